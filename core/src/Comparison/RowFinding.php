@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Comparison;
+
+use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Side;
+
+/** A row that did not agree, with the record of both sides and the cells that differ. */
+final readonly class RowFinding
+{
+    /**
+     * @param  int  $sequence  place in the order of the findings, from 1
+     * @param  int  $ordinal  among the rows of this key and side; of an unkeyed or refused row: among equal bytes
+     * @param  KeyTuple|null  $key  null when the row was refused
+     * @param  Side|null  $side  null when both sides met
+     * @param  array{source: int, target: int}  $rowsOfKey  how many rows have this key on each side
+     * @param  list<CellFinding>  $cells  of a changed row, in the column order of the plan
+     */
+    public function __construct(
+        public int $sequence,
+        public int $ordinal,
+        public RowClass $class,
+        public ?Side $side,
+        public ?KeyTuple $key,
+        public ?RowRecord $source = null,
+        public ?RowRecord $target = null,
+        public array $rowsOfKey = ['source' => 0, 'target' => 0],
+        public array $cells = [],
+        public ?RefusedRecord $refused = null,
+    ) {}
+
+    /** The record of the only side that has one, of a changed row the source's. */
+    public function record(): ?RowRecord
+    {
+        return $this->source ?? $this->target;
+    }
+}

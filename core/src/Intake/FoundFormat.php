@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/** What the detection found, with the reason for each choice in words. */
+final readonly class FoundFormat
+{
+    /** @param array{delimiter: string, lineEnds: string, encoding: string} $reasons */
+    public function __construct(public DelimitedFormat $format, public array $reasons) {}
+}

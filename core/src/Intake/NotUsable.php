@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+use NineTally\Core\NineTallyException;
+
+/** A file that cannot be taken as a delivery, with the reason and the remedy. */
+final class NotUsable extends \RuntimeException implements NineTallyException
+{
+    private function __construct(public readonly string $fileName, private readonly string $reason, string $message)
+    {
+        parent::__construct($message);
+    }
+
+    public static function cannotBeOpened(string $file): self
+    {
+        return new self($file, 'cannot-be-opened', sprintf('"%s" cannot be opened. Check that it exists and that you may read it.', $file));
+    }
+
+    public static function isFolder(string $file): self
+    {
+        return new self($file, 'folder', sprintf('"%s" is a folder. Give the file in it that holds the rows.', $file));
+    }
+
+    public static function isEmpty(string $file): self
+    {
+        return new self($file, 'empty-file', sprintf('"%s" is empty. A delivery needs at least a header with the column names; export it again.', $file));
+    }
+
+    public static function isOfAnotherKind(string $file, string $kind): self
+    {
+        return new self($file, 'not-delimited-text', sprintf('"%s" is %s, not delimited text. Export the table as CSV in UTF-8 and deliver that file.', $file, $kind));
+    }
+
+    public static function isEncodedAs(string $file, string $encoding, string $evidence): self
+    {
+        return new self($file, 'not-utf-8', sprintf('"%s" is written in %s (%s), and only UTF-8 is read. Export it as UTF-8 and deliver it again.', $file, $encoding, $evidence));
+    }
+
+    public static function hasQuoteLeftOpen(string $file, int $line): self
+    {
+        return new self($file, 'quote-left-open', sprintf('In "%s" the quote opened on line %s is never closed, so the end of the rows cannot be told. Close it, or double a quote that belongs to the value, and deliver the file again.', $file, number_format($line)));
+    }
+
+    public static function hasNoHeader(string $file, string $why): self
+    {
+        return new self($file, 'no-header', sprintf('The header of "%s" cannot be read: %s. The first line must hold the column names.', $file, $why));
+    }
+
+    public function code(): string
+    {
+        return $this->reason;
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Report;
+
+/** One record of RFC 4180 with LF. */
+final readonly class CsvLine
+{
+    /** @param iterable<string|int> $cells */
+    public static function of(iterable $cells): string
+    {
+        $line = '';
+        $separator = '';
+        foreach ($cells as $cell) {
+            $cell = (string) $cell;
+            $line .= $separator.(strpbrk($cell, ",\"\r\n") === false ? $cell : '"'.str_replace('"', '""', $cell).'"');
+            $separator = ',';
+        }
+
+        // A record of one empty cell would be a line with nothing on it, which readers skip.
+        return ($line === '' ? '""' : $line)."\n";
+    }
+
+    /**
+     * For programs that run cells as formulas: a cell that begins like one is led by an apostrophe (OWASP, CSV Injection).
+     *
+     * @param  iterable<string|int>  $cells
+     */
+    public static function forSpreadsheets(iterable $cells): string
+    {
+        $neutral = [];
+        foreach ($cells as $cell) {
+            $neutral[] = is_string($cell) && $cell !== '' && str_contains("=+-@\t\r", $cell[0]) ? "'".$cell : $cell;
+        }
+
+        return self::of($neutral);
+    }
+}

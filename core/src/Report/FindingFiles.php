@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Report;
+
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Tally\Summary;
+
+/**
+ * Writes the findings of a tally as CSV files and its figures as JSON: UTF-8, comma, RFC 4180 quotes, LF.
+ *
+ * The files are written aside and get their names when all are whole, so a folder never holds half a result.
+ */
+final class FindingFiles
+{
+    private const ENDING = '.unfinished';
+
+    /** @var array<string, resource> */
+    private array $files = [];
+
+    /** @var list<string> the source's columns, then those that only the target has */
+    private readonly array $unitedNames;
+
+    private function __construct(private readonly string $folder, private readonly Plan $plan, Columns $source, private readonly Columns $target)
+    {
+        $this->unitedNames = [...$source->names, ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name)))];
+    }
+
+    public static function in(string $folder, Plan $plan, Columns $source, Columns $target): self
+    {
+        if (! is_dir($folder) && ! @mkdir($folder, 0777, true)) {
+            throw UnwritableFolder::at($folder);
+        }
+        $files = new self($folder, $plan, $source, $target);
+        $files->open('differences.csv', [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target']);
+        $files->open('missing.csv', $source->names);
+        $files->open('extra.csv', $target->names);
+        foreach (['repeated.csv', 'unkeyed.csv', 'left-out.csv'] as $name) {
+            $files->open($name, ['side', 'line', ...$files->unitedNames]);
+        }
+        $files->open('refused.csv', ['side', 'line', 'reason', 'raw']);
+
+        return $files;
+    }
+
+    public function add(RowFinding $row): void
+    {
+        match ($row->class) {
+            RowClass::Changed => $this->addCells($row),
+            RowClass::Missing => $this->write('missing.csv', $row->source->cells ?? []),
+            RowClass::Extra => $this->write('extra.csv', $row->target->cells ?? []),
+            RowClass::Repeated, RowClass::Unkeyed => $this->write($row->class->value.'.csv', [(string) $row->side?->value, $row->record()->line ?? 0, ...$this->united($row)]),
+            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->line ?? 0, $row->refused->sentence ?? '', $row->refused?->readableRaw() ?? '']),
+            RowClass::Agreed => throw new \LogicException('A row that agrees is no finding.'),
+        };
+    }
+
+    /** @return list<string> the names of the files */
+    public function finish(Summary $summary): array
+    {
+        $this->open('summary.json', null);
+        fwrite($this->files['summary.json'], json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
+        foreach ($this->files as $name => $file) {
+            if (! fflush($file) || ! fclose($file) || ! rename($this->path($name).self::ENDING, $this->path($name))) {
+                throw UnwritableFolder::at($this->folder);
+            }
+        }
+        $names = array_keys($this->files);
+        $this->files = [];
+
+        return $names;
+    }
+
+    /** Removes what was begun and not finished. */
+    public function __destruct()
+    {
+        foreach ($this->files as $name => $file) {
+            fclose($file);
+            unlink($this->path($name).self::ENDING);
+        }
+    }
+
+    private function addCells(RowFinding $row): void
+    {
+        foreach ($row->cells as $cell) {
+            $this->write('differences.csv', [...$row->key->cells ?? [], $this->plan->columnPairs[$cell->pairPosition]->source, $cell->class->value, $cell->cause, $cell->source, $cell->target]);
+        }
+    }
+
+    /** @return list<string> the cells of a row under the columns of both sides */
+    private function united(RowFinding $row): array
+    {
+        $cells = $row->record()->cells ?? [];
+        if ($row->side === Side::Source) {
+            return array_pad($cells, count($this->unitedNames), '');
+        }
+        // A name that stands twice is given by its first column.
+        $byName = array_combine(array_reverse($this->target->names), array_reverse($cells));
+
+        return array_map(static fn(string $name): string => $byName[$name] ?? '', $this->unitedNames);
+    }
+
+    /** @param list<string>|null $header */
+    private function open(string $name, ?array $header): void
+    {
+        $file = @fopen($this->path($name).self::ENDING, 'wb');
+        if ($file === false) {
+            throw UnwritableFolder::at($this->folder);
+        }
+        $this->files[$name] = $file;
+        if ($header !== null) {
+            $this->write($name, $header);
+        }
+    }
+
+    /** @param list<string|int> $cells */
+    private function write(string $name, array $cells): void
+    {
+        $line = CsvLine::of($cells);
+        if (@fwrite($this->files[$name], $line) !== strlen($line)) {
+            throw UnwritableFolder::at($this->folder);
+        }
+    }
+
+    private function path(string $name): string
+    {
+        return "{$this->folder}/{$name}";
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Row;
+
+/** A record that could not become a row. It is listed with its place and raw text, and is never dropped in silence. */
+final readonly class RefusedRecord
+{
+    /** @param string $raw the bytes of the record, cut at RAW_LIMIT; not always valid UTF-8 */
+    private function __construct(
+        public int $number,
+        public int $line,
+        public RefusalReason $reason,
+        public string $sentence,
+        public string $raw,
+        public string $digest,
+    ) {}
+
+    /** Enough to recognise a record by; a record may be as large as the row limit or larger. */
+    public const RAW_LIMIT = 4096;
+
+    public static function because(int $number, int $line, RefusalReason $reason, string $sentence, string $raw): self
+    {
+        return new self($number, $line, $reason, $sentence, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
+    }
+
+    /** The raw text with every undecodable byte written as its hexadecimal value, so that it can be shown and exported. */
+    public function readableRaw(): string
+    {
+        if (mb_check_encoding($this->raw, 'UTF-8')) {
+            return $this->raw;
+        }
+        $readable = '';
+        foreach (preg_split('/([\x80-\xFF]+)/', $this->raw, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [] as $position => $piece) {
+            $readable .= $position % 2 === 0 || mb_check_encoding($piece, 'UTF-8') ? $piece : '\x'.implode('\x', str_split(bin2hex($piece), 2));
+        }
+
+        return $readable;
+    }
+}

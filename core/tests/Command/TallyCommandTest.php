@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Command;
+
+use NineTally\Tests\TemporaryFiles;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
+
+/** The command line as a pipeline meets it: exit status, standard output, standard error, files. */
+final class TallyCommandTest extends TestCase
+{
+    use TemporaryFiles;
+
+    private const OLD = "basin,berth,holder,fee\nKB,014,\"Thornøy, Ezekiel\",1412.60\nKB,015,Ann  Lee,10\nLM,1,A,\nNQ,7,x,1\nNQ,7,x,1\n,,y,2\nNQ,8,z,3\nbad,row\n";
+
+    private const NEW = "basin,berth,owner,fee,loaded\nKB,015,ann lee,10.00,t\nKB,014,\"Thornøy, Ezekiel\",1412.6,t\nLM,1,A,7,t\nOT,9,=cmd,1,t\n";
+
+    public function test_writes_what_differs_and_why(): void
+    {
+        $out = $this->folder('out');
+        $process = $this->command([$this->file(self::OLD, 'old.csv'), $this->file(self::NEW, 'new.csv'), '--key=basin,berth', '--map=holder:owner', "--out={$out}", '--json']);
+
+        self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
+        self::assertSame(<<<'CSV'
+            basin,berth,column,class,cause,source,target
+            KB,014,fee,changed,number-form,1412.60,1412.6
+            KB,015,holder,changed,spacing+case,Ann  Lee,ann lee
+            KB,015,fee,changed,number-form,10,10.00
+            LM,1,fee,filled,filled,,7
+
+            CSV, file_get_contents("{$out}/differences.csv"));
+        self::assertSame("basin,berth,holder,fee\nNQ,8,z,3\n", file_get_contents("{$out}/missing.csv"));
+        self::assertSame("basin,berth,owner,fee,loaded\nOT,9,=cmd,1,t\n", file_get_contents("{$out}/extra.csv"));
+        self::assertSame("side,line,basin,berth,holder,fee,owner,loaded\nsource,5,NQ,7,x,1,,\nsource,6,NQ,7,x,1,,\n", file_get_contents("{$out}/repeated.csv"));
+        self::assertSame("side,line,basin,berth,holder,fee,owner,loaded\nsource,7,,,y,2,,\n", file_get_contents("{$out}/unkeyed.csv"));
+        self::assertSame("side,line,reason,raw\nsource,9,2 cells where the header has 4,\"bad,row\"\n", file_get_contents("{$out}/refused.csv"));
+        $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);
+        self::assertSame($printed, json_decode((string) file_get_contents("{$out}/summary.json"), true, 16, JSON_THROW_ON_ERROR));
+        self::assertIsArray($printed);
+        self::assertSame(['rows', 'cells', 'key_forgiven', 'columns', 'patterns', 'engine'], array_keys($printed));
+        self::assertSame(['compared' => 6, 'identical' => 2, 'forgiven' => 0, 'changed' => 3, 'blanked' => 0, 'filled' => 1], $printed['cells']);
+        self::assertIsArray($printed['columns']);
+        self::assertSame(['holder', 'fee'], array_column($printed['columns'], 'source'));
+        self::assertSame(['owner', 'fee'], array_column($printed['columns'], 'target'));
+        self::assertSame([], glob("{$out}/*.unfinished"));
+    }
+
+    public function test_exit_status_0_says_that_all_agree(): void
+    {
+        $file = $this->file("basin,berth\nKB,1\nKB,2\n");
+        $process = $this->command([$file, $file, '--key=basin,berth']);
+
+        self::assertSame(0, $process->getExitCode());
+        self::assertStringContainsString('Source 2 delivered = 2 agreed + 0 changed + 0 missing + 0 repeated + 0 unkeyed; 0 refused', $process->getOutput());
+    }
+
+    public function test_a_refused_record_is_a_difference(): void
+    {
+        $process = $this->command([$this->file("basin,berth\nKB,1\nKB\n", 'old.csv'), $this->file("basin,berth\nKB,1\n", 'new.csv'), '--key=basin,berth']);
+
+        self::assertSame(1, $process->getExitCode());
+    }
+
+    /** @param list<string> $arguments */
+    #[DataProvider('notUsable')]
+    public function test_exit_status_2_comes_with_one_clear_message_and_leaves_nothing_behind(string $old, string $new, array $arguments, string $says): void
+    {
+        $out = $this->folder().'/out';
+        $process = $this->command([$this->file($old, 'old.csv'), $this->file($new, 'new.csv'), "--out={$out}", ...$arguments]);
+
+        self::assertSame(2, $process->getExitCode());
+        self::assertSame('', $process->getOutput());
+        self::assertStringContainsString($says, $process->getErrorOutput());
+        self::assertStringNotContainsString('.php', $process->getErrorOutput());
+        self::assertSame([], is_dir($out) ? array_diff((array) scandir($out), ['.', '..']) : []);
+    }
+
+    /** @return iterable<string, array{string, string, list<string>, string}> */
+    public static function notUsable(): iterable
+    {
+        $good = "basin,berth,fee\nKB,1,2\n";
+        yield 'an empty file' => ['', $good, ['--key=basin'], 'old.csv" is empty'];
+        yield 'no key' => [$good, $good, [], 'No key was given. Name the columns that tell one row from another, such as --key=basin.'];
+        yield 'a key column that is not there' => [$good, $good, ['--key=bassin'], 'has no column "bassin". Its columns are: basin, berth, fee.'];
+        yield 'a key column that only one side has' => [$good, "quay,fee\n1,2\n", ['--key=basin'], 'new.csv" has no column "basin"'];
+        yield 'an unknown mapped column' => [$good, $good, ['--key=basin', '--map=fee:charge'], 'new.csv" has no column "charge"'];
+        yield 'a map that is no pair' => [$good, $good, ['--key=basin', '--map=fee'], '--map=fee is not a pair'];
+        yield 'duplicate header names that the plan touches' => ["basin,fee,fee\nKB,1,2\n", $good, ['--key=basin'], 'names column "fee" 2 times (columns 2, 3)'];
+        yield 'a quote left open' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin'], 'the quote opened on line 2 is never closed'];
+        yield 'another kind of file' => ["PK\x03\x04", $good, ['--key=basin'], 'a zip archive or a workbook'];
+        yield 'an unknown option' => [$good, $good, ['--keys=basin'], 'The "--keys" option does not exist'];
+    }
+
+    public function test_header_only_is_a_warning(): void
+    {
+        $process = $this->command([$this->file("basin,berth\n", 'old.csv'), $this->file("basin,berth\nKB,1\n", 'new.csv'), '--key=basin,berth']);
+
+        self::assertSame(1, $process->getExitCode());
+        self::assertStringContainsString('Warning: The source delivers no rows', $process->getErrorOutput());
+    }
+
+    public function test_a_folder_and_a_file_that_is_not_there_are_named(): void
+    {
+        $file = $this->file("basin\nKB\n");
+
+        self::assertStringContainsString('is a folder', $this->command([$this->folder(), $file, '--key=basin'])->getErrorOutput());
+        self::assertStringContainsString('cannot be opened', $this->command([$file, '/nowhere/new.csv', '--key=basin'])->getErrorOutput());
+    }
+
+    /** @param list<string> $arguments */
+    private function command(array $arguments): Process
+    {
+        $process = new Process([PHP_BINARY, dirname(__DIR__, 2).'/bin/nine-tally', 'tally', ...$arguments]);
+        $process->run();
+
+        return $process;
+    }
+}

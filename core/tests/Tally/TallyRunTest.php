@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Tally;
+
+use NineTally\Core\Comparison\FindingIdentity;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\ReadingLedger;
+use NineTally\Core\Matching\RowTally;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Tally\Balance;
+use NineTally\Core\Tally\Progress;
+use NineTally\Core\Tally\ProgressReport;
+use NineTally\Core\Tally\SideCounts;
+use NineTally\Core\Tally\TallyCancelled;
+use NineTally\Core\Tally\UnbalancedTally;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class TallyRunTest extends TestCase
+{
+    use Tallied;
+
+    private const HEADER = "basin,berth,holder,fee\n";
+
+    public function test_puts_every_row_in_one_class_and_lists_what_does_not_agree_in_source_order(): void
+    {
+        $summary = $this->tally(
+            self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\nKB,3,Cy,\nLM,1,Di,40\nLM,1,Di,40\n,,Eve,50\nshort,record\nNQ,9,Fay,60\n",
+            self::HEADER."NQ,8,Gus,70\nKB,3,Cy,30\nKB,2,BO,20\nKB,1,Ann,10\nNQ,8,Gus,71\n,,Hal,80\nOT,1,Ida,90\n",
+        );
+
+        self::assertSame([
+            'changed both KB,2 3/4 [0 changed case: Bo > BO]',
+            'changed both KB,3 4/3 [1 filled filled:  > 30]',
+            'repeated source LM,1 5/-',
+            'repeated source LM,1 6/-',
+            'unkeyed source , 7/-',
+            'refused source  -/-',
+            'missing source NQ,9 9/-',
+            'repeated target NQ,8 -/2',
+            'repeated target NQ,8 -/6',
+            'unkeyed target , -/7',
+            'extra target OT,1 -/8',
+        ], $this->lines());
+        self::assertSame(['read' => 8, 'refused' => 1, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'merged' => 0, 'shaped' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'missing' => 1], $summary->source->toArray());
+        self::assertSame(['read' => 7, 'refused' => 0, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'merged' => 0, 'shaped' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'extra' => 1], $summary->target->toArray());
+        self::assertSame(['compared' => 6, 'identical' => 4, 'forgiven' => 0, 'changed' => 1, 'blanked' => 0, 'filled' => 1], $summary->cells());
+        self::assertFalse($summary->allAgreed());
+    }
+
+    public function test_a_key_that_repeats_on_one_side_sets_the_rows_of_both_sides_aside(): void
+    {
+        $this->tally(self::HEADER."KB,1,Ann,10\nKB,1,Ann,10\n", self::HEADER."KB,1,Ann,10\n");
+
+        self::assertSame(['repeated source KB,1 2/-', 'repeated source KB,1 3/-', 'repeated target KB,1 -/2'], $this->lines());
+        self::assertSame(['source' => 2, 'target' => 1], $this->found[0]->rowsOfKey);
+        self::assertSame([1, 2, 1], array_map(static fn(RowFinding $row): int => $row->ordinal, $this->found));
+    }
+
+    public function test_keys_that_are_joined_alike_are_different_keys(): void
+    {
+        $summary = $this->tally(self::HEADER."1,23,x,1\n12,3,y,2\n", self::HEADER."12,3,y,2\n1,23,x,1\n");
+
+        self::assertSame(2, $summary->source->agreed);
+    }
+
+    public function test_keys_that_look_like_numbers_stay_text(): void
+    {
+        $summary = $this->tally("no,fee\n1,x\n01,y\n1.0,z\n1e0,w\n", "no,fee\n1e0,w\n1.0,z\n01,y\n1,x\n", ['no']);
+
+        self::assertSame(4, $summary->source->agreed);
+    }
+
+    public function test_a_partly_blank_key_is_a_key_and_is_counted(): void
+    {
+        $summary = $this->tally(self::HEADER."KB,,Ann,10\n", self::HEADER."KB,,Ann,10\n");
+
+        self::assertSame([1, 0, 1], [$summary->source->agreed, $summary->source->unkeyed, $summary->source->partlyBlankKeys]);
+    }
+
+    public function test_keys_that_repeat_on_one_side_and_do_not_exist_on_the_other_are_pointed_out(): void
+    {
+        $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,1,Ann,10\n", self::HEADER."LM,1,Bo,20\n");
+
+        self::assertSame(1, $summary->source->keysRepeatedHereOnly);
+        self::assertContains('1 key repeats in the source and does not exist on the other side: rows lost there would not show as missing.', $summary->warnings());
+    }
+
+    public function test_a_key_that_repeats_in_every_row_is_a_warning_that_says_so(): void
+    {
+        $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", ['basin']);
+
+        self::assertStringContainsString('Every row of the source shares its key with another row', implode(' ', $summary->warnings()));
+    }
+
+    public function test_header_only_is_a_warning_and_no_figure_is_made_up(): void
+    {
+        $summary = $this->tally(self::HEADER, self::HEADER);
+
+        self::assertContains('The source delivers no rows: the file holds a header only.', $summary->warnings());
+        self::assertSame(['no figure', 'no figure', 'no figure'], [$summary->rowsArrived()->text(), $summary->cellsAgreeing()->text(), $summary->cellsAgreeingOverall()->text()]);
+        self::assertTrue($summary->allAgreed());
+    }
+
+    public function test_cells_of_rows_that_were_not_compared_count_as_not_agreeing_overall(): void
+    {
+        // 1 row agrees (2 cells), 1 is missing (2 cells): half of the cells agree overall, all of the compared ones.
+        $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", self::HEADER."KB,1,Ann,10\n");
+
+        self::assertSame(['50.00 %', '100.00 %', '50.00 %'], [$summary->rowsArrived()->text(), $summary->cellsAgreeing()->text(), $summary->cellsAgreeingOverall()->text()]);
+    }
+
+    public function test_compares_mapped_columns_in_another_order(): void
+    {
+        $this->tally("basin,berth,holder\nKB,1,Ann\nKB,2,Bo\n", "owner,berth_no,basin\nAnn,1,KB\nBob,2,KB\n", map: ['berth' => 'berth_no', 'holder' => 'owner']);
+
+        self::assertSame(['changed both KB,2 3/3 [0 changed none: Bo > Bob]'], $this->lines());
+    }
+
+    public function test_patterns_carry_counts_and_the_first_twenty_distinct_value_pairs_in_source_order(): void
+    {
+        $source = $target = self::HEADER;
+        for ($berth = 1; $berth <= 30; $berth++) {
+            $source .= "KB,{$berth},Ann {$berth},10\n";
+            $target = $target."KB,{$berth},ANN {$berth},1".($berth % 2)."\n";
+        }
+        $patterns = $this->tally($source, $target)->patterns;
+
+        self::assertSame([[1, 'case', 30, 20], [2, 'none', 15, 1]], array_map(static fn($pattern): array => [$pattern->number, $pattern->cause, $pattern->cells, count($pattern->examples)], $patterns));
+        self::assertSame(['source' => 'Ann 20', 'target' => 'ANN 20'], $patterns[0]->examples[19]);
+        self::assertSame([2, 15], [$this->found[28]->cells[1]->pattern, $this->found[28]->cells[1]->ordinalInPattern]);
+    }
+
+    #[DataProvider('partitions')]
+    public function test_gives_the_same_findings_for_any_number_of_partitions(int $partitions): void
+    {
+        $source = $target = self::HEADER;
+        for ($row = 0; $row < 400; $row++) {
+            $source .= 'B'.($row * 7 % 390).",{$row},h{$row},1\n";
+            $target .= 'B'.($row * 11 % 390 * 7 % 390).",{$row},h".($row % 9 === 0 ? 'x' : $row).",1\n";
+        }
+        $this->tally($source, $target, ['basin'], partitions: 1);
+        $expected = serialize($this->found);
+
+        $this->tally($source, $target, ['basin'], partitions: $partitions);
+
+        self::assertSame($expected, serialize($this->found));
+    }
+
+    /** @return iterable<string, array{int}> */
+    public static function partitions(): iterable
+    {
+        yield 'two' => [2];
+        yield 'seven' => [7];
+        yield 'more than there are keys' => [256];
+    }
+
+    public function test_a_finding_is_known_again_by_dataset_key_pair_and_ordinal(): void
+    {
+        $this->tally(self::HEADER."KB,1,Ann,10\nLM,1,Bo,20\nLM,1,Bo,20\n,,x,1\n,,x,1\n", self::HEADER."NQ,1,y,2\nKB,1,ANN,11\n");
+        $pair = fn(string $name) => \NineTally\Core\Comparison\ColumnPair::between($name, $name);
+        $identity = new FindingIdentity('moorings', '["basin","berth"]');
+        $names = [
+            ...array_map($identity->ofRow(...), array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->class->isFinding()))),
+            $identity->ofCell($this->found[0], $pair('holder')),
+            $identity->ofCell($this->found[0], $pair('fee')),
+            (new FindingIdentity('vessels', '["basin","berth"]'))->ofCell($this->found[0], $pair('fee')),
+            (new FindingIdentity('moorings', '["berth"]'))->ofCell($this->found[0], $pair('fee')),
+        ];
+
+        self::assertCount(9, array_unique($names));
+        $before = $names[0];
+        $this->tally(self::HEADER."OT,5,Zoe,1\nLM,1,Bo,20\nLM,1,Bo,20\n", self::HEADER."OT,5,Zoe,1\n");
+        self::assertSame($before, $identity->ofRow($this->found[0]), 'The row has moved, and is the same finding.');
+    }
+
+    public function test_reports_progress_that_never_falls_and_ends_at_one(): void
+    {
+        $progress = new class () implements Progress {
+            /** @var list<ProgressReport> */
+            public array $reports = [];
+
+            public function report(ProgressReport $report): void
+            {
+                $this->reports[] = $report;
+            }
+        };
+        $rows = implode('', array_map(static fn(int $row): string => "B{$row},1,holder {$row},10\n", range(1, 20_000)));
+        $this->tally(self::HEADER.$rows, self::HEADER.$rows, partitions: 4, progress: $progress);
+        $done = array_map(static fn(ProgressReport $report): float => $report->done, $progress->reports);
+        $sorted = $done;
+        sort($sorted);
+
+        self::assertSame($sorted, $done);
+        self::assertGreaterThan(10, count($done));
+        self::assertSame(1.0, end($done));
+        self::assertSame(['source' => 20_000, 'target' => 20_000], $progress->reports[count($progress->reports) - 1]->rows);
+    }
+
+    public function test_ends_when_nobody_wants_the_result_any_more(): void
+    {
+        $progress = new class () implements Progress {
+            public function report(ProgressReport $report): void
+            {
+                throw TallyCancelled::byPerson();
+            }
+        };
+
+        $this->expectException(TallyCancelled::class);
+        $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,Ann,10\n", progress: $progress);
+    }
+
+    public function test_a_quote_left_open_ends_the_run_before_the_first_finding(): void
+    {
+        $this->expectException(NotUsable::class);
+        $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,\"Ann,10\nKB,2,Bo,20\n");
+    }
+
+    public function test_fails_loudly_when_the_sums_do_not_add_up(): void
+    {
+        $rows = new RowTally;
+        $rows->count(Side::Source, \NineTally\Core\Comparison\RowClass::Agreed);
+        $source = SideCounts::from(Side::Source, new ReadingLedger(2, 0, 2), $rows, 0);
+        $target = SideCounts::from(Side::Target, new ReadingLedger(0, 0, 0), $rows, 0);
+
+        $this->expectException(UnbalancedTally::class);
+        $this->expectExceptionMessage('source: shaped = unkeyed + repeated + agreed + changed + unmatched: 2 against 1');
+        (new Balance($source, $target))->mustHold();
+    }
+}
