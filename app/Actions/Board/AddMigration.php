@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Board;
+
+use App\Models\Migration;
+use App\Models\Role;
+use App\Models\User;
+use Illuminate\Database\Connection;
+
+/** Makes a migration; who makes it is its first analyst. */
+final readonly class AddMigration
+{
+    public function __construct(private Connection $database) {}
+
+    /** @param array{name: string, source_label: string, target_label: string} $values */
+    public function __invoke(array $values, User $person): Migration
+    {
+        return $this->database->transaction(static function () use ($values, $person): Migration {
+            $migration = Migration::query()->create($values);
+            $migration->memberships()->create(['user_id' => $person->id, 'role' => Role::Analyst]);
+
+            return $migration;
+        });
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Deliver;
+
+use App\Models\Dataset;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use App\Models\User;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Row\Side;
+
+/** Says that a file is coming. Its pieces follow, and may follow after a break. */
+final readonly class AnnouncePart
+{
+    /** @throws NotUsable when the file is empty */
+    public function __invoke(Dataset $dataset, Side $side, string $fileName, int $bytes, User $person): Receipt
+    {
+        if ($bytes === 0) {
+            throw NotUsable::isEmpty($fileName);
+        }
+
+        return Receipt::query()->create([
+            'dataset_id' => $dataset->id,
+            'side' => $side,
+            'file_name' => $fileName,
+            'bytes' => $bytes,
+            'received_bytes' => 0,
+            'records_read' => 0,
+            'state' => ReceiptState::Receiving,
+            'user_id' => $person->id,
+        ]);
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Deliver;
+
+use App\Adapters\DeliveryReader;
+use App\Adapters\PieceFolder;
+use App\Http\Problems\Conflict;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use NineTally\Core\Intake\LineEnds;
+
+/** Puts right what the reader found, before the delivery is taken. */
+final readonly class CorrectFormat
+{
+    public function __construct(private PieceFolder $pieces, private DeliveryReader $reader) {}
+
+    public function __invoke(Receipt $receipt, ?string $delimiter, ?LineEnds $lineEnds): Receipt
+    {
+        $format = $receipt->delimitedFormat();
+        if ($receipt->state !== ReceiptState::Received || $format === null) {
+            throw Conflict::because('not-correctable', 'This file is no longer waiting to be taken. Deliver it again to read it another way.');
+        }
+        $corrected = $format->with($delimiter, $lineEnds);
+        $this->reader->mustBeReadable($this->pieces->path($receipt), $receipt->file_name, $corrected);
+        $receipt->update(['format' => $corrected->toArray()]);
+
+        return $receipt;
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Http\Problems\Conflict;
+use App\Models\Decision;
+use App\Models\Ruling;
+use App\Models\RulingScope;
+use App\Models\StandingCount;
+use App\Models\Tally;
+use App\Models\User;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+
+/** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
+final readonly class RuleOn
+{
+    public function __construct(private Connection $database, private Standings $standings) {}
+
+    /**
+     * @param  string  $target  of a finding its sequence, else the pattern's number or the row class
+     * @param  int  $seenAct  the newest act that the person had seen on this tally, 0 for none
+     *
+     * @throws Conflict with the other act, if somebody else ruled meanwhile
+     */
+    public function __invoke(Tally $tally, RulingScope $scope, string $target, Decision $decision, string $reason, int $seenAct, User $person): Ruling
+    {
+        return $this->database->transaction(function () use ($tally, $scope, $target, $decision, $reason, $seenAct, $person): Ruling {
+            // Two people may rule at the same moment: the lock gives their acts an order, and the second is shown the first.
+            Tally::query()->getQuery()->selectRaw('pg_advisory_xact_lock(1, ?)', [$tally->id % 2_147_483_647])->get();
+            $this->mustHaveSeen($tally, $seenAct, $person);
+            $act = Ruling::query()->create([
+                'dataset_id' => $tally->dataset_id,
+                'tally_id' => $tally->id,
+                'scope' => $scope,
+                ...$this->covered($tally, $scope, $target),
+                'decision' => $decision,
+                'reason' => $reason,
+                'user_id' => $person->id,
+            ]);
+            $this->standings->follow($act);
+
+            return $act;
+        });
+    }
+
+    private function mustHaveSeen(Tally $tally, int $seenAct, User $person): void
+    {
+        $unseen = $tally->rulings()->with('user')->where('id', '>', $seenAct)->where('user_id', '!=', $person->id)->orderByDesc('id')->first();
+        if ($unseen !== null) {
+            throw Conflict::because('ruled-meanwhile', sprintf(
+                '%s ruled on this tally meanwhile: %s on %s findings%s. Look at it, then rule again if you still want to; nothing of yours was entered.',
+                $unseen->user->name,
+                $unseen->decision->value ?? 'undid a ruling',
+                number_format($unseen->findings),
+                $unseen->reason === '' ? '' : ', because "'.$unseen->reason.'"',
+            ));
+        }
+    }
+
+    /** @return array<string, mixed> what the act covers, and how many findings that are */
+    private function covered(Tally $tally, RulingScope $scope, string $target): array
+    {
+        return match ($scope) {
+            RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, "pattern:{$target}")],
+            RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, "class:{$target}")],
+            RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $scope, (int) $target), 'findings' => 1],
+            RulingScope::Undo => throw new \LogicException('Undoing is an act of its own.'),
+        };
+    }
+
+    private function findingsOf(Tally $tally, string $group): int
+    {
+        return StandingCount::query()->where('tally_id', $tally->id)->where('group', $group)->firstOrFail()->findings;
+    }
+
+    private function identity(Tally $tally, RulingScope $scope, int $sequence): \Illuminate\Contracts\Database\Query\Expression
+    {
+        $finding = $this->database->table($scope === RulingScope::Row ? 'row_findings' : 'cell_findings')
+            ->where('tally_id', $tally->id)->where('sequence', $sequence)
+            // A changed row is explained by its cells: there is nothing to rule on in the row itself.
+            ->when($scope === RulingScope::Row, static fn($query) => $query->where('class', '!=', 'changed'))
+            ->selectRaw("encode(identity, 'hex') AS identity")->first();
+
+        return $finding === null
+            ? throw new ModelNotFoundException
+            : $this->database->raw("decode('".DatabaseRow::of($finding)->text('identity')."', 'hex')");
+    }
+}

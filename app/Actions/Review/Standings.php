@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\Decision;
+use App\Models\Ruling;
+use App\Models\RulingScope;
+use App\Models\Tally;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+
+/**
+ * The standing of each finding: the newest act that covers it and has not been undone.
+ *
+ * A projection of the acts. follow() brings it up to date after one act; rebuild() makes it again from all of them.
+ */
+final readonly class Standings
+{
+    public function __construct(private Connection $database) {}
+
+    public function follow(Ruling $act): void
+    {
+        $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
+        $group = $this->groupOf($covered);
+        $this->project($act->tally_id, $group, $covered->sequence);
+        $this->count($act->tally_id, $group);
+    }
+
+    public function rebuild(Tally $tally): void
+    {
+        foreach ($tally->standingCounts()->get() as $count) {
+            $this->project($tally->id, $count->group, null);
+            $this->count($tally->id, $count->group);
+        }
+    }
+
+    /** Findings that are ruled on together: those of a pattern, or the rows of a class. */
+    public function groupOf(Ruling $act): string
+    {
+        return match ($act->scope) {
+            RulingScope::Pattern => "pattern:{$act->pattern_number}",
+            RulingScope::RowClass => "class:{$act->row_class}",
+            RulingScope::Cell => 'pattern:'.$this->finding('cell_findings', $act)->int('pattern_number'),
+            RulingScope::Row => 'class:'.$this->finding('row_findings', $act)->text('class'),
+            RulingScope::Undo => throw new \LogicException('An undo covers what the act that it undoes covered.'),
+        };
+    }
+
+    private function finding(string $table, Ruling $act): DatabaseRow
+    {
+        $fields = $this->database->table($table)->where('tally_id', $act->tally_id)->where('sequence', $act->sequence)->first();
+
+        return $fields === null ? throw new ModelNotFoundException : DatabaseRow::of($fields);
+    }
+
+    /** @param int|null $sequence one finding of the group; null for all */
+    private function project(int $tallyId, string $group, ?int $sequence): void
+    {
+        [$kind, $value] = explode(':', $group, 2);
+        [$findings, $belongs, $scope] = $kind === 'pattern' ? ['cell_findings', 'pattern_number = :value::int', 'cell'] : ['row_findings', 'class = :value', 'row'];
+        $one = $sequence === null ? '' : 'AND f.sequence = :sequence';
+        $bindings = ['tally' => $tallyId, 'value' => $value, ...($sequence === null ? [] : ['sequence' => $sequence])];
+
+        $this->database->delete(str_replace('f.sequence', 'sequence', <<<SQL
+            DELETE FROM standings WHERE tally_id = :tally AND "group" = '{$kind}:' || :value::text {$one}
+            SQL), $bindings);
+        $this->database->statement(<<<SQL
+            WITH acts AS (
+                SELECT id, scope, sequence, decision FROM rulings a
+                WHERE tally_id = :tally AND scope <> 'undo'
+                  AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
+                  AND (scope = '{$scope}' OR coalesce(pattern_number::text, row_class) = :value AND scope = CASE WHEN '{$kind}' = 'pattern' THEN 'pattern' ELSE 'class' END)
+            ), whole AS (
+                SELECT id, decision FROM acts WHERE scope <> '{$scope}' ORDER BY id DESC LIMIT 1
+            ), single AS (
+                SELECT DISTINCT ON (sequence) sequence, id, decision FROM acts WHERE scope = '{$scope}' ORDER BY sequence, id DESC
+            )
+            INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
+            SELECT f.tally_id, '{$kind}:' || :value, f.sequence,
+                CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE w.id END,
+                CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE w.decision END
+            FROM {$findings} f
+            LEFT JOIN single s ON s.sequence = f.sequence
+            LEFT JOIN whole w ON true
+            WHERE f.tally_id = :tally AND f.{$belongs} {$one} AND coalesce(s.id, w.id) IS NOT NULL
+            SQL, $bindings);
+    }
+
+    private function count(int $tallyId, string $group): void
+    {
+        $counts = $this->database->table('standings')->where('tally_id', $tallyId)->where('group', $group)
+            ->groupBy('decision')->selectRaw('decision, count(*) AS findings')->pluck('findings', 'decision');
+        $this->database->table('standing_counts')->where('tally_id', $tallyId)->where('group', $group)->update([
+            'expected' => $counts[Decision::Expected->value] ?? 0,
+            'defect' => $counts[Decision::Defect->value] ?? 0,
+            'ask' => $counts[Decision::Ask->value] ?? 0,
+        ]);
+    }
+}

@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Tally;
+
+use App\Adapters\LeaseLost;
+use App\Adapters\RunLease;
+use App\Models\Dataset;
+use App\Models\Pattern;
+use App\Models\Run;
+use App\Models\RunState;
+use App\Models\StandingCount;
+use App\Models\Tally;
+use Illuminate\Database\Connection;
+use NineTally\Core\Comparison\Pattern as CountedPattern;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Tally\Summary;
+
+/** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
+final readonly class EnterTally
+{
+    public function __construct(private Connection $database) {}
+
+    /**
+     * @param  array<string, int>  $rowsByClass
+     *
+     * @throws LeaseLost when another worker has taken the run over
+     */
+    public function __invoke(RunLease $lease, int $tallyId, Summary $summary, array $rowsByClass): Tally
+    {
+        return $this->database->transaction(function () use ($lease, $tallyId, $summary, $rowsByClass): Tally {
+            $run = $lease->mustStillHold();
+            Dataset::query()->lockForUpdate()->findOrFail($run->dataset_id);
+            $this->database->statement('SELECT attach_findings(?)', [$tallyId]);
+            $tally = $this->tally($run, $tallyId, $summary);
+            $this->patterns($run, $tallyId, $summary);
+            $this->standingCounts($tallyId, $summary, $rowsByClass);
+            $run->update(['state' => RunState::Done, 'done' => 1.0, 'tally_id' => $tallyId, 'finished_at' => now()]);
+
+            return $tally;
+        });
+    }
+
+    private function tally(Run $run, int $tallyId, Summary $summary): Tally
+    {
+        $figures = $summary->toArray();
+
+        return Tally::query()->create([
+            'id' => $tallyId,
+            'dataset_id' => $run->dataset_id,
+            'number' => ($run->dataset->latestTally()->number ?? 0) + 1,
+            'run_id' => $run->id,
+            'plan_version_id' => $run->plan_version_id,
+            'source_delivery_id' => $run->source_delivery_id,
+            'target_delivery_id' => $run->target_delivery_id,
+            'summary' => [
+                'rows' => $figures['rows'],
+                'cells' => $figures['cells'],
+                'columns' => $figures['columns'],
+                'measures' => [
+                    'rowsArrived' => $summary->rowsArrived()->text(),
+                    'cellsAgreeing' => $summary->cellsAgreeing()->text(),
+                    'cellsAgreeingOverall' => $summary->cellsAgreeingOverall()->text(),
+                ],
+                'warnings' => $summary->warnings(),
+                'engine' => $figures['engine'],
+                // None of this ever changes, so it is kept where it is shown.
+                'madeOf' => [
+                    'planVersion' => $run->planVersion->number,
+                    'sourceDelivery' => $run->sourceDelivery->number,
+                    'targetDelivery' => $run->targetDelivery->number,
+                    'keyColumns' => $run->planVersion->plan()->keyNames(Side::Source),
+                    'startedBy' => $run->user->name,
+                ],
+            ],
+            'user_id' => $run->user_id,
+            'started_at' => $run->started_at,
+            'finished_at' => now(),
+        ]);
+    }
+
+    private function patterns(Run $run, int $tallyId, Summary $summary): void
+    {
+        $pairs = $run->planVersion->plan()->columnPairs;
+        $rows = array_map(static fn(CountedPattern $pattern): array => [
+            'tally_id' => $tallyId,
+            'number' => $pattern->number,
+            'pair_position' => $pattern->pairPosition,
+            'pair_id' => $pairs[$pattern->pairPosition]->id,
+            'source_column' => $pairs[$pattern->pairPosition]->source,
+            'target_column' => $pairs[$pattern->pairPosition]->target,
+            'class' => $pattern->class->value,
+            'cause' => $pattern->cause,
+            'facts' => json_encode((object) $pattern->facts, JSON_THROW_ON_ERROR),
+            'cells' => $pattern->cells,
+            'examples' => json_encode($pattern->examples, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
+        ], $summary->patterns);
+        foreach (array_chunk($rows, 500) as $some) {
+            Pattern::query()->insert($some);
+        }
+    }
+
+    /** @param array<string, int> $rowsByClass */
+    private function standingCounts(int $tallyId, Summary $summary, array $rowsByClass): void
+    {
+        $counts = [];
+        foreach (RowClass::cases() as $class) {
+            if ($class->isFinding() && isset($rowsByClass[$class->value])) {
+                $counts[] = ['tally_id' => $tallyId, 'group' => "class:{$class->value}", 'findings' => $rowsByClass[$class->value]];
+            }
+        }
+        foreach ($summary->patterns as $pattern) {
+            $counts[] = ['tally_id' => $tallyId, 'group' => "pattern:{$pattern->number}", 'findings' => $pattern->cells];
+        }
+        foreach (array_chunk($counts, 500) as $some) {
+            StandingCount::query()->insert($some);
+        }
+    }
+}

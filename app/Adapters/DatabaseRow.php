@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+/** A row as the query builder gives it, read by name and type. A column of another type is a defect, and says so. */
+final readonly class DatabaseRow
+{
+    private function __construct(private \stdClass $row) {}
+
+    public static function of(\stdClass $row): self
+    {
+        return new self($row);
+    }
+
+    public function int(string $name): int
+    {
+        return $this->intOrNull($name) ?? throw $this->mismatch($name);
+    }
+
+    public function intOrNull(string $name): ?int
+    {
+        $value = $this->row->{$name};
+
+        return $value === null || is_int($value) ? $value : throw $this->mismatch($name);
+    }
+
+    public function text(string $name): string
+    {
+        return $this->textOrNull($name) ?? throw $this->mismatch($name);
+    }
+
+    public function textOrNull(string $name): ?string
+    {
+        $value = $this->row->{$name};
+
+        return $value === null || is_string($value) ? $value : throw $this->mismatch($name);
+    }
+
+    /** @return list<string>|null of a JSON column that holds the cells of a row */
+    public function cellsOrNull(string $name): ?array
+    {
+        $json = $this->textOrNull($name);
+        if ($json === null) {
+            return null;
+        }
+        /** @var list<string> $cells */
+        $cells = json_decode($json, true, 8, JSON_THROW_ON_ERROR);
+
+        return $cells;
+    }
+
+    private function mismatch(string $name): \UnexpectedValueException
+    {
+        return new \UnexpectedValueException("Column \"{$name}\" is not of the type that is read.");
+    }
+}

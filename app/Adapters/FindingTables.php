@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use Illuminate\Database\Connection;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\FindingIdentity;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowRecord;
+
+/**
+ * Brings the findings of a run into PostgreSQL: written as COPY text while the engine yields them, then loaded into
+ * tables of the run's own, which no screen sees until the tally is entered.
+ */
+final class FindingTables
+{
+    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells';
+
+    private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
+
+    /** @var resource */
+    private $rows;
+
+    /** @var resource */
+    private $cells;
+
+    private int $cellSequence = 0;
+
+    /** @var array<string, int> class => rows so far */
+    private array $classOrdinals = [];
+
+    /** @param list<ColumnPair> $pairs */
+    public function __construct(private readonly int $tallyId, private readonly string $folder, private readonly FindingIdentity $identity, private readonly array $pairs)
+    {
+        $this->rows = $this->create('rows.copy');
+        $this->cells = $this->create('cells.copy');
+    }
+
+    public function add(RowFinding $row): void
+    {
+        $class = $row->class->value;
+        $this->classOrdinals[$class] = ($this->classOrdinals[$class] ?? 0) + 1;
+        $this->write($this->rows, [
+            $this->tallyId,
+            $row->sequence,
+            $class,
+            $this->classOrdinals[$class],
+            $row->side?->value,
+            $row->key?->asCsv(),
+            '\x'.$this->identity->ofRow($row),
+            $row->rowsOfKey['source'],
+            $row->rowsOfKey['target'],
+            $row->source->line ?? ($row->side?->value === 'source' ? $row->refused?->line : null),
+            $row->target->line ?? ($row->side?->value === 'target' ? $row->refused?->line : null),
+            $this->json($row->source),
+            $this->json($row->target),
+            $row->refused === null ? null : $row->refused->sentence."\n".str_replace("\0", '\x00', $row->refused->readableRaw()),
+            count($row->cells),
+        ]);
+        foreach ($row->cells as $cell) {
+            $this->write($this->cells, [
+                $this->tallyId,
+                ++$this->cellSequence,
+                $row->sequence,
+                $cell->pattern,
+                $cell->ordinalInPattern,
+                $cell->pairPosition,
+                $cell->class->value,
+                $cell->cause,
+                $cell->source,
+                $cell->target,
+                '\x'.$this->identity->ofCell($row, $this->pairs[$cell->pairPosition]),
+            ]);
+        }
+    }
+
+    /** @return array<string, int> rows by class */
+    public function rowsByClass(): array
+    {
+        return $this->classOrdinals;
+    }
+
+    /** @param callable(): void $betweenSteps a sign of life */
+    public function load(Connection $database, callable $betweenSteps): void
+    {
+        fclose($this->rows);
+        fclose($this->cells);
+        $database->statement('SELECT open_findings(?)', [$this->tallyId]);
+        foreach (['row' => self::ROW_COLUMNS, 'cell' => self::CELL_COLUMNS] as $kind => $columns) {
+            $betweenSteps();
+            $this->copy($database, "{$kind}_findings_{$this->tallyId}", "{$this->folder}/{$kind}s.copy", $columns, $betweenSteps);
+        }
+        $betweenSteps();
+        $database->statement('SELECT index_findings(?)', [$this->tallyId]);
+    }
+
+    /** In slices, so that a large load gives signs of life and can be cancelled. */
+    private function copy(Connection $database, string $table, string $path, string $columns, callable $betweenSlices): void
+    {
+        $file = fopen($path, 'rb') ?: throw new \RuntimeException('A working file is gone.');
+        try {
+            $slice = [];
+            while (($line = fgets($file)) !== false) {
+                $slice[] = $line;
+                if (count($slice) === 20_000) {
+                    $this->copySlice($database, $table, $slice, $columns);
+                    $slice = [];
+                    $betweenSlices();
+                }
+            }
+            if ($slice !== []) {
+                $this->copySlice($database, $table, $slice, $columns);
+            }
+        } finally {
+            fclose($file);
+        }
+    }
+
+    /** @param list<string> $lines */
+    private function copySlice(Connection $database, string $table, array $lines, string $columns): void
+    {
+        $database->getPdo()->pgsqlCopyFromArray($table, $lines, "\t", '\\\\N', $columns);
+    }
+
+    /** @return resource */
+    private function create(string $name)
+    {
+        return fopen("{$this->folder}/{$name}", 'wb') ?: throw new \RuntimeException('The storage could not be written; the disk may be full.');
+    }
+
+    /**
+     * COPY's text format (PostgreSQL, COPY, File Formats).
+     *
+     * @param  resource  $file
+     * @param  list<string|int|null>  $fields
+     */
+    private function write($file, array $fields): void
+    {
+        $line = '';
+        foreach ($fields as $position => $field) {
+            $line .= ($position === 0 ? '' : "\t").($field === null ? '\N' : (is_int($field) ? (string) $field : str_replace(["\\", "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
+        }
+        if (fwrite($file, $line."\n") !== strlen($line) + 1) {
+            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        }
+    }
+
+    private function json(?RowRecord $record): ?string
+    {
+        return $record === null ? null : json_encode($record->cells, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+    }
+}

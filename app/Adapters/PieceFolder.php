@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use App\Models\Receipt;
+
+/** Where the pieces of a part are put together until it is whole. */
+final readonly class PieceFolder
+{
+    public function __construct(private string $folder) {}
+
+    public function path(Receipt $receipt): string
+    {
+        return "{$this->folder}/{$receipt->id}";
+    }
+
+    public function write(Receipt $receipt, int $offset, string $piece): void
+    {
+        $file = fopen($this->path($receipt), 'cb');
+        if ($file === false || fseek($file, $offset) !== 0 || fwrite($file, $piece) !== strlen($piece) || ! fclose($file)) {
+            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        }
+        chmod($this->path($receipt), 0600);
+    }
+
+    public function remove(Receipt $receipt): void
+    {
+        if (is_file($this->path($receipt))) {
+            unlink($this->path($receipt));
+        }
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use App\Models\Tally;
+use App\Queries\Sign\ReportContent;
+use Illuminate\Contracts\View\Factory;
+
+/** The report as one HTML document that needs nothing else: fonts are part of it, and it may load nothing. */
+final readonly class ReportPage
+{
+    /** For the answer that carries the page: styles and fonts of the document itself, and no request at all. */
+    public const POLICY = "default-src 'none'; style-src 'unsafe-inline'; font-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+
+    public function __construct(private Factory $views, private ReportContent $content, private string $fontFolder) {}
+
+    public function html(Tally $tally): string
+    {
+        return $this->views->make('report', [
+            ...($this->content)($tally),
+            'textFont' => $this->font('atkinson-hyperlegible-next', 'next'),
+            'cellFont' => $this->font('atkinson-hyperlegible-mono', 'mono'),
+            'policy' => self::POLICY,
+        ])->render();
+    }
+
+    private function font(string $package, string $name): string
+    {
+        return base64_encode((string) file_get_contents("{$this->fontFolder}/{$package}/files/atkinson-hyperlegible-{$name}-latin-wght-normal.woff2"));
+    }
+}

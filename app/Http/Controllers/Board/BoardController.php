@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Board;
+
+use App\Http\Controllers\Controller;
+use App\Models\Migration;
+use App\Queries\Board\Board;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class BoardController extends Controller
+{
+    public function show(Request $request, Migration $migration, Board $board): JsonResponse
+    {
+        $this->allow('view', $migration);
+
+        return response()->json($board($migration, $this->person($request)));
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Deliver;
+
+use App\Http\Controllers\Controller;
+use App\Http\Resources\DeliveryResource;
+use App\Http\Resources\RefusedRecordResource;
+use App\Models\Dataset;
+use App\Models\Delivery;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class DeliveryController extends Controller
+{
+    private const PAGE = 100;
+
+    public function index(Request $request, Dataset $dataset): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $deliveries = $dataset->deliveries()->with('user')->orderByDesc('id')->limit(self::PAGE)->get();
+
+        return response()->json(['items' => DeliveryResource::collection($deliveries)->resolve($request)]);
+    }
+
+    public function refused(Request $request, Delivery $delivery): JsonResponse
+    {
+        $this->allow('view', $delivery->dataset->migration);
+        $records = $delivery->refusedRecords()->where('number', '>', $request->integer('after'))->orderBy('number')->limit(self::PAGE)->get();
+
+        return response()->json([
+            'items' => RefusedRecordResource::collection($records)->resolve($request),
+            'next' => $records->count() === self::PAGE ? $records->last()?->number : null,
+            'total' => $delivery->refused_count,
+        ]);
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Deliver;
+
+use App\Actions\Deliver\AnnouncePart;
+use App\Actions\Deliver\CorrectFormat;
+use App\Actions\Deliver\DiscardReceipt;
+use App\Actions\Deliver\TakeDelivery;
+use App\Actions\Deliver\TakePiece;
+use App\Http\Controllers\Controller;
+use App\Http\Requests\Deliver\AnnouncePartRequest;
+use App\Http\Requests\Deliver\CorrectFormatRequest;
+use App\Models\Dataset;
+use App\Models\Receipt;
+use App\Queries\Deliver\ReceiptView;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+final class ReceiptController extends Controller
+{
+    public function __construct(private readonly ReceiptView $view) {}
+
+    public function store(AnnouncePartRequest $request, Dataset $dataset, AnnouncePart $announcePart): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        $receipt = $announcePart($dataset, $request->side(), $request->fileName(), $request->bytes(), $this->person($request));
+
+        return response()->json(($this->view)($receipt), Response::HTTP_CREATED);
+    }
+
+    public function show(Receipt $receipt): JsonResponse
+    {
+        $this->allow('view', $receipt->dataset->migration);
+
+        return response()->json(($this->view)($receipt));
+    }
+
+    public function piece(Request $request, Receipt $receipt, int $offset, TakePiece $takePiece): JsonResponse
+    {
+        $this->allow('work', $receipt->dataset->migration);
+
+        return response()->json(($this->view)($takePiece($receipt, $offset, $request->getContent())));
+    }
+
+    public function format(CorrectFormatRequest $request, Receipt $receipt, CorrectFormat $correctFormat): JsonResponse
+    {
+        $this->allow('work', $receipt->dataset->migration);
+
+        return response()->json(($this->view)($correctFormat($receipt, $request->delimiter(), $request->lineEnds())));
+    }
+
+    public function take(Receipt $receipt, TakeDelivery $takeDelivery): JsonResponse
+    {
+        $this->allow('work', $receipt->dataset->migration);
+
+        return response()->json(($this->view)($takeDelivery($receipt)), Response::HTTP_ACCEPTED);
+    }
+
+    public function destroy(Receipt $receipt, DiscardReceipt $discard): Response
+    {
+        $this->allow('work', $receipt->dataset->migration);
+        $discard($receipt);
+
+        return response()->noContent();
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Match;
+
+use App\Actions\Match\CountKey;
+use App\Http\Controllers\Controller;
+use App\Http\Problems\Conflict;
+use App\Http\Requests\Match\CountKeyRequest;
+use App\Models\Dataset;
+use Illuminate\Http\JsonResponse;
+use NineTally\Core\Row\Side;
+
+final class KeyCountController extends Controller
+{
+    public function store(CountKeyRequest $request, Dataset $dataset, CountKey $countKey): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $counts = [];
+        foreach (Side::cases() as $side) {
+            $delivery = $dataset->latestDelivery($side) ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
+            $counts[$side->value] = $countKey($delivery, $request->columns($side));
+        }
+
+        return response()->json($counts);
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Match;
+
+use App\Actions\Match\DraftOf;
+use App\Actions\Match\SaveDraft;
+use App\Http\Controllers\Controller;
+use App\Http\Requests\Match\SaveDraftRequest;
+use App\Models\Dataset;
+use App\Queries\Match\PlanView;
+use Illuminate\Http\JsonResponse;
+
+final class PlanController extends Controller
+{
+    public function __construct(private readonly PlanView $view) {}
+
+    public function show(Dataset $dataset, DraftOf $draftOf): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+
+        return response()->json(($this->view)($dataset, $draftOf($dataset)));
+    }
+
+    public function update(SaveDraftRequest $request, Dataset $dataset, SaveDraft $saveDraft): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+
+        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->key(), $request->columnPairs(), $request->leftOut(), $this->person($request))));
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Review;
+
+use App\Actions\Review\RuleOn;
+use App\Actions\Review\UndoRuling;
+use App\Http\Controllers\Controller;
+use App\Http\Requests\Review\RuleRequest;
+use App\Http\Resources\RulingResource;
+use App\Models\Ruling;
+use App\Models\Tally;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class RulingController extends Controller
+{
+    public function index(Request $request, Tally $tally): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $acts = $tally->rulings()->with('user')->orderByDesc('id')->limit(200)->get();
+        $undone = $acts->pluck('undoes_id')->filter()->all();
+
+        return response()->json([
+            'items' => $acts->map(static fn(Ruling $act): array => RulingResource::make($act)->resolve($request) + ['undone' => in_array($act->id, $undone, true)])->all(),
+            'latest' => $acts->first()->id ?? 0,
+        ]);
+    }
+
+    public function store(RuleRequest $request, Tally $tally, RuleOn $ruleOn): RulingResource
+    {
+        $this->allow('rule', $tally->migration);
+
+        return RulingResource::make($ruleOn($tally, $request->scope(), $request->target(), $request->decision(), $request->reason(), $request->seenAct(), $this->person($request)));
+    }
+
+    public function undo(Request $request, Ruling $ruling, UndoRuling $undoRuling): RulingResource
+    {
+        $this->allow('rule', $ruling->tally->migration);
+
+        return RulingResource::make($undoRuling($ruling, $this->person($request)));
+    }
+}

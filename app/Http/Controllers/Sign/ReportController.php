@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Sign;
+
+use App\Adapters\BlobStore;
+use App\Adapters\ReportPage;
+use App\Http\Controllers\Controller;
+use App\Jobs\PrintReport;
+use App\Models\Report;
+use App\Models\ReportOrder;
+use App\Models\Tally;
+use App\Queries\Sign\FindingsCsv;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Str;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+final class ReportController extends Controller
+{
+    /** The very document that is printed. */
+    public function page(Tally $tally, ReportPage $page): Response
+    {
+        $this->allow('view', $tally->migration);
+
+        return response($page->html($tally), headers: ['Content-Type' => 'text/html; charset=utf-8', 'Content-Security-Policy' => ReportPage::POLICY, 'X-Frame-Options' => 'SAMEORIGIN']);
+    }
+
+    public function order(Request $request, Tally $tally): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $order = ReportOrder::query()->create(['tally_id' => $tally->id, 'state' => 'queued', 'user_id' => $this->person($request)->id]);
+        PrintReport::dispatch($order->id);
+
+        return response()->json($this->orderView($order), Response::HTTP_ACCEPTED);
+    }
+
+    public function show(ReportOrder $order): JsonResponse
+    {
+        $this->allow('view', $order->tally->migration);
+
+        return response()->json($this->orderView($order));
+    }
+
+    public function pdf(Report $report, BlobStore $blobs): BinaryFileResponse
+    {
+        $this->allow('view', $report->tally->migration);
+
+        return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), ['Content-Type' => 'application/pdf']);
+    }
+
+    public function findings(Request $request, Tally $tally, FindingsCsv $csv): StreamedResponse
+    {
+        $this->allow('view', $tally->migration);
+        $forSpreadsheets = $request->string('cells')->toString() === 'spreadsheets';
+
+        return response()->streamDownload(static function () use ($csv, $tally, $forSpreadsheets): void {
+            foreach ($csv->lines($tally, $forSpreadsheets) as $line) {
+                echo $line;
+            }
+        }, $this->fileName($tally, $forSpreadsheets ? 'findings-for-spreadsheets' : 'findings', 'csv'), ['Content-Type' => 'text/csv; charset=utf-8']);
+    }
+
+    /** @return array{id: int, state: string, problem: string|null, reportId: int|null} */
+    private function orderView(ReportOrder $order): array
+    {
+        return ['id' => $order->id, 'state' => $order->state, 'problem' => $order->problem, 'reportId' => $order->report_id];
+    }
+
+    private function fileName(Tally $tally, string $what, string $ending): string
+    {
+        return Str::slug($tally->dataset->name)."-tally-{$tally->number}-{$what}.{$ending}";
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Problems;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Auth\AuthenticationException;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Session\TokenMismatchException;
+use Illuminate\Validation\ValidationException;
+use NineTally\Core\NineTallyException;
+use NineTally\Core\Plan\Problem;
+use NineTally\Core\Plan\UnusablePlan;
+use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+
+/** Errors as application/problem+json (RFC 9457). A detail says what happened, where and what to do; never a trace. */
+final readonly class ProblemDetails
+{
+    public static function response(\Throwable $exception): JsonResponse
+    {
+        [$status, $code, $title, $detail, $errors] = self::facts($exception);
+
+        return new JsonResponse(
+            ['type' => "urn:nine-tally:problem:{$code}", 'title' => $title, 'status' => $status, 'detail' => $detail, 'code' => $code, 'errors' => $errors],
+            $status,
+            ['Content-Type' => 'application/problem+json', ...($exception instanceof HttpExceptionInterface ? $exception->getHeaders() : [])],
+            JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+        );
+    }
+
+    /** @return array{int, string, string, string, list<array{pointer: string, detail: string}>} */
+    private static function facts(\Throwable $exception): array
+    {
+        return match (true) {
+            $exception instanceof ValidationException => [422, 'invalid-input', 'Some input cannot be used', implode(' ', $exception->validator->errors()->all()), self::validationErrors($exception)],
+            $exception instanceof UnusablePlan => [422, $exception->code(), 'The plan cannot be used', $exception->getMessage(), array_map(static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message], $exception->problems)],
+            $exception instanceof Conflict => [409, $exception->reason, 'Something else happened meanwhile', $exception->getMessage(), []],
+            $exception instanceof NineTallyException => [422, $exception->code(), 'This cannot be used', $exception->getMessage(), []],
+            $exception instanceof AuthenticationException => [401, 'not-signed-in', 'You are not signed in', 'Sign in and try again.', []],
+            $exception instanceof AuthorizationException => [403, 'not-allowed', 'You may not do this', 'Your role in this migration does not allow it. Ask the analyst who runs the migration.', []],
+            $exception instanceof ModelNotFoundException => [404, 'not-found', 'There is nothing here', 'It may have been removed, or the address is wrong. Go back to the board.', []],
+            $exception instanceof TokenMismatchException => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
+            $exception instanceof HttpExceptionInterface => self::http($exception),
+            default => [500, 'unexpected', 'Something went wrong here', 'The server met a problem that it did not expect. Nothing was changed; try again, and tell whoever runs Nine Tally when it happens again.', []],
+        };
+    }
+
+    /** @return array{int, string, string, string, list<array{pointer: string, detail: string}>} */
+    private static function http(HttpExceptionInterface $exception): array
+    {
+        return match ($exception->getStatusCode()) {
+            403 => [403, 'not-allowed', 'You may not do this', 'Your role in this migration does not allow it. Ask the analyst who runs the migration.', []],
+            404 => [404, 'not-found', 'There is nothing here', 'It may have been removed, or the address is wrong. Go back to the board.', []],
+            405 => [405, 'not-possible', 'This is not possible here', 'The address does not answer to this.', []],
+            419 => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
+            429 => [429, 'too-many-tries', 'Too many tries', 'Wait a minute, then try again.', []],
+            default => [$exception->getStatusCode(), 'refused', 'This was refused', 'Reload the page and try again.', []],
+        };
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private static function validationErrors(ValidationException $exception): array
+    {
+        $errors = [];
+        /** @var array<string, list<string>> $messages */
+        $messages = $exception->errors();
+        foreach ($messages as $field => $details) {
+            foreach ($details as $detail) {
+                $errors[] = ['pointer' => '/'.str_replace('.', '/', $field), 'detail' => $detail];
+            }
+        }
+
+        return $errors;
+    }
+}

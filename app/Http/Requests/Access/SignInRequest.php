@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests\Access;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+final class SignInRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return ['email' => ['required', 'string', 'max:254'], 'password' => ['required', 'string', 'max:200']];
+    }
+
+    public function email(): string
+    {
+        return $this->string('email')->trim()->toString();
+    }
+
+    public function password(): string
+    {
+        return $this->string('password')->toString();
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Queries\Review\CellLine;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\JsonResource;
+
+/** @property CellLine $resource */
+final class CellFindingResource extends JsonResource
+{
+    public static $wrap = null;
+
+    /** A list shows a window around the first difference; longer values are cut at both ends, and the record shows them whole. */
+    private const WINDOW = 200;
+
+    private const BEFORE = 20;
+
+    /** @return array<string, mixed> */
+    public function toArray(Request $request): array
+    {
+        $cell = $this->resource;
+        [$source, $target] = $this->windows($cell->source, $cell->target);
+
+        return [
+            'sequence' => $cell->sequence,
+            'ordinal' => $cell->ordinal,
+            'rowSequence' => $cell->rowSequence,
+            'class' => $cell->class,
+            'key' => $cell->key,
+            'source' => $source,
+            'target' => $target,
+            'decision' => $cell->decision->value,
+            'rulingId' => $cell->rulingId,
+        ];
+    }
+
+    /** @return array{string, string} */
+    private function windows(string $source, string $target): array
+    {
+        if (strlen($source) <= self::WINDOW && strlen($target) <= self::WINDOW) {
+            return [$source, $target];
+        }
+        // XOR of two texts is zero as long as they are equal; the count is of bytes, so it is brought back to a character.
+        $equal = strspn($source ^ $target, "\0");
+        $start = max(0, mb_strlen(mb_strcut($source, 0, $equal)) - self::BEFORE);
+
+        return [$this->window($source, $start), $this->window($target, $start)];
+    }
+
+    private function window(string $value, int $start): string
+    {
+        $piece = mb_substr($value, $start, self::WINDOW);
+
+        return ($start > 0 ? '…' : '').$piece.(mb_strlen($value) > $start + self::WINDOW ? '…' : '');
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Queries\Review\Record;
+use App\Queries\Review\RecordField;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\JsonResource;
+use NineTally\Core\Cause\CauseId;
+
+/** @property Record $resource */
+final class RecordResource extends JsonResource
+{
+    public static $wrap = null;
+
+    /** @return array<string, mixed> */
+    public function toArray(Request $request): array
+    {
+        $row = $this->resource->row;
+        $refusal = $row->refusal === null ? null : explode("\n", $row->refusal, 2);
+
+        return [
+            'sequence' => $row->sequence,
+            'class' => $row->class,
+            'side' => $row->side,
+            'key' => $row->key,
+            'sourceRows' => $row->sourceRows,
+            'targetRows' => $row->targetRows,
+            'sourceLine' => $row->sourceLine,
+            'targetLine' => $row->targetLine,
+            'decision' => $row->decision->value,
+            'rulingId' => $row->rulingId,
+            'refusal' => $refusal === null ? null : ['sentence' => $refusal[0], 'raw' => $refusal[1] ?? ''],
+            'fields' => array_map($this->field(...), $this->resource->fields),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function field(RecordField $field): array
+    {
+        $cell = $field->finding;
+
+        return [
+            'role' => $field->role,
+            'source' => $field->source,
+            'target' => $field->target,
+            'sourceValue' => $field->sourceValue,
+            'targetValue' => $field->targetValue,
+            'finding' => $cell === null ? null : [
+                'sequence' => $cell->sequence,
+                'pattern' => $cell->pattern,
+                'class' => $cell->class,
+                'cause' => $cell->cause,
+                'sentence' => CauseId::sentenceFor($cell->cause),
+                'decision' => $cell->decision->value,
+                'rulingId' => $cell->rulingId,
+            ],
+        ];
+    }
+}

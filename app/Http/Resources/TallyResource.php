@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Models\Pattern;
+use App\Models\StandingCount;
+use App\Models\Tally;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\JsonResource;
+use NineTally\Core\Cause\CauseId;
+
+/** @property Tally $resource */
+final class TallyResource extends JsonResource
+{
+    public static $wrap = null;
+
+    private bool $showsPatterns = false;
+
+    public function withPatterns(): self
+    {
+        $this->showsPatterns = true;
+
+        return $this;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(Request $request): array
+    {
+        $tally = $this->resource;
+        $standings = $tally->standingCounts->keyBy('group');
+
+        return [
+            'id' => $tally->id,
+            'datasetId' => $tally->dataset_id,
+            'number' => $tally->number,
+            ...$tally->summary['madeOf'],
+            'startedAt' => $tally->started_at->toIso8601ZuluString(),
+            'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
+            'rows' => $tally->summary['rows'],
+            'cells' => $tally->summary['cells'],
+            'measures' => $tally->summary['measures'],
+            'warnings' => $tally->summary['warnings'],
+            'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
+            'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
+            'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
+            'classes' => $standings->filter(static fn(StandingCount $count): bool => str_starts_with($count->group, 'class:'))
+                ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
+            'patterns' => $this->showsPatterns ? $this->patterns() : [],
+        ];
+    }
+
+    /** @return list<array<string, mixed>> most cells first */
+    private function patterns(): array
+    {
+        $standings = $this->resource->standingCounts->keyBy('group');
+
+        return array_values($this->resource->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->map(fn(Pattern $pattern): array => [
+            'number' => $pattern->number,
+            'source' => $pattern->source_column,
+            'target' => $pattern->target_column,
+            'class' => $pattern->class->value,
+            'cause' => $pattern->cause,
+            'sentence' => CauseId::sentenceFor($pattern->cause),
+            'cells' => $pattern->cells,
+            'examples' => $pattern->examples,
+            'standing' => $this->standing($standings->get("pattern:{$pattern->number}")),
+        ])->all());
+    }
+
+    /** @return array{findings: int, open: int, expected: int, defect: int, ask: int} */
+    private function standing(?StandingCount $count): array
+    {
+        return $count === null
+            ? ['findings' => 0, 'open' => 0, 'expected' => 0, 'defect' => 0, 'ask' => 0]
+            : ['findings' => $count->findings, 'open' => $count->open(), 'expected' => $count->expected, 'defect' => $count->defect, 'ask' => $count->ask];
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * The plan while it is being worked on; a tally uses a version of it that never changes.
+ *
+ * @property int $dataset_id
+ * @property array{formatVersion: int, key: list<array{source: string, target: string}>, columnPairs: list<array{id: string, source: string, target: string, kind: string}>, leftOut: array{source: list<string>, target: list<string>}} $document
+ */
+final class PlanDraft extends Model
+{
+    public const CREATED_AT = null;
+
+    public $incrementing = false;
+
+    protected $primaryKey = 'dataset_id';
+
+    protected $guarded = [];
+
+    protected $casts = ['document' => 'array'];
+
+    /** @return list<string> the key by source names */
+    public function keyNames(): array
+    {
+        return array_column($this->document['key'], 'source');
+    }
+}

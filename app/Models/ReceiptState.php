@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+enum ReceiptState: string
+{
+    case Receiving = 'receiving';
+    case Received = 'received';
+    case Reading = 'reading';
+    case Delivered = 'delivered';
+    case Refused = 'refused';
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+enum Role: string
+{
+    case Analyst = 'analyst';
+    case DataOwner = 'data-owner';
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Analyst => 'analyst',
+            self::DataOwner => 'data owner',
+        };
+    }
+}

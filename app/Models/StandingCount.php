@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * How the findings of a pattern or of a row class are ruled on: kept beside the tally, so that no screen counts findings.
+ *
+ * @property string $group "pattern:3" or "class:missing"
+ * @property int $findings
+ * @property int $expected
+ * @property int $defect
+ * @property int $ask
+ */
+final class StandingCount extends Model
+{
+    public $timestamps = false;
+
+    public $incrementing = false;
+
+    protected $guarded = [];
+
+    public function open(): int
+    {
+        return $this->findings - $this->expected - $this->defect - $this->ask;
+    }
+}

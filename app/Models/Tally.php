@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOneThrough;
+use Illuminate\Support\Carbon;
+
+/**
+ * One run of a plan on two deliveries. Entered once, complete, when its sums hold; nothing of it ever changes.
+ *
+ * @property int $id
+ * @property int $dataset_id
+ * @property int $number
+ * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
+ * @property Carbon $started_at
+ * @property Carbon $finished_at
+ * @property-read Dataset $dataset
+ * @property-read Migration $migration
+ * @property-read PlanVersion $planVersion
+ * @property-read Delivery $sourceDelivery
+ * @property-read Delivery $targetDelivery
+ * @property-read User $user
+ */
+final class Tally extends Model
+{
+    public $timestamps = false;
+
+    protected $guarded = [];
+
+    protected $casts = ['summary' => 'array', 'started_at' => 'immutable_datetime', 'finished_at' => 'immutable_datetime'];
+
+    /** @return BelongsTo<Dataset, $this> */
+    public function dataset(): BelongsTo
+    {
+        return $this->belongsTo(Dataset::class);
+    }
+
+    /** @return HasOneThrough<Migration, Dataset, $this> */
+    public function migration(): HasOneThrough
+    {
+        return $this->hasOneThrough(Migration::class, Dataset::class, 'id', 'id', 'dataset_id', 'migration_id');
+    }
+
+    /** @return BelongsTo<PlanVersion, $this> */
+    public function planVersion(): BelongsTo
+    {
+        return $this->belongsTo(PlanVersion::class);
+    }
+
+    /** @return BelongsTo<Delivery, $this> */
+    public function sourceDelivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+
+    /** @return BelongsTo<Delivery, $this> */
+    public function targetDelivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
+    }
+
+    /** @return HasMany<Pattern, $this> */
+    public function patterns(): HasMany
+    {
+        return $this->hasMany(Pattern::class);
+    }
+
+    /** @return HasMany<Ruling, $this> */
+    public function rulings(): HasMany
+    {
+        return $this->hasMany(Ruling::class);
+    }
+
+    /** @return HasMany<StandingCount, $this> */
+    public function standingCounts(): HasMany
+    {
+        return $this->hasMany(StandingCount::class);
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Foundation\Auth\User as Authenticatable;
+
+/**
+ * @property int $id
+ * @property string $name
+ * @property string $email
+ * @property bool $is_administrator
+ * @property bool $is_demo
+ */
+final class User extends Authenticatable
+{
+    public const UPDATED_AT = null;
+
+    protected $guarded = [];
+
+    protected $hidden = ['password'];
+
+    // There is no "remember me": a session ends with the working day.
+    protected $rememberTokenName = '';
+
+    protected $casts = ['password' => 'hashed', 'is_administrator' => 'boolean', 'is_demo' => 'boolean'];
+
+    /** @return HasMany<Membership, $this> */
+    public function memberships(): HasMany
+    {
+        return $this->hasMany(Membership::class);
+    }
+
+    public function roleIn(Migration $migration): ?Role
+    {
+        return $this->memberships()->where('migration_id', $migration->id)->first()?->role;
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Providers;
+
+use App\Actions\Match\CountKey;
+use App\Actions\Match\DraftOf;
+use App\Actions\Tally\PerformRun;
+use App\Actions\Tally\ReviveDeadWork;
+use App\Adapters\BlobStore;
+use App\Adapters\DeliveryReader;
+use App\Adapters\PieceFolder;
+use App\Adapters\Printer;
+use App\Adapters\ReportPage;
+use App\Models\Migration;
+use App\Policies\MigrationPolicy;
+use App\Queries\Sign\ReportContent;
+use Illuminate\Contracts\Auth\StatefulGuard;
+use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Facades\Vite;
+use Illuminate\Support\ServiceProvider;
+
+/** Reads the settings once and hands them to whoever needs them. */
+final class AppServiceProvider extends ServiceProvider
+{
+    public function register(): void
+    {
+        $this->app->bind(Filesystem::class, static fn() => Storage::disk('deliveries'));
+        $this->app->bind(Connection::class, static fn() => DB::connection());
+        $this->app->bind(StatefulGuard::class, static fn() => Auth::guard('web'));
+        $this->app->when(BlobStore::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(PieceFolder::class)->needs('$folder')->give(storage_path('pieces'));
+        $this->app->when(PerformRun::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
+        $this->app->when([DraftOf::class, CountKey::class])->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
+        $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
+        $this->app->when(ReviveDeadWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');
+        $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
+        $this->app->when(ReportPage::class)->needs('$fontFolder')->give(base_path('node_modules/@fontsource-variable'));
+        $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
+    }
+
+    public function boot(): void
+    {
+        Gate::policy(Migration::class, MigrationPolicy::class);
+        // Addresses without a host: the page is the same under every name and port that leads to it.
+        Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
+        Model::shouldBeStrict(! $this->app->isProduction());
+    }
+}

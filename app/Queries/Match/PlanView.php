@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Match;
+
+use App\Adapters\DeliveryReader;
+use App\Models\Dataset;
+use App\Models\Delivery;
+use App\Models\PlanDraft;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\Problem;
+use NineTally\Core\Plan\UnusablePlan;
+use NineTally\Core\Row\Side;
+
+/** The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied. */
+final readonly class PlanView
+{
+    private const EXAMPLES = 3;
+
+    public function __construct(private DeliveryReader $reader) {}
+
+    /** @return array<string, mixed> */
+    public function __invoke(Dataset $dataset, ?PlanDraft $draft): array
+    {
+        $source = $dataset->latestDelivery(Side::Source);
+        $target = $dataset->latestDelivery(Side::Target);
+        $latest = $dataset->planVersions()->orderByDesc('number')->first();
+
+        return [
+            'draft' => $draft === null ? null : array_diff_key($draft->document, ['formatVersion' => true]),
+            'version' => $latest?->number,
+            'source' => $this->side($source),
+            'target' => $this->side($target),
+            'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),
+        ];
+    }
+
+    /** @return array{rows: int, columns: list<array{name: string, examples: list<string>}>}|null */
+    private function side(?Delivery $delivery): ?array
+    {
+        if ($delivery === null) {
+            return null;
+        }
+        $rows = $this->reader->firstRows($this->reader->open($delivery), 40);
+
+        return [
+            'rows' => $delivery->delivered_count,
+            'columns' => array_map(static fn(string $name, int $position): array => [
+                'name' => $name,
+                'examples' => array_slice(array_values(array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== ''))), 0, self::EXAMPLES),
+            ], $delivery->columns, array_keys($delivery->columns)),
+        ];
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private function problems(PlanDraft $draft, Delivery $source, Delivery $target): array
+    {
+        if ($draft->document['key'] === []) {
+            return [['pointer' => '/key', 'detail' => 'No key yet. Choose the columns that tell one row from another.']];
+        }
+        try {
+            Plan::fromJson(CanonicalJson::of($draft->document))->mustFit($source->namedColumns(), $target->namedColumns());
+        } catch (UnusablePlan $unusable) {
+            return array_map(static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message], $unusable->problems);
+        }
+
+        return [];
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\Decision;
+
+/** A cell that needs an explanation, with its standing. */
+final readonly class CellLine
+{
+    private function __construct(
+        public int $sequence,
+        public int $ordinal,
+        public int $rowSequence,
+        public int $pairPosition,
+        public int $pattern,
+        public string $class,
+        public string $cause,
+        public string $source,
+        public string $target,
+        public ?string $key,
+        public Decision $decision,
+        public ?int $rulingId,
+    ) {}
+
+    public static function fromDatabase(\stdClass $fields): self
+    {
+        $row = DatabaseRow::of($fields);
+
+        return new self(
+            $row->int('sequence'),
+            $row->int('pattern_ordinal'),
+            $row->int('row_sequence'),
+            $row->int('pair_position'),
+            $row->int('pattern_number'),
+            $row->text('class'),
+            $row->text('cause'),
+            $row->text('source_value'),
+            $row->text('target_value'),
+            $row->textOrNull('key'),
+            Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
+            $row->intOrNull('ruling_id'),
+        );
+    }
+}

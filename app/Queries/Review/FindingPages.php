@@ -1,0 +1,151 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\Tally;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\JoinClause;
+use NineTally\Core\Plan\Plan;
+
+/**
+ * Pages of findings in source order. Each finding knows its ordinal in its class or pattern, so a page begins at any place
+ * of the list at once, and no page costs more than its own rows.
+ */
+final readonly class FindingPages
+{
+    public function __construct(private Connection $database) {}
+
+    /**
+     * Rows of one class, or all that did not agree, from an ordinal on.
+     *
+     * @return array{items: list<RowLine>, total: int}
+     */
+    public function rows(Tally $tally, ?string $class, int $from, int $limit): array
+    {
+        $ordinal = $class === null ? 'f.sequence' : 'f.class_ordinal';
+        $rows = $this->rowFindings($tally)
+            ->when($class !== null, static fn(Builder $query) => $query->where('f.class', $class))
+            ->where($ordinal, '>=', $from)
+            ->orderBy($ordinal)
+            ->limit($limit)
+            ->addSelect("{$ordinal} AS ordinal")
+            ->get();
+
+        return ['items' => array_values($rows->map(RowLine::fromDatabase(...))->all()), 'total' => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class)];
+    }
+
+    /**
+     * Cells of one pattern, from an ordinal on.
+     *
+     * @return array{items: list<CellLine>, total: int}
+     */
+    public function cells(Tally $tally, int $pattern, int $from, int $limit): array
+    {
+        $cells = $this->cellFindings($tally)
+            ->where('f.pattern_number', $pattern)
+            ->where('f.pattern_ordinal', '>=', $from)
+            ->orderBy('f.pattern_ordinal')
+            ->limit($limit)
+            ->get();
+
+        return ['items' => array_values($cells->map(CellLine::fromDatabase(...))->all()), 'total' => $tally->patterns()->where('number', $pattern)->firstOrFail()->cells];
+    }
+
+    /**
+     * The differing cells of a stretch of rows, in the column order of the plan.
+     *
+     * @return array<int, list<CellLine>> by the sequence of the row
+     */
+    public function cellsOfRows(Tally $tally, int $first, int $last): array
+    {
+        $byRow = [];
+        foreach ($this->cellFindings($tally)->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence')->get() as $fields) {
+            $cell = CellLine::fromDatabase($fields);
+            $byRow[$cell->rowSequence][] = $cell;
+        }
+
+        return $byRow;
+    }
+
+    public function row(Tally $tally, int $sequence): RowLine
+    {
+        $row = $this->rowFindings($tally)->where('f.sequence', $sequence)->addSelect('f.sequence AS ordinal')->first();
+
+        return $row === null ? throw new ModelNotFoundException : RowLine::fromDatabase($row);
+    }
+
+    public function layout(Tally $tally): Layout
+    {
+        $fields = $this->database->table('tallies AS t')
+            ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
+            ->join('deliveries AS s', 's.id', 't.source_delivery_id')
+            ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
+            ->where('t.id', $tally->id)
+            ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
+            ->first() ?? throw new ModelNotFoundException;
+        $row = DatabaseRow::of($fields);
+
+        return new Layout(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? []);
+    }
+
+    /**
+     * Rows that did not agree and whose key begins with some text, as its canonical CSV says it.
+     *
+     * @return list<array{sequence: int, class: string, side: string|null, key: string}>
+     */
+    public function keys(Tally $tally, string $beginning, int $limit): array
+    {
+        $escaped = str_replace(['\\', '%', '_'], ['\\\\', '\%', '\_'], mb_substr($beginning, 0, 100));
+        $found = $this->database->table('row_findings')
+            ->where('tally_id', $tally->id)
+            ->whereRaw('"left"(key, 100) LIKE ?', [$escaped.'%'])
+            ->orderByRaw('"left"(key, 100) USING ~<~')
+            ->limit($limit)
+            ->select(['sequence', 'class', 'side', 'key'])
+            ->get();
+
+        return array_values($found->map(static function (\stdClass $fields): array {
+            $row = DatabaseRow::of($fields);
+
+            return ['sequence' => $row->int('sequence'), 'class' => $row->text('class'), 'side' => $row->textOrNull('side'), 'key' => $row->text('key')];
+        })->all());
+    }
+
+    private function rowFindings(Tally $tally): Builder
+    {
+        return $this->database->table('row_findings AS f')
+            ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
+            ->where('f.tally_id', $tally->id)
+            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 's.decision', 's.ruling_id']);
+    }
+
+    private function cellFindings(Tally $tally): Builder
+    {
+        return $this->database->table('cell_findings AS f')
+            ->join('row_findings AS r', static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'))
+            ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'pattern:' || f.pattern_number"))
+            ->where('f.tally_id', $tally->id)
+            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'f.source_value', 'f.target_value', 'r.key', 's.decision', 's.ruling_id']);
+    }
+
+    private function rowsOfClass(Tally $tally, string $class): int
+    {
+        $rows = $tally->summary['rows'];
+
+        return match ($class) {
+            'repeated', 'unkeyed', 'refused' => $rows['source'][$class] + $rows['target'][$class],
+            'extra' => $rows['target']['extra'],
+            default => $rows['source'][$class] ?? 0,
+        };
+    }
+
+    private function allRows(Tally $tally): int
+    {
+        return array_sum(array_map(fn(string $class): int => $this->rowsOfClass($tally, $class), ['missing', 'extra', 'changed', 'repeated', 'unkeyed', 'refused']));
+    }
+}

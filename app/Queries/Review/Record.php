@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Models\Tally;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Side;
+
+/** The whole record of both sides of one row, field by field: the key, the pairs in the order of the plan, then what is not compared. */
+final readonly class Record
+{
+    /** @param list<RecordField> $fields */
+    private function __construct(public RowLine $row, public array $fields) {}
+
+    public static function read(FindingPages $pages, Tally $tally, int $sequence): self
+    {
+        $row = $pages->row($tally, $sequence);
+        $layout = $pages->layout($tally);
+        $values = [
+            'source' => self::byColumn($layout->sourceColumns, $row->sourceCells),
+            'target' => self::byColumn($layout->targetColumns, $row->targetCells),
+        ];
+        $cells = [];
+        foreach ($pages->cellsOfRows($tally, $sequence, $sequence)[$sequence] ?? [] as $cell) {
+            $cells[$cell->pairPosition] = $cell;
+        }
+
+        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, $values) : []);
+    }
+
+    /**
+     * @param  array<int, CellLine>  $cells  by pair position
+     * @param  array{source: array<string, string>, target: array<string, string>}  $values
+     * @return list<RecordField>
+     */
+    private static function fields(Plan $plan, array $cells, array $values): array
+    {
+        $field = static fn(string $role, ?string $source, ?string $target, ?CellLine $finding = null): RecordField => new RecordField(
+            $role,
+            $source,
+            $target,
+            $source === null ? null : $values['source'][$source] ?? null,
+            $target === null ? null : $values['target'][$target] ?? null,
+            $finding,
+        );
+        $notCompared = static fn(Side $side): array => array_diff(array_map(strval(...), array_keys($values[$side->value])), $plan->keyNames($side), $plan->pairedNames($side));
+
+        return [
+            ...array_map(static fn(KeyColumn $column): RecordField => $field('key', $column->source, $column->target), $plan->key),
+            ...array_map(static fn(ColumnPair $pair, int $position): RecordField => $field('compared', $pair->source, $pair->target, $cells[$position] ?? null), $plan->columnPairs, array_keys($plan->columnPairs)),
+            ...array_map(static fn(string $name): RecordField => $field('not-compared', $name, null), array_values($notCompared(Side::Source))),
+            ...array_map(static fn(string $name): RecordField => $field('not-compared', null, $name), array_values($notCompared(Side::Target))),
+        ];
+    }
+
+    /**
+     * A name that stands twice is shown by its first column.
+     *
+     * @param  list<string>  $names
+     * @param  list<string>|null  $cells
+     * @return array<string, string>
+     */
+    private static function byColumn(array $names, ?array $cells): array
+    {
+        return $cells === null ? [] : array_combine(array_reverse($names), array_reverse($cells));
+    }
+}

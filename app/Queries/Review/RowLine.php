@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\Decision;
+
+/** A row that did not agree, with its standing. */
+final readonly class RowLine
+{
+    /**
+     * @param  int  $ordinal  its place in the list that was asked for
+     * @param  list<string>|null  $sourceCells
+     * @param  list<string>|null  $targetCells
+     * @param  string|null  $refusal  the sentence, a line end, the raw text
+     */
+    private function __construct(
+        public int $sequence,
+        public int $ordinal,
+        public string $class,
+        public ?string $side,
+        public ?string $key,
+        public int $sourceRows,
+        public int $targetRows,
+        public ?int $sourceLine,
+        public ?int $targetLine,
+        public ?array $sourceCells,
+        public ?array $targetCells,
+        public ?string $refusal,
+        public int $differingCells,
+        public Decision $decision,
+        public ?int $rulingId,
+    ) {}
+
+    public static function fromDatabase(\stdClass $fields): self
+    {
+        $row = DatabaseRow::of($fields);
+
+        return new self(
+            $row->int('sequence'),
+            $row->int('ordinal'),
+            $row->text('class'),
+            $row->textOrNull('side'),
+            $row->textOrNull('key'),
+            $row->int('source_rows'),
+            $row->int('target_rows'),
+            $row->intOrNull('source_line'),
+            $row->intOrNull('target_line'),
+            $row->cellsOrNull('source_cells'),
+            $row->cellsOrNull('target_cells'),
+            $row->textOrNull('refusal'),
+            $row->int('differing_cells'),
+            Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
+            $row->intOrNull('ruling_id'),
+        );
+    }
+
+    /** @return list<string>|null of the side that has the row; of a changed row the source */
+    public function cells(): ?array
+    {
+        return $this->sourceCells ?? $this->targetCells;
+    }
+
+    public function line(): ?int
+    {
+        return $this->sourceLine ?? $this->targetLine;
+    }
+}

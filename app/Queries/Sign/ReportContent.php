@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Sign;
+
+use App\Models\Pattern;
+use App\Models\StandingCount;
+use App\Models\Tally;
+use App\Queries\Review\FindingPages;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Comparison\RowClass;
+
+/** What the report says: the same for the same tally and the same rulings. */
+final readonly class ReportContent
+{
+    /** A printed value longer than this is cut; the findings as CSV have it whole. */
+    private const LONGEST_VALUE = 120;
+
+    private const PATTERNS_WITH_EXAMPLES = 40;
+
+    public function __construct(private FindingPages $pages, private int $findings) {}
+
+    /** @return array<string, mixed> for the view "report" */
+    public function __invoke(Tally $tally): array
+    {
+        $tally->load(['dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'targetDelivery.user', 'standingCounts', 'patterns']);
+        $standings = $tally->standingCounts->keyBy('group');
+        $patterns = $tally->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->values();
+
+        return [
+            'tally' => $tally,
+            'migration' => $tally->dataset->migration,
+            'plan' => $tally->planVersion->plan(),
+            'rows' => $tally->summary['rows'],
+            'classes' => $this->classes($tally, $standings),
+            'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
+                'pattern' => $pattern,
+                'sentence' => CauseId::sentenceFor($pattern->cause),
+                'rulings' => $this->rulings($standings->get("pattern:{$pattern->number}")),
+                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->cells($tally, $pattern->number, 1, $this->findings)['items'] : [],
+            ])->all(),
+            'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
+            'shorten' => static fn(string $value): string => mb_strlen($value) > self::LONGEST_VALUE ? mb_substr($value, 0, self::LONGEST_VALUE).'…' : $value,
+        ];
+    }
+
+    /**
+     * @param  \Illuminate\Support\Collection<string, StandingCount>  $standings
+     * @return list<array<string, mixed>>
+     */
+    private function classes(Tally $tally, \Illuminate\Support\Collection $standings): array
+    {
+        $classes = [];
+        foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
+            $count = $standings->get("class:{$class->value}");
+            if ($count !== null) {
+                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->rows($tally, $class->value, 1, $this->findings)['items']];
+            }
+        }
+
+        return $classes;
+    }
+
+    private function rulings(?StandingCount $count): string
+    {
+        if ($count === null) {
+            return '';
+        }
+        $parts = [];
+        foreach (['expected' => $count->expected, 'defect' => $count->defect, 'ask' => $count->ask, 'open' => $count->open()] as $decision => $findings) {
+            if ($findings > 0) {
+                $parts[] = number_format($findings).' '.$decision;
+            }
+        }
+
+        return implode(', ', $parts);
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+/** Every setting of the application, with unit and default. None is changed while it serves. */
+return [
+    // Bytes; a longer record is refused. Changed by whoever installs.
+    'row_limit' => (int) env('NINE_TALLY_ROW_LIMIT', 16 * 1024 * 1024),
+
+    // Seconds a run may be silent before another worker takes it over.
+    'lease_seconds' => (int) env('NINE_TALLY_LEASE_SECONDS', 15),
+
+    // How often a run is started again after its worker died.
+    'attempts' => 5,
+
+    // Rows read to show the beginning of a delivery, and to count a key before the whole delivery has been counted.
+    'preview_rows' => 12,
+    'sample_rows' => 2_000,
+
+    // Findings shown in the report for each class and pattern.
+    'report_findings' => 10,
+
+    // Path of the browser that prints reports.
+    'chromium' => env('NINE_TALLY_CHROMIUM', '/usr/bin/chromium'),
+];

@@ -1,0 +1,126 @@
+@php
+  use NineTally\Core\Row\Side;
+  $n = static fn (int $value): string => number_format($value);
+  $source = $rows['source'];
+  $target = $rows['target'];
+  $at = static fn ($moment): string => $moment->format('j F Y, H:i').' UTC';
+@endphp
+<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta http-equiv="Content-Security-Policy" content="{{ str_replace("; frame-ancestors 'self'", '', $policy) }}">
+<title>Reconciliation report: {{ $tally->dataset->name }}, tally {{ $tally->number }}</title>
+<style>
+@font-face{font-family:Text;src:url(data:font/woff2;base64,{{ $textFont }});font-weight:200 800}
+@font-face{font-family:Cell;src:url(data:font/woff2;base64,{{ $cellFont }});font-weight:200 800}
+@page{size:A4;margin:18mm 16mm 20mm;@bottom-left{content:"{{ addcslashes(preg_replace('/[\x00-\x1F<>&]/', ' ', $migration->name.' · '.$tally->dataset->name), '"\\') }}, tally {{ $tally->number }}";font:9pt Text,"Noto Sans",sans-serif;color:#4c5967}@bottom-right{content:counter(page) " / " counter(pages);font:9pt Text,sans-serif;color:#4c5967}}
+*{box-sizing:border-box}
+body{margin:0;font:10.5pt/1.42 Text,"Noto Sans",sans-serif;color:#17202c;font-variant-numeric:tabular-nums}
+h1{font-size:20pt;line-height:1.15;margin:8pt 0 4pt;font-weight:650;letter-spacing:-.01em}
+h2{font-size:12.5pt;margin:18pt 0 4pt;font-weight:650;break-after:avoid}
+h3{font-size:10.5pt;margin:12pt 0 2pt;font-weight:650;break-after:avoid}
+p{margin:0 0 6pt;max-width:68ch}
+table{border-collapse:collapse;width:100%;margin:2pt 0 8pt}
+tbody th{min-width:26mm} thead{display:table-header-group} tr{break-inside:avoid}
+th,td{padding:3.5pt 6pt 3.5pt 0;border-bottom:.75pt solid #d5dbe1;text-align:left;vertical-align:top;font-weight:400}
+thead th{font-size:9pt;color:#4c5967;font-weight:600}
+.n{text-align:right;white-space:nowrap}
+.cell{font-family:Cell,"Noto Sans Mono","Noto Sans",monospace;font-size:9pt;white-space:pre-wrap;overflow-wrap:anywhere;unicode-bidi:isolate}
+.src{color:#2b57c4}.tgt{color:#96490a}.quiet{color:#4c5967}
+.top{display:flex;justify-content:space-between;color:#4c5967;font-size:9pt}
+.sum td,.sum th{font-weight:650;border-bottom:1.5pt solid #17202c}
+.mark{display:inline-flex;gap:1px;width:23px;height:14px;vertical-align:-2px;margin-right:6px}
+.mark i{width:11px;height:13px;border:1.5px dotted #2b57c4;border-radius:3px 0 0 3px}.mark i+i{border-color:#96490a;border-radius:0 3px 3px 0}
+.mark .s{background:#2b57c4;border-style:solid}.mark .t{background:#96490a;border-style:solid}
+.mark.agreed i{background:#556270;border:1.5px solid #556270}.mark.changed .t{transform:translateY(3px)}
+.mark.repeated{filter:drop-shadow(2px 2px 0 #fff) drop-shadow(2px 2px 0 #596572)}
+.warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
+@media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
+</style>
+</head>
+<body>
+<main>
+<div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
+<h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $n($open) }} of {{ $n($findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
+<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['measures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['measures']['cellsAgreeing'] }} of the cells compared in them agree.</p>
+@foreach($tally->summary['warnings'] as $warning)<p class="warn">{{ $warning }}</p>@endforeach
+
+<h2>What was compared</h2>
+<table>
+<thead><tr><th scope="col"></th><th scope="col">Source: {{ $migration->source_label }}</th><th scope="col">Target: {{ $migration->target_label }}</th></tr></thead>
+<tbody>
+<tr><th scope="row">File</th><td>{{ $tally->sourceDelivery->file_name }}</td><td>{{ $tally->targetDelivery->file_name }}</td></tr>
+<tr><th scope="row">Delivered</th><td>no. {{ $tally->sourceDelivery->number }}, {{ $at($tally->sourceDelivery->delivered_at) }} by {{ $tally->sourceDelivery->user->name }}</td><td>no. {{ $tally->targetDelivery->number }}, {{ $at($tally->targetDelivery->delivered_at) }} by {{ $tally->targetDelivery->user->name }}</td></tr>
+<tr><th scope="row">SHA-256</th><td class="cell">{{ $tally->sourceDelivery->digest }}</td><td class="cell">{{ $tally->targetDelivery->digest }}</td></tr>
+<tr><th scope="row">Key</th><td>{{ implode(' + ', $plan->keyNames(Side::Source)) }}</td><td>{{ implode(' + ', $plan->keyNames(Side::Target)) }}</td></tr>
+</tbody>
+</table>
+<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column pairs compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif</p>
+
+<h2>Every row accounted for</h2>
+<table>
+<thead><tr><th scope="col">Rows</th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
+<tbody>
+<tr><th scope="row">Records read</th><td class="n">{{ $n($source['read']) }}</td><td class="n">{{ $n($target['read']) }}</td></tr>
+<tr><th scope="row">Refused, could not be read as rows</th><td class="n">{{ $n($source['refused']) }}</td><td class="n">{{ $n($target['refused']) }}</td></tr>
+<tr class="sum"><th scope="row">Delivered and compared</th><td class="n">{{ $n($source['shaped']) }}</td><td class="n">{{ $n($target['shaped']) }}</td></tr>
+<tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $n($source['agreed']) }}</td><td class="n">{{ $n($target['agreed']) }}</td></tr>
+<tr><th scope="row"><span class="mark changed"><i class="s"></i><i class="t"></i></span>Changed</th><td class="n">{{ $n($source['changed']) }}</td><td class="n">{{ $n($target['changed']) }}</td></tr>
+<tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $n($source['missing']) }}</td><td></td></tr>
+<tr><th scope="row"><span class="mark"><i></i><i class="t"></i></span>Extra in the target</th><td></td><td class="n">{{ $n($target['extra']) }}</td></tr>
+<tr><th scope="row"><span class="mark repeated"><i class="s"></i><i class="t"></i></span>Repeated key, set aside</th><td class="n">{{ $n($source['repeated']) }}</td><td class="n">{{ $n($target['repeated']) }}</td></tr>
+<tr><th scope="row">Without a key</th><td class="n">{{ $n($source['unkeyed']) }}</td><td class="n">{{ $n($target['unkeyed']) }}</td></tr>
+<tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $n($source['shaped'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $n($target['shaped'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
+</tbody>
+</table>
+
+<h2>How far the cells agree</h2>
+<table>
+<thead><tr><th scope="col">Measure</th><th scope="col" class="n">Share</th></tr></thead>
+<tbody>
+<tr><th scope="row">Rows arrived: matched rows of all source rows</th><td class="n">{{ $tally->summary['measures']['rowsArrived'] }}</td></tr>
+<tr><th scope="row">Cells agreeing among matched rows: {{ $n($tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']) }} of {{ $n($tally->summary['cells']['compared']) }}</th><td class="n">{{ $tally->summary['measures']['cellsAgreeing'] }}</td></tr>
+<tr><th scope="row">Cells agreeing overall, the cells of rows that were not compared counted as not agreeing</th><td class="n">{{ $tally->summary['measures']['cellsAgreeingOverall'] }}</td></tr>
+</tbody>
+</table>
+
+@if($classes !== [] || $patterns !== [])
+<h2>What differs, and why</h2>
+<table>
+<thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Findings</th><th scope="col">Rulings</th></tr></thead>
+<tbody>
+@foreach($classes as $class)<tr><th scope="row">Rows: {{ $class['class']->sentence() }}</th><td class="n">{{ $n($class['count']) }}</td><td>{{ $class['rulings'] }}</td></tr>
+@endforeach
+@foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: {{ $entry['sentence'] }}</th><td class="n">{{ $n($entry['pattern']->cells) }}</td><td>{{ $entry['rulings'] }}</td></tr>
+@endforeach
+</tbody>
+</table>
+
+<h2>The first findings of each</h2>
+@foreach($patterns as $entry)@if(count($entry['findings']) > 0)
+<h3>{{ $entry['pattern']->source_column }}: {{ $entry['sentence'] }} ({{ $n($entry['pattern']->cells) }})</h3>
+<table>
+<thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">Source</th><th scope="col">Target</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
+<tbody>
+@foreach($entry['findings'] as $cell)<tr><td class="cell">{{ $shorten($cell->key) }}</td><td class="cell src">{{ $shorten($cell->source) }}</td><td class="cell tgt">{{ $shorten($cell->target) }}</td><td>{{ $cell->decision->value }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@endif @endforeach
+@foreach($classes as $class)
+<h3>Rows: {{ $class['class']->sentence() }} ({{ $n($class['count']) }})</h3>
+<table>
+<thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">The row begins with</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
+<tbody>
+@foreach($class['findings'] as $row)<tr><td class="cell">{{ $row->key === null ? $row->side.' line '.$row->line() : $shorten($row->key) }}</td><td class="cell {{ $row->side === 'source' ? 'src' : 'tgt' }}">{{ $shorten($row->refusal ?? implode('   ', $row->cells() ?? [])) }}</td><td>{{ $row->decision->value }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@endforeach
+<p class="quiet">Of each kind at most {{ config('nine-tally.report_findings') }} findings are printed; the CSV of findings that goes with this report holds all of them.</p>
+@endif
+<p class="quiet">Prepared by {{ $tally->user->name }}.</p>
+</main>
+</body>
+</html>

@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\Access\FirstPersonController;
+use App\Http\Controllers\Access\SessionController;
+use App\Http\Controllers\Board\BoardController;
+use App\Http\Controllers\Board\DatasetController;
+use App\Http\Controllers\Board\MigrationController;
+use App\Http\Controllers\Deliver\DeliveryController;
+use App\Http\Controllers\Deliver\ReceiptController;
+use App\Http\Controllers\Match\KeyCountController;
+use App\Http\Controllers\Match\PlanController;
+use App\Http\Controllers\Review\FindingController;
+use App\Http\Controllers\Review\RulingController;
+use App\Http\Controllers\Sign\ReportController;
+use App\Http\Controllers\Tally\RunController;
+use App\Http\Controllers\Tally\TallyController;
+use Illuminate\Support\Facades\Route;
+
+// Access
+Route::get('session', [SessionController::class, 'show']);
+Route::post('session', [SessionController::class, 'store']);
+Route::post('first-person', [FirstPersonController::class, 'store']);
+
+Route::middleware('auth')->group(function (): void {
+    Route::delete('session', [SessionController::class, 'destroy']);
+
+    // Board
+    Route::get('migrations', [MigrationController::class, 'index']);
+    Route::post('migrations', [MigrationController::class, 'store']);
+    Route::get('migrations/{migration}/board', [BoardController::class, 'show']);
+    Route::post('migrations/{migration}/datasets', [DatasetController::class, 'store']);
+    Route::get('datasets/{dataset}', [DatasetController::class, 'show']);
+
+    // Deliver
+    Route::get('datasets/{dataset}/deliveries', [DeliveryController::class, 'index']);
+    Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
+    Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
+    Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
+    Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
+    Route::post('receipts/{receipt}/delivery', [ReceiptController::class, 'take']);
+    Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
+    Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+
+    // Match
+    Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
+    Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
+    Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+
+    // Tally
+    Route::post('datasets/{dataset}/runs', [RunController::class, 'store']);
+    Route::get('runs/{run}', [RunController::class, 'show']);
+    Route::post('runs/{run}/cancellation', [RunController::class, 'cancel']);
+    Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
+    Route::get('tallies/{tally}', [TallyController::class, 'show']);
+
+    // Review
+    Route::get('tallies/{tally}/rows', [FindingController::class, 'rows']);
+    Route::get('tallies/{tally}/patterns/{number}/cells', [FindingController::class, 'cells'])->whereNumber('number');
+    Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
+    Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
+    Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
+    Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);
+    Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo']);
+
+    // Sign
+    Route::get('tallies/{tally}/report', [ReportController::class, 'page']);
+    Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order']);
+    Route::get('report-orders/{order}', [ReportController::class, 'show']);
+    Route::get('reports/{report}/pdf', [ReportController::class, 'pdf']);
+    Route::get('tallies/{tally}/findings.csv', [ReportController::class, 'findings']);
+});

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PHPat\Selector\Selector;
+use PHPat\Selector\SelectorInterface;
+use PHPat\Test\Builder\Rule;
+use PHPat\Test\PHPat;
+
+/** The order in which the parts may know each other; PHPStan holds the code against it. */
+final class WhoMayKnowWhom
+{
+    /** Each group of the engine may use the groups before it. */
+    private const CORE = [
+        ['Row', 'Value'],
+        ['Comparison'],
+        ['Intake', 'Cause', 'Measure'],
+        ['Matching'],
+        ['Plan', 'Advice'],
+        ['Tally'],
+        ['Report'],
+        ['Command'],
+    ];
+
+    public function test_core_names_no_framework_and_no_application(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('NineTally\Core'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App'), Selector::inNamespace('Illuminate'), Selector::inNamespace('Database'))
+            ->because('the engine runs without the web application');
+    }
+
+    /** @return iterable<string, Rule> */
+    public function test_a_group_of_core_knows_only_the_groups_before_it(): iterable
+    {
+        for ($place = 0; $place < count(self::CORE) - 1; $place++) {
+            yield implode(' and ', self::CORE[$place]) => PHPat::rule()
+                ->classes(...$this->core(self::CORE[$place]))
+                ->shouldNotDependOn()
+                ->classes(...$this->core(array_merge(...array_slice(self::CORE, $place + 1))))
+                ->because('later groups are built on earlier ones');
+        }
+    }
+
+    public function test_models_know_no_action(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Models'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Queries'), Selector::inNamespace('App\Http'), Selector::inNamespace('App\Jobs'))
+            ->because('models are nouns');
+    }
+
+    public function test_actions_and_queries_know_no_controller(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Adapters'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Http\Controllers'), Selector::inNamespace('App\Http\Requests'), Selector::inNamespace('App\Http\Resources'))
+            ->because('what a person does is the same from the web, a job and the command line');
+    }
+
+    /**
+     * @param  list<string>  $groups
+     * @return list<SelectorInterface>
+     */
+    private function core(array $groups): array
+    {
+        return array_map(static fn(string $group): SelectorInterface => Selector::inNamespace("NineTally\\Core\\{$group}"), $groups);
+    }
+}

@@ -1,0 +1,171 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\WebDriverException;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\LocalFileDetector;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
+use Facebook\WebDriver\WebDriverKeys;
+use Tests\TestCase;
+
+/** A story told through the real interface: by what is seen and by label. A JavaScript error or a failed request fails it. */
+abstract class BrowserTestCase extends TestCase
+{
+    private const SECONDS = 20;
+
+    private const ADDRESS = 'http://127.0.0.1:8190';
+
+    protected RemoteWebDriver $browser;
+
+    private string $profile;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->profile = storage_path('work/chrome-'.bin2hex(random_bytes(4)));
+        $options = new ChromeOptions;
+        $options->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+            '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', "--user-data-dir={$this->profile}",
+        ]);
+        $options->setExperimentalOption('prefs', ['download.default_directory' => storage_path('work'), 'plugins.always_open_pdf_externally' => true]);
+        $capabilities = DesiredCapabilities::chrome();
+        $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
+        $this->browser = RemoteWebDriver::create('http://127.0.0.1:8192', $capabilities);
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 1280, 'height' => 800, 'deviceScaleFactor' => 1, 'mobile' => false]);
+    }
+
+    protected function tearDown(): void
+    {
+        $complaints = array_filter($this->browser->manage()->getLog('browser'), fn(mixed $entry): bool => is_array($entry) && ($entry['level'] ?? '') === 'SEVERE' && ! $this->isExpected((string) json_encode($entry, JSON_UNESCAPED_SLASHES)));
+        $this->browser->quit();
+        exec('rm -rf '.escapeshellarg($this->profile));
+        self::assertSame([], array_values($complaints), 'The browser complained.');
+        parent::tearDown();
+    }
+
+    /** Whether a failed request is part of the story, such as a file that is refused. */
+    protected function isExpected(string $complaint): bool
+    {
+        return false;
+    }
+
+    protected function open(string $path): void
+    {
+        $this->browser->get(self::ADDRESS.$path);
+    }
+
+    protected function signIn(string $email): void
+    {
+        $this->open('/');
+        $this->type('E-mail address', $email);
+        $this->type('Password', 'kept by the lock house');
+        $this->press('Sign in');
+    }
+
+    protected function see(string $text): void
+    {
+        $this->until(fn(): bool => str_contains($this->text(), $text), "to see \"{$text}\"");
+    }
+
+    protected function press(string $name): void
+    {
+        $quoted = $this->quoted($name);
+        $element = $this->visible("//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), {$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]", "a button \"{$name}\"");
+        $element->click();
+    }
+
+    protected function type(string $label, string $text): void
+    {
+        $quoted = $this->quoted($label);
+        $this->visible("//*[@aria-label={$quoted} or @id=//label[normalize-space(.)={$quoted}]/@for]", "a field \"{$label}\"")->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text]);
+    }
+
+    protected function choose(string $field, string $option): void
+    {
+        $this->visible('//input[@aria-label='.$this->quoted($field).']', "a choice \"{$field}\"")->click();
+        $this->visible('//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']', "an option \"{$option}\"")->click();
+    }
+
+    protected function attach(string $label, string $content, string $name): void
+    {
+        $path = storage_path("work/{$name}");
+        file_put_contents($path, $content);
+        $input = null;
+        $this->until(function () use ($label, &$input): bool {
+            $input = $this->browser->findElements(WebDriverBy::xpath('//input[@type="file"][@aria-label='.$this->quoted($label).']'))[0] ?? null;
+
+            return $input !== null;
+        }, "a place for a file \"{$label}\"");
+        if ($input instanceof RemoteWebElement) {
+            $input->setFileDetector(new LocalFileDetector)->sendKeys($path);
+        }
+    }
+
+    /** Keys go to the list of findings, as after a click into it. */
+    protected function keys(string ...$keys): void
+    {
+        $this->visible('//*[@role="listbox"]', 'the list')->sendKeys($keys);
+    }
+
+    protected function howMany(string $xpath): int
+    {
+        return count($this->browser->findElements(WebDriverBy::xpath($xpath)));
+    }
+
+    protected function visible(string $xpath, string $what): WebDriverElement
+    {
+        $found = null;
+        $this->until(function () use ($xpath, &$found): bool {
+            foreach ($this->browser->findElements(WebDriverBy::xpath($xpath)) as $element) {
+                if ($element->isDisplayed() && $element->isEnabled()) {
+                    $found = $element;
+
+                    return true;
+                }
+            }
+
+            return false;
+        }, $what);
+
+        return $found instanceof WebDriverElement ? $found : self::fail("There is no {$what}.");
+    }
+
+    /** @param \Closure(): bool $holds */
+    protected function until(\Closure $holds, string $what): void
+    {
+        $end = microtime(true) + self::SECONDS;
+        do {
+            try {
+                if ($holds()) {
+                    $this->addToAssertionCount(1);
+
+                    return;
+                }
+            } catch (WebDriverException) {
+                // The page was just drawn anew: look again.
+            }
+            usleep(50_000);
+        } while (microtime(true) < $end);
+        self::fail("Waited in vain for {$what}. The page says:\n".mb_substr($this->text(), 0, 3_000));
+    }
+
+    protected function text(): string
+    {
+        // Cells of one line may stand in boxes of their own, which the driver reports line by line.
+        return (string) preg_replace('/\s+/', ' ', $this->browser->findElement(WebDriverBy::tagName('body'))->getText());
+    }
+
+    private function quoted(string $text): string
+    {
+        return str_contains($text, "'") ? "\"{$text}\"" : "'{$text}'";
+    }
+}

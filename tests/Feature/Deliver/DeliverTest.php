@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Deliver;
+
+use App\Models\Delivery;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use NineTally\Core\Row\Side;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+final class DeliverTest extends TestCase
+{
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->actingAs($this->analyst);
+    }
+
+    public function test_a_file_comes_in_pieces_is_shown_and_then_taken(): void
+    {
+        $receipt = $this->announce('source', 'C:\\exports\\old.csv', strlen(self::OLD));
+        $this->piece($receipt, 0, substr(self::OLD, 0, 40))->assertOk()->assertJson(['state' => 'receiving', 'receivedBytes' => 40]);
+        $this->piece($receipt, 40, substr(self::OLD, 40))->assertOk();
+
+        $shown = $this->api('GET', "/receipts/{$receipt}")->assertOk();
+        $shown->assertJson(['state' => 'received', 'fileName' => 'old.csv', 'digest' => hash('sha256', self::OLD), 'preview' => ['columns' => ['basin', 'berth', 'holder', 'fee'], 'format' => ['delimiter' => 'comma']]]);
+        self::assertSame(['KB', '014', 'Ezekiel Thornøy', '1412.60'], $shown->json('preview.rows.0'));
+
+        $this->api('POST', "/receipts/{$receipt}/delivery")->assertAccepted();
+        $delivery = $this->delivery();
+        self::assertSame([9, 1, 8, 1], [$delivery->read_count, $delivery->refused_count, $delivery->delivered_count, $delivery->number]);
+        $this->api('GET', "/deliveries/{$delivery->id}/refused")->assertOk()->assertJson(['total' => 1, 'items' => [['line' => 10, 'reason' => 'wrong-number-of-cells', 'raw' => 'bad,row']]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertOk()->assertJsonPath('items.0.digest', hash('sha256', self::OLD));
+    }
+
+    public function test_a_piece_goes_on_where_the_last_one_ended_and_nowhere_else(): void
+    {
+        $receipt = $this->announce('source', 'old.csv', 100);
+        $this->piece($receipt, 0, str_repeat('x', 60));
+
+        $this->piece($receipt, 0, 'again')->assertConflict()->assertJson(['code' => 'piece-out-of-place', 'detail' => 'The next piece begins at byte 60, not at 0. Go on from there.']);
+        $this->piece($receipt, 60, str_repeat('x', 41))->assertConflict()->assertJson(['code' => 'more-than-announced']);
+        $this->api('GET', "/receipts/{$receipt}")->assertJson(['receivedBytes' => 60]);
+    }
+
+    public function test_what_was_found_can_be_corrected(): void
+    {
+        $content = "basin;berth,note\nKB;1,x\n";
+        $receipt = $this->announce('source', 'old.csv', strlen($content));
+        $this->piece($receipt, 0, $content);
+
+        $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'semicolon'])->assertOk()->assertJsonPath('preview.columns', ['basin', 'berth,note']);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'comma'])->assertOk()->assertJsonPath('preview.columns', ['basin;berth', 'note']);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'slash'])->assertUnprocessable();
+    }
+
+    #[DataProvider('notUsable')]
+    public function test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_leaves_nothing_behind(string $content, string $code): void
+    {
+        $receipt = $this->announce('source', 'old.csv', strlen($content));
+        $this->piece($receipt, 0, $content)->assertUnprocessable()->assertJson(['code' => $code]);
+
+        self::assertSame([], glob(storage_path('pieces/*')));
+        $this->api('POST', "/receipts/{$receipt}/delivery")->assertAccepted()->assertJson(['state' => 'refused']);
+        self::assertSame(0, Delivery::query()->count());
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function notUsable(): iterable
+    {
+        yield 'a workbook' => ["PK\x03\x04".str_repeat('x', 50), 'not-delimited-text'];
+        yield 'Windows-1252' => ["basin,holder\nKB,Thorn\xF8y\n", 'not-utf-8'];
+        yield 'duplicate header names' => ["basin,fee,fee\nKB,1,2\n", 'duplicate-column'];
+        yield 'a quote left open' => ["basin,note\nKB,\"open\n", 'quote-left-open'];
+        yield 'blank lines only' => ["\n\n\n", 'no-header'];
+    }
+
+    public function test_an_empty_file_is_refused_before_it_comes(): void
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => 'source', 'fileName' => 'old.csv', 'bytes' => 0])->assertUnprocessable()->assertJson(['code' => 'empty-file']);
+    }
+
+    public function test_a_quote_left_open_is_found_when_the_file_is_read_whole(): void
+    {
+        $receipt = $this->deliver('source', "basin,note\n".str_repeat("KB,fine\n", 30)."LM,\"open\n");
+
+        self::assertSame(ReceiptState::Refused, $receipt->state);
+        self::assertStringContainsString('the quote opened on line 32 is never closed', (string) $receipt->problem);
+        self::assertSame([0, []], [Delivery::query()->count(), glob(storage_path('pieces/*'))]);
+    }
+
+    public function test_taking_a_file_twice_makes_one_delivery_and_a_new_file_makes_another(): void
+    {
+        $receipt = $this->deliver('source', self::OLD);
+        $this->api('POST', "/receipts/{$receipt->id}/delivery")->assertAccepted()->assertJson(['state' => 'delivered']);
+        self::assertSame(1, Delivery::query()->count());
+
+        $this->deliver('source', self::OLD."OT,1,z,9\n");
+        self::assertSame([1, 2], Delivery::query()->orderBy('id')->pluck('number')->all());
+    }
+
+    public function test_bytes_are_kept_as_they_came_under_their_digest(): void
+    {
+        $content = "\xEF\xBB\xBFbasin,berth\r\nKB,1\r\n";
+        $this->deliver('source', $content);
+        $digest = $this->delivery()->digest;
+
+        self::assertSame($content, file_get_contents(storage_path('blobs/'.substr($digest, 0, 2)."/{$digest}")));
+    }
+
+    public function test_a_discarded_file_is_gone(): void
+    {
+        $receipt = $this->announce('source', 'old.csv', 10);
+        $this->piece($receipt, 0, 'basin');
+        $this->api('DELETE', "/receipts/{$receipt}")->assertNoContent();
+
+        self::assertSame([0, []], [Receipt::query()->count(), glob(storage_path('pieces/*'))]);
+    }
+
+    public function test_a_data_owner_may_look_but_not_deliver_and_a_stranger_may_neither(): void
+    {
+        $this->actingAs($this->owner);
+        $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => 'source', 'fileName' => 'x', 'bytes' => 1])->assertForbidden();
+        $this->actingAs($this->person('Nobody Here'));
+        $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertForbidden()->assertJson(['code' => 'not-allowed']);
+    }
+
+    private function delivery(): Delivery
+    {
+        return $this->dataset->latestDelivery(Side::Source) ?? self::fail('There is no delivery.');
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Demo;
+
+use App\Models\Delivery;
+use App\Models\Migration;
+use App\Models\Tally;
+use App\Models\User;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+final class LoadDemoTest extends TestCase
+{
+    protected function setUp(): void
+    {
+        parent::setUp();
+        DB::connection('owner')->statement('TRUNCATE users, migrations CASCADE');
+        @unlink(storage_path('work/demo-sign-ins'));
+    }
+
+    public function test_the_board_is_alive_at_first_sight_and_loading_again_changes_nothing(): void
+    {
+        Artisan::call('nine-tally:demo');
+        $this->actingAs(User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail());
+        $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
+
+        self::assertSame(['Licences', 'Moorings', 'Vessels'], array_column($this->objects($board, 'datasets'), 'name'));
+        $board->assertJson(['datasets' => [
+            ['keyColumns' => ['licence_no', 'season'], 'tally' => ['rows' => ['source' => ['delivered' => 59_997, 'missing' => 12, 'changed' => 445], 'target' => ['extra' => 3]]]],
+            ['keyColumns' => ['basin', 'berth'], 'tally' => ['rows' => ['source' => ['refused' => 2, 'missing' => 214, 'repeated' => 32, 'unkeyed' => 3]]]],
+            ['keyColumns' => ['index_no'], 'tally' => ['rows' => ['source' => ['delivered' => 300, 'changed' => 21, 'missing' => 0]]]],
+        ]]);
+        $before = [Delivery::query()->count(), Tally::query()->count(), User::query()->count()];
+
+        Artisan::call('nine-tally:demo');
+
+        self::assertSame([6, 3, 2], $before);
+        self::assertSame($before, [Delivery::query()->count(), Tally::query()->count(), User::query()->count()]);
+    }
+
+    public function test_passwords_are_made_at_installation_and_printed_for_the_terminal_alone(): void
+    {
+        Artisan::call('nine-tally:demo');
+        Artisan::call('nine-tally:sign-ins');
+        preg_match_all('/^  (\S+@wherrymoor\.example)\s+(\S{16})   \(/m', Artisan::output(), $found);
+
+        self::assertCount(2, array_unique($found[2]));
+        self::assertSame(0600, fileperms(storage_path('work/demo-sign-ins')) & 0777);
+        $this->api('POST', '/session', ['email' => $found[1][0], 'password' => $found[2][0]])->assertOk();
+    }
+}

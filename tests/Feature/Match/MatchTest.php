@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Match;
+
+use Tests\TestCase;
+
+final class MatchTest extends TestCase
+{
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->actingAs($this->analyst);
+        $this->deliver('source', self::OLD);
+        $this->deliver('target', self::NEW);
+    }
+
+    public function test_the_first_draft_pairs_equal_names_and_proposes_a_key_that_tells_rows_apart(): void
+    {
+        $rows = implode('', array_map(static fn(int $row): string => 'B'.($row % 4).",{$row},h,1\n", range(1, 200)));
+        $this->deliver('source', "basin,berth,holder,fee\n{$rows}");
+        $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk();
+
+        self::assertSame(['basin', 'berth'], array_column((array) $plan->json('draft.key'), 'source'));
+        self::assertSame(['fee'], array_column((array) $plan->json('draft.columnPairs'), 'source'));
+        $plan->assertJson(['version' => null, 'problems' => [], 'source' => ['rows' => 200]]);
+    }
+
+    public function test_a_draft_without_a_key_says_what_is_missing_and_is_not_tallied(): void
+    {
+        $saved = $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []]])->assertOk();
+
+        self::assertSame('/key', $saved->json('problems.0.pointer'));
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-plan']);
+    }
+
+    public function test_a_column_that_a_new_delivery_no_longer_has_is_named_with_its_place(): void
+    {
+        $this->match();
+        $this->deliver('target', "basin,berth,owner\nKB,1,x\n");
+
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['errors' => [['pointer' => '/columnPairs/1/target']]]);
+    }
+
+    public function test_counts_a_key_on_a_sample_at_once_and_then_on_the_whole_delivery(): void
+    {
+        config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
+        $rows = implode('', array_map(static fn(int $row): string => "KB,{$row},h,1\n", range(1, 2_500)));
+        $this->actingAs($this->analyst);
+        $receipt = $this->announce('source', 'big.csv', strlen("basin,berth,holder,fee\n{$rows}KB,1,h,1\n"));
+        $this->piece($receipt, 0, "basin,berth,holder,fee\n{$rows}KB,1,h,1\n");
+        config(['queue.default' => 'sync']);
+        $this->api('POST', "/receipts/{$receipt}/delivery");
+        $key = ['key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']]];
+
+        config(['queue.default' => 'null']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertOk()->assertJson(['source' => ['rows' => 2_000, 'uniqueRows' => 2_000, 'isWhole' => false], 'target' => ['rows' => 5, 'isWhole' => true]]);
+        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\DeliveryReader::class));
+        $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertJson(['source' => ['rows' => 2_501, 'uniqueRows' => 2_499, 'repeatedRows' => 2, 'unkeyedRows' => 0, 'isWhole' => true]]);
+    }
+
+    public function test_an_unknown_key_column_is_named(): void
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", ['key' => [['source' => 'bassin', 'target' => 'basin']]])->assertUnprocessable()->assertJson(['code' => 'unknown-column']);
+    }
+
+    public function test_a_data_owner_may_not_change_the_plan(): void
+    {
+        $this->actingAs($this->owner);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []]])->assertForbidden();
+    }
+}

@@ -1,0 +1,207 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Review;
+
+use App\Actions\Review\Standings;
+use App\Models\Ruling;
+use App\Models\Tally;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+final class ReviewTest extends TestCase
+{
+    public function test_lists_rows_by_class_and_cells_by_pattern_in_source_order(): void
+    {
+        $tally = $this->tallied();
+
+        $rows = $this->api('GET', "/tallies/{$tally->id}/rows")->assertOk();
+        self::assertSame(['changed', 'changed', 'changed', 'changed', 'repeated', 'repeated', 'unkeyed', 'missing', 'refused', 'extra'], array_column((array) $rows->json('items'), 'class'));
+        self::assertSame(range(1, 10), array_column((array) $rows->json('items'), 'sequence'));
+        $this->api('GET', "/tallies/{$tally->id}/rows?class=repeated&from=2&limit=1")->assertOk()->assertJson(['total' => 2, 'next' => null, 'previous' => 1, 'items' => [['key' => 'NQ,7', 'sourceLine' => 7, 'ordinal' => 2, 'sourceRows' => 2, 'targetRows' => 0]]]);
+        $patterns = array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'number', 'cause');
+        ksort($patterns);
+        self::assertSame(['blanked', 'case', 'filled', 'number-form', 'spacing'], array_keys($patterns));
+        $this->api('GET', "/tallies/{$tally->id}/patterns/".json_encode($patterns['case'])."/cells")->assertOk()->assertJson(['total' => 1, 'items' => [['key' => 'KB,014', 'source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY', 'class' => 'changed', 'decision' => 'open']]]);
+    }
+
+    public function test_shows_the_whole_record_of_both_sides(): void
+    {
+        $tally = $this->tallied();
+
+        $record = $this->api('GET', "/tallies/{$tally->id}/records/1")->assertOk();
+        $record->assertJson(['class' => 'changed', 'key' => 'KB,014', 'sourceLine' => 2, 'targetLine' => 3]);
+        self::assertSame(
+            [['key', 'basin', 'basin', 'KB', 'KB', null], ['key', 'berth', 'berth', '014', '014', null], ['compared', 'holder', 'owner', 'Ezekiel Thornøy', 'EZEKIEL THORNØY', 'case'], ['compared', 'fee', 'fee', '1412.60', '1412.60', null], ['not-compared', null, 'loaded', null, 't', null]],
+            array_map(static fn(array $field): array => [$field['role'], $field['source'], $field['target'], $field['sourceValue'], $field['targetValue'], data_get($field, 'finding.cause')], $this->objects($record, 'fields')),
+        );
+        $this->api('GET', "/tallies/{$tally->id}/records/9")->assertOk()->assertJson(['class' => 'refused', 'key' => null, 'refusal' => ['sentence' => '2 cells where the header has 4', 'raw' => 'bad,row']]);
+        $this->api('GET', "/tallies/{$tally->id}/records/99")->assertNotFound();
+    }
+
+    public function test_finds_a_key_by_its_beginning_and_takes_wildcards_as_letters(): void
+    {
+        $tally = $this->tallied();
+
+        $this->api('GET', "/tallies/{$tally->id}/keys?find=KB,0")->assertOk()->assertJsonCount(2, 'items');
+        $this->api('GET', "/tallies/{$tally->id}/keys?find=%25")->assertOk()->assertJsonCount(0, 'items');
+    }
+
+    public function test_a_ruling_on_a_pattern_covers_all_of_it_and_a_later_one_on_a_cell_stands_there(): void
+    {
+        $tally = $this->tallied($this->repeatedDifferences(5), $this->repeatedDifferences(5, 'X'));
+        $this->rule($tally, 'pattern', '1', 'expected', 'codes of the new register');
+        self::assertSame(['findings' => 5, 'open' => 0, 'expected' => 5, 'defect' => 0, 'ask' => 0], $this->standing($tally));
+
+        $this->rule($tally, 'cell', '3', 'defect');
+        self::assertSame(['findings' => 5, 'open' => 0, 'expected' => 4, 'defect' => 1, 'ask' => 0], $this->standing($tally));
+        self::assertSame(['expected', 'expected', 'defect', 'expected', 'expected'], $this->decisions($tally));
+        $this->rule($tally, 'pattern', '1', 'ask');
+        self::assertSame(['ask', 'ask', 'ask', 'ask', 'ask'], $this->decisions($tally));
+        $this->api('GET', "/tallies/{$tally->id}/rulings")->assertOk()->assertJsonCount(3, 'items')->assertJson(['items' => [2 => ['findings' => 5, 'reason' => 'codes of the new register', 'person' => 'Ruth Osei']]]);
+    }
+
+    public function test_undo_is_an_act_and_what_stood_before_stands_again(): void
+    {
+        $tally = $this->tallied($this->repeatedDifferences(3), $this->repeatedDifferences(3, 'X'));
+        $this->rule($tally, 'cell', '2', 'defect');
+        $all = $this->rule($tally, 'pattern', '1', 'expected');
+        $this->api('POST', "/rulings/{$all}/undo")->assertCreated()->assertJson(['scope' => 'undo', 'target' => (string) $all]);
+
+        self::assertSame(['open', 'defect', 'open'], $this->decisions($tally));
+        $this->api('POST', "/rulings/{$all}/undo")->assertConflict()->assertJson(['code' => 'undone-already']);
+        self::assertSame(3, Ruling::query()->count());
+    }
+
+    public function test_rows_are_ruled_on_one_by_one_and_by_class_but_a_changed_row_by_its_cells(): void
+    {
+        $tally = $this->tallied();
+        $this->rule($tally, 'class', 'repeated', 'expected');
+        $this->rule($tally, 'row', '5', 'ask');
+
+        self::assertSame(['ask', 'expected'], array_column((array) $this->api('GET', "/tallies/{$tally->id}/rows?class=repeated")->json('items'), 'decision'));
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '1', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'class', 'target' => 'changed', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
+    }
+
+    public function test_standings_can_be_made_again_from_the_acts_alone(): void
+    {
+        $tally = $this->tallied($this->repeatedDifferences(4), $this->repeatedDifferences(4, 'X'));
+        $this->rule($tally, 'pattern', '1', 'expected');
+        $this->rule($tally, 'cell', '1', 'defect');
+        $this->api('POST', '/rulings/'.$this->rule($tally, 'cell', '2', 'ask').'/undo');
+        $before = [DB::table('standings')->orderBy('sequence')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()];
+        DB::table('standings')->delete();
+        DB::table('standing_counts')->update(['expected' => 0, 'defect' => 0]);
+
+        app(Standings::class)->rebuild($tally);
+
+        self::assertSame($before, [DB::table('standings')->orderBy('sequence')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()]);
+    }
+
+    public function test_who_did_not_see_the_other_ruling_is_shown_it_and_enters_nothing(): void
+    {
+        $tally = $this->tallied();
+        $this->actingAs($this->owner);
+        $this->rule($tally, 'row', '5', 'defect', 'ticket 118');
+        $this->actingAs($this->analyst);
+
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])
+            ->assertConflict()->assertJson(['code' => 'ruled-meanwhile'])->assertSee('Tove Lindqvist ruled on this tally meanwhile: defect on 1 findings');
+        self::assertSame(1, Ruling::query()->count());
+        $this->rule($tally, 'row', '5', 'expected');
+    }
+
+    public function test_only_members_may_look_and_rule(): void
+    {
+        $tally = $this->tallied();
+        $this->actingAs($this->person('Nobody Here'));
+
+        foreach (["/tallies/{$tally->id}", "/tallies/{$tally->id}/rows", "/tallies/{$tally->id}/patterns/1/cells", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/keys", "/tallies/{$tally->id}/rulings", "/tallies/{$tally->id}/report", "/tallies/{$tally->id}/findings.csv"] as $path) {
+            $this->api('GET', $path)->assertForbidden();
+        }
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertForbidden();
+    }
+
+    public function test_a_long_value_is_shown_around_its_first_difference(): void
+    {
+        $long = str_repeat('Quay wall weeps. ', 40);
+        $tally = $this->tallied("basin,berth,holder,fee\nKB,1,{$long}spring,1\n", "basin,berth,owner,fee,loaded\nKB,1,{$long}winter,1,t\n");
+
+        $this->api('GET', "/tallies/{$tally->id}/patterns/1/cells")->assertJson(['items' => [['source' => '…'.mb_substr($long, -20).'spring', 'target' => '…'.mb_substr($long, -20).'winter']]]);
+    }
+
+    /** With 200,000 findings: each endpoint uses an index, and few queries. */
+    #[DataProvider('endpoints')]
+    public function test_no_endpoint_of_review_scans_the_findings(string $path): void
+    {
+        $tally = $this->largeTally();
+        $statements = [];
+        DB::listen(static function (QueryExecuted $query) use (&$statements): void {
+            $statements[] = $query;
+        });
+        $this->api('GET', str_replace('{tally}', (string) $tally->id, $path))->assertOk();
+
+        self::assertLessThanOrEqual(6, count($statements), implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
+        foreach ($statements as $query) {
+            if (str_contains($query->sql, '_findings')) {
+                $plan = json_encode(DB::select('EXPLAIN '.$query->sql, $query->bindings), JSON_THROW_ON_ERROR);
+                self::assertDoesNotMatchRegularExpression('/Seq Scan on (row|cell)_findings/', $plan, $query->sql);
+            }
+        }
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function endpoints(): iterable
+    {
+        yield 'the tally' => ['/tallies/{tally}'];
+        yield 'all rows, far down' => ['/tallies/{tally}/rows?from=90000'];
+        yield 'rows of a class, far down' => ['/tallies/{tally}/rows?class=missing&from=50000'];
+        yield 'cells of a pattern, far down' => ['/tallies/{tally}/patterns/1/cells?from=80000'];
+        yield 'a record' => ['/tallies/{tally}/records/70000'];
+        yield 'a key' => ['/tallies/{tally}/keys?find=KB,777'];
+        yield 'the rulings' => ['/tallies/{tally}/rulings'];
+    }
+
+    private function largeTally(): Tally
+    {
+        $this->actingAs($this->analyst);
+        $tally = $this->tallied();
+        // A second tally, whose 200,000 findings are written straight into the tables of its run.
+        DB::statement('SELECT open_findings(999)');
+        DB::statement("INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, '[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n");
+        DB::statement("INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) FROM generate_series(1, 100000) n");
+        DB::statement('SELECT index_findings(999), attach_findings(999)');
+        $run = DB::table('runs')->insertGetId(['dataset_id' => $this->dataset->id, 'plan_version_id' => 1, 'source_delivery_id' => 1, 'target_delivery_id' => 2, 'state' => 'done', 'user_id' => $this->analyst->id, 'created_at' => now()]);
+        DB::statement('INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, user_id, started_at, finished_at FROM tallies WHERE id = ?', [$run, $tally->id]);
+        DB::statement("INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' FROM patterns WHERE number = 1");
+
+        return Tally::query()->findOrFail(999);
+    }
+
+    private function repeatedDifferences(int $rows, string $status = 'A'): string
+    {
+        $column = $status === 'A' ? 'holder' : 'owner';
+
+        return "basin,berth,{$column},fee,loaded\n".implode('', array_map(static fn(int $row): string => "KB,{$row},{$status},1,t\n", range(1, $rows)));
+    }
+
+    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason = ''): int
+    {
+        return $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => Ruling::query()->orderByDesc('id')->first()->id ?? 0])->assertCreated(), 'id');
+    }
+
+    private function standing(Tally $tally): mixed
+    {
+        return $this->api('GET', "/tallies/{$tally->id}")->json('patterns.0.standing');
+    }
+
+    /** @return list<mixed> */
+    private function decisions(Tally $tally): array
+    {
+        return array_column($this->objects($this->api('GET', "/tallies/{$tally->id}/patterns/1/cells"), 'items'), 'decision');
+    }
+}

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Sign;
+
+use App\Adapters\Printer;
+use App\Models\Report;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Tests\TestCase;
+
+final class ReportTest extends TestCase
+{
+    public function test_says_what_was_compared_and_accounts_for_every_row(): void
+    {
+        $tally = $this->tallied();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'class', 'target' => 'missing', 'decision' => 'defect', 'reason' => 'ticket 118', 'seenAct' => 0]);
+        $page = $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk();
+
+        $page->assertSeeInOrder(['10 of 11 findings in Moorings are still open', 'old.csv', 'new.csv', hash('sha256', self::OLD), hash('sha256', self::NEW), 'Key', 'basin + berth', 'Records read', '9', 'Unaccounted', '0']);
+        $page->assertSeeInOrder(['in the source, not in the target', '1 defect', 'capitals differ', 'Ezekiel Thornøy', 'EZEKIEL THORNØY']);
+        self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));
+    }
+
+    public function test_the_same_tally_and_rulings_give_the_same_bytes(): void
+    {
+        $tally = $this->tallied();
+
+        self::assertSame($this->get("/api/v1/tallies/{$tally->id}/report")->getContent(), $this->get("/api/v1/tallies/{$tally->id}/report")->getContent());
+    }
+
+    public function test_values_of_cells_are_text_and_never_markup(): void
+    {
+        $tally = $this->tallied("basin,berth,holder,fee\nKB,1,<img src=http://127.0.0.1:1/x><script>alert(1)</script>,1\n", "basin,berth,owner,fee,loaded\nKB,1,x,1,t\n");
+        $content = (string) $this->get("/api/v1/tallies/{$tally->id}/report")->getContent();
+
+        self::assertStringNotContainsString('<script', $content);
+        self::assertStringContainsString('&lt;img src=http://127.0.0.1:1/x&gt;', $content);
+    }
+
+    public function test_is_printed_once_and_kept_as_it_was(): void
+    {
+        $tally = $this->tallied();
+        $order = $this->number($this->api('POST', "/tallies/{$tally->id}/report-orders")->assertAccepted(), 'id');
+        $this->api('GET', "/report-orders/{$order}")->assertOk()->assertJson(['state' => 'done', 'problem' => null]);
+        $report = Report::query()->firstOrFail();
+        $pdf = $this->get("/api/v1/reports/{$report->id}/pdf")->assertOk()->assertDownload('moorings-tally-1-report-1.pdf');
+
+        self::assertInstanceOf(BinaryFileResponse::class, $pdf->baseResponse);
+        self::assertStringStartsWith('%PDF', (string) file_get_contents($pdf->baseResponse->getFile()->getPathname()));
+        self::assertSame($report->pdf_digest, hash_file('sha256', $pdf->baseResponse->getFile()->getPathname()));
+    }
+
+    public function test_printing_makes_no_request_but_the_document(): void
+    {
+        $server = stream_socket_server('tcp://127.0.0.1:0') ?: self::fail('No port is free.');
+        stream_set_blocking($server, false);
+        $address = stream_socket_get_name($server, false);
+        app(Printer::class)->print("<!doctype html><meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'\"><img src=\"http://{$address}/x\"><iframe src=\"http://{$address}/y\"></iframe><p>Moorings");
+
+        self::assertFalse(@stream_socket_accept($server, 0));
+    }
+
+    public function test_findings_go_out_byte_true_or_with_formulas_made_harmless(): void
+    {
+        $tally = $this->tallied("basin,berth,holder,fee\nKB,1,=1+1,1\nKB,2,x,1\n", "basin,berth,owner,fee,loaded\nKB,1,\"@b,\"\"c\"\"\",1,t\n");
+
+        $plain = $this->get("/api/v1/tallies/{$tally->id}/findings.csv")->assertOk()->streamedContent();
+        self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n", $plain);
+        self::assertStringContainsString("none,'=1+1,\"'@b,\"\"c\"\"\"", $this->get("/api/v1/tallies/{$tally->id}/findings.csv?cells=spreadsheets")->streamedContent());
+    }
+}

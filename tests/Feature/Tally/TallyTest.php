@@ -1,0 +1,211 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Tally;
+
+use App\Actions\Tally\ReviveDeadWork;
+use App\Adapters\LeaseLost;
+use App\Adapters\RunLease;
+use App\Models\Run;
+use App\Models\RunState;
+use App\Models\Tally;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
+use Symfony\Component\Process\Process;
+use Tests\TestCase;
+
+final class TallyTest extends TestCase
+{
+    public function test_a_run_ends_in_a_numbered_tally_with_the_sums_of_both_sides(): void
+    {
+        $tally = $this->tallied();
+
+        $this->api('GET', "/tallies/{$tally->id}")->assertOk()->assertJson([
+            'number' => 1,
+            'planVersion' => 1,
+            'rows' => [
+                'source' => ['read' => 9, 'refused' => 1, 'delivered' => 8, 'agreed' => 0, 'changed' => 4, 'missing' => 1, 'repeated' => 2, 'unkeyed' => 1],
+                'target' => ['read' => 5, 'refused' => 0, 'delivered' => 5, 'agreed' => 0, 'changed' => 4, 'extra' => 1, 'repeated' => 0, 'unkeyed' => 0],
+            ],
+            'cells' => ['compared' => 8, 'identical' => 3, 'changed' => 3, 'blanked' => 1, 'filled' => 1],
+            'measures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %'],
+            'findings' => 11,
+            'openFindings' => 11,
+        ]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['run' => null, 'tally' => ['number' => 1, 'isOnLatestDeliveries' => true]]);
+        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()->assertJsonPath('datasets.0.tally.number', 1);
+    }
+
+    public function test_the_same_plan_keeps_its_version_and_another_makes_a_new_one(): void
+    {
+        $this->tallied();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $this->match([['source' => 'fee', 'target' => 'fee']]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        $this->api('GET', "/datasets/{$this->dataset->id}/tallies")->assertOk();
+        self::assertSame([1, 1, 2], Tally::query()->with('planVersion')->orderBy('number')->get()->map(static fn(Tally $tally): int => $tally->planVersion->number)->all());
+    }
+
+    public function test_a_second_click_finds_the_run_that_goes_on(): void
+    {
+        $this->prepared();
+        $first = $this->api('POST', "/datasets/{$this->dataset->id}/runs")->json('id');
+
+        $this->postJson("/api/v1/datasets/{$this->dataset->id}/runs")->assertOk()->assertJson(['id' => $first, 'state' => 'queued']);
+        self::assertSame(1, Run::query()->count());
+    }
+
+    public function test_a_run_can_be_cancelled_while_it_waits_and_while_it_works(): void
+    {
+        $run = $this->queued();
+        $this->api('POST', "/runs/{$run->id}/cancellation")->assertOk()->assertJson(['state' => 'cancelled', 'isOver' => true]);
+
+        $run = $this->queued();
+        $lease = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
+        $this->api('POST', "/runs/{$run->id}/cancellation")->assertOk()->assertJson(['isBeingCancelled' => true]);
+        app(\App\Actions\Tally\PerformRun::class)($lease);
+
+        $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'cancelled', 'tallyId' => null]);
+        self::assertSame([0, []], [Tally::query()->count(), $this->tablesOfRuns()]);
+    }
+
+    public function test_one_worker_holds_a_run_and_a_late_one_is_fenced_off(): void
+    {
+        $run = $this->queued();
+        $first = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
+        self::assertNull(RunLease::take($run->id, 15));
+
+        Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
+        self::assertNotNull(RunLease::take($run->id, 15));
+        $this->expectException(LeaseLost::class);
+        $first->sign(RunState::Matching, 0.5);
+    }
+
+    public function test_a_run_whose_worker_dies_again_and_again_fails_with_a_reason(): void
+    {
+        $run = $this->queued();
+        RunLease::take($run->id, 15);
+        Run::query()->whereKey($run->id)->update(['attempts' => 5, 'lease_expires_at' => now()->subSecond()]);
+        app(ReviveDeadWork::class)();
+
+        $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed']);
+        self::assertStringContainsString('its worker died each time', (string) $run->refresh()->problem);
+    }
+
+    #[DataProvider('phases')]
+    public function test_a_killed_worker_leaves_nothing_visible_and_the_next_gives_the_same_result(string $state): void
+    {
+        $undisturbed = $this->contentOf($this->tallied());
+        $run = $this->queued();
+        $worker = new Process([PHP_BINARY, dirname(__DIR__, 2).'/Support/dying-worker.php', (string) $run->id, $state], env: ['NINE_TALLY_HOME' => dirname(app()->environmentPath())]);
+        try {
+            $worker->run();
+            self::fail('The worker was to die: '.$worker->getErrorOutput());
+        } catch (ProcessSignaledException $killed) {
+            self::assertSame(SIGKILL, $killed->getSignal());
+        }
+        self::assertSame([1, $state], [Tally::query()->count(), $run->refresh()->state->value]);
+        // What Watch does as soon as the lease has run out.
+        Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
+        config(['queue.default' => 'sync']);
+        app(ReviveDeadWork::class)();
+
+        self::assertSame([2, RunState::Done, 2], [Tally::query()->count(), $run->refresh()->state, $run->attempts]);
+        self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)));
+        app(ReviveDeadWork::class)();
+        self::assertCount(4, $this->tablesOfRuns(), 'Two tables for each of the two tallies: those of the dead are gone.');
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function phases(): iterable
+    {
+        yield 'while reading' => ['reading'];
+        yield 'while matching' => ['matching'];
+        yield 'while merging' => ['merging'];
+        yield 'while loading' => ['loading'];
+    }
+
+    #[DataProvider('neverOverwritten')]
+    public function test_the_serving_role_may_not_overwrite(string $table): void
+    {
+        $this->tallied();
+        foreach (["UPDATE {$table} SET tally_id = tally_id", "DELETE FROM {$table}", "TRUNCATE {$table}"] as $statement) {
+            try {
+                DB::statement(str_replace('SET tally_id = tally_id', 'SET '.($table === 'deliveries' || $table === 'plan_versions' || $table === 'tallies' ? 'dataset_id = dataset_id' : 'tally_id = tally_id'), $statement));
+                self::fail("{$statement} was allowed.");
+            } catch (QueryException $refused) {
+                self::assertSame('42501', $refused->getCode());
+            }
+        }
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function neverOverwritten(): iterable
+    {
+        foreach (['deliveries', 'plan_versions', 'tallies', 'patterns', 'row_findings', 'cell_findings', 'rulings', 'reports'] as $table) {
+            yield $table => [$table];
+        }
+    }
+
+    public function test_no_value_of_a_cell_reaches_a_log(): void
+    {
+        $marker = 'Qz7-marker-'.bin2hex(random_bytes(4));
+        $this->tallied(str_replace('Ezekiel Thornøy', $marker, self::OLD)."\xFF{$marker}\n");
+        try {
+            DB::insert('INSERT INTO rulings (dataset_id, tally_id, scope, reason, findings, user_id, created_at) VALUES (1, 1, ?, ?, 1, 1, now())', ['nonsense', $marker]);
+        } catch (QueryException $exception) {
+            report($exception);
+        }
+        $this->getJson("/api/v1/tallies/1/keys?find={$marker}");
+
+        $home = dirname(app()->environmentPath());
+        $logs = array_filter([...(array) glob("{$home}/run/*.log"), ...(array) glob("{$home}/app/storage/logs/*"), "{$home}/pg/log"], static fn(mixed $log): bool => is_string($log) && is_readable($log));
+        self::assertNotSame([], $logs);
+        foreach ($logs as $log) {
+            self::assertStringNotContainsString($marker, (string) file_get_contents((string) $log), (string) $log);
+        }
+    }
+
+    private function prepared(): void
+    {
+        $this->actingAs($this->analyst);
+        if ($this->dataset->deliveries()->count() === 0) {
+            $this->deliver('source', self::OLD);
+            $this->deliver('target', self::NEW);
+            $this->match();
+        }
+        // From here on jobs wait in the queue, as with a worker that has not come yet.
+        config(['queue.default' => 'database']);
+    }
+
+    private function queued(): Run
+    {
+        $this->prepared();
+
+        return Run::query()->findOrFail($this->number($this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated(), 'id'));
+    }
+
+    /** @return list<mixed> everything a tally says, but its own number */
+    private function contentOf(Tally $tally): array
+    {
+        return [
+            $tally->summary,
+            DB::table('row_findings')->where('tally_id', $tally->id)->orderBy('sequence')->selectRaw("sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, target_cells::text, refusal, differing_cells")->get()->toJson(),
+            DB::table('cell_findings')->where('tally_id', $tally->id)->orderBy('sequence')->selectRaw("sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, 'hex') AS identity")->get()->toJson(),
+            DB::table('patterns')->where('tally_id', $tally->id)->orderBy('number')->get(['number', 'class', 'cause', 'cells', 'examples'])->toJson(),
+        ];
+    }
+
+    /** @return list<string> */
+    private function tablesOfRuns(): array
+    {
+        /** @var list<object{relname: string}> $tables */
+        $tables = DB::select("SELECT relname FROM pg_class WHERE relkind = 'r' AND relname ~ '_findings_[0-9]+$'");
+
+        return array_map(static fn(object $table): string => $table->relname, $tables);
+    }
+}

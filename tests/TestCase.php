@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests;
+
+use App\Models\Dataset;
+use App\Models\Migration;
+use App\Models\Role;
+use App\Models\User;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
+use Tests\Support\Contract;
+use Tests\Support\Deliveries;
+
+/** A test through HTTP on PostgreSQL. Rows that COPY writes are not seen inside a transaction, so tables are emptied instead. */
+abstract class TestCase extends LaravelTestCase
+{
+    use Deliveries;
+
+    protected User $analyst;
+
+    protected User $owner;
+
+    protected Migration $migration;
+
+    protected Dataset $dataset;
+
+    public function createApplication(): Application
+    {
+        $application = require dirname(__DIR__).'/bootstrap/app.php';
+        if (! $application instanceof Application) {
+            throw new \LogicException('bootstrap/app.php returns the application.');
+        }
+        $application->make(Kernel::class)->bootstrap();
+
+        return $application;
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        // The last guard before tables are emptied: this must be the home of the tests, never that of an installation.
+        if (! str_ends_with($this->app->environmentPath(), '/var/test/app')) {
+            throw new \LogicException('Run the tests with bin/test: they empty the database that they find.');
+        }
+        config(['queue.default' => 'sync']);
+        $this->emptyTables();
+        array_map(unlink(...), array_filter((array) glob(storage_path('pieces/*')), is_string(...)));
+        $this->analyst = $this->person('Ruth Osei');
+        $this->owner = $this->person('Tove Lindqvist');
+        $this->migration = Migration::query()->create(['name' => 'Wherrymoor cutover', 'source_label' => 'Old register', 'target_label' => 'New register']);
+        $this->migration->memberships()->create(['user_id' => $this->analyst->id, 'role' => Role::Analyst]);
+        $this->migration->memberships()->create(['user_id' => $this->owner->id, 'role' => Role::DataOwner]);
+        $this->dataset = $this->migration->datasets()->create(['name' => 'Moorings']);
+    }
+
+    protected function tearDown(): void
+    {
+        // Each test has an application, and with it a connection, of its own.
+        DB::purge();
+        parent::tearDown();
+    }
+
+    protected function person(string $name): User
+    {
+        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@wherrymoor.example', 'password' => 'kept by the lock house'])->refresh();
+    }
+
+    /**
+     * Calls the API and holds the answer against the contract.
+     *
+     * @param  array<string, mixed>|null  $body
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    protected function api(string $method, string $path, ?array $body = null): TestResponse
+    {
+        $response = $this->json($method, "/api/v1{$path}", $body ?? []);
+        Contract::load()->mustAllow($method, $path, $response->getStatusCode(), (string) $response->getContent(), (string) $response->headers->get('Content-Type'));
+
+        return $response;
+    }
+
+    /**
+     * A part of an answer that is a list of objects.
+     *
+     * @param  TestResponse<\Symfony\Component\HttpFoundation\Response>  $response
+     * @return list<array<string, mixed>>
+     */
+    protected function objects(TestResponse $response, string $path): array
+    {
+        $part = $response->json($path);
+        self::assertIsArray($part);
+        self::assertContainsOnly('array', $part);
+
+        /** @var list<array<string, mixed>> $part */
+        return $part;
+    }
+
+    /** @param TestResponse<\Symfony\Component\HttpFoundation\Response> $response */
+    protected function number(TestResponse $response, string $path): int
+    {
+        $part = $response->json($path);
+        self::assertIsInt($part);
+
+        return $part;
+    }
+
+    private function emptyTables(): void
+    {
+        $owner = DB::connection('owner');
+        /** @var list<object{name: string}> $tables */
+        $tables = $owner->select("SELECT relname AS name FROM pg_class JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = 'public' AND relkind = 'r' AND relname <> 'schema_changes'");
+        foreach ($tables as $position => $table) {
+            if (preg_match('/_findings_\d+$/', $table->name) === 1) {
+                $owner->statement("DROP TABLE {$table->name}");
+                unset($tables[$position]);
+            }
+        }
+        $owner->statement('TRUNCATE '.implode(', ', array_map(static fn(object $table): string => $table->name, $tables)).' RESTART IDENTITY CASCADE');
+        $owner->disconnect();
+    }
+}
