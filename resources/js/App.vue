@@ -1,0 +1,18 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useSession } from '@/composables/useSession'
+import LoadState from '@/parts/LoadState.vue'
+import FirstPersonPage from '@/stations/access/FirstPersonPage.vue'
+import SignInPage from '@/stations/access/SignInPage.vue'
+
+const { data: session, error, isPending, refetch } = useSession()
+const isSignedIn = computed(() => session.value?.person != null)
+</script>
+
+<template>
+  <LoadState :is-loading="isPending" :error="error" what="Nine Tally" @retry="refetch()">
+    <RouterView v-if="isSignedIn" />
+    <FirstPersonPage v-else-if="session?.needsFirstPerson" />
+    <SignInPage v-else />
+  </LoadState>
+</template>

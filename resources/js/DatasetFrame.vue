@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { computed, watchEffect } from 'vue'
+import { useCourse } from '@/composables/useCourse'
+import { useDatasetId } from '@/composables/useDatasetId'
+import CourseRail from '@/parts/CourseRail.vue'
+import LoadState from '@/parts/LoadState.vue'
+import TopBar from '@/parts/TopBar.vue'
+
+/** What every station of a dataset has around it: the bar, the course, and a foot of its own. */
+const dataset = useDatasetId()
+const { data: course, error, isPending, refetch } = useCourse(dataset)
+const name = computed(() => course.value?.name ?? null)
+
+watchEffect(() => {
+  document.title = name.value === null ? 'Nine Tally' : `${name.value} · Nine Tally`
+})
+</script>
+
+<template>
+  <div class="frame">
+    <TopBar :migration="course?.migration" :dataset="name" />
+    <LoadState :is-loading="isPending" :error="error" what="The dataset" @retry="refetch()">
+      <template v-if="course">
+        <CourseRail :course="course" />
+        <RouterView v-slot="{ Component }">
+          <component :is="Component" :key="course.id" :course="course" />
+        </RouterView>
+      </template>
+    </LoadState>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  block-size: 100%;
+  display: grid;
+  grid-template: 44px minmax(0, 1fr) / 176px minmax(0, 1fr);
+}
+.frame > :first-child {
+  grid-column: 1 / -1;
+}
+@media (width < 900px) {
+  .frame {
+    block-size: auto;
+    min-block-size: 100%;
+    grid-template: 44px auto 1fr / minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,60 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from '@/api/schema'
+
+export type Schemas = components['schemas']
+
+/** What the server says went wrong (RFC 9457), in words for the person. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    message: string,
+    readonly errors: readonly { pointer: string; detail: string }[] = [],
+  ) {
+    super(message)
+  }
+}
+
+let csrfToken = ''
+
+/** The token comes with the session's answer and goes back with every write. */
+export function rememberToken(token: string): void {
+  csrfToken = token
+}
+
+export const api = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } })
+
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') {
+      request.headers.set('X-CSRF-TOKEN', csrfToken)
+    }
+    return request
+  },
+})
+
+/** The answer's content, or the problem thrown. */
+export async function answer<Data>(call: Promise<{ data?: Data; error?: Schemas['Problem']; response: Response }>): Promise<Data> {
+  const { data, error, response } = await call.catch(() => {
+    throw new Error('Nine Tally cannot be reached. Check that it is running (bin/start), then try again.')
+  })
+  if (error !== undefined) {
+    throw typeof error === 'object' && 'detail' in error
+      ? new ApiProblem(error.status, error.code, error.title, error.detail, error.errors)
+      : new ApiProblem(response.status, 'refused', 'This was refused', 'The server refused this without a reason. Reload the page and try again.')
+  }
+  return data as Data
+}
+
+/** Bytes go up as they are: no JSON around them. */
+export async function sendPiece(receipt: string, offset: number, piece: Blob): Promise<Schemas['Receipt']> {
+  return answer(
+    api.PUT('/receipts/{receipt}/pieces/{offset}', {
+      params: { path: { receipt, offset } },
+      body: piece as unknown as string,
+      bodySerializer: (body) => body as unknown as Blob,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }),
+  )
+}

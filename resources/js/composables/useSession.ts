@@ -1,0 +1,25 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { answer, api, rememberToken } from '@/api/client'
+
+/** Who is signed in. Asked for once; signing in and out asks again. */
+export function useSession() {
+  return useQuery({
+    queryKey: ['session'],
+    queryFn: async () => {
+      const session = await answer(api.GET('/session'))
+      rememberToken(session.csrfToken)
+      return session
+    },
+    staleTime: Infinity,
+  })
+}
+
+export function useSignOut() {
+  const queries = useQueryClient()
+  return async () => {
+    await answer(api.DELETE('/session'))
+    queries.clear()
+    // A fresh page: nothing of the person before stays in memory.
+    window.location.assign('/')
+  }
+}

@@ -1,0 +1,25 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
+import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
+import 'element-plus/dist/index.css'
+import '@/style/tokens.css'
+import '@/style/element-plus.css'
+import '@/style/page.css'
+
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { createApp } from 'vue'
+import { ApiProblem } from '@/api/client'
+import App from '@/App.vue'
+import { useElementPlus } from '@/elementPlus'
+import { router } from '@/router'
+
+const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // A problem that the server explained does not go away by asking again; a lost connection may.
+      retry: (failures, error) => !(error instanceof ApiProblem) && failures < 2,
+      refetchOnWindowFocus: false,
+    },
+  },
+})
+
+useElementPlus(createApp(App)).use(router).use(VueQueryPlugin, { queryClient }).mount('#page')

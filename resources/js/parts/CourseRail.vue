@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { count, counted, shortCount } from '@/format/counts'
+import { duration, moment } from '@/format/moments'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+
+interface Station {
+  number: number
+  name: string
+  path: string
+  line: string
+  full?: string
+  isOff: boolean
+}
+
+const deliverLine = computed(() => {
+  const { source, target } = props.course
+  if (source === null && target === null) return { line: 'nothing yet', full: undefined }
+  const figure = (delivery: Schemas['Delivery'] | null, format: (value: number) => string) => (delivery === null ? 'none' : format(delivery.delivered))
+  const line = (format: (value: number) => string) => `source ${figure(source, format)} · target ${figure(target, format)}`
+  return { line: line(shortCount), full: line(count) }
+})
+
+const tallyLine = computed(() => {
+  const { run, tally } = props.course
+  if (run !== null && !run.isOver) {
+    return run.secondsLeft === null ? `${run.state}` : `${run.state}, ${duration(run.secondsLeft)} left`
+  }
+  if (run !== null && run.state === 'failed') return 'the last run failed'
+  return tally === null ? 'not run yet' : `no. ${tally.number}, ${moment(tally.finishedAt)}`
+})
+
+const reviewLine = computed(() => {
+  const { tally } = props.course
+  if (tally === null) return ''
+  if (!tally.isOnLatestDeliveries) return 'new delivery, tally again'
+  if (tally.findings === 0) return 'nothing to explain'
+  return tally.openFindings === 0 ? `all ${count(tally.findings)} ruled` : `${shortCount(tally.openFindings)} of ${shortCount(tally.findings)} open`
+})
+
+// Only stations that work: each keeps its number in the order of the work.
+const stations = computed<Station[]>(() => {
+  const { course } = props
+  const both = course.source !== null && course.target !== null
+  return [
+    { number: 1, name: 'Deliver', path: 'deliver', line: deliverLine.value.line, full: deliverLine.value.full, isOff: false },
+    {
+      number: 3,
+      name: 'Match',
+      path: 'match',
+      line: !both
+        ? 'waits for both sides'
+        : course.keyColumns.length === 0
+          ? 'no key yet'
+          : `${course.keyColumns.join(' + ')}, ${counted(course.pairs, 'column')}`,
+      isOff: !both,
+    },
+    { number: 4, name: 'Tally', path: 'tally', line: tallyLine.value, isOff: !both },
+    { number: 5, name: 'Review', path: 'review', line: reviewLine.value, isOff: course.tally === null },
+    { number: 7, name: 'Sign', path: 'sign', line: course.tally === null ? '' : 'report and findings', isOff: course.tally === null },
+  ]
+})
+</script>
+
+<template>
+  <nav class="rail" aria-label="Stations">
+    <RouterLink
+      v-for="station in stations"
+      :key="station.path"
+      :to="`/datasets/${course.id}/${station.path}`"
+      class="station"
+      :class="{ off: station.isOff }"
+      active-class="on"
+    >
+      <i>{{ station.number }}</i>
+      <span>
+        <b>{{ station.name }}</b>
+        <span class="line" :title="station.full" :aria-label="station.full">{{ station.line }}</span>
+      </span>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  background: var(--rail);
+  border-inline-end: 1px solid var(--line);
+  padding: 10px 0;
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+}
+.station {
+  display: grid;
+  grid-template-columns: 26px 1fr;
+  padding: 8px 10px 9px 12px;
+  color: var(--ink-2);
+  text-decoration: none;
+}
+i {
+  font: 600 12px var(--cell);
+  color: var(--ink-3);
+  padding-block-start: 2px;
+}
+b {
+  font-weight: 600;
+  color: var(--ink);
+  display: block;
+}
+.line {
+  font-size: 12px;
+  color: var(--ink-2);
+  display: block;
+  overflow-wrap: anywhere;
+}
+.on {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.off b {
+  color: var(--ink-3);
+  font-weight: 500;
+}
+@media (width < 900px) {
+  .rail {
+    flex-direction: row;
+    padding: 0;
+    border-block-end: 1px solid var(--line);
+  }
+  .line {
+    display: none;
+  }
+  .station {
+    grid-template-columns: auto auto;
+    gap: 6px;
+  }
+  .on {
+    box-shadow: inset 0 -3px 0 var(--ink);
+  }
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { useSession, useSignOut } from '@/composables/useSession'
+
+defineProps<{ migration?: { id: number; name: string } | null; dataset?: string | null }>()
+const { data: session } = useSession()
+const signOut = useSignOut()
+</script>
+
+<template>
+  <div class="top">
+    <RouterLink to="/" class="home" aria-label="Nine Tally, to the board">
+      <svg viewBox="0 0 40 22" width="40" height="22" aria-hidden="true">
+        <g stroke="#fff" stroke-width="2.4" stroke-linecap="round">
+          <path d="M4 3v16M9 3v16M14 3v16M19 3v16" />
+          <path d="M1.5 16.5 21.5 5.5" stroke="#f0a24a" />
+          <path d="M26 3v16M30.5 3v16M35 3v16M39 3v16" stroke="#8fb0ff" />
+        </g>
+      </svg>
+      <b>Nine Tally</b>
+    </RouterLink>
+    <RouterLink v-if="migration" :to="`/migrations/${migration.id}`" :class="dataset ? 'dim' : 'here'">{{ migration.name }}</RouterLink>
+    <template v-if="dataset">
+      <span class="dim" aria-hidden="true">/</span>
+      <b class="dataset">{{ dataset }}</b>
+    </template>
+    <span class="space" />
+    <slot />
+    <template v-if="session?.person">
+      <span>{{ session.person.name }}</span>
+      <button type="button" class="plain" @click="signOut">Sign out</button>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.top {
+  background: var(--night);
+  color: #dfe6ee;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 14px;
+  min-block-size: 44px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+a {
+  color: inherit;
+  text-decoration: none;
+}
+.home {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+b {
+  font-weight: 650;
+  color: #fff;
+}
+.dataset {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.here {
+  font-weight: 650;
+  color: #fff;
+}
+.dim {
+  color: #9fb0c2;
+}
+.space {
+  flex: 1;
+}
+button {
+  color: #dfe6ee;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.top :focus-visible {
+  outline-color: #fff;
+  box-shadow: none;
+}
+</style>

@@ -1,0 +1,17 @@
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { routes as board } from '@/stations/board/routes'
+import { routes as deliver } from '@/stations/deliver/routes'
+import { routes as match } from '@/stations/match/routes'
+import { routes as review } from '@/stations/review/routes'
+import { routes as sign } from '@/stations/sign/routes'
+import { routes as tally } from '@/stations/tally/routes'
+import DatasetFrame from '@/DatasetFrame.vue'
+import NotFound from '@/NotFound.vue'
+
+const routes: RouteRecordRaw[] = [
+  ...board,
+  { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...match, ...tally, ...review, ...sign] },
+  { path: '/:rest(.*)*', component: NotFound },
+]
+
+export const router = createRouter({ history: createWebHistory(), routes })

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
+import { answer, api } from '@/api/client'
+import { count, inWords } from '@/format/counts'
+import LoadState from '@/parts/LoadState.vue'
+import RowMark from '@/parts/RowMark.vue'
+import TopBar from '@/parts/TopBar.vue'
+import AddDataset from '@/stations/board/AddDataset.vue'
+import BoardTable from '@/stations/board/BoardTable.vue'
+
+const route = useRoute()
+const id = computed(() => Number(route.params.migration))
+const {
+  data: board,
+  error,
+  isPending,
+  refetch,
+} = useQuery({
+  queryKey: ['migration', id, 'board'],
+  queryFn: ({ signal }) => answer(api.GET('/migrations/{migration}/board', { params: { path: { migration: id.value } }, signal })),
+})
+const isAdding = ref(false)
+
+const heading = computed(() => {
+  const datasets = board.value?.datasets ?? []
+  if (datasets.length === 0) return 'No dataset yet'
+  const whole = `${inWords(datasets.length)} ${datasets.length === 1 ? 'dataset' : 'datasets'}`
+  const tallied = datasets.filter((dataset) => dataset.tally !== null)
+  const explained = tallied.filter((dataset) => dataset.tally?.openFindings === 0).length
+  if (tallied.length === 0) return `${whole}, none tallied yet`
+  return explained === 0 ? `${whole}, every one with something to explain` : `${whole}, ${inWords(explained).toLowerCase()} fully explained`
+})
+const legend = ['missing', 'agreed', 'changed', 'repeated', 'extra'] as const
+
+watchEffect(() => {
+  document.title = board.value === undefined ? 'Nine Tally' : `${board.value.migration.name} · Nine Tally`
+})
+</script>
+
+<template>
+  <TopBar :migration="board?.migration" />
+  <main class="page">
+    <LoadState :is-loading="isPending" :error="error" what="The board" @retry="refetch()">
+      <template v-if="board">
+        <div class="head">
+          <h1>{{ heading }}</h1>
+          <el-button v-if="board.mayWork" type="primary" @click="isAdding = true">Add a dataset</el-button>
+        </div>
+        <div v-if="board.datasets.length > 0" class="sums">
+          <div>
+            <b>{{ board.sums.cellsAgreeing }}</b><span>of {{ count(board.sums.cells) }} compared cells agree</span>
+          </div>
+          <div>
+            <b>{{ count(board.sums.openFindings) }}</b><span>findings to explain</span>
+          </div>
+          <div>
+            <b>{{ count(board.sums.openGroups) }}</b><span>patterns still open</span>
+          </div>
+          <div class="legend">
+            <span v-for="rowClass in legend" :key="rowClass"><RowMark :row-class="rowClass" silent />{{ rowClass }}</span>
+          </div>
+        </div>
+        <BoardTable v-if="board.datasets.length > 0" :board="board" />
+        <p v-else>A dataset is one table of the migration, with a source side and a target side. Add the first one, then hand over both sides.</p>
+        <AddDataset v-model="isAdding" :migration="id" />
+      </template>
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 18px 24px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+}
+h1 {
+  font-size: 22px;
+}
+.sums {
+  display: flex;
+  align-items: flex-end;
+  flex-wrap: wrap;
+  gap: 12px 36px;
+  padding: 14px 0 16px;
+}
+.sums b {
+  display: block;
+  font-size: 27px;
+  font-weight: 650;
+  letter-spacing: -0.02em;
+  line-height: 1.1;
+}
+.sums span {
+  color: var(--ink-2);
+  font-size: 13px;
+}
+.legend {
+  margin-inline-start: auto;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
+.legend span {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,6 @@
+import type { RouteRecordRaw } from 'vue-router'
+
+export const routes: RouteRecordRaw[] = [
+  { path: '/', component: () => import('@/stations/board/MigrationsPage.vue') },
+  { path: '/migrations/:migration(\\d+)', component: () => import('@/stations/board/BoardPage.vue') },
+]

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import { moment } from '@/format/moments'
+import StationHead from '@/parts/StationHead.vue'
+import ColumnsTable from '@/stations/deliver/ColumnsTable.vue'
+import EarlierDeliveries from '@/stations/deliver/EarlierDeliveries.vue'
+import ReadingLine from '@/stations/deliver/ReadingLine.vue'
+import SidePane from '@/stations/deliver/SidePane.vue'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+const isShowingEarlier = ref(false)
+
+const latest = computed(() => {
+  const both = [props.course.source, props.course.target].filter((delivery) => delivery !== null)
+  return both.sort((a, b) => b.deliveredAt.localeCompare(a.deliveredAt))[0]
+})
+const note = computed(() => {
+  if (latest.value === undefined) return 'Drop a file on each side to begin.'
+  const label = latest.value.side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel
+  return `delivery ${latest.value.number} of the ${label.toLowerCase()}, ${moment(latest.value.deliveredAt)} by ${latest.value.deliveredBy}`
+})
+const { data: plan } = useQuery({
+  queryKey: ['dataset', () => props.course.id, 'plan', () => props.course.source?.id, () => props.course.target?.id],
+  queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: { dataset: props.course.id } } })),
+})
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="What each side handed over" :note="note">
+      <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
+      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/match`" class="next">Go on to Match</RouterLink>
+    </StationHead>
+    <div class="two">
+      <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />
+      <SidePane side="target" :label="course.migration.targetLabel" :delivery="course.target" :course="course" />
+    </div>
+    <ColumnsTable v-if="plan" :plan="plan" :course="course" class="columns" />
+    <ReadingLine v-if="course.source || course.target" :source="course.source" :target="course.target" />
+    <EarlierDeliveries v-model="isShowingEarlier" :course="course" />
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  min-block-size: 0;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  background: var(--sheet);
+  border-block-end: 1px solid var(--line);
+}
+.columns {
+  overflow: auto;
+}
+.next {
+  border: 1px solid var(--ink);
+  background: var(--ink);
+  color: #fff;
+  border-radius: 4px;
+  padding: 5px 12px;
+  font-weight: 600;
+  font-size: 13px;
+  text-decoration: none;
+}
+@media (width < 900px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { useMutation, useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { answer, api, type Schemas } from '@/api/client'
+import { count } from '@/format/counts'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import LoadState from '@/parts/LoadState.vue'
+import StationHead from '@/parts/StationHead.vue'
+import KeyCard from '@/stations/match/KeyCard.vue'
+import PairList from '@/stations/match/PairList.vue'
+import { useDraft } from '@/stations/match/useDraft'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+const router = useRouter()
+const queries = useQueryClient()
+const { plan, draft, saving, pair, toggleKey, undo, canUndo } = useDraft(() => props.course)
+
+const start = useMutation({
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
+  onSuccess: async () => {
+    await queries.invalidateQueries({ queryKey: ['dataset'] })
+    await router.push(`/datasets/${props.course.id}/tally`)
+  },
+})
+const both = computed(() => props.course.source !== null && props.course.target !== null)
+const note = computed(() => {
+  if (saving.isPending.value) return 'draft, being saved'
+  const version = plan.data.value?.version ?? null
+  return version === null ? 'draft of plan 1, saved' : `draft after plan ${version}, saved`
+})
+const problems = computed(() => plan.data.value?.problems ?? [])
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="Which row is which, and what must be equal" :note="both ? note : ''">
+      <template v-if="course.mayWork && both">
+        <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
+        <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
+          Tally {{ count(course.source?.delivered ?? 0) }} against {{ count(course.target?.delivered ?? 0) }}
+        </el-button>
+      </template>
+    </StationHead>
+    <p v-if="!both" class="empty">
+      Both sides must have delivered before rows can be matched. <RouterLink :to="`/datasets/${course.id}/deliver`">Deliver what is missing</RouterLink>.
+    </p>
+    <LoadState v-else :is-loading="plan.isPending.value" :error="plan.error.value" what="The plan" @retry="plan.refetch()">
+      <div v-if="draft && plan.data.value" class="map">
+        <PairList :plan="plan.data.value" :draft="draft" :may-work="course.mayWork" @pair="pair" @toggle-key="toggleKey" />
+        <aside>
+          <ErrorNote :error="start.error.value ?? saving.error.value" />
+          <KeyCard :course="course" :draft-key="draft.key" />
+          <div v-if="problems.length > 0" class="problems" role="status">
+            <h2>Before this can be tallied</h2>
+            <p v-for="problem in problems" :key="problem.pointer">{{ problem.detail }}</p>
+          </div>
+          <div>
+            <h2>Rows that share a key</h2>
+            <p class="quiet">They are set aside and listed: no row is compared with a row that may be another one.</p>
+          </div>
+        </aside>
+      </div>
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-block-size: 0;
+}
+.map {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 330px;
+  min-block-size: 0;
+}
+aside {
+  border-inline-start: 1px solid var(--line);
+  padding: 14px 16px;
+  display: grid;
+  align-content: start;
+  gap: 14px;
+  overflow: auto;
+}
+p {
+  margin: 2px 0 0;
+  font-size: 13px;
+}
+.empty {
+  padding: 16px;
+}
+.problems {
+  background: var(--warn);
+  padding: 8px 12px;
+}
+@media (width < 900px) {
+  .map {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

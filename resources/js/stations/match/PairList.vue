@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+
+type Draft = NonNullable<Schemas['Plan']['draft']>
+const props = defineProps<{ plan: Schemas['Plan']; draft: Draft; mayWork: boolean }>()
+const emit = defineEmits<{ pair: [source: string, target: string | null]; toggleKey: [pair: Schemas['KeyColumn']] }>()
+
+const NOT_COMPARED = '\u0000not compared'
+
+const examples = (side: 'source' | 'target'): Map<string, string> =>
+  new Map(
+    (props.plan[side]?.columns ?? []).map((column) => [
+      column.name,
+      column.examples.map((value) => value.slice(0, 40).replaceAll(/\r?\n/g, ' ⏎ ')).join('   '),
+    ]),
+  )
+const sourceExamples = computed(() => examples('source'))
+const targetExamples = computed(() => examples('target'))
+
+const partners = computed(() => new Map([...props.draft.key, ...props.draft.columnPairs].map((pair) => [pair.source, pair.target])))
+const keyPlaces = computed(() => new Map(props.draft.key.map((column, position) => [column.source, position + 1])))
+
+// Key columns first, in the order of the key; then the columns of the source in their own order.
+const rows = computed(() => {
+  const names = [...new Set((props.plan.source?.columns ?? []).map((column) => column.name))]
+  const inKey = props.draft.key.map((column) => column.source).filter((name) => names.includes(name))
+  return [...inKey, ...names.filter((name) => !keyPlaces.value.has(name))].map((source) => ({
+    source,
+    target: partners.value.get(source) ?? null,
+    place: keyPlaces.value.get(source),
+  }))
+})
+const leftOver = computed(() => {
+  const taken = new Set(partners.value.values())
+  return (props.plan.target?.columns ?? []).map((column) => column.name).filter((name) => !taken.has(name))
+})
+const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).map((column) => column.name))])
+</script>
+
+<template>
+  <div class="list">
+    <table>
+      <thead>
+        <tr>
+          <th scope="col" class="key">key</th>
+          <th scope="col">source column</th>
+          <th scope="col" class="wires"><span class="unseen">must equal</span></th>
+          <th scope="col">target column</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.source" :class="{ chosen: row.place !== undefined }">
+          <td>
+            <button
+              v-if="row.target !== null"
+              type="button"
+              class="place"
+              :disabled="!mayWork"
+              :aria-pressed="row.place !== undefined"
+              :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source} out of the key`"
+              @click="emit('toggleKey', { source: row.source, target: row.target })"
+            >
+              {{ row.place ?? '' }}
+            </button>
+          </td>
+          <th scope="row">
+            {{ row.source }}<span class="cell examples">{{ sourceExamples.get(row.source) }}</span>
+          </th>
+          <td><div class="wire" :class="{ none: row.target === null }" /></td>
+          <td>
+            <el-select
+              :model-value="row.target ?? NOT_COMPARED"
+              filterable
+              :disabled="!mayWork"
+              :aria-label="`Target column of ${row.source}`"
+              size="small"
+              @update:model-value="emit('pair', row.source, $event === NOT_COMPARED ? null : $event)"
+            >
+              <el-option :value="NOT_COMPARED" label="(not compared)" />
+              <el-option v-for="name in targets" :key="name" :value="name" :label="name" />
+            </el-select>
+            <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
+          </td>
+        </tr>
+        <tr v-for="name in leftOver" :key="`target ${name}`">
+          <td />
+          <th scope="row" class="quiet">(not compared)</th>
+          <td><div class="wire none" /></td>
+          <td>
+            <b>{{ name }}</b><span class="cell examples">{{ targetExamples.get(name) }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.list {
+  background: var(--sheet);
+  overflow: auto;
+}
+table {
+  border-collapse: collapse;
+  inline-size: 100%;
+  table-layout: fixed;
+}
+thead th {
+  font-size: 12px;
+  color: var(--ink-3);
+  font-weight: 600;
+  block-size: 32px;
+  position: sticky;
+  inset-block-start: 0;
+  background: var(--sheet);
+  z-index: 1;
+}
+th,
+td {
+  text-align: start;
+  padding: 5px 10px;
+  border-block-end: 1px solid var(--line-2);
+  font-weight: 550;
+  overflow: hidden;
+}
+.key {
+  inline-size: 56px;
+}
+.wires {
+  inline-size: 84px;
+}
+.chosen {
+  background: #f3f5f7;
+}
+.place {
+  inline-size: 30px;
+  block-size: 28px;
+  border: 1px dashed var(--edge);
+  border-radius: 4px;
+  background: none;
+  font-weight: 650;
+  cursor: pointer;
+}
+.place[aria-pressed='true'] {
+  border: 1px solid var(--ink);
+  background: var(--ink);
+  color: #fff;
+}
+.examples {
+  font-size: 12px;
+  color: var(--ink-3);
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-block-size: 17px;
+  font-weight: 400;
+}
+.wire {
+  block-size: 2px;
+  background: linear-gradient(90deg, var(--src), var(--tgt));
+}
+.wire.none {
+  background: none;
+  border-block-start: 2px dotted var(--line);
+}
+</style>

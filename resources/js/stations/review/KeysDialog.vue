@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { singleLettersAreOn, switchSingleLetters } from '@/composables/useShortcuts'
+
+const isOpen = defineModel<boolean>({ required: true })
+const areOn = ref(singleLettersAreOn())
+const keys = [
+  ['↓ or n, ↑ or p', 'the next or the last finding'],
+  ['e, d, a, o', 'rule it expected, defect, ask or open'],
+  ['Shift with one of these', 'rule on all of the pattern or class'],
+  ['Home, End, page keys', 'move faster'],
+  ['/', 'find a key'],
+  ['?', 'this list'],
+] as const
+</script>
+
+<template>
+  <el-dialog v-model="isOpen" title="Keys" width="480">
+    <dl>
+      <template v-for="[key, what] in keys" :key="key">
+        <dt class="cell">{{ key }}</dt>
+        <dd>{{ what }}</dd>
+      </template>
+    </dl>
+    <el-checkbox
+      :model-value="areOn"
+      label="Single letters act while the focus is in the list"
+      @update:model-value="((areOn = Boolean($event)), switchSingleLetters(areOn))"
+    />
+  </el-dialog>
+</template>
+
+<style scoped>
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 6px 16px;
+  margin: 0 0 12px;
+}
+dd {
+  margin: 0;
+}
+</style>

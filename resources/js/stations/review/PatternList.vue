@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { className } from '@/format/classes'
+import { count } from '@/format/counts'
+import RowMark from '@/parts/RowMark.vue'
+import type { Choice } from '@/stations/review/useFindings'
+
+const props = defineProps<{ tally: Schemas['Tally']; choice: Choice }>()
+const emit = defineEmits<{ choose: [query: Record<string, string | number>] }>()
+
+const classes = computed(() => {
+  const { source, target } = props.tally.rows
+  const found: { rowClass: Schemas['RowClass']; rows: number }[] = [
+    { rowClass: 'missing', rows: source.missing },
+    { rowClass: 'extra', rows: target.extra },
+    { rowClass: 'repeated', rows: source.repeated + target.repeated },
+    { rowClass: 'unkeyed', rows: source.unkeyed + target.unkeyed },
+    { rowClass: 'refused', rows: source.refused + target.refused },
+    { rowClass: 'changed', rows: source.changed },
+  ]
+  return found.filter(({ rows }) => rows > 0)
+})
+const all = computed(() => classes.value.reduce((sum, { rows }) => sum + rows, 0))
+const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
+const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => props.choice.kind === 'rows' && props.choice.rowClass === rowClass
+const isPattern = (number: number): boolean => props.choice.kind === 'cells' && props.choice.pattern === number
+const title = (pattern: Schemas['Pattern']): string => (pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`)
+const openOf = (standing: Schemas['Standing']): string =>
+  standing.open === 0 ? ', all ruled' : standing.open < standing.findings ? `, ${count(standing.open)} open` : ''
+</script>
+
+<template>
+  <nav class="patterns" aria-label="Patterns">
+    <div class="group"><span>Rows</span><span>rows</span></div>
+    <button type="button" class="choice" :aria-pressed="isRowClass(null)" @click="emit('choose', {})">
+      <span />
+      <span>All that do not agree</span>
+      <b>{{ count(all) }}</b>
+    </button>
+    <button
+      v-for="{ rowClass, rows } in classes"
+      :key="rowClass"
+      type="button"
+      class="choice"
+      :aria-pressed="isRowClass(rowClass)"
+      @click="emit('choose', { class: rowClass })"
+    >
+      <RowMark :row-class="rowClass" silent />
+      <span>{{ className(rowClass) }}</span>
+      <b>{{ count(rows) }}</b>
+    </button>
+    <template v-if="tally.patterns.length > 0">
+      <div class="group"><span>Changed cells, by column and cause</span><span>cells</span></div>
+      <button
+        v-for="pattern in tally.patterns"
+        :key="pattern.number"
+        type="button"
+        class="choice"
+        :aria-pressed="isPattern(pattern.number)"
+        :aria-label="`${title(pattern)}: ${pattern.sentence}, ${count(pattern.cells)} cells${openOf(pattern.standing)}`"
+        @click="emit('choose', { pattern: pattern.number })"
+      >
+        <span />
+        <span class="name"
+          >{{ title(pattern) }}<em>{{ pattern.sentence }}{{ openOf(pattern.standing) }}</em></span
+        >
+        <b>{{ count(pattern.cells) }}</b>
+        <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
+      </button>
+    </template>
+  </nav>
+</template>
+
+<style scoped>
+.patterns {
+  background: var(--sheet);
+  border-inline-end: 1px solid var(--line);
+  overflow: auto;
+  padding: 10px 0;
+}
+.group {
+  padding: 8px 14px 3px;
+  font-size: 12px;
+  color: var(--ink-3);
+  font-weight: 600;
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.choice {
+  inline-size: 100%;
+  border: 0;
+  background: none;
+  text-align: start;
+  cursor: pointer;
+  display: grid;
+  grid-template-columns: 24px minmax(0, 1fr) auto;
+  gap: 6px;
+  align-items: center;
+  padding: 5px 14px;
+  font-size: 13.5px;
+  position: relative;
+}
+.choice:hover {
+  background: var(--floor);
+}
+.choice[aria-pressed='true'] {
+  background: var(--night);
+  color: #fff;
+}
+.name {
+  overflow-wrap: anywhere;
+}
+em {
+  font-style: normal;
+  color: var(--ink-2);
+  font-size: 12px;
+  display: block;
+}
+.choice[aria-pressed='true'] em {
+  color: #b7c4d2;
+}
+b {
+  font-weight: 600;
+}
+i {
+  position: absolute;
+  inset-inline-start: 0;
+  inset-block-end: 0;
+  block-size: 2px;
+  background: var(--both-tint);
+}
+.choice:focus-visible {
+  outline-offset: -4px;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { className } from '@/format/classes'
+import { count, counted } from '@/format/counts'
+import { difference } from '@/format/difference'
+import CellValue from '@/parts/CellValue.vue'
+import LoadState from '@/parts/LoadState.vue'
+import RowMark from '@/parts/RowMark.vue'
+
+const props = defineProps<{ record: Schemas['Record'] | undefined; error: Error | null; isLoading: boolean; course: Schemas['Course']; cell: number | null }>()
+const emit = defineEmits<{ look: [cell: number] }>()
+
+const places = computed(() => {
+  const { record, course } = props
+  if (record === undefined) return ''
+  const place = (label: string, line: number | null): string[] => (line === null ? [] : [`${label.toLowerCase()} line ${count(line)}`])
+  return [...place(course.migration.sourceLabel, record.sourceLine), ...place(course.migration.targetLabel, record.targetLine)].join(', ')
+})
+const differing = computed(() => props.record?.fields.filter((field) => field.finding !== null).length ?? 0)
+const compared = computed(() => props.record?.fields.filter((field) => field.role === 'compared').length ?? 0)
+const note = computed(() => {
+  const { record } = props
+  if (record === undefined) return ''
+  if (record.class === 'changed') return `${count(differing.value)} of ${counted(compared.value, 'cell')} differ`
+  return record.class === 'repeated'
+    ? `${counted(record.sourceRows, 'row')} of the source and ${count(record.targetRows)} of the target have this key`
+    : className(record.class)
+})
+const name = (field: Schemas['Field']): string =>
+  field.source === null ? (field.target ?? '') : field.target === null || field.target === field.source ? field.source : `${field.source} → ${field.target}`
+const whole = (text: string) => [{ text, differs: false }]
+</script>
+
+<template>
+  <section class="record" aria-label="The whole record">
+    <LoadState :is-loading="isLoading" :error="error" what="The record">
+      <p v-if="record === undefined" class="quiet hint">Choose a finding to see the whole record from both sides.</p>
+      <template v-else>
+        <header>
+          <h2>
+            <RowMark :row-class="record.class" :side="record.side" />
+            <span class="cell">{{ record.key ?? 'no key' }}</span>
+          </h2>
+          <span class="quiet">{{ note }}</span>
+          <span class="quiet">{{ places }}</span>
+        </header>
+        <div v-if="record.refusal" class="field">
+          <span class="label">{{ record.refusal.sentence }}</span>
+          <CellValue :stretches="whole(record.refusal.raw)" :side="record.side ?? undefined" />
+        </div>
+        <component
+          :is="field.finding ? 'button' : 'div'"
+          v-for="field in record.fields"
+          :key="`${field.source} ${field.target}`"
+          class="field"
+          :class="{ differs: field.finding, looked: field.finding && field.finding.sequence === cell }"
+          :type="field.finding ? 'button' : undefined"
+          :aria-pressed="field.finding ? field.finding.sequence === cell : undefined"
+          @click="field.finding && emit('look', field.finding.sequence)"
+        >
+          <span class="label">{{ name(field) }}<em v-if="field.role === 'not-compared'">not compared</em></span>
+          <span v-if="field.finding" class="two">
+            <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').source" side="source" />
+            <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').target" side="target" />
+            <em>{{ field.finding.sentence }}</em>
+          </span>
+          <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="whole(field.sourceValue)" />
+          <span v-else class="two">
+            <CellValue v-if="field.sourceValue !== null" :stretches="whole(field.sourceValue)" side="source" />
+            <CellValue v-if="field.targetValue !== null" :stretches="whole(field.targetValue)" side="target" />
+          </span>
+        </component>
+      </template>
+    </LoadState>
+  </section>
+</template>
+
+<style scoped>
+.record {
+  background: var(--sheet);
+  overflow: auto;
+  flex: 1;
+}
+header {
+  padding: 11px 14px 8px;
+  border-block-end: 1px solid var(--line);
+  display: grid;
+  font-size: 12px;
+}
+h2 {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+h2 .cell {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+.hint {
+  padding: 14px;
+  margin: 0;
+}
+.field {
+  inline-size: 100%;
+  border: 0;
+  background: none;
+  text-align: start;
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr);
+  gap: 8px;
+  padding: 4px 14px;
+  font-size: 12.5px;
+  border-block-end: 1px solid var(--line-2);
+}
+.label {
+  color: var(--ink-2);
+  overflow-wrap: anywhere;
+}
+em {
+  font: 12px var(--text);
+  color: var(--ink-3);
+  display: block;
+}
+.differs {
+  background: var(--mark);
+  cursor: pointer;
+}
+.looked {
+  box-shadow: inset 3px 0 0 var(--mark-edge);
+}
+.field:focus-visible {
+  outline-offset: -2px;
+}
+.two {
+  display: grid;
+  gap: 1px;
+}
+.field :deep(.cell) {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+</style>

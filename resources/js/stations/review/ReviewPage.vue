@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import { useTally } from '@/composables/useTally'
+import LoadState from '@/parts/LoadState.vue'
+import StationHead from '@/parts/StationHead.vue'
+import ReviewDesk from '@/stations/review/ReviewDesk.vue'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+const route = useRoute()
+const id = computed(() => Number(route.query.tally ?? props.course.tally?.id ?? 0))
+const { data: tally, error, isPending, refetch } = useTally(id)
+</script>
+
+<template>
+  <main class="station">
+    <template v-if="id === 0">
+      <StationHead heading="Nothing to review yet" />
+      <p class="empty">Review shows what a tally found. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink> first.</p>
+    </template>
+    <LoadState v-else :is-loading="isPending" :error="error" what="The tally" @retry="refetch()">
+      <ReviewDesk v-if="tally" :key="tally.id" :tally="tally" :course="course" />
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.station {
+  min-block-size: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  background: var(--sheet);
+}
+.empty {
+  padding: 16px;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useTally } from '@/composables/useTally'
+import { count, counted } from '@/format/counts'
+import { moment } from '@/format/moments'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import LoadState from '@/parts/LoadState.vue'
+import StationHead from '@/parts/StationHead.vue'
+import { useReport } from '@/stations/sign/useReport'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+const id = computed(() => props.course.tally?.id ?? 0)
+const { data: tally, error, isPending, refetch } = useTally(id)
+const report = useReport(id)
+const csv = (cells: 'plain' | 'spreadsheets'): string => `/api/v1/tallies/${id.value}/findings.csv?cells=${cells}`
+const groups = computed(() => {
+  const classes = (tally.value?.classes ?? []).map((one) => one.standing)
+  const patterns = (tally.value?.patterns ?? []).map((one) => one.standing)
+  const sum = (decision: 'open' | 'expected' | 'defect' | 'ask') => [...classes, ...patterns].reduce((total, standing) => total + standing[decision], 0)
+  return (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: sum(decision) }))
+})
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="What stakeholders will read" :note="tally ? `tally ${tally.number} of ${course.name}, ${moment(tally.finishedAt)}` : ''">
+      <template v-if="tally">
+        <a class="button" :href="csv('plain')" download>Findings as CSV</a>
+        <a class="button" :href="csv('spreadsheets')" download title="Cells that begin like a formula are led by an apostrophe">CSV for spreadsheets</a>
+        <el-button type="primary" :loading="report.isPrinting.value" @click="report.print()">{{
+          report.isPrinting.value ? 'Printing the report' : 'Report as PDF'
+        }}</el-button>
+      </template>
+    </StationHead>
+    <p v-if="id === 0" class="empty">
+      There is nothing to report before the first tally. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink>.
+    </p>
+    <LoadState v-else :is-loading="isPending" :error="error" what="The report" @retry="refetch()">
+      <div v-if="tally" class="panes">
+        <aside>
+          <ErrorNote :error="report.error.value" />
+          <div>
+            <h2>Measures</h2>
+            <dl>
+              <dt>Rows arrived</dt>
+              <dd>{{ tally.measures.rowsArrived }}</dd>
+              <dt>Cells agreeing, of matched rows</dt>
+              <dd>{{ tally.measures.cellsAgreeing }}</dd>
+              <dt>Cells agreeing overall</dt>
+              <dd>{{ tally.measures.cellsAgreeingOverall }}</dd>
+            </dl>
+          </div>
+          <div>
+            <h2>Rulings</h2>
+            <dl>
+              <template v-for="group in groups" :key="group.decision">
+                <dt>
+                  {{ group.decision === 'open' ? 'Still open' : group.decision === 'ask' ? 'Asked' : group.decision === 'defect' ? 'Defects' : 'Expected' }}
+                </dt>
+                <dd :class="{ open: group.decision === 'open' && group.findings > 0 }">{{ count(group.findings) }}</dd>
+              </template>
+            </dl>
+            <p v-if="tally.openFindings > 0" class="quiet">
+              {{ counted(tally.openFindings, 'finding') }} without a ruling.
+              <RouterLink :to="`/datasets/${course.id}/review`">Rule on them in Review</RouterLink>.
+            </p>
+          </div>
+          <p class="quiet">A report is kept as it was printed. A later ruling makes a new one.</p>
+        </aside>
+        <iframe :key="tally.openFindings" :src="`/api/v1/tallies/${tally.id}/report`" title="The report as its reader will see it" sandbox="" />
+      </div>
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-block-size: 0;
+}
+.panes {
+  display: grid;
+  grid-template-columns: 280px minmax(0, 1fr);
+  min-block-size: 0;
+}
+aside {
+  padding: 14px 16px;
+  display: grid;
+  align-content: start;
+  gap: 18px;
+  border-inline-end: 1px solid var(--line);
+  overflow: auto;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 6px 8px;
+  margin: 8px 0 0;
+  font-size: 13.5px;
+}
+dd {
+  margin: 0;
+  text-align: end;
+  font-weight: 650;
+}
+.open {
+  color: var(--fail);
+}
+p {
+  margin: 8px 0 0;
+  font-size: 13px;
+}
+.empty {
+  padding: 16px;
+}
+iframe {
+  border: 0;
+  inline-size: 100%;
+  block-size: 100%;
+  min-block-size: 480px;
+  background: #dfe5ea;
+}
+.button {
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  padding: 5px 12px;
+  font-weight: 600;
+  font-size: 13px;
+  text-decoration: none;
+  background: var(--sheet);
+}
+@media (width < 900px) {
+  .panes {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, watch } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import { count } from '@/format/counts'
+import { moment } from '@/format/moments'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import LoadState from '@/parts/LoadState.vue'
+import StationHead from '@/parts/StationHead.vue'
+import RunProgress from '@/stations/tally/RunProgress.vue'
+import TallyHistory from '@/stations/tally/TallyHistory.vue'
+
+const props = defineProps<{ course: Schemas['Course'] }>()
+const queries = useQueryClient()
+const run = computed(() => props.course.run)
+const isRunning = computed(() => run.value !== null && !run.value.isOver)
+
+const tallies = useQuery({
+  queryKey: ['dataset', () => props.course.id, 'tallies'],
+  queryFn: () => answer(api.GET('/datasets/{dataset}/tallies', { params: { path: { dataset: props.course.id } } })),
+})
+const refresh = () => queries.invalidateQueries({ queryKey: ['dataset'] })
+watch(
+  () => props.course.tally?.id,
+  () => Promise.all([tallies.refetch(), queries.invalidateQueries({ queryKey: ['migration'] })]),
+)
+
+const start = useMutation({
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
+  onSuccess: refresh,
+})
+const cancel = useMutation({ mutationFn: (id: number) => answer(api.POST('/runs/{run}/cancellation', { params: { path: { run: id } } })), onSuccess: refresh })
+
+const canStart = computed(() => props.course.source !== null && props.course.target !== null && props.course.keyColumns.length > 0)
+const heading = computed(() => {
+  if (isRunning.value) return 'Every row is being accounted for'
+  if (run.value?.state === 'failed') return 'The last run failed'
+  return props.course.tally === null ? 'Nothing has been tallied yet' : 'Every row is accounted for'
+})
+const note = computed(() => {
+  if (isRunning.value && run.value !== null) return `plan ${run.value.planVersion}, started ${moment(run.value.startedAt)} by ${run.value.startedBy}`
+  return props.course.tally === null ? '' : `tally ${props.course.tally.number}, ${moment(props.course.tally.finishedAt)}`
+})
+</script>
+
+<template>
+  <main class="station">
+    <StationHead :heading="heading" :note="note">
+      <template v-if="course.mayWork">
+        <el-button v-if="run && isRunning" :loading="cancel.isPending.value || run.isBeingCancelled" @click="cancel.mutate(run.id)">Cancel this run</el-button>
+        <el-button v-else-if="canStart" type="primary" :loading="start.isPending.value" @click="start.mutate()">
+          Tally {{ count(course.source?.delivered ?? 0) }} against {{ count(course.target?.delivered ?? 0) }}
+        </el-button>
+      </template>
+    </StationHead>
+    <div class="content">
+      <ErrorNote :error="start.error.value ?? cancel.error.value" />
+      <RunProgress v-if="run && isRunning" :run="run" :course="course" />
+      <p v-else-if="run?.state === 'failed'" class="notice" role="alert">{{ run.problem }}</p>
+      <p v-else-if="run?.state === 'cancelled'" class="notice" role="status">The last run was cancelled. Nothing of it was kept.</p>
+      <p v-if="!canStart" class="notice">Both sides and a key are needed first. <RouterLink :to="`/datasets/${course.id}/match`">Go to Match</RouterLink>.</p>
+      <LoadState :is-loading="tallies.isPending.value" :error="tallies.error.value" what="The history" @retry="tallies.refetch()">
+        <TallyHistory v-if="tallies.data.value" :tallies="tallies.data.value.items" :course="course" />
+      </LoadState>
+    </div>
+    <footer v-if="isRunning">Nothing is shown in Review until the tally is whole and its sums add up.</footer>
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  background: var(--sheet);
+  min-block-size: 0;
+}
+.content {
+  overflow: auto;
+}
+.notice {
+  margin: 14px 24px;
+  padding: 8px 12px;
+  background: var(--warn);
+  max-inline-size: 76ch;
+}
+footer {
+  border-block-start: 1px solid var(--line);
+  padding: 13px 14px;
+  font-size: 13px;
+  color: var(--ink-2);
+}
+</style>
