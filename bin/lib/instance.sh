@@ -1,0 +1,171 @@
+# One instance of Nine Tally: a PostgreSQL cluster, a web server and workers of its own, all below $home and on loopback.
+# Sourced after common.sh with $home, $web_port and $database_port set.
+
+pg_bin=$(ls -d /usr/lib/postgresql/15/bin 2>/dev/null || dirname "$(command -v pg_ctl 2>/dev/null || echo /usr/bin/pg_ctl)")
+
+# As root, PostgreSQL runs as postgres and everything that serves as www-data; otherwise all as oneself.
+database_account() { is_root && echo postgres || id -un; }
+serving_account() { is_root && echo www-data || id -un; }
+as_database() { if is_root; then setpriv --reuid=postgres --regid=postgres --init-groups env -i PATH="$pg_bin:/usr/bin:/bin" HOME="$home/pg" LANG=C.UTF-8 "$@"; else env PATH="$pg_bin:$PATH" LANG=C.UTF-8 "$@"; fi; }
+as_serving() { if is_root; then setpriv --reuid=www-data --regid=www-data --init-groups env -i PATH="$PATH" HOME="$home/app/storage" LANG=C.UTF-8 NINE_TALLY_HOME="$home" "$@"; else env NINE_TALLY_HOME="$home" "$@"; fi; }
+as_owner() { (cat "$home/owner"; echo) | as_serving bash -c 'read -r DB_OWNER_PASSWORD; export DB_OWNER_PASSWORD; exec "$@"' as_owner "$@"; }
+artisan() { as_serving php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$root/artisan" "$@"; }
+
+port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
+must_be_enterable() {
+  is_root || return 0
+  local account
+  for account in postgres www-data; do
+    setpriv --reuid="$account" --regid="$account" --init-groups test -x "$root" -a -r "$root/artisan" 2>/dev/null || die "The account $account, which serves Nine Tally, cannot enter $root (a folder above it is closed to others). Clone it to a place that every account can enter, such as /srv/nine-tally, or open the way with: chmod a+x on each folder above."
+  done
+}
+
+secret() { head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n'; }
+
+make_home() {
+  mkdir -p "$home/app" "$home/run" "$home/pg"
+  local folder
+  for folder in blobs pieces work logs framework/cache framework/sessions framework/views; do mkdir -p "$home/app/storage/$folder"; done
+  if [ ! -f "$home/app/.env" ]; then
+    (umask 077; cat > "$home/app/.env" <<ENV
+APP_KEY=base64:$(head -c 32 /dev/urandom | base64)
+DB_PASSWORD=$(secret)
+DB_DATABASE=nine_tally
+ENV
+    )
+  fi
+  # What serves never learns the password of the role that owns the tables: it is handed over on standard input when needed.
+  [ -f "$home/owner" ] || (umask 077; secret > "$home/owner")
+  sed -i '/^DB_PORT=/d; /^APP_URL=/d' "$home/app/.env"
+  printf 'DB_PORT=%s\nAPP_URL=http://127.0.0.1:%s\n' "$database_port" "$web_port" >> "$home/app/.env"
+  chmod 0700 "$home/app" "$home/app/storage" "$home/pg"
+  chmod 0755 "$home" "$home/run"
+  if is_root; then chown -R www-data: "$home/app" "$home/run"; chown postgres: "$home/pg"; chown -R www-data: "$root/bootstrap/cache"; fi
+}
+
+setting() { sed -n "s/^$1=//p" "$home/app/.env"; }
+
+start_database() {
+  local data="$home/pg/data"
+  if [ ! -f "$data/PG_VERSION" ]; then
+    say 'Making the database'
+    local words; words=$(mktemp); secret > "$words"; cp "$words" "$home/pg/superuser"; is_root && chown postgres: "$words" "$home/pg/superuser"; chmod 0600 "$home/pg/superuser"
+    as_database initdb -D "$data" -U tally_superuser --pwfile="$words" -A scram-sha-256 -E UTF8 --locale=C.UTF-8 >"$home/run/initdb.log" 2>&1 \
+      || { tail -n 5 "$home/run/initdb.log" >&2; rm -f "$words"; die 'The database could not be made; the answer stands above.'; }
+    rm -f "$words"
+    # No cell value may reach a log: messages without their details, statements without their parameters.
+    printf '%s\n' "listen_addresses = '127.0.0.1'" "unix_socket_directories = ''" "log_error_verbosity = terse" "log_min_error_statement = panic" "log_parameter_max_length = 0" "log_parameter_max_length_on_error = 0" "shared_buffers = 256MB" "work_mem = 32MB" "maintenance_work_mem = 128MB" "max_wal_size = 2GB" "max_connections = 60" | as_database tee -a "$data/postgresql.conf" >/dev/null
+  fi
+  if ! as_database pg_ctl -D "$data" status >/dev/null 2>&1; then
+    port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
+    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
+  fi
+  local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
+  if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then
+    psql -X -q -v ON_ERROR_STOP=1 "$url" >/dev/null <<SQL || die 'The roles of the database could not be made.'
+CREATE ROLE tally_owner LOGIN PASSWORD '$(cat "$home/owner")';
+CREATE ROLE tally_app LOGIN PASSWORD '$(setting DB_PASSWORD)';
+CREATE DATABASE nine_tally OWNER tally_owner;
+SQL
+    psql -X -q "${url/dbname=postgres/dbname=nine_tally}" -c 'ALTER SCHEMA public OWNER TO tally_owner' -c 'REVOKE ALL ON SCHEMA public FROM PUBLIC' -c 'GRANT USAGE ON SCHEMA public TO tally_app' >/dev/null
+  fi
+}
+
+stop_database() { as_database pg_ctl -D "$home/pg/data" -m fast -w -t 30 stop >/dev/null 2>&1; }
+
+migrate() {
+  local answer
+  answer=$(as_owner php "$root/artisan" migrate --database=owner --force --no-interaction 2>&1) || { say "$answer" >&2; die 'The tables could not be defined; the answer stands above.'; }
+}
+
+# nginx and php-fpm in the foreground, from configuration of our own; both are ended by the process that started them.
+write_server_configuration() {
+  local run="$home/run" user=''
+  is_root && user='user www-data;'
+  cat > "$run/nginx.conf" <<NGINX
+$user
+worker_processes 2;
+daemon off;
+pid $run/nginx.pid;
+error_log $run/nginx-error.log crit;
+events { worker_connections 512; }
+http {
+  include /etc/nginx/mime.types;
+  types { font/woff2 woff2; }
+  # Addresses carry filters, and filters carry cell values: the path without its query.
+  log_format short '\$time_iso8601 \$request_method \$uri \$status \$request_time';
+  access_log $run/access.log short;
+  client_body_temp_path $run/body; proxy_temp_path $run/proxy; fastcgi_temp_path $run/fastcgi; uwsgi_temp_path $run/uwsgi; scgi_temp_path $run/scgi;
+  client_max_body_size 6m;
+  gzip on; gzip_types text/css application/javascript application/json image/svg+xml;
+  server_tokens off;
+  server {
+    listen 127.0.0.1:$web_port;
+    root $root/public;
+    location /build/ { add_header Cache-Control 'public, max-age=31536000, immutable'; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
+    location / { fastcgi_pass unix:$socket_folder/fpm; include /etc/nginx/fastcgi_params; fastcgi_param SCRIPT_FILENAME $root/public/index.php; fastcgi_param SCRIPT_NAME /index.php; fastcgi_param HTTP_HOST \$http_host; fastcgi_read_timeout 120; fastcgi_buffers 64 16k; }
+  }
+}
+NGINX
+  cat > "$run/fpm.conf" <<FPM
+[global]
+error_log = $run/fpm.log
+daemonize = no
+[www]
+$(is_root && printf 'user = www-data\ngroup = www-data\nlisten.owner = www-data\nlisten.mode = 0600')
+listen = $socket_folder/fpm
+pm = static
+pm.max_children = 6
+env[NINE_TALLY_HOME] = $home
+env[PATH] = $PATH
+php_admin_value[memory_limit] = 256M
+php_admin_value[post_max_size] = 6M
+php_admin_value[display_errors] = 0
+php_admin_value[error_log] = $run/php.log
+php_admin_value[opcache.validate_timestamps] = 1
+php_admin_value[opcache.revalidate_freq] = 1
+FPM
+}
+
+# A worker that ends (it does so every hour, and when it is killed) is followed by another.
+keep_running() { while true; do "$@" || true; sleep 0.5; done; }
+
+start_serving() { # adds the process ids to $children
+  socket_folder=$(mktemp -d /tmp/nine-tally-XXXXXX)
+  is_root && chown www-data: "$socket_folder"
+  write_server_configuration
+  port_is_free "$web_port" || die "Port $web_port is in use. End what uses it, or choose another with --port."
+  local fpm; fpm=$(command -v php-fpm8.2 || command -v php-fpm) || die 'php-fpm is missing.'
+  "$fpm" -F -y "$home/run/fpm.conf" >>"$home/run/fpm.out" 2>&1 & children="$children $!"
+  nginx -p "$home/run" -e "$home/run/nginx-error.log" -c "$home/run/nginx.conf" >>"$home/run/nginx.out" 2>&1 & children="$children $!"
+  local tries=0
+  until ! port_is_free "$web_port"; do
+    tries=$((tries + 1)); [ "$tries" -lt 100 ] || { tail -n 5 "$home/run/"*.out "$home/run/nginx-error.log" >&2 2>/dev/null; die 'The web server did not start; the end of its logs stands above.'; }
+    sleep 0.1
+  done
+}
+
+start_workers() { # number
+  local worker
+  for worker in $(seq "$1"); do
+    (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan queue:work --queue=default --sleep=0.5 --timeout=0 --max-time=3600 --memory=512" >>"$home/run/worker.log" 2>&1) & children="$children $!"
+  done
+  (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan nine-tally:watch" >>"$home/run/watch.log" 2>&1) & children="$children $!"
+}
+
+stop_children() {
+  local child
+  for child in $children; do
+    # Workers lead a group of their own (a supervisor and what it runs); nginx and php-fpm end what they started.
+    kill -TERM -- "-$child" 2>/dev/null || kill -TERM "$child" 2>/dev/null
+  done
+  local tries=0
+  for child in $children; do
+    while kill -0 "$child" 2>/dev/null && [ "$tries" -lt 50 ]; do sleep 0.1; tries=$((tries + 1)); done
+    kill -KILL -- "-$child" 2>/dev/null || kill -KILL "$child" 2>/dev/null
+  done
+  children=''
+  [ -n "${socket_folder:-}" ] && rm -rf "$socket_folder"
+  return 0
+}
