@@ -17,7 +17,16 @@ final readonly class Contract
     /** @param array<string, array<string, mixed>> $paths */
     private function __construct(private Validator $validator, private array $paths) {}
 
+    /** Read once per process: reading it takes longer than most requests. */
     public static function load(): self
+    {
+        /** @var self|null $loaded */
+        static $loaded = null;
+
+        return $loaded ??= self::read();
+    }
+
+    private static function read(): self
     {
         $file = dirname(__DIR__, 2).'/docs/api/openapi.yaml';
         /** @var array{paths: array<string, array<string, mixed>>} $document */

@@ -47,7 +47,28 @@ final class TallyResource extends JsonResource
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
             'classes' => $standings->filter(static fn(StandingCount $count): bool => str_starts_with($count->group, 'class:'))
                 ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
+            'rowLists' => $this->rowLists(),
             'patterns' => $this->showsPatterns ? $this->patterns() : [],
+        ];
+    }
+
+    /** @return list<array{class: string|null, rows: int}> what can be listed: all rows that do not agree, then the rows of each class that has some */
+    private function rowLists(): array
+    {
+        ['source' => $source, 'target' => $target] = $this->resource->summary['rows'];
+        $lists = array_filter([
+            'missing' => $source['missing'] ?? 0,
+            'extra' => $target['extra'] ?? 0,
+            'repeated' => $source['repeated'] + $target['repeated'],
+            'unkeyed' => $source['unkeyed'] + $target['unkeyed'],
+            'refused' => $source['refused'] + $target['refused'],
+            // A changed row stands on both sides and is listed once.
+            'changed' => $source['changed'],
+        ]);
+
+        return [
+            ['class' => null, 'rows' => array_sum($lists)],
+            ...array_map(static fn(string $class, int $rows): array => ['class' => $class, 'rows' => $rows], array_keys($lists), array_values($lists)),
         ];
     }
 

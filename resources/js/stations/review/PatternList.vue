@@ -9,19 +9,6 @@ import type { Choice } from '@/stations/review/useFindings'
 const props = defineProps<{ tally: Schemas['Tally']; choice: Choice }>()
 const emit = defineEmits<{ choose: [query: Record<string, string | number>] }>()
 
-const classes = computed(() => {
-  const { source, target } = props.tally.rows
-  const found: { rowClass: Schemas['RowClass']; rows: number }[] = [
-    { rowClass: 'missing', rows: source.missing },
-    { rowClass: 'extra', rows: target.extra },
-    { rowClass: 'repeated', rows: source.repeated + target.repeated },
-    { rowClass: 'unkeyed', rows: source.unkeyed + target.unkeyed },
-    { rowClass: 'refused', rows: source.refused + target.refused },
-    { rowClass: 'changed', rows: source.changed },
-  ]
-  return found.filter(({ rows }) => rows > 0)
-})
-const all = computed(() => classes.value.reduce((sum, { rows }) => sum + rows, 0))
 const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
 const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => props.choice.kind === 'rows' && props.choice.rowClass === rowClass
 const isPattern = (number: number): boolean => props.choice.kind === 'cells' && props.choice.pattern === number
@@ -33,21 +20,17 @@ const openOf = (standing: Schemas['Standing']): string =>
 <template>
   <nav class="patterns" aria-label="Patterns">
     <div class="group"><span>Rows</span><span>rows</span></div>
-    <button type="button" class="choice" :aria-pressed="isRowClass(null)" @click="emit('choose', {})">
-      <span />
-      <span>All that do not agree</span>
-      <b>{{ count(all) }}</b>
-    </button>
     <button
-      v-for="{ rowClass, rows } in classes"
-      :key="rowClass"
+      v-for="{ class: rowClass, rows } in tally.rowLists"
+      :key="rowClass ?? 'all'"
       type="button"
       class="choice"
       :aria-pressed="isRowClass(rowClass)"
-      @click="emit('choose', { class: rowClass })"
+      @click="emit('choose', rowClass === null ? {} : { class: rowClass })"
     >
-      <RowMark :row-class="rowClass" silent />
-      <span>{{ className(rowClass) }}</span>
+      <span v-if="rowClass === null" />
+      <RowMark v-else :row-class="rowClass" silent />
+      <span>{{ rowClass === null ? 'All that do not agree' : className(rowClass) }}</span>
       <b>{{ count(rows) }}</b>
     </button>
     <template v-if="tally.patterns.length > 0">
@@ -75,7 +58,6 @@ const openOf = (standing: Schemas['Standing']): string =>
 <style scoped>
 .patterns {
   background: var(--sheet);
-  border-inline-end: 1px solid var(--line);
   overflow: auto;
   padding: 10px 0;
 }

@@ -3,12 +3,14 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
+import { usePaneSize } from '@/composables/usePaneSize'
 import { usePageKeys } from '@/composables/useShortcuts'
 import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import BalanceLine from '@/parts/BalanceLine.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import PaneDivider from '@/parts/PaneDivider.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ActsDialog from '@/stations/review/ActsDialog.vue'
 import FindingList from '@/stations/review/FindingList.vue'
@@ -117,6 +119,8 @@ function openAll(): void {
   isRulingOnAll.value = true
 }
 
+const patternsPane = usePaneSize('patterns', 262, 180, 420)
+const recordPane = usePaneSize('record', 372, 240, 640)
 const list = ref<InstanceType<typeof FindingList> | null>(null)
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
 async function lookAtKey(sequence: number): Promise<void> {
@@ -141,8 +145,9 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>
     </div>
-    <div v-else class="panes">
-      <PatternList :tally="tally" :choice="choice" @choose="choose" />
+    <div v-else class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
+      <PatternList :class="{ folded: patternsPane.isFolded.value }" :tally="tally" :choice="choice" @choose="choose" />
+      <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
       <div class="list">
         <GroupHead :tally="tally" :choice="choice" :pattern="pattern" :standing="group?.standing ?? null" />
         <ErrorNote :error="undoError" />
@@ -152,7 +157,8 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
         </p>
         <FindingList ref="list" :tally="tally" :choice="choice" @look="look" @rule="ruleOnOne" @rule-all="askOrRuleOnAll" />
       </div>
-      <div class="side">
+      <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
+      <div class="side" :class="{ folded: recordPane.isFolded.value }">
         <RecordPane
           :record="record"
           :error="recordError"
@@ -183,7 +189,7 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
 }
 .panes {
   display: grid;
-  grid-template-columns: 262px minmax(0, 1fr) 372px;
+  grid-template-columns: var(--patterns) 1px minmax(0, 1fr) 1px var(--record);
   min-block-size: 0;
 }
 .list,
@@ -195,8 +201,8 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
 .list {
   background: var(--floor);
 }
-.side {
-  border-inline-start: 1px solid var(--line);
+.folded {
+  visibility: hidden;
 }
 .done {
   margin: 0;
@@ -218,7 +224,7 @@ footer {
 }
 @media (width < 1100px) {
   .panes {
-    grid-template-columns: 220px minmax(0, 1fr) 300px;
+    grid-template-columns: min(var(--patterns), 22vw) 1px minmax(0, 1fr) 1px min(var(--record), 33vw);
   }
 }
 @media (width < 900px) {
@@ -227,6 +233,9 @@ footer {
   }
   .side {
     min-block-size: 60vh;
+  }
+  .folded {
+    visibility: visible;
   }
   footer {
     flex-wrap: wrap;

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use App\Models\User;
+use Facebook\WebDriver\WebDriverBy;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use NineTally\Core\Row\KeyTuple;
+
+/** What a newcomer sees after the start command: the demo, from the board to the report. Figures come from how the demo was made. */
+final class RuthWalksTheDemoTest extends BrowserTestCase
+{
+    /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} */
+    private array $truth;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        DB::connection('owner')->statement('TRUNCATE users, migrations RESTART IDENTITY CASCADE');
+        @unlink(storage_path('work/demo-sign-ins'));
+        Artisan::call('nine-tally:demo');
+        User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);
+        /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} $truth */
+        $truth = json_decode((string) file_get_contents(storage_path('work/demo/moorings_truth.json')), true, 8, JSON_THROW_ON_ERROR);
+        $this->truth = $truth;
+    }
+
+    public function test_from_the_board_to_the_report(): void
+    {
+        [$source, $target] = [$this->truth['rows']['source'], $this->truth['rows']['target']];
+        $this->signIn('analyst@wherrymoor.example');
+        $this->see('Three datasets, every one with something to explain');
+        $this->press('Moorings');
+
+        $this->see('What differs, and why');
+        $this->see($this->balance('Source', 'missing', $source));
+        $this->see($this->balance('Target', 'extra', $target));
+        $moved = $this->planted('holder_name', 'case');
+        $this->press("holder_name → holder: capitals differ, {$moved['count']} cells");
+        $this->see($moved['key']);
+        $blanked = $this->planted('electric_post', 'blanked');
+        $this->press("electric_post: blank in the target, {$blanked['count']} cells");
+        $this->see($blanked['key']);
+        $this->press('Ask');
+        $this->see('Ruled ask on 1 finding.');
+
+        $this->press("Show the {$source['missing']} missing rows");
+        $this->see("Rule on all {$source['missing']}");
+
+        $this->station('Deliver');
+        $this->see('What each side handed over');
+        $this->see('moorings_old.csv');
+        $this->press("{$source['refused']} records refused");
+        $this->see('not valid UTF-8');
+        $this->press('Close this dialog');
+        $this->station('Match');
+        $this->see('basin and berth');
+        $this->see(number_format($source['delivered'] - $source['unkeyed'] - $source['repeated']).' rows with a key of their own');
+        $this->station('Tally');
+        $this->see('Every row is accounted for');
+
+        $this->station('Sign');
+        $this->see('What stakeholders will read');
+        $this->browser->switchTo()->frame($this->browser->findElement(WebDriverBy::tagName('iframe')));
+        $this->see('Moorings');
+        $this->see(number_format($source['missing']));
+        $this->browser->switchTo()->defaultContent();
+        $this->press('Report as PDF');
+        $path = storage_path('work/moorings-tally-1-report-1.pdf');
+        $this->until(static fn(): bool => is_file($path), 'the PDF');
+        self::assertStringStartsWith('%PDF', (string) file_get_contents($path));
+        unlink($path);
+    }
+
+    private function station(string $name): void
+    {
+        $this->visible("//nav[@aria-label='Stations']//a[.//b[.='{$name}']]", "the station {$name}")->click();
+    }
+
+    /** @param array<string, int> $rows */
+    private function balance(string $side, string $unmatched, array $rows): string
+    {
+        $figures = array_map(number_format(...), $rows);
+        $agreed = number_format($rows['delivered'] - $rows['changed'] - $rows[$unmatched] - $rows['repeated'] - $rows['unkeyed']);
+
+        return "{$side} {$figures['delivered']} = {$agreed} agreed + {$figures['changed']} changed + {$figures[$unmatched]} {$unmatched} + {$figures['repeated']} repeated + {$figures['unkeyed']} unkeyed";
+    }
+
+    /** @return array{count: int, key: string} how many cells were bent so, and the first of their keys in the order of the source */
+    private function planted(string $column, string $cause): array
+    {
+        $cells = array_values(array_filter($this->truth['cells'], static fn(array $cell): bool => $cell['column'] === $column && $cell['cause'] === $cause));
+
+        return ['count' => count($cells), 'key' => KeyTuple::of($cells[0]['key'])->asCsv()];
+    }
+}
