@@ -116,6 +116,19 @@ abstract class BrowserTestCase extends TestCase
         $this->visible('//*[@role="listbox"]', 'the list')->sendKeys($keys);
     }
 
+    /** The rules of WCAG 2.1 (A and AA) that a program can check, on the page as it stands. */
+    protected function meetsNoBarrier(): void
+    {
+        $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
+        $found = $this->browser->executeAsyncScript(<<<'JS'
+            const done = arguments[arguments.length - 1]
+            axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], iframes: false })
+              .then(({ violations }) => done(violations.map((rule) => `${rule.help}: ${rule.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)))
+            JS);
+
+        self::assertSame([], $found, $this->browser->getCurrentURL());
+    }
+
     protected function howMany(string $xpath): int
     {
         return count($this->browser->findElements(WebDriverBy::xpath($xpath)));

@@ -17,7 +17,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->press('Moorings');
 
         $this->press('holder → owner: capitals differ, 149 cells');
-        $this->see('HOLDER 1');
+        $this->see('KB,2');
         $this->keys(WebDriverKeys::ARROW_DOWN, 'd');
         $this->see('Ruled defect on 1 finding.');
         $this->see('149 of 150 open');

@@ -16,17 +16,17 @@ const signOut = useSignOut()
           <path d="M26 3v16M30.5 3v16M35 3v16M39 3v16" stroke="#8fb0ff" />
         </g>
       </svg>
-      <b>Nine Tally</b>
+      <b class="name">Nine Tally</b>
     </RouterLink>
     <RouterLink v-if="migration" :to="`/migrations/${migration.id}`" :class="dataset ? 'dim' : 'here'">{{ migration.name }}</RouterLink>
     <template v-if="dataset">
       <span class="dim" aria-hidden="true">/</span>
-      <b class="dataset">{{ dataset }}</b>
+      <b>{{ dataset }}</b>
     </template>
     <span class="space" />
     <slot />
     <template v-if="session?.person">
-      <span>{{ session.person.name }}</span>
+      <span class="person">{{ session.person.name }}</span>
       <button type="button" class="plain" @click="signOut">Sign out</button>
     </template>
   </div>
@@ -42,7 +42,15 @@ const signOut = useSignOut()
   padding: 0 14px;
   min-block-size: 44px;
   white-space: nowrap;
+}
+.top > * {
+  min-inline-size: 0;
   overflow: hidden;
+  text-overflow: ellipsis;
+}
+.home,
+button {
+  flex: none;
 }
 a {
   color: inherit;
@@ -56,10 +64,6 @@ a {
 b {
   font-weight: 650;
   color: #fff;
-}
-.dataset {
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .here {
   font-weight: 650;
@@ -79,5 +83,11 @@ button {
 .top :focus-visible {
   outline-color: #fff;
   box-shadow: none;
+}
+@media (width < 600px) {
+  .name,
+  .person {
+    display: none;
+  }
 }
 </style>

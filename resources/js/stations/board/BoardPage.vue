@@ -78,6 +78,7 @@ watchEffect(() => {
   display: flex;
   justify-content: space-between;
   align-items: center;
+  flex-wrap: wrap;
   gap: 12px;
 }
 h1 {

@@ -58,7 +58,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               class="place"
               :disabled="!mayWork"
               :aria-pressed="row.place !== undefined"
-              :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source} out of the key`"
+              :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source}, number ${row.place}, out of the key`"
               @click="emit('toggleKey', { source: row.source, target: row.target })"
             >
               {{ row.place ?? '' }}

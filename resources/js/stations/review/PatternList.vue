@@ -41,14 +41,13 @@ const openOf = (standing: Schemas['Standing']): string =>
         type="button"
         class="choice"
         :aria-pressed="isPattern(pattern.number)"
-        :aria-label="`${title(pattern)}: ${pattern.sentence}, ${count(pattern.cells)} cells${openOf(pattern.standing)}`"
         @click="emit('choose', { pattern: pattern.number })"
       >
         <span />
-        <span class="name"
-          >{{ title(pattern) }}<em>{{ pattern.sentence }}{{ openOf(pattern.standing) }}</em></span
-        >
-        <b>{{ count(pattern.cells) }}</b>
+        <span class="name">
+          {{ title(pattern) }}<span class="unseen">: </span><em>{{ pattern.sentence }}{{ openOf(pattern.standing) }}</em>
+        </span>
+        <b><span class="unseen">, </span>{{ count(pattern.cells) }}<span class="unseen"> cells</span></b>
         <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
       </button>
     </template>

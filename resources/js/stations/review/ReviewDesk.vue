@@ -202,6 +202,7 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
   background: var(--floor);
 }
 .folded {
+  overflow: hidden;
   visibility: hidden;
 }
 .done {
