@@ -51,6 +51,15 @@ final readonly class DatabaseRow
         return $cells;
     }
 
+    /** @return array<string, string|int> of a JSON column that holds the facts of a cause */
+    public function facts(string $name): array
+    {
+        /** @var array<string, string|int> $facts */
+        $facts = json_decode($this->text($name), true, 8, JSON_THROW_ON_ERROR);
+
+        return $facts;
+    }
+
     private function mismatch(string $name): \UnexpectedValueException
     {
         return new \UnexpectedValueException("Column \"{$name}\" is not of the type that is read.");

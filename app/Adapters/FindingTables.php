@@ -48,7 +48,7 @@ final class FindingTables
             $class,
             $this->classOrdinals[$class],
             $row->side?->value,
-            $row->key?->asCsv(),
+            $row->deliveredKey?->asCsv(),
             '\x'.$this->identity->ofRow($row),
             $row->rowsOfKey['source'],
             $row->rowsOfKey['target'],

@@ -22,7 +22,7 @@ use NineTally\Core\Row\Side;
  * @property string $file_name
  * @property string $digest SHA-256 of the bytes
  * @property int $bytes
- * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool} $format
+ * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding?: string} $format
  * @property list<string> $columns
  * @property int $read_count
  * @property int $refused_count

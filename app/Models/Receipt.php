@@ -21,7 +21,7 @@ use NineTally\Core\Row\Side;
  * @property int $received_bytes
  * @property ReceiptState $state
  * @property array{delimiter: string, lineEnds: string, encoding: string}|null $found the reasons, in words
- * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool}|null $format
+ * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding?: string}|null $format
  * @property string|null $problem
  * @property string|null $digest
  * @property int $records_read

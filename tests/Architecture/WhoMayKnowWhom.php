@@ -16,7 +16,7 @@ final class WhoMayKnowWhom
     private const CORE = [
         ['Row', 'Value'],
         ['Comparison'],
-        ['Intake', 'Cause', 'Measure'],
+        ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching'],
         ['Plan', 'Advice'],
         ['Tally'],

@@ -102,7 +102,8 @@ final readonly class EnterDelivery
             foreach (array_chunk($refused, 1_000) as $some) {
                 RefusedRecord::query()->insert(array_map(static fn(Refused $record): array => [
                     'delivery_id' => $delivery->id,
-                    'number' => $record->number,
+                    // Of two records none begins on the same line.
+                    'number' => $record->line,
                     'line' => $record->line,
                     'reason' => $record->reason->value,
                     'sentence' => $record->sentence,

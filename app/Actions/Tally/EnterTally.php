@@ -13,6 +13,7 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
+use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\Pattern as CountedPattern;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
@@ -66,6 +67,8 @@ final readonly class EnterTally
                 ],
                 'warnings' => $summary->warnings(),
                 'engine' => $figures['engine'],
+                'keyForgiven' => $summary->keyForgiven,
+                'forgiven' => $this->forgiven($summary),
                 // None of this ever changes, so it is kept where it is shown.
                 'madeOf' => [
                     'planVersion' => $run->planVersion->number,
@@ -79,6 +82,19 @@ final readonly class EnterTally
             'started_at' => $run->started_at,
             'finished_at' => now(),
         ]);
+    }
+
+    /** @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass, for nothing is forgiven in silence */
+    private function forgiven(Summary $summary): array
+    {
+        return array_map(static fn(CountedPattern $pattern): array => [
+            'source' => $summary->columns[$pattern->pairPosition]['pair']->source,
+            'target' => $summary->columns[$pattern->pairPosition]['pair']->target,
+            'cause' => $pattern->cause,
+            'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
+            'cells' => $pattern->cells,
+            'examples' => $pattern->examples,
+        ], $summary->forgivenPatterns());
     }
 
     private function patterns(Run $run, int $tallyId, Summary $summary): void
@@ -96,7 +112,7 @@ final readonly class EnterTally
             'facts' => json_encode((object) $pattern->facts, JSON_THROW_ON_ERROR),
             'cells' => $pattern->cells,
             'examples' => json_encode($pattern->examples, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
-        ], $summary->patterns);
+        ], $summary->findingPatterns());
         foreach (array_chunk($rows, 500) as $some) {
             Pattern::query()->insert($some);
         }
@@ -111,7 +127,7 @@ final readonly class EnterTally
                 $counts[] = ['tally_id' => $tallyId, 'group' => "class:{$class->value}", 'findings' => $rowsByClass[$class->value]];
             }
         }
-        foreach ($summary->patterns as $pattern) {
+        foreach ($summary->findingPatterns() as $pattern) {
             $counts[] = ['tally_id' => $tallyId, 'group' => "pattern:{$pattern->number}", 'findings' => $pattern->cells];
         }
         foreach (array_chunk($counts, 500) as $some) {

@@ -60,7 +60,6 @@ final readonly class PerformRun
             $plan,
             $this->reader->open($run->sourceDelivery),
             $this->reader->open($run->targetDelivery),
-            ['source' => $run->sourceDelivery->bytes, 'target' => $run->targetDelivery->bytes],
             $workspace,
             $lease,
         );

@@ -23,7 +23,7 @@ final class DeliveryResource extends JsonResource
             'fileName' => $this->resource->file_name,
             'digest' => $this->resource->digest,
             'bytes' => $this->resource->bytes,
-            'format' => $this->resource->format,
+            'format' => $this->resource->delimitedFormat()->toArray(),
             'columns' => $this->resource->columns,
             'read' => $this->resource->read_count,
             'refused' => $this->resource->refused_count,

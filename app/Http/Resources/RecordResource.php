@@ -53,7 +53,7 @@ final class RecordResource extends JsonResource
                 'pattern' => $cell->pattern,
                 'class' => $cell->class,
                 'cause' => $cell->cause,
-                'sentence' => CauseId::sentenceFor($cell->cause),
+                'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),
                 'decision' => $cell->decision->value,
                 'rulingId' => $cell->rulingId,
             ],

@@ -48,6 +48,7 @@ final class TallyResource extends JsonResource
             'classes' => $standings->filter(static fn(StandingCount $count): bool => str_starts_with($count->group, 'class:'))
                 ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
             'rowLists' => $this->rowLists(),
+            'forgiven' => $tally->summary['forgiven'] ?? [],
             'patterns' => $this->showsPatterns ? $this->patterns() : [],
         ];
     }
@@ -83,7 +84,7 @@ final class TallyResource extends JsonResource
             'target' => $pattern->target_column,
             'class' => $pattern->class->value,
             'cause' => $pattern->cause,
-            'sentence' => CauseId::sentenceFor($pattern->cause),
+            'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
             'cells' => $pattern->cells,
             'examples' => $pattern->examples,
             'standing' => $this->standing($standings->get("pattern:{$pattern->number}")),

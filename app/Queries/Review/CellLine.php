@@ -10,6 +10,7 @@ use App\Models\Decision;
 /** A cell that needs an explanation, with its standing. */
 final readonly class CellLine
 {
+    /** @param array<string, string|int> $facts of the cause, as its pattern has them */
     private function __construct(
         public int $sequence,
         public int $ordinal,
@@ -18,6 +19,7 @@ final readonly class CellLine
         public int $pattern,
         public string $class,
         public string $cause,
+        public array $facts,
         public string $source,
         public string $target,
         public ?string $key,
@@ -37,6 +39,7 @@ final readonly class CellLine
             $row->int('pattern_number'),
             $row->text('class'),
             $row->text('cause'),
+            $row->facts('facts'),
             $row->text('source_value'),
             $row->text('target_value'),
             $row->textOrNull('key'),

@@ -36,7 +36,7 @@ final readonly class ReportContent
             'classes' => $this->classes($tally, $standings),
             'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
                 'pattern' => $pattern,
-                'sentence' => CauseId::sentenceFor($pattern->cause),
+                'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
                 'rulings' => $this->rulings($standings->get("pattern:{$pattern->number}")),
                 'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->cells($tally, $pattern->number, 1, $this->findings)['items'] : [],
             ])->all(),

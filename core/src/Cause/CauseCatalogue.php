@@ -4,56 +4,96 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Cause;
 
-use NineTally\Core\Comparison\CellPair;
-
 /**
- * All causes in the order in which they are tried: blankness, then what differs in form, alone or together, then the value.
+ * All causes in the order in which they are tried: what differs in form, alone or together; then the value, cell by cell, and
+ * the causes that only a whole column can show.
  *
- * A new cause is a class in Rules and a line here.
+ * A new cause is a case of CauseId, a class in Forms, Rules or PatternRules, and a line here.
  */
 final readonly class CauseCatalogue
 {
     /** Exports carry it: when a cause is added or told apart from another, it rises. */
-    public const VERSION = 1;
+    public const VERSION = 2;
 
-    /** @var list<CauseRule> */
-    private array $blankness;
+    public FormCombination $forms;
 
-    private FormCombination $forms;
+    /** @var list<CauseRule> tried before the causes of a whole column */
+    private array $before;
 
-    /** @var list<CauseRule> */
-    private array $values;
+    /** @var list<CauseRule|PatternRule> tried together with them, in this order */
+    private array $ofColumn;
+
+    /** @var list<CauseRule> tried after them */
+    private array $after;
 
     public function __construct()
     {
-        $this->blankness = [
-            new Rules\Blanked,
-            new Rules\Filled,
-        ];
-        $this->forms = new FormCombination([
-            new Rules\Spacing,
-            new Rules\LetterCase,
-            new Rules\NumberForm,
-        ]);
-        $this->values = [
-            new Rules\NoneFound,
-        ];
+        $this->forms = new FormCombination(
+            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEnds, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Punctuation, new Forms\LeadingZeros],
+            [new Forms\NumberForm, new Forms\DateForm, new Forms\YesNoForm, new Forms\BlankToken],
+            [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Punctuation, CauseId::Spacing, CauseId::LetterCase, CauseId::LeadingZeros],
+        );
+        $this->before = [new Rules\Rounding, new Rules\Sign, new Rules\Scale];
+        $this->ofColumn = [new PatternRules\Truncated, new Rules\DayMonth, new PatternRules\DateShift, new PatternRules\Translated, new PatternRules\Moved];
+        $this->after = [new Rules\Encoding, new Rules\NearText];
     }
 
-    /** @param CellPair $pair cells that are not equal as bytes */
-    public function explain(CellPair $pair): Cause
+    /** The first cause of value that one pair of cells shows before those of a whole column are looked at. */
+    public function valueBefore(BarePair $pair): ?Cause
     {
-        return $this->first($this->blankness, $pair)
-            ?? $this->forms->explain($pair)
-            ?? $this->first($this->values, $pair)
-            ?? throw new \LogicException('The last rule of the catalogue must explain every pair.');
+        return $this->first($this->before, $pair);
+    }
+
+    /** What is left when the whole column shows nothing. Nothing is guessed. */
+    public function valueAfter(BarePair $pair): Cause
+    {
+        return $this->first($this->after, $pair) ?? Cause::of(CauseId::None);
+    }
+
+    /** @return list<PatternRule> */
+    public function patternRules(): array
+    {
+        return array_values(array_filter($this->ofColumn, static fn(CauseRule|PatternRule $rule): bool => $rule instanceof PatternRule));
+    }
+
+    /** @return array<string, list<string>> by cause id: what the pair is evidence for */
+    public function evidence(BarePair $pair): array
+    {
+        $evidence = [];
+        foreach ($this->patternRules() as $rule) {
+            $found = $rule->evidence($pair->pair);
+            $found = $found !== [] ? $found : $rule->evidence($pair->bare);
+            if ($found !== []) {
+                $evidence[$rule->id()->value] = $found;
+            }
+        }
+
+        return $evidence;
+    }
+
+    /** The first cause that the decisions of its column, or the cell itself, give to a pair that was left undecided. */
+    public function decided(BarePair $pair, ColumnDecision $decision, string $moved): ?Cause
+    {
+        foreach ($this->ofColumn as $rule) {
+            $cause = match (true) {
+                $rule instanceof CauseRule => $pair->explainedBy($rule),
+                $decision->isEmpty() => null,
+                $rule->id() === CauseId::Moved => $decision->cause(CauseId::Moved, $moved === '' ? [] : [$moved]),
+                default => $decision->cause($rule->id(), $rule->evidence($pair->pair)) ?? $pair->withForms($decision->cause($rule->id(), $rule->evidence($pair->bare)), $rule, $decision),
+            };
+            if ($cause !== null) {
+                return $cause;
+            }
+        }
+
+        return null;
     }
 
     /** @param list<CauseRule> $rules */
-    private function first(array $rules, CellPair $pair): ?Cause
+    private function first(array $rules, BarePair $pair): ?Cause
     {
         foreach ($rules as $rule) {
-            if (($cause = $rule->explain($pair)) !== null) {
+            if (($cause = $pair->explainedBy($rule)) !== null) {
                 return $cause;
             }
         }

@@ -16,7 +16,7 @@ final readonly class SummaryText
         $lines = [self::balance('Source', $summary->source, 'missing'), self::balance('Target', $summary->target, 'extra'), ''];
         $lines[] = sprintf('Rows arrived: %s. Cells agreeing among matched rows: %s.', $summary->rowsArrived()->text(), $summary->cellsAgreeing()->text());
         foreach ($summary->patterns as $pattern) {
-            $lines[] = sprintf('%10s  %s: %s', number_format($pattern->cells), $summary->columns[$pattern->pairPosition]['pair']->source, CauseId::sentenceFor($pattern->cause));
+            $lines[] = sprintf('%10s  %s: %s', number_format($pattern->cells), $summary->columns[$pattern->pairPosition]['pair']->source, CauseId::sentenceFor($pattern->cause, $pattern->facts));
         }
 
         return implode("\n", $lines);

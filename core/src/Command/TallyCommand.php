@@ -5,15 +5,18 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
-use NineTally\Core\Intake\FormatDetection;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Report\FindingFiles;
+use NineTally\Core\Tally\CrewOfOne;
+use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -32,71 +35,140 @@ final class TallyCommand extends Command
 
     public const NOT_USABLE = 2;
 
+    private const STANDARD_INPUT = '-';
+
+    private const MOST_WORKERS = 64;
+
+    private const LEAST_MEMORY = 16 * 1024 * 1024;
+
     protected function configure(): void
     {
         $this
-            ->addArgument('source', InputArgument::REQUIRED, 'Delimited text (UTF-8) from the old system')
-            ->addArgument('target', InputArgument::REQUIRED, 'Delimited text (UTF-8) from the new system')
+            ->addArgument('source', InputArgument::REQUIRED, 'The old system\'s rows: delimited text, JSON or JSON Lines, packed with gzip or not; - for standard input')
+            ->addArgument('target', InputArgument::REQUIRED, 'The new system\'s rows')
             ->addOption('key', null, InputOption::VALUE_REQUIRED, 'The columns that say which row is which, by source name, separated by commas')
             ->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'Pairs a source column with a target column of another name: source_column:target_column')
             ->addOption('leave-out', null, InputOption::VALUE_REQUIRED, 'Columns of either side that are not compared, separated by commas')
+            ->addOption('plan', null, InputOption::VALUE_REQUIRED, 'A plan as JSON, instead of --key, --map and --leave-out')
             ->addOption('delimiter', null, InputOption::VALUE_REQUIRED, 'Instead of the one that is found: '.implode(', ', DelimitedFormat::DELIMITERS))
             ->addOption('out', null, InputOption::VALUE_REQUIRED, 'A folder for the figures and the findings, written as CSV and JSON')
-            ->addOption('json', null, InputOption::VALUE_NONE, 'Print the figures as one JSON object');
+            ->addOption('json', null, InputOption::VALUE_NONE, 'Print the figures as one JSON object')
+            ->addOption('list-forgiven', null, InputOption::VALUE_NONE, 'Write what rules let pass to forgiven.csv')
+            ->addOption('workers', null, InputOption::VALUE_REQUIRED, 'Processes that share the work', '1')
+            ->addOption('memory', null, InputOption::VALUE_REQUIRED, 'What a process should stay below', '256M')
+            ->addOption('row-limit', null, InputOption::VALUE_REQUIRED, 'Longer records are refused', '16M');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+        $workspace = Workspace::make();
         try {
-            $summary = $this->tally($input);
+            $summary = $this->tally($input, $errors, $workspace);
         } catch (NineTallyException $problem) {
-            $errors->writeln($problem->getMessage(), OutputInterface::OUTPUT_RAW);
+            $errors->writeln($problem->getMessage(), OutputInterface::OUTPUT_RAW | OutputInterface::VERBOSITY_QUIET);
 
             return self::NOT_USABLE;
+        } finally {
+            $workspace->remove();
         }
         foreach ($summary->warnings() as $warning) {
             $errors->writeln("Warning: {$warning}", OutputInterface::OUTPUT_RAW);
         }
-        $output->writeln($input->getOption('json') === true
-            ? json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)
-            : SummaryText::of($summary), OutputInterface::OUTPUT_RAW);
+        $asJson = $input->getOption('json') === true;
+        $output->writeln(
+            $asJson ? json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES) : SummaryText::of($summary),
+            // What was asked for by --json is printed, however quiet it should be.
+            OutputInterface::OUTPUT_RAW | ($asJson ? OutputInterface::VERBOSITY_QUIET : OutputInterface::VERBOSITY_NORMAL),
+        );
 
         return $summary->allAgreed() ? self::ALL_AGREED : self::DIFFERENCES;
     }
 
-    private function tally(InputInterface $input): Summary
+    private function tally(InputInterface $input, OutputInterface $errors, Workspace $workspace): Summary
     {
-        $source = $this->reader($input, 'source');
-        $target = $this->reader($input, 'target');
-        $plan = Plan::pairing($source->columns, $target->columns, $this->names($input, 'key'), $this->map($input), $this->names($input, 'leave-out'));
-        $workspace = Workspace::make();
+        $order = $this->order($input, $workspace);
+        [$source, $target] = [$order->source(), $order->target()];
+        $plan = $this->plan($input, $source, $target);
+        $plan->mustFit($source->columns(), $target->columns());
+        $order->write($workspace->path, $plan);
+        $workers = $this->workers($input);
+        $crew = $workers === 1 ? new CrewOfOne : new CrewOfProcesses($workers, [...Launcher::command(), 'work', $workspace->path]);
+        $progress = ! $input->getOption('quiet') && stream_isatty(STDERR) ? new TerminalProgress($errors) : null;
+        $folder = $input->getOption('out');
+        $listsForgiven = $order->settings->listsForgiven;
+        $files = is_string($folder) ? FindingFiles::in($folder, $plan, $source->columns(), $target->columns(), $listsForgiven) : null;
         try {
-            $run = new TallyRun($plan, $source, $target, ['source' => $this->size($input, 'source'), 'target' => $this->size($input, 'target')], $workspace->path);
-            $folder = $input->getOption('out');
-            $files = is_string($folder) ? FindingFiles::in($folder, $plan, $source->columns, $target->columns) : null;
-            $findings = $run->findings();
+            $findings = (new TallyRun($plan, $source, $target, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew))->findings();
             foreach ($findings as $finding) {
                 $files?->add($finding);
             }
-            $files?->finish($findings->getReturn());
-
-            return $findings->getReturn();
         } finally {
-            $workspace->remove();
+            $progress?->clear();
         }
+        $files?->finish($findings->getReturn());
+
+        return $findings->getReturn();
     }
 
-    private function reader(InputInterface $input, string $side): DelimitedReader
+    private function order(InputInterface $input, Workspace $workspace): WorkOrder
     {
-        $path = $this->text($input->getArgument($side));
-        $format = (new FormatDetection)->find($path, $path)->format;
+        [$source, $target] = [$this->text($input->getArgument('source')), $this->text($input->getArgument('target'))];
+        if ($source === self::STANDARD_INPUT && $target === self::STANDARD_INPUT) {
+            throw $this->problem('Standard input can be one side only. Give a file for the other.');
+        }
         $delimiter = $input->getOption('delimiter');
         if ($delimiter !== null && ! in_array($delimiter, DelimitedFormat::DELIMITERS, true)) {
-            throw $this->problem('/delimiter', sprintf('--delimiter is one of %s.', implode(', ', DelimitedFormat::DELIMITERS)));
+            throw $this->problem(sprintf('--delimiter is one of %s.', implode(', ', DelimitedFormat::DELIMITERS)));
+        }
+        $listsForgiven = $input->getOption('list-forgiven') === true;
+        if ($listsForgiven && ! is_string($input->getOption('out'))) {
+            throw $this->problem('--list-forgiven writes to the folder of --out. Name one.');
         }
 
-        return new DelimitedReader($path, $path, $format->with(delimiterName: is_string($delimiter) ? $delimiter : null));
+        return new WorkOrder(
+            $this->path($source, $workspace),
+            $source === self::STANDARD_INPUT ? 'standard input' : $source,
+            $this->path($target, $workspace),
+            $target === self::STANDARD_INPUT ? 'standard input' : $target,
+            is_string($delimiter) ? $delimiter : null,
+            ByteSize::read($this->text($input->getOption('row-limit')), 'row-limit', 1),
+            new TallySettings(ByteSize::read($this->text($input->getOption('memory')), 'memory', self::LEAST_MEMORY), listsForgiven: $listsForgiven),
+        );
+    }
+
+    /** Standard input is kept first: it is read more than once, and by more than one process. */
+    private function path(string $argument, Workspace $workspace): string
+    {
+        if ($argument !== self::STANDARD_INPUT) {
+            return $argument;
+        }
+        $path = "{$workspace->path}/standard-input";
+        if (@stream_copy_to_stream(STDIN, fopen($path, 'wb') ?: throw NotUsable::cannotBeOpened('standard input')) === false) {
+            throw NotUsable::cannotBeOpened('standard input');
+        }
+
+        return $path;
+    }
+
+    private function plan(InputInterface $input, Reader $source, Reader $target): Plan
+    {
+        $path = $input->getOption('plan');
+        if (! is_string($path)) {
+            return Plan::pairing($source->columns(), $target->columns(), $this->names($input, 'key'), $this->map($input), $this->names($input, 'leave-out'));
+        }
+        if ($input->getOption('key') !== null || $input->getOption('map') !== [] || $input->getOption('leave-out') !== null) {
+            throw $this->problem('A plan says key, pairs and what is left out. Give either --plan, or --key, --map and --leave-out.');
+        }
+
+        return PlanFile::read($path);
+    }
+
+    private function workers(InputInterface $input): int
+    {
+        $workers = $this->text($input->getOption('workers'));
+
+        return ctype_digit($workers) && (int) $workers >= 1 && (int) $workers <= self::MOST_WORKERS ? (int) $workers : throw $this->problem(sprintf('--workers=%s is not a number of processes from 1 to %d.', $workers, self::MOST_WORKERS));
     }
 
     /** @return list<string> one RFC 4180 record, so that a name may hold a comma */
@@ -116,10 +188,10 @@ final class TallyCommand extends Command
         foreach ($pairs as $pair) {
             $names = explode(':', $pair);
             if (count($names) !== 2 || $names[0] === '' || $names[1] === '') {
-                throw $this->problem('/map', sprintf('--map=%s is not a pair. Write --map=source_column:target_column.', $pair));
+                throw $this->problem(sprintf('--map=%s is not a pair. Write --map=source_column:target_column.', $pair));
             }
             if (isset($map[$names[0]]) || in_array($names[1], $map, true)) {
-                throw $this->problem('/map', sprintf('--map=%s names a column that another --map has taken. Each column stands in one pair.', $pair));
+                throw $this->problem(sprintf('--map=%s names a column that another --map has taken. Each column stands in one pair.', $pair));
             }
             $map[$names[0]] = $names[1];
         }
@@ -127,14 +199,9 @@ final class TallyCommand extends Command
         return $map;
     }
 
-    private function problem(string $pointer, string $message): UnusablePlan
+    private function problem(string $message): UnusablePlan
     {
-        return UnusablePlan::because([new Problem($pointer, $message)]);
-    }
-
-    private function size(InputInterface $input, string $side): int
-    {
-        return (int) filesize($this->text($input->getArgument($side)));
+        return UnusablePlan::because([new Problem('', $message)]);
     }
 
     private function text(mixed $value): string

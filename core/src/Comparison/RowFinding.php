@@ -12,12 +12,16 @@ use NineTally\Core\Row\Side;
 final readonly class RowFinding
 {
     /**
-     * @param  int  $sequence  place in the order of the findings, from 1
+     * @param  int  $sequence  place in the order of the findings, from 1; 0 for a row that agrees and is passed on for what it was forgiven
      * @param  int  $ordinal  among the rows of this key and side; of an unkeyed or refused row: among equal bytes
-     * @param  KeyTuple|null  $key  null when the row was refused
+     * @param  KeyTuple|null  $key  canonical: with what the key forgives taken away; null when the row was refused
      * @param  Side|null  $side  null when both sides met
      * @param  array{source: int, target: int}  $rowsOfKey  how many rows have this key on each side
      * @param  list<CellFinding>  $cells  of a changed row, in the column order of the plan
+     * @param  list<CellFinding>  $forgiven  cells that a rule let pass, where they are asked for
+     * @param  int|null  $keptLine  of a repeated row that was dropped: the line of the one that was kept
+     * @param  string|null  $reason  why a missing or extra row has no counterpart, in words, where it is known
+     * @param  KeyTuple|null  $deliveredKey  the key as the source delivered it, or the only side that has it
      */
     public function __construct(
         public int $sequence,
@@ -30,6 +34,11 @@ final readonly class RowFinding
         public array $rowsOfKey = ['source' => 0, 'target' => 0],
         public array $cells = [],
         public ?RefusedRecord $refused = null,
+        public array $forgiven = [],
+        public ?int $keptLine = null,
+        public ?string $reason = null,
+        public bool $isBridged = false,
+        public ?KeyTuple $deliveredKey = null,
     ) {}
 
     /** The record of the only side that has one, of a changed row the source's. */

@@ -8,5 +8,5 @@ namespace NineTally\Core\Comparison;
 final readonly class RowRecord
 {
     /** @param list<string> $cells in the order of the side's columns */
-    public function __construct(public int $number, public int $line, public array $cells) {}
+    public function __construct(public int $line, public array $cells) {}
 }

@@ -12,14 +12,19 @@ use NineTally\Core\Row\Row;
 /**
  * Reads delimited text (RFC 4180) as a stream: rows, and records refused with line, reason and raw text.
  *
- * A line with nothing on it is no record; a record of delimiters only is a row. Holds one block and one record.
+ * A line with nothing on it is no record; a record of delimiters only is a row. Holds a block and a record.
  */
-final readonly class DelimitedReader
+final readonly class DelimitedReader implements Reader
 {
     public const ROW_LIMIT = 16 * 1024 * 1024;
 
     /** Allocations over 2 MB are mapped and unmapped each time; blocks of this size stay in the processor's cache. */
     private const BLOCK_BYTES = 131_072;
+
+    /** A record that goes on for longer is put together line by line, so that its beginning is not looked at again and again. */
+    private const LONG_RECORD = 1_048_576;
+
+    private const SURVEY_BYTES = 1_048_576;
 
     public Columns $columns;
 
@@ -42,168 +47,232 @@ final readonly class DelimitedReader
         return new self($path, $name, (new FormatDetection)->find($path, $name)->format, $rowLimit);
     }
 
-    /**
-     * The rows and refused records in the order of the file, numbered from 1 together; the header is not one of them.
-     *
-     * @param  (callable(int): void)|null  $onBytes  told after each block how many bytes have been read
-     * @return \Generator<int, Row|RefusedRecord>
-     *
-     * @throws NotUsable when a quote is never closed
-     */
+    public function columns(): Columns
+    {
+        return $this->columns;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function bytes(): int
+    {
+        return (int) @filesize($this->path);
+    }
+
     public function records(?callable $onBytes = null): \Generator
     {
-        $width = $this->columns->count();
-        $number = -1;
-        foreach ($this->parsed($onBytes) as [$line, $cells, $raw, $reason]) {
-            if (++$number === 0) {
-                continue;
-            }
-            if ($reason === null && count($cells) === $width) {
-                yield new Row($number, $line, $cells);
+        foreach ($this->batches(new ByteRange, $onBytes) as $batch) {
+            if ($batch instanceof RefusedRecord) {
+                yield $batch;
 
                 continue;
             }
-            $reason ??= RefusalReason::WrongNumberOfCells;
-            yield RefusedRecord::because($number, $line, $reason, $this->sentence($reason, count($cells)), $raw);
+            $line = $batch->firstLine;
+            foreach (explode(Batch::ROW_END, $batch->rows) as $row) {
+                yield new Row($line, explode(Batch::CELL_END, $row));
+                $line += 1 + ($batch->innerLineEnd === '' ? 0 : substr_count($row, $batch->innerLineEnd));
+            }
         }
+    }
+
+    public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
+    {
+        $assembly = new RecordAssembly($this->format, $this->rowLimit);
+        $reading = new BlockReading($this->format, $this->columns->count());
+        $end = $this->format->lineEnds->byte();
+        $isHeader = $range->start === 0;
+        $rest = '';
+        foreach ($this->blocks($range, $onBytes) as $block) {
+            $rest .= $block;
+            $cut = null;
+            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = $this->cut($rest, $end)) !== null) {
+                $text = substr($rest, 0, $cut);
+                $batch = strlen($text) > $this->rowLimit ? null : $reading->read($text, $assembly->linesRead() + 1);
+                if ($batch === null) {
+                    break;
+                }
+                $assembly->skipLines(substr_count($text, $end) + 1);
+                $rest = substr($rest, $cut + 1);
+                yield $batch;
+            }
+            if ($isHeader || ! $assembly->isBetweenRecords() || strlen($rest) > min(self::LONG_RECORD, $this->rowLimit) || $cut !== null) {
+                $last = strrpos($rest, $end);
+                if (! $range->isWholeFile() && $reading->hasStrayQuotes($last === false ? $rest : substr($rest, 0, $last))) {
+                    throw new StrayQuotes;
+                }
+                foreach ($last === false ? [] : explode($end, substr($rest, 0, $last)) as $line) {
+                    $record = $assembly->add($line, true);
+                    if ($record !== null && $isHeader) {
+                        $isHeader = false;
+                    } elseif ($record !== null) {
+                        yield $this->rowOrRefusal($record);
+                    }
+                }
+                $rest = $last === false ? $rest : substr($rest, $last + 1);
+            }
+            if (strlen($rest) > $this->rowLimit) {
+                $assembly->add($rest, false);
+                $rest = '';
+            }
+        }
+        yield from $this->ending($assembly, $rest, $isHeader);
+
+        return $assembly->linesRead();
+    }
+
+    /**
+     * Divides the file for several workers.
+     *
+     * @param  int  $bytes  about how long a range should be
+     * @return non-empty-list<ByteRange>
+     */
+    public function ranges(int $bytes): array
+    {
+        $stream = ByteStream::open($this->path, $this->name);
+        $canBeCut = ! $stream->isPacked && $this->format->encoding->unit() === 1 && $this->bytes() > 2 * $bytes;
+        $starts = [0];
+        $end = $this->format->lineEnds->byte();
+        $quotes = $position = 0;
+        while ($canBeCut && ($block = $stream->read(self::SURVEY_BYTES)) !== '') {
+            $from = max(0, $starts[count($starts) - 1] + $bytes - $position);
+            while ($from < strlen($block) && ($found = strpos($block, $end, $from)) !== false) {
+                // An even number of quotes before it: the line end stands outside of quotes.
+                $isBetweenRecords = ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
+                if ($isBetweenRecords) {
+                    $starts[] = $position + $found + 1;
+                }
+                $from = $isBetweenRecords ? $found + max(1, $bytes) : $found + 1;
+            }
+            $quotes += substr_count($block, '"');
+            $position += strlen($block);
+        }
+        $stream->close();
+        $ranges = [];
+        foreach ($starts as $index => $start) {
+            $ranges[] = new ByteRange($start, $starts[$index + 1] ?? null);
+        }
+
+        return $ranges;
     }
 
     private function header(): Columns
     {
-        foreach ($this->parsed(null) as [, $cells, , $reason]) {
-            if ($reason !== null) {
-                throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0));
+        $assembly = new RecordAssembly($this->format, $this->rowLimit);
+        $end = $this->format->lineEnds->byte();
+        $rest = '';
+        $record = null;
+        foreach ($this->blocks(new ByteRange, null) as $block) {
+            $lines = explode($end, $rest.$block);
+            $rest = (string) array_pop($lines);
+            foreach ($lines as $line) {
+                $record = $assembly->add($line, true);
+                if ($record !== null) {
+                    break 2;
+                }
             }
-
-            return Columns::named($this->name, $cells);
+            if (strlen($rest) > $this->rowLimit) {
+                break;
+            }
         }
-        throw NotUsable::hasNoHeader($this->name, 'every line is blank');
+        $record ??= $rest === '' ? null : $assembly->add($rest, true);
+        if ($record === null) {
+            throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->begunOn()) : NotUsable::hasNoHeader($this->name, 'every line is blank');
+        }
+        [, $cells, , $reason] = $record;
+
+        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0));
+    }
+
+    /** @return \Generator<int, Batch|RefusedRecord> what is left when the bytes are at their end */
+    private function ending(RecordAssembly $assembly, string $rest, bool $isHeader): \Generator
+    {
+        $record = $rest === '' ? null : $assembly->add($rest, true);
+        $record ??= $assembly->end();
+        if ($record !== null && ! $isHeader) {
+            yield $this->rowOrRefusal($record);
+        }
+        if ($assembly->isQuoteOpen()) {
+            throw NotUsable::hasQuoteLeftOpen($this->name, $assembly->begunOn());
+        }
+    }
+
+    /** @param array{int, list<string>, string, RefusalReason|null} $record */
+    private function rowOrRefusal(array $record): Batch|RefusedRecord
+    {
+        [$line, $cells, $raw, $reason] = $record;
+        if ($reason === null && count($cells) === $this->columns->count()) {
+            return new Batch(implode(Batch::CELL_END, $cells), $line, $this->format->lineEnds->byte());
+        }
+        $reason ??= RefusalReason::WrongNumberOfCells;
+
+        return RefusedRecord::because($line, $reason, $this->sentence($reason, count($cells)), $raw);
     }
 
     private function sentence(RefusalReason $reason, int $cells): string
     {
         return match ($reason) {
             RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $cells, $this->columns->count()),
-            RefusalReason::UndecodableBytes => 'bytes that are not UTF-8 text',
+            RefusalReason::UndecodableBytes => sprintf('bytes that are not %s text', $this->format->encoding->value),
             RefusalReason::TextAfterQuote => 'text follows a closing quote',
             RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)),
+            RefusalReason::NotAnObject => throw new \LogicException('Delimited text has no objects.'),
         };
     }
 
     /**
-     * Records as they stand, header included.
+     * The place of the last line end that ends a record: one with an even number of quotes before it.
      *
-     * @return \Generator<int, array{int, list<string>, string, RefusalReason|null}> line, cells, raw bytes, why refused
+     * @param  non-empty-string  $end
      */
-    private function parsed(?callable $onBytes): \Generator
+    private function cut(string $text, string $end): ?int
     {
-        $parser = new RecordParser($this->format->delimiter);
-        $end = $this->format->lineEnds->byte();
-        $isCrlf = $this->format->lineEnds === LineEnds::Crlf;
-        $lineNumber = $begunOn = 0;
-        $raw = '';
-        $isValid = true;
-        $between = $end;
-        // While a record over the limit streams by, only its quotes count: an odd number so far means that it goes on.
-        $quotes = null;
-        foreach ($this->lines($onBytes) as [$text, $isWhole, $isUtf8]) {
-            $isInside = $quotes !== null || $parser->isOpen();
-            if (! $isInside) {
-                $begunOn = $lineNumber + 1;
+        $cut = strrpos($text, $end);
+        // The last line end may stand inside a cell; then the last one before that cell's quote is tried, and no more.
+        for ($tries = 0; $tries < 3 && $cut !== false; $tries++) {
+            if (substr_count($text, '"', 0, $cut) % 2 === 0) {
+                return $cut;
             }
-            $lineNumber += $isWhole ? 1 : 0;
-            $hasReturn = $isCrlf && $isWhole && str_ends_with($text, "\r");
-            $line = $hasReturn ? substr($text, 0, -1) : $text;
-            if ($quotes === null && (! $isWhole || strlen($raw) + strlen($line) > $this->rowLimit)) {
-                $quotes = substr_count($raw, '"');
-                $raw = substr($raw.$line, 0, RefusedRecord::RAW_LIMIT);
-                $parser->reset();
-            }
-            if ($quotes !== null) {
-                $quotes += substr_count($line, '"');
-                if ($isWhole && $quotes % 2 === 0) {
-                    yield [$begunOn, [], $raw, RefusalReason::OverRowLimit];
-                    $raw = '';
-                    $isValid = true;
-                    $quotes = null;
-                }
-
-                continue;
-            }
-            if ($line === '' && ! $isInside) {
-                continue;
-            }
-            $isValid = $isValid && $isUtf8;
-            $cells = $isInside ? $parser->goOn($line, $between) : $parser->begin($line);
-            if ($cells === null) {
-                $between = $hasReturn ? "\r".$end : $end;
-                $raw .= $line.$between;
-
-                continue;
-            }
-            yield [$begunOn, $cells, $raw.$line, match (true) {
-                ! $isValid => RefusalReason::UndecodableBytes,
-                $parser->isMalformed() => RefusalReason::TextAfterQuote,
-                default => null,
-            }];
-            $raw = '';
-            $isValid = true;
+            $quote = strrpos(substr($text, 0, $cut), '"');
+            $cut = $quote === false ? false : strrpos(substr($text, 0, $quote), $end);
         }
-        if ($quotes !== null && $quotes % 2 === 0) {
-            yield [$begunOn, [], $raw, RefusalReason::OverRowLimit];
-        } elseif ($quotes !== null || $parser->isOpen()) {
-            throw NotUsable::hasQuoteLeftOpen($this->name, $begunOn);
-        }
+
+        return null;
     }
 
     /**
-     * Physical lines without their line end; one that outgrows the row limit comes in pieces.
+     * The bytes of a range as UTF-8.
      *
-     * @return \Generator<int, array{string, bool, bool}> text, whether the line ends with it, whether it is UTF-8
+     * @return \Generator<int, string>
      */
-    private function lines(?callable $onBytes): \Generator
+    private function blocks(ByteRange $range, ?callable $onBytes): \Generator
     {
-        $file = is_dir($this->path) ? throw NotUsable::isFolder($this->name) : @fopen($this->path, 'rb');
-        if ($file === false) {
-            throw NotUsable::cannotBeOpened($this->name);
-        }
+        $stream = ByteStream::open($this->path, $this->name);
         try {
-            $end = $this->format->lineEnds->byte();
-            $read = $this->format->hasByteOrderMark ? strlen((string) fread($file, 3)) : 0;
-            $rest = '';
-            while (($block = (string) fread($file, self::BLOCK_BYTES)) !== '') {
-                $read += strlen($block);
-                $cut = strrpos($block, $end);
-                if ($cut === false) {
-                    $rest .= $block;
-                    if (strlen($rest) > $this->rowLimit) {
-                        yield [$rest, false, true];
-                        $rest = '';
-                    }
-
-                    continue;
-                }
-                $whole = $rest.substr($block, 0, $cut);
-                $rest = substr($block, $cut + 1);
-                // One check for the block; only in a block that fails is each line looked at.
-                $isText = $this->isText($whole);
-                foreach (explode($end, $whole) as $line) {
-                    yield [$line, true, $isText || $this->isText($line)];
-                }
-                $onBytes === null || $onBytes($read);
+            $start = $range->start === 0 ? $this->format->markBytes() : $range->start;
+            if ($start > 0) {
+                $stream->isPacked ? $stream->read($start) : $stream->seek($start);
             }
-            if ($rest !== '') {
-                yield [$rest, true, $this->isText($rest)];
+            $left = $range->end === null ? PHP_INT_MAX : $range->end - $start;
+            $open = '';
+            while ($left > 0 && ($block = $stream->read(min(self::BLOCK_BYTES, $left))) !== '') {
+                $left -= strlen($block);
+                if ($this->format->encoding !== Encoding::Utf8) {
+                    $block = $open.$block;
+                    $kept = strlen($block) - $this->format->encoding->openAtEnd($block);
+                    $open = substr($block, $kept);
+                    $block = $this->format->encoding->decode(substr($block, 0, $kept));
+                }
+                yield $block;
+                $onBytes === null || $onBytes($stream->position());
             }
-            $onBytes === null || $onBytes($read);
+            if ($open !== '') {
+                yield "\xFF";
+            }
         } finally {
-            fclose($file);
+            $stream->close();
         }
-    }
-
-    /** A zero byte is valid UTF-8, but no text holds one and no database keeps it in a text. */
-    private function isText(string $bytes): bool
-    {
-        return mb_check_encoding($bytes, 'UTF-8') && ! str_contains($bytes, "\0");
     }
 }

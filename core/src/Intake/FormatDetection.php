@@ -16,7 +16,6 @@ final readonly class FormatDetection
     /** Beginnings of files that are delivered by mistake. */
     private const OTHER_KINDS = [
         "PK\x03\x04" => 'a zip archive or a workbook',
-        "\x1F\x8B" => 'compressed with gzip',
         '%PDF' => 'a PDF',
         "\xD0\xCF\x11\xE0" => 'a workbook of an old kind',
         "\x89PNG" => 'a picture',
@@ -31,50 +30,63 @@ final readonly class FormatDetection
     public function find(string $path, string $name): FoundFormat
     {
         $sample = $this->sample($path, $name);
-        $hasMark = str_starts_with($sample, self::BYTE_ORDER_MARK);
-        $text = $hasMark ? substr($sample, 3) : $sample;
+        [$encoding, $mark, $encodingReason] = $this->encoding($sample, $name);
+        $bytes = substr($sample, $mark);
+        $text = $encoding->decode(substr($bytes, 0, strlen($bytes) - $encoding->openAtEnd($bytes)));
         if ($text === '') {
             throw NotUsable::isEmpty($name);
         }
-        $this->mustBeText($sample, $name);
-        $this->mustBeUtf8($text, $name);
+        $this->mustBeText($text, $name);
         [$lineEnds, $lineEndReason] = $this->lineEnds($text);
         [$delimiter, $delimiterReason] = $this->delimiter($text, $lineEnds);
 
-        return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $hasMark), [
+        return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding), [
             'delimiter' => $delimiterReason,
             'lineEnds' => $lineEndReason,
-            'encoding' => $hasMark ? 'UTF-8 with a byte-order mark' : 'UTF-8',
+            'encoding' => $encodingReason,
         ]);
     }
 
     private function sample(string $path, string $name): string
     {
-        if (is_dir($path)) {
-            throw NotUsable::isFolder($name);
-        }
-        $sample = is_readable($path) ? file_get_contents($path, false, null, 0, self::SAMPLE_BYTES) : false;
-        if ($sample === false) {
-            throw NotUsable::cannotBeOpened($name);
+        $stream = ByteStream::open($path, $name);
+        try {
+            $sample = $stream->read(self::SAMPLE_BYTES);
+        } finally {
+            $stream->close();
         }
 
         return $sample !== '' ? $sample : throw NotUsable::isEmpty($name);
     }
 
-    private function mustBeText(string $sample, string $name): void
+    /** @return array{Encoding, int, string} the encoding, the bytes of its mark, and why in words */
+    private function encoding(string $sample, string $name): array
     {
         foreach (self::OTHER_KINDS as $beginning => $kind) {
             if (str_starts_with($sample, $beginning)) {
                 throw NotUsable::isOfAnotherKind($name, $kind);
             }
         }
-        if (str_starts_with($sample, "\xFF\xFE") || str_starts_with($sample, "\xFE\xFF")) {
-            throw NotUsable::isEncodedAs($name, 'UTF-16', 'it begins with its byte-order mark');
+        if (str_starts_with($sample, self::BYTE_ORDER_MARK)) {
+            return [Encoding::Utf8, 3, 'UTF-8 with a byte-order mark'];
         }
+        foreach ([[Encoding::Utf16LittleEndian, "\xFF\xFE", 1], [Encoding::Utf16BigEndian, "\xFE\xFF", 0]] as [$encoding, $mark, $zeroAt]) {
+            if (str_starts_with($sample, $mark)) {
+                return [$encoding, 2, 'UTF-16 with a byte-order mark'];
+            }
+            // In UTF-16 the letters of most languages have every other byte zero, or nearly all.
+            $zeros = substr_count($sample, "\0");
+            if ($zeros > strlen($sample) / 4 && ($sample[$zeroAt] ?? '') === "\0" && ($sample[1 - $zeroAt] ?? '') !== "\0") {
+                return [$encoding, 0, 'UTF-16: every other byte is zero'];
+            }
+        }
+
+        return $this->singleByte($sample) ?? [Encoding::Utf8, 0, 'UTF-8'];
+    }
+
+    private function mustBeText(string $sample, string $name): void
+    {
         $zeros = substr_count($sample, "\0");
-        if ($zeros > strlen($sample) / 4) {
-            throw NotUsable::isEncodedAs($name, 'UTF-16', 'every other byte is zero');
-        }
         // A zero byte in one record among many is a damaged record, and is refused as it is read.
         if ($zeros > strlen($sample) / 20 || str_contains(strtok($sample, "\r\n") ?: '', "\0")) {
             throw NotUsable::isOfAnotherKind($name, 'a binary file');
@@ -82,25 +94,25 @@ final readonly class FormatDetection
     }
 
     /**
-     * One damaged record in a UTF-8 file is refused as it is read; a file in which no letter beyond ASCII is UTF-8 is
-     * written in another encoding, and reading it would refuse every row that matters.
+     * One damaged record in a UTF-8 file is refused as it is read; a file in which no letter beyond ASCII is UTF-8 is written
+     * with one byte a letter.
+     *
+     * @return array{Encoding, int, string}|null
      */
-    private function mustBeUtf8(string $text, string $name): void
+    private function singleByte(string $text): ?array
     {
         // The sample may end inside a character.
         $whole = preg_replace('/[\xC0-\xFF][\x80-\xBF]{0,2}$/D', '', $text) ?? $text;
-        if (mb_check_encoding($whole, 'UTF-8')) {
-            return;
+        if (mb_check_encoding($whole, 'UTF-8') || str_contains($whole, "\0")) {
+            return null;
         }
         $wellFormed = preg_match_all('/[\xC2-\xDF][\x80-\xBF]|[\xE0-\xEF][\x80-\xBF]{2}|[\xF0-\xF4][\x80-\xBF]{3}/', $whole);
-        if ($wellFormed === 0 && preg_match('/[\x80-\xFF]/', $whole, $found, PREG_OFFSET_CAPTURE) === 1) {
-            [$byte, $offset] = $found[0];
-            throw NotUsable::isEncodedAs($name, 'Windows-1252 or another single-byte encoding', sprintf(
-                'byte 0x%02X on line %s is not UTF-8',
-                ord($byte),
-                number_format(substr_count($whole, "\n", 0, $offset) + 1),
-            ));
+        if ($wellFormed !== 0 || preg_match('/[\x80-\xFF]/', $whole, $found, PREG_OFFSET_CAPTURE) !== 1) {
+            return null;
         }
+        [$byte, $offset] = $found[0];
+
+        return [Encoding::Windows1252, 0, sprintf('Windows-1252: byte 0x%02X on line %s is not UTF-8', ord($byte), number_format(substr_count($whole, "\n", 0, $offset) + 1))];
     }
 
     /** @return array{LineEnds, string} */

@@ -34,14 +34,19 @@ final class NotUsable extends \RuntimeException implements NineTallyException
         return new self($file, 'not-delimited-text', sprintf('"%s" is %s, not delimited text. Export the table as CSV in UTF-8 and deliver that file.', $file, $kind));
     }
 
-    public static function isEncodedAs(string $file, string $encoding, string $evidence): self
+    public static function breaksOff(string $file): self
     {
-        return new self($file, 'not-utf-8', sprintf('"%s" is written in %s (%s), and only UTF-8 is read. Export it as UTF-8 and deliver it again.', $file, $encoding, $evidence));
+        return new self($file, 'broken-off', sprintf('"%s" breaks off in the middle or is damaged: it cannot be unpacked to its end. Pack it or copy it again.', $file));
     }
 
     public static function hasQuoteLeftOpen(string $file, int $line): self
     {
         return new self($file, 'quote-left-open', sprintf('In "%s" the quote opened on line %s is never closed, so the end of the rows cannot be told. Close it, or double a quote that belongs to the value, and deliver the file again.', $file, number_format($line)));
+    }
+
+    public static function isNoListOfObjects(string $file, string $why): self
+    {
+        return new self($file, 'not-a-list-of-objects', sprintf('"%s" is JSON, but %s. A register in JSON is a list of objects, or one object a line.', $file, $why));
     }
 
     public static function hasNoHeader(string $file, string $why): self

@@ -24,6 +24,15 @@ final readonly class OpenFile
         }
     }
 
+    /** @return string exactly $bytes bytes, from a place in the file */
+    public function readAt(int $offset, int $bytes): string
+    {
+        fseek($this->handle, $offset);
+        $read = $this->read($bytes);
+
+        return strlen($read) === $bytes ? $read : throw WorkspaceFailure::reading($this->path);
+    }
+
     /** @return string exactly $bytes bytes, or '' at the end of the file */
     public function read(int $bytes): string
     {

@@ -5,23 +5,30 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
-use Opis\JsonSchema\Errors\ErrorFormatter;
-use Opis\JsonSchema\Validator;
 
-/** Which row is which, and what must be equal. Rows that share a key are set aside. */
+/** Which row is which, what must be equal, and what may differ. */
 final readonly class Plan
 {
-    public const FORMAT_VERSION = 1;
+    public const FORMAT_VERSION = 2;
 
     /**
      * @param  non-empty-list<KeyColumn>  $key
      * @param  list<ColumnPair>  $columnPairs
      * @param  array{source: list<string>, target: list<string>}  $leftOut
+     * @param  list<Bridge>  $bridges
      */
-    public function __construct(public array $key, public array $columnPairs, public array $leftOut = ['source' => [], 'target' => []]) {}
+    public function __construct(
+        public array $key,
+        public array $columnPairs,
+        public array $leftOut = ['source' => [], 'target' => []],
+        public SideRules $source = new SideRules,
+        public SideRules $target = new SideRules,
+        public array $bridges = [],
+    ) {}
 
     /**
      * Pairs the columns of equal name, and those that are mapped; what has no partner is left over and not compared.
@@ -82,36 +89,7 @@ final readonly class Plan
     /** @throws UnusablePlan with every problem and its place */
     public static function fromJson(string $json): self
     {
-        try {
-            $document = json_decode($json, false, 64, JSON_THROW_ON_ERROR);
-        } catch (\JsonException $broken) {
-            throw UnusablePlan::because([new Problem('', sprintf('The plan is not JSON: %s.', $broken->getMessage()))]);
-        }
-        self::mustFollowSchema($document);
-        /** @var array{key: non-empty-list<array{source: string, target: string}>, columnPairs: list<array{id: string, source: string, target: string, kind: string}>, leftOut: array{source: list<string>, target: list<string>}} $checked */
-        $checked = json_decode($json, true, 64, JSON_THROW_ON_ERROR);
-
-        return new self(
-            array_map(static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target']), $checked['key']),
-            array_map(static fn(array $pair): ColumnPair => new ColumnPair($pair['id'], $pair['source'], $pair['target'], Kind::from($pair['kind'])), $checked['columnPairs']),
-            $checked['leftOut'],
-        );
-    }
-
-    private static function mustFollowSchema(mixed $document): void
-    {
-        $validator = new Validator;
-        $validator->setMaxErrors(20);
-        $result = $validator->validate($document, (string) file_get_contents(__DIR__.'/plan.schema.json'));
-        if (! $result->isValid() && ($error = $result->error()) !== null) {
-            $problems = [];
-            /** @var array<string, list<string>> $byPointer */
-            $byPointer = (new ErrorFormatter)->format($error);
-            foreach ($byPointer as $pointer => $messages) {
-                $problems[] = new Problem($pointer === '/' ? '' : $pointer, sprintf('Plan, at "%s": %s.', $pointer, implode('; ', $messages)));
-            }
-            throw UnusablePlan::because($problems !== [] ? $problems : [new Problem('', 'The plan does not follow its schema.')]);
-        }
+        return (new PlanDocument($json))->plan();
     }
 
     /** @return array<string, mixed> */
@@ -119,9 +97,13 @@ final readonly class Plan
     {
         return [
             'formatVersion' => self::FORMAT_VERSION,
-            'key' => array_map(static fn(KeyColumn $column): array => ['source' => $column->source, 'target' => $column->target], $this->key),
+            'key' => array_map(static fn(KeyColumn $column): array => $column->toArray(), $this->key),
             'columnPairs' => array_map(static fn(ColumnPair $pair): array => $pair->toArray(), $this->columnPairs),
             'leftOut' => $this->leftOut,
+            ...array_filter([
+                'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
+                'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
+            ]),
         ];
     }
 
@@ -138,7 +120,12 @@ final readonly class Plan
     /** What makes two tallies speak of the same rows: part of every finding's identity. */
     public function keyDefinition(): string
     {
-        return CanonicalJson::of(array_map(static fn(KeyColumn $column): array => [$column->source, $column->target], $this->key));
+        return CanonicalJson::of(array_map(static fn(KeyColumn $column): array => [$column->source, $column->target, ...($column->forgives === [] ? [] : [$column->forgives])], $this->key));
+    }
+
+    public function side(Side $side): SideRules
+    {
+        return $side === Side::Source ? $this->source : $this->target;
     }
 
     /** @return non-empty-list<string> */
@@ -158,27 +145,43 @@ final readonly class Plan
     {
         $problems = [];
         foreach ([[Side::Source, $source], [Side::Target, $target]] as [$side, $columns]) {
-            foreach (['key' => $this->keyNames($side), 'columnPairs' => $this->pairedNames($side)] as $part => $names) {
-                foreach ($names as $position => $name) {
-                    try {
-                        $columns->positionOf($name);
-                    } catch (\NineTally\Core\NineTallyException $problem) {
-                        $problems[] = new Problem("/{$part}/{$position}/{$side->value}", $problem->getMessage());
-                    }
+            foreach ($this->namesByPlace($side) as $place => $name) {
+                try {
+                    $columns->positionOf($name);
+                } catch (\NineTally\Core\NineTallyException $problem) {
+                    $problems[] = new Problem($place, $problem->getMessage());
                 }
             }
         }
-        $problems = [...$problems, ...$this->contradictions()];
+        $problems = [...$problems, ...$this->problemsOfItself()];
         if ($problems !== []) {
             throw UnusablePlan::because($problems);
         }
     }
 
-    /** @return list<Problem> */
-    private function contradictions(): array
+    /** @return array<string, string> place in the plan => the column of that side that is named there */
+    private function namesByPlace(Side $side): array
+    {
+        $names = [];
+        foreach (['key' => $this->keyNames($side), 'columnPairs' => $this->pairedNames($side)] as $part => $ofPart) {
+            foreach ($ofPart as $position => $name) {
+                $names["/{$part}/{$position}/{$side->value}"] = $name;
+            }
+        }
+        $rules = $this->side($side);
+        foreach (array_keys($rules->columns) as $name) {
+            $names["/sides/{$side->value}/columns/".strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
+        }
+
+        return $rules->repeats->column === null ? $names : $names + ["/sides/{$side->value}/repeats/column" => $rules->repeats->column];
+    }
+
+    /** @return list<Problem> what is wrong with the plan whatever the deliveries are */
+    public function problemsOfItself(): array
     {
         $problems = [];
         foreach (Side::cases() as $side) {
+            $problems = [...$problems, ...$this->side($side)->problems("/sides/{$side->value}")];
             $seen = [];
             foreach (['key' => $this->keyNames($side), 'columnPairs' => $this->pairedNames($side)] as $part => $names) {
                 foreach ($names as $position => $name) {
@@ -188,6 +191,34 @@ final readonly class Plan
                     }
                     $seen[$part][$name] = true;
                 }
+            }
+        }
+
+        foreach ($this->bridges as $position => $bridge) {
+            foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
+                if (count($cells) !== count($this->key)) {
+                    $problems[] = new Problem("/bridges/{$position}/{$side}", sprintf('This bridge names %d key cells, and the key has %d. Give one for each key column.', count($cells), count($this->key)));
+                }
+            }
+        }
+        if (($this->source->repeats->id === PolicyId::PairInOrder) !== ($this->target->repeats->id === PolicyId::PairInOrder)) {
+            $problems[] = new Problem('/sides', 'Rows can be paired in order only when both sides say so. Set the policy "pair-in-order" for both sides, or for none.');
+        }
+
+        return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
+    }
+
+    /** @return list<Problem> */
+    private function rulesThatDoNotFitTheirKind(): array
+    {
+        $problems = [];
+        foreach ($this->columnPairs as $position => $pair) {
+            $isOfTime = in_array($pair->tolerance?->measure, ['days', 'seconds'], true);
+            if ($pair->tolerance !== null && ! in_array($pair->kind, $isOfTime ? [Kind::Date, Kind::DateTime] : [Kind::Number], true)) {
+                $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->measure : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
+            }
+            if ($pair->rounding !== null && $pair->kind !== Kind::Number) {
+                $problems[] = new Problem("/columnPairs/{$position}/rounding", sprintf('A rounding needs a pair of kind number, and "%s" is of kind %s.', $pair->source, $pair->kind->value));
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Report;
 
+use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Plan\Plan;
@@ -31,32 +32,39 @@ final class FindingFiles
         $this->unitedNames = [...$source->names, ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name)))];
     }
 
-    public static function in(string $folder, Plan $plan, Columns $source, Columns $target): self
+    public static function in(string $folder, Plan $plan, Columns $source, Columns $target, bool $listsForgiven = false): self
     {
         if (! is_dir($folder) && ! @mkdir($folder, 0777, true)) {
             throw UnwritableFolder::at($folder);
         }
         $files = new self($folder, $plan, $source, $target);
-        $files->open('differences.csv', [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target']);
+        $files->open('differences.csv', self::cellHeader($plan));
         $files->open('missing.csv', $source->names);
         $files->open('extra.csv', $target->names);
         foreach (['repeated.csv', 'unkeyed.csv', 'left-out.csv'] as $name) {
             $files->open($name, ['side', 'line', ...$files->unitedNames]);
         }
         $files->open('refused.csv', ['side', 'line', 'reason', 'raw']);
+        if ($listsForgiven) {
+            $files->open('forgiven.csv', self::cellHeader($plan));
+        }
 
         return $files;
     }
 
     public function add(RowFinding $row): void
     {
+        if ($row->forgiven !== [] && isset($this->files['forgiven.csv'])) {
+            $this->addCells('forgiven.csv', $row, $row->forgiven);
+        }
         match ($row->class) {
-            RowClass::Changed => $this->addCells($row),
+            RowClass::Changed => $this->addCells('differences.csv', $row, $row->cells),
             RowClass::Missing => $this->write('missing.csv', $row->source->cells ?? []),
             RowClass::Extra => $this->write('extra.csv', $row->target->cells ?? []),
             RowClass::Repeated, RowClass::Unkeyed => $this->write($row->class->value.'.csv', [(string) $row->side?->value, $row->record()->line ?? 0, ...$this->united($row)]),
             RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->line ?? 0, $row->refused->sentence ?? '', $row->refused?->readableRaw() ?? '']),
-            RowClass::Agreed => throw new \LogicException('A row that agrees is no finding.'),
+            // A row that agrees is passed on only for what it was forgiven.
+            RowClass::Agreed => null,
         };
     }
 
@@ -85,10 +93,17 @@ final class FindingFiles
         }
     }
 
-    private function addCells(RowFinding $row): void
+    /** @return list<string> */
+    private static function cellHeader(Plan $plan): array
     {
-        foreach ($row->cells as $cell) {
-            $this->write('differences.csv', [...$row->key->cells ?? [], $this->plan->columnPairs[$cell->pairPosition]->source, $cell->class->value, $cell->cause, $cell->source, $cell->target]);
+        return [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target'];
+    }
+
+    /** @param list<CellFinding> $cells */
+    private function addCells(string $file, RowFinding $row, array $cells): void
+    {
+        foreach ($cells as $cell) {
+            $this->write($file, [...$row->deliveredKey->cells ?? [], $this->plan->columnPairs[$cell->pairPosition]->source, $cell->class->value, $cell->cause, $cell->source, $cell->target]);
         }
     }
 

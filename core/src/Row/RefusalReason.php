@@ -10,4 +10,5 @@ enum RefusalReason: string
     case UndecodableBytes = 'undecodable-bytes';
     case TextAfterQuote = 'text-after-quote';
     case OverRowLimit = 'over-row-limit';
+    case NotAnObject = 'not-an-object';
 }

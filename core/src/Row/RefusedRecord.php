@@ -9,7 +9,6 @@ final readonly class RefusedRecord
 {
     /** @param string $raw the bytes of the record, cut at RAW_LIMIT; not always valid UTF-8 */
     private function __construct(
-        public int $number,
         public int $line,
         public RefusalReason $reason,
         public string $sentence,
@@ -20,9 +19,15 @@ final readonly class RefusedRecord
     /** Enough to recognise a record by; a record may be as large as the row limit or larger. */
     public const RAW_LIMIT = 4096;
 
-    public static function because(int $number, int $line, RefusalReason $reason, string $sentence, string $raw): self
+    public static function because(int $line, RefusalReason $reason, string $sentence, string $raw): self
     {
-        return new self($number, $line, $reason, $sentence, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
+        return new self($line, $reason, $sentence, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
+    }
+
+    /** A record as it was written aside. */
+    public static function restored(int $line, RefusalReason $reason, string $sentence, string $raw, string $digest): self
+    {
+        return new self($line, $reason, $sentence, $raw, $digest);
     }
 
     /** The raw text with every undecodable byte written as its hexadecimal value, so that it can be shown and exported. */

@@ -6,6 +6,7 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Intake\Batch;
 
 /** Groups the findings into patterns as they pass in source order. Holds a pattern each, and 20 examples of it. */
 final class PatternCounter
@@ -22,7 +23,7 @@ final class PatternCounter
         $pattern = $this->patterns[$group] ?? ['number' => count($this->patterns) + 1, 'finding' => $finding, 'cells' => 0, 'examples' => []];
         $pattern['cells']++;
         if (count($pattern['examples']) < self::EXAMPLES) {
-            $pattern['examples']["{$finding->source}\xFF{$finding->target}"] = ['source' => $finding->source, 'target' => $finding->target];
+            $pattern['examples'][$finding->source.Batch::CELL_END.$finding->target] = ['source' => $finding->source, 'target' => $finding->target];
         }
         $this->patterns[$group] = $pattern;
 

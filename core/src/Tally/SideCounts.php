@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\RowClass;
-use NineTally\Core\Intake\ReadingLedger;
-use NineTally\Core\Matching\RowTally;
+use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Row\Side;
 
 /** The three ledgers of one side. */
@@ -26,29 +26,35 @@ final readonly class SideCounts
         public int $partlyBlankKeys,
         public int $repeated,
         public int $keysRepeatedHereOnly,
+        public int $keysRepeatedByForgiving,
         public int $agreed,
         public int $changed,
         public int $unmatched,
     ) {}
 
-    public static function from(Side $side, ReadingLedger $reading, RowTally $rows, int $partlyBlankKeys): self
+    /** @param list<ScanResult> $scans of all its ranges */
+    public static function from(Side $side, array $scans, MatchCounts $counts): self
     {
+        $sum = static fn(string $figure): int => array_sum(array_column(array_map(get_object_vars(...), $scans), $figure));
+        $delivered = $sum('read') - $sum('refused');
+
         return new self(
             side: $side,
-            read: $reading->read,
-            refused: $reading->refused,
-            delivered: $reading->delivered,
+            read: $sum('read'),
+            refused: $sum('refused'),
+            delivered: $delivered,
             leftOut: 0,
             made: 0,
             merged: 0,
-            shaped: $reading->delivered,
-            unkeyed: $rows->of($side, RowClass::Unkeyed),
-            partlyBlankKeys: $partlyBlankKeys,
-            repeated: $rows->of($side, RowClass::Repeated),
-            keysRepeatedHereOnly: $rows->keysRepeatedOnOneSideOnly($side),
-            agreed: $rows->of($side, RowClass::Agreed),
-            changed: $rows->of($side, RowClass::Changed),
-            unmatched: $rows->of($side, $side === Side::Source ? RowClass::Missing : RowClass::Extra),
+            shaped: $delivered,
+            unkeyed: $sum('unkeyed'),
+            partlyBlankKeys: $sum('partlyBlank'),
+            repeated: $counts->of($side, RowClass::Repeated),
+            keysRepeatedHereOnly: $counts->keysRepeatedOnOneSideOnly($side),
+            keysRepeatedByForgiving: $counts->keysRepeatedByForgiving($side),
+            agreed: $counts->of($side, RowClass::Agreed),
+            changed: $counts->of($side, RowClass::Changed),
+            unmatched: $counts->of($side, $side === Side::Source ? RowClass::Missing : RowClass::Extra),
         );
     }
 

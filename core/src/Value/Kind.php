@@ -8,4 +8,19 @@ namespace NineTally\Core\Value;
 enum Kind: string
 {
     case Text = 'text';
+    case Number = 'number';
+    case Date = 'date';
+    case DateTime = 'date-time';
+    case YesNo = 'yes-no';
+
+    public function noun(): string
+    {
+        return match ($this) {
+            self::Text => 'text',
+            self::Number => 'a number',
+            self::Date => 'a date',
+            self::DateTime => 'a date with a time',
+            self::YesNo => 'yes or no',
+        };
+    }
 }

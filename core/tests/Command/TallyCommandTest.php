@@ -48,6 +48,62 @@ final class TallyCommandTest extends TestCase
         self::assertSame([], glob("{$out}/*.unfinished"));
     }
 
+    public function test_a_plan_says_what_is_forgiven_and_it_is_listed(): void
+    {
+        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case']], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => [
+            ['id' => 'pair-000000000000', 'source' => 'holder', 'target' => 'owner', 'forgives' => ['spacing', 'case']],
+            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'fee', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.5']],
+        ]]), 'plan.json');
+        $out = $this->folder('out');
+        $process = $this->command([$this->file(self::OLD, 'old.csv'), $this->file("basin,berth,owner,fee\nkb,014,\"Thornøy, Ezekiel\",1412.20\nKB,015,ann lee,10.00\n", 'new.csv'), "--plan={$plan}", "--out={$out}", '--json', '--list-forgiven']);
+
+        self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
+        self::assertSame("basin,berth,column,class,cause,source,target\nKB,014,fee,forgiven,tolerance,1412.60,1412.20\nKB,015,holder,forgiven,spacing+case,Ann  Lee,ann lee\nKB,015,fee,forgiven,number-form,10,10.00\n", file_get_contents("{$out}/forgiven.csv"));
+        $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);
+        self::assertIsArray($printed);
+        self::assertSame([['source' => 'basin', 'target' => 'basin', 'cause' => 'case', 'cells' => 1]], $printed['key_forgiven']);
+        self::assertSame(['compared' => 4, 'identical' => 1, 'forgiven' => 3, 'changed' => 0, 'blanked' => 0, 'filled' => 0], $printed['cells']);
+        self::assertContains(['source' => 'fee', 'target' => 'fee', 'class' => 'forgiven', 'cause' => 'tolerance', 'facts' => ['largest' => '0.4', 'net' => '-0.4'], 'cells' => 1], (array) $printed['patterns']);
+    }
+
+    public function test_more_workers_less_memory_and_packed_input_give_the_same_bytes(): void
+    {
+        $rows = array_map(static fn(int $row): string => "KB,{$row},Holder {$row},".($row % 7).".50\n", range(1, 3_000));
+        $new = array_map(static fn(int $row): string => "KB,{$row},HOLDER {$row},".($row % 7).".5\n", range(2_900, 1));
+        $old = $this->file("basin,berth,holder,fee\n".implode('', $rows), 'old.csv');
+        $packed = $this->file((string) gzencode("basin,berth,holder,fee\n".implode('', $new)), 'new.csv.gz');
+        $written = [];
+        foreach ([['--workers=1'], ['--workers=2'], ['--workers=4', '--memory=16M']] as $number => $options) {
+            $out = $this->folder("out{$number}");
+            self::assertSame(1, $this->command([$old, $packed, '--key=basin,berth', "--out={$out}", ...$options])->getExitCode());
+            $written[] = array_map(static fn(string|false $path): string => (string) file_get_contents((string) $path), (array) glob("{$out}/*"));
+        }
+
+        self::assertSame($written[0], $written[1]);
+        self::assertSame($written[0], $written[2]);
+        self::assertStringContainsString('KB,1,holder,changed,case,Holder 1,HOLDER 1', implode('', $written[0]));
+    }
+
+    public function test_one_side_may_come_by_standard_input_and_be_json(): void
+    {
+        $process = $this->command([$this->file("berth,fee,paid\n14,1e400,true\n15,7,\n", 'old.csv'), '-', '--key=berth', '--json'], "{\"berth\":14,\"fee\":1e400,\"paid\":true}\n{\"fee\":7.0,\"berth\":\"15\",\"paid\":null,\"tags\":[1.10,{}]}\nno object\n");
+
+        self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
+        $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);
+        self::assertIsArray($printed);
+        self::assertSame(['compared' => 4, 'identical' => 3, 'forgiven' => 0, 'changed' => 1, 'blanked' => 0, 'filled' => 0], $printed['cells']);
+        self::assertStringContainsString('"refused":1', $process->getOutput());
+    }
+
+    public function test_quiet_prints_nothing_but_what_was_asked_for(): void
+    {
+        $file = $this->file("basin,berth\nKB,1\n,2\n");
+
+        self::assertSame('', $this->command([$file, $file, '--key=basin,berth', '--quiet'])->getOutput());
+        self::assertStringStartsWith('{"rows"', $this->command([$file, $file, '--key=basin,berth', '--quiet', '--json'])->getOutput());
+        self::assertSame('', $this->command([$file, $file, '--key=basin,berth', '--quiet'])->getErrorOutput());
+    }
+
     public function test_exit_status_0_says_that_all_agree(): void
     {
         $file = $this->file("basin,berth\nKB,1\nKB,2\n");
@@ -91,6 +147,15 @@ final class TallyCommandTest extends TestCase
         yield 'duplicate header names that the plan touches' => ["basin,fee,fee\nKB,1,2\n", $good, ['--key=basin'], 'names column "fee" 2 times (columns 2, 3)'];
         yield 'a quote left open' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin'], 'the quote opened on line 2 is never closed'];
         yield 'another kind of file' => ["PK\x03\x04", $good, ['--key=basin'], 'a zip archive or a workbook'];
+        yield 'a packed file that breaks off' => [substr((string) gzencode(str_repeat($good, 3_000)), 0, -40), $good, ['--key=basin'], 'old.csv" breaks off'];
+        yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" breaks off'];
+        yield 'JSON that is no register' => ['[1, 2]', $good, ['--key=basin'], 'no object in it has a property'];
+        yield 'a plan and a key' => [$good, $good, ['--key=basin', '--plan=x'], 'Give either --plan, or --key'];
+        yield 'a plan that is not there' => [$good, $good, ['--plan=/nowhere/plan.json'], 'cannot be opened'];
+        yield 'no number of workers' => [$good, $good, ['--key=basin', '--workers=many'], '--workers=many is not a number of processes'];
+        yield 'no size' => [$good, $good, ['--key=basin', '--memory=lots'], '--memory=lots is no size'];
+        yield 'no delimiter' => [$good, $good, ['--key=basin', '--delimiter=dot'], '--delimiter is one of comma'];
+        yield 'a worker that cannot read on' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin', '--workers=2'], 'the quote opened on line 2 is never closed'];
         yield 'an unknown option' => [$good, $good, ['--keys=basin'], 'The "--keys" option does not exist'];
     }
 
@@ -111,9 +176,9 @@ final class TallyCommandTest extends TestCase
     }
 
     /** @param list<string> $arguments */
-    private function command(array $arguments): Process
+    private function command(array $arguments, string $input = ''): Process
     {
-        $process = new Process([PHP_BINARY, dirname(__DIR__, 2).'/bin/nine-tally', 'tally', ...$arguments]);
+        $process = new Process([PHP_BINARY, dirname(__DIR__, 2).'/bin/nine-tally', 'tally', ...$arguments], input: $input);
         $process->run();
 
         return $process;

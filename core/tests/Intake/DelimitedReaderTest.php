@@ -55,9 +55,9 @@ final class DelimitedReaderTest extends TestCase
         self::assertCount(3, $found);
         $refused = $found[1];
         self::assertInstanceOf(RefusedRecord::class, $refused);
-        self::assertSame([2, 3, $reason, $sentence, $record], [$refused->number, $refused->line, $refused->reason, $refused->sentence, $refused->raw]);
+        self::assertSame([3, $reason, $sentence, $record], [$refused->line, $refused->reason, $refused->sentence, $refused->raw]);
         self::assertInstanceOf(Row::class, $found[2]);
-        self::assertSame(3, $found[2]->number);
+        self::assertSame(4, $found[2]->line);
     }
 
     /** @return iterable<string, array{string, RefusalReason, string}> */

@@ -5,149 +5,215 @@ declare(strict_types=1);
 namespace NineTally\Tests\Properties;
 
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Side;
 
 /**
  * A second opinion: the rules of the comparison once more, as plainly as they can be said, with nested loops and no class of
  * the engine but the plan. Slow, and meant to be.
  */
-final readonly class Oracle
+final class Oracle
 {
+    private const FORMS = ['spacing', 'invisible', 'line-ends', 'case', 'leading-zeros', 'number-form'];
+
+    /** @var list<array{string, string, list<string>, list<array{int, string, string, string, string}>}> class, side, key, cells */
+    private array $found = [];
+
     /**
      * @param  list<string>  $sourceNames
      * @param  list<list<string>>  $source
      * @param  list<string>  $targetNames
      * @param  list<list<string>>  $target
      */
-    public function __construct(private Plan $plan, private array $sourceNames, private array $source, private array $targetNames, private array $target) {}
+    public function __construct(private readonly Plan $plan, private readonly array $sourceNames, private readonly array $source, private readonly array $targetNames, private readonly array $target) {}
 
     /** @return list<string> findings in source order, then those only the target has: class, side, key, and of changed rows each cell */
     public function findings(): array
     {
-        $found = [];
-        foreach ($this->source as $row) {
-            $key = $this->key($row, Side::Source);
-            $class = $this->classOf($key);
-            if ($class === 'meets') {
-                $cells = $this->cells($row, $this->partner($key));
-                if ($cells !== []) {
-                    $found[] = $this->line('changed', 'both', $key, $cells);
-                }
-            } else {
-                $found[] = $this->line($class === 'alone' ? 'missing' : $class, 'source', $key, []);
+        foreach ([Side::Source, Side::Target] as $side) {
+            foreach ($this->rows($side) as $row => $cells) {
+                $this->judge($side, $row, $this->key($cells, $side));
             }
         }
-        foreach ($this->target as $row) {
-            $key = $this->key($row, Side::Target);
-            $class = $this->classOf($key);
-            if ($class !== 'meets') {
-                $found[] = $this->line($class === 'alone' ? 'extra' : $class, 'target', $key, []);
+
+        return array_map(fn(array $row): string => trim(implode(' ', [$row[0], $row[1], implode('|', $row[2]), ...array_map(fn(array $cell): string => sprintf('[%d %s: %s > %s]', $cell[0], $this->decided($cell), $cell[3], $cell[4]), $row[3])])), $this->found);
+    }
+
+    /** @param list<string> $key */
+    private function judge(Side $side, int $row, array $key): void
+    {
+        [$here, $there] = [$this->sharing($side, $key), $this->sharing($side->other(), $key)];
+        if (implode('', $key) === '') {
+            $this->found[] = ['unkeyed', $side->value, $key, []];
+        } elseif ($this->plan->side($side)->repeats->id === PolicyId::PairInOrder) {
+            $nth = (int) array_search($row, $here, true);
+            isset($there[$nth]) ? $this->meet($side, $key, $row, $there[$nth]) : $this->found[] = [$side === Side::Source ? 'missing' : 'extra', $side->value, $key, []];
+        } else {
+            [$kept, $other] = [$this->kept($side, $here), $this->kept($side->other(), $there)];
+            match (true) {
+                $kept !== $row || $other === null && $there !== [] => $this->found[] = ['repeated', $side->value, $key, []],
+                $there === [] => $this->found[] = [$side === Side::Source ? 'missing' : 'extra', $side->value, $key, []],
+                default => $this->meet($side, $key, $row, (int) $other),
+            };
+        }
+    }
+
+    /** @param list<int> $rows */
+    private function kept(Side $side, array $rows): ?int
+    {
+        $all = array_map(fn(int $row): array => $this->rows($side)[$row], $rows);
+
+        return count($rows) < 2 ? $rows[0] ?? null : match ($this->plan->side($side)->repeats->id) {
+            PolicyId::KeepFirst => $rows[0],
+            PolicyId::KeepLast => $rows[count($rows) - 1],
+            PolicyId::CollapseCopies => count(array_unique($all, SORT_REGULAR)) === 1 && count(array_unique(array_map(serialize(...), $all))) === 1 ? $rows[0] : null,
+            default => null,
+        };
+    }
+
+    /** @param list<string> $key */
+    private function meet(Side $side, array $key, int $row, int $other): void
+    {
+        if ($side === Side::Target) {
+            return;
+        }
+        $cells = [];
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            $left = $this->source[$row][(int) array_search($pair->source, $this->sourceNames, true)];
+            $right = $this->target[$other][(int) array_search($pair->target, $this->targetNames, true)];
+            $why = $left === $right ? '' : $this->why($left, $right);
+            if ($why !== '' && array_diff(explode('+', explode(' ', $why)[1]), $pair->forgives) !== []) {
+                $cells[] = [$position, $why, '', $left, $right];
+            }
+        }
+        foreach ($cells as $at => [$position, $why, , $left, $right]) {
+            foreach ($cells as [$elsewhere, $whyThere, , $otherLeft, $otherRight]) {
+                $isOpen = $elsewhere !== $position && preg_match('/none|blanked|filled/', $why) === 1 && preg_match('/none|blanked|filled/', $whyThere) === 1;
+                if ($isOpen && $cells[$at][2] === '') {
+                    $cells[$at][2] = match (true) {
+                        $left === $otherRight && mb_strlen($left) > 3 => "{$position}>{$elsewhere}",
+                        $right === $otherLeft && mb_strlen($right) > 3 => "{$elsewhere}>{$position}",
+                        default => '',
+                    };
+                }
+            }
+        }
+        if ($cells !== []) {
+            $this->found[] = ['changed', 'both', $key, $cells];
+        }
+    }
+
+    private function why(string $left, string $right): string
+    {
+        $seen = static fn(string $text): bool => preg_replace('/[ \t\x{A0}\x{200B}]/u', '', $text) !== '';
+        if ($right === '' && $seen($left) || $left === '' && $seen($right)) {
+            return $right === '' ? 'blanked blanked' : 'filled filled';
+        }
+        for ($size = 1; $size <= count(self::FORMS); $size++) {
+            foreach ($this->combinations(self::FORMS, $size) as $together) {
+                // What is invisible goes before spaces are run together.
+                usort($together, static fn(string $a, string $b): int => ($b === 'invisible') <=> ($a === 'invisible'));
+                if ($this->without($together, $left) === $this->without($together, $right)) {
+                    return 'changed '.implode('+', array_intersect(self::FORMS, $together));
+                }
+            }
+        }
+
+        return 'changed none';
+    }
+
+    /** @param list<string> $forms */
+    private function without(array $forms, string $text): string
+    {
+        foreach ($forms as $form) {
+            $text = match ($form) {
+                'spacing' => trim((string) preg_replace('/(?: |\t|\x{A0})+/u', ' ', $text), ' '),
+                'invisible' => str_replace("\u{200B}", '', $text),
+                'line-ends' => str_replace("\r\n", "\n", $text),
+                'case' => mb_strtolower($text),
+                'leading-zeros' => (string) preg_replace('/^0+(\d+)$/', '$1', $text),
+                default => preg_match('/^-?(0|[1-9]\d*)(\.\d+)?$/', $text) === 1 ? sprintf('%.6F', (float) $text + 0) : $text,
+            };
+        }
+
+        return $text;
+    }
+
+    /**
+     * A cell without a cause of its own may have one that its column shows.
+     *
+     * @param  array{int, string, string, string, string}  $cell
+     */
+    private function decided(array $cell): string
+    {
+        $ofColumn = $this->cells(static fn(array $other): bool => $other[0] === $cell[0] && $other[1] === 'changed none');
+        $cuts = array_count_values(array_map(static fn(array $other): int => str_starts_with($other[3], rtrim($other[4], ' ')) && trim($other[4]) !== '' ? mb_strlen(rtrim($other[4], ' ')) : 0, $ofColumn));
+        unset($cuts[0]);
+        $isCut = $cell[1] === 'changed none' && trim($cell[4]) !== '' && str_starts_with($cell[3], rtrim($cell[4], ' '));
+        if ($isCut && $cuts !== [] && max($cuts) >= 3 && (int) array_search(max($cuts), $cuts, true) === mb_strlen(rtrim($cell[4], ' '))) {
+            return 'changed truncated';
+        }
+        $pairs = array_count_values(array_map(static fn(array $other): string => $other[3]."\xFF".$other[4], $ofColumn));
+        $follows = array_filter($pairs, static fn(int $cells, string $pair): bool => $cells >= 3 && count(array_filter(array_keys($pairs), static fn(string $other): bool => explode("\xFF", $other)[0] === explode("\xFF", $pair)[0])) === 1, ARRAY_FILTER_USE_BOTH);
+        if ($cell[1] === 'changed none' && isset($follows[$cell[3]."\xFF".$cell[4]]) && count($follows) > 1 && 2 * array_sum($follows) > count($ofColumn)) {
+            return 'changed translated';
+        }
+        $moves = $this->cells(static fn(array $other): bool => $cell[2] !== '' && $other[2] === $cell[2] && $other[0] === $cell[0]);
+
+        return count($moves) >= 3 ? 'changed moved' : $cell[1];
+    }
+
+    /**
+     * @param  \Closure(array{int, string, string, string, string}): bool  $wanted
+     * @return list<array{int, string, string, string, string}>
+     */
+    private function cells(\Closure $wanted): array
+    {
+        return array_values(array_filter(array_merge(...array_column($this->found, 3), ...[[]]), $wanted));
+    }
+
+    /**
+     * @param  list<string>  $forms
+     * @return list<list<string>>
+     */
+    private function combinations(array $forms, int $size): array
+    {
+        if ($size === 0) {
+            return [[]];
+        }
+        $found = [];
+        foreach ($forms as $position => $form) {
+            foreach ($this->combinations(array_slice($forms, $position + 1), $size - 1) as $rest) {
+                $found[] = [$form, ...$rest];
             }
         }
 
         return $found;
     }
 
-    /** @param list<string> $key */
-    private function classOf(array $key): string
-    {
-        if (array_filter($key, static fn(string $cell): bool => $cell !== '') === []) {
-            return 'unkeyed';
-        }
-        $here = $there = 0;
-        foreach ($this->source as $row) {
-            $here += $this->key($row, Side::Source) === $key ? 1 : 0;
-        }
-        foreach ($this->target as $row) {
-            $there += $this->key($row, Side::Target) === $key ? 1 : 0;
-        }
-
-        return match (true) {
-            $here > 1 || $there > 1 => 'repeated',
-            $here === 1 && $there === 1 => 'meets',
-            default => 'alone',
-        };
-    }
-
     /**
      * @param  list<string>  $key
-     * @return list<string>
+     * @return list<int> rows of a side with this key
      */
-    private function partner(array $key): array
+    private function sharing(Side $side, array $key): array
     {
-        foreach ($this->target as $row) {
-            if ($this->key($row, Side::Target) === $key) {
-                return $row;
-            }
-        }
-        throw new \LogicException('There is one.');
+        return array_keys(array_filter($this->rows($side), fn(array $cells): bool => $this->key($cells, $side) === $key));
+    }
+
+    /** @return list<list<string>> */
+    private function rows(Side $side): array
+    {
+        return $side === Side::Source ? $this->source : $this->target;
     }
 
     /**
-     * @param  list<string>  $source
-     * @param  list<string>  $target
+     * @param  list<string>  $cells
      * @return list<string>
      */
-    private function cells(array $source, array $target): array
-    {
-        $cells = [];
-        foreach ($this->plan->columnPairs as $position => $pair) {
-            $left = $source[(int) array_search($pair->source, $this->sourceNames, true)];
-            $right = $target[(int) array_search($pair->target, $this->targetNames, true)];
-            if ($left !== $right) {
-                [$class, $cause] = $this->why($left, $right);
-                $cells[] = "[{$position} {$class} {$cause}: {$left} > {$right}]";
-            }
-        }
-
-        return $cells;
-    }
-
-    /** @return array{string, string} */
-    private function why(string $left, string $right): array
-    {
-        $seen = static fn(string $text): bool => preg_replace('/[\s\x{A0}\x{200B}]/u', '', $text) !== '';
-        if ($right === '' && $seen($left)) {
-            return ['blanked', 'blanked'];
-        }
-        if ($left === '' && $seen($right)) {
-            return ['filled', 'filled'];
-        }
-        $forms = [
-            'spacing' => static fn(string $text): string => trim((string) preg_replace('/(?: |\t|\x{A0})+/u', ' ', $text)),
-            'case' => mb_strtolower(...),
-            'number-form' => static fn(string $text): string => preg_match('/^-?(0|[1-9]\d*)(\.\d+)?$/', $text) === 1 ? sprintf('%.6F', (float) $text + 0) : $text,
-        ];
-        foreach ([['spacing'], ['case'], ['number-form'], ['spacing', 'case'], ['spacing', 'number-form'], ['case', 'number-form'], ['spacing', 'case', 'number-form']] as $together) {
-            [$a, $b] = [$left, $right];
-            foreach ($together as $form) {
-                [$a, $b] = [$forms[$form]($a), $forms[$form]($b)];
-            }
-            if ($a === $b) {
-                return ['changed', implode('+', $together)];
-            }
-        }
-
-        return ['changed', 'none'];
-    }
-
-    /**
-     * @param  list<string>  $row
-     * @return list<string>
-     */
-    private function key(array $row, Side $side): array
+    private function key(array $cells, Side $side): array
     {
         $names = $side === Side::Source ? $this->sourceNames : $this->targetNames;
 
-        return array_map(static fn(string $name): string => $row[(int) array_search($name, $names, true)], $this->plan->keyNames($side));
-    }
-
-    /**
-     * @param  list<string>  $key
-     * @param  list<string>  $cells
-     */
-    private function line(string $class, string $side, array $key, array $cells): string
-    {
-        return implode(' ', [$class, $side, implode('|', $key), ...$cells]);
+        return array_map(fn(string $name, int $position): string => $this->without($this->plan->key[$position]->forgives, $cells[(int) array_search($name, $names, true)]), $this->plan->keyNames($side), array_keys($this->plan->key));
     }
 }

@@ -5,10 +5,15 @@ declare(strict_types=1);
 namespace NineTally\Tests\Properties;
 
 use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Report\CsvLine;
-use NineTally\Core\Row\Columns;
+use NineTally\Core\Tally\TallySettings;
 use NineTally\Tests\Tally\Tallied;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
@@ -39,11 +44,10 @@ final class RandomDataTest extends TestCase
         for ($round = 0; $round < self::ROUNDS; $round++) {
             $source = $this->rows();
             $target = $this->random->shuffleArray([...$this->disturbed($source), ...$this->rows(3)]);
-            $key = $round % 2 === 0 ? ['basin', 'berth'] : ['berth'];
-            $columns = Columns::named('x', self::NAMES);
-            $oracle = new Oracle(Plan::pairing($columns, $columns, $key), self::NAMES, $source, self::NAMES, $target);
+            $plan = $this->plan($round);
+            $oracle = new Oracle($plan, self::NAMES, $source, self::NAMES, $target);
 
-            $this->tally($this->csv($source), $this->csv($target), $key, partitions: $round % 5 + 1);
+            $this->tallyOf($plan, $this->reader($this->csv($source), 'old.csv'), $this->reader($this->csv($target), 'new.csv'), settings: new TallySettings(partitions: 2 ** ($round % 4)));
 
             self::assertSame($oracle->findings(), array_map($this->line(...), $this->found), "round {$round}");
         }
@@ -89,6 +93,22 @@ final class RandomDataTest extends TestCase
         }
     }
 
+    /** Keys of one column and of two, with and without what they forgive; pairs that forgive nothing, spacing, or more; each policy for repeats. */
+    private function plan(int $round): Plan
+    {
+        $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $name, [[], ['spacing', 'case'], ['leading-zeros']][intdiv($round, 2) % 3]), $round % 2 === 0 ? ['basin', 'berth'] : ['berth']);
+        $policies = [PolicyId::SetAside, PolicyId::KeepFirst, PolicyId::KeepLast, PolicyId::CollapseCopies];
+        [$source, $target] = $round % 7 === 0 ? [PolicyId::PairInOrder, PolicyId::PairInOrder] : [$policies[$round % 4], $policies[intdiv($round, 4) % 4]];
+        $forgives = [[], ['spacing'], ['case', 'number-form'], ['leading-zeros']][intdiv($round, 3) % 4];
+
+        return new Plan(
+            $key,
+            [new ColumnPair('pair-000000000000', 'holder', 'holder', forgives: $forgives), new ColumnPair('pair-000000000001', 'fee', 'fee')],
+            source: new SideRules(repeats: RepeatsPolicy::of($source)),
+            target: new SideRules(repeats: RepeatsPolicy::of($target)),
+        );
+    }
+
     /** @return list<list<string>> */
     private function rows(int $most = 14): array
     {
@@ -125,11 +145,11 @@ final class RandomDataTest extends TestCase
 
     private function line(RowFinding $row): string
     {
-        return implode(' ', [
+        return trim(implode(' ', [
             $row->class->value,
             $row->side->value ?? 'both',
             implode('|', $row->key->cells ?? []),
             ...array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}: {$cell->source} > {$cell->target}]", $row->cells),
-        ]);
+        ]));
     }
 }

@@ -60,6 +60,6 @@ final class FindingFilesTest extends TestCase
 
     private function extra(): RowFinding
     {
-        return new RowFinding(1, 1, RowClass::Extra, Side::Target, KeyTuple::of(['KB']), target: new RowRecord(1, 2, ['KB', '1']));
+        return new RowFinding(1, 1, RowClass::Extra, Side::Target, KeyTuple::of(['KB']), target: new RowRecord(2, ['KB', '1']));
     }
 }

@@ -6,11 +6,13 @@ namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallySettings;
 use NineTally\Tests\TemporaryFiles;
 
 /** Runs a tally on two small texts and takes all it yields. */
@@ -29,8 +31,13 @@ trait Tallied
     {
         $readers = ['source' => $this->reader($source, 'old.csv'), 'target' => $this->reader($target, 'new.csv')];
         $plan = Plan::pairing($readers['source']->columns, $readers['target']->columns, $key, $map);
-        $run = new TallyRun($plan, $readers['source'], $readers['target'], ['source' => strlen($source), 'target' => strlen($target)], $this->folder('work-'.bin2hex(random_bytes(4))), $progress, $partitions);
-        $findings = $run->findings();
+
+        return $this->tallyOf($plan, $readers['source'], $readers['target'], $progress, new TallySettings(partitions: $partitions));
+    }
+
+    private function tallyOf(Plan $plan, Reader $source, Reader $target, Progress $progress = new SilentProgress, TallySettings $settings = new TallySettings): Summary
+    {
+        $findings = (new TallyRun($plan, $source, $target, $this->folder('work-'.bin2hex(random_bytes(4))), $progress, $settings))->findings();
         $this->found = [];
         foreach ($findings as $finding) {
             $this->found[] = $finding;

@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Comparison\FindingIdentity;
+use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\NotUsable;
-use NineTally\Core\Intake\ReadingLedger;
-use NineTally\Core\Matching\RowTally;
+use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Balance;
 use NineTally\Core\Tally\Progress;
@@ -221,10 +222,12 @@ final class TallyRunTest extends TestCase
 
     public function test_fails_loudly_when_the_sums_do_not_add_up(): void
     {
-        $rows = new RowTally;
-        $rows->count(Side::Source, \NineTally\Core\Comparison\RowClass::Agreed);
-        $source = SideCounts::from(Side::Source, new ReadingLedger(2, 0, 2), $rows, 0);
-        $target = SideCounts::from(Side::Target, new ReadingLedger(0, 0, 0), $rows, 0);
+        $counts = new MatchCounts(0);
+        $counts->count(Side::Source, RowClass::Agreed);
+        $scan = new ScanResult;
+        $scan->read = 2;
+        $source = SideCounts::from(Side::Source, [$scan], $counts);
+        $target = SideCounts::from(Side::Target, [], $counts);
 
         $this->expectException(UnbalancedTally::class);
         $this->expectExceptionMessage('source: shaped = unkeyed + repeated + agreed + changed + unmatched: 2 against 1');

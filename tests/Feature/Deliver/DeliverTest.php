@@ -57,6 +57,14 @@ final class DeliverTest extends TestCase
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'slash'])->assertUnprocessable();
     }
 
+    public function test_a_file_of_another_encoding_is_read_and_says_so(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', (string) iconv('UTF-8', 'Windows-1252', self::OLD), 'old.csv');
+
+        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => ['delivered' => 8, 'format' => ['encoding' => 'Windows-1252']]]);
+    }
+
     #[DataProvider('notUsable')]
     public function test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_leaves_nothing_behind(string $content, string $code): void
     {
@@ -72,7 +80,6 @@ final class DeliverTest extends TestCase
     public static function notUsable(): iterable
     {
         yield 'a workbook' => ["PK\x03\x04".str_repeat('x', 50), 'not-delimited-text'];
-        yield 'Windows-1252' => ["basin,holder\nKB,Thorn\xF8y\n", 'not-utf-8'];
         yield 'duplicate header names' => ["basin,fee,fee\nKB,1,2\n", 'duplicate-column'];
         yield 'a quote left open' => ["basin,note\nKB,\"open\n", 'quote-left-open'];
         yield 'blank lines only' => ["\n\n\n", 'no-header'];

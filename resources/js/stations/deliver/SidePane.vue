@@ -24,7 +24,7 @@ function choose(files: FileList | null | undefined): void {
 }
 
 const facts = (delivery: Schemas['Delivery']): string =>
-  `${delivery.format.delimiter}s, UTF-8${delivery.format.byteOrderMark ? ' with byte-order mark' : ''}, lines end with ${delivery.format.lineEnds}, ${bytes(delivery.bytes)}`
+  `${delivery.format.delimiter}s, ${delivery.format.encoding}${delivery.format.byteOrderMark ? ' with byte-order mark' : ''}, lines end with ${delivery.format.lineEnds}, ${bytes(delivery.bytes)}`
 </script>
 
 <template>

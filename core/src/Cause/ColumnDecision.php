@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Cause;
+
+/** Which causes of a whole column hold for one column pair, and on what evidence. */
+final readonly class ColumnDecision
+{
+    /** @param array<string, array<string, array<string, string|int>>> $holds cause id => evidence => facts */
+    public function __construct(private array $holds) {}
+
+    public function isEmpty(): bool
+    {
+        return $this->holds === [];
+    }
+
+    /** @param list<string> $evidence the likeliest first */
+    public function cause(CauseId $id, array $evidence): ?Cause
+    {
+        foreach ($evidence as $one) {
+            if (isset($this->holds[$id->value][$one])) {
+                return Cause::of($id, $this->holds[$id->value][$one]);
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Command;
+
+use NineTally\Core\NineTallyException;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+/** Does the pieces of work that it is told on standard input, one a line, and answers on standard output. Started by CrewOfProcesses. */
+#[AsCommand(name: 'work', description: 'Works for a tally of another process', hidden: true)]
+final class WorkCommand extends Command
+{
+    protected function configure(): void
+    {
+        $this->addArgument('workspace', InputArgument::REQUIRED);
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $workspace = $input->getArgument('workspace');
+        try {
+            $work = WorkOrder::read(is_string($workspace) ? $workspace : '');
+            while (($piece = fgets(STDIN)) !== false) {
+                $piece = trim($piece);
+                $work->perform($piece, static function (int $bytes, int $records) use ($output, $piece): void {
+                    $output->writeln("progress {$piece} {$bytes} {$records}", OutputInterface::OUTPUT_RAW);
+                });
+                $output->writeln("done {$piece}", OutputInterface::OUTPUT_RAW);
+            }
+        } catch (NineTallyException $problem) {
+            $output->writeln('failed '.json_encode($problem->getMessage(), JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);
+
+            return TallyCommand::NOT_USABLE;
+        }
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/**
+ * Many rows as they came, still bytes: most will turn out to be equal to their counterpart, and no Row is ever built for those.
+ *
+ * The two bytes that separate them occur in no UTF-8 text (RFC 3629, section 1), so nothing is escaped.
+ */
+final readonly class Batch
+{
+    public const CELL_END = "\xFF";
+
+    public const ROW_END = "\xFE";
+
+    /**
+     * @param  string  $rows  cells joined by CELL_END, rows by ROW_END; each has the header's number of cells
+     * @param  int  $firstLine  the physical line on which the first row begins
+     * @param  string  $innerLineEnd  the byte whose occurrences inside a row are further lines of it; '' when no row has any
+     */
+    public function __construct(public string $rows, public int $firstLine, public string $innerLineEnd = '') {}
+}

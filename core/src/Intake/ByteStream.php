@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/** The bytes of a file, unpacked where they are compressed with gzip (RFC 1952). Holds a block. */
+final class ByteStream
+{
+    private const GZIP = "\x1F\x8B";
+
+    private ?\InflateContext $inflating = null;
+
+    private bool $hasEnded = false;
+
+    /** @param resource $file */
+    private function __construct(private readonly mixed $file, private readonly string $name, public readonly bool $isPacked)
+    {
+        if ($isPacked) {
+            $this->inflating = $this->begin();
+        }
+    }
+
+    /**
+     * @param  string  $name  the file as the person knows it, for messages
+     *
+     * @throws NotUsable
+     */
+    public static function open(string $path, string $name): self
+    {
+        $file = is_dir($path) ? throw NotUsable::isFolder($name) : @fopen($path, 'rb');
+        if ($file === false) {
+            throw NotUsable::cannotBeOpened($name);
+        }
+        $isPacked = fread($file, 2) === self::GZIP;
+        rewind($file);
+
+        return new self($file, $name, $isPacked);
+    }
+
+    /**
+     * @param  positive-int  $bytes
+     * @return string at most $bytes bytes, of a packed file about as many; '' at the end
+     *
+     * @throws NotUsable when a packed file breaks off
+     */
+    public function read(int $bytes): string
+    {
+        if ($this->inflating === null) {
+            return (string) fread($this->file, $bytes);
+        }
+        $unpacked = '';
+        while (strlen($unpacked) < $bytes) {
+            $packed = (string) fread($this->file, max(1, intdiv($bytes, 4)));
+            if ($packed === '') {
+                return $unpacked !== '' || $this->hasEnded ? $unpacked : throw NotUsable::breaksOff($this->name);
+            }
+            $unpacked .= $this->unpack($packed);
+        }
+
+        return $unpacked;
+    }
+
+    /** Where reading of a plain file goes on. */
+    public function seek(int $offset): void
+    {
+        fseek($this->file, $offset);
+    }
+
+    /** @return int bytes of the file itself that have been read */
+    public function position(): int
+    {
+        return (int) ftell($this->file);
+    }
+
+    public function close(): void
+    {
+        fclose($this->file);
+    }
+
+    private function unpack(string $packed): string
+    {
+        $unpacked = '';
+        while ($packed !== '' && $this->inflating !== null) {
+            // Several packed files in a row are one (RFC 1952, section 2.2).
+            if ($this->hasEnded) {
+                $this->inflating = $this->begin();
+            }
+            $before = inflate_get_read_len($this->inflating);
+            $piece = @inflate_add($this->inflating, $packed);
+            if ($piece === false) {
+                throw NotUsable::breaksOff($this->name);
+            }
+            $unpacked .= $piece;
+            $this->hasEnded = inflate_get_status($this->inflating) === ZLIB_STREAM_END;
+            $packed = $this->hasEnded ? substr($packed, inflate_get_read_len($this->inflating) - $before) : '';
+            if ($this->hasEnded && trim($packed, "\0") === '') {
+                $packed = '';
+            }
+        }
+
+        return $unpacked;
+    }
+
+    private function begin(): \InflateContext
+    {
+        $this->hasEnded = false;
+
+        return inflate_init(ZLIB_ENCODING_GZIP) ?: throw new \LogicException('zlib cannot begin.');
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Matching;
+
+/** Findings written aside in the order of their lines, one stream for each piece of work. */
+final class FindingSpool
+{
+    private const BUFFER_BYTES = 131_072;
+
+    /** @var resource */
+    private $file;
+
+    private string $buffer = '';
+
+    private int $written = 0;
+
+    public function __construct(private readonly string $path)
+    {
+        $this->file = @fopen($path.'.unfinished', 'wb') ?: throw WorkspaceFailure::writing($path);
+    }
+
+    public function add(FindingEntry $entry): void
+    {
+        $bytes = $entry->bytes();
+        $this->buffer .= pack('N', strlen($bytes)).$bytes;
+        $this->written++;
+        if (strlen($this->buffer) > self::BUFFER_BYTES) {
+            $this->flush();
+        }
+    }
+
+    /** @return bool whether there is anything to read; an empty stream leaves no file */
+    public function finish(): bool
+    {
+        $this->flush();
+        fclose($this->file);
+        if ($this->written === 0) {
+            unlink($this->path.'.unfinished');
+        } elseif (! rename($this->path.'.unfinished', $this->path)) {
+            throw WorkspaceFailure::writing($this->path);
+        }
+
+        return $this->written > 0;
+    }
+
+    /**
+     * All streams merged into the order of their lines (a heap of their heads).
+     *
+     * @param  list<array{path: string, baseLine: int}>  $streams  with the lines that come before each
+     * @return \Generator<int, FindingEntry>
+     */
+    public static function merged(array $streams): \Generator
+    {
+        /** @var \SplPriorityQueue<int, int> $heap of streams, the one with the lowest line first */
+        $heap = new \SplPriorityQueue;
+        $readers = [];
+        foreach ($streams as $number => ['path' => $path, 'baseLine' => $baseLine]) {
+            $readers[$number] = self::read($path);
+            if ($readers[$number]->valid()) {
+                $heap->insert($number, -$baseLine - $readers[$number]->current()->line);
+            }
+        }
+        while (! $heap->isEmpty()) {
+            /** @var int $number */
+            $number = $heap->extract();
+            $reader = $readers[$number];
+            yield $streams[$number]['baseLine'] => $reader->current();
+            $reader->next();
+            if ($reader->valid()) {
+                $heap->insert($number, -$streams[$number]['baseLine'] - $reader->current()->line);
+            }
+        }
+    }
+
+    /** @return \Generator<int, FindingEntry> */
+    private static function read(string $path): \Generator
+    {
+        $file = OpenFile::forReading($path);
+        while (($head = $file->read(4)) !== '') {
+            /** @var array{size: int} $sizes */
+            $sizes = unpack('Nsize', $head);
+            yield FindingEntry::fromBytes($file->read($sizes['size']));
+        }
+    }
+
+    private function flush(): void
+    {
+        if (@fwrite($this->file, $this->buffer) !== strlen($this->buffer)) {
+            throw WorkspaceFailure::writing($this->path);
+        }
+        $this->buffer = '';
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Matching;
+
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Row\Side;
+
+/** What matching counted: rows of both sides by class, and the cells of each column pair. Counts of several pieces of work add up. */
+final class MatchCounts
+{
+    /** @var array<string, array<string, int>> side => class => rows */
+    private array $rows = ['source' => [], 'target' => []];
+
+    /** @var array<string, int> side => keys that repeat there and do not exist on the other side: a loss hides there */
+    private array $repeatedOnOneSide = ['source' => 0, 'target' => 0];
+
+    /** @var array<string, int> side => keys that repeat only because the key forgives */
+    private array $repeatedByForgiving = ['source' => 0, 'target' => 0];
+
+    /** Rows that met, and were compared. */
+    public int $compared = 0;
+
+    public int $bridged = 0;
+
+    /** @var list<int> positions in the plan of bridges that joined nothing */
+    public array $idleBridges = [];
+
+    /** @var list<PairCounts> by column pair */
+    public array $pairs;
+
+    /** @var array<int, array<string, int>> key column => cause => cells */
+    public array $keyForgiven = [];
+
+    public function __construct(int $pairs)
+    {
+        $this->pairs = array_map(static fn(): PairCounts => new PairCounts, $pairs === 0 ? [] : range(1, $pairs));
+    }
+
+    public function count(Side $side, RowClass $class, int $rows = 1): void
+    {
+        $this->rows[$side->value][$class->value] = $this->of($side, $class) + $rows;
+    }
+
+    public function countMet(RowClass $class, int $rows = 1): void
+    {
+        $this->count(Side::Source, $class, $rows);
+        $this->count(Side::Target, $class, $rows);
+        $this->compared += $rows;
+    }
+
+    public function countRepeatedKey(Side $side, bool $isOnThisSideOnly, bool $isByForgiving): void
+    {
+        $this->repeatedOnOneSide[$side->value] += $isOnThisSideOnly ? 1 : 0;
+        $this->repeatedByForgiving[$side->value] += $isByForgiving ? 1 : 0;
+    }
+
+    public function of(Side $side, RowClass $class): int
+    {
+        return $this->rows[$side->value][$class->value] ?? 0;
+    }
+
+    public function keysRepeatedOnOneSideOnly(Side $side): int
+    {
+        return $this->repeatedOnOneSide[$side->value];
+    }
+
+    public function keysRepeatedByForgiving(Side $side): int
+    {
+        return $this->repeatedByForgiving[$side->value];
+    }
+
+    public function merge(self $other): void
+    {
+        foreach ($other->rows as $side => $classes) {
+            foreach ($classes as $class => $rows) {
+                $this->rows[$side][$class] = ($this->rows[$side][$class] ?? 0) + $rows;
+            }
+            $this->repeatedOnOneSide[$side] += $other->repeatedOnOneSide[$side];
+            $this->repeatedByForgiving[$side] += $other->repeatedByForgiving[$side];
+        }
+        $this->compared += $other->compared;
+        $this->bridged += $other->bridged;
+        $this->idleBridges = [...$this->idleBridges, ...$other->idleBridges];
+        foreach ($other->pairs as $position => $counts) {
+            $this->pairs[$position]->merge($counts);
+        }
+        foreach ($other->keyForgiven as $column => $causes) {
+            foreach ($causes as $cause => $cells) {
+                $this->keyForgiven[$column][$cause] = ($this->keyForgiven[$column][$cause] ?? 0) + $cells;
+            }
+        }
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Matching;
+
+use NineTally\Core\Repeats\KeptRow;
+
+/** The rows of both sides that share one key, of which at least one side has several. */
+final class RepeatedKey
+{
+    /** @var array{source: int, target: int} */
+    public array $rows = ['source' => 0, 'target' => 0];
+
+    /** @var array{source: array<string, true>, target: array<string, true>} distinct keys as they were delivered, two at most */
+    private array $delivered = ['source' => [], 'target' => []];
+
+    public function __construct(private readonly KeptRow $source, private readonly KeptRow $target) {}
+
+    /** @param 'source'|'target' $side */
+    public function see(string $side, int $line, string $row, string $value, string $deliveredKey): void
+    {
+        $this->rows[$side]++;
+        ($side === 'source' ? $this->source : $this->target)->see($line, $row, $value);
+        if (count($this->delivered[$side]) < 2) {
+            $this->delivered[$side]['k'.$deliveredKey] = true;
+        }
+    }
+
+    /** Whether a side's rows repeat only because the key forgives: their keys were delivered in more than one writing. */
+    public function repeatsByForgiving(string $side): bool
+    {
+        return $this->rows[$side] > 1 && count($this->delivered[$side]) > 1;
+    }
+
+    /**
+     * The line of the row that each side keeps, 0 where the side has none.
+     *
+     * @return array{source: int, target: int}|null null when the rows of the key are set aside on both sides
+     */
+    public function kept(): ?array
+    {
+        $kept = ['source' => 0, 'target' => 0];
+        foreach (['source' => $this->source, 'target' => $this->target] as $side => $rows) {
+            if ($this->rows[$side] > 0) {
+                $row = $rows->row();
+                if ($row === null) {
+                    return null;
+                }
+                $kept[$side] = $row['line'];
+            }
+        }
+
+        return $kept;
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Matching;
+
+/** What a scan counted in its range. */
+final class ScanResult
+{
+    public int $read = 0;
+
+    public int $refused = 0;
+
+    public int $unkeyed = 0;
+
+    public int $partlyBlank = 0;
+
+    /** Physical lines of the range. */
+    public int $lines = 0;
+
+    public bool $hasFindings = false;
+
+    /** The file was divided by counting quotes, and that was wrong: see TallyWork::piecesAfterStrayQuotes(). */
+    public bool $hasStrayQuotes = false;
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Plan;
+
+/** A confirmed pair of a source key and a different target key that mean the same thing. */
+final readonly class Bridge
+{
+    /**
+     * @param  list<string>  $source  the key's cells, in the order of the key
+     * @param  list<string>  $target
+     */
+    public function __construct(public array $source, public array $target) {}
+
+    /** @return array{source: list<string>, target: list<string>} */
+    public function toArray(): array
+    {
+        return ['source' => $this->source, 'target' => $this->target];
+    }
+}

@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Plan;
+
+use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Value\DateForm;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\NumberStyle;
+use NineTally\Core\Value\Reading;
+
+/**
+ * What a side declares about its rows and values: for all its columns, and for single ones.
+ *
+ * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ */
+final readonly class SideRules
+{
+    public RepeatsPolicy $repeats;
+
+    /**
+     * @param  Declared  $declared
+     * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
+     */
+    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null)
+    {
+        $this->repeats = $repeats ?? RepeatsPolicy::setAside();
+    }
+
+    /** How the values of a column are read, as the kind that its pair gives it. */
+    public function reading(string $column, Kind $kind): Reading
+    {
+        $declared = [...$this->declared, ...($this->columns[$column] ?? [])];
+        $decimalMark = $declared['decimalMark'] ?? '.';
+
+        return new Reading(
+            $kind,
+            $declared['blankTokens'] ?? [],
+            new NumberStyle($decimalMark, $declared['groupMark'] ?? ($decimalMark === ',' ? '.' : ',')),
+            array_map(static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null), $declared['dateForms'] ?? []),
+            $declared['yes'] ?? Reading::YES,
+            $declared['no'] ?? Reading::NO,
+            isset($declared['zone']) ? new \DateTimeZone($declared['zone']) : null,
+        );
+    }
+
+    /** @return list<Problem> what no reading can be made of */
+    public function problems(string $pointer): array
+    {
+        $problems = [];
+        foreach (['' => []] + $this->columns as $column => $ofColumn) {
+            $place = $column === '' ? $pointer : "{$pointer}/columns/".strtr((string) $column, ['~' => '~0', '/' => '~1']);
+            $declared = [...$this->declared, ...$ofColumn];
+            foreach ($declared['dateForms'] ?? [] as $position => $pattern) {
+                try {
+                    DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null);
+                } catch (\NineTally\Core\NineTallyException $problem) {
+                    $problems[] = new Problem("{$place}/dateForms/{$position}", $problem->getMessage());
+                }
+            }
+            $zone = $declared['zone'] ?? null;
+            if ($zone !== null && ! in_array($zone, \DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true)) {
+                $problems[] = new Problem("{$place}/zone", sprintf('"%s" is no time zone. Name one of the IANA time zone database, such as Europe/London.', $zone));
+            }
+            if (($declared['decimalMark'] ?? '.') === ($declared['groupMark'] ?? '')) {
+                $problems[] = new Problem("{$place}/groupMark", sprintf('"%s" cannot both mark the decimals and group the digits.', $declared['groupMark'] ?? ''));
+            }
+        }
+
+        return $problems;
+    }
+
+    public function isDefault(): bool
+    {
+        return $this->declared === [] && $this->columns === [] && $this->repeats->isDefault();
+    }
+
+    /** @return array<string, mixed> as the plan writes it; what is as it would be by itself is left out */
+    public function toArray(): array
+    {
+        return [
+            ...$this->declared,
+            ...array_filter(['columns' => $this->columns]),
+            ...($this->repeats->isDefault() ? [] : ['repeats' => $this->repeats->toArray()]),
+        ];
+    }
+}

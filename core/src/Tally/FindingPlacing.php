@@ -1,0 +1,169 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Cause\ColumnDecision;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowRecord;
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\FindingEntry;
+use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\MissingReason;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Side;
+
+/** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
+final class FindingPlacing
+{
+    /** @var list<ColumnDecision> by column pair */
+    private readonly array $decisions;
+
+    /** @var list<int> */
+    private readonly array $sourcePositions;
+
+    /** @var list<int> */
+    private readonly array $targetPositions;
+
+    /** @var array<string, list<int>> side => positions of the key */
+    private readonly array $keyPositions;
+
+    private readonly PatternCounter $patterns;
+
+    private readonly BytesOrdinals $ordinals;
+
+    /** @param list<ColumnComparison> $comparisons by column pair */
+    public function __construct(private readonly Plan $plan, Columns $source, Columns $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts)
+    {
+        $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
+        $this->sourcePositions = $source->positionsOf($plan->pairedNames(Side::Source));
+        $this->targetPositions = $target->positionsOf($plan->pairedNames(Side::Target));
+        $this->keyPositions = ['source' => $source->positionsOf($plan->keyNames(Side::Source)), 'target' => $target->positionsOf($plan->keyNames(Side::Target))];
+        $this->patterns = new PatternCounter;
+        $this->ordinals = new BytesOrdinals;
+    }
+
+    /** @param int $linesBefore what the entry's lines are counted from */
+    public function place(FindingEntry $entry, int $linesBefore, int $sequence): RowFinding
+    {
+        $isOfTarget = $entry->side === Side::Target;
+        $source = $entry->source === null ? null : new RowRecord($linesBefore + $entry->line, explode(Batch::CELL_END, $entry->source));
+        $target = $entry->target === null ? null : new RowRecord($isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, explode(Batch::CELL_END, $entry->target));
+        $refused = $entry->refused === null ? null : RefusedRecord::restored($linesBefore + $entry->line, RefusalReason::from($entry->refused['reason']), $entry->refused['sentence'], $entry->refused['raw'], $entry->refused['digest']);
+        $cells = $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
+
+        return new RowFinding(
+            sequence: $sequence,
+            ordinal: in_array($entry->class, [RowClass::Unkeyed, RowClass::Refused], true) ? $this->ordinals->next($entry) : $entry->ordinal,
+            class: $entry->class,
+            side: $entry->side,
+            key: $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key),
+            source: $source,
+            target: $target,
+            rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
+            cells: array_values(array_filter($cells, static fn(CellFinding $cell): bool => $cell->class !== CellClass::Forgiven)),
+            refused: $refused,
+            forgiven: array_values(array_filter($cells, static fn(CellFinding $cell): bool => $cell->class === CellClass::Forgiven)),
+            keptLine: $entry->keptLine,
+            reason: $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence(),
+            isBridged: $entry->isBridged,
+            deliveredKey: $this->deliveredKey($source, $target),
+        );
+    }
+
+    /** @return list<Pattern> those of findings in the order in which they first occur, then what was forgiven, in the order of the plan */
+    public function patterns(): array
+    {
+        $patterns = $this->patterns->patterns();
+        foreach ($this->counts->pairs as $position => $counts) {
+            ksort($counts->forgiven);
+            foreach ($counts->forgiven as $forgiven) {
+                $apart = $forgiven->largest === null ? [] : ['largest' => (string) $forgiven->largest->stripTrailingZeros(), 'net' => (string) $forgiven->net?->stripTrailingZeros()];
+                $patterns[] = new Pattern(count($patterns) + 1, $position, CellClass::Forgiven, $forgiven->cause, $forgiven->facts + $apart, $forgiven->cells, $forgiven->examples());
+            }
+        }
+
+        return $patterns;
+    }
+
+    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int}> */
+    public function columns(): array
+    {
+        $columns = [];
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            $cells = $this->counts->pairs[$position]->cells;
+            foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
+                foreach ($moves as $move => $count) {
+                    // A value that stands in another column was not lost: its blank cell is changed.
+                    if ($this->decisions[$position]->cause(CauseId::Moved, [$move]) !== null) {
+                        $cells[$class] -= $count;
+                        $cells['changed'] += $count;
+                    }
+                }
+            }
+            ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
+            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $this->counts->compared - array_sum($cells), 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled];
+        }
+
+        return $columns;
+    }
+
+    /** @return array<string, int> source column => values that its crosswalk does not know */
+    public function withoutEntry(): array
+    {
+        $found = [];
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            if ($this->counts->pairs[$position]->withoutEntry > 0) {
+                $found[$pair->source] = $this->counts->pairs[$position]->withoutEntry;
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     * @return list<CellFinding>
+     */
+    private function cells(FindingEntry $entry, array $source, array $target): array
+    {
+        $cells = [];
+        foreach ($entry->cells as [$pair, $class, $cause, $facts, $moved]) {
+            $sourceCell = $source[$this->sourcePositions[$pair]];
+            $targetCell = $target[$this->targetPositions[$pair]];
+            $class = CellClass::from($class);
+            if ($cause === '') {
+                $settled = $this->comparisons[$pair]->settle($sourceCell, $targetCell, $moved, $this->decisions[$pair]);
+                [$cause, $facts] = [$settled->id, $settled->facts];
+            } elseif ($moved !== '' && ($settled = $this->decisions[$pair]->cause(CauseId::Moved, [$moved])) !== null) {
+                [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
+            }
+            $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell);
+            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern(...$this->patterns->place($cell));
+        }
+
+        return $cells;
+    }
+
+    private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple
+    {
+        $side = $source !== null ? 'source' : 'target';
+        $cells = ($source ?? $target)?->cells;
+
+        return $cells === null ? null : KeyTuple::of(array_map(static fn(int $position): string => $cells[$position], $this->keyPositions[$side]));
+    }
+}

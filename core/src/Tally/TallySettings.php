@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+/** How much a run may take at once. None of it changes what it finds. */
+final readonly class TallySettings
+{
+    public const MEMORY = 256 * 1024 * 1024;
+
+    /** The bytes of a partition's rows take about three times as much in memory, on each side. */
+    private const PARTITION_BYTES = 4 * 1024 * 1024;
+
+    private const MOST_PARTITIONS = 256;
+
+    /**
+     * @param  int  $memory  bytes that a process should stay below
+     * @param  int|null  $partitions  a power of two; null: by the size of the source
+     * @param  int  $rangeBytes  about how much of a file one piece of reading takes
+     */
+    public function __construct(public int $memory = self::MEMORY, public ?int $partitions = null, public int $rangeBytes = 32 * 1024 * 1024, public bool $listsForgiven = false) {}
+
+    /** @param int $bytes of the larger side */
+    public function partitions(int $bytes): int
+    {
+        if ($this->partitions !== null) {
+            return $this->partitions;
+        }
+        $wanted = intdiv($bytes, min(self::PARTITION_BYTES, max(262_144, intdiv($this->memory, 16)))) + 1;
+        $partitions = 1;
+        while ($partitions < $wanted && $partitions < self::MOST_PARTITIONS) {
+            $partitions *= 2;
+        }
+
+        return $partitions;
+    }
+
+    /** What reading holds before it writes. */
+    public function bufferBytes(): int
+    {
+        return min(8 * 1024 * 1024, intdiv($this->memory, 8));
+    }
+}

@@ -1,0 +1,328 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Intake\ByteRange;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\StrayQuotes;
+use NineTally\Core\Matching\FindingSpool;
+use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\PartitionMatch;
+use NineTally\Core\Matching\RowComparison;
+use NineTally\Core\Matching\Scan;
+use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Matching\SideLayout;
+use NineTally\Core\Matching\SpillReader;
+use NineTally\Core\Matching\WorkspaceFailure;
+use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+
+/**
+ * The work of a tally in pieces: ranges of both sides to be read, then partitions to be matched.
+ *
+ * Each piece is idempotent and leaves a file when it is done, so any worker can do any of them, again if need be, and they
+ * may be divided among processes that share the workspace.
+ */
+final class TallyWork
+{
+    public readonly int $partitions;
+
+    private readonly CauseCatalogue $catalogue;
+
+    private readonly SideLayout $sourceLayout;
+
+    private readonly SideLayout $targetLayout;
+
+    /** @var array<string, list<ByteRange>> by side */
+    private array $ranges = [];
+
+    /** @var array<string, SpillReader> by side */
+    private array $spills = [];
+
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly Reader $source,
+        private readonly Reader $target,
+        private readonly string $workspace,
+        private readonly TallySettings $settings,
+    ) {
+        $plan->mustFit($source->columns(), $target->columns());
+        $this->partitions = $settings->partitions(max($source->bytes(), $target->bytes()));
+        $this->catalogue = new CauseCatalogue;
+        [$this->sourceLayout, $this->targetLayout] = $this->layouts($source->columns(), $target->columns());
+    }
+
+    /** @return list<string> names of the pieces that read both sides */
+    public function scanPieces(): array
+    {
+        $pieces = [];
+        foreach (Side::cases() as $side) {
+            foreach (array_keys($this->rangesOf($side)) as $number) {
+                $pieces[] = "{$side->value}-{$number}";
+            }
+        }
+
+        return $pieces;
+    }
+
+    /** @return list<string> names of the pieces that match; all of reading must be done */
+    public function matchPieces(): array
+    {
+        return array_map(static fn(int $partition): string => "match-{$partition}", range(0, $this->partitions - ($this->plan->bridges === [] ? 1 : 0)));
+    }
+
+    /** @param callable(int, int): void $onProgress while reading: bytes of this piece, and records, so far */
+    public function perform(string $piece, callable $onProgress): void
+    {
+        if ($this->isDone($piece)) {
+            return;
+        }
+        [$kind, $number] = explode('-', $piece);
+        $result = $kind === 'match' ? $this->match((int) $number, $piece) : $this->scan(Side::from($kind), (int) $number, $piece, $onProgress);
+        $path = "{$this->workspace}/{$piece}.result";
+        if (file_put_contents($path.'.unfinished', serialize($result)) === false || ! rename($path.'.unfinished', $path)) {
+            throw WorkspaceFailure::writing($path);
+        }
+    }
+
+    public function isDone(string $piece): bool
+    {
+        return is_file("{$this->workspace}/{$piece}.result");
+    }
+
+    /**
+     * Reads a side whose quotes turned out to be stray from its beginning, in one piece.
+     *
+     * @return list<string> pieces that are still to be done
+     */
+    public function piecesAfterStrayQuotes(): array
+    {
+        $pieces = [];
+        foreach (Side::cases() as $side) {
+            foreach (array_keys($this->rangesOf($side)) as $number) {
+                if ($this->scanResult($side, $number)->hasStrayQuotes) {
+                    file_put_contents("{$this->workspace}/{$side->value}.in-one", '');
+                    array_map(unlink(...), glob("{$this->workspace}/{$side->value}-*") ?: []);
+                    unset($this->ranges[$side->value]);
+                    $pieces[] = "{$side->value}-0";
+                    break;
+                }
+            }
+        }
+
+        return $pieces;
+    }
+
+    /** @return list<ScanResult> by range */
+    public function scanResults(Side $side): array
+    {
+        return array_map(fn(int $number): ScanResult => $this->scanResult($side, $number), array_keys($this->rangesOf($side)));
+    }
+
+    public function matchCounts(): MatchCounts
+    {
+        $counts = new MatchCounts(count($this->plan->columnPairs));
+        foreach ($this->matchPieces() as $piece) {
+            $counts->merge($this->matchResult($piece)['counts']);
+        }
+
+        return $counts;
+    }
+
+    /**
+     * The findings of a side that were written aside, in its order.
+     *
+     * @return \Generator<int, \NineTally\Core\Matching\FindingEntry> by the lines before the entry's own
+     */
+    public function entries(Side $side): \Generator
+    {
+        $streams = [];
+        foreach ($this->rangesInOrder($side) as ['path' => $path, 'baseLine' => $baseLine, 'result' => $result]) {
+            if ($result->hasFindings) {
+                $streams[] = ['path' => $path.'.findings', 'baseLine' => $baseLine];
+            }
+        }
+        foreach ($this->matchPieces() as $piece) {
+            if ($this->matchResult($piece)['findings'][$side->value]) {
+                $streams[] = ['path' => "{$this->workspace}/{$piece}.{$side->value}", 'baseLine' => 0];
+            }
+        }
+
+        return FindingSpool::merged($streams);
+    }
+
+    /** @return list<ColumnComparison> by column pair */
+    public function comparisons(): array
+    {
+        return array_map(fn(ColumnPair $pair): ColumnComparison => new ColumnComparison($pair, $this->plan->source->reading($pair->source, $pair->kind), $this->plan->target->reading($pair->target, $pair->kind), $this->catalogue), $this->plan->columnPairs);
+    }
+
+    public function catalogue(): CauseCatalogue
+    {
+        return $this->catalogue;
+    }
+
+    private function scan(Side $side, int $number, string $piece, callable $onProgress): ScanResult
+    {
+        $range = $this->rangesOf($side)[$number];
+        [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
+        $scan = new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes());
+        try {
+            return $scan->run($range, "{$this->workspace}/{$piece}", static function (int $position, int $records) use ($onProgress, $range): void {
+                $onProgress($position - $range->start, $records);
+            });
+        } catch (StrayQuotes) {
+            $result = new ScanResult;
+            $result->hasStrayQuotes = true;
+
+            return $result;
+        }
+    }
+
+    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}} */
+    private function match(int $partition, string $piece): array
+    {
+        $counts = new MatchCounts(count($this->plan->columnPairs));
+        $match = new PartitionMatch(
+            $this->spill(Side::Source),
+            $this->spill(Side::Target),
+            $this->sourceLayout,
+            $this->targetLayout,
+            new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->settings->listsForgiven),
+            $counts,
+            $this->plan->source->repeats,
+            $this->plan->target->repeats,
+            $this->decidingColumn(Side::Source),
+            $this->decidingColumn(Side::Target),
+            $this->decidingReading(Side::Source),
+            $this->decidingReading(Side::Target),
+            $this->bridges(),
+            array_map(fn(KeyColumn $column): ColumnComparison => new ColumnComparison(new ColumnPair('key', $column->source, $column->target, Kind::Text, $column->forgives), $this->plan->source->reading($column->source, Kind::Text), $this->plan->target->reading($column->target, Kind::Text), $this->catalogue), $this->plan->key),
+            $this->hasPlainKeys(),
+            max(8 * 1024 * 1024, intdiv($this->settings->memory, 4)),
+        );
+
+        return ['findings' => $match->run($partition, $partition === $this->partitions, "{$this->workspace}/{$piece}"), 'counts' => $counts];
+    }
+
+    private function spill(Side $side): SpillReader
+    {
+        return $this->spills[$side->value] ??= new SpillReader(array_map(static fn(array $range): array => ['path' => $range['path'], 'baseLine' => $range['baseLine']], $this->rangesInOrder($side)));
+    }
+
+    /** @return list<array{path: string, baseLine: int, result: ScanResult}> */
+    private function rangesInOrder(Side $side): array
+    {
+        $lines = 0;
+        $ranges = [];
+        foreach ($this->scanResults($side) as $number => $result) {
+            $ranges[] = ['path' => "{$this->workspace}/{$side->value}-{$number}", 'baseLine' => $lines, 'result' => $result];
+            $lines += $result->lines;
+        }
+
+        return $ranges;
+    }
+
+    /** @return list<ByteRange> */
+    private function rangesOf(Side $side): array
+    {
+        $reader = $side === Side::Source ? $this->source : $this->target;
+
+        return $this->ranges[$side->value] ??= is_file("{$this->workspace}/{$side->value}.in-one") ? [new ByteRange] : $reader->ranges($this->settings->rangeBytes);
+    }
+
+    private function scanResult(Side $side, int $number): ScanResult
+    {
+        $result = $this->result("{$side->value}-{$number}", [ScanResult::class]);
+
+        return $result instanceof ScanResult ? $result : throw WorkspaceFailure::reading("{$side->value}-{$number}");
+    }
+
+    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}} */
+    private function matchResult(string $piece): array
+    {
+        /** @var array{counts: MatchCounts, findings: array{source: bool, target: bool}} $result */
+        $result = $this->result($piece, [MatchCounts::class, \NineTally\Core\Matching\PairCounts::class, \NineTally\Core\Matching\ForgivenPattern::class, \NineTally\Core\Cause\ColumnEvidence::class, \Brick\Math\BigDecimal::class]);
+
+        return $result;
+    }
+
+    /** @param list<class-string> $classes */
+    private function result(string $piece, array $classes): mixed
+    {
+        $bytes = @file_get_contents("{$this->workspace}/{$piece}.result");
+
+        return $bytes === false ? throw WorkspaceFailure::reading($piece) : unserialize($bytes, ['allowed_classes' => $classes]);
+    }
+
+    /** @return array{SideLayout, SideLayout} */
+    private function layouts(Columns $source, Columns $target): array
+    {
+        $sourceKey = $source->positionsOf($this->plan->keyNames(Side::Source));
+        $targetKey = $target->positionsOf($this->plan->keyNames(Side::Target));
+        $sourcePaired = $source->positionsOf($this->plan->pairedNames(Side::Source));
+        $targetPaired = $target->positionsOf($this->plan->pairedNames(Side::Target));
+        $isWhole = $this->hasPlainKeys() && $source->count() === $target->count() && $sourceKey === $targetKey && $sourcePaired === $targetPaired
+            && count(array_unique([...$sourceKey, ...$sourcePaired])) === $source->count();
+
+        return [new SideLayout($sourceKey, $sourcePaired, $source->count(), $isWhole), new SideLayout($targetKey, $targetPaired, $target->count(), $isWhole)];
+    }
+
+    private function keyForm(Side $side): KeyForm
+    {
+        return new KeyForm(
+            array_map(fn(string $name): Reading => $this->plan->side($side)->reading($name, Kind::Text), $this->plan->keyNames($side)),
+            array_map(static fn(KeyColumn $column): array => $column->forgives, $this->plan->key),
+            $this->catalogue->forms,
+        );
+    }
+
+    private function hasPlainKeys(): bool
+    {
+        return $this->keyForm(Side::Source)->isPlain && $this->keyForm(Side::Target)->isPlain;
+    }
+
+    /** @return list<array{source: string, target: string}> canonical keys */
+    private function bridges(): array
+    {
+        [$source, $target] = [$this->keyForm(Side::Source), $this->keyForm(Side::Target)];
+
+        return array_map(static fn(Bridge $bridge): array => ['source' => $source->canonical($bridge->source), 'target' => $target->canonical($bridge->target)], $this->plan->bridges);
+    }
+
+    /** @return array<string, true> both ends of all bridges, for either side may hold either */
+    private function bridgedKeys(): array
+    {
+        $keys = [];
+        foreach ($this->bridges() as $bridge) {
+            $keys[$bridge['source']] = $keys[$bridge['target']] = true;
+        }
+
+        return $keys;
+    }
+
+    private function decidingColumn(Side $side): ?int
+    {
+        $column = $this->plan->side($side)->repeats->column;
+
+        return $column === null ? null : ($side === Side::Source ? $this->source : $this->target)->columns()->positionOf($column);
+    }
+
+    private function decidingReading(Side $side): ?Reading
+    {
+        $repeats = $this->plan->side($side)->repeats;
+
+        return $repeats->column === null ? null : $this->plan->side($side)->reading($repeats->column, $repeats->kind);
+    }
+}

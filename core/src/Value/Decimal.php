@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Value;
+
+use Brick\Math\BigDecimal;
+
+/** An exact decimal of any length: sign, digits without zeros at either end, and the power of ten they are multiplied by. */
+final readonly class Decimal
+{
+    /** Beyond this many digits written out, sums are not worth their memory: 1e400 is fine, 1e999999999 is not. */
+    private const MOST_DIGITS = 5_000;
+
+    /** @param string $digits without leading or trailing zeros; "0" for zero */
+    private function __construct(public bool $isNegative, public string $digits, public int $exponent) {}
+
+    /**
+     * @param  string  $whole  digits before the point, possibly none
+     * @param  string  $part  digits behind it, possibly none
+     */
+    public static function of(bool $isNegative, string $whole, string $part, int $exponent): self
+    {
+        $digits = ltrim($whole.$part, '0');
+        $significant = rtrim($digits, '0');
+
+        // Minus zero is zero.
+        return $significant === ''
+            ? new self(false, '0', 0)
+            : new self($isNegative, $significant, $exponent - strlen($part) + strlen($digits) - strlen($significant));
+    }
+
+    /** One spelling for each number, such as "-12345e-1". */
+    public function canonical(): string
+    {
+        return ($this->isNegative ? '-' : '').$this->digits.'e'.$this->exponent;
+    }
+
+    public function isZero(): bool
+    {
+        return $this->digits === '0';
+    }
+
+    public function isEqualTo(self $other): bool
+    {
+        return $this == $other;
+    }
+
+    public function isNegationOf(self $other): bool
+    {
+        return ! $this->isZero() && $this->isNegative !== $other->isNegative && $this->digits === $other->digits && $this->exponent === $other->exponent;
+    }
+
+    /** @return int|null n where this is the other times ten to the power of n; null when there is none, or for zero */
+    public function powerOfTenOver(self $other): ?int
+    {
+        return ! $this->isZero() && $this->isNegative === $other->isNegative && $this->digits === $other->digits ? $this->exponent - $other->exponent : null;
+    }
+
+    /** Decimal places that the value needs; trailing zeros need none. */
+    public function places(): int
+    {
+        return max(0, -$this->exponent);
+    }
+
+    /** @return BigDecimal|null for sums; null when it has too many digits to be written out */
+    public function toBigDecimal(): ?BigDecimal
+    {
+        return strlen($this->digits) + abs($this->exponent) > self::MOST_DIGITS ? null : BigDecimal::of($this->canonical());
+    }
+}

@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Value;
+
+/** How one side's values of a column are read: what is blank, and the forms of numbers, dates and yes and no. */
+final readonly class Reading
+{
+    public const YES = ['yes', 'y', 'true', 't', '1'];
+
+    public const NO = ['no', 'n', 'false', 'f', '0'];
+
+    /** @var array<string, bool> folded word => whether it means yes */
+    private array $words;
+
+    /** @var array<string, true> */
+    private array $tokens;
+
+    /**
+     * @param  list<string>  $blankTokens  cells that mean "no value", byte for byte; the empty cell always does
+     * @param  list<DateForm>  $dateForms  tried in this order; none: as UndeclaredDates reads
+     * @param  list<string>  $yes  words, capitals or not
+     * @param  list<string>  $no
+     */
+    public function __construct(
+        public Kind $kind = Kind::Text,
+        public array $blankTokens = [],
+        public NumberStyle $numbers = new NumberStyle,
+        public array $dateForms = [],
+        public array $yes = self::YES,
+        public array $no = self::NO,
+        public ?\DateTimeZone $zone = null,
+    ) {
+        $this->words = array_fill_keys(array_map(self::folded(...), $yes), true) + array_fill_keys(array_map(self::folded(...), $no), false);
+        $this->tokens = array_fill_keys($blankTokens, true);
+    }
+
+    public function isBlank(string $value): bool
+    {
+        return $value === '' || isset($this->tokens[$value]);
+    }
+
+    public function hasBlankTokens(): bool
+    {
+        return $this->tokens !== [];
+    }
+
+    public function number(string $value): ?Decimal
+    {
+        // Everything that is no number has a letter or a blank in its first byte, but for a few.
+        $first = $value[0] ?? 'x';
+
+        return $first > '9' && $first < "\x80" ? null : $this->numbers->read($value, $this->kind === Kind::Number);
+    }
+
+    public function moment(string $value): ?Moment
+    {
+        if ($this->dateForms === []) {
+            $found = UndeclaredDates::read($value);
+        } else {
+            $found = null;
+            foreach ($this->dateForms as $form) {
+                if (($found = $form->read($value)) !== null) {
+                    break;
+                }
+            }
+        }
+
+        return $this->zone === null || $found === null ? $found : $found->inZone($this->zone);
+    }
+
+    /** @return bool|null null when the value means neither */
+    public function yesOrNo(string $value): ?bool
+    {
+        return strlen($value) > 64 ? null : $this->words[self::folded($value)] ?? null;
+    }
+
+    /** Whether the value can be read as the kind says. Any text is text. */
+    public function canRead(string $value): bool
+    {
+        return match ($this->kind) {
+            Kind::Text => true,
+            Kind::Number => $this->number($value) !== null,
+            Kind::Date => $this->moment($value)?->isDay() === true,
+            Kind::DateTime => $this->moment($value) !== null,
+            Kind::YesNo => $this->yesOrNo($value) !== null,
+        };
+    }
+
+    /** Whether both sides read alike, so that equal bytes are equal values. */
+    public function isLike(self $other): bool
+    {
+        return $this == $other;
+    }
+
+    private static function folded(string $word): string
+    {
+        return mb_convert_case($word, MB_CASE_FOLD, 'UTF-8');
+    }
+}

@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Cause;
+
+use Brick\Math\BigDecimal;
+use NineTally\Core\Cause\Cause;
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Cause\ColumnDecision;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Value\DeclaredRounding;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+use NineTally\Core\Value\Tolerance;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class ColumnComparisonTest extends TestCase
+{
+    #[DataProvider('differences')]
+    public function test_names_why_two_cells_differ(string $source, string $target, string $cause): void
+    {
+        self::assertSame($cause, $this->cause($source, $target)->id);
+    }
+
+    /** @return iterable<string, array{string, string, string}> */
+    public static function differences(): iterable
+    {
+        yield 'spaces at the ends' => ['Slow Heron', ' Slow Heron  ', 'spacing'];
+        yield 'a run of spaces' => ['Slow Heron', 'Slow  Heron', 'spacing'];
+        yield 'a no-break space' => ['Slow Heron', "Slow\u{00A0}Heron", 'spacing'];
+        yield 'a tab' => ['Slow Heron', "Slow\tHeron", 'spacing'];
+        yield 'a space that is gone altogether is no spacing' => ['AB 12', 'AB12', 'near-text'];
+        yield 'a line end is no spacing' => ["Ladder\nloose", 'Ladder loose', 'near-text'];
+        yield 'a space that NFKC makes of a no-break space' => ["A\u{00A0}b", 'a B', 'spacing+case'];
+
+        yield 'a zero-width space' => ["Heron\u{200B}", 'Heron', 'invisible'];
+        yield 'a soft hyphen' => ["Kingfi\u{00AD}sher", 'Kingfisher', 'invisible'];
+        yield 'a byte-order mark' => ["\u{FEFF}KB", 'KB', 'invisible'];
+        yield 'a control character' => ["KB\u{0007}", 'KB', 'invisible'];
+        yield 'what is invisible parts a run of spaces' => ["A \u{200B} b", 'A b', 'spacing+invisible'];
+        yield 'CR LF' => ["Ladder\r\nloose", "Ladder\nloose", 'line-ends'];
+        yield 'a line separator' => ["Ladder\u{2028}loose", "Ladder\nloose", 'line-ends'];
+
+        yield 'capitals' => ['Ottoline', 'OTTOLINE', 'case'];
+        yield 'capitals beyond ASCII' => ['Søren Dàvies', 'SØREN DÀVIES', 'case'];
+        yield 'sharp s folds to two letters' => ['Straße', 'STRASSE', 'case'];
+        yield 'an accent that is gone is another letter' => ['Bríd', 'Brid', 'near-text'];
+
+        yield 'composed and not' => ['Jörg', "Jo\u{0308}rg", 'unicode'];
+        yield 'wide letters' => ["\u{FF2B}\u{FF22}", 'KB', 'unicode'];
+        yield 'a ligature' => ["\u{FB01}sher", 'fisher', 'unicode'];
+        yield 'a quote of another kind' => ["Bríd O'Marrow", "Bríd O\u{2019}Marrow", 'punctuation'];
+        yield 'a dash for a hyphen' => ['Ashcombe-Lane', "Ashcombe\u{2013}Lane", 'punctuation'];
+        yield 'a hyphen that is gone is no punctuation' => ['Ashcombe-Lane', 'AshcombeLane', 'near-text'];
+        yield 'leading zeros' => ['007', '7', 'leading-zeros'];
+        yield 'leading zeros before a letter' => ['014A', '14A', 'leading-zeros'];
+        yield 'zeros inside are not leading' => ['A007', 'A7', 'none'];
+        yield 'a zero alone stays' => ['0', '00', 'leading-zeros'];
+        yield 'leading zeros and a decimal' => ['007', '7.0', 'leading-zeros+number-form'];
+
+        yield 'zeros at the end' => ['1412.60', '1412.6', 'number-form'];
+        yield 'grouped thousands' => ['1,234.50', '1234.5', 'number-form'];
+        yield 'an exponent' => ['1e3', '1000', 'number-form'];
+        yield 'a plus sign' => ['+7', '7', 'number-form'];
+        yield 'minus zero' => ['-0', '0.00', 'number-form'];
+        yield 'a real minus sign' => ["\u{2212}5", '-5.0', 'number-form'];
+        yield 'no digit before the point' => ['.5', '0.5', 'number-form'];
+        yield 'thirty digits' => ['123456789012345678901234567890.10', '123456789012345678901234567890.1', 'number-form'];
+        yield 'thirty digits, the last one another' => ['123456789012345678901234567890', '123456789012345678901234567891', 'none'];
+        yield 'a huge exponent' => ['1e400', '10e399', 'number-form'];
+        yield 'another number' => ['1412.60', '1418.60', 'none'];
+        yield 'a decimal comma is not guessed' => ['1234,5', '1234.5', 'near-text'];
+        yield 'groups that are no thousands' => ['1,23', '123', 'none'];
+        yield 'a point alone is no number' => ['.', '0', 'none'];
+
+        yield 'blank in the target' => ['Y', '', 'blanked'];
+        yield 'blank in the source' => ['', '1965', 'filled'];
+        yield 'spaces alone are no value' => ['', '   ', 'spacing'];
+        yield 'and none in the other direction' => ["\u{00A0}", '', 'spacing'];
+        yield 'an invisible character alone is no value either' => ['', "\u{200B}", 'invisible'];
+        yield 'a line end can be seen' => ['', "\n", 'filled'];
+        yield 'a token is a value as long as nobody declares it' => ['', 'N/A', 'filled'];
+
+        yield 'two forms together, in the order of the catalogue' => [' Abc', 'abc', 'spacing+case'];
+        yield 'a number in spaces' => [' 1E3 ', '1000', 'spacing+number-form'];
+
+        yield 'year first, day first' => ['2027-10-09', '09/10/2027', 'date-form'];
+        yield 'a month by its name' => ['14 Jan 2027', '2027-01-14', 'date-form'];
+        yield 'midnight adds nothing to a day' => ['2027-01-14T00:00:00', '14.01.2027', 'date-form'];
+        yield 'eight digits beside a date' => ['20270114', '2027-01-14', 'date-form'];
+        yield 'one instant under two offsets' => ['2027-01-14T12:00:00Z', '2027-01-14T13:00:00+01:00', 'date-form'];
+        yield '29 February of a common year is no day' => ['2027-02-29', '29/02/2027', 'none'];
+        yield '29 February' => ['2028-02-29', '29/02/2028', 'date-form'];
+        yield '24:00 is the end of the day' => ['2027-01-14 24:00', '2027-01-15', 'date-form'];
+        yield 'two-digit years are not guessed' => ['2027-01-14', '14/01/27', 'none'];
+        yield 'yes and no' => ['Y', 'true', 'yes-no-form'];
+        yield 'yes is not no' => ['Y', 'false', 'none'];
+
+        yield 'rounded' => ['243.56', '244', 'rounding'];
+        yield 'cut' => ['243.56', '243', 'rounding'];
+        yield 'rounded to one decimal, by the source' => ['12.4', '12.35', 'rounding'];
+        yield 'one unit away is not rounded' => ['243.56', '245', 'none'];
+        yield 'negated' => ['5', '-5.00', 'sign'];
+        yield 'pounds became pence' => ['14.13', '1413', 'scale'];
+        yield 'zero would fit any factor' => ['0', '100', 'none'];
+        yield 'day and month swapped' => ['2027-03-04', '2027-04-03', 'day-month'];
+        yield 'UTF-8 read as another encoding' => ['Ezekiel Thornøy', 'Ezekiel ThornÃ¸y', 'encoding'];
+        yield 'broken in the source, mended in the target' => ['ThornÃ¸y', 'Thornøy', 'encoding'];
+        yield 'letters lost' => ['Maëlle Zabłocki', 'Ma?lle Zab?ocki', 'encoding'];
+        yield 'letters lost to the replacement character' => ['Zabłocki', "Zab\u{FFFD}ocki", 'encoding'];
+        yield 'a question is no lost letter' => ['Thornoy', 'Thorno?', 'near-text'];
+        yield 'neighbours changed places' => ['Kingfisher II', 'Kingfihser II', 'near-text'];
+        yield 'three edits are too many' => ['Periwinkle', 'Parivinkel', 'none'];
+        yield 'more than a quarter of a short text' => ['Heron', 'Haran', 'none'];
+        yield 'fewer than four characters' => ['KB1', 'KB2', 'none'];
+        yield 'two days near each other are two days' => ['2027-01-14', '2027-01-19', 'none'];
+        yield 'the fewest causes, not the first that fit' => ['1E3', '1e3', 'case'];
+        yield 'nothing is guessed' => ['Shares post', 'Reserved', 'none'];
+    }
+
+    public function test_a_cause_says_what_happened_with_its_figures(): void
+    {
+        self::assertSame([
+            'spaces differ and capitals differ',
+            '10 times too large',
+            '1,000 times too small',
+            'rounded or cut to 1 decimal',
+            '"sh" became "hs"',
+            '"r" added, and capitals differ',
+            'UTF-8 read as Windows-1252 in the target',
+            'letters lost to ? in the target',
+            'the target is not a number',
+        ], [
+            $this->cause(' Abc', 'abc')->sentence(),
+            $this->cause('12.3', '123')->sentence(),
+            $this->cause('1000', '1')->sentence(),
+            $this->cause('12.35', '12.4')->sentence(),
+            $this->cause('Kingfisher II', 'Kingfihser II')->sentence(),
+            $this->cause('Periwinkle', 'PERRIWINKLE')->sentence(),
+            $this->cause('Thornøy', 'ThornÃ¸y')->sentence(),
+            $this->cause('Thornøy', 'Thorn?y')->sentence(),
+            $this->cause('12', 'twelve', Kind::Number)->sentence(),
+        ]);
+    }
+
+    public function test_a_new_pair_of_a_kind_forgives_its_own_form_and_nothing_else(): void
+    {
+        self::assertSame(CellClass::Forgiven, $this->column(Kind::Number)->judge('007', '7.0')->class);
+        self::assertSame(CellClass::Changed, $this->column(Kind::Number)->judge(' 7', '7.0')->class);
+        self::assertSame(CellClass::Forgiven, $this->column(Kind::Date)->judge('2027-10-09', '09/10/2027')->class);
+        self::assertSame(CellClass::Changed, $this->column(Kind::Text)->judge('7', '7.0')->class);
+    }
+
+    #[DataProvider('readings')]
+    public function test_values_are_read_as_each_side_declares(Kind $kind, string $source, string $target, SideRules $sourceRules, SideRules $targetRules, string $expected): void
+    {
+        $column = new ColumnComparison(ColumnPair::between('a', 'b', $kind), $sourceRules->reading('a', $kind), $targetRules->reading('b', $kind), new CauseCatalogue);
+        $judgement = $column->judge($source, $target);
+
+        self::assertSame($expected, trim($judgement->class->value.' '.($judgement->cause->id ?? ($judgement->class === CellClass::Identical ? '' : $column->settle($source, $target, '', new ColumnDecision([]))->id))));
+    }
+
+    /** @return iterable<string, array{Kind, string, string, SideRules, SideRules, string}> */
+    public static function readings(): iterable
+    {
+        $plain = new SideRules;
+        $dayFirst = new SideRules(['dateForms' => ['dd/MM/yyyy']]);
+        $monthFirst = new SideRules(['dateForms' => ['MM/dd/yyyy']]);
+        $twoDigits = new SideRules(['dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950]);
+        $comma = new SideRules(['decimalMark' => ',']);
+        $tokens = new SideRules(['blankTokens' => ['NULL', 'N/A']]);
+        $london = new SideRules(['zone' => 'Europe/London']);
+        yield 'equal bytes are two days under two forms' => [Kind::Date, '03/04/2024', '03/04/2024', $dayFirst, $monthFirst, 'changed day-month'];
+        yield 'other bytes are one day under two forms' => [Kind::Date, '03/04/2024', '04/03/2024', $dayFirst, $monthFirst, 'forgiven date-form'];
+        yield 'equal bytes that are one day under both' => [Kind::Date, '04/04/2024', '04/04/2024', $dayFirst, $monthFirst, 'identical'];
+        yield 'declared two-digit years' => [Kind::Date, '1965-01-14', '14.01.65', $plain, $twoDigits, 'forgiven date-form'];
+        yield 'a form that is not declared is not read' => [Kind::Date, '14/01/2027', '2027-01-14', $dayFirst, $dayFirst, 'changed unreadable'];
+        yield 'a decimal comma' => [Kind::Number, '1.234,5', '1234.50', $comma, $plain, 'forgiven number-form'];
+        yield 'equal bytes that are two numbers' => [Kind::Number, '1,234', '1,234', $comma, $plain, 'changed scale'];
+        yield 'two tokens' => [Kind::Text, 'NULL', 'N/A', $tokens, $tokens, 'changed blank-token'];
+        yield 'a token and the empty cell' => [Kind::Text, 'NULL', '', $tokens, $tokens, 'changed blank-token'];
+        yield 'a token of one side is a value of the other' => [Kind::Text, 'NULL', 'NULL', $tokens, $plain, 'filled filled'];
+        yield 'a token against a value' => [Kind::Text, 'Heron', 'N/A', $tokens, $tokens, 'blanked blanked'];
+        yield 'a time on the wall of a zone is an instant' => [Kind::DateTime, '2027-07-01 13:00', '2027-07-01T12:00:00Z', $london, $plain, 'forgiven date-form'];
+        yield 'and another one in winter' => [Kind::DateTime, '2027-01-01 13:00', '2027-01-01T12:00:00Z', $london, $plain, 'changed none'];
+        yield 'not read on either side' => [Kind::Number, 'N/A', 'n/a', $plain, $plain, 'changed case'];
+    }
+
+    #[DataProvider('allowances')]
+    public function test_a_difference_of_value_passes_by_a_declared_rule_alone(Kind $kind, ?Tolerance $tolerance, ?DeclaredRounding $rounding, string $source, string $target, string $expected): void
+    {
+        $pair = new ColumnPair('pair-000000000000', 'a', 'b', $kind, [], $tolerance, $rounding, ['A' => 'Active']);
+        $judgement = (new ColumnComparison($pair, new Reading($kind), new Reading($kind), new CauseCatalogue))->judge($source, $target);
+
+        self::assertSame($expected, $judgement->class->value.' '.($judgement->cause->id ?? 'waits'));
+    }
+
+    /** @return iterable<string, array{Kind, Tolerance|null, DeclaredRounding|null, string, string, string}> */
+    public static function allowances(): iterable
+    {
+        $of = static fn(string $measure, string $most): Tolerance => new Tolerance($measure, BigDecimal::of($most));
+        yield 'just inside' => [Kind::Number, $of('absolute', '0.01'), null, '10.00', '10.01', 'forgiven tolerance'];
+        yield 'just outside' => [Kind::Number, $of('absolute', '0.01'), null, '10.01', '10.03', 'changed waits'];
+        yield 'a share of the larger magnitude' => [Kind::Number, $of('relative', '0.5'), null, '-50', '-100', 'forgiven tolerance'];
+        yield 'more than the share' => [Kind::Number, $of('relative', '0.5'), null, '49', '100', 'changed waits'];
+        yield 'days' => [Kind::Date, $of('days', '2'), null, '2027-02-27', '2027-03-01', 'forgiven tolerance'];
+        yield 'one day more' => [Kind::Date, $of('days', '2'), null, '2027-02-27', '2027-03-02', 'changed waits'];
+        yield 'seconds' => [Kind::DateTime, $of('seconds', '90'), null, '2027-01-01T00:00:00', '2026-12-31T23:58:30', 'forgiven tolerance'];
+        yield 'a declared rounding' => [Kind::Number, null, new DeclaredRounding(0, 'half-even'), '2.5', '2', 'forgiven rounding'];
+        yield 'another rounding than the declared one' => [Kind::Number, null, new DeclaredRounding(0, 'half-even'), '2.5', '3', 'changed rounding'];
+        yield 'as the crosswalk says' => [Kind::Text, null, null, 'A', 'Active', 'forgiven crosswalk'];
+        yield 'nearly as the crosswalk says' => [Kind::Text, null, null, 'A', 'ACTIVE', 'changed case'];
+        yield 'against the crosswalk' => [Kind::Text, null, null, 'A', 'Suspended', 'changed waits'];
+        yield 'no entry' => [Kind::Text, null, null, 'S', 'Suspended', 'changed waits'];
+    }
+
+    private function cause(string $source, string $target, Kind $kind = Kind::Text): Cause
+    {
+        $column = $this->column($kind);
+
+        return $column->judge($source, $target)->cause ?? $column->settle($source, $target, '', new ColumnDecision([]));
+    }
+
+    private function column(Kind $kind): ColumnComparison
+    {
+        return new ColumnComparison(ColumnPair::between('a', 'b', $kind), new Reading($kind), new Reading($kind), new CauseCatalogue);
+    }
+}

@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Repeats;
+
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Tally\Summary;
+use NineTally\Core\Value\Kind;
+use NineTally\Tests\Tally\Tallied;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** Rows that share a key: the group before, and the row that each policy keeps. */
+final class RepeatsTest extends TestCase
+{
+    use Tallied;
+
+    private const OLD = "berth,fee,seen\n1,10,2026-01-05\n1,9,2026-03-01\n1,,2025-12-31\n2,5,\n";
+
+    private const NEW = "berth,fee,seen\n1,9,2026-03-01\n2,5,\n";
+
+    /** @param list<string> $expected */
+    #[DataProvider('policies')]
+    public function test_keeps_the_row_that_the_policy_says(RepeatsPolicy $policy, array $expected): void
+    {
+        $this->compare(self::OLD, self::NEW, new SideRules(repeats: $policy));
+
+        self::assertSame($expected, array_map($this->told(...), $this->found));
+    }
+
+    /** @return iterable<string, array{RepeatsPolicy, list<string>}> */
+    public static function policies(): iterable
+    {
+        yield 'set aside: the target row with the key is repeated too' => [RepeatsPolicy::setAside(), ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2']];
+        yield 'the first' => [RepeatsPolicy::of(PolicyId::KeepFirst), ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2']];
+        yield 'the last' => [RepeatsPolicy::of(PolicyId::KeepLast), ['repeated source 2 keeps 4', 'repeated source 3 keeps 4', 'changed both 4']];
+        yield 'the highest number, not the highest text' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number), ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2']];
+        yield 'the highest text' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Text), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
+        yield 'the lowest: blank comes last' => [RepeatsPolicy::byColumn(PolicyId::KeepLowest, 'fee', Kind::Number), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
+        yield 'the latest day' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::Date), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
+        yield 'copies: these are none, so they are set aside' => [RepeatsPolicy::of(PolicyId::CollapseCopies), ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2']];
+    }
+
+    public function test_ties_keep_the_first_and_what_cannot_be_read_comes_last(): void
+    {
+        $this->compare("berth,fee\n1,soon\n1,10.0\n1,10\n", "berth,fee\n1,10.0\n", new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)));
+
+        self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3'], array_map($this->told(...), $this->found));
+    }
+
+    public function test_exact_copies_collapse_to_the_first(): void
+    {
+        $this->compare("berth,fee\n1,10\n1,10\n", "berth,fee\n1,10\n", new SideRules(repeats: RepeatsPolicy::of(PolicyId::CollapseCopies)));
+
+        self::assertSame(['repeated source 3 keeps 2'], array_map($this->told(...), $this->found));
+    }
+
+    public function test_pairs_in_order_and_the_surplus_is_missing(): void
+    {
+        $inOrder = new SideRules(repeats: RepeatsPolicy::of(PolicyId::PairInOrder));
+        $summary = $this->compare("berth,fee\n1,10\n1,20\n1,30\n", "berth,fee\n1,10\n1,21\n", $inOrder, $inOrder);
+
+        self::assertSame(['changed both 3', 'missing source 4'], array_map($this->told(...), $this->found));
+        self::assertSame('its key stands there in fewer rows', $this->found[1]->reason);
+        self::assertSame([1, 0], [$summary->source->agreed, $summary->source->repeated]);
+    }
+
+    public function test_a_key_that_forgives_counts_what_it_forgave_and_tells_apart_what_repeats_by_it_alone(): void
+    {
+        $plan = new Plan([new KeyColumn('berth', 'berth', ['spacing', 'case'])], [ColumnPair::between('fee', 'fee')], source: new SideRules(['blankTokens' => ['NULL']]));
+        $summary = $this->tallyOf($plan, $this->reader("berth,fee\nKB 1,10\nlm 2,20\nLM 2,20\nNULL,3\n", 'old.csv'), $this->reader("berth,fee\nkb  1,10\nLM 2,20\n", 'new.csv'));
+
+        self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->keyForgiven);
+        self::assertSame([1, 1, 2, 1], [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed]);
+        self::assertContains('1 key repeats in the source only because the key forgives: as delivered, they are different.', $summary->warnings());
+    }
+
+    public function test_a_bridge_joins_two_keys_without_a_counterpart_and_is_idle_otherwise(): void
+    {
+        $plan = new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], bridges: [new Bridge(['014'], ['14A']), new Bridge(['2'], ['3']), new Bridge(['9'], ['8'])]);
+        $summary = $this->tallyOf($plan, $this->reader("berth,fee\n014,10\n2,20\n9,1\n", 'old.csv'), $this->reader("berth,fee\n14A,11\n2,20\n3,30\n", 'new.csv'));
+
+        self::assertSame(['changed both 2', 'missing source 4', 'extra target 4'], array_map($this->told(...), $this->found));
+        self::assertTrue($this->found[0]->isBridged);
+        self::assertSame('its bridge joined nothing', $this->found[1]->reason);
+        self::assertSame([1, 2], [$summary->bridged, count($summary->idleBridges)]);
+    }
+
+    private function compare(string $source, string $target, SideRules $sourceRules, SideRules $targetRules = new SideRules): Summary
+    {
+        return $this->tallyOf(new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: $sourceRules, target: $targetRules), $this->reader($source, 'old.csv'), $this->reader($target, 'new.csv'));
+    }
+
+    private function told(RowFinding $row): string
+    {
+        return trim(sprintf('%s %s %d%s', $row->class->value, $row->side->value ?? 'both', $row->record()->line ?? 0, $row->keptLine === null ? '' : " keeps {$row->keptLine}"));
+    }
+}
