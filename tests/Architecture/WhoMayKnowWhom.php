@@ -17,7 +17,7 @@ final class WhoMayKnowWhom
         ['Row', 'Value'],
         ['Comparison'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
-        ['Matching'],
+        ['Matching', 'Profile'],
         ['Plan', 'Advice'],
         ['Tally'],
         ['Report'],

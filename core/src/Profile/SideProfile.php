@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Profile;
+
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Row\RefusedRecord;
+
+/** All columns of a side, in one pass over it. */
+final readonly class SideProfile
+{
+    /** @param list<ColumnProfile> $columns */
+    private function __construct(public int $read, public int $refused, public array $columns) {}
+
+    /** @throws \NineTally\Core\Intake\NotUsable */
+    public static function of(Reader $reader): self
+    {
+        $columns = array_map(static fn(string $name): ColumnProfile => new ColumnProfile($name), $reader->columns()->names);
+        $read = $refused = 0;
+        foreach ($reader->records() as $record) {
+            $read++;
+            if ($record instanceof RefusedRecord) {
+                $refused++;
+
+                continue;
+            }
+            foreach ($record->cells as $position => $cell) {
+                $columns[$position]->see($cell);
+            }
+        }
+
+        return new self($read, $refused, $columns);
+    }
+
+    /** @return array{rows: array{read: int, refused: int, delivered: int}, columns: list<array<string, mixed>>} */
+    public function toArray(): array
+    {
+        return [
+            'rows' => ['read' => $this->read, 'refused' => $this->refused, 'delivered' => $this->read - $this->refused],
+            'columns' => array_map(static fn(ColumnProfile $column): array => $column->toArray(), $this->columns),
+        ];
+    }
+}
