@@ -10,6 +10,12 @@ return [
     // Seconds a run may be silent before another worker takes it over.
     'lease_seconds' => (int) env('NINE_TALLY_LEASE_SECONDS', 15),
 
+    // Workers that are asked to help with a run, beside the one that leads it; set by bin/start.
+    'helpers' => max(0, (int) env('NINE_TALLY_WORKERS', 2) - 1),
+
+    // Bytes that a worker should stay below while it compares. The same on every worker: it decides how a run is divided.
+    'memory' => 256 * 1024 * 1024,
+
     // How often a run is started again after its worker died.
     'attempts' => 5,
 

@@ -88,6 +88,14 @@ final class RunLease implements Progress
         }
     }
 
+    /** While others work and there is nothing new to show. */
+    public function signOfLife(): void
+    {
+        if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
+            $this->sign(RunState::from(($this->phase ?? Phase::Reading)->value), $this->run->refresh()->done);
+        }
+    }
+
     /** Inside a transaction: holds the run until it commits, or finds that it is lost. */
     public function mustStillHold(): Run
     {

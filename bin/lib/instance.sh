@@ -37,8 +37,8 @@ ENV
   fi
   # What serves never learns the password of the role that owns the tables: it is handed over on standard input when needed.
   [ -f "$home/owner" ] || (umask 077; secret > "$home/owner")
-  sed -i '/^DB_PORT=/d; /^APP_URL=/d' "$home/app/.env"
-  printf 'DB_PORT=%s\nAPP_URL=http://127.0.0.1:%s\n' "$database_port" "$web_port" >> "$home/app/.env"
+  sed -i '/^DB_PORT=/d; /^APP_URL=/d; /^NINE_TALLY_WORKERS=/d' "$home/app/.env"
+  printf 'DB_PORT=%s\nAPP_URL=http://127.0.0.1:%s\nNINE_TALLY_WORKERS=%s\n' "$database_port" "$web_port" "${workers:-1}" >> "$home/app/.env"
   chmod 0700 "$home/app" "$home/app/storage" "$home/pg"
   chmod 0755 "$home" "$home/run"
   if is_root; then chown -R www-data: "$home/app" "$home/run"; chown postgres: "$home/pg"; chown -R www-data: "$root/bootstrap/cache"; fi

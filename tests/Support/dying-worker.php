@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// A worker that is killed (SIGKILL, nothing is cleared up) at the moment when its run enters a state. For TallyTest.
+// A worker that is killed (SIGKILL, nothing is cleared up) at its nth statement to the database; it says how many there were
+// when it was not. For TallyTest.
 
 use App\Jobs\RunTally;
 use Illuminate\Contracts\Console\Kernel;
@@ -14,10 +15,13 @@ require dirname(__DIR__, 2).'/vendor/autoload.php';
 /** @var Application $application */
 $application = require dirname(__DIR__, 2).'/bootstrap/app.php';
 $application->make(Kernel::class)->bootstrap();
-[, $run, $state] = $argv;
-DB::listen(static function (QueryExecuted $query) use ($state): void {
-    if (str_starts_with($query->sql, 'update "runs"') && ($query->bindings[0] ?? null) === $state) {
+[, $run, $moment] = $argv;
+$statements = 0;
+config(['nine-tally.memory' => 16 * 1024 * 1024]);
+DB::listen(static function (QueryExecuted $query) use ($moment, &$statements): void {
+    if (++$statements === (int) $moment) {
         posix_kill(posix_getpid(), SIGKILL);
     }
 });
 $application->call([new RunTally((int) $run), 'handle']);
+echo $statements;

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\DeliveryReader;
+use App\Adapters\CrewOfJobs;
 use App\Adapters\FindingTables;
 use App\Adapters\LeaseLost;
 use App\Adapters\RunLease;
+use App\Adapters\RunWork;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;
@@ -22,28 +23,29 @@ use NineTally\Core\Tally\Workspace;
 /** Does the work of a run that this worker holds, and enters the tally when its sums hold. */
 final readonly class PerformRun
 {
-    public function __construct(private DeliveryReader $reader, private Connection $database, private EnterTally $enterTally, private string $workFolder) {}
+    public function __construct(private RunWork $work, private Connection $database, private EnterTally $enterTally, private int $helpers, private int $leaseSeconds) {}
 
     public function __invoke(RunLease $lease): ?Tally
     {
         $run = $lease->run();
         $this->forgetDeadWork($run);
-        $workspace = Workspace::make("{$this->workFolder}/run-{$run->id}");
+        $own = Workspace::make($this->work->folder($run));
         $tallyId = $this->nextTallyId();
         try {
-            [$summary, $tables] = $this->compare($run, $lease, $tallyId, $workspace->path);
+            [$summary, $tables] = $this->compare($run, $lease, $tallyId, $own->path);
             $tables->load($this->database, static fn() => $lease->sign(RunState::Loading, 0.97));
 
             return ($this->enterTally)($lease, $tallyId, $summary, $tables->rowsByClass());
         } catch (TallyCancelled) {
             $lease->end(RunState::Cancelled, null);
         } catch (LeaseLost) {
-            // Another worker goes on; this one only clears up after itself.
+            // Another worker goes on, with the pieces that are done; this one only clears up what is its own.
         } catch (NineTallyException $problem) {
             $lease->end(RunState::Failed, $problem->getMessage());
         } finally {
-            $workspace->remove();
-            @rmdir("{$this->workFolder}/run-{$run->id}");
+            $own->remove();
+            // Pieces are kept as long as a run goes on: whoever takes it over need not do them again.
+            $this->work->clearUp($this->database);
             if (! Tally::query()->whereKey($tallyId)->exists()) {
                 $this->database->statement('SELECT drop_findings(?)', [$tallyId]);
             }
@@ -53,17 +55,19 @@ final readonly class PerformRun
     }
 
     /** @return array{Summary, FindingTables} */
-    private function compare(Run $run, RunLease $lease, int $tallyId, string $workspace): array
+    private function compare(Run $run, RunLease $lease, int $tallyId, string $own): array
     {
-        $plan = $run->planVersion->plan();
+        $plan = $this->work->plan($run);
         $tally = new TallyRun(
             $plan,
-            $this->reader->open($run->sourceDelivery),
-            $this->reader->open($run->targetDelivery),
-            $workspace,
+            $this->work->source($run),
+            $this->work->target($run),
+            $this->work->pieces($run),
             $lease,
+            $this->work->settings(),
+            new CrewOfJobs($this->database, $lease, $this->helpers, $this->leaseSeconds),
         );
-        $tables = new FindingTables($tallyId, $workspace, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs);
+        $tables = new FindingTables($tallyId, $own, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs);
         $findings = $tally->findings();
         foreach ($findings as $finding) {
             $tables->add($finding);
@@ -80,12 +84,11 @@ final readonly class PerformRun
         return $next->id;
     }
 
-    /** A worker that was killed left its folder behind; its tables are dropped by Watch, which knows that nobody holds them. */
+    /** A worker that was killed left the files behind that it was loading; its tables are dropped by Watch, which knows that nobody holds them. */
     private function forgetDeadWork(Run $run): void
     {
-        $folder = "{$this->workFolder}/run-{$run->id}";
-        foreach (is_dir($folder) ? (array) glob("{$folder}/nine-tally-*") : [] as $dead) {
-            Workspace::at((string) $dead)->remove();
+        foreach (glob($this->work->folder($run).'/nine-tally-*') ?: [] as $dead) {
+            Workspace::at($dead)->remove();
         }
     }
 }

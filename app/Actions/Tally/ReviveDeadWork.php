@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Adapters\RunWork;
 use App\Jobs\ReceivePart;
 use App\Jobs\RunTally;
 use App\Models\Receipt;
@@ -18,7 +19,7 @@ final readonly class ReviveDeadWork
     /** A delivery reports every 50,000 records; a worker that reads none of them in this many seconds is dead. */
     private const SILENT_SECONDS = 30;
 
-    public function __construct(private Connection $database, private int $attempts) {}
+    public function __construct(private Connection $database, private RunWork $work, private int $attempts) {}
 
     public function __invoke(): void
     {
@@ -32,6 +33,7 @@ final readonly class ReviveDeadWork
             $receipt->touch();
             ReceivePart::dispatch($receipt->id);
         }
+        $this->work->clearUp($this->database);
         $this->dropTablesOfTheDead();
     }
 

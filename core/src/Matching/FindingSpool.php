@@ -9,16 +9,15 @@ final class FindingSpool
 {
     private const BUFFER_BYTES = 131_072;
 
-    /** @var resource */
-    private $file;
+    private readonly UnfinishedFile $file;
 
     private string $buffer = '';
 
     private int $written = 0;
 
-    public function __construct(private readonly string $path)
+    public function __construct(string $path)
     {
-        $this->file = @fopen($path.'.unfinished', 'wb') ?: throw WorkspaceFailure::writing($path);
+        $this->file = new UnfinishedFile($path);
     }
 
     public function add(FindingEntry $entry): void
@@ -35,11 +34,10 @@ final class FindingSpool
     public function finish(): bool
     {
         $this->flush();
-        fclose($this->file);
         if ($this->written === 0) {
-            unlink($this->path.'.unfinished');
-        } elseif (! rename($this->path.'.unfinished', $this->path)) {
-            throw WorkspaceFailure::writing($this->path);
+            $this->file->discard();
+        } else {
+            $this->file->finish();
         }
 
         return $this->written > 0;
@@ -87,9 +85,7 @@ final class FindingSpool
 
     private function flush(): void
     {
-        if (@fwrite($this->file, $this->buffer) !== strlen($this->buffer)) {
-            throw WorkspaceFailure::writing($this->path);
-        }
+        $this->file->write($this->buffer);
         $this->buffer = '';
     }
 }

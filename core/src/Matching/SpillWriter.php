@@ -15,8 +15,7 @@ use NineTally\Core\Intake\Batch;
  */
 final class SpillWriter
 {
-    /** @var resource */
-    private $file;
+    private readonly UnfinishedFile $file;
 
     /**
      * By partition, each entry closed by Batch::ROW_END. Scan appends to these directly: a call for each row would double its cost.
@@ -44,7 +43,7 @@ final class SpillWriter
     /** @param int $bufferBytes is written when this much has come together */
     public function __construct(private readonly string $path, private readonly int $partitions, private readonly int $bufferBytes)
     {
-        $this->file = @fopen($path.'.unfinished', 'wb') ?: throw WorkspaceFailure::writing($path);
+        $this->file = new UnfinishedFile($path);
         $this->clear();
     }
 
@@ -65,12 +64,8 @@ final class SpillWriter
     public function finish(): void
     {
         $this->flush();
-        $isWritten = fclose($this->file)
-            && file_put_contents($this->path.'.index', serialize($this->index)) !== false
-            && rename($this->path.'.unfinished', $this->path);
-        if (! $isWritten) {
-            throw WorkspaceFailure::writing($this->path);
-        }
+        UnfinishedFile::whole($this->path.'.index', serialize($this->index));
+        $this->file->finish();
     }
 
     private function flush(): void
@@ -80,9 +75,7 @@ final class SpillWriter
                 continue;
             }
             $chunk = $this->keys[$partition].$this->bodies[$partition].$this->rests[$partition].pack('J*', ...$this->lines[$partition]);
-            if (@fwrite($this->file, $chunk) !== strlen($chunk)) {
-                throw WorkspaceFailure::writing($this->path);
-            }
+            $this->file->write($chunk);
             $this->index[$partition][] = [$this->written, count($this->lines[$partition]), strlen($this->keys[$partition]), strlen($this->bodies[$partition]), strlen($this->rests[$partition])];
             $this->written += strlen($chunk);
         }

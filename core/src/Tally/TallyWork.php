@@ -19,6 +19,7 @@ use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Matching\SideLayout;
 use NineTally\Core\Matching\SpillReader;
+use NineTally\Core\Matching\UnfinishedFile;
 use NineTally\Core\Matching\WorkspaceFailure;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\KeyColumn;
@@ -90,10 +91,7 @@ final class TallyWork
         }
         [$kind, $number] = explode('-', $piece);
         $result = $kind === 'match' ? $this->match((int) $number, $piece) : $this->scan(Side::from($kind), (int) $number, $piece, $onProgress);
-        $path = "{$this->workspace}/{$piece}.result";
-        if (file_put_contents($path.'.unfinished', serialize($result)) === false || ! rename($path.'.unfinished', $path)) {
-            throw WorkspaceFailure::writing($path);
-        }
+        UnfinishedFile::whole("{$this->workspace}/{$piece}.result", serialize($result));
     }
 
     public function isDone(string $piece): bool
@@ -114,7 +112,6 @@ final class TallyWork
                 if ($this->scanResult($side, $number)->hasStrayQuotes) {
                     file_put_contents("{$this->workspace}/{$side->value}.in-one", '');
                     array_map(unlink(...), glob("{$this->workspace}/{$side->value}-*") ?: []);
-                    unset($this->ranges[$side->value]);
                     $pieces[] = "{$side->value}-0";
                     break;
                 }
@@ -239,7 +236,8 @@ final class TallyWork
     {
         $reader = $side === Side::Source ? $this->source : $this->target;
 
-        return $this->ranges[$side->value] ??= is_file("{$this->workspace}/{$side->value}.in-one") ? [new ByteRange] : $reader->ranges($this->settings->rangeBytes);
+        // Another worker may have found stray quotes meanwhile.
+        return is_file("{$this->workspace}/{$side->value}.in-one") ? [new ByteRange] : $this->ranges[$side->value] ??= $reader->ranges($this->settings->rangeBytes);
     }
 
     private function scanResult(Side $side, int $number): ScanResult

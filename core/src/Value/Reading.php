@@ -14,6 +14,8 @@ final readonly class Reading
     /** @var array<string, bool> folded word => whether it means yes */
     private array $words;
 
+    private int $longestWord;
+
     /** @var array<string, true> */
     private array $tokens;
 
@@ -33,6 +35,8 @@ final readonly class Reading
         public ?\DateTimeZone $zone = null,
     ) {
         $this->words = array_fill_keys(array_map(self::folded(...), $yes), true) + array_fill_keys(array_map(self::folded(...), $no), false);
+        // Folding makes no word more than three times as long (The Unicode Standard, section 5.18).
+        $this->longestWord = 3 * max(0, ...array_map(static fn(int|string $word): int => strlen((string) $word), array_keys($this->words)));
         $this->tokens = array_fill_keys($blankTokens, true);
     }
 
@@ -73,7 +77,7 @@ final readonly class Reading
     /** @return bool|null null when the value means neither */
     public function yesOrNo(string $value): ?bool
     {
-        return strlen($value) > 64 ? null : $this->words[self::folded($value)] ?? null;
+        return strlen($value) > $this->longestWord ? null : $this->words[self::folded($value)] ?? null;
     }
 
     /** Whether the value can be read as the kind says. Any text is text. */

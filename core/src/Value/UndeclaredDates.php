@@ -24,9 +24,9 @@ final readonly class UndeclaredDates
 
     public static function read(string $text): ?Moment
     {
-        // Most texts are no dates; those have no digit at one of their ends.
+        // Most texts are no dates: they end with a letter, or have no year.
         $length = strlen($text);
-        if ($length < 8 || $length > 40 || ! ctype_digit($text[$length - 1]) && $text[$length - 1] !== 'Z') {
+        if ($length < 8 || $length > 40 || ! ctype_digit($text[$length - 1]) && $text[$length - 1] !== 'Z' || preg_match('/\d{4}/', $text) !== 1) {
             return null;
         }
 

@@ -96,37 +96,36 @@ final class TallyTest extends TestCase
         self::assertStringContainsString('its worker died each time', (string) $run->refresh()->problem);
     }
 
-    #[DataProvider('phases')]
-    public function test_a_killed_worker_leaves_nothing_visible_and_the_next_gives_the_same_result(string $state): void
+    /** Ten moments drawn with a fixed seed, from the first statement of a run to its last: while reading, matching, merging, loading. */
+    public function test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(): void
     {
-        $undisturbed = $this->contentOf($this->tallied());
-        $run = $this->queued();
-        $worker = new Process([PHP_BINARY, dirname(__DIR__, 2).'/Support/dying-worker.php', (string) $run->id, $state], env: ['NINE_TALLY_HOME' => dirname(app()->environmentPath())]);
-        try {
-            $worker->run();
-            self::fail('The worker was to die: '.$worker->getErrorOutput());
-        } catch (ProcessSignaledException $killed) {
-            self::assertSame(SIGKILL, $killed->getSignal());
+        config(['nine-tally.memory' => 16 * 1024 * 1024]);
+        $rows = static fn(string $case): string => implode('', array_map(static fn(int $row): string => sprintf("KB,%05d,%s %d,%s,1\n", $row, $row % 50 === 0 ? $case : 'Holder of the berth', $row, str_repeat('x', 60)), range(1, 15_000)));
+        $undisturbed = $this->contentOf($this->tallied("basin,berth,holder,fee,loaded\n".$rows('HOLDER'), "basin,berth,owner,fee,loaded\n".$rows('holder')));
+        $statements = (int) $this->worker($this->queued(), 0);
+        self::assertGreaterThan(30, $statements);
+        mt_srand(20_261_125);
+        for ($moment = 1; $moment <= 10; $moment++) {
+            $run = $this->queued();
+            $tallies = Tally::query()->count();
+            $at = (int) (($moment - mt_rand(1, 99) / 100) / 10 * ($statements - 2)) + 2;
+            self::assertNull($this->worker($run, $at), "killed at statement {$at}");
+            // Killed before the tally was entered nothing is seen of it, after that all of it.
+            $wasEntered = $run->refresh()->state === RunState::Done;
+            self::assertSame($tallies + ($wasEntered ? 1 : 0), Tally::query()->count());
+
+            // What Watch does as soon as the lease has run out.
+            Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
+            DB::table('run_pieces')->update(['lease_expires_at' => now()->subSecond()]);
+            config(['queue.default' => 'sync']);
+            app(ReviveDeadWork::class)();
+
+            self::assertSame([RunState::Done, $wasEntered ? 1 : 2], [$run->refresh()->state, $run->attempts], "after statement {$at}: {$run->problem}");
+            self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
         }
-        self::assertSame([1, $state], [Tally::query()->count(), $run->refresh()->state->value]);
-        // What Watch does as soon as the lease has run out.
-        Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
-        config(['queue.default' => 'sync']);
         app(ReviveDeadWork::class)();
-
-        self::assertSame([2, RunState::Done, 2], [Tally::query()->count(), $run->refresh()->state, $run->attempts]);
-        self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)));
-        app(ReviveDeadWork::class)();
-        self::assertCount(4, $this->tablesOfRuns(), 'Two tables for each of the two tallies: those of the dead are gone.');
-    }
-
-    /** @return iterable<string, array{string}> */
-    public static function phases(): iterable
-    {
-        yield 'while reading' => ['reading'];
-        yield 'while matching' => ['matching'];
-        yield 'while merging' => ['merging'];
-        yield 'while loading' => ['loading'];
+        self::assertCount(2 * Tally::query()->count(), $this->tablesOfRuns(), 'Two tables for each tally: those of the dead are gone.');
+        self::assertSame([], glob(storage_path('work/run-*')), 'Nothing is left of runs that are over.');
     }
 
     #[DataProvider('neverOverwritten')]
@@ -167,6 +166,21 @@ final class TallyTest extends TestCase
         self::assertNotSame([], $logs);
         foreach ($logs as $log) {
             self::assertStringNotContainsString($marker, (string) file_get_contents((string) $log), (string) $log);
+        }
+    }
+
+    /** @return string|null what the worker said; null when it was killed */
+    private function worker(Run $run, int $moment): ?string
+    {
+        $worker = new Process([PHP_BINARY, dirname(__DIR__, 2).'/Support/dying-worker.php', (string) $run->id, (string) $moment], env: ['NINE_TALLY_HOME' => dirname(app()->environmentPath())]);
+        try {
+            $worker->mustRun();
+
+            return $worker->getOutput();
+        } catch (ProcessSignaledException $killed) {
+            self::assertSame(SIGKILL, $killed->getSignal());
+
+            return null;
         }
     }
 

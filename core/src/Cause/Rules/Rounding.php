@@ -24,6 +24,11 @@ final readonly class Rounding implements CauseRule
             return null;
         }
         [$finer, $coarser] = $numbers[0]->places() > $numbers[1]->places() ? $numbers : array_reverse($numbers);
+        // Most pairs of numbers are far apart. Floats are good enough to see that, with a margin for what they cannot hold.
+        [$from, $to] = [(float) $finer->canonical(), (float) $coarser->canonical()];
+        if (abs($from - $to) > 1.5 * 10 ** -$coarser->places() + 1e-9 * abs($to)) {
+            return null;
+        }
         [$exact, $rounded] = [$finer->toBigDecimal(), $coarser->toBigDecimal()];
         if ($exact === null || $rounded === null) {
             return null;

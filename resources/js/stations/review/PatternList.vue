@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className } from '@/format/classes'
 import { count } from '@/format/counts'
+import { difference } from '@/format/difference'
+import CellValue from '@/parts/CellValue.vue'
 import RowMark from '@/parts/RowMark.vue'
 import type { Choice } from '@/stations/review/useFindings'
 
@@ -12,7 +14,9 @@ const emit = defineEmits<{ choose: [query: Record<string, string | number>] }>()
 const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
 const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => props.choice.kind === 'rows' && props.choice.rowClass === rowClass
 const isPattern = (number: number): boolean => props.choice.kind === 'cells' && props.choice.pattern === number
-const title = (pattern: Schemas['Pattern']): string => (pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`)
+const EXAMPLES = 5
+const title = (pattern: { source: string; target: string }): string =>
+  pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`
 const openOf = (standing: Schemas['Standing']): string =>
   standing.open === 0 ? ', all ruled' : standing.open < standing.findings ? `, ${count(standing.open)} open` : ''
 </script>
@@ -50,6 +54,21 @@ const openOf = (standing: Schemas['Standing']): string =>
         <b><span class="unseen">, </span>{{ count(pattern.cells) }}<span class="unseen"> cells</span></b>
         <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
       </button>
+    </template>
+    <template v-if="tally.forgiven.length > 0">
+      <div class="group"><span>Let pass by a rule of the plan</span><span>cells</span></div>
+      <details v-for="pass in tally.forgiven" :key="`${pass.source} ${pass.cause} ${pass.sentence}`" class="pass">
+        <summary>
+          <span class="name">
+            {{ title(pass) }}<span class="unseen">: </span><em>{{ pass.sentence }}</em>
+          </span>
+          <b><span class="unseen">, </span>{{ count(pass.cells) }}<span class="unseen"> cells</span></b>
+        </summary>
+        <p v-for="example in pass.examples.slice(0, EXAMPLES)" :key="`${example.source} ${example.target}`" class="example">
+          <CellValue :stretches="difference(example.source, example.target).source" side="source" />
+          <CellValue :stretches="difference(example.source, example.target).target" side="target" />
+        </p>
+      </details>
     </template>
   </nav>
 </template>
@@ -114,5 +133,29 @@ i {
 }
 .choice:focus-visible {
   outline-offset: -4px;
+}
+.pass summary {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  padding: 5px 14px 5px 44px;
+  cursor: pointer;
+  font-size: 13px;
+}
+.pass em {
+  display: block;
+  font: 12px var(--text);
+  color: var(--ink-3);
+}
+.pass b {
+  font-weight: 650;
+}
+.example {
+  display: grid;
+  gap: 1px;
+  margin: 0;
+  padding: 3px 14px 3px 44px;
+  font-size: 12px;
+  overflow-x: auto;
 }
 </style>

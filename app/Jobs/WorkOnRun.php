@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Adapters\PieceLease;
+use App\Adapters\PieceOfWork;
+use App\Adapters\RunWork;
+use App\Logging\ReducedException;
+use App\Models\Run;
+use Illuminate\Contracts\Config\Repository;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\Connection;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Helps with a run: does its free pieces until there is none. What goes wrong is left to the worker that leads the run, who meets it too. */
+final class WorkOnRun implements ShouldQueue
+{
+    use Queueable;
+
+    public int $tries = 1;
+
+    public function __construct(private readonly int $runId) {}
+
+    public function handle(RunWork $runWork, Connection $database, Repository $settings): void
+    {
+        $run = Run::query()->find($this->runId);
+        if ($run === null || $run->state->isOver()) {
+            return;
+        }
+        $piece = null;
+        try {
+            $work = $runWork->of($run);
+            while (($piece = PieceLease::take($database, $run->id, $settings->integer('nine-tally.lease_seconds'))) !== null) {
+                PieceOfWork::perform($work, $piece);
+            }
+        } catch (\Throwable $failure) {
+            $piece?->release();
+            logger()->warning('a helper gave up', ['run' => $this->runId, ...ReducedException::of($failure)]);
+        }
+    }
+}

@@ -1,0 +1,168 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Docs;
+
+use Database\Demo\Generator;
+use Database\Demo\Wherrymoor;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Command\CausesCommand;
+use NineTally\Core\Command\PlanCheckCommand;
+use NineTally\Core\Command\ProfileCommand;
+use NineTally\Core\Command\TallyCommand;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\Workspace;
+use Symfony\Component\Console\Command\Command;
+
+/** The pages of docs/reference, made from the code that they describe, with examples from the demo. */
+final readonly class Reference
+{
+    private const HEAD = "<!-- Made by bin/docs. Changes here are overwritten. -->\n\n";
+
+    /** @return array<string, string> file name => page */
+    public function pages(): array
+    {
+        return ['causes.md' => $this->causes(), 'plan.md' => $this->plan(), 'command-line.md' => $this->commandLine()];
+    }
+
+    private function causes(): string
+    {
+        $page = self::HEAD."# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
+        $examples = $this->examples();
+        foreach (CauseId::cases() as $id) {
+            $kind = match (true) {
+                $id->isOfForm() => 'form',
+                $id->isOfWholeColumn() => 'of a column',
+                default => '',
+            };
+            $page .= sprintf("| `%s` | %s | %s | %s |\n", $id->value, $id->meaning(), $kind, $examples[$id->value] ?? '');
+        }
+
+        return $page;
+    }
+
+    /** @return array<string, string> cause id => what became of a value in the demo */
+    private function examples(): array
+    {
+        $examples = [];
+        foreach (Wherrymoor::datasets() as $position => $demo) {
+            $workspace = Workspace::make();
+            $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
+            $pairs = array_filter($demo->columns, static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->key, true), ARRAY_FILTER_USE_BOTH);
+            $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $demo->columns[$name]), $demo->key);
+            if ($key === []) {
+                throw new \LogicException('A dataset of the demo has a key.');
+            }
+            $plan = new Plan($key, array_map(ColumnPair::between(...), array_keys($pairs), array_values($pairs)));
+            $findings = (new TallyRun($plan, DelimitedReader::detecting($paths['source'], 'old'), DelimitedReader::detecting($paths['target'], 'new'), $workspace->path))->findings();
+            foreach ($findings as $row) {
+                foreach ($row->cells as $cell) {
+                    $examples[$cell->cause] ??= sprintf('`%s` became `%s`: %s', $this->shown($cell->source), $this->shown($cell->target), CauseId::sentenceFor($cell->cause, $cell->facts));
+                }
+            }
+            $workspace->remove();
+        }
+
+        return $examples;
+    }
+
+    private function plan(): string
+    {
+        /** @var array<string, mixed> $schema */
+        $schema = json_decode((string) file_get_contents(dirname(__DIR__).'/core/src/Plan/plan.schema.json'), true, 64, JSON_THROW_ON_ERROR);
+        $page = self::HEAD."# Plan\n\n{$this->text($schema['description'])} The schema is `core/src/Plan/plan.schema.json` (JSON Schema 2020-12); `nine-tally plan check FILE` holds a document against it.\n\n| member | meaning |\n| --- | --- |\n";
+        foreach ($this->members($schema, $schema, '') as $member => $meaning) {
+            $page .= "| `{$member}` | {$meaning} |\n";
+        }
+        $page .= "\n## Policies for rows that share a key\n\n";
+        foreach (PolicyId::cases() as $policy) {
+            $page .= "- `{$policy->value}`".($policy->needsColumn() ? ', with the column whose value decides and its kind; ties keep the first, blank and unreadable values come last' : '')."\n";
+        }
+
+        return $page;
+    }
+
+    /**
+     * @param  array<string, mixed>  $whole
+     * @param  array<array-key, mixed>  $schema
+     * @return array<string, string> path of each member => its meaning
+     */
+    private function members(array $whole, array $schema, string $path): array
+    {
+        $found = [];
+        $properties = $schema['properties'] ?? [];
+        foreach (is_array($properties) ? $properties : [] as $name => $property) {
+            $property = $this->resolved($whole, is_array($property) ? $property : []);
+            $items = is_array($property['items'] ?? null) ? $this->resolved($whole, $property['items']) : [];
+            $place = ltrim("{$path}.{$name}", '.').($items === [] ? '' : '[]');
+            $values = $property['enum'] ?? $items['enum'] ?? null;
+            $found[$place] = trim($this->text($property['description'] ?? '').(is_array($values) ? ' One of '.implode(', ', array_map(static fn(mixed $value): string => '`'.(is_string($value) && $value !== '' ? $value : 'nothing').'`', $values)).'.' : ''));
+            $found += $this->members($whole, $property, $place) + $this->members($whole, $items, $place);
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param  array<string, mixed>  $whole
+     * @param  array<array-key, mixed>  $schema
+     * @return array<array-key, mixed>
+     */
+    private function resolved(array $whole, array $schema): array
+    {
+        $reference = $schema['$ref'] ?? null;
+        if (! is_string($reference)) {
+            return $schema;
+        }
+        $at = $whole;
+        foreach (explode('/', substr($reference, 2)) as $step) {
+            $at = is_array($at) ? $at[$step] ?? [] : [];
+        }
+
+        return $schema + $this->resolved($whole, is_array($at) ? $at : []);
+    }
+
+    private function commandLine(): string
+    {
+        $page = self::HEAD."# Command line\n\n`core/bin/nine-tally` compares, profiles and checks without the web application.\n";
+        foreach ([new TallyCommand, new ProfileCommand, new PlanCheckCommand, new CausesCommand] as $command) {
+            $page .= $this->command($command);
+        }
+        $page .= "\n## Exit status\n\n- 0: all agreed\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
+        $page .= "\n## Files of --out\n\nUTF-8, comma, RFC 4180 quotes, LF; whole or not at all.\n\n- `summary.json`: what `--json` prints\n- `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`, in source order\n- `missing.csv`, `extra.csv`: whole rows in the order of their delivery\n- `repeated.csv`, `unkeyed.csv`, `left-out.csv`: `side`, `line`, and the row under the columns of both sides\n- `refused.csv`: `side`, `line`, `reason`, `raw`\n- `forgiven.csv`, with `--list-forgiven`: as `differences.csv`\n";
+        $page .= "\n## Why a record is refused\n\n".implode('', array_map(static fn(RefusalReason $reason): string => "- `{$reason->value}`\n", RefusalReason::cases()));
+
+        return $page;
+    }
+
+    private function command(Command $command): string
+    {
+        $page = "\n## {$command->getName()}\n\n{$command->getDescription()}\n\n`nine-tally {$command->getSynopsis(true)}`\n\n";
+        foreach ($command->getDefinition()->getArguments() as $argument) {
+            $page .= "- `{$argument->getName()}`: {$argument->getDescription()}\n";
+        }
+        foreach ($command->getDefinition()->getOptions() as $option) {
+            $default = $option->getDefault();
+            $page .= "- `--{$option->getName()}`: {$option->getDescription()}".(is_string($default) ? "; `{$default}` unless given" : '')."\n";
+        }
+
+        return $page;
+    }
+
+    private function shown(string $value): string
+    {
+        return str_replace(['|', "\n", "\r"], ['\|', '⏎', '␍'], $value === '' ? ' ' : $value);
+    }
+
+    private function text(mixed $value): string
+    {
+        return is_string($value) ? $value : '';
+    }
+}
