@@ -62,7 +62,7 @@ final readonly class CauseCatalogue
         $evidence = [];
         foreach ($this->patternRules() as $rule) {
             $found = $rule->evidence($pair->pair);
-            $found = $found !== [] ? $found : $rule->evidence($pair->bare);
+            $found = $found !== [] || $pair->forms === [] ? $found : $rule->evidence($pair->bare);
             if ($found !== []) {
                 $evidence[$rule->id()->value] = $found;
             }

@@ -44,7 +44,7 @@ final readonly class FormCombination
     {
         [$pair, $full, $effective] = [$bare->pair, $bare->bare, $bare->forms];
         $meetsAsText = $full->source === $full->target && $effective !== [];
-        if (! $meetsAsText && $this->readForm($pair) === null && ($effective === [] || $this->readForm($full) === null)) {
+        if (! $meetsAsText && $this->readForm($pair) === null && ($this->areCapitals($effective) || $this->readForm($full) === null)) {
             return null;
         }
         $most = count($effective) + 1;
@@ -56,6 +56,16 @@ final readonly class FormCombination
         }
 
         return null;
+    }
+
+    /**
+     * Whether nothing but capitals was taken away: what is read is read with capitals or without.
+     *
+     * @param  list<TextForm>  $effective
+     */
+    private function areCapitals(array $effective): bool
+    {
+        return $effective === [] || count($effective) === 1 && $effective[0]->id() === CauseId::LetterCase;
     }
 
     /**
@@ -71,7 +81,8 @@ final readonly class FormCombination
         foreach (preg_match('/[^\x20-\x7E]/', $source.$target) === 1 ? $this->applied : $this->appliedToAscii as $form) {
             [$newSource, $newTarget] = [$form->canonical($source), $form->canonical($target)];
             // One form may take away what another names: NFKC turns a no-break space into a space before spaces are looked at.
-            if ($newSource !== $source || $newTarget !== $target || $form->canonical($pair->source) !== $pair->source || $form->canonical($pair->target) !== $pair->target) {
+            $isFirst = $source === $pair->source && $target === $pair->target;
+            if ($newSource !== $source || $newTarget !== $target || ! $isFirst && ($form->canonical($pair->source) !== $pair->source || $form->canonical($pair->target) !== $pair->target)) {
                 $effective[] = $form;
             }
             [$source, $target] = [$newSource, $newTarget];

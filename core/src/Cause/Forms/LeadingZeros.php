@@ -17,6 +17,6 @@ final readonly class LeadingZeros implements TextForm
 
     public function canonical(string $value): string
     {
-        return preg_replace('/^0+(?=\d+\p{L}{0,3}$)/uD', '', $value) ?? $value;
+        return ($value[0] ?? '') !== '0' ? $value : preg_replace('/^0+(?=\d+\p{L}{0,3}$)/uD', '', $value) ?? $value;
     }
 }

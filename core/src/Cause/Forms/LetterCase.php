@@ -17,6 +17,10 @@ final readonly class LetterCase implements TextForm
 
     public function canonical(string $value): string
     {
+        if (preg_match('/[\x80-\xFF]/', $value) !== 1) {
+            return strtolower($value);
+        }
+
         // Folding takes ligatures apart as well, which is no matter of capitals: see UnicodeForm.
         return preg_match('/[\x{FB00}-\x{FB17}]/u', $value) !== 1
             ? mb_convert_case($value, MB_CASE_FOLD, 'UTF-8')

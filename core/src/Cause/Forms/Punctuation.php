@@ -37,6 +37,6 @@ final readonly class Punctuation implements TextForm
 
     public function canonical(string $value): string
     {
-        return strtr($value, $this->plain);
+        return preg_match('/[`\x80-\xFF]/', $value) === 1 ? strtr($value, $this->plain) : $value;
     }
 }

@@ -24,17 +24,17 @@ final readonly class NearText implements CauseRule
 
     public function facts(CellPair $pair): ?array
     {
-        // Two numbers or two days that lie near each other are still different ones.
         if ($pair->kind() !== Kind::Text || strlen($pair->source) > self::LONGEST || strlen($pair->target) > self::LONGEST || abs(strlen($pair->source) - strlen($pair->target)) > 8) {
             return null;
         }
         $source = mb_str_split($pair->source);
         $target = mb_str_split($pair->target);
-        if (min(count($source), count($target)) < self::SHORTEST || $pair->numbers() !== null || $pair->moments() !== null) {
+        if (min(count($source), count($target)) < self::SHORTEST) {
             return null;
         }
+        // Two numbers or two days that lie near each other are still different ones.
         $edits = EditScript::between($source, $target, min(2, intdiv(max(count($source), count($target)), 4)));
 
-        return $edits === null ? null : ['edits' => count($edits), 'from' => implode('|', array_column($edits, 0)), 'to' => implode('|', array_column($edits, 1))];
+        return $edits === null || $pair->numbers() !== null || $pair->moments() !== null ? null : ['edits' => count($edits), 'from' => implode('|', array_column($edits, 0)), 'to' => implode('|', array_column($edits, 1))];
     }
 }
