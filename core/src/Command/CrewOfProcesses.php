@@ -12,6 +12,9 @@ use Symfony\Component\Process\Process;
 /** Divides the pieces of a tally's work among processes on this machine: whoever is done gets the next piece. */
 final readonly class CrewOfProcesses implements Crew
 {
+    /** The console tells its children through the environment to be as quiet as it is; these must answer. */
+    private const SPEAKING = ['SHELL_VERBOSITY' => '0'];
+
     private const PAUSE_MICROSECONDS = 5_000;
 
     /** @param list<string> $command that starts a worker */
@@ -23,7 +26,7 @@ final readonly class CrewOfProcesses implements Crew
         try {
             foreach (array_slice($pieces, 0, $this->workers) as $ignored) {
                 $input = new InputStream;
-                $process = new Process($this->command, input: $input, timeout: null);
+                $process = new Process($this->command, env: self::SPEAKING, input: $input, timeout: null);
                 $process->start();
                 $input->write(array_shift($pieces)."\n");
                 $crew[] = ['process' => $process, 'input' => $input, 'rest' => '', 'isBusy' => true];

@@ -73,7 +73,7 @@ final class TallyCommandTest extends TestCase
         $old = $this->file("basin,berth,holder,fee\n".implode('', $rows), 'old.csv');
         $packed = $this->file((string) gzencode("basin,berth,holder,fee\n".implode('', $new)), 'new.csv.gz');
         $written = [];
-        foreach ([['--workers=1'], ['--workers=2'], ['--workers=4', '--memory=16M']] as $number => $options) {
+        foreach ([['--workers=1'], ['--workers=2', '--quiet'], ['--workers=4', '--memory=16M']] as $number => $options) {
             $out = $this->folder("out{$number}");
             self::assertSame(1, $this->command([$old, $packed, '--key=basin,berth', "--out={$out}", ...$options])->getExitCode());
             $written[] = array_map(static fn(string|false $path): string => (string) file_get_contents((string) $path), (array) glob("{$out}/*"));
