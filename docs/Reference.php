@@ -11,14 +11,25 @@ use NineTally\Core\Command\CausesCommand;
 use NineTally\Core\Command\PlanCheckCommand;
 use NineTally\Core\Command\ProfileCommand;
 use NineTally\Core\Command\TallyCommand;
+use NineTally\Core\Command\WorkerFailure;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Matching\WorkspaceFailure;
+use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\Problem;
+use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Report\UnwritableFolder;
+use NineTally\Core\Row\DuplicateColumn;
 use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\UnknownColumn;
 use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\UnbalancedTally;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Value\UnusableDateForm;
 use Symfony\Component\Console\Command\Command;
 
 /** The pages of docs/reference, made from the code that they describe, with examples from the demo. */
@@ -26,10 +37,12 @@ final readonly class Reference
 {
     private const HEAD = "<!-- Made by bin/docs. Changes here are overwritten. -->\n\n";
 
+    private const ERRORS = [NotUsable::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
+
     /** @return array<string, string> file name => page */
     public function pages(): array
     {
-        return ['causes.md' => $this->causes(), 'plan.md' => $this->plan(), 'command-line.md' => $this->commandLine()];
+        return ['causes.md' => $this->causes(), 'plan.md' => $this->plan(), 'command-line.md' => $this->commandLine(), 'errors.md' => $this->errors()];
     }
 
     private function causes(): string
@@ -140,6 +153,46 @@ final readonly class Reference
         $page .= "\n## Why a record is refused\n\n".implode('', array_map(static fn(RefusalReason $reason): string => "- `{$reason->value}`\n", RefusalReason::cases()));
 
         return $page;
+    }
+
+    private function errors(): string
+    {
+        $page = self::HEAD."# Errors\n\nEach says what, where and what to do; the code is for programs. The examples speak of `moorings.csv`.\n\n| code | message |\n| --- | --- |\n";
+        $messages = [];
+        foreach (self::ERRORS as $class) {
+            foreach ((new \ReflectionClass($class))->getMethods(\ReflectionMethod::IS_PUBLIC | \ReflectionMethod::IS_STATIC) as $method) {
+                $problem = $method->isStatic() && $method->getDeclaringClass()->getName() === $class ? $method->invokeArgs(null, array_map($this->example(...), $method->getParameters())) : null;
+                if ($problem instanceof NineTallyException) {
+                    $messages[] = sprintf("| `%s` | %s |\n", $problem->code(), $this->shown($problem->getMessage()));
+                }
+            }
+        }
+        sort($messages);
+
+        return $page.implode('', $messages);
+    }
+
+    private function example(\ReflectionParameter $parameter): mixed
+    {
+        return match ($parameter->getName()) {
+            'file', 'owner' => 'moorings.csv',
+            'column', 'name' => 'bassin',
+            'existing' => ['basin', 'berth'],
+            'positions' => [2, 3],
+            'kind' => 'a zip archive or a workbook',
+            'why' => 'every line is blank',
+            'line' => 7,
+            'pattern' => 'dd/MM/yy',
+            'letters' => 'QQQ',
+            'equation' => 'source: records read = refused + delivered',
+            'left' => 12,
+            'right' => 11,
+            'folder' => '/data/findings',
+            'path' => 'match-7',
+            'problems' => [new Problem('/key', 'No key was given. Name the columns that tell one row from another, such as --key=basin.')],
+            'errors', 'message' => 'The words of the worker.',
+            default => throw new \LogicException("There is no example for \${$parameter->getName()}."),
+        };
     }
 
     private function command(Command $command): string

@@ -11,7 +11,7 @@ final class UnusablePlan extends \DomainException implements NineTallyException
     /** @param non-empty-list<Problem> $problems */
     private function __construct(public readonly array $problems)
     {
-        parent::__construct(implode(' ', array_map(static fn(Problem $problem): string => $problem->message, $problems)));
+        parent::__construct(implode(' ', array_unique(array_map(static fn(Problem $problem): string => $problem->message, $problems))));
     }
 
     /** @param non-empty-list<Problem> $problems */
