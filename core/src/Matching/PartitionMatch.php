@@ -41,6 +41,7 @@ final class PartitionMatch
     public function __construct(
         private readonly SpillReader $source,
         private readonly SpillReader $target,
+        private readonly ?SpillReader $pairs,
         private readonly SideLayout $sourceLayout,
         private readonly SideLayout $targetLayout,
         private readonly RowComparison $comparison,
@@ -69,6 +70,9 @@ final class PartitionMatch
         $heavy = $this->source->bytes($partition) + $this->target->bytes($partition) > $this->largeBytes ? $this->heavyKeys($partition) : [];
         $source = $this->load($this->source, $partition, $heavy);
         $target = $this->load($this->target, $partition, $heavy);
+        if ($this->pairs !== null) {
+            [$source, $target] = $this->withPairs($this->pairs->rows($partition), $source, $target);
+        }
         /** @var array<string, int> $sourceIndex key => place */
         $sourceIndex = array_flip($source->keys);
         /** @var array<string, int> $targetIndex */
@@ -106,6 +110,38 @@ final class PartitionMatch
         }
 
         return $this->write($path, $partition, $heavy);
+    }
+
+    /**
+     * Rows that paired while both sides were read agree, unless their key stands on another row too: those are matched like all others.
+     *
+     * @return array{SpilledRows, SpilledRows} the rows of both sides that are still to be matched, in the order of their lines
+     */
+    private function withPairs(SpilledRows $pairs, SpilledRows $source, SpilledRows $target): array
+    {
+        /** @var array<string, int> $index */
+        $index = array_flip($pairs->keys);
+        $contested = array_intersect_key($index, array_flip($source->keys)) + array_intersect_key($index, array_flip($target->keys));
+        if (count($index) < count($pairs->keys)) {
+            $contested += $this->repeatedKeys($pairs->keys, $index);
+        }
+        if ($contested === []) {
+            $this->counts->countMet(RowClass::Agreed, count($pairs->keys));
+
+            return [$source, $target];
+        }
+        $back = [];
+        foreach ($pairs->keys as $place => $key) {
+            if (isset($contested[$key])) {
+                $back[] = $place;
+            }
+        }
+        $this->counts->countMet(RowClass::Agreed, count($pairs->keys) - count($back));
+
+        return [
+            $source->with($pairs, $back, static fn(int $place): int => $pairs->lines->at($place)),
+            $target->with($pairs, $back, static fn(int $place): int => (int) $pairs->rests[$place]),
+        ];
     }
 
     private function meet(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void

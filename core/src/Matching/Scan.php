@@ -31,27 +31,60 @@ final readonly class Scan
      */
     public function run(ByteRange $range, string $path, callable $onProgress): ScanResult
     {
-        $spill = new SpillWriter($path, $this->partitions + 1, $this->bufferBytes);
-        $findings = new FindingSpool($path.'.findings');
-        $result = new ScanResult;
-        $batches = $this->reader->batches($range, static function (int $position) use ($onProgress, $result): void {
-            $onProgress($position, $result->read);
-        });
+        $output = $this->begin($path);
+        $batches = $this->batches($range, $output, $onProgress);
         foreach ($batches as $batch) {
-            if ($batch instanceof RefusedRecord) {
-                $result->read++;
-                $result->refused++;
-                $findings->add(new FindingEntry($batch->line, RowClass::Refused, $this->side, refused: ['reason' => $batch->reason->value, 'sentence' => $batch->sentence, 'raw' => $batch->raw, 'digest' => $batch->digest]));
-
-                continue;
-            }
-            $this->put($batch, $spill, $findings, $result);
+            $this->take($batch, $output);
         }
-        $result->lines = $batches->getReturn();
-        $spill->finish();
-        $result->hasFindings = $findings->finish();
 
-        return $result;
+        return $this->finish($output, $batches->getReturn());
+    }
+
+    /** @return \Generator<int, list<string>> the rows of each block, for a look at the beginning */
+    public function rowsOnly(): \Generator
+    {
+        foreach ($this->reader->batches() as $batch) {
+            if ($batch instanceof Batch) {
+                yield explode(Batch::ROW_END, $batch->rows);
+            }
+        }
+    }
+
+    public function begin(string $path): ScanOutput
+    {
+        return new ScanOutput(new SpillWriter($path, $this->partitions + 1, $this->bufferBytes), new FindingSpool($path.'.findings'));
+    }
+
+    /**
+     * @param  callable(int, int): void  $onProgress
+     * @return \Generator<int, Batch|RefusedRecord, mixed, int>
+     */
+    public function batches(ByteRange $range, ScanOutput $output, callable $onProgress): \Generator
+    {
+        return $this->reader->batches($range, static function (int $position) use ($onProgress, $output): void {
+            $onProgress($position, $output->result->read);
+        });
+    }
+
+    public function take(Batch|RefusedRecord $batch, ScanOutput $output): void
+    {
+        if ($batch instanceof Batch) {
+            $this->put($batch, $output->spill, $output->findings, $output->result);
+
+            return;
+        }
+        $output->result->read++;
+        $output->result->refused++;
+        $output->findings->add(new FindingEntry($batch->line, RowClass::Refused, $this->side, refused: ['reason' => $batch->reason->value, 'sentence' => $batch->sentence, 'raw' => $batch->raw, 'digest' => $batch->digest]));
+    }
+
+    public function finish(ScanOutput $output, int $lines): ScanResult
+    {
+        $output->result->lines = $lines;
+        $output->spill->finish();
+        $output->result->hasFindings = $output->findings->finish();
+
+        return $output->result;
     }
 
     private function put(Batch $batch, SpillWriter $spill, FindingSpool $findings, ScanResult $result): void

@@ -9,6 +9,7 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Row\Side;
@@ -35,6 +36,9 @@ final class TallyRun
     private int $partitionsMatched = 0;
 
     private float $done = 0.0;
+
+    /** @var array{source: int, target: int}|null what was read, once all is read */
+    private ?array $records = null;
 
     /**
      * @param  string  $workspace  a folder of the run's own; pieces that stand there already are not done again
@@ -66,6 +70,7 @@ final class TallyRun
     {
         $this->read($this->work->scanPieces());
         $this->read($this->work->piecesAfterStrayQuotes());
+        $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
         [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts), Side::cases());
@@ -126,11 +131,27 @@ final class TallyRun
     {
         // Pieces end in any order; what was shown as done stays done.
         $this->done = max($this->done, $done);
+        $this->progress->report(new ProgressReport($phase, $this->done, $this->records ?? $this->recordsSoFar(), $this->partitionsMatched, $this->work->partitions));
+    }
+
+    private function recordsOf(Side $side): int
+    {
+        return array_sum(array_map(static fn(ScanResult $scan): int => $scan->read, $this->work->scanResults($side)));
+    }
+
+    /** @return array{source: int, target: int} */
+    private function recordsSoFar(): array
+    {
         $records = ['source' => 0, 'target' => 0];
         foreach ($this->readOf as $piece => $read) {
-            $records[str_starts_with($piece, 'source') ? 'source' : 'target'] += $read['records'];
+            // A piece that reads both sides at once counts the records of both together.
+            $sides = str_starts_with($piece, 'both') ? ['source', 'target'] : [str_starts_with($piece, 'source') ? 'source' : 'target'];
+            foreach ($sides as $side) {
+                $records[$side] += intdiv($read['records'], count($sides));
+            }
         }
-        $this->progress->report(new ProgressReport($phase, $this->done, $records, $this->partitionsMatched, $this->work->partitions));
+
+        return $records;
     }
 
     /** @return list<array{source: string, target: string, cause: string, cells: int}> */

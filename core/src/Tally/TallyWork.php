@@ -17,6 +17,7 @@ use NineTally\Core\Matching\PartitionMatch;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Matching\SideBySideScan;
 use NineTally\Core\Matching\SideLayout;
 use NineTally\Core\Matching\SpillReader;
 use NineTally\Core\Matching\UnfinishedFile;
@@ -37,7 +38,12 @@ use NineTally\Core\Value\Reading;
  */
 final class TallyWork
 {
+    /** The piece that reads both sides at once. */
+    private const BOTH_SIDES = 'both-0';
+
     public readonly int $partitions;
+
+    private ?SpillReader $pairs = null;
 
     private readonly CauseCatalogue $catalogue;
 
@@ -67,6 +73,9 @@ final class TallyWork
     /** @return list<string> names of the pieces that read both sides */
     public function scanPieces(): array
     {
+        if ($this->readsSideBySide()) {
+            return [self::BOTH_SIDES];
+        }
         $pieces = [];
         foreach (Side::cases() as $side) {
             foreach (array_keys($this->rangesOf($side)) as $number) {
@@ -75,6 +84,41 @@ final class TallyWork
         }
 
         return $pieces;
+    }
+
+    /** Decided once by whoever asks first, and written down: every worker has to divide the work alike. */
+    private function readsSideBySide(): bool
+    {
+        [$yes, $no] = ["{$this->workspace}/side-by-side", "{$this->workspace}/one-after-the-other"];
+        if (! is_file($yes) && ! is_file($no)) {
+            UnfinishedFile::whole($this->couldBeReadSideBySide() && $this->sideBySide()->isWorthwhile() ? $yes : $no, '');
+        }
+
+        return is_file($yes);
+    }
+
+    /** Only where equal bytes are equal rows, and nothing but the key decides about a row. */
+    private function couldBeReadSideBySide(): bool
+    {
+        $readsEqualBytes = array_filter($this->comparisons(), static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
+
+        return $this->settings->triesSideBySide && $this->sourceLayout->isWhole && $this->sourceLayout->keyComesFirst && $this->plan->bridges === [] && ! $readsEqualBytes
+            && $this->plan->source->repeats->isDefault() && $this->plan->target->repeats->isDefault();
+    }
+
+    private function sideBySide(): SideBySideScan
+    {
+        return new SideBySideScan(['source' => $this->scanOf(Side::Source), 'target' => $this->scanOf(Side::Target)], count($this->plan->key), $this->partitions, $this->settings->bufferBytes());
+    }
+
+    private function scanBoth(callable $onProgress): ScanResult
+    {
+        $results = $this->sideBySide()->run(['source' => "{$this->workspace}/source-0", 'target' => "{$this->workspace}/target-0"], "{$this->workspace}/".self::BOTH_SIDES, $onProgress);
+        foreach ($results as $side => $result) {
+            UnfinishedFile::whole("{$this->workspace}/{$side}-0.result", serialize($result));
+        }
+
+        return $results['source'];
     }
 
     /** @return list<string> names of the pieces that match; all of reading must be done */
@@ -90,7 +134,11 @@ final class TallyWork
             return;
         }
         [$kind, $number] = explode('-', $piece);
-        $result = $kind === 'match' ? $this->match((int) $number, $piece) : $this->scan(Side::from($kind), (int) $number, $piece, $onProgress);
+        $result = match ($kind) {
+            'match' => $this->match((int) $number, $piece),
+            'both' => $this->scanBoth($onProgress),
+            default => $this->scan(Side::from($kind), (int) $number, $piece, $onProgress),
+        };
         UnfinishedFile::whole("{$this->workspace}/{$piece}.result", serialize($result));
     }
 
@@ -173,10 +221,8 @@ final class TallyWork
     private function scan(Side $side, int $number, string $piece, callable $onProgress): ScanResult
     {
         $range = $this->rangesOf($side)[$number];
-        [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
-        $scan = new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes());
         try {
-            return $scan->run($range, "{$this->workspace}/{$piece}", static function (int $position, int $records) use ($onProgress, $range): void {
+            return $this->scanOf($side)->run($range, "{$this->workspace}/{$piece}", static function (int $position, int $records) use ($onProgress, $range): void {
                 $onProgress($position - $range->start, $records);
             });
         } catch (StrayQuotes) {
@@ -187,6 +233,13 @@ final class TallyWork
         }
     }
 
+    private function scanOf(Side $side): Scan
+    {
+        [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
+
+        return new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes());
+    }
+
     /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}} */
     private function match(int $partition, string $piece): array
     {
@@ -194,6 +247,7 @@ final class TallyWork
         $match = new PartitionMatch(
             $this->spill(Side::Source),
             $this->spill(Side::Target),
+            $this->readsSideBySide() ? $this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]) : null,
             $this->sourceLayout,
             $this->targetLayout,
             new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->settings->listsForgiven),
@@ -237,7 +291,7 @@ final class TallyWork
         $reader = $side === Side::Source ? $this->source : $this->target;
 
         // Another worker may have found stray quotes meanwhile.
-        return is_file("{$this->workspace}/{$side->value}.in-one") ? [new ByteRange] : $this->ranges[$side->value] ??= $reader->ranges($this->settings->rangeBytes);
+        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide() ? [new ByteRange] : $this->ranges[$side->value] ??= $reader->ranges($this->settings->rangeBytes);
     }
 
     private function scanResult(Side $side, int $number): ScanResult

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Matching;
+
+/** What a scan writes while it reads. */
+final readonly class ScanOutput
+{
+    public ScanResult $result;
+
+    public function __construct(public SpillWriter $spill, public FindingSpool $findings)
+    {
+        $this->result = new ScanResult;
+    }
+}
