@@ -19,6 +19,12 @@ final readonly class BarePair
         return new self($pair, $bare, $effective);
     }
 
+    /** Of a pair that has no differences of form. */
+    public static function withoutForms(CellPair $pair): self
+    {
+        return new self($pair, $pair, []);
+    }
+
     public function explainedBy(CauseRule $rule): ?Cause
     {
         $facts = $rule->facts($this->pair);

@@ -125,6 +125,12 @@ final class ColumnComparison
         return null;
     }
 
+    /** A plain number without leading zeros has no other form than another number's, and that was looked for before. */
+    private function areDigits(string $value): bool
+    {
+        return $value !== '' && $value[0] !== '0' && strspn($value, '0123456789.') === strlen($value) && substr_count($value, '.') <= 1;
+    }
+
     private function withoutZeros(string $number): string
     {
         return str_contains($number, '.') ? rtrim(rtrim($number, '0'), '.') : $number;
@@ -135,6 +141,9 @@ final class ColumnComparison
         $early = $this->blankness($pair) ?? $this->equalBytes($pair);
         if ($early !== null) {
             return $early;
+        }
+        if ($this->isPlain && $this->pair->tolerance === null && $this->pair->rounding === null && $this->pair->crosswalk === [] && $this->areDigits($pair->source) && $this->areDigits($pair->target)) {
+            return $this->value(BarePair::withoutForms($pair));
         }
         $bare = BarePair::of($pair, $this->catalogue->forms);
 

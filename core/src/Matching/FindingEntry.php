@@ -5,11 +5,17 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Intake\Batch;
 use NineTally\Core\Row\Side;
 
 /** A row that did not agree, as it is written aside until its place among the findings is known. Rows stay bytes. */
 final readonly class FindingEntry
 {
+    private const FIELDS = 14;
+
+    /** Stands where a side has no row. */
+    private const NONE = "\xFD";
+
     /**
      * @param  int  $line  by which the findings of a side are ordered
      * @param  Side|null  $side  null when both sides met
@@ -39,18 +45,39 @@ final readonly class FindingEntry
         public bool $isBridged = false,
     ) {}
 
+    /** Fields between ROW_END bytes, which no cell has; what only some rows have is added as PHP writes it. */
     public function bytes(): string
     {
-        return serialize([$this->line, $this->class->value, $this->side?->value, $this->key, $this->ordinal, $this->source, $this->target, $this->targetLine, $this->sourceRows, $this->targetRows, $this->keptLine, $this->reason, $this->cells, $this->refused, $this->isBridged]);
+        $more = $this->cells === [] && $this->refused === null ? '' : serialize([$this->cells, $this->refused]);
+
+        return implode(Batch::ROW_END, [
+            $this->line, $this->class->value, $this->side->value ?? '', $this->key, $this->ordinal, $this->source ?? self::NONE, $this->target ?? self::NONE,
+            $this->targetLine, $this->sourceRows, $this->targetRows, $this->keptLine ?? '', $this->reason, $this->isBridged ? '1' : '', $more,
+        ]);
     }
 
     public static function fromBytes(string $bytes): self
     {
-        /** @var array{int, string, string|null, string, int, string|null, string|null, int, int, int, int|null, string, list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, sentence: string, raw: string, digest: string}|null, bool} $fields */
-        $fields = unserialize($bytes, ['allowed_classes' => false]);
-        $fields[1] = RowClass::from($fields[1]);
-        $fields[2] = $fields[2] === null ? null : Side::from($fields[2]);
+        [$line, $class, $side, $key, $ordinal, $source, $target, $targetLine, $sourceRows, $targetRows, $keptLine, $reason, $isBridged, $more] = explode(Batch::ROW_END, $bytes, self::FIELDS);
+        /** @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, sentence: string, raw: string, digest: string}|null} $rest */
+        $rest = $more === '' ? [[], null] : unserialize($more, ['allowed_classes' => false]);
 
-        return new self(...$fields);
+        return new self(
+            (int) $line,
+            RowClass::from($class),
+            $side === '' ? null : Side::from($side),
+            $key,
+            (int) $ordinal,
+            $source === self::NONE ? null : $source,
+            $target === self::NONE ? null : $target,
+            (int) $targetLine,
+            (int) $sourceRows,
+            (int) $targetRows,
+            $keptLine === '' ? null : (int) $keptLine,
+            $reason,
+            $rest[0],
+            $rest[1],
+            $isBridged === '1',
+        );
     }
 }

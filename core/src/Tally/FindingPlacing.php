@@ -63,7 +63,8 @@ final class FindingPlacing
         $source = $entry->source === null ? null : new RowRecord($linesBefore + $entry->line, explode(Batch::CELL_END, $entry->source));
         $target = $entry->target === null ? null : new RowRecord($isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, explode(Batch::CELL_END, $entry->target));
         $refused = $entry->refused === null ? null : RefusedRecord::restored($linesBefore + $entry->line, RefusalReason::from($entry->refused['reason']), $entry->refused['sentence'], $entry->refused['raw'], $entry->refused['digest']);
-        $cells = $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
+        $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
+        $isDiffering = static fn(CellFinding $cell): bool => $cell->class !== CellClass::Forgiven;
 
         return new RowFinding(
             sequence: $sequence,
@@ -74,9 +75,9 @@ final class FindingPlacing
             source: $source,
             target: $target,
             rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
-            cells: array_values(array_filter($cells, static fn(CellFinding $cell): bool => $cell->class !== CellClass::Forgiven)),
+            cells: $cells === [] ? [] : array_values(array_filter($cells, $isDiffering)),
             refused: $refused,
-            forgiven: array_values(array_filter($cells, static fn(CellFinding $cell): bool => $cell->class === CellClass::Forgiven)),
+            forgiven: $cells === [] ? [] : array_values(array_filter($cells, static fn(CellFinding $cell): bool => ! $isDiffering($cell))),
             keptLine: $entry->keptLine,
             reason: $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence(),
             isBridged: $entry->isBridged,
