@@ -17,6 +17,9 @@ final readonly class CauseCatalogue
 
     public FormCombination $forms;
 
+    /** @var array<string, PatternRule> by cause id, in their order */
+    public array $patternRules;
+
     /** @var list<CauseRule> tried before the causes of a whole column */
     private array $before;
 
@@ -35,6 +38,13 @@ final readonly class CauseCatalogue
         );
         $this->before = [new Rules\Rounding, new Rules\Sign, new Rules\Scale];
         $this->ofColumn = [new PatternRules\Truncated, new Rules\DayMonth, new PatternRules\DateShift, new PatternRules\Translated, new PatternRules\Moved];
+        $patternRules = [];
+        foreach ($this->ofColumn as $rule) {
+            if ($rule instanceof PatternRule) {
+                $patternRules[$rule->id()->value] = $rule;
+            }
+        }
+        $this->patternRules = $patternRules;
         $this->after = [new Rules\Encoding, new Rules\NearText];
     }
 
@@ -50,21 +60,15 @@ final readonly class CauseCatalogue
         return $this->first($this->after, $pair) ?? Cause::of(CauseId::None);
     }
 
-    /** @return list<PatternRule> */
-    public function patternRules(): array
-    {
-        return array_values(array_filter($this->ofColumn, static fn(CauseRule|PatternRule $rule): bool => $rule instanceof PatternRule));
-    }
-
     /** @return array<string, list<string>> by cause id: what the pair is evidence for */
     public function evidence(BarePair $pair): array
     {
         $evidence = [];
-        foreach ($this->patternRules() as $rule) {
+        foreach ($this->patternRules as $id => $rule) {
             $found = $rule->evidence($pair->pair);
             $found = $found !== [] || $pair->forms === [] ? $found : $rule->evidence($pair->bare);
             if ($found !== []) {
-                $evidence[$rule->id()->value] = $found;
+                $evidence[$id] = $found;
             }
         }
 

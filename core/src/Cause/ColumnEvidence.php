@@ -52,8 +52,7 @@ final class ColumnEvidence
     public function decide(CauseCatalogue $catalogue): ColumnDecision
     {
         $holds = [];
-        foreach ($catalogue->patternRules() as $rule) {
-            $id = $rule->id()->value;
+        foreach ($catalogue->patternRules as $id => $rule) {
             $counts = $this->counts[$id] ?? null;
             $found = $counts === null ? [] : $rule->decide($counts, $this->cells);
             if ($found !== []) {
