@@ -63,6 +63,10 @@ final class SideBySideScan
             foreach (array_slice($ahead['source'], 0, $together) as $row) {
                 $keys[implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row, $this->keyColumns + 1), 0, $this->keyColumns))] = true;
             }
+            // Where hardly any row finds its equal there is no need to look on.
+            if ($paired < $seen / 2) {
+                return false;
+            }
             $ahead = ['source' => array_slice($ahead['source'], $together), 'target' => array_slice($ahead['target'], $together)];
         }
 

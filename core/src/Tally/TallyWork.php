@@ -291,7 +291,24 @@ final class TallyWork
         $reader = $side === Side::Source ? $this->source : $this->target;
 
         // Another worker may have found stray quotes meanwhile.
-        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide() ? [new ByteRange] : $this->ranges[$side->value] ??= $reader->ranges($this->settings->rangeBytes);
+        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide() ? [new ByteRange] : $this->ranges[$side->value] ??= $this->keptRanges($side, $reader);
+    }
+
+    /**
+     * A file is looked through once to divide it, by whoever comes first.
+     *
+     * @return list<ByteRange>
+     */
+    private function keptRanges(Side $side, Reader $reader): array
+    {
+        $path = "{$this->workspace}/{$side->value}.ranges";
+        if (! is_file($path)) {
+            UnfinishedFile::whole($path, serialize($reader->ranges($this->settings->rangeBytes)));
+        }
+        /** @var list<ByteRange> $ranges */
+        $ranges = unserialize((string) file_get_contents($path), ['allowed_classes' => [ByteRange::class]]);
+
+        return $ranges;
     }
 
     private function scanResult(Side $side, int $number): ScanResult

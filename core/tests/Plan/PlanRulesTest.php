@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Plan;
+
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\Problem;
+use NineTally\Core\Plan\UnusablePlan;
+use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Value\Kind;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** What a plan of format 2 can say. */
+final class PlanRulesTest extends TestCase
+{
+    private const WHOLE = [
+        'formatVersion' => 2,
+        'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case', 'spacing']]],
+        'columnPairs' => [
+            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01'], 'rounding' => ['places' => 2, 'mode' => 'half-even'], 'sensitive' => true],
+            ['id' => 'pair-000000000002', 'source' => 'status', 'target' => 'state', 'crosswalk' => [['source' => 'A', 'target' => 'Active'], ['source' => '7', 'target' => 'Seven']]],
+        ],
+        'leftOut' => ['source' => ['clerk'], 'target' => []],
+        'sides' => [
+            'source' => ['blankTokens' => ['NULL'], 'decimalMark' => ',', 'dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950, 'zone' => 'Europe/London', 'columns' => ['fee' => ['blankTokens' => ['-']]], 'repeats' => ['policy' => 'keep-highest', 'column' => 'seen', 'kind' => 'date']],
+            'target' => ['yes' => ['ja'], 'no' => ['nee']],
+        ],
+        'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
+    ];
+
+    public function test_comes_back_from_its_own_json_whole(): void
+    {
+        $plan = Plan::fromJson((string) json_encode(self::WHOLE));
+
+        self::assertSame($plan->canonicalJson(), Plan::fromJson($plan->canonicalJson())->canonicalJson());
+        self::assertEquals($plan, Plan::fromJson($plan->canonicalJson()));
+        self::assertSame([Kind::Number, Kind::Text], array_map(static fn($pair): Kind => $pair->kind, $plan->columnPairs));
+        self::assertSame(PolicyId::KeepHighest, $plan->source->repeats->id);
+        self::assertTrue($plan->columnPairs[0]->isSensitive);
+        self::assertSame('Seven', $plan->columnPairs[1]->crosswalk['7'] ?? null);
+    }
+
+    public function test_a_column_declares_otherwise_than_its_side(): void
+    {
+        $plan = Plan::fromJson((string) json_encode(self::WHOLE));
+
+        self::assertSame(['-'], $plan->source->reading('fee', Kind::Number)->blankTokens);
+        self::assertSame(['NULL'], $plan->source->reading('other', Kind::Text)->blankTokens);
+        self::assertSame('12345e-1', $plan->source->reading('fee', Kind::Number)->number('1.234,5')?->canonical());
+        self::assertTrue($plan->target->reading('x', Kind::YesNo)->yesOrNo('JA'));
+        self::assertNull($plan->target->reading('x', Kind::YesNo)->yesOrNo('yes'));
+    }
+
+    public function test_a_plan_of_format_1_is_read_and_means_the_same(): void
+    {
+        $old = '{"formatVersion":1,"key":[{"source":"a","target":"b"}],"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
+        $plan = Plan::fromJson($old);
+
+        self::assertSame(2, $plan->toArray()['formatVersion']);
+        self::assertSame([['a'], ['c'], ['e']], [$plan->keyNames(\NineTally\Core\Row\Side::Source), $plan->pairedNames(\NineTally\Core\Row\Side::Source), $plan->leftOut['target']]);
+        self::assertTrue($plan->source->isDefault());
+    }
+
+    public function test_what_a_key_forgives_is_part_of_what_a_row_is_known_by(): void
+    {
+        $with = Plan::fromJson((string) json_encode(self::WHOLE));
+        $without = Plan::fromJson((string) json_encode(['key' => [['source' => 'basin', 'target' => 'basin']]] + self::WHOLE));
+
+        self::assertNotSame($with->keyDefinition(), $without->keyDefinition());
+        self::assertSame('[["basin","basin"]]', $without->keyDefinition());
+    }
+
+    /** @param array<string, mixed> $change */
+    #[DataProvider('contradictions')]
+    public function test_says_where_its_rules_contradict_each_other(array $change, string $pointer, string $says): void
+    {
+        $columns = Columns::named('x.csv', ['basin', 'fee', 'status', 'seen', 'charge', 'state', 'clerk']);
+        try {
+            Plan::fromJson((string) json_encode($change + self::WHOLE))->mustFit($columns, $columns);
+            self::fail('The plan was taken.');
+        } catch (UnusablePlan $unusable) {
+            $found = array_filter($unusable->problems, static fn(Problem $problem): bool => $problem->pointer === $pointer && str_contains($problem->message, $says));
+            self::assertNotSame([], $found, json_encode($unusable->problems, JSON_PRETTY_PRINT) ?: '');
+        }
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string, string}> */
+    public static function contradictions(): iterable
+    {
+        $pair = static fn(array $more): array => ['columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'] + $more]];
+        yield 'a tolerance of numbers on text' => [$pair(['tolerance' => ['measure' => 'absolute', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind number'];
+        yield 'a tolerance in days on numbers' => [$pair(['kind' => 'number', 'tolerance' => ['measure' => 'days', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind date'];
+        yield 'a rounding of text' => [$pair(['rounding' => ['places' => 0, 'mode' => 'cut']]), '/columnPairs/0/rounding', 'kind number'];
+        yield 'a bridge of too many cells' => [['bridges' => [['source' => ['KB', '1'], 'target' => ['KB']]]], '/bridges/0/source', 'the key has 1'];
+        yield 'rows paired in order on one side' => [['sides' => ['source' => ['repeats' => ['policy' => 'pair-in-order']]]], '/sides', 'both sides'];
+        yield 'a policy without its column' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest']]]], '/sides/target/repeats/column', 'needs the column'];
+        yield 'a policy with a column that it does not look at' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-last', 'column' => 'fee']]]], '/sides/target/repeats/column', 'looks at no column'];
+        yield 'a column of a policy that is not there' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest', 'column' => 'scene']]]], '/sides/target/repeats/column', 'has no column "scene"'];
+        yield 'a declared column that is not there' => [['sides' => ['source' => ['columns' => ['pay/able' => ['blankTokens' => ['-']]]]]], '/sides/source/columns/pay~1able', 'has no column "pay/able"'];
+        yield 'no time zone' => [['sides' => ['source' => ['zone' => 'Wherrymoor/Quay']]], '/sides/source/zone', 'is no time zone'];
+        yield 'a form without a century' => [['sides' => ['source' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yy']]]], '/sides/source/dateForms/1', 'twoDigitYearsFrom'];
+        yield 'one mark for decimals and groups' => [['sides' => ['source' => ['decimalMark' => ',', 'groupMark' => ',']]], '/sides/source/groupMark', 'cannot both'];
+        yield 'a cause of value that is to be forgiven' => [$pair(['forgives' => ['truncated']]), '/columnPairs/0/forgives/0', 'Plan, at'];
+        yield 'a pair twice' => [['columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'], ['id' => 'pair-000000000002', 'source' => 'fee', 'target' => 'state']]], '/columnPairs/1/source', 'stands twice'];
+    }
+}

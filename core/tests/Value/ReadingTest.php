@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Value;
+
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\NumberStyle;
+use NineTally\Core\Value\Reading;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class ReadingTest extends TestCase
+{
+    #[DataProvider('numbers')]
+    public function test_reads_numbers_exactly_as_a_side_writes_them(NumberStyle $style, string $text, ?string $number): void
+    {
+        self::assertSame($number, $style->read($text, true)?->canonical());
+    }
+
+    /** @return iterable<string, array{NumberStyle, string, string|null}> sign, digits, power of ten */
+    public static function numbers(): iterable
+    {
+        $point = new NumberStyle;
+        $comma = new NumberStyle(',', '.');
+        $spaces = new NumberStyle(',', ' ');
+        $ungrouped = new NumberStyle('.', '');
+        yield 'zeros at both ends' => [$point, '007.50', '75e-1'];
+        yield 'minus zero' => [$point, '-0.00', '0e0'];
+        yield 'groups' => [$point, '12,345,678.9', '123456789e-1'];
+        yield 'a group too short' => [$point, '12,34', null];
+        yield 'a group too long' => [$point, '1,2345', null];
+        yield 'a decimal comma' => [$comma, '1.234,50', '12345e-1'];
+        yield 'a point is no decimal there' => [$comma, '12.5', null];
+        yield 'spaces' => [$spaces, '12 345,6', '123456e-1'];
+        yield 'no-break spaces' => [$spaces, "12\u{00A0}345\u{202F}678", '12345678e0'];
+        yield 'no groups at all' => [$ungrouped, '1,234', null];
+        yield 'an exponent' => [$point, '1.5E+3', '15e2'];
+        yield 'a huge exponent' => [$point, '1e400', '1e400'];
+        yield 'an exponent of too many digits' => [$point, '1e9999999999', null];
+        yield 'thirty digits' => [$point, '123456789012345678901234567891', '123456789012345678901234567891e0'];
+        yield 'a sign alone' => [$point, '-', null];
+        yield 'a point alone' => [$point, '.', null];
+        yield 'nothing' => [$point, '', null];
+        yield 'two points' => [$point, '1.2.3', null];
+        yield 'digits of another script' => [$point, "\u{0661}\u{0662}", null];
+    }
+
+    public function test_leading_zeros_are_how_identifiers_look_until_the_kind_is_number(): void
+    {
+        self::assertNull((new Reading)->number('007'));
+        self::assertSame('7e0', (new Reading(Kind::Number))->number('007')?->canonical());
+        self::assertSame('5e-1', (new Reading)->number('0.5')?->canonical());
+    }
+
+    public function test_yes_and_no_are_words_with_capitals_or_without(): void
+    {
+        $dutch = new Reading(yes: ['ja', 'J'], no: ['nee', 'N']);
+
+        self::assertSame([true, true, false, null, null], [$dutch->yesOrNo('JA'), $dutch->yesOrNo('j'), $dutch->yesOrNo('Nee'), $dutch->yesOrNo('yes'), $dutch->yesOrNo(str_repeat('j', 500))]);
+        self::assertSame([true, false, null], [(new Reading)->yesOrNo('T'), (new Reading)->yesOrNo('0'), (new Reading)->yesOrNo('on')]);
+    }
+
+    public function test_blank_is_the_empty_cell_and_the_declared_tokens_byte_for_byte(): void
+    {
+        $reading = new Reading(blankTokens: ['NULL', '-']);
+
+        self::assertSame([true, true, true, false, false, false], array_map($reading->isBlank(...), ['', 'NULL', '-', 'null', ' ', 'NULL ']));
+        self::assertFalse((new Reading)->isBlank('NULL'));
+    }
+
+    public function test_readings_are_alike_when_equal_bytes_mean_the_same_under_both(): void
+    {
+        self::assertTrue((new Reading(Kind::Date))->isLike(new Reading(Kind::Date)));
+        self::assertFalse((new Reading(blankTokens: ['NULL']))->isLike(new Reading));
+        self::assertFalse((new Reading(numbers: new NumberStyle(',', '.')))->isLike(new Reading));
+        self::assertFalse((new Reading(zone: new \DateTimeZone('Europe/London')))->isLike(new Reading));
+    }
+
+    public function test_a_time_on_the_wall_is_fixed_by_its_zone_also_where_clocks_change(): void
+    {
+        $london = new Reading(Kind::DateTime, zone: new \DateTimeZone('Europe/London'));
+
+        self::assertSame('instant 1814702400.', $london->moment('2027-07-04 13:00')?->canonical());
+        self::assertSame('instant 1798977600.', $london->moment('2027-01-03 12:00')?->canonical());
+        // 28 March 2027, 01:30 does not exist there: clocks go from 01:00 to 02:00.
+        self::assertNotNull($london->moment('2027-03-28 01:30'));
+        // A day alone is no instant.
+        self::assertSame('day 20457', $london->moment('2026-01-04')?->canonical());
+    }
+}
