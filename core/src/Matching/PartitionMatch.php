@@ -139,8 +139,8 @@ final class PartitionMatch
         $this->counts->countMet(RowClass::Agreed, count($pairs->keys) - count($back));
 
         return [
-            $source->with($pairs, $back, static fn(int $place): int => $pairs->lines->at($place)),
-            $target->with($pairs, $back, static fn(int $place): int => (int) $pairs->rests[$place]),
+            $source->with($pairs, $back, static fn(int $place): int => SideBySideScan::linesOf($pairs->lines->at($place))['source']),
+            $target->with($pairs, $back, static fn(int $place): int => SideBySideScan::linesOf($pairs->lines->at($place))['target']),
         ];
     }
 

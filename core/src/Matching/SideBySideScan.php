@@ -24,6 +24,9 @@ final class SideBySideScan
 
     private const LEAST_SHARE = 0.95;
 
+    /** Two lines share one number: each may be up to 2,147,483,647. Writing the second as text took as long as all the rest of a pair. */
+    private const LINE_BITS = 31;
+
     /** @var array{source: list<string>, target: list<string>} */
     private array $rows = ['source' => [], 'target' => []];
 
@@ -38,6 +41,12 @@ final class SideBySideScan
 
     /** @param array{source: Scan, target: Scan} $scans of sides whose rows are kept whole and begin with their key */
     public function __construct(private readonly array $scans, private readonly int $keyColumns, private readonly int $partitions, private readonly int $bufferBytes) {}
+
+    /** @return array{source: int, target: int} the lines that a pair's number holds */
+    public static function linesOf(int $number): array
+    {
+        return ['source' => $number >> self::LINE_BITS, 'target' => $number & (1 << self::LINE_BITS) - 1];
+    }
 
     /** Whether both sides come in the same order, as far as their beginnings tell. */
     public function isWorthwhile(): bool
@@ -76,7 +85,7 @@ final class SideBySideScan
 
     /**
      * @param  array{source: string, target: string}  $paths  of the spills of rows that did not pair
-     * @param  string  $pairedPath  of the spill of those that did: the line of the target stands where a rest would
+     * @param  string  $pairedPath  of the spill of those that did; its lines are those of both sides, see linesOf()
      * @param  callable(int, int): void  $onProgress
      * @return array{source: ScanResult, target: ScanResult}
      */
@@ -148,7 +157,7 @@ final class SideBySideScan
         while ($i < $sourceEnd && $j < $targetEnd) {
             $row = $source[$i];
             if ($row !== $target[$j] || str_starts_with($row, $blankKey) || $this->keyColumns === 1 && $row[0] === Batch::CELL_END) {
-                $this->passOver($source, $target, $i, $j, $outputs);
+                [$i, $j] = $this->passOver($source, $target, $i, $j, $outputs);
 
                 continue;
             }
@@ -160,8 +169,7 @@ final class SideBySideScan
             $partition = crc32($key) & $mask;
             $pairs->keys[$partition] .= $key.Batch::ROW_END;
             $pairs->bodies[$partition] .= $row.Batch::ROW_END;
-            $pairs->rests[$partition] .= $targetLines[$j].Batch::ROW_END;
-            $pairs->lines[$partition][] = $sourceLines[$i];
+            $pairs->lines[$partition][] = $sourceLines[$i] << self::LINE_BITS | $targetLines[$j];
             $bytes += strlen($row) + 60;
             $rows++;
             if ($this->keyColumns > 1 && ($key[0] === Batch::CELL_END || $key[-1] === Batch::CELL_END || str_contains($key, Batch::CELL_END.Batch::CELL_END))) {
@@ -190,23 +198,20 @@ final class SideBySideScan
      * @param  list<string>  $source
      * @param  list<string>  $target
      * @param  array{source: ScanOutput, target: ScanOutput}  $outputs
+     * @return array{int, int} where it goes on; by value, for references would slow every row down
      */
-    private function passOver(array $source, array $target, int &$i, int &$j, array $outputs): void
+    private function passOver(array $source, array $target, int $i, int $j, array $outputs): array
     {
         for ($ahead = 1; $ahead < self::AHEAD; $ahead++) {
             if (($target[$j + $ahead] ?? null) === $source[$i]) {
-                $j = $this->putAside('target', $j, $j + $ahead, $outputs['target']);
-
-                return;
+                return [$i, $this->putAside('target', $j, $j + $ahead, $outputs['target'])];
             }
             if (($source[$i + $ahead] ?? null) === $target[$j]) {
-                $i = $this->putAside('source', $i, $i + $ahead, $outputs['source']);
-
-                return;
+                return [$this->putAside('source', $i, $i + $ahead, $outputs['source']), $j];
             }
         }
-        $i = $this->putAside('source', $i, $i + 1, $outputs['source']);
-        $j = $this->putAside('target', $j, $j + 1, $outputs['target']);
+
+        return [$this->putAside('source', $i, $i + 1, $outputs['source']), $this->putAside('target', $j, $j + 1, $outputs['target'])];
     }
 
     /**

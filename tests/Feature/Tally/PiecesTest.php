@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Tally;
+
+use App\Adapters\PieceLease;
+use App\Adapters\RunLease;
+use App\Adapters\RunWork;
+use App\Jobs\WorkOnRun;
+use App\Models\Run;
+use App\Models\RunState;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+/** The pieces of a run, as its leader and its helpers share them. */
+final class PiecesTest extends TestCase
+{
+    public function test_no_two_workers_hold_one_piece_and_what_is_done_is_not_given_again(): void
+    {
+        $run = $this->runWithPieces(['source-0', 'target-0']);
+        $first = $this->take($run);
+        $second = $this->take($run);
+
+        self::assertSame(['source-0', 'target-0', null], [$first?->name, $second?->name, $this->take($run)?->name]);
+        $first?->done(100, 10);
+        DB::table('run_pieces')->update(['lease_expires_at' => now()->subSecond()]);
+        self::assertSame(['target-0', null], [$this->take($run)?->name, $this->take($run)?->name]);
+    }
+
+    public function test_a_piece_whose_worker_fell_silent_is_free_again_and_one_that_gives_signs_is_not(): void
+    {
+        $run = $this->runWithPieces(['source-0']);
+        $piece = $this->take($run) ?? self::fail('The piece is free.');
+        DB::table('run_pieces')->update(['lease_expires_at' => now()->addSecond()]);
+        usleep(1_100_000);
+        $piece->progress(4_096, 12);
+
+        self::assertNull($this->take($run));
+        self::assertSame([4_096, 12], [DB::table('run_pieces')->value('bytes_read'), DB::table('run_pieces')->value('records_read')]);
+        $piece->release();
+        self::assertSame('source-0', $this->take($run)?->name);
+    }
+
+    public function test_nobody_begins_a_piece_of_a_run_that_is_cancelled_or_over(): void
+    {
+        $run = $this->runWithPieces(['source-0']);
+        Run::query()->whereKey($run->id)->update(['cancel_requested_at' => now()]);
+        self::assertNull($this->take($run));
+
+        Run::query()->whereKey($run->id)->update(['cancel_requested_at' => null, 'state' => RunState::Failed->value]);
+        self::assertNull($this->take($run));
+    }
+
+    public function test_a_helper_does_what_is_free_and_the_leader_finds_it_done(): void
+    {
+        $run = $this->runWithPieces(['source-0', 'target-0']);
+        app()->call([new WorkOnRun($run->id), 'handle']);
+
+        self::assertSame(2, DB::table('run_pieces')->whereNotNull('done_at')->count());
+        $work = app(RunWork::class)->of($run);
+        self::assertTrue($work->isDone('source-0') && $work->isDone('target-0'));
+        self::assertSame([9, 5], [$work->scanResults(\NineTally\Core\Row\Side::Source)[0]->read, $work->scanResults(\NineTally\Core\Row\Side::Target)[0]->read]);
+    }
+
+    public function test_a_helper_that_cannot_go_on_frees_its_piece_for_the_leader(): void
+    {
+        $run = $this->runWithPieces(['match-0']);
+        // Nothing has been read yet, so there is nothing to match.
+        app()->call([new WorkOnRun($run->id), 'handle']);
+
+        self::assertSame('match-0', $this->take($run)?->name);
+    }
+
+    public function test_what_a_run_left_behind_is_cleared_up_when_it_is_over(): void
+    {
+        $run = $this->runWithPieces(['source-0']);
+        $folder = app(RunWork::class)->pieces($run);
+        file_put_contents("{$folder}/source-0", 'rows');
+        Artisan::call('nine-tally:watch --once');
+        self::assertFileExists("{$folder}/source-0", 'Its run goes on.');
+
+        Run::query()->whereKey($run->id)->update(['state' => RunState::Failed->value]);
+        Artisan::call('nine-tally:watch --once');
+        self::assertDirectoryDoesNotExist(dirname($folder));
+        self::assertSame(0, DB::table('run_pieces')->count());
+    }
+
+    private function take(Run $run): ?PieceLease
+    {
+        return PieceLease::take(DB::connection(), $run->id, 15);
+    }
+
+    /** @param list<string> $names */
+    private function runWithPieces(array $names): Run
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', self::OLD);
+        $this->deliver('target', self::NEW);
+        $this->match();
+        config(['queue.default' => 'database']);
+        $run = Run::query()->findOrFail($this->number($this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated(), 'id'));
+        RunLease::take($run->id, 60);
+        foreach ($names as $name) {
+            DB::table('run_pieces')->insert(['run_id' => $run->id, 'name' => $name]);
+        }
+
+        return $run->refresh();
+    }
+}
