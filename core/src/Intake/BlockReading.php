@@ -15,6 +15,9 @@ final readonly class BlockReading
 {
     private const HIDDEN = ['separator' => "\xFD", 'lineFeed' => "\xFC", 'return' => "\xFB", 'quote' => "\xFA"];
 
+    /** An expression that counts more cells does not compile; in rows so wide, counting them one by one costs little. */
+    private const WIDE = 500;
+
     private string $quotedCell;
 
     /** @var non-empty-string */
@@ -40,10 +43,7 @@ final readonly class BlockReading
         $this->within = $format->delimiter."\n\r";
         $this->hidden = self::HIDDEN['separator'].self::HIDDEN['lineFeed'].self::HIDDEN['return'];
         $this->structure = $format->delimiter.$this->lineEnd.$this->hidden.self::HIDDEN['quote'];
-        // Repeats of more than some thousands do not compile, so very wide rows are told by tens of columns.
-        [$tens, $ones] = [intdiv($width - 1, 10), ($width - 1) % 10];
-        $cell = '[^\xFE\xFF]*+\xFF';
-        $this->evenRows = '/^(?:'.($tens > 0 ? "(?:(?:{$cell}){10}){{$tens}}" : '').($ones > 0 ? "(?:{$cell}){{$ones}}" : '').'[^\xFE\xFF]*+(?:\xFE|$))*+$/D';
+        $this->evenRows = $width > self::WIDE ? '' : '/^(?:(?:[^\xFE\xFF]*+\xFF){'.($width - 1).'}[^\xFE\xFF]*+(?:\xFE|$))*+$/D';
         $this->separated = Batch::CELL_END.Batch::ROW_END.$format->delimiter."\n\r\"";
     }
 
@@ -93,7 +93,16 @@ final readonly class BlockReading
             return true;
         }
 
-        return $this->width > 1 && preg_match($this->evenRows, $text) !== 1;
+        if ($this->evenRows !== '') {
+            return $this->width > 1 && preg_match($this->evenRows, $text) !== 1;
+        }
+        foreach (explode(Batch::ROW_END, $text) as $row) {
+            if (substr_count($row, Batch::CELL_END) !== $this->width - 1) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @param array<array-key, string> $found */

@@ -47,6 +47,8 @@ final class ColumnProfile
     /** @var array<string, Reading> */
     private readonly array $readings;
 
+    private readonly Reading $identifiers;
+
     public function __construct(public readonly string $name)
     {
         $readings = [];
@@ -54,6 +56,7 @@ final class ColumnProfile
             $readings[$kind->value] = new Reading($kind);
         }
         $this->readings = $readings;
+        $this->identifiers = new Reading;
     }
 
     public function see(string $value): void
@@ -70,7 +73,8 @@ final class ColumnProfile
         $this->invisible += preg_match(self::INVISIBLE, $value) === 1 ? 1 : 0;
         $this->widen('text', $value);
         foreach ($this->readings as $kind => $reading) {
-            if ($reading->canRead($value)) {
+            // Leading zeros are how identifiers look: a column of them is no column of numbers.
+            if ($kind === Kind::Number->value ? $this->identifiers->number($value) !== null : $reading->canRead($value)) {
                 $this->readable[$kind]++;
                 $this->widen($kind, $value);
             }

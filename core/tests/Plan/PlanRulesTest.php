@@ -40,7 +40,7 @@ final class PlanRulesTest extends TestCase
         self::assertSame([Kind::Number, Kind::Text], array_map(static fn($pair): Kind => $pair->kind, $plan->columnPairs));
         self::assertSame(PolicyId::KeepHighest, $plan->source->repeats->id);
         self::assertTrue($plan->columnPairs[0]->isSensitive);
-        self::assertSame('Seven', $plan->columnPairs[1]->crosswalk['7'] ?? null);
+        self::assertSame(['Active', 'Seven'], array_values($plan->columnPairs[1]->crosswalk));
     }
 
     public function test_a_column_declares_otherwise_than_its_side(): void
