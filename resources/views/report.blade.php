@@ -85,6 +85,17 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </tbody>
 </table>
 
+@if(($tally->summary['forgiven'] ?? []) !== [])
+<h2>Let pass by a rule of the plan</h2>
+<table>
+<thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Cells</th></tr></thead>
+<tbody>
+@foreach($tally->summary['forgiven'] as $pass)<tr><th scope="row">{{ $pass['source'] }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@endif
+
 @if($classes !== [] || $patterns !== [])
 <h2>What differs, and why</h2>
 <table>
