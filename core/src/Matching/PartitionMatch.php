@@ -8,11 +8,8 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Repeats\KeptRow;
 use NineTally\Core\Repeats\PolicyId;
-use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Value\Reading;
 
 /**
  * Brings together the rows of one partition that have the same key.
@@ -22,41 +19,32 @@ use NineTally\Core\Value\Reading;
  */
 final class PartitionMatch
 {
-    /** From this many bytes on, keys that stand in very many rows are looked for before rows are held. */
-    private const LARGE_BYTES = 48 * 1024 * 1024;
+    /** @var array{source: array<int, FindingEntry>, target: array<int, FindingEntry>} by line */
+    private array $findings = ['source' => [], 'target' => []];
 
-    /** More rows of one key than this are not held. */
-    private const MANY_ROWS = 5_000;
+    private readonly RepeatedRows $repeated;
 
-    /** @var array<int, FindingEntry> by line */
-    private array $sourceFindings = [];
-
-    /** @var array<int, FindingEntry> */
-    private array $targetFindings = [];
+    private readonly HeavyKeys $heavyKeys;
 
     /**
+     * @param  SpillReader|null  $pairs  rows that paired while both sides were read at once
      * @param  list<array{source: string, target: string}>  $bridges  canonical keys, in the order of the plan
-     * @param  list<ColumnComparison>  $keyColumns  to name what the key forgives
+     * @param  list<ColumnComparison>  $keyColumns  to name what the key forgives; empty where it forgives nothing
+     * @param  int  $largeBytes  from this size of a partition on, keys of very many rows are looked for before rows are held
      */
     public function __construct(
-        private readonly SpillReader $source,
-        private readonly SpillReader $target,
+        private readonly SideRows $source,
+        private readonly SideRows $target,
         private readonly ?SpillReader $pairs,
-        private readonly SideLayout $sourceLayout,
-        private readonly SideLayout $targetLayout,
         private readonly RowComparison $comparison,
         private readonly MatchCounts $counts,
-        private readonly RepeatsPolicy $sourcePolicy,
-        private readonly RepeatsPolicy $targetPolicy,
-        private readonly ?int $sourceDecidingColumn,
-        private readonly ?int $targetDecidingColumn,
-        private readonly ?Reading $sourceDecidingReading,
-        private readonly ?Reading $targetDecidingReading,
         private readonly array $bridges,
         private readonly array $keyColumns,
-        private readonly bool $hasPlainKeys,
-        private readonly int $largeBytes = self::LARGE_BYTES,
-    ) {}
+        int $largeBytes,
+    ) {
+        $this->repeated = new RepeatedRows($source, $target, $counts);
+        $this->heavyKeys = new HeavyKeys($source, $target, $this->repeated, $largeBytes);
+    }
 
     /**
      * Counts every row of the partition and writes what did not agree, in source order and in target order.
@@ -66,10 +54,10 @@ final class PartitionMatch
      */
     public function run(int $partition, bool $isOfBridges, string $path): array
     {
-        $this->sourceFindings = $this->targetFindings = [];
-        $heavy = $this->source->bytes($partition) + $this->target->bytes($partition) > $this->largeBytes ? $this->heavyKeys($partition) : [];
-        $source = $this->load($this->source, $partition, $heavy);
-        $target = $this->load($this->target, $partition, $heavy);
+        $this->findings = ['source' => [], 'target' => []];
+        $heavy = $this->heavyKeys->find($partition);
+        $source = $this->load($this->source->spill, $partition, $heavy);
+        $target = $this->load($this->target->spill, $partition, $heavy);
         if ($this->pairs !== null) {
             [$source, $target] = $this->withPairs($this->pairs->rows($partition), $source, $target);
         }
@@ -84,7 +72,7 @@ final class PartitionMatch
             $targetIndex = array_diff_key($targetIndex, $repeated);
         }
         $agreed = 0;
-        $looksAtAll = $this->comparison->readsEqualBytes || ! $this->hasPlainKeys;
+        $looksAtAll = $this->comparison->readsEqualBytes || $this->keyColumns !== [];
         foreach ($sourceIndex as $key => $place) {
             $other = $targetIndex[$key] ?? null;
             if ($other === null) {
@@ -147,22 +135,22 @@ final class PartitionMatch
     private function meet(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void
     {
         $line = $source->lines->at($place);
-        if (! $this->hasPlainKeys && ! $isBridged) {
-            $this->countForgivenKey($this->deliveredKey($source, $place, $this->sourceLayout), $this->deliveredKey($target, $other, $this->targetLayout));
+        if ($this->keyColumns !== [] && ! $isBridged) {
+            $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other));
         }
         $cells = $this->comparison->compare($source->bodies[$place], $target->bodies[$other], $line);
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
         if ($cells !== []) {
-            $this->sourceFindings[$line] = new FindingEntry(
+            $this->findings['source'][$line] = new FindingEntry(
                 $line,
                 $differs ? RowClass::Changed : RowClass::Agreed,
                 null,
                 $key,
                 $ordinal,
-                $this->row($source, $place, $this->sourceLayout),
-                $this->row($target, $other, $this->targetLayout),
+                $this->source->row($source, $place),
+                $this->target->row($target, $other),
                 $target->lines->at($other),
                 $sourceRows,
                 $targetRows,
@@ -181,27 +169,18 @@ final class PartitionMatch
             default => '',
         };
         $this->counts->count($side, $isSource ? RowClass::Missing : RowClass::Extra);
-        $this->set($side, new FindingEntry(
+        $this->findings[$side->value][$rows->lines->at($place)] = new FindingEntry(
             $rows->lines->at($place),
             $isSource ? RowClass::Missing : RowClass::Extra,
             $side,
             $key,
             $ordinal,
-            $isSource ? $this->row($rows, $place, $this->sourceLayout) : null,
-            $isSource ? null : $this->row($rows, $place, $this->targetLayout),
+            $isSource ? $this->source->row($rows, $place) : null,
+            $isSource ? null : $this->target->row($rows, $place),
             sourceRows: $isSource ? max(1, $sourceRows) : $sourceRows,
             targetRows: $isSource ? $targetRows : max(1, $targetRows),
             reason: $reason,
-        ));
-    }
-
-    private function set(Side $side, FindingEntry $entry): void
-    {
-        if ($side === Side::Source) {
-            $this->sourceFindings[$entry->line] = $entry;
-        } else {
-            $this->targetFindings[$entry->line] = $entry;
-        }
+        );
     }
 
     /**
@@ -231,27 +210,27 @@ final class PartitionMatch
      */
     private function matchKey(string $key, SpilledRows $source, array $sourcePlaces, SpilledRows $target, array $targetPlaces): void
     {
-        if ($this->sourcePolicy->id === PolicyId::PairInOrder) {
+        if ($this->source->policy->id === PolicyId::PairInOrder) {
             $this->pairInOrder($key, $source, $sourcePlaces, $target, $targetPlaces);
 
             return;
         }
-        $group = $this->group();
+        $group = $this->repeated->group();
         foreach ($sourcePlaces as $place) {
-            $this->see($group, Side::Source, $source, $place);
+            $this->repeated->see($group, $this->source, $source, $place);
         }
         foreach ($targetPlaces as $place) {
-            $this->see($group, Side::Target, $target, $place);
+            $this->repeated->see($group, $this->target, $target, $place);
         }
-        $this->countGroup($group);
+        $this->repeated->countKey($group);
         $kept = $group->kept();
         $keptPlaces = ['source' => null, 'target' => null];
-        foreach ([[Side::Source, $source, $sourcePlaces], [Side::Target, $target, $targetPlaces]] as [$side, $rows, $places]) {
+        foreach ([[$this->source, $source, $sourcePlaces], [$this->target, $target, $targetPlaces]] as [$side, $rows, $places]) {
             foreach ($places as $nth => $place) {
-                if ($kept !== null && $rows->lines->at($place) === $kept[$side->value]) {
-                    $keptPlaces[$side->value] = [$place, $nth + 1];
+                if ($kept !== null && $rows->lines->at($place) === $kept[$side->side->value]) {
+                    $keptPlaces[$side->side->value] = [$place, $nth + 1];
                 } else {
-                    $this->repeated($side, $key, $rows, $place, $nth + 1, $group, $kept);
+                    $this->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->dropped($side, $key, $rows, $place, $nth + 1, $group, $kept);
                 }
             }
         }
@@ -282,53 +261,6 @@ final class PartitionMatch
         foreach (array_slice($targetPlaces, $sourceRows, null, true) as $nth => $place) {
             $this->alone(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
         }
-    }
-
-    private function group(): RepeatedKey
-    {
-        return new RepeatedKey(new KeptRow($this->sourcePolicy, $this->sourceDecidingReading), new KeptRow($this->targetPolicy, $this->targetDecidingReading));
-    }
-
-    private function see(RepeatedKey $group, Side $side, SpilledRows $rows, int $place): void
-    {
-        [$layout, $deciding] = $side === Side::Source ? [$this->sourceLayout, $this->sourceDecidingColumn] : [$this->targetLayout, $this->targetDecidingColumn];
-        $row = $this->row($rows, $place, $layout);
-        $group->see($side->value, $rows->lines->at($place), $row, $deciding === null ? '' : explode(Batch::CELL_END, $row)[$deciding], $this->hasPlainKeys ? '' : $this->deliveredKey($rows, $place, $layout));
-    }
-
-    private function countGroup(RepeatedKey $group): void
-    {
-        foreach (Side::cases() as $side) {
-            if ($group->rows[$side->value] > 1) {
-                $this->counts->countRepeatedKey($side, $group->rows[$side->other()->value] === 0, $group->repeatsByForgiving($side->value));
-            }
-        }
-    }
-
-    /** @param array{source: int, target: int}|null $kept */
-    private function repeated(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal, RepeatedKey $group, ?array $kept): void
-    {
-        $this->counts->count($side, RowClass::Repeated);
-        $this->set($side, $this->repeatedEntry($side, $key, $rows, $place, $ordinal, $group, $kept));
-    }
-
-    /** @param array{source: int, target: int}|null $kept */
-    private function repeatedEntry(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal, RepeatedKey $group, ?array $kept): FindingEntry
-    {
-        $isSource = $side === Side::Source;
-
-        return new FindingEntry(
-            $rows->lines->at($place),
-            RowClass::Repeated,
-            $side,
-            $key,
-            $ordinal,
-            $isSource ? $this->row($rows, $place, $this->sourceLayout) : null,
-            $isSource ? null : $this->row($rows, $place, $this->targetLayout),
-            sourceRows: $group->rows['source'],
-            targetRows: $group->rows['target'],
-            keptLine: $kept === null ? null : $kept[$side->value],
-        );
     }
 
     /**
@@ -377,17 +309,6 @@ final class PartitionMatch
         }
     }
 
-    /** The key cells as they came. Only asked for where the key forgives: then rows are never kept whole, and the rest begins with them. */
-    private function deliveredKey(SpilledRows $rows, int $place, SideLayout $layout): string
-    {
-        return implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $rows->rests[$place], count($layout->keyPositions) + 1), 0, count($layout->keyPositions)));
-    }
-
-    private function row(SpilledRows $rows, int $place, SideLayout $layout): string
-    {
-        return $layout->row($rows->bodies[$place], $rows->rests[$place] ?? $rows->keys[$place]);
-    }
-
     /**
      * Rows that are not the last one of their key: what flipping the list of keys lost. By functions in C, for it looks at every row.
      *
@@ -401,24 +322,6 @@ final class PartitionMatch
         $repeated = array_flip(array_diff_key($keys, array_flip($index)));
 
         return $repeated;
-    }
-
-    /** @return array<string, int> keys of very many rows */
-    private function heavyKeys(int $partition): array
-    {
-        $heavy = [];
-        foreach ([$this->source, $this->target] as $side) {
-            $rows = [];
-            foreach ($side->stream($partition) as $chunk) {
-                foreach ($chunk->keys as $key) {
-                    $rows[$key] = ($rows[$key] ?? 0) + 1;
-                }
-            }
-            $heavy += array_filter($rows, static fn(int $count): bool => $count > self::MANY_ROWS);
-        }
-
-        /** @var array<string, int> $heavy */
-        return $this->sourcePolicy->id === PolicyId::PairInOrder ? [] : $heavy;
     }
 
     /** @param array<string, int> $without */
@@ -451,126 +354,40 @@ final class PartitionMatch
      */
     private function write(string $path, int $partition, array $heavy): array
     {
-        $groups = $this->heavyGroups($partition, $heavy);
+        $groups = $this->heavyKeys->groups($partition, $heavy);
+        $this->meetHeavy($groups, $this->heavyKeys->keptRows($partition, $groups));
         $written = ['source' => false, 'target' => false];
-        foreach ([Side::Source, Side::Target] as $side) {
-            $spool = new FindingSpool("{$path}.{$side->value}");
-            if ($side === Side::Source) {
-                ksort($this->sourceFindings);
-                $findings = $this->sourceFindings;
-                $this->sourceFindings = [];
-            } else {
-                ksort($this->targetFindings);
-                $findings = $this->targetFindings;
-                $this->targetFindings = [];
-            }
-            foreach ($this->withHeavy($findings, $side, $partition, $groups) as $entry) {
+        foreach ([$this->source, $this->target] as $side) {
+            $name = $side->side->value;
+            ksort($this->findings[$name]);
+            $spool = new FindingSpool("{$path}.{$name}");
+            foreach ($this->heavyKeys->among($this->findings[$name], $side, $partition, $groups) as $entry) {
                 $spool->add($entry);
             }
-            $written[$side->value] = $spool->finish();
+            $this->findings[$name] = [];
+            $written[$name] = $spool->finish();
         }
 
         return $written;
     }
 
     /**
-     * What is kept of keys that stand in very many rows, found while the rows stream by.
-     *
-     * @param  array<string, int>  $heavy
-     * @return array<string, RepeatedKey>
-     */
-    private function heavyGroups(int $partition, array $heavy): array
-    {
-        $groups = [];
-        foreach ($heavy === [] ? [] : [[Side::Source, $this->source], [Side::Target, $this->target]] as [$side, $reader]) {
-            foreach ($reader->stream($partition) as $chunk) {
-                foreach ($chunk->keys as $place => $key) {
-                    if (isset($heavy[$key])) {
-                        $groups[$key] ??= $this->group();
-                        $this->see($groups[$key], $side, $chunk, $place);
-                    }
-                }
-            }
-        }
-        $keptRows = [];
-        foreach ($groups as $key => $group) {
-            $this->countGroup($group);
-            $kept = $group->kept();
-            if ($kept !== null) {
-                $keptRows[$key] = $kept;
-            }
-        }
-        $this->meetHeavy($partition, $groups, $keptRows);
-
-        /** @var array<string, RepeatedKey> $groups */
-        return $groups;
-    }
-
-    /**
      * @param  array<string, RepeatedKey>  $groups
-     * @param  array<string, array{source: int, target: int}>  $kept
+     * @param  array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}>  $kept
      */
-    private function meetHeavy(int $partition, array $groups, array $kept): void
+    private function meetHeavy(array $groups, array $kept): void
     {
-        $found = ['source' => [], 'target' => []];
-        foreach ($kept === [] ? [] : [[Side::Source, $this->source], [Side::Target, $this->target]] as [$side, $reader]) {
-            $ordinals = [];
-            foreach ($reader->stream($partition) as $chunk) {
-                foreach ($chunk->keys as $place => $key) {
-                    $ordinals[$key] = ($ordinals[$key] ?? 0) + 1;
-                    if (isset($kept[$key]) && $kept[$key][$side->value] === $chunk->lines->at($place)) {
-                        $found[$side->value][$key] = [new SpilledRows([$key], [$chunk->bodies[$place]], $chunk->rests === [] ? [] : [$chunk->rests[$place]], PackedLines::ofOne($chunk->lines->at($place))), $ordinals[$key]];
-                    }
-                }
-            }
-        }
-        foreach (array_keys($kept) as $key) {
-            [$source, $sourceOrdinal] = $found['source'][$key] ?? [null, 1];
-            [$target, $targetOrdinal] = $found['target'][$key] ?? [null, 1];
-            $rows = $groups[$key]->rows;
+        foreach ($kept as $key => $rows) {
+            [$source, $sourceOrdinal] = $rows['source'] ?? [null, 1];
+            [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
+            $counts = $groups[$key]->rows;
             if ($source !== null && $target !== null) {
-                $this->meet((string) $key, $source, 0, $target, 0, $sourceOrdinal, $rows['source'], $rows['target']);
+                $this->meet((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
             } elseif ($source !== null) {
-                $this->alone(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $rows['source']);
+                $this->alone(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
             } elseif ($target !== null) {
-                $this->alone(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $rows['target']);
+                $this->alone(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
             }
         }
-    }
-
-    /**
-     * Findings in the order of their lines, with the repeated rows of heavy keys between them.
-     *
-     * @param  array<int, FindingEntry>  $findings  by line, in order
-     * @param  array<string, RepeatedKey>  $groups
-     * @return \Generator<int, FindingEntry>
-     */
-    private function withHeavy(array $findings, Side $side, int $partition, array $groups): \Generator
-    {
-        if ($groups === []) {
-            yield from $findings;
-
-            return;
-        }
-        $ordinals = [];
-        foreach (($side === Side::Source ? $this->source : $this->target)->stream($partition) as $chunk) {
-            foreach ($chunk->keys as $place => $key) {
-                if (! isset($groups[$key])) {
-                    continue;
-                }
-                $ordinal = $ordinals[$key] = ($ordinals[$key] ?? 0) + 1;
-                $kept = $groups[$key]->kept();
-                if ($kept !== null && $kept[$side->value] === $chunk->lines->at($place)) {
-                    continue;
-                }
-                while ($findings !== [] && key($findings) < $chunk->lines->at($place)) {
-                    yield current($findings);
-                    unset($findings[key($findings)]);
-                }
-                $this->counts->count($side, RowClass::Repeated);
-                yield $this->repeatedEntry($side, (string) $key, $chunk, $place, $ordinal, $groups[$key], $kept);
-            }
-        }
-        yield from $findings;
     }
 }

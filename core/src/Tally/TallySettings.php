@@ -37,6 +37,12 @@ final readonly class TallySettings
         return $partitions;
     }
 
+    /** From this size on a partition is looked at before it is held. */
+    public function largePartition(): int
+    {
+        return max(8 * 1024 * 1024, intdiv($this->memory, 4));
+    }
+
     /** What reading holds before it writes. */
     public function bufferBytes(): int
     {

@@ -19,6 +19,7 @@ use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Matching\SideBySideScan;
 use NineTally\Core\Matching\SideLayout;
+use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\SpillReader;
 use NineTally\Core\Matching\UnfinishedFile;
 use NineTally\Core\Matching\WorkspaceFailure;
@@ -245,26 +246,40 @@ final class TallyWork
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
         $match = new PartitionMatch(
-            $this->spill(Side::Source),
-            $this->spill(Side::Target),
+            $this->sideRows(Side::Source),
+            $this->sideRows(Side::Target),
             $this->readsSideBySide() ? $this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]) : null,
-            $this->sourceLayout,
-            $this->targetLayout,
             new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->settings->listsForgiven),
             $counts,
-            $this->plan->source->repeats,
-            $this->plan->target->repeats,
-            $this->decidingColumn(Side::Source),
-            $this->decidingColumn(Side::Target),
-            $this->decidingReading(Side::Source),
-            $this->decidingReading(Side::Target),
             $this->bridges(),
-            array_map(fn(KeyColumn $column): ColumnComparison => new ColumnComparison(new ColumnPair('key', $column->source, $column->target, Kind::Text, $column->forgives), $this->plan->source->reading($column->source, Kind::Text), $this->plan->target->reading($column->target, Kind::Text), $this->catalogue), $this->plan->key),
-            $this->hasPlainKeys(),
-            max(8 * 1024 * 1024, intdiv($this->settings->memory, 4)),
+            $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key),
+            $this->settings->largePartition(),
         );
 
         return ['findings' => $match->run($partition, $partition === $this->partitions, "{$this->workspace}/{$piece}"), 'counts' => $counts];
+    }
+
+    private function sideRows(Side $side): SideRows
+    {
+        return new SideRows(
+            $side,
+            $this->spill($side),
+            $side === Side::Source ? $this->sourceLayout : $this->targetLayout,
+            $this->plan->side($side)->repeats,
+            $this->decidingColumn($side),
+            $this->decidingReading($side),
+            $this->hasPlainKeys(),
+        );
+    }
+
+    private function keyComparison(KeyColumn $column): ColumnComparison
+    {
+        return new ColumnComparison(
+            new ColumnPair('key', $column->source, $column->target, Kind::Text, $column->forgives),
+            $this->plan->source->reading($column->source, Kind::Text),
+            $this->plan->target->reading($column->target, Kind::Text),
+            $this->catalogue,
+        );
     }
 
     private function spill(Side $side): SpillReader

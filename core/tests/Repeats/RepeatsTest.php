@@ -49,6 +49,31 @@ final class RepeatsTest extends TestCase
         yield 'copies: these are none, so they are set aside' => [RepeatsPolicy::of(PolicyId::CollapseCopies), ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2']];
     }
 
+    /** A key of very many rows is not held; what is found must not depend on it. */
+    #[DataProvider('manyRows')]
+    public function test_a_key_of_very_many_rows_is_matched_like_any_other(RepeatsPolicy $policy): void
+    {
+        $rows = array_map(static fn(int $row): string => ($row % 3 === 0 ? $row : '1').','.($row * 7 % 9_973).',2026-01-05'.str_repeat(' ', 400)."\n", range(1, 18_000));
+        $plan = new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: new SideRules(repeats: $policy));
+        $found = [];
+        foreach ([16, 2_000] as $megabytes) {
+            $this->tallyOf($plan, $this->reader("berth,fee,seen\n".implode('', $rows), 'old.csv'), $this->reader(self::NEW, 'new.csv'), settings: new \NineTally\Core\Tally\TallySettings($megabytes * 1_048_576, partitions: 1));
+            $found[] = array_map($this->told(...), $this->found);
+        }
+
+        self::assertCount(18_000 + ($policy->isDefault() ? 2 : 1), $found[1]);
+        self::assertSame($found[1], $found[0]);
+    }
+
+    /** @return iterable<string, array{RepeatsPolicy}> */
+    public static function manyRows(): iterable
+    {
+        yield 'set aside' => [RepeatsPolicy::setAside()];
+        yield 'the first' => [RepeatsPolicy::of(PolicyId::KeepFirst)];
+        yield 'the last' => [RepeatsPolicy::of(PolicyId::KeepLast)];
+        yield 'the highest' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)];
+    }
+
     public function test_ties_keep_the_first_and_what_cannot_be_read_comes_last(): void
     {
         $this->compare("berth,fee\n1,soon\n1,10.0\n1,10\n", "berth,fee\n1,10.0\n", new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)));

@@ -22,6 +22,26 @@ final class ReportTest extends TestCase
         self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));
     }
 
+    public function test_what_a_rule_let_pass_is_counted_and_listed(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', self::OLD, 'old.csv');
+        $this->deliver('target', self::NEW, 'new.csv');
+        $this->match();
+        $draft = $this->dataset->draft()->firstOrFail();
+        $document = (array) $draft->document;
+        data_set($document, 'columnPairs.0.forgives', ['spacing', 'case']);
+        $draft->update(['document' => $document]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? self::fail('The run has ended without a tally.');
+
+        $this->api('GET', "/tallies/{$tally->id}")->assertOk()->assertJson(['cells' => ['forgiven' => 2, 'changed' => 1], 'forgiven' => [
+            ['source' => 'holder', 'target' => 'owner', 'cause' => 'case', 'cells' => 1, 'examples' => [['source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY']]],
+            ['cause' => 'spacing', 'sentence' => 'spaces differ', 'cells' => 1],
+        ]])->assertJsonMissing(['cause' => 'case', 'class' => 'changed']);
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['Let pass by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
+    }
+
     public function test_the_same_tally_and_rulings_give_the_same_bytes(): void
     {
         $tally = $this->tallied();
