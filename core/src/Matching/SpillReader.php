@@ -9,7 +9,7 @@ use NineTally\Core\Intake\Batch;
 /** Reads back what SpillWriter wrote for one side: the files of all its ranges, in their order. */
 final class SpillReader
 {
-    /** @var list<array{path: string, baseLine: int, index: array<int, list<array{int, int, int, int, int}>>}> */
+    /** @var list<array{path: string, baseLine: int, index: array<int, string>}> */
     private array $files = [];
 
     /** @param list<array{path: string, baseLine: int}> $files with the lines before each range */
@@ -18,7 +18,7 @@ final class SpillReader
         foreach ($files as $file) {
             $index = @file_get_contents($file['path'].'.index');
             $chunks = $index === false ? throw WorkspaceFailure::reading($file['path']) : unserialize($index, ['allowed_classes' => false]);
-            /** @var array<int, list<array{int, int, int, int, int}>> $chunks */
+            /** @var array<int, string> $chunks */
             $this->files[] = [...$file, 'index' => $chunks];
         }
     }
@@ -28,7 +28,7 @@ final class SpillReader
     {
         $bytes = 0;
         foreach ($this->files as $file) {
-            foreach ($file['index'][$partition] ?? [] as [, $rows, $keys, $bodies, $rests]) {
+            foreach ($this->places($file['index'][$partition] ?? '') as [, $rows, $keys, $bodies, $rests]) {
                 $bytes += $keys + $bodies + $rests + 96 * $rows;
             }
         }
@@ -73,10 +73,20 @@ final class SpillReader
                 continue;
             }
             $file = OpenFile::forReading($path);
-            foreach ($index[$partition] as [$offset, $rows, $keys, $bodies, $rests]) {
+            foreach ($this->places($index[$partition]) as [$offset, $rows, $keys, $bodies, $rests]) {
                 $chunk = $file->readAt($offset, $keys + $bodies + $rests + 8 * $rows);
                 yield [substr($chunk, 0, $keys), substr($chunk, $keys, $bodies), $rests === 0 ? '' : substr($chunk, $keys + $bodies, $rests), substr($chunk, -8 * $rows), $baseLine];
             }
+        }
+    }
+
+    /** @return \Generator<int, array{int, int, int, int, int}> offset, rows, bytes of keys, bodies and rests of each chunk */
+    private function places(string $packed): \Generator
+    {
+        for ($at = 0; $at < strlen($packed); $at += SpillWriter::CHUNK_BYTES) {
+            /** @var array{1: int, 2: int, 3: int, 4: int, 5: int} $place */
+            $place = unpack(SpillWriter::CHUNK, $packed, $at);
+            yield [$place[1], $place[2], $place[3], $place[4], $place[5]];
         }
     }
 

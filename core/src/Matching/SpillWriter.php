@@ -15,6 +15,11 @@ use NineTally\Core\Intake\Batch;
  */
 final class SpillWriter
 {
+    /** Five numbers of eight bytes. */
+    public const CHUNK = 'J5';
+
+    public const CHUNK_BYTES = 40;
+
     private readonly UnfinishedFile $file;
 
     /**
@@ -37,7 +42,7 @@ final class SpillWriter
 
     private int $written = 0;
 
-    /** @var array<int, list<array{int, int, int, int, int}>> by partition: offset, rows, bytes of keys, bodies and rests */
+    /** @var array<int, string> by partition, packed for each chunk: offset, rows, bytes of keys, bodies and rests; as lists they would outgrow the rows of a partition */
     private array $index = [];
 
     /** @param int $bufferBytes is written when this much has come together */
@@ -76,7 +81,7 @@ final class SpillWriter
             }
             $chunk = $this->keys[$partition].$this->bodies[$partition].$this->rests[$partition].pack('J*', ...$this->lines[$partition]);
             $this->file->write($chunk);
-            $this->index[$partition][] = [$this->written, count($this->lines[$partition]), strlen($this->keys[$partition]), strlen($this->bodies[$partition]), strlen($this->rests[$partition])];
+            $this->index[$partition] = ($this->index[$partition] ?? '').pack(self::CHUNK, $this->written, count($this->lines[$partition]), strlen($this->keys[$partition]), strlen($this->bodies[$partition]), strlen($this->rests[$partition]));
             $this->written += strlen($chunk);
         }
         $this->clear();
