@@ -7,6 +7,7 @@ namespace NineTally\Core\Cause;
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\CellPair;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Value\Blankness;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Moment;
@@ -71,7 +72,7 @@ final class ColumnComparison
         if ($this->isPlain && ($simple = $this->simple($source, $target)) !== null) {
             return $simple;
         }
-        $values = $source."\xFF".$target;
+        $values = $source.KeyTuple::SEPARATOR.$target;
         if (isset($this->memo[$values])) {
             return $this->memo[$values];
         }
@@ -89,7 +90,7 @@ final class ColumnComparison
     /** The cause of a cell that waited for its column. */
     public function settle(string $source, string $target, string $moved, ColumnDecision $decision): Cause
     {
-        $values = "{$source}\xFF{$target}\xFF{$moved}";
+        $values = implode(KeyTuple::SEPARATOR, [$source, $target, $moved]);
         if (isset($this->settled[$values])) {
             return $this->settled[$values];
         }

@@ -63,12 +63,6 @@ final class ColumnEvidence
         return new ColumnDecision($holds);
     }
 
-    /** @return array<string, int> evidence that a value moved, by the pair of columns => cells */
-    public function moves(): array
-    {
-        return $this->counts[CauseId::Moved->value] ?? [];
-    }
-
     private function count(string $cause, string $piece, int $cells): void
     {
         if (array_key_exists($cause, $this->counts) && $this->counts[$cause] === null) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Row\KeyTuple;
+
 /**
  * Many rows as they came, still bytes: most will turn out to be equal to their counterpart, and no Row is ever built for those.
  *
@@ -11,7 +13,7 @@ namespace NineTally\Core\Intake;
  */
 final readonly class Batch
 {
-    public const CELL_END = "\xFF";
+    public const CELL_END = KeyTuple::SEPARATOR;
 
     public const ROW_END = "\xFE";
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Intake\Batch;
 
 /** Cells of one column pair that one cause lets pass, counted, with the first distinct value pairs in source order. */
 final class ForgivenPattern
@@ -33,7 +34,7 @@ final class ForgivenPattern
             $this->addApart($apart, $apart);
         }
         if ($line < $this->lastLine) {
-            $this->addExample($line, $source."\xFF".$target);
+            $this->addExample($line, $source.Batch::CELL_END.$target);
         }
     }
 
@@ -54,7 +55,7 @@ final class ForgivenPattern
         asort($this->examples);
 
         return array_map(static function (int|string $values): array {
-            [$source, $target] = explode("\xFF", (string) $values, 2);
+            [$source, $target] = explode(Batch::CELL_END, (string) $values, 2);
 
             return ['source' => $source, 'target' => $target];
         }, array_keys(array_slice($this->examples, 0, self::EXAMPLES, true)));

@@ -52,12 +52,6 @@ final class SpillWriter
         $this->clear();
     }
 
-    /** The partition of a key, for any power of two of partitions. */
-    public static function partitionOf(string $key, int $partitions): int
-    {
-        return crc32($key) & ($partitions - 1);
-    }
-
     /** Told after each batch how many bytes came on top; writes when enough has come together. */
     public function grownBy(int $bytes): void
     {

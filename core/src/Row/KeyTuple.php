@@ -39,11 +39,6 @@ final readonly class KeyTuple
         return implode('', $this->cells) === '';
     }
 
-    public function isPartlyBlank(): bool
-    {
-        return in_array('', $this->cells, true) && ! $this->isBlank();
-    }
-
     /** One RFC 4180 record without line end: the canonical text of a key in lists, exports and the database. */
     public function asCsv(): string
     {

@@ -21,8 +21,6 @@ final class KeyTupleTest extends TestCase
     {
         self::assertTrue(KeyTuple::of(['', ''])->isBlank());
         self::assertFalse(KeyTuple::of(['KB', ''])->isBlank());
-        self::assertTrue(KeyTuple::of(['KB', ''])->isPartlyBlank());
-        self::assertFalse(KeyTuple::of(['', ''])->isPartlyBlank());
     }
 
     public function test_is_written_as_a_csv_record(): void

@@ -7,6 +7,7 @@ namespace NineTally\Core\Cause\PatternRules;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Cause\PatternRule;
 use NineTally\Core\Comparison\CellPair;
+use NineTally\Core\Row\KeyTuple;
 
 /**
  * Codes of the old system that became codes of the new one: a source value has one target value wherever the cells differ.
@@ -15,7 +16,7 @@ use NineTally\Core\Comparison\CellPair;
  */
 final readonly class Translated implements PatternRule
 {
-    public const SEPARATOR = "\xFF";
+    public const SEPARATOR = KeyTuple::SEPARATOR;
 
     private const LEAST_VALUES = 2;
 
