@@ -55,11 +55,12 @@ final readonly class CrewOfJobs implements Crew
     private function enter(int $runId, array $pieces, TallyWork $work): void
     {
         foreach ($pieces as $name) {
+            $isDone = $work->isDone($name);
             // What a worker did before it died is done; what it only entered is not.
             $this->database->statement(<<<'SQL'
                 INSERT INTO run_pieces (run_id, name, done_at) VALUES (?, ?, CASE WHEN ? THEN now() END)
                 ON CONFLICT (run_id, name) DO UPDATE SET done_at = CASE WHEN ? THEN coalesce(run_pieces.done_at, now()) END, worker = NULL, lease_expires_at = NULL
-                SQL, [$runId, $name, $work->isDone($name), $work->isDone($name)]);
+                SQL, [$runId, $name, $isDone, $isDone]);
         }
     }
 

@@ -61,7 +61,7 @@ final class KeptRow
 
     private function isBetter(string $value, bool $isFirst): bool
     {
-        if ($this->rank($value) === null) {
+        if (! $this->canBeRanked($value)) {
             return $isFirst;
         }
         $order = $this->value === null ? 0 : $this->compare($value, $this->value);
@@ -71,10 +71,9 @@ final class KeptRow
         return $isBetter;
     }
 
-    /** @return bool|null null when the value cannot be ranked */
-    private function rank(string $value): ?bool
+    private function canBeRanked(string $value): bool
     {
-        return $this->reading === null || $this->reading->isBlank($value) || ! $this->reading->canRead($value) ? null : true;
+        return $this->reading !== null && ! $this->reading->isBlank($value) && $this->reading->canRead($value);
     }
 
     private function compare(string $a, string $b): int

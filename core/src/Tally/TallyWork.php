@@ -46,6 +46,14 @@ final class TallyWork
 
     private ?SpillReader $pairs = null;
 
+    private ?bool $readsSideBySide = null;
+
+    /** @var list<ColumnComparison>|null kept from piece to piece, for what they remember of value pairs */
+    private ?array $comparisons = null;
+
+    /** @var array<string, KeyForm> by side */
+    private array $keyForms = [];
+
     private readonly CauseCatalogue $catalogue;
 
     private readonly SideLayout $sourceLayout;
@@ -90,12 +98,15 @@ final class TallyWork
     /** Decided once by whoever asks first, and written down: every worker has to divide the work alike. */
     private function readsSideBySide(): bool
     {
+        if ($this->readsSideBySide !== null) {
+            return $this->readsSideBySide;
+        }
         [$yes, $no] = ["{$this->workspace}/side-by-side", "{$this->workspace}/one-after-the-other"];
         if (! is_file($yes) && ! is_file($no)) {
             UnfinishedFile::whole($this->couldBeReadSideBySide() && $this->sideBySide()->isWorthwhile() ? $yes : $no, '');
         }
 
-        return is_file($yes);
+        return $this->readsSideBySide = is_file($yes);
     }
 
     /** Only where equal bytes are equal rows, and nothing but the key decides about a row. */
@@ -211,7 +222,7 @@ final class TallyWork
     /** @return list<ColumnComparison> by column pair */
     public function comparisons(): array
     {
-        return array_map(fn(ColumnPair $pair): ColumnComparison => new ColumnComparison($pair, $this->plan->source->reading($pair->source, $pair->kind), $this->plan->target->reading($pair->target, $pair->kind), $this->catalogue), $this->plan->columnPairs);
+        return $this->comparisons ??= array_map(fn(ColumnPair $pair): ColumnComparison => new ColumnComparison($pair, $this->plan->source->reading($pair->source, $pair->kind), $this->plan->target->reading($pair->target, $pair->kind), $this->catalogue), $this->plan->columnPairs);
     }
 
     public function catalogue(): CauseCatalogue
@@ -365,7 +376,7 @@ final class TallyWork
 
     private function keyForm(Side $side): KeyForm
     {
-        return new KeyForm(
+        return $this->keyForms[$side->value] ??= new KeyForm(
             array_map(fn(string $name): Reading => $this->plan->side($side)->reading($name, Kind::Text), $this->plan->keyNames($side)),
             array_map(static fn(KeyColumn $column): array => $column->forgives, $this->plan->key),
             $this->catalogue->forms,
