@@ -21,8 +21,13 @@ final class FindingFiles
 {
     private const ENDING = '.unfinished';
 
+    private const BUFFER_BYTES = 65_536;
+
     /** @var array<string, resource> */
     private array $files = [];
+
+    /** @var array<string, string> by file: lines that are still to be written */
+    private array $buffers = [];
 
     /** @var list<string> the source's columns, then those that only the target has */
     private readonly array $unitedNames;
@@ -74,6 +79,7 @@ final class FindingFiles
         $this->open('summary.json', null);
         fwrite($this->files['summary.json'], json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
         foreach ($this->files as $name => $file) {
+            $this->flush($name);
             if (! fflush($file) || ! fclose($file) || ! rename($this->path($name).self::ENDING, $this->path($name))) {
                 throw UnwritableFolder::at($this->folder);
             }
@@ -128,6 +134,7 @@ final class FindingFiles
             throw UnwritableFolder::at($this->folder);
         }
         $this->files[$name] = $file;
+        $this->buffers[$name] = '';
         if ($header !== null) {
             $this->write($name, $header);
         }
@@ -136,10 +143,18 @@ final class FindingFiles
     /** @param list<string|int> $cells */
     private function write(string $name, array $cells): void
     {
-        $line = CsvLine::of($cells);
-        if (@fwrite($this->files[$name], $line) !== strlen($line)) {
+        $this->buffers[$name] .= CsvLine::of($cells);
+        if (strlen($this->buffers[$name]) >= self::BUFFER_BYTES) {
+            $this->flush($name);
+        }
+    }
+
+    private function flush(string $name): void
+    {
+        if (@fwrite($this->files[$name], $this->buffers[$name]) !== strlen($this->buffers[$name])) {
             throw UnwritableFolder::at($this->folder);
         }
+        $this->buffers[$name] = '';
     }
 
     private function path(string $name): string

@@ -64,20 +64,27 @@ final class FindingPlacing
         $target = $entry->target === null ? null : new RowRecord($isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, explode(Batch::CELL_END, $entry->target));
         $refused = $entry->refused === null ? null : RefusedRecord::restored($linesBefore + $entry->line, RefusalReason::from($entry->refused['reason']), $entry->refused['sentence'], $entry->refused['raw'], $entry->refused['digest']);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
-        $isDiffering = static fn(CellFinding $cell): bool => $cell->class !== CellClass::Forgiven;
+        $differing = $forgiven = [];
+        foreach ($cells as $cell) {
+            if ($cell->class === CellClass::Forgiven) {
+                $forgiven[] = $cell;
+            } else {
+                $differing[] = $cell;
+            }
+        }
 
         return new RowFinding(
             sequence: $sequence,
-            ordinal: in_array($entry->class, [RowClass::Unkeyed, RowClass::Refused], true) ? $this->ordinals->next($entry) : $entry->ordinal,
+            ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused ? $this->ordinals->next($entry) : $entry->ordinal,
             class: $entry->class,
             side: $entry->side,
             key: $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key),
             source: $source,
             target: $target,
             rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
-            cells: $cells === [] ? [] : array_values(array_filter($cells, $isDiffering)),
+            cells: $differing,
             refused: $refused,
-            forgiven: $cells === [] ? [] : array_values(array_filter($cells, static fn(CellFinding $cell): bool => ! $isDiffering($cell))),
+            forgiven: $forgiven,
             keptLine: $entry->keptLine,
             reason: $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence(),
             isBridged: $entry->isBridged,
@@ -164,7 +171,14 @@ final class FindingPlacing
     {
         $side = $source !== null ? 'source' : 'target';
         $cells = ($source ?? $target)?->cells;
+        if ($cells === null) {
+            return null;
+        }
+        $key = [];
+        foreach ($this->keyPositions[$side] as $position) {
+            $key[] = $cells[$position];
+        }
 
-        return $cells === null ? null : KeyTuple::of(array_map(static fn(int $position): string => $cells[$position], $this->keyPositions[$side]));
+        return KeyTuple::of($key);
     }
 }
