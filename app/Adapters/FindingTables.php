@@ -16,7 +16,7 @@ use NineTally\Core\Comparison\RowRecord;
  */
 final class FindingTables
 {
-    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells';
+    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells,remark';
 
     private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
 
@@ -58,6 +58,7 @@ final class FindingTables
             $this->json($row->target),
             $row->refused === null ? null : $row->refused->sentence."\n".str_replace("\0", '\x00', $row->refused->readableRaw()),
             count($row->cells),
+            $row->remark(),
         ]);
         foreach ($row->cells as $cell) {
             $this->write($this->cells, [

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Database\Demo;
 
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Plan\Plan;
+
 /** What the generator needs to know of one dataset. */
 final readonly class DemoDataset
 {
@@ -16,6 +19,8 @@ final readonly class DemoDataset
      * @param  array{missing: int, extra: int, repeatedInSource: int, repeatedInTarget: int, repeatedInBoth: int, repeatedInSourceOnly: int, unkeyedInSource: int, unkeyedInTarget: int}  $rowsPlanted
      * @param  list<string>  $refusedInSource  raw records, which are no rows
      * @param  list<string>  $refusedInTarget
+     * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
+     * @param  list<string>  $blankTokens  that both sides declare
      */
     public function __construct(
         public string $name,
@@ -32,5 +37,27 @@ final readonly class DemoDataset
         public string $targetDelimiter = ',',
         public string $sourceLineEnd = "\n",
         public string $targetBeginning = '',
+        public array $rules = [],
+        public array $blankTokens = [],
     ) {}
+
+    /** @return array<string, mixed> the plan that compares both sides, as plans are written */
+    public function plan(): array
+    {
+        $pairs = [];
+        foreach ($this->columns as $source => $target) {
+            if ($target !== '' && ! in_array($source, $this->key, true)) {
+                $pairs[] = [...ColumnPair::between($source, $target)->toArray(), ...($this->rules[$source] ?? [])];
+            }
+        }
+        $side = array_filter(['blankTokens' => $this->blankTokens]);
+
+        return [
+            'formatVersion' => Plan::FORMAT_VERSION,
+            'key' => array_map(fn(string $name): array => ['source' => $name, 'target' => $this->columns[$name]], $this->key),
+            'columnPairs' => $pairs,
+            'leftOut' => ['source' => array_keys($this->columns, '', true), 'target' => $this->targetOnly],
+            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $side])]),
+        ];
+    }
 }

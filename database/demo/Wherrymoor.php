@@ -82,6 +82,13 @@ final readonly class Wherrymoor
             sourceDelimiter: ';',
             sourceLineEnd: "\n",
             targetBeginning: "\xEF\xBB\xBF",
+            rules: [
+                'holder_name' => ['forgives' => ['spacing']],
+                'boat_length_m' => ['kind' => 'number', 'forgives' => ['number-form']],
+                'annual_fee' => ['kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01']],
+                'next_inspection' => ['kind' => 'date', 'forgives' => ['date-form']],
+            ],
+            blankTokens: ['NULL', 'N/A'],
         );
     }
 
@@ -118,6 +125,10 @@ final readonly class Wherrymoor
             refusedInSource: [],
             refusedInTarget: [],
             sourceLineEnd: "\r\n",
+            rules: [
+                'state' => ['crosswalk' => [['source' => 'active', 'target' => 'A'], ['source' => 'lapsed', 'target' => 'L'], ['source' => 'suspended', 'target' => 'S']]],
+                'agent' => ['forgives' => ['leading-zeros']],
+            ],
         );
     }
 
@@ -149,6 +160,7 @@ final readonly class Wherrymoor
             refusedInTarget: [],
             sourceDelimiter: "\t",
             targetDelimiter: ';',
+            rules: ['length_m' => ['kind' => 'number', 'forgives' => ['number-form']]],
         );
     }
 

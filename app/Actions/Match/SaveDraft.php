@@ -8,25 +8,53 @@ use App\Models\Dataset;
 use App\Models\PlanDraft;
 use App\Models\User;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
 
-/** Keeps the draft as the person left it. Whether it can be used is checked when it is tallied, and shown before. */
+/** Keeps the draft as the person left it. Whether it can be used on the deliveries is checked when it is tallied, and shown before. */
 final readonly class SaveDraft
 {
+    /** Stands in for the key that a draft may still lack, for no plan is without one. */
+    private const NO_KEY_YET = [['source' => '?', 'target' => '?']];
+
     /**
-     * @param  list<array{source: string, target: string}>  $key
-     * @param  list<array{source: string, target: string}>  $columnPairs
-     * @param  array{source: list<string>, target: list<string>}  $leftOut
+     * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may be left out
+     *
+     * @throws \NineTally\Core\Plan\UnusablePlan when it does not follow the schema, with the places
      */
-    public function __invoke(Dataset $dataset, array $key, array $columnPairs, array $leftOut, User $person): PlanDraft
+    public function __invoke(Dataset $dataset, array $document, User $person): PlanDraft
     {
+        $document['formatVersion'] ??= Plan::FORMAT_VERSION;
+        $document['columnPairs'] = $this->withIds($document['columnPairs'] ?? []);
+        $document['sides'] = $this->withoutEmpty($document['sides'] ?? []);
+        $hasKey = ($document['key'] ?? []) !== [];
+        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => $name !== 'sides' || $part !== [], ARRAY_FILTER_USE_BOTH)));
+
         return PlanDraft::query()->updateOrCreate(['dataset_id' => $dataset->id], [
-            'document' => [
-                'formatVersion' => \NineTally\Core\Plan\Plan::FORMAT_VERSION,
-                'key' => $key,
-                'columnPairs' => array_map(static fn(array $pair): array => ColumnPair::between($pair['source'], $pair['target'])->toArray(), $columnPairs),
-                'leftOut' => $leftOut,
-            ],
+            'document' => [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])],
             'user_id' => $person->id,
         ]);
+    }
+
+    /** A new pair gets the id that follows from its names; one that has an id keeps it whatever becomes of its rules. */
+    private function withIds(mixed $pairs): mixed
+    {
+        if (! is_array($pairs)) {
+            return $pairs;
+        }
+
+        return array_map(static function (mixed $pair): mixed {
+            if (! is_array($pair) || ! is_string($pair['source'] ?? null) || ! is_string($pair['target'] ?? null) || ($pair['id'] ?? '') !== '') {
+                return $pair;
+            }
+
+            return ['id' => ColumnPair::between($pair['source'], $pair['target'])->id] + $pair;
+        }, $pairs);
+    }
+
+    /** What declares nothing is not there: an empty map cannot be told from an empty list. */
+    private function withoutEmpty(mixed $part): mixed
+    {
+        return is_array($part) ? array_filter(array_map($this->withoutEmpty(...), $part), static fn(mixed $value): bool => $value !== []) : $part;
     }
 }

@@ -68,7 +68,7 @@ final class LoadDemo extends Command
             }
         }
         app(DraftOf::class)($dataset);
-        $this->match($dataset, $demo, $analyst);
+        app(SaveDraft::class)($dataset, $demo->plan(), $analyst);
         $run = app(StartRun::class)($dataset, $analyst);
         for ($waited = 0; $waited < self::SECONDS_TO_WAIT * 5 && ! $run->refresh()->state->isOver(); $waited++) {
             usleep(200_000);
@@ -88,23 +88,6 @@ final class LoadDemo extends Command
         fclose($file);
         $receipt->update(['state' => 'reading']);
         app(EnterDelivery::class)($receipt->refresh());
-    }
-
-    private function match(Dataset $dataset, DemoDataset $demo, User $analyst): void
-    {
-        $pairs = [];
-        foreach ($demo->columns as $source => $target) {
-            if ($target !== '' && ! in_array($source, $demo->key, true)) {
-                $pairs[] = ['source' => $source, 'target' => $target];
-            }
-        }
-        app(SaveDraft::class)(
-            $dataset,
-            array_map(static fn(string $name): array => ['source' => $name, 'target' => $demo->columns[$name]], $demo->key),
-            $pairs,
-            ['source' => array_keys($demo->columns, '', true), 'target' => $demo->targetOnly],
-            $analyst,
-        );
     }
 
     private function person(string $name, string $email): User

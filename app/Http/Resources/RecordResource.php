@@ -32,6 +32,7 @@ final class RecordResource extends JsonResource
             'targetLine' => $row->targetLine,
             'decision' => $row->decision->value,
             'rulingId' => $row->rulingId,
+            'remark' => $row->remark,
             'refusal' => $refusal === null ? null : ['sentence' => $refusal[0], 'raw' => $refusal[1] ?? ''],
             'fields' => array_map($this->field(...), $this->resource->fields),
         ];

@@ -32,6 +32,7 @@ final readonly class RowLine
         public int $differingCells,
         public Decision $decision,
         public ?int $rulingId,
+        public ?string $remark,
     ) {}
 
     public static function fromDatabase(\stdClass $fields): self
@@ -54,6 +55,7 @@ final readonly class RowLine
             $row->int('differing_cells'),
             Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
             $row->intOrNull('ruling_id'),
+            $row->textOrNull('remark'),
         );
     }
 

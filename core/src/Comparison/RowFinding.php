@@ -41,6 +41,17 @@ final readonly class RowFinding
         public ?KeyTuple $deliveredKey = null,
     ) {}
 
+    /** What is known of the row beside its class, as a sentence; null when there is nothing to say. */
+    public function remark(): ?string
+    {
+        return match (true) {
+            $this->keptLine !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s was kept.', number_format($this->keptLine)),
+            $this->reason !== null => sprintf('%s on the other side: %s.', $this->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $this->reason),
+            $this->isBridged => 'Joined by a bridge.',
+            default => null,
+        };
+    }
+
     /** The record of the only side that has one, of a changed row the source's. */
     public function record(): ?RowRecord
     {

@@ -35,6 +35,40 @@ final class MatchTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-plan']);
     }
 
+    public function test_rules_of_pairs_and_sides_are_kept_and_decide_what_the_tally_lets_pass(): void
+    {
+        $this->deliver('source', "basin,berth,holder,fee\nKB,1,Ilse Thornøy,7.50\nKB,02,Wanda Dàvies,8.00\nKB,3,Hester Saltmarsh,-\nKB,3,Hester Saltmarsh,9.00\n");
+        $this->deliver('target', "basin,berth,holder,fee\nKB,1,ILSE THORNØY,7.5\nKB,2,Wanda Dàvies,8.01\nKB,3,Hester Saltmarsh,9\n");
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $fee = ['id' => '', ...$same('fee'), 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01']];
+        $saved = $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin'), [...$same('berth'), 'forgives' => ['leading-zeros']]],
+            'columnPairs' => [['id' => '', ...$same('holder'), 'kind' => 'text', 'forgives' => ['case']], $fee],
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => ['source' => ['blankTokens' => ['-', ' '], 'columns' => ['fee' => ['dateForms' => []]], 'repeats' => ['policy' => 'keep-highest', 'column' => 'fee', 'kind' => 'number']]],
+        ])->assertOk();
+
+        $saved->assertJson(['problems' => [], 'draft' => ['columnPairs' => [['forgives' => ['case']], ['tolerance' => ['most' => '0.01']]], 'sides' => ['source' => ['blankTokens' => ['-', ' ']]]]]);
+        self::assertMatchesRegularExpression('/^"pair-[0-9a-f]{12}"$/', (string) json_encode($saved->json('draft.columnPairs.1.id')));
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally();
+        $this->api('GET', "/tallies/{$tally?->id}")->assertJson(['rows' => ['source' => ['agreed' => 3, 'changed' => 0, 'repeated' => 1], 'target' => ['agreed' => 3]], 'forgiven' => [
+            ['source' => 'holder', 'cause' => 'case', 'cells' => 1], ['source' => 'fee', 'cause' => 'number-form', 'cells' => 2], ['source' => 'fee', 'cause' => 'tolerance', 'cells' => 1],
+        ]]);
+        $this->api('GET', "/tallies/{$tally?->id}/records/1")->assertJson(['class' => 'repeated', 'sourceLine' => 4, 'remark' => 'Dropped: of the rows of this side with its key, the one of line 5 was kept.']);
+    }
+
+    public function test_a_rule_that_the_schema_does_not_know_is_refused_with_its_place_and_the_draft_stays(): void
+    {
+        $this->match();
+        $before = $this->dataset->draft()->firstOrFail()->document;
+        $same = ['source' => 'holder', 'target' => 'holder'];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [], 'columnPairs' => [['id' => '', ...$same, 'kind' => 'text', 'forgives' => ['luck']]], 'leftOut' => ['source' => [], 'target' => []]])
+            ->assertUnprocessable()->assertJson(['code' => 'unusable-plan', 'errors' => [['pointer' => '/columnPairs/0/forgives/0']]]);
+
+        self::assertSame($before, $this->dataset->draft()->firstOrFail()->document);
+    }
+
     public function test_a_column_that_a_new_delivery_no_longer_has_is_named_with_its_place(): void
     {
         $this->match();

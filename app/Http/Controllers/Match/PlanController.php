@@ -27,6 +27,6 @@ final class PlanController extends Controller
     {
         $this->allow('work', $dataset->migration);
 
-        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->key(), $request->columnPairs(), $request->leftOut(), $this->person($request))));
+        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request))));
     }
 }

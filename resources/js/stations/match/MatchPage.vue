@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMutation, useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import { count } from '@/format/counts'
@@ -9,12 +9,15 @@ import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import KeyCard from '@/stations/match/KeyCard.vue'
 import PairList from '@/stations/match/PairList.vue'
+import PairRules from '@/stations/match/PairRules.vue'
+import RepeatsCard from '@/stations/match/RepeatsCard.vue'
+import SideForms from '@/stations/match/SideForms.vue'
 import { useDraft } from '@/stations/match/useDraft'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
 const queries = useQueryClient()
-const { plan, draft, saving, pair, toggleKey, undo, canUndo } = useDraft(() => props.course)
+const { plan, draft, saving, pair, toggleKey, rule, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
@@ -29,6 +32,8 @@ const note = computed(() => {
   const version = plan.data.value?.version ?? null
   return version === null ? 'draft of plan 1, saved' : `draft after plan ${version}, saved`
 })
+const chosen = ref<string | null>(null)
+const chosenIsPaired = computed(() => [...(draft.value?.key ?? []), ...(draft.value?.columnPairs ?? [])].some((column) => column.source === chosen.value))
 const problems = computed(() => plan.data.value?.problems ?? [])
 </script>
 
@@ -47,18 +52,49 @@ const problems = computed(() => plan.data.value?.problems ?? [])
     </p>
     <LoadState v-else :is-loading="plan.isPending.value" :error="plan.error.value" what="The plan" @retry="plan.refetch()">
       <div v-if="draft && plan.data.value" class="map">
-        <PairList :plan="plan.data.value" :draft="draft" :may-work="course.mayWork" @pair="pair" @toggle-key="toggleKey" />
+        <PairList
+          :plan="plan.data.value"
+          :draft="draft"
+          :may-work="course.mayWork"
+          :chosen="chosen"
+          @pair="pair"
+          @toggle-key="toggleKey"
+          @choose="chosen = chosen === $event ? null : $event"
+        />
         <aside>
           <ErrorNote :error="start.error.value ?? saving.error.value" />
-          <KeyCard :course="course" :draft-key="draft.key" />
           <div v-if="problems.length > 0" class="problems" role="status">
             <h2>Before this can be tallied</h2>
             <p v-for="problem in problems" :key="problem.pointer">{{ problem.detail }}</p>
           </div>
-          <div>
-            <h2>Rows that share a key</h2>
-            <p class="quiet">They are set aside and listed: no row is compared with a row that may be another one.</p>
-          </div>
+          <PairRules
+            v-if="chosen !== null && chosenIsPaired"
+            :key="chosen"
+            :draft="draft"
+            :source="chosen"
+            :course="course"
+            :may-work="course.mayWork"
+            @rule="rule"
+            @declare="declare"
+            @close="chosen = null"
+          />
+          <template v-else>
+            <KeyCard :course="course" :draft-key="draft.key" />
+            <RepeatsCard :plan="plan.data.value" :draft="draft" :course="course" :may-work="course.mayWork" @repeat="repeat" />
+            <section class="writes" aria-label="How each side writes its values">
+              <h2>How each side writes its values</h2>
+              <SideForms
+                v-for="side in ['source', 'target'] as const"
+                :key="side"
+                :side="side"
+                :label="side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel"
+                kind="any"
+                :reading="draft.sides?.[side] ?? {}"
+                :may-work="course.mayWork"
+                @declare="declareSide(side, $event)"
+              />
+            </section>
+          </template>
         </aside>
       </div>
     </LoadState>
@@ -90,6 +126,10 @@ p {
 }
 .empty {
   padding: 16px;
+}
+.writes {
+  display: grid;
+  gap: 10px;
 }
 .problems {
   background: var(--warn);

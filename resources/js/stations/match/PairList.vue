@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { kindName, passes } from '@/format/rules'
 
-type Draft = NonNullable<Schemas['Plan']['draft']>
-const props = defineProps<{ plan: Schemas['Plan']; draft: Draft; mayWork: boolean }>()
-const emit = defineEmits<{ pair: [source: string, target: string | null]; toggleKey: [pair: Schemas['KeyColumn']] }>()
+const props = defineProps<{ plan: Schemas['Plan']; draft: Schemas['PlanDraft']; mayWork: boolean; chosen: string | null }>()
+const emit = defineEmits<{ pair: [source: string, target: string | null]; toggleKey: [pair: Schemas['KeyColumn']]; choose: [source: string] }>()
 
 const NOT_COMPARED = '\u0000not compared'
 
@@ -19,6 +19,9 @@ const sourceExamples = computed(() => examples('source'))
 const targetExamples = computed(() => examples('target'))
 
 const partners = computed(() => new Map([...props.draft.key, ...props.draft.columnPairs].map((pair) => [pair.source, pair.target])))
+const rulesOf = computed(
+  () => new Map<string, Partial<Schemas['ColumnPair']>>([...props.draft.key, ...props.draft.columnPairs].map((pair) => [pair.source, pair])),
+)
 const keyPlaces = computed(() => new Map(props.draft.key.map((column, position) => [column.source, position + 1])))
 
 // Key columns first, in the order of the key; then the columns of the source in their own order.
@@ -47,10 +50,12 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
           <th scope="col">source column</th>
           <th scope="col" class="wires"><span class="unseen">must equal</span></th>
           <th scope="col">target column</th>
+          <th scope="col" class="kind">read as</th>
+          <th scope="col">still agrees when only this differs</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="row in rows" :key="row.source" :class="{ chosen: row.place !== undefined }">
+        <tr v-for="row in rows" :key="row.source" :class="{ inkey: row.place !== undefined, looked: chosen === row.source }">
           <td>
             <button
               v-if="row.target !== null"
@@ -82,6 +87,14 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
             </el-select>
             <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
           </td>
+          <td class="readas">{{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text') }}</td>
+          <td>
+            <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
+              <span class="unseen">Rules of {{ row.source }}: </span>
+              <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass">{{ pass }}</span>
+              <span v-if="passes(rulesOf.get(row.source) ?? {}).length === 0" class="quiet">nothing</span>
+            </button>
+          </td>
         </tr>
         <tr v-for="name in leftOver" :key="`target ${name}`">
           <td />
@@ -90,6 +103,8 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
           <td>
             <b>{{ name }}</b><span class="cell examples">{{ targetExamples.get(name) }}</span>
           </td>
+          <td />
+          <td />
         </tr>
       </tbody>
     </table>
@@ -128,10 +143,45 @@ td {
   inline-size: 56px;
 }
 .wires {
-  inline-size: 84px;
+  inline-size: 64px;
 }
-.chosen {
+.kind {
+  inline-size: 96px;
+}
+.readas {
+  font-weight: 400;
+}
+.inkey {
   background: #f3f5f7;
+}
+.looked {
+  background: var(--mark);
+}
+td:has(.rules) {
+  padding: 0;
+}
+.rules {
+  inline-size: 100%;
+  min-block-size: 44px;
+  padding: 6px 10px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  align-items: center;
+  border: 0;
+  background: none;
+  text-align: start;
+  cursor: pointer;
+  font-size: 12.5px;
+}
+.rules:hover {
+  background: var(--floor);
+}
+.pass {
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 1px 6px;
 }
 .place {
   inline-size: 30px;

@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 
-type Draft = NonNullable<Schemas['Plan']['draft']>
+type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
+export type Side = 'source' | 'target'
 
 /** The draft of the plan: each change is kept at once, and can be taken back. */
 export function useDraft(course: () => Schemas['Course']) {
@@ -24,13 +25,7 @@ export function useDraft(course: () => Schemas['Course']) {
   const saving = useMutation({
     // One after the other: the last change must be the one that stays.
     scope: { id: 'plan-draft' },
-    mutationFn: (kept: Draft) =>
-      answer(
-        api.PUT('/datasets/{dataset}/plan', {
-          params: { path: path.value },
-          body: { key: kept.key, columnPairs: kept.columnPairs.map(({ source, target }) => ({ source, target })), leftOut: kept.leftOut },
-        }),
-      ),
+    mutationFn: (kept: Draft) => answer(api.PUT('/datasets/{dataset}/plan', { params: { path: path.value }, body: kept })),
     onSuccess: (saved) => {
       queries.setQueriesData({ queryKey: ['dataset', course().id, 'plan'] }, saved)
       return queries.invalidateQueries({ queryKey: ['dataset'], predicate: (query) => query.queryKey.includes('course') })
@@ -53,7 +48,8 @@ export function useDraft(course: () => Schemas['Course']) {
     if (last !== undefined) keep(last)
   }
 
-  const asPair = ({ source, target }: Pair): Draft['columnPairs'][number] => ({ id: '', source, target, kind: 'text' })
+  // Without an id: the server gives the one that follows from the names, so rulings on the pair find it again.
+  const asPair = ({ source, target }: Pair): Schemas['ColumnPair'] => ({ id: '', source, target, kind: 'text' })
 
   /** Pairs a source column with a target one; whatever held either of them before lets go. */
   function pair(source: string, target: string | null): void {
@@ -62,7 +58,7 @@ export function useDraft(course: () => Schemas['Course']) {
       const place = next.columnPairs.findIndex((column) => column.source === source)
       const free = (column: Pair): boolean => column.source !== source && (target === null || column.target !== target)
       const key = next.key
-        .map((column, position) => (position === inKey && target !== null ? { source, target } : column))
+        .map((column, position) => (position === inKey && target !== null ? { ...column, target } : column))
         .filter((column, position) => (position === inKey ? target !== null : free(column)))
       const columnPairs = next.columnPairs.filter(free)
       if (inKey === -1 && target !== null) columnPairs.splice(place === -1 ? columnPairs.length : place, 0, asPair({ source, target }))
@@ -83,5 +79,39 @@ export function useDraft(course: () => Schemas['Course']) {
     )
   }
 
-  return { plan, draft, saving, pair, toggleKey, undo, canUndo: computed(() => earlier.value.length > 0) }
+  /** Sets rules of the pair, or the key column, of a source column; a rule that is undefined goes. */
+  function rule(source: string, rules: Partial<Schemas['ColumnPair']>): void {
+    change((next) => ({
+      ...next,
+      key: next.key.map((column) => (column.source === source ? { ...column, ...rules } : column)),
+      columnPairs: next.columnPairs.map((column) => (column.source === source ? { ...column, ...rules } : column)),
+    }))
+  }
+
+  /** Sets how one column of a side is read. */
+  function declare(side: Side, column: string, reading: Schemas['Reading']): void {
+    change((next) => {
+      const rules = next.sides?.[side] ?? {}
+      return { ...next, sides: { ...next.sides, [side]: { ...rules, columns: { ...rules.columns, [column]: { ...rules.columns?.[column], ...reading } } } } }
+    })
+  }
+
+  /** Sets how a side is read where its columns declare nothing of their own. */
+  function declareSide(side: Side, reading: Schemas['Reading']): void {
+    change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], ...reading } } }))
+  }
+
+  /** Pairing in order holds for both sides or for none. */
+  function repeat(side: Side, policy: Schemas['RepeatsPolicy']): void {
+    change((next) => {
+      const of = (which: Side): Schemas['RepeatsPolicy'] => {
+        const earlierPolicy = next.sides?.[which]?.repeats ?? { policy: 'set-aside' }
+        if (which === side || policy.policy === 'pair-in-order') return policy
+        return earlierPolicy.policy === 'pair-in-order' ? { policy: 'set-aside' } : earlierPolicy
+      }
+      return { ...next, sides: { source: { ...next.sides?.source, repeats: of('source') }, target: { ...next.sides?.target, repeats: of('target') } } }
+    })
+  }
+
+  return { plan, draft, saving, pair, toggleKey, rule, declare, declareSide, repeat, undo, canUndo: computed(() => earlier.value.length > 0) }
 }

@@ -44,6 +44,7 @@ const whole = (text: string) => [{ text, differs: false }]
           </h2>
           <span class="quiet">{{ note }}</span>
           <span class="quiet">{{ places }}</span>
+          <span v-if="record.remark">{{ record.remark }}</span>
         </header>
         <div v-if="record.refusal" class="field">
           <span class="label">{{ record.refusal.sentence }}</span>

@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { formCauses, kinds } from '@/format/rules'
+import CrosswalkTable from '@/stations/match/CrosswalkTable.vue'
+import SideForms from '@/stations/match/SideForms.vue'
+import type { Side } from '@/stations/match/useDraft'
+
+/** What one pair, or one column of the key, lets pass and how its values are read. */
+const props = defineProps<{ draft: Schemas['PlanDraft']; source: string; course: Schemas['Course']; mayWork: boolean }>()
+const emit = defineEmits<{
+  rule: [source: string, rules: Partial<Schemas['ColumnPair']>]
+  declare: [side: Side, column: string, reading: Schemas['Reading']]
+  close: []
+}>()
+
+const inKey = computed(() => props.draft.key.find((column) => column.source === props.source))
+const pair = computed(() => props.draft.columnPairs.find((column) => column.source === props.source))
+const target = computed(() => inKey.value?.target ?? pair.value?.target ?? '')
+const kind = computed(() => pair.value?.kind ?? 'text')
+const forgives = computed(() => inKey.value?.forgives ?? pair.value?.forgives ?? [])
+const readingOf = (side: Side): Schemas['Reading'] => props.draft.sides?.[side]?.columns?.[side === 'source' ? props.source : target.value] ?? {}
+const isOfTime = computed(() => kind.value === 'date' || kind.value === 'date-time')
+const measures = computed(() =>
+  kind.value === 'number'
+    ? [
+        { measure: 'absolute' as const, name: 'an amount' },
+        { measure: 'relative' as const, name: 'a part of the larger value' },
+      ]
+    : [
+        { measure: 'days' as const, name: 'days' },
+        { measure: 'seconds' as const, name: 'seconds' },
+      ],
+)
+
+/** The form cause of the new kind is forgiven, that of the kind before no longer; rules that fit no more go. */
+function read(as: Schemas['Kind']): void {
+  const ofKinds = kinds.flatMap((known) => known.forgives)
+  const own = kinds.find((known) => known.kind === as)?.forgives ?? []
+  emit('rule', props.source, {
+    kind: as,
+    forgives: inOrder([...forgives.value.filter((cause) => !ofKinds.includes(cause)), ...own]),
+    tolerance: undefined,
+    ...(as === 'number' ? {} : { rounding: undefined }),
+  })
+}
+
+function inOrder(causes: readonly Schemas['FormCause'][]): Schemas['FormCause'][] {
+  return formCauses.map(({ cause }) => cause).filter((cause) => causes.includes(cause))
+}
+
+function forgive(cause: Schemas['FormCause'], yes: boolean): void {
+  emit('rule', props.source, { forgives: inOrder(yes ? [...forgives.value, cause] : forgives.value.filter((other) => other !== cause)) })
+}
+
+function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['measure'] | '', most: string): void {
+  const written = most.trim()
+  if (measure !== '' && !/^\d+(\.\d+)?$/.test(written)) return
+  emit('rule', props.source, { tolerance: measure === '' ? undefined : { measure, most: written } })
+}
+</script>
+
+<template>
+  <section aria-label="Rules of the pair">
+    <header>
+      <h2>{{ source === target ? source : `${source} → ${target}` }}</h2>
+      <el-button link @click="emit('close')">Close</el-button>
+    </header>
+    <p v-if="inKey" class="quiet">A column of the key: rows meet although their keys differ by what is ticked, and each such cell is counted.</p>
+    <div v-else class="field">
+      <span :id="`kind-${source}`">Read as</span>
+      <el-select :model-value="kind" :aria-labelledby="`kind-${source}`" :disabled="!mayWork" @update:model-value="read">
+        <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="known.name" />
+      </el-select>
+    </div>
+    <SideForms
+      v-for="side in ['source', 'target'] as const"
+      :key="side"
+      :side="side"
+      :label="side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel"
+      :kind="kind"
+      :reading="readingOf(side)"
+      :inherited="draft.sides?.[side] ?? {}"
+      :may-work="mayWork"
+      @declare="emit('declare', side, side === 'source' ? source : target, $event)"
+    />
+    <fieldset>
+      <legend>Still agrees when only this differs</legend>
+      <el-checkbox
+        v-for="known in formCauses"
+        :key="known.cause"
+        :model-value="forgives.includes(known.cause)"
+        :disabled="!mayWork"
+        @update:model-value="forgive(known.cause, $event === true)"
+      >
+        {{ known.name }} <span class="quiet">{{ known.example }}</span>
+      </el-checkbox>
+    </fieldset>
+    <template v-if="pair">
+      <fieldset v-if="kind === 'number' || isOfTime">
+        <legend>Or when the values are this close</legend>
+        <div class="close">
+          <el-select
+            :model-value="pair.tolerance?.measure ?? ''"
+            aria-label="Measure of the tolerance"
+            :disabled="!mayWork"
+            @update:model-value="tolerate($event, pair.tolerance?.most ?? (isOfTime ? '1' : '0.01'))"
+          >
+            <el-option value="" label="no tolerance" />
+            <el-option v-for="{ measure, name } in measures" :key="measure" :value="measure" :label="name" />
+          </el-select>
+          <el-input
+            v-if="pair.tolerance"
+            :model-value="pair.tolerance.most"
+            aria-label="Largest difference that passes"
+            inputmode="decimal"
+            :disabled="!mayWork"
+            @change="tolerate(pair.tolerance.measure, $event)"
+          />
+        </div>
+      </fieldset>
+      <fieldset v-if="kind === 'number'">
+        <legend>Or when one side is rounded to</legend>
+        <el-select
+          :model-value="pair.rounding?.places ?? -1"
+          aria-label="Decimal places"
+          :disabled="!mayWork"
+          @update:model-value="emit('rule', source, { rounding: $event === -1 ? undefined : { places: $event, mode: pair.rounding?.mode ?? 'half-up' } })"
+        >
+          <el-option :value="-1" label="no rounding" />
+          <el-option v-for="places in [0, 1, 2, 3, 4]" :key="places" :value="places" :label="places === 1 ? '1 decimal place' : `${places} decimal places`" />
+        </el-select>
+        <el-select
+          v-if="pair.rounding"
+          :model-value="pair.rounding.mode"
+          aria-label="How it is rounded"
+          :disabled="!mayWork"
+          @update:model-value="emit('rule', source, { rounding: { places: pair.rounding.places, mode: $event } })"
+        >
+          <el-option value="half-up" label="halves away from zero" />
+          <el-option value="half-even" label="halves to the even digit" />
+          <el-option value="half-down" label="halves towards zero" />
+          <el-option value="cut" label="cut off" />
+          <el-option value="up" label="always away from zero" />
+          <el-option value="floor" label="always down" />
+          <el-option value="ceiling" label="always up" />
+        </el-select>
+      </fieldset>
+      <CrosswalkTable
+        :entries="pair.crosswalk ?? []"
+        :may-work="mayWork"
+        @change="emit('rule', source, { crosswalk: $event.length > 0 ? $event : undefined })"
+      />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 12px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+h2 {
+  overflow-wrap: anywhere;
+}
+p {
+  margin: 0;
+  font-size: 13px;
+}
+.field {
+  display: grid;
+  gap: 4px;
+  font-size: 12.5px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 4px;
+  min-inline-size: 0;
+}
+legend {
+  font-size: 12.5px;
+  padding: 0 0 4px;
+  color: var(--ink-2);
+}
+fieldset .el-checkbox .quiet {
+  font-weight: 400;
+}
+fieldset .el-checkbox {
+  block-size: auto;
+  min-block-size: 24px;
+  margin: 0;
+  white-space: normal;
+}
+.close {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 96px;
+  gap: 6px;
+}
+</style>

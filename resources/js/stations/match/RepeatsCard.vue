@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { kinds, policies } from '@/format/rules'
+import type { Side } from '@/stations/match/useDraft'
+
+/** What happens to rows of each side that share a key. */
+const props = defineProps<{ plan: Schemas['Plan']; draft: Schemas['PlanDraft']; course: Schemas['Course']; mayWork: boolean }>()
+const emit = defineEmits<{ repeat: [side: Side, policy: Schemas['RepeatsPolicy']] }>()
+
+const policyOf = (side: Side): Schemas['RepeatsPolicy'] => props.draft.sides?.[side]?.repeats ?? { policy: 'set-aside' }
+const needsColumn = (policy: string): boolean => policy === 'keep-highest' || policy === 'keep-lowest'
+const columnsOf = (side: Side): string[] => (props.plan[side]?.columns ?? []).map((column) => column.name)
+
+function choose(side: Side, policy: Schemas['RepeatsPolicy']['policy']): void {
+  const inKey = new Set(props.draft.key.map((column) => column[side]))
+  const first = columnsOf(side).find((name) => !inKey.has(name)) ?? columnsOf(side)[0] ?? ''
+  emit('repeat', side, needsColumn(policy) ? { policy, column: policyOf(side).column ?? first, kind: policyOf(side).kind ?? 'text' } : { policy })
+}
+</script>
+
+<template>
+  <section aria-label="Rows that share a key">
+    <h2>Rows that share a key</h2>
+    <div v-for="side in ['source', 'target'] as const" :key="side" class="side" :class="side">
+      <span>{{ side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel }}</span>
+      <el-select
+        :model-value="policyOf(side).policy"
+        :aria-label="`${side}: rows that share a key`"
+        :disabled="!mayWork"
+        @update:model-value="choose(side, $event)"
+      >
+        <el-option v-for="known in policies" :key="known.policy" :value="known.policy" :label="known.name" />
+      </el-select>
+      <template v-if="needsColumn(policyOf(side).policy)">
+        <el-select
+          :model-value="policyOf(side).column"
+          filterable
+          :aria-label="`${side}: column that decides`"
+          :disabled="!mayWork"
+          @update:model-value="emit('repeat', side, { ...policyOf(side), column: $event })"
+        >
+          <el-option v-for="name in columnsOf(side)" :key="name" :value="name" :label="`by ${name}`" />
+        </el-select>
+        <el-select
+          :model-value="policyOf(side).kind ?? 'text'"
+          :aria-label="`${side}: kind of the column that decides`"
+          :disabled="!mayWork"
+          @update:model-value="emit('repeat', side, { ...policyOf(side), kind: $event })"
+        >
+          <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="`read as ${known.name}`" />
+        </el-select>
+      </template>
+      <p class="quiet">{{ policies.find((known) => known.policy === policyOf(side).policy)?.sentence }}</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 10px;
+}
+.side {
+  display: grid;
+  gap: 4px;
+  font-size: 12.5px;
+  border-inline-start: 3px solid var(--src);
+  padding-inline-start: 8px;
+}
+.side.target {
+  border-color: var(--tgt);
+}
+p {
+  margin: 0;
+}
+</style>
