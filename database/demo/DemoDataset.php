@@ -41,6 +41,14 @@ final readonly class DemoDataset
         public array $blankTokens = [],
     ) {}
 
+    /** Whether the plan lets a cell pass whose only difference is of this cause. */
+    public function lets(string $column, string $cause): bool
+    {
+        $rules = $this->rules[$column] ?? [];
+
+        return isset($rules[$cause]) || in_array($cause, (array) ($rules['forgives'] ?? []), true);
+    }
+
     /** @return array<string, mixed> the plan that compares both sides, as plans are written */
     public function plan(): array
     {

@@ -91,7 +91,7 @@ abstract class BrowserTestCase extends TestCase
 
     protected function choose(string $field, string $option): void
     {
-        $this->visible('//input[@aria-label='.$this->quoted($field).']', "a choice \"{$field}\"")->click();
+        $this->visible('//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]', "a choice \"{$field}\"")->click();
         $this->visible('//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']', "an option \"{$option}\"")->click();
     }
 

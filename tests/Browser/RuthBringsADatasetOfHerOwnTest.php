@@ -52,7 +52,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('What differs, and why');
         $this->see('Source 8 = 0 agreed + 4 changed + 1 missing + 2 repeated + 1 unkeyed');
         $this->see('Target 5 = 0 agreed + 4 changed + 1 extra + 0 repeated + 0 unkeyed');
-        $this->press('holder → owner: capitals differ, 1 cells');
+        $this->press('holder → owner: capitals differ, 1 cell');
         $this->see('1 of 2 cells differ');
         $this->see('EZEKIEL THORNØY');
         $this->press('Expected');

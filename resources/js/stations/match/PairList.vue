@@ -113,6 +113,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
 
 <style scoped>
 .list {
+  position: relative;
   background: var(--sheet);
   overflow: auto;
 }

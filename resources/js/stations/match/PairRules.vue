@@ -68,8 +68,8 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
     </header>
     <p v-if="inKey" class="quiet">A column of the key: rows meet although their keys differ by what is ticked, and each such cell is counted.</p>
     <div v-else class="field">
-      <span :id="`kind-${source}`">Read as</span>
-      <el-select :model-value="kind" :aria-labelledby="`kind-${source}`" :disabled="!mayWork" @update:model-value="read">
+      <span>Read as</span>
+      <el-select :model-value="kind" aria-label="Read as" :disabled="!mayWork" @update:model-value="read">
         <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="known.name" />
       </el-select>
     </div>

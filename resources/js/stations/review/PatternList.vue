@@ -17,6 +17,7 @@ const isPattern = (number: number): boolean => props.choice.kind === 'cells' && 
 const EXAMPLES = 5
 const title = (pattern: { source: string; target: string }): string =>
   pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`
+const cellsOf = (cells: number): string => (cells === 1 ? 'cell' : 'cells')
 const openOf = (standing: Schemas['Standing']): string =>
   standing.open === 0 ? ', all ruled' : standing.open < standing.findings ? `, ${count(standing.open)} open` : ''
 </script>
@@ -51,7 +52,9 @@ const openOf = (standing: Schemas['Standing']): string =>
         <span class="name">
           {{ title(pattern) }}<span class="unseen">: </span><em>{{ pattern.sentence }}{{ openOf(pattern.standing) }}</em>
         </span>
-        <b><span class="unseen">, </span>{{ count(pattern.cells) }}<span class="unseen"> cells</span></b>
+        <b
+          ><span class="unseen">, </span>{{ count(pattern.cells) }}<span class="unseen">{{ ' ' + cellsOf(pattern.cells) }}</span></b
+        >
         <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
       </button>
     </template>
@@ -62,7 +65,9 @@ const openOf = (standing: Schemas['Standing']): string =>
           <span class="name">
             {{ title(pass) }}<span class="unseen">: </span><em>{{ pass.sentence }}</em>
           </span>
-          <b><span class="unseen">, </span>{{ count(pass.cells) }}<span class="unseen"> cells</span></b>
+          <b
+            ><span class="unseen">, </span>{{ count(pass.cells) }}<span class="unseen">{{ ' ' + cellsOf(pass.cells) }}</span></b
+          >
         </summary>
         <p v-for="example in pass.examples.slice(0, EXAMPLES)" :key="`${example.source} ${example.target}`" class="example">
           <CellValue :stretches="difference(example.source, example.target).source" side="source" />
@@ -75,6 +80,7 @@ const openOf = (standing: Schemas['Standing']): string =>
 
 <style scoped>
 .patterns {
+  position: relative; /* texts for screen readers scroll along instead of making the page longer */
   background: var(--sheet);
   overflow: auto;
   padding: 10px 0;
