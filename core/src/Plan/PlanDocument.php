@@ -8,6 +8,8 @@ use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Shape\Shape;
+use NineTally\Core\Shape\StepCatalogue;
 use NineTally\Core\Value\DeclaredRounding;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Tolerance;
@@ -18,8 +20,9 @@ use Opis\JsonSchema\Validator;
  * A plan as JSON: upgraded where its format is older, and held against the schema before a Plan is made of it.
  *
  * @phpstan-import-type Declared from SideRules
+ * @phpstan-import-type StepDocument from StepCatalogue
  *
- * @phpstan-type SideDocument array{columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{measure: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
  */
 final readonly class PlanDocument
@@ -105,12 +108,13 @@ final readonly class PlanDocument
         }
 
         /** @var Declared $declared */
-        $declared = array_diff_key($side, ['columns' => true, 'repeats' => true]);
+        $declared = array_diff_key($side, ['shape' => true, 'columns' => true, 'repeats' => true]);
 
         return new SideRules(
             $declared,
             $side['columns'] ?? [],
             isset($repeats['column']) ? RepeatsPolicy::byColumn($policy, $repeats['column'], Kind::from($repeats['kind'] ?? Kind::Text->value)) : RepeatsPolicy::of($policy),
+            new Shape($side['shape'] ?? []),
         );
     }
 }

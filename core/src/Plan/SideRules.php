@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Shape\Shape;
 use NineTally\Core\Value\DateForm;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\NumberStyle;
@@ -23,7 +24,7 @@ final readonly class SideRules
      * @param  Declared  $declared
      * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
      */
-    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null)
+    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, public Shape $shape = new Shape)
     {
         $this->repeats = $repeats ?? RepeatsPolicy::setAside();
     }
@@ -73,7 +74,7 @@ final readonly class SideRules
 
     public function isDefault(): bool
     {
-        return $this->declared === [] && $this->columns === [] && $this->repeats->isDefault();
+        return $this->declared === [] && $this->columns === [] && $this->repeats->isDefault() && $this->shape->steps === [];
     }
 
     /** @return array<string, mixed> as the plan writes it; what is as it would be by itself is left out */
@@ -81,7 +82,7 @@ final readonly class SideRules
     {
         return [
             ...$this->declared,
-            ...array_filter(['columns' => $this->columns]),
+            ...array_filter(['shape' => $this->shape->steps, 'columns' => $this->columns]),
             ...($this->repeats->isDefault() ? [] : ['repeats' => $this->repeats->toArray()]),
         ];
     }

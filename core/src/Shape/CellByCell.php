@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+/** A step that alters single cells of chosen columns and nothing else. */
+abstract class CellByCell extends RowByRow
+{
+    /** @param list<string> $chosen names of the columns */
+    public function __construct(protected readonly array $chosen) {}
+
+    /** @return \Closure(string): string */
+    abstract protected function alteration(StepContext $context): \Closure;
+
+    final public function columns(array $columns): array
+    {
+        ColumnPlaces::of($columns)->all($this->chosen);
+
+        return $columns;
+    }
+
+    final protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $alter = $this->alteration($context);
+        $figures = $context->figures;
+
+        return static function (array $cells) use ($places, $alter, $figures): array {
+            foreach ($places as $place) {
+                $before = $cells[$place];
+                $after = $alter($before);
+                if ($after !== $before) {
+                    $figures->altered++;
+                    $cells[$place] = $after;
+                }
+            }
+
+            return $cells;
+        };
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+final readonly class NoReferences implements References
+{
+    public function named(string $name): ReferenceTable
+    {
+        throw UnusableStep::because(sprintf('There is no reference "%s". Add it before you tally.', $name));
+    }
+}

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+/** Tables that values are looked up from, by the names that the plan gives them. */
+interface References
+{
+    /** @throws UnusableStep when there is none of that name */
+    public function named(string $name): ReferenceTable;
+}

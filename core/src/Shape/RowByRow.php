@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+/** A step that looks at one row at a time and gives it back, altered or not, or leaves it out. */
+abstract class RowByRow implements Step
+{
+    /**
+     * @param  list<string>  $columns
+     * @return \Closure(list<string>): (list<string>|null) null leaves the row out
+     */
+    abstract protected function bind(array $columns, StepContext $context): \Closure;
+
+    final public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        $alter = $this->bind($columns, $context);
+        $figures = $context->figures;
+        foreach ($rows as $origin => $cells) {
+            $figures->in++;
+            $after = $alter($cells);
+            if ($after === null) {
+                $context->leaveOut($origin, $cells);
+            } else {
+                $figures->out++;
+                yield $origin => $after;
+            }
+        }
+    }
+}

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+use NineTally\Core\Plan\CanonicalJson;
+
+/**
+ * The ordered steps that prepare a side before matching. They never touch the delivery.
+ *
+ * @phpstan-import-type StepDocument from StepCatalogue
+ */
+final readonly class Shape
+{
+    /** @param list<StepDocument> $steps as the plan writes them, with those that are switched off */
+    public function __construct(public array $steps = []) {}
+
+    public function isEmpty(): bool
+    {
+        return $this->working() === [];
+    }
+
+    /** @return array<int, StepDocument> number, from 1 => step; without those that are switched off */
+    public function working(): array
+    {
+        $working = [];
+        foreach ($this->steps as $position => $step) {
+            if (($step['off'] ?? false) === false) {
+                $working[$position + 1] = $step;
+            }
+        }
+
+        return $working;
+    }
+
+    /**
+     * The columns of the shaped side.
+     *
+     * @param  list<string>  $columns  as delivered
+     * @return list<string>
+     *
+     * @throws UnusableStep with the number of the step
+     */
+    public function columns(array $columns, string $side = 'side'): array
+    {
+        foreach ($this->working() as $number => $document) {
+            try {
+                $step = StepCatalogue::make($document);
+                $columns = $step->columns($columns);
+            } catch (UnusableStep $problem) {
+                throw $problem->at($side, $number, isset($step) ? $step->sentence() : $document['kind']);
+            }
+            unset($step);
+        }
+
+        return $columns;
+    }
+
+    /**
+     * @param  iterable<int, list<string>>  $rows
+     * @param  list<string>  $columns
+     * @param  \Closure(int, list<string>): StepContext  $contextOf  by the number of the step and the columns that come into it
+     * @return \Generator<int, list<string>>
+     *
+     * @throws UnusableStep with the number of the step
+     */
+    public function run(iterable $rows, array $columns, \Closure $contextOf, string $side = 'side'): \Generator
+    {
+        foreach ($this->working() as $number => $document) {
+            $step = StepCatalogue::make($document);
+            $rows = $this->guarded($step->run($rows, $columns, $contextOf($number, $columns)), $side, $number, $step);
+            $columns = $step->columns($columns);
+        }
+
+        foreach ($rows as $origin => $cells) {
+            yield $origin => $cells;
+        }
+    }
+
+    /** @return string one for all shapes that do the same */
+    public function digest(): string
+    {
+        return hash('sha256', CanonicalJson::of(array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()))));
+    }
+
+    /**
+     * @param  \Generator<int, list<string>>  $rows
+     * @return \Generator<int, list<string>>
+     */
+    private function guarded(\Generator $rows, string $side, int $number, Step $step): \Generator
+    {
+        try {
+            yield from $rows;
+        } catch (UnusableStep $problem) {
+            throw str_starts_with($problem->getMessage(), 'Step ') ? $problem : $problem->at($side, $number, $step->sentence());
+        }
+    }
+}

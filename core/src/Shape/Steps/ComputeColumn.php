@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Formula\Formula;
+use NineTally\Core\Shape\Formula\FormulaError;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** A column whose cells are computed: a new one at the end, or one that is there and gets new values. */
+final class ComputeColumn extends RowByRow
+{
+    public const ERROR = 'error';
+
+    /** @param bool $takesBlanks a blank cell goes into the formula; else the result is blank */
+    public function __construct(private readonly string $into, private readonly string $formula, private readonly bool $takesBlanks) {}
+
+    public function columns(array $columns): array
+    {
+        $places = ColumnPlaces::of($columns);
+        Formula::of($this->formula, $places, $columns);
+
+        return $places->has($this->into) ? $columns : [...$columns, $this->into];
+    }
+
+    public function sentence(): string
+    {
+        return "{$this->into} is {$this->formula}";
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns);
+        $formula = Formula::of($this->formula, $places, $columns);
+        $needed = $this->takesBlanks ? [] : $formula->places();
+        $place = $places->has($this->into) ? $places->at($this->into) : count($columns);
+        $figures = $context->figures;
+
+        return static function (array $cells) use ($formula, $needed, $place, $figures): array {
+            $value = null;
+            foreach ($needed as $cell) {
+                if ($cells[$cell] === '') {
+                    $value = '';
+                    break;
+                }
+            }
+            if ($value === null) {
+                try {
+                    $value = $formula->value($cells);
+                } catch (FormulaError $error) {
+                    $figures->note(self::ERROR, $error->getMessage());
+                    $value = '';
+                }
+            }
+            $figures->altered += ($cells[$place] ?? '') === $value ? 0 : 1;
+            $cells[$place] = $value;
+
+            return $cells;
+        };
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** Fills blank cells of some columns with a value, or with the one above in the order of the delivery. */
+final class FillBlanks extends RowByRow
+{
+    /**
+     * @param  list<string>  $chosen
+     * @param  string|null  $value  null: from above
+     */
+    public function __construct(private readonly array $chosen, private readonly ?string $value) {}
+
+    public function columns(array $columns): array
+    {
+        ColumnPlaces::of($columns)->all($this->chosen);
+
+        return $columns;
+    }
+
+    public function sentence(): string
+    {
+        return 'Fill blanks of '.Words::listed($this->chosen).($this->value === null ? ' from above' : " with \"{$this->value}\"");
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $figures = $context->figures;
+        $above = array_fill_keys($places, $this->value ?? '');
+        $fromAbove = $this->value === null;
+
+        return static function (array $cells) use ($places, $figures, &$above, $fromAbove): array {
+            foreach ($places as $place) {
+                if ($cells[$place] === '' && $above[$place] !== '') {
+                    $cells[$place] = $above[$place];
+                    $figures->altered++;
+                } elseif ($fromAbove) {
+                    $above[$place] = $cells[$place];
+                }
+            }
+
+            return $cells;
+        };
+    }
+}

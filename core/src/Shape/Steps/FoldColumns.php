@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Step;
+use NineTally\Core\Shape\StepContext;
+/** One row for each of some columns: a wide table with a column for each month becomes a long one with a row for each. */
+final readonly class FoldColumns implements Step
+{
+    /** @param non-empty-list<string> $chosen */
+    public function __construct(private array $chosen, private string $namesInto, private string $valuesInto, private bool $keepsBlanks) {}
+
+    public function columns(array $columns): array
+    {
+        $folded = ColumnPlaces::of($columns)->all($this->chosen);
+        $rest = array_values(array_diff_key($columns, array_flip($folded)));
+        ColumnPlaces::of($rest)->mustBeFree([$this->namesInto, $this->valuesInto]);
+
+        return [...$rest, $this->namesInto, $this->valuesInto];
+    }
+
+    public function sentence(): string
+    {
+        return 'Fold '.Words::listed($this->chosen)." into {$this->namesInto} and {$this->valuesInto}".($this->keepsBlanks ? '' : ', without blanks');
+    }
+
+    public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        $folded = ColumnPlaces::of($columns)->all($this->chosen);
+        $dropped = array_flip($folded);
+        $figures = $context->figures;
+        foreach ($rows as $origin => $cells) {
+            $figures->in++;
+            $rest = array_values(array_diff_key($cells, $dropped));
+            $made = 0;
+            foreach ($folded as $nth => $place) {
+                if ($cells[$place] !== '' || $this->keepsBlanks) {
+                    $made++;
+                    yield $origin => [...$rest, $this->chosen[$nth], $cells[$place]];
+                }
+            }
+            $figures->out += $made;
+            // The row became these; one that became none is left out.
+            if ($made === 0) {
+                $context->leaveOut($origin, $cells);
+            } else {
+                $figures->made += $made - 1;
+            }
+        }
+    }
+}

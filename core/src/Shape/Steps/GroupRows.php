@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Formula\Functions;
+use NineTally\Core\Shape\Grouping;
+use NineTally\Core\Shape\Step;
+use NineTally\Core\Shape\StepContext;
+/** One row for each group, with totals of its rows. */
+final readonly class GroupRows implements Step
+{
+    public const NO_NUMBER = 'no number';
+
+    /**
+     * @param  list<string>  $by
+     * @param  list<array{total: string, column?: string, into: string}>  $totals
+     */
+    public function __construct(private array $by, private array $totals) {}
+
+    public function columns(array $columns): array
+    {
+        $places = ColumnPlaces::of($columns);
+        $places->all([...$this->by, ...array_column($this->totals, 'column')]);
+        ColumnPlaces::of($this->by)->mustBeFree(array_column($this->totals, 'into'));
+
+        return [...$this->by, ...array_column($this->totals, 'into')];
+    }
+
+    public function sentence(): string
+    {
+        $totals = array_map(static fn(array $total): string => $total['total'] === 'count' ? 'count' : "{$total['total']} of ".($total['column'] ?? ''), $this->totals);
+
+        return 'One row for each '.Words::listed($this->by).($totals === [] ? '' : ' with '.Words::listed($totals));
+    }
+
+    public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        $places = ColumnPlaces::of($columns);
+        $by = $places->all($this->by);
+        $figures = $context->figures;
+
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $by, function (array $group) use ($places, $by, $context, $figures): iterable {
+            [$number, $origin, $first] = $group[0];
+            foreach (array_slice($group, 1) as [, $of]) {
+                $context->merge($origin, $of);
+            }
+            $figures->out++;
+            $cells = array_map(static fn(int $place): string => $first[$place], $by);
+            foreach ($this->totals as $total) {
+                $values = isset($total['column']) ? array_map(static fn(array $row): string => $row[2][$places->at($total['column'])], $group) : [];
+                $cells[] = $this->total($total['total'], $values, count($group), $context);
+            }
+
+            return [[$number, $origin, $cells]];
+        });
+    }
+
+    /** @param list<string> $values */
+    private function total(string $total, array $values, int $rows, StepContext $context): string
+    {
+        if ($total === 'count') {
+            return (string) $rows;
+        }
+        $given = array_values(array_filter($values, static fn(string $value): bool => $value !== ''));
+        if ($total === 'distinct') {
+            return (string) count(array_unique($given));
+        }
+        if ($total === 'first' || $total === 'last') {
+            return $given === [] ? '' : $given[$total === 'first' ? 0 : count($given) - 1];
+        }
+        $sum = null;
+        foreach ($given as $value) {
+            $number = Functions::numberOrNull($value);
+            if ($number === null) {
+                $context->figures->note(self::NO_NUMBER, $value);
+
+                continue;
+            }
+            $sum = match (true) {
+                $sum === null => $number,
+                $total === 'sum' => $sum->plus($number),
+                $total === 'lowest' => $number->compareTo($sum) < 0 ? $number : $sum,
+                default => $number->compareTo($sum) > 0 ? $number : $sum,
+            };
+        }
+
+        return $sum === null ? '' : (string) $sum;
+    }
+}

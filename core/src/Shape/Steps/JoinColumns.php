@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** Joins columns to one, which stands where the first of them stood. */
+final class JoinColumns extends RowByRow
+{
+    /** @param non-empty-list<string> $chosen */
+    public function __construct(private readonly array $chosen, private readonly string $with, private readonly string $into, private readonly bool $keeps, private readonly bool $skipsBlanks) {}
+
+    public function columns(array $columns): array
+    {
+        $first = ColumnPlaces::of($columns)->at($this->chosen[0]);
+        ColumnPlaces::of($columns)->all($this->chosen);
+        $names = $columns;
+        array_splice($names, $first, 0, [$this->into]);
+        if (! $this->keeps) {
+            $dropped = array_map(static fn(int $place): int => $place + ($place >= $first ? 1 : 0), ColumnPlaces::of($columns)->all($this->chosen));
+            $names = array_values(array_diff_key($names, array_flip($dropped)));
+        }
+        ColumnPlaces::of(array_values(array_filter($names, fn(string $name, int $place): bool => $name !== $this->into || $place !== array_search($this->into, $names, true), ARRAY_FILTER_USE_BOTH)))->mustBeFree([$this->into]);
+
+        return $names;
+    }
+
+    public function sentence(): string
+    {
+        return 'Join '.Words::listed($this->chosen).($this->with === '' ? '' : " with \"{$this->with}\"")." into {$this->into}";
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $dropped = $this->keeps ? [] : array_flip($places);
+        [$first, $with, $skips, $figures] = [$places[0], $this->with, $this->skipsBlanks, $context->figures];
+
+        return static function (array $cells) use ($places, $dropped, $first, $with, $skips, $figures): array {
+            $parts = [];
+            foreach ($places as $place) {
+                if (! $skips || $cells[$place] !== '') {
+                    $parts[] = $cells[$place];
+                }
+            }
+            $figures->altered++;
+            $after = [];
+            foreach ($cells as $place => $cell) {
+                if ($place === $first) {
+                    $after[] = implode($with, $parts);
+                }
+                if (! isset($dropped[$place])) {
+                    $after[] = $cell;
+                }
+            }
+
+            return $after;
+        };
+    }
+}

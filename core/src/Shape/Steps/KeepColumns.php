@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** Keeps some columns, in the order in which they are named. */
+final class KeepColumns extends RowByRow
+{
+    /** @param list<string> $chosen */
+    public function __construct(private readonly array $chosen) {}
+
+    public function columns(array $columns): array
+    {
+        ColumnPlaces::of($columns)->all($this->chosen);
+
+        return $this->chosen;
+    }
+
+    public function sentence(): string
+    {
+        return 'Keep '.Words::listed($this->chosen).' in this order';
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns)->all($this->chosen);
+
+        return static function (array $cells) use ($places): array {
+            $kept = [];
+            foreach ($places as $place) {
+                $kept[] = $cells[$place];
+            }
+
+            return $kept;
+        };
+    }
+}

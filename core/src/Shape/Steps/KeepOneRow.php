@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Grouping;
+use NineTally\Core\Shape\Order;
+use NineTally\Core\Shape\Step;
+use NineTally\Core\Shape\StepContext;
+/** Keeps one row of each key; the others are left out. */
+final readonly class KeepOneRow implements Step
+{
+    /**
+     * @param  list<string>  $by
+     * @param  Order|null  $order  the first in this order is kept; null: the first or last of the delivery
+     */
+    public function __construct(private array $by, private ?Order $order, private bool $keepsLast = false) {}
+
+    public function columns(array $columns): array
+    {
+        ColumnPlaces::of($columns)->all([...$this->by, ...($this->order === null ? [] : [$this->order->column])]);
+
+        return $columns;
+    }
+
+    public function sentence(): string
+    {
+        $which = match (true) {
+            $this->order !== null => ($this->order->isDescending ? 'with the highest ' : 'with the lowest ').$this->order->column,
+            default => $this->keepsLast ? 'that comes last' : 'that comes first',
+        };
+
+        return 'Keep one row for each '.Words::listed($this->by).", the one {$which}";
+    }
+
+    public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        $places = ColumnPlaces::of($columns);
+        $by = $this->order === null ? null : $places->at($this->order->column);
+
+        return (new Grouping($context->folder))->run(Words::counted($rows, $context->figures), $places->all($this->by), function (array $group) use ($by, $context): iterable {
+            $sorted = $by === null || $this->order === null ? $group : $this->order->sorted($group, $by);
+            $kept = $this->keepsLast && $by === null ? $sorted[count($sorted) - 1] : $sorted[0];
+            foreach ($group as $row) {
+                if ($row[0] !== $kept[0]) {
+                    $context->leaveOut($row[1], $row[2], $kept[1]);
+                }
+            }
+            $context->figures->out++;
+
+            return [$kept];
+        });
+    }
+}

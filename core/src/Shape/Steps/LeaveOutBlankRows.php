@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+final class LeaveOutBlankRows extends RowByRow
+{
+    public function columns(array $columns): array
+    {
+        return $columns;
+    }
+
+    public function sentence(): string
+    {
+        return 'Leave out rows with nothing in any column';
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        return static fn(array $cells): ?array => implode('', $cells) === '' ? null : $cells;
+    }
+}

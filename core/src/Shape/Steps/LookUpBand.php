@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Formula\Functions;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** Takes columns from the record with the highest threshold at or below the value: bands of lengths, of amounts. */
+final class LookUpBand extends RowByRow
+{
+    public const BELOW_ALL = 'below every band';
+
+    public const NO_NUMBER = 'no number';
+
+    public const IN_GAP = 'between two bands';
+
+    public const OVERLAP = 'bands overlap';
+
+    /**
+     * @param  string|null  $until  the reference's column with the end of the band, which no longer belongs to it; null: it ends where the next begins
+     * @param  list<array{column: string, reference: string}>  $within  columns that must be equal too
+     * @param  non-empty-list<array{reference: string, into: string}>  $take
+     */
+    public function __construct(private readonly string $reference, private readonly string $column, private readonly string $from, private readonly ?string $until, private readonly array $within, private readonly array $take) {}
+
+    public function columns(array $columns): array
+    {
+        $places = ColumnPlaces::of($columns);
+        $places->all([$this->column, ...array_column($this->within, 'column')]);
+        $places->mustBeFree(array_column($this->take, 'into'));
+
+        return [...$columns, ...array_column($this->take, 'into')];
+    }
+
+    public function sentence(): string
+    {
+        return 'Look up '.Words::listed(array_column($this->take, 'into'))." in the bands of {$this->reference} by {$this->column}".($this->within === [] ? '' : ' within '.Words::listed(array_column($this->within, 'column')));
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = ColumnPlaces::of($columns);
+        $value = $places->at($this->column);
+        $within = $places->all(array_column($this->within, 'column'));
+        $bands = $this->bands($context);
+        $nothing = array_fill(0, count($this->take), '');
+        $figures = $context->figures;
+
+        return static function (array $cells) use ($value, $within, $bands, $nothing, $figures): array {
+            $number = $cells[$value] === '' ? null : Functions::numberOrNull($cells[$value]);
+            if ($number === null) {
+                $cells[$value] === '' || $figures->note(self::NO_NUMBER, $cells[$value]);
+
+                return [...$cells, ...$nothing];
+            }
+            $group = implode(Batch::CELL_END, array_map(static fn(int $place): string => $cells[$place], $within));
+            $found = null;
+            foreach ($bands[$group] ?? [] as $band) {
+                if ($band[0]->compareTo($number) > 0) {
+                    break;
+                }
+                $found = $band;
+            }
+            if ($found === null || $found[1] !== null && $found[1]->compareTo($number) <= 0) {
+                $figures->note($found === null ? self::BELOW_ALL : self::IN_GAP, $cells[$value]);
+
+                return [...$cells, ...$nothing];
+            }
+            $figures->altered++;
+
+            return [...$cells, ...$found[2]];
+        };
+    }
+
+    /** @return array<string, list<array{\Brick\Math\BigDecimal, \Brick\Math\BigDecimal|null, list<string>}>> by what must be equal too: begin, end, what is taken; in the order of their begin */
+    private function bands(StepContext $context): array
+    {
+        $table = $context->references->named($this->reference);
+        [$from] = $table->places([$this->from]);
+        $until = $this->until === null ? null : $table->places([$this->until])[0];
+        [$within, $take] = [$table->places(array_column($this->within, 'reference')), $table->places(array_column($this->take, 'reference'))];
+        $bands = [];
+        foreach ($table->rows as $cells) {
+            $begin = Functions::numberOrNull($cells[$from]);
+            if ($begin === null) {
+                $context->figures->note('band without a number', $cells[$from]);
+
+                continue;
+            }
+            $end = $until === null || $cells[$until] === '' ? null : Functions::numberOrNull($cells[$until]);
+            $bands[implode(Batch::CELL_END, array_map(static fn(int $place): string => $cells[$place], $within))][] = [$begin, $end, array_map(static fn(int $place): string => $cells[$place], $take)];
+        }
+        foreach ($bands as $group => $ofGroup) {
+            usort($ofGroup, static fn(array $one, array $other): int => $one[0]->compareTo($other[0]));
+            foreach ($ofGroup as $nth => [$begin]) {
+                $before = $ofGroup[$nth - 1] ?? null;
+                if ($before !== null && ($before[0]->isEqualTo($begin) || $before[1] !== null && $before[1]->compareTo($begin) > 0)) {
+                    $context->figures->note(self::OVERLAP, (string) $begin);
+                }
+            }
+            $bands[$group] = $ofGroup;
+        }
+
+        return $bands;
+    }
+}

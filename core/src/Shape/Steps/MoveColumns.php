@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\StepContext;
+/** Puts some columns first; the others follow in their order. */
+final class MoveColumns extends RowByRow
+{
+    /** @param list<string> $first */
+    public function __construct(private readonly array $first) {}
+
+    public function columns(array $columns): array
+    {
+        return array_map(static fn(int $place): string => $columns[$place], $this->places($columns));
+    }
+
+    public function sentence(): string
+    {
+        return 'Put '.Words::listed($this->first).' first';
+    }
+
+    protected function bind(array $columns, StepContext $context): \Closure
+    {
+        $places = $this->places($columns);
+
+        return static function (array $cells) use ($places): array {
+            $moved = [];
+            foreach ($places as $place) {
+                $moved[] = $cells[$place];
+            }
+
+            return $moved;
+        };
+    }
+
+    /**
+     * @param  list<string>  $columns
+     * @return list<int>
+     */
+    private function places(array $columns): array
+    {
+        $first = ColumnPlaces::of($columns)->all($this->first);
+
+        return [...$first, ...array_values(array_diff(array_keys($columns), $first))];
+    }
+}

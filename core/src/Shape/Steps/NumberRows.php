@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Grouping;
+use NineTally\Core\Shape\Order;
+use NineTally\Core\Shape\Step;
+use NineTally\Core\Shape\StepContext;
+/** Numbers rows within their group, in the order of the delivery or of a column. Ranked, equal values have one number. */
+final readonly class NumberRows implements Step
+{
+    /** @param list<string> $within */
+    public function __construct(private string $into, private array $within, private ?Order $order, private bool $ranks) {}
+
+    public function columns(array $columns): array
+    {
+        $places = ColumnPlaces::of($columns);
+        $places->all([...$this->within, ...($this->order === null ? [] : [$this->order->column])]);
+        $places->mustBeFree([$this->into]);
+
+        return [...$columns, $this->into];
+    }
+
+    public function sentence(): string
+    {
+        return ($this->ranks ? 'Rank' : 'Number').' rows'.($this->within === [] ? '' : ' within '.Words::listed($this->within)).($this->order === null ? '' : " by {$this->order->column}".($this->order->isDescending ? ', highest first' : ''))." into {$this->into}";
+    }
+
+    public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        $places = ColumnPlaces::of($columns);
+        $by = $this->order === null ? null : $places->at($this->order->column);
+        $figures = $context->figures;
+
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $places->all($this->within), function (array $group) use ($by, $figures): iterable {
+            $sorted = $by === null || $this->order === null ? $group : $this->order->sorted($group, $by);
+            $rank = 0;
+            $last = null;
+            foreach ($sorted as $nth => [$number, $origin, $cells]) {
+                $value = $by === null ? null : $cells[$by];
+                $rank = $this->ranks && $nth > 0 && $value === $last ? $rank : $nth + 1;
+                $last = $value;
+                $figures->out++;
+                $figures->altered++;
+                yield [$number, $origin, [...$cells, (string) $rank]];
+            }
+        });
+    }
+}

@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\CellByCell;
+use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Moment;
+use NineTally\Core\Value\Reading;
+/** Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted and listed. */
+final class ReadValues extends CellByCell
+{
+    public const UNREADABLE = 'unreadable';
+
+    private const MEMO = 4_096;
+
+    /**
+     * @param  list<string>  $chosen
+     * @param  string  $forms  how they are declared, in words
+     */
+    public function __construct(array $chosen, private readonly Reading $reading, private readonly string $forms)
+    {
+        parent::__construct($chosen);
+    }
+
+    public function sentence(): string
+    {
+        $kind = match ($this->reading->kind) {
+            Kind::Number => 'a number',
+            Kind::Date => 'a date',
+            Kind::DateTime => 'a date and time',
+            default => 'yes or no',
+        };
+
+        return 'Read '.Words::listed($this->chosen)." as {$kind}".($this->forms === '' ? '' : ", {$this->forms}");
+    }
+
+    protected function alteration(StepContext $context): \Closure
+    {
+        $memo = [];
+        $figures = $context->figures;
+
+        return function (string $cell) use (&$memo, $figures): string {
+            if ($cell === '') {
+                return '';
+            }
+            $written = $memo[$cell] ?? null;
+            if ($written === null) {
+                $written = $this->written($cell) ?? false;
+                if (count($memo) === self::MEMO) {
+                    $memo = [];
+                }
+                if (strlen($cell) < 100) {
+                    $memo[$cell] = $written;
+                }
+            }
+            if ($written === false) {
+                $figures->note(self::UNREADABLE, $cell);
+
+                return $cell;
+            }
+
+            return $written;
+        };
+    }
+
+    private function written(string $cell): ?string
+    {
+        $yes = $this->reading->kind === Kind::YesNo ? $this->reading->yesOrNo($cell) : null;
+
+        return match ($this->reading->kind) {
+            Kind::Number => ($number = $this->reading->number($cell)?->toBigDecimal()) === null ? null : (string) $number->toScale(max(0, $number->getScale())),
+            Kind::YesNo => $yes === null ? null : ($yes ? 'yes' : 'no'),
+            default => ($moment = $this->reading->moment($cell)) === null ? null : self::moment($moment),
+        };
+    }
+
+    /** ISO 8601: the day alone where no time is written. */
+    private static function moment(Moment $moment): string
+    {
+        $day = gmdate('Y-m-d', $moment->days * Moment::SECONDS_OF_DAY);
+        if ($moment->seconds === null) {
+            return $day;
+        }
+        $offset = $moment->offset === null ? '' : ($moment->offset === 0 ? 'Z' : sprintf('%s%02d:%02d', $moment->offset < 0 ? '-' : '+', intdiv(abs($moment->offset), 3600), intdiv(abs($moment->offset) % 3600, 60)));
+
+        return $day.gmdate('\\TH:i:s', $moment->seconds).($moment->fraction === '' ? '' : ".{$moment->fraction}").$offset;
+    }
+}

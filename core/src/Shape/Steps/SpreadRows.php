@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape\Steps;
+
+use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\Grouping;
+use NineTally\Core\Shape\Step;
+use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Shape\StepFigures;
+/** Rows that are alike but for a name and a value become one row with a column for each name: the reverse of folding. */
+final readonly class SpreadRows implements Step
+{
+    public const COLLISION = 'collision';
+
+    public const OTHER_NAME = 'another name';
+
+    /** @param non-empty-list<string> $into the names that become columns, in this order */
+    public function __construct(private string $namesFrom, private string $valuesFrom, private array $into) {}
+
+    public function columns(array $columns): array
+    {
+        $places = ColumnPlaces::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
+        $rest = array_values(array_diff_key($columns, array_flip($places)));
+        ColumnPlaces::of($rest)->mustBeFree($this->into);
+
+        return [...$rest, ...$this->into];
+    }
+
+    public function sentence(): string
+    {
+        return "Spread {$this->valuesFrom} by {$this->namesFrom} into ".Words::listed($this->into);
+    }
+
+    public function run(iterable $rows, array $columns, StepContext $context): \Generator
+    {
+        [$name, $value] = ColumnPlaces::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
+        $rest = array_values(array_diff(array_keys($columns), [$name, $value]));
+        $figures = $context->figures;
+
+        return (new Grouping($context->folder))->run($this->named($rows, $name, $context), $rest, function (array $group) use ($name, $value, $rest, $context, $figures): iterable {
+            [$number, $origin, $first] = $group[0];
+            $spread = array_fill_keys($this->into, null);
+            foreach ($group as $nth => [, $of, $cells]) {
+                if ($spread[$cells[$name]] !== null) {
+                    // Two values for one cell: the first stays, the row with the other is left out and seen.
+                    $figures->note(self::COLLISION, $cells[$name]);
+                    $context->leaveOut($of, $cells);
+
+                    continue;
+                }
+                $spread[$cells[$name]] = $cells[$value];
+                $nth === 0 || $context->merge($origin, $of);
+            }
+            $figures->out++;
+
+            return [[$number, $origin, [...array_map(static fn(int $place): string => $first[$place], $rest), ...array_map(static fn(?string $cell): string => $cell ?? '', array_values($spread))]]];
+        });
+    }
+
+    /**
+     * @param  iterable<int, list<string>>  $rows
+     * @return \Generator<int, list<string>>
+     */
+    private function named(iterable $rows, int $name, StepContext $context): \Generator
+    {
+        $known = array_fill_keys($this->into, true);
+        foreach ($rows as $origin => $cells) {
+            $context->figures->in++;
+            if (isset($known[$cells[$name]])) {
+                yield $origin => $cells;
+            } else {
+                $context->figures->note(self::OTHER_NAME, $cells[$name]);
+                $context->leaveOut($origin, $cells);
+            }
+        }
+    }
+}
