@@ -12,6 +12,7 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Report\FindingFiles;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\CrewOfOne;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
@@ -50,6 +51,7 @@ final class TallyCommand extends Command
             ->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'Pairs a source column with a target column of another name: source_column:target_column')
             ->addOption('leave-out', null, InputOption::VALUE_REQUIRED, 'Columns of either side that are not compared, separated by commas')
             ->addOption('plan', null, InputOption::VALUE_REQUIRED, 'A plan as JSON, instead of --key, --map and --leave-out')
+            ->addOption('parameter', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A value that conditions of the plan\'s steps ask for: name=value')
             ->addOption('delimiter', null, InputOption::VALUE_REQUIRED, 'Instead of the one that is found: '.implode(', ', DelimitedFormat::DELIMITERS))
             ->addOption('out', null, InputOption::VALUE_REQUIRED, 'A folder for the figures and the findings, written as CSV and JSON')
             ->addOption('json', null, InputOption::VALUE_NONE, 'Print the figures as one JSON object')
@@ -88,8 +90,9 @@ final class TallyCommand extends Command
     private function tally(InputInterface $input, OutputInterface $errors, Workspace $workspace): Summary
     {
         $order = $this->order($input, $workspace);
-        [$source, $target] = [$order->source(), $order->target()];
-        $plan = $this->plan($input, $source, $target);
+        $plan = $this->plan($input, $order->source(), $order->target());
+        $parameters = $this->parameters($input);
+        [$source, $target] = [$order->shaped(Side::Source, $plan, $workspace->path, $parameters), $order->shaped(Side::Target, $plan, $workspace->path, $parameters)];
         $plan->mustFit($source->columns(), $target->columns());
         $order->write($workspace->path, $plan);
         $workers = $this->workers($input);
@@ -106,6 +109,7 @@ final class TallyCommand extends Command
         } finally {
             $progress?->clear();
         }
+        $files?->leaveOut($source, $target);
         $files?->finish($findings->getReturn());
 
         return $findings->getReturn();
@@ -197,6 +201,20 @@ final class TallyCommand extends Command
         }
 
         return $map;
+    }
+
+    /** @return array<string, string> by name */
+    private function parameters(InputInterface $input): array
+    {
+        $parameters = [];
+        /** @var list<string> $given */
+        $given = $input->getOption('parameter');
+        foreach ($given as $parameter) {
+            [$name, $value] = [...explode('=', $parameter, 2), null];
+            $parameters[$name] = $value ?? throw $this->problem(sprintf('--parameter=%s has no value. Write --parameter=name=value.', $parameter));
+        }
+
+        return $parameters;
     }
 
     private function problem(string $message): UnusablePlan

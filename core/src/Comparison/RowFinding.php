@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Comparison;
 
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 
@@ -19,7 +20,7 @@ final readonly class RowFinding
      * @param  array{source: int, target: int}  $rowsOfKey  how many rows have this key on each side
      * @param  list<CellFinding>  $cells  of a changed row, in the column order of the plan
      * @param  list<CellFinding>  $forgiven  cells that a rule let pass, where they are asked for
-     * @param  int|null  $keptLine  of a repeated row that was dropped: the line of the one that was kept
+     * @param  RecordPlace|null  $kept  of a repeated row that was dropped: where the one that was kept stands
      * @param  string|null  $reason  why a missing or extra row has no counterpart, in words, where it is known
      * @param  KeyTuple|null  $deliveredKey  the key as the source delivered it, or the only side that has it
      */
@@ -35,7 +36,7 @@ final readonly class RowFinding
         public array $cells = [],
         public ?RefusedRecord $refused = null,
         public array $forgiven = [],
-        public ?int $keptLine = null,
+        public ?RecordPlace $kept = null,
         public ?string $reason = null,
         public bool $isBridged = false,
         public ?KeyTuple $deliveredKey = null,
@@ -45,7 +46,7 @@ final readonly class RowFinding
     public function remark(): ?string
     {
         return match (true) {
-            $this->keptLine !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s was kept.', number_format($this->keptLine)),
+            $this->kept !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s%s was kept.', number_format($this->kept->line), $this->kept->part === 1 ? '' : " of part {$this->kept->part}"),
             $this->reason !== null => sprintf('%s on the other side: %s.', $this->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $this->reason),
             $this->isBridged => 'Joined by a bridge.',
             default => null,

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Comparison;
 
-/** The whole row of one side, as it was delivered. */
+/** The whole row of one side, as it was shaped, with the place where it was delivered. */
 final readonly class RowRecord
 {
-    /** @param list<string> $cells in the order of the side's columns */
-    public function __construct(public int $line, public array $cells) {}
+    /**
+     * @param  int  $line  on which its record begins
+     * @param  list<string>  $cells  in the order of the side's columns
+     * @param  int  $part  of the delivery, from 1
+     */
+    public function __construct(public int $line, public array $cells, public int $part = 1) {}
 }

@@ -16,6 +16,8 @@ use NineTally\Core\Row\Row;
  */
 final readonly class DelimitedReader implements Reader
 {
+    use IsOneFile;
+
     public const ROW_LIMIT = 16 * 1024 * 1024;
 
     /** Allocations over 2 MB are mapped and unmapped each time; blocks of this size stay in the processor's cache. */

@@ -15,6 +15,8 @@ use NineTally\Core\Row\Row;
  */
 final readonly class JsonReader implements Reader
 {
+    use IsOneFile;
+
     private const BLOCK_BYTES = 131_072;
 
     private const ROWS_A_BATCH = 500;

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Shape\ShapeLedger;
 
 /** Reads a part of a delivery as a stream, whatever its format. */
 interface Reader
@@ -46,4 +48,10 @@ interface Reader
      * @return non-empty-list<ByteRange>
      */
     public function ranges(int $bytes): array;
+
+    /** @param int $line as records() and batches() give it */
+    public function place(int $line): RecordPlace;
+
+    /** What steps did to the rows before they came here; null where there were none. */
+    public function shapeLedger(): ?ShapeLedger;
 }

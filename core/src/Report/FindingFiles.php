@@ -7,9 +7,12 @@ namespace NineTally\Core\Report;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\LeftOutRow;
+use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Tally\Summary;
 
 /**
@@ -71,6 +74,34 @@ final class FindingFiles
             // A row that agrees is passed on only for what it was forgiven.
             RowClass::Agreed => null,
         };
+    }
+
+    /** Rows that steps left out, as they came into the step, under the columns of both sides and what else the steps had. */
+    public function leaveOut(Reader $source, Reader $target): void
+    {
+        $names = $this->unitedNames;
+        foreach ([$source, $target] as $reader) {
+            foreach ($reader->shapeLedger()->steps ?? [] as $step) {
+                $names = $step['figures']['leftOut'] === 0 ? $names : [...$names, ...array_diff($step['columns'], $names)];
+            }
+        }
+        if ($names !== $this->unitedNames) {
+            ftruncate($this->files['left-out.csv'], 0);
+            $this->buffers['left-out.csv'] = '';
+            $this->write('left-out.csv', ['side', 'line', ...$names]);
+        }
+        foreach ([Side::Source->value => $source, Side::Target->value => $target] as $side => $reader) {
+            if (! $reader instanceof ShapedReader) {
+                continue;
+            }
+            $columns = array_column($reader->ledger->steps, 'columns', 'number');
+            $rows = iterator_to_array($reader->side()->leftOut(), false);
+            usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->origin <=> $other->origin);
+            foreach ($rows as $row) {
+                $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
+                $this->write('left-out.csv', [$side, $row->place()->line, ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
+            }
+        }
     }
 
     /** @return list<string> the names of the files */

@@ -14,6 +14,7 @@ final readonly class RefusedRecord
         public string $sentence,
         public string $raw,
         public string $digest,
+        public int $part = 1,
     ) {}
 
     /** Enough to recognise a record by; a record may be as large as the row limit or larger. */
@@ -25,9 +26,9 @@ final readonly class RefusedRecord
     }
 
     /** A record as it was written aside. */
-    public static function restored(int $line, RefusalReason $reason, string $sentence, string $raw, string $digest): self
+    public static function restored(int $line, RefusalReason $reason, string $sentence, string $raw, string $digest, int $part = 1): self
     {
-        return new self($line, $reason, $sentence, $raw, $digest);
+        return new self($line, $reason, $sentence, $raw, $digest, $part);
     }
 
     /** The raw text with every undecodable byte written as its hexadecimal value, so that it can be shown and exported. */

@@ -26,7 +26,8 @@ abstract class CellByCell extends RowByRow
         $alter = $this->alteration($context);
         $figures = $context->figures;
 
-        return static function (array $cells) use ($places, $alter, $figures): array {
+        return static function (Cells $row) use ($places, $alter, $figures): array {
+            $cells = $row->cells;
             foreach ($places as $place) {
                 $before = $cells[$place];
                 $after = $alter($before);
@@ -36,7 +37,7 @@ abstract class CellByCell extends RowByRow
                 }
             }
 
-            return $cells;
+            return array_values($cells);
         };
     }
 }

@@ -9,7 +9,7 @@ abstract class RowByRow implements Step
 {
     /**
      * @param  list<string>  $columns
-     * @return \Closure(list<string>): (list<string>|null) null leaves the row out
+     * @return \Closure(Cells): (list<string>|null) null leaves the row out
      */
     abstract protected function bind(array $columns, StepContext $context): \Closure;
 
@@ -17,9 +17,11 @@ abstract class RowByRow implements Step
     {
         $alter = $this->bind($columns, $context);
         $figures = $context->figures;
+        $row = new Cells;
         foreach ($rows as $origin => $cells) {
             $figures->in++;
-            $after = $alter($cells);
+            $row->cells = $cells;
+            $after = $alter($row);
             if ($after === null) {
                 $context->leaveOut($origin, $cells);
             } else {

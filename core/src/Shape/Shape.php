@@ -45,13 +45,17 @@ final readonly class Shape
     public function columns(array $columns, string $side = 'side'): array
     {
         foreach ($this->working() as $number => $document) {
+            $sentence = $document['kind'];
             try {
                 $step = StepCatalogue::make($document);
+                $sentence = $step->sentence();
                 $columns = $step->columns($columns);
+                if ($columns === []) {
+                    throw UnusableStep::because('It leaves no column.');
+                }
             } catch (UnusableStep $problem) {
-                throw $problem->at($side, $number, isset($step) ? $step->sentence() : $document['kind']);
+                throw $problem->at($side, $number, $sentence);
             }
-            unset($step);
         }
 
         return $columns;
@@ -67,6 +71,7 @@ final readonly class Shape
      */
     public function run(iterable $rows, array $columns, \Closure $contextOf, string $side = 'side'): \Generator
     {
+        $this->columns($columns, $side);
         foreach ($this->working() as $number => $document) {
             $step = StepCatalogue::make($document);
             $rows = $this->guarded($step->run($rows, $columns, $contextOf($number, $columns)), $side, $number, $step);

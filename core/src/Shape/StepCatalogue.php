@@ -62,9 +62,10 @@ final readonly class StepCatalogue
      */
     private static function reading(Kind $kind, array $columns, array $declared): Steps\ReadValues
     {
+        $forms = $declared['dateForms'] ?? [];
         $words = array_filter([
             ($declared['decimalMark'] ?? '.') === ',' ? 'decimal comma' : '',
-            ($declared['dateForms'] ?? []) === [] ? '' : 'written '.implode(' or ', $declared['dateForms'] ?? []),
+            $forms === [] ? '' : 'written '.implode(' or ', $forms),
         ]);
 
         return new Steps\ReadValues($columns, (new SideRules($declared))->reading('', $kind), implode(', ', $words));

@@ -50,6 +50,6 @@ final class StepFigures
     /** @return array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>} */
     public function toArray(): array
     {
-        return get_object_vars($this);
+        return ['in' => $this->in, 'made' => $this->made, 'merged' => $this->merged, 'leftOut' => $this->leftOut, 'out' => $this->out, 'altered' => $this->altered, 'notes' => $this->notes, 'values' => $this->values];
     }
 }

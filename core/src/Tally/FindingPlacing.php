@@ -16,12 +16,13 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\FindingEntry;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\MissingReason;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
@@ -46,12 +47,12 @@ final class FindingPlacing
     private readonly BytesOrdinals $ordinals;
 
     /** @param list<ColumnComparison> $comparisons by column pair */
-    public function __construct(private readonly Plan $plan, Columns $source, Columns $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts)
+    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts)
     {
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
-        $this->sourcePositions = $source->positionsOf($plan->pairedNames(Side::Source));
-        $this->targetPositions = $target->positionsOf($plan->pairedNames(Side::Target));
-        $this->keyPositions = ['source' => $source->positionsOf($plan->keyNames(Side::Source)), 'target' => $target->positionsOf($plan->keyNames(Side::Target))];
+        $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
+        $this->targetPositions = $target->columns()->positionsOf($plan->pairedNames(Side::Target));
+        $this->keyPositions = ['source' => $source->columns()->positionsOf($plan->keyNames(Side::Source)), 'target' => $target->columns()->positionsOf($plan->keyNames(Side::Target))];
         $this->patterns = new PatternCounter;
         $this->ordinals = new BytesOrdinals;
     }
@@ -60,9 +61,10 @@ final class FindingPlacing
     public function place(FindingEntry $entry, int $linesBefore, int $sequence): RowFinding
     {
         $isOfTarget = $entry->side === Side::Target;
-        $source = $entry->source === null ? null : new RowRecord($linesBefore + $entry->line, explode(Batch::CELL_END, $entry->source));
-        $target = $entry->target === null ? null : new RowRecord($isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, explode(Batch::CELL_END, $entry->target));
-        $refused = $entry->refused === null ? null : RefusedRecord::restored($linesBefore + $entry->line, RefusalReason::from($entry->refused['reason']), $entry->refused['sentence'], $entry->refused['raw'], $entry->refused['digest']);
+        $side = $isOfTarget ? $this->target : $this->source;
+        $source = $entry->source === null ? null : $this->record($this->source, $linesBefore + $entry->line, $entry->source);
+        $target = $entry->target === null ? null : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
+        $refused = $entry->refused === null ? null : $this->refused($side->place($linesBefore + $entry->line), $entry->refused);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
         $differing = $forgiven = [];
         foreach ($cells as $cell) {
@@ -85,11 +87,24 @@ final class FindingPlacing
             cells: $differing,
             refused: $refused,
             forgiven: $forgiven,
-            keptLine: $entry->keptLine,
+            kept: $entry->keptLine === null ? null : $side->place($entry->keptLine),
             reason: $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence(),
             isBridged: $entry->isBridged,
             deliveredKey: $this->deliveredKey($source, $target),
         );
+    }
+
+    private function record(Reader $reader, int $line, string $row): RowRecord
+    {
+        $place = $reader->place($line);
+
+        return new RowRecord($place->line, explode(Batch::CELL_END, $row), $place->part);
+    }
+
+    /** @param array{reason: string, sentence: string, raw: string, digest: string} $refused */
+    private function refused(RecordPlace $place, array $refused): RefusedRecord
+    {
+        return RefusedRecord::restored($place->line, RefusalReason::from($refused['reason']), $refused['sentence'], $refused['raw'], $refused['digest'], $place->part);
     }
 
     /** @return list<Pattern> those of findings in the order in which they first occur, then what was forgiven, in the order of the plan */

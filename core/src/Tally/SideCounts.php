@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\ShapeLedger;
 
 /** The three ledgers of one side. */
 final readonly class SideCounts
@@ -32,21 +33,24 @@ final readonly class SideCounts
         public int $unmatched,
     ) {}
 
-    /** @param list<ScanResult> $scans of all its ranges */
-    public static function from(Side $side, array $scans, MatchCounts $counts): self
+    /**
+     * @param  list<ScanResult>  $scans  of all its ranges
+     * @param  ShapeLedger|null  $ledger  of the steps that the rows went through before
+     */
+    public static function from(Side $side, array $scans, MatchCounts $counts, ?ShapeLedger $ledger = null): self
     {
         $sum = static fn(string $figure): int => array_sum(array_column(array_map(get_object_vars(...), $scans), $figure));
-        $delivered = $sum('read') - $sum('refused');
+        $shaped = $sum('read') - $sum('refused');
 
         return new self(
             side: $side,
-            read: $sum('read'),
+            read: $ledger === null ? $sum('read') : $ledger->read,
             refused: $sum('refused'),
-            delivered: $delivered,
-            leftOut: 0,
-            made: 0,
-            merged: 0,
-            shaped: $delivered,
+            delivered: $ledger === null ? $shaped : $ledger->delivered,
+            leftOut: $ledger?->leftOut() ?? 0,
+            made: $ledger?->made() ?? 0,
+            merged: $ledger?->merged() ?? 0,
+            shaped: $shaped,
             unkeyed: $sum('unkeyed'),
             partlyBlankKeys: $sum('partlyBlank'),
             repeated: $counts->of($side, RowClass::Repeated),

@@ -73,10 +73,10 @@ final class TallyRun
         $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
-        [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts), Side::cases());
+        [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, ($side === Side::Source ? $this->source : $this->target)->shapeLedger()), Side::cases());
         (new Balance($source, $target))->mustHold();
 
-        $placing = new FindingPlacing($this->plan, $this->source->columns(), $this->target->columns(), $this->work->comparisons(), $this->work->catalogue(), $counts);
+        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts);
         yield from $this->merge($source, $target, $placing);
 
         return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry());

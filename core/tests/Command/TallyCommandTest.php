@@ -66,6 +66,26 @@ final class TallyCommandTest extends TestCase
         self::assertContains(['source' => 'fee', 'target' => 'fee', 'class' => 'forgiven', 'cause' => 'tolerance', 'facts' => ['largest' => '0.4', 'net' => '-0.4'], 'cells' => 1], (array) $printed['patterns']);
     }
 
+    public function test_a_plan_shapes_the_sides_and_what_its_steps_leave_out_is_written(): void
+    {
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [$same('basin'), $same('month')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]], 'sides' => [
+            'source' => ['shape' => [
+                ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'since', 'test' => 'after', 'parameter' => 'cut-off'], 'reason' => 'not yet let'],
+                ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'],
+            ]],
+            'target' => ['shape' => [['id' => 'c', 'kind' => 'leave-out-blank-rows']]],
+        ]]), 'plan.json');
+        $arguments = [$this->file("basin,since,apr,may\nKB,2020-01-01,1,2\nLM,2027-01-01,3,4\n", 'wide.csv'), $this->file("basin,month,charge\nKB,may,2\n,,\nKB,apr,1\n", 'long.csv'), "--plan={$plan}"];
+        $out = $this->folder('out');
+
+        self::assertStringContainsString('has no parameter "cut-off"', $this->command($arguments)->getErrorOutput());
+        $process = $this->command([...$arguments, "--out={$out}", '--parameter=cut-off=2026-01-01', '--workers=2', '--json']);
+        self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
+        self::assertSame("side,line,basin,since,month,charge,apr,may\nsource,3,LM,2027-01-01,,,3,4\ntarget,3,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
+        self::assertStringContainsString('"delivered":2,"left_out":1,"made":1,"merged":0,"shaped":2,"unkeyed":0,"repeated":0,"agreed":2', $process->getOutput());
+    }
+
     public function test_more_workers_less_memory_and_packed_input_give_the_same_bytes(): void
     {
         $rows = array_map(static fn(int $row): string => "KB,{$row},Holder {$row},".($row % 7).".50\n", range(1, 3_000));

@@ -126,6 +126,6 @@ final class RepeatsTest extends TestCase
 
     private function told(RowFinding $row): string
     {
-        return trim(sprintf('%s %s %d%s', $row->class->value, $row->side->value ?? 'both', $row->record()->line ?? 0, $row->keptLine === null ? '' : " keeps {$row->keptLine}"));
+        return trim(sprintf('%s %s %d%s', $row->class->value, $row->side->value ?? 'both', $row->record()->line ?? 0, $row->kept === null ? '' : " keeps {$row->kept->line}"));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Conditions;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
@@ -12,7 +13,7 @@ use NineTally\Core\Shape\UnusableStep;
 interface Condition
 {
     /**
-     * @return \Closure(list<string>): bool
+     * @return \Closure(Cells): bool
      *
      * @throws UnusableStep
      */

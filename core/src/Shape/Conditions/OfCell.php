@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Conditions;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
@@ -40,16 +41,16 @@ final readonly class OfCell implements Condition
         $pattern = $this->test === Test::Matches ? SafePattern::of($value) : null;
 
         return match ($this->test) {
-            Test::IsBlank => static fn(array $cells): bool => $cells[$place] === '',
-            Test::IsNotBlank => static fn(array $cells): bool => $cells[$place] !== '',
-            Test::Is => static fn(array $cells): bool => $cells[$place] === $value,
-            Test::IsNot => static fn(array $cells): bool => $cells[$place] !== $value,
-            Test::Contains => static fn(array $cells): bool => str_contains($cells[$place], $value),
-            Test::BeginsWith => static fn(array $cells): bool => str_starts_with($cells[$place], $value),
-            Test::EndsWith => static fn(array $cells): bool => str_ends_with($cells[$place], $value),
-            Test::IsOneOf => static fn(array $cells): bool => isset($among[$cells[$place]]),
-            Test::IsNotOneOf => static fn(array $cells): bool => ! isset($among[$cells[$place]]),
-            default => static fn(array $cells): bool => $pattern !== null && $pattern->matches($cells[$place]),
+            Test::IsBlank => static fn(Cells $row): bool => $row->cells[$place] === '',
+            Test::IsNotBlank => static fn(Cells $row): bool => $row->cells[$place] !== '',
+            Test::Is => static fn(Cells $row): bool => $row->cells[$place] === $value,
+            Test::IsNot => static fn(Cells $row): bool => $row->cells[$place] !== $value,
+            Test::Contains => static fn(Cells $row): bool => str_contains($row->cells[$place], $value),
+            Test::BeginsWith => static fn(Cells $row): bool => str_starts_with($row->cells[$place], $value),
+            Test::EndsWith => static fn(Cells $row): bool => str_ends_with($row->cells[$place], $value),
+            Test::IsOneOf => static fn(Cells $row): bool => isset($among[$row->cells[$place]]),
+            Test::IsNotOneOf => static fn(Cells $row): bool => ! isset($among[$row->cells[$place]]),
+            default => static fn(Cells $row): bool => $pattern !== null && $pattern->matches($row->cells[$place]),
         };
     }
 
@@ -78,7 +79,8 @@ final readonly class OfCell implements Condition
         $figures = $context->figures;
         $test = $this->test;
 
-        return static function (array $cells) use ($place, $style, $limit, $figures, $test): bool {
+        return static function (Cells $row) use ($place, $style, $limit, $figures, $test): bool {
+            $cells = $row->cells;
             $number = $cells[$place] === '' ? null : $style->read($cells[$place], true)?->toBigDecimal();
             if ($number === null) {
                 $cells[$place] === '' || $figures->note('no number', $cells[$place]);
@@ -109,7 +111,8 @@ final readonly class OfCell implements Condition
             return $moment?->secondsSinceEpoch();
         };
 
-        return static function (array $cells) use ($place, $read, $day, $test, $until): bool {
+        return static function (Cells $row) use ($place, $read, $day, $test, $until): bool {
+            $cells = $row->cells;
             $seconds = $read($cells[$place]);
             if ($test === Test::ValidOn) {
                 $last = $until === null ? null : $read($cells[$until]);

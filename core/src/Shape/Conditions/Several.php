@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Conditions;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\StepContext;
 
@@ -18,9 +19,9 @@ final readonly class Several implements Condition
         $tests = array_map(static fn(Condition $condition): \Closure => $condition->bind($places, $context), $this->conditions);
         $all = $this->all;
 
-        return static function (array $cells) use ($tests, $all): bool {
+        return static function (Cells $row) use ($tests, $all): bool {
             foreach ($tests as $test) {
-                if ($test($cells) !== $all) {
+                if ($test($row) !== $all) {
                     return ! $all;
                 }
             }

@@ -7,6 +7,7 @@ namespace NineTally\Core\Shape\Formula;
 use Brick\Math\BigDecimal;
 use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\UnusableStep;
 use Symfony\Component\ExpressionLanguage\Lexer;
@@ -37,10 +38,17 @@ final readonly class Formula
 
     private const OPERATORS = ['+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with'];
 
-    /** @param \Closure(list<string>): (string|bool) $evaluate */
+    /**
+     * @param  \Closure(Cells): (string|bool)  $evaluate
+     * @param  list<int>  $places
+     */
     private function __construct(private \Closure $evaluate, private array $places) {}
 
-    /** @throws UnusableStep with what is wrong and where, when it cannot be read */
+    /**
+     * @param  list<string>  $names  of the columns
+     *
+     * @throws UnusableStep with what is wrong, when it cannot be read
+     */
     public static function of(string $written, ColumnPlaces $columns, array $names): self
     {
         if (strlen($written) > self::LONGEST) {
@@ -72,7 +80,7 @@ final readonly class Formula
      */
     public function value(array $cells): string
     {
-        $value = ($this->evaluate)($cells);
+        $value = ($this->evaluate)(new Cells($cells));
 
         return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
     }
@@ -85,44 +93,70 @@ final readonly class Formula
 
     /**
      * @param  array<int, true>  $places
-     * @return \Closure(list<string>): (string|bool)
+     * @return \Closure(Cells): (string|bool)
      */
     private static function compile(Node $node, ColumnPlaces $columns, array &$places, int $depth): \Closure
     {
         if ($depth > self::DEEPEST) {
             throw UnusableStep::because('The formula is nested too deeply.');
         }
-        $inner = static function (Node $part) use ($columns, &$places, $depth): \Closure {
-            return self::compile($part, $columns, $places, $depth + 1);
+        $inner = static function (mixed $part) use ($columns, &$places, $depth): \Closure {
+            return self::compile(self::node($part), $columns, $places, $depth + 1);
         };
+        /** @var array<string, mixed> $parts */
         $parts = $node->nodes;
+        $name = self::attribute($node, 'name');
+        $operator = self::attribute($node, 'operator');
 
         return match (true) {
-            $node instanceof NameNode => self::cell($columns->at($node->attributes['name']), $places),
-            $node instanceof ConstantNode => self::constant($node->attributes['value']),
-            $node instanceof FunctionNode && $node->attributes['name'] === 'column' => self::cell($columns->at(self::columnName($node)), $places),
-            $node instanceof FunctionNode => self::callOf($node->attributes['name'], array_map($inner, array_values($parts['arguments']->nodes))),
+            $node instanceof NameNode => self::cell($columns->at($name), $places),
+            $node instanceof ConstantNode => self::constant($node->attributes['value'] ?? null),
+            $node instanceof FunctionNode && $name === 'column' => self::cell($columns->at(self::columnName($node)), $places),
+            $node instanceof FunctionNode => self::callOf($name, array_map($inner, self::arguments($node))),
             $node instanceof ConditionalNode => self::choice($inner($parts['expr1']), $inner($parts['expr2']), $inner($parts['expr3'])),
-            $node instanceof UnaryNode => self::unary($node->attributes['operator'], $inner($parts['node'])),
-            $node instanceof BinaryNode && in_array($node->attributes['operator'], self::OPERATORS, true) => self::binary($node->attributes['operator'], $inner($parts['left']), $inner($parts['right'])),
+            $node instanceof UnaryNode => self::unary($operator, $inner($parts['node'])),
+            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary($operator, $inner($parts['left']), $inner($parts['right'])),
             default => throw UnusableStep::because('The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.'),
         };
     }
 
+    private static function node(mixed $part): Node
+    {
+        return $part instanceof Node ? $part : throw new \LogicException('The parser made something else.');
+    }
+
+    private static function attribute(Node $node, string $name): string
+    {
+        $value = $node->attributes[$name] ?? '';
+
+        return is_string($value) ? $value : '';
+    }
+
+    /** @return list<Node> */
+    private static function arguments(FunctionNode $node): array
+    {
+        return array_map(self::node(...), array_values(self::node($node->nodes['arguments'] ?? null)->nodes));
+    }
+
+    /**
+     * @param  array<int, true>  $places
+     * @return \Closure(Cells): string
+     */
     private static function cell(int $place, array &$places): \Closure
     {
         $places[$place] = true;
 
-        return static fn(array $cells): string => $cells[$place];
+        return static fn(Cells $row): string => $row->cells[$place];
     }
 
     private static function columnName(FunctionNode $node): string
     {
-        $argument = array_values($node->nodes['arguments']->nodes)[0] ?? null;
+        $argument = self::arguments($node)[0] ?? null;
 
-        return $argument instanceof ConstantNode && is_string($argument->attributes['value']) ? $argument->attributes['value'] : throw UnusableStep::because('column() takes the name of a column between quotes.');
+        return $argument instanceof ConstantNode && self::attribute($argument, 'value') !== '' ? self::attribute($argument, 'value') : throw UnusableStep::because('column() takes the name of a column between quotes.');
     }
 
+    /** @return \Closure(Cells): (string|bool) */
     private static function constant(mixed $value): \Closure
     {
         $constant = match (true) {
@@ -131,41 +165,59 @@ final readonly class Formula
             default => throw UnusableStep::because('The formula has a list, and formulas here have none.'),
         };
 
-        return static fn(array $cells): string|bool => $constant;
+        return static fn(Cells $row): string|bool => $constant;
     }
 
-    /** @param list<\Closure> $arguments */
+    /**
+     * @param  list<\Closure(Cells): (string|bool)>  $arguments
+     * @return \Closure(Cells): (string|bool)
+     */
     private static function callOf(string $name, array $arguments): \Closure
     {
-        return static fn(array $cells): string|bool => Functions::call($name, array_map(static fn(\Closure $argument): string => self::text($argument($cells)), $arguments));
+        return static fn(Cells $row): string|bool => Functions::call($name, array_map(/** @param \Closure(Cells): (string|bool) $argument */ static fn(\Closure $argument): string => self::text($argument($row)), $arguments));
     }
 
+    /**
+     * @param  \Closure(Cells): (string|bool)  $condition
+     * @param  \Closure(Cells): (string|bool)  $yes
+     * @param  \Closure(Cells): (string|bool)  $no
+     * @return \Closure(Cells): (string|bool)
+     */
     private static function choice(\Closure $condition, \Closure $yes, \Closure $no): \Closure
     {
-        return static fn(array $cells): string|bool => self::truth($condition($cells)) ? $yes($cells) : $no($cells);
+        return static fn(Cells $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
     }
 
+    /**
+     * @param  \Closure(Cells): (string|bool)  $value
+     * @return \Closure(Cells): (string|bool)
+     */
     private static function unary(string $operator, \Closure $value): \Closure
     {
         return match ($operator) {
-            '-' => static fn(array $cells): string => Functions::written(Functions::number(self::text($value($cells)))->negated()),
-            '+' => static fn(array $cells): string => Functions::written(Functions::number(self::text($value($cells)))),
-            'not', '!' => static fn(array $cells): bool => ! self::truth($value($cells)),
+            '-' => static fn(Cells $row): string => Functions::written(Functions::number(self::text($value($row)))->negated()),
+            '+' => static fn(Cells $row): string => Functions::written(Functions::number(self::text($value($row)))),
+            'not', '!' => static fn(Cells $row): bool => ! self::truth($value($row)),
             default => throw UnusableStep::because("The formula has an operator that formulas here do not have: {$operator}."),
         };
     }
 
+    /**
+     * @param  \Closure(Cells): (string|bool)  $left
+     * @param  \Closure(Cells): (string|bool)  $right
+     * @return \Closure(Cells): (string|bool)
+     */
     private static function binary(string $operator, \Closure $left, \Closure $right): \Closure
     {
         return match ($operator) {
-            '+', '-', '*', '/' => static fn(array $cells): string => self::arithmetic($operator, self::text($left($cells)), self::text($right($cells))),
-            '~' => static fn(array $cells): string => Functions::bounded(self::text($left($cells)).self::text($right($cells))),
-            'and', '&&' => static fn(array $cells): bool => self::truth($left($cells)) && self::truth($right($cells)),
-            'or', '||' => static fn(array $cells): bool => self::truth($left($cells)) || self::truth($right($cells)),
-            'contains' => static fn(array $cells): bool => str_contains(self::text($left($cells)), self::text($right($cells))),
-            'starts with' => static fn(array $cells): bool => str_starts_with(self::text($left($cells)), self::text($right($cells))),
-            'ends with' => static fn(array $cells): bool => str_ends_with(self::text($left($cells)), self::text($right($cells))),
-            default => static fn(array $cells): bool => self::compared($operator, self::text($left($cells)), self::text($right($cells))),
+            '+', '-', '*', '/' => static fn(Cells $row): string => self::arithmetic($operator, self::text($left($row)), self::text($right($row))),
+            '~' => static fn(Cells $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
+            'and', '&&' => static fn(Cells $row): bool => self::truth($left($row)) && self::truth($right($row)),
+            'or', '||' => static fn(Cells $row): bool => self::truth($left($row)) || self::truth($right($row)),
+            'contains' => static fn(Cells $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
+            'starts with' => static fn(Cells $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
+            'ends with' => static fn(Cells $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
+            default => static fn(Cells $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
         };
     }
 

@@ -12,8 +12,10 @@ use NineTally\Core\Value\NumberStyle;
 use NineTally\Core\Value\UndeclaredDates;
 
 /** Everything that a formula may call. Numbers are exact decimals, dates are written year-month-day. */
-final readonly class Functions
+final class Functions
 {
+    private static ?NumberStyle $style = null;
+
     /** What each takes and gives, for completion and for the reference. */
     public const LISTED = [
         'column' => 'column("a name with spaces"): the cell of a column whose name is no word',
@@ -82,9 +84,7 @@ final readonly class Functions
 
     public static function numberOrNull(string $text): ?BigDecimal
     {
-        static $style = new NumberStyle;
-
-        return $style->read($text, true)?->toBigDecimal();
+        return (self::$style ??= new NumberStyle)->read($text, true)?->toBigDecimal();
     }
 
     /** Without zeros behind the point, unless they were asked for. */

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Conditions\Condition;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Keeps or leaves out the rows that meet a condition. */
 final class ChooseRows extends RowByRow
 {
@@ -30,6 +32,6 @@ final class ChooseRows extends RowByRow
         $meets = $this->condition->bind(ColumnPlaces::of($columns), $context);
         $keeps = $this->keeps;
 
-        return static fn(array $cells): ?array => $meets($cells) === $keeps ? $cells : null;
+        return static fn(Cells $row): ?array => $meets($row) === $keeps ? $row->cells : null;
     }
 }

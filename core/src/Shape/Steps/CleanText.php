@@ -7,6 +7,7 @@ namespace NineTally\Core\Shape\Steps;
 use NineTally\Core\Shape\CellByCell;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
+
 /** Cleans the text of some columns, by actions that follow on each other. */
 final class CleanText extends CellByCell
 {
@@ -42,7 +43,10 @@ final class CleanText extends CellByCell
         };
     }
 
-    /** @param array{action: string, find?: string, with?: string, length?: int} $action */
+    /**
+     * @param  array{action: string, find?: string, with?: string, length?: int}  $action
+     * @return \Closure(string): string
+     */
     private function action(array $action): \Closure
     {
         [$find, $with, $length] = [$action['find'] ?? '', $action['with'] ?? '', $action['length'] ?? 0];
@@ -51,10 +55,10 @@ final class CleanText extends CellByCell
             'trim' => static fn(string $cell): string => preg_replace('/^'.self::SPACES.'+|'.self::SPACES.'+$/uD', '', $cell) ?? $cell,
             'squeeze' => static fn(string $cell): string => preg_replace('/'.self::SPACES.'+/u', ' ', $cell) ?? $cell,
             'remove-invisible' => static fn(string $cell): string => preg_replace('/[^\P{C}\n\r\t]/u', '', $cell) ?? $cell,
-            'upper' => mb_strtoupper(...),
-            'lower' => mb_strtolower(...),
-            'compose' => static fn(string $cell): string => preg_match('/[\x80-\xFF]/', $cell) === 1 ? (\Normalizer::normalize($cell, \Normalizer::FORM_C) ?: $cell) : $cell,
-            'compatible' => static fn(string $cell): string => preg_match('/[\x80-\xFF]/', $cell) === 1 ? (\Normalizer::normalize($cell, \Normalizer::FORM_KC) ?: $cell) : $cell,
+            'upper' => static fn(string $cell): string => mb_strtoupper($cell),
+            'lower' => static fn(string $cell): string => mb_strtolower($cell),
+            'compose' => static fn(string $cell): string => self::normalized($cell, \Normalizer::FORM_C),
+            'compatible' => static fn(string $cell): string => self::normalized($cell, \Normalizer::FORM_KC),
             'replace' => static fn(string $cell): string => $find === '' ? $cell : str_replace($find, $with, $cell),
             'replace-pattern' => $this->byPattern($find, $with),
             'pad-zeros' => static fn(string $cell): string => $cell === '' ? '' : str_pad($cell, $length, '0', STR_PAD_LEFT),
@@ -63,6 +67,14 @@ final class CleanText extends CellByCell
         };
     }
 
+    private static function normalized(string $cell, int $form): string
+    {
+        $normalized = preg_match('/[\x80-\xFF]/', $cell) === 1 ? \Normalizer::normalize($cell, $form) : $cell;
+
+        return is_string($normalized) ? $normalized : $cell;
+    }
+
+    /** @return \Closure(string): string */
     private function byPattern(string $find, string $with): \Closure
     {
         $pattern = SafePattern::of($find);

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Formula\Formula;
 use NineTally\Core\Shape\Formula\FormulaError;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** A column whose cells are computed: a new one at the end, or one that is there and gets new values. */
 final class ComputeColumn extends RowByRow
 {
@@ -38,7 +40,8 @@ final class ComputeColumn extends RowByRow
         $place = $places->has($this->into) ? $places->at($this->into) : count($columns);
         $figures = $context->figures;
 
-        return static function (array $cells) use ($formula, $needed, $place, $figures): array {
+        return static function (Cells $row) use ($formula, $needed, $place, $figures): array {
+            $cells = $row->cells;
             $value = null;
             foreach ($needed as $cell) {
                 if ($cells[$cell] === '') {
@@ -57,7 +60,7 @@ final class ComputeColumn extends RowByRow
             $figures->altered += ($cells[$place] ?? '') === $value ? 0 : 1;
             $cells[$place] = $value;
 
-            return $cells;
+            return array_values($cells);
         };
     }
 }

@@ -6,6 +6,7 @@ namespace NineTally\Core\Shape\Steps;
 
 use NineTally\Core\Shape\CellByCell;
 use NineTally\Core\Shape\StepContext;
+
 /** Puts the target's value for the source's, as a table says. */
 final class Crosswalk extends CellByCell
 {

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 final class DropColumns extends RowByRow
 {
     /** @param list<string> $chosen */
@@ -28,6 +30,6 @@ final class DropColumns extends RowByRow
     {
         $dropped = array_flip(array_keys(array_intersect($columns, $this->chosen)));
 
-        return static fn(array $cells): array => array_values(array_diff_key($cells, $dropped));
+        return static fn(Cells $row): array => array_values(array_diff_key($row->cells, $dropped));
     }
 }

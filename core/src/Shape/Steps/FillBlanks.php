@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Fills blank cells of some columns with a value, or with the one above in the order of the delivery. */
 final class FillBlanks extends RowByRow
 {
@@ -35,7 +37,8 @@ final class FillBlanks extends RowByRow
         $above = array_fill_keys($places, $this->value ?? '');
         $fromAbove = $this->value === null;
 
-        return static function (array $cells) use ($places, $figures, &$above, $fromAbove): array {
+        return static function (Cells $row) use ($places, $figures, &$above, $fromAbove): array {
+            $cells = $row->cells;
             foreach ($places as $place) {
                 if ($cells[$place] === '' && $above[$place] !== '') {
                     $cells[$place] = $above[$place];

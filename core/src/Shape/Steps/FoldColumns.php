@@ -7,6 +7,7 @@ namespace NineTally\Core\Shape\Steps;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+
 /** One row for each of some columns: a wide table with a column for each month becomes a long one with a row for each. */
 final readonly class FoldColumns implements Step
 {

@@ -9,6 +9,7 @@ use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+
 /** One row for each group, with totals of its rows. */
 final readonly class GroupRows implements Step
 {
@@ -71,6 +72,7 @@ final readonly class GroupRows implements Step
         if ($total === 'first' || $total === 'last') {
             return $given === [] ? '' : $given[$total === 'first' ? 0 : count($given) - 1];
         }
+        /** @var \Brick\Math\BigDecimal|null $sum */
         $sum = null;
         foreach ($given as $value) {
             $number = Functions::numberOrNull($value);

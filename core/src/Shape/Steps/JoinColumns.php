@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Joins columns to one, which stands where the first of them stood. */
 final class JoinColumns extends RowByRow
 {
@@ -39,7 +41,8 @@ final class JoinColumns extends RowByRow
         $dropped = $this->keeps ? [] : array_flip($places);
         [$first, $with, $skips, $figures] = [$places[0], $this->with, $this->skipsBlanks, $context->figures];
 
-        return static function (array $cells) use ($places, $dropped, $first, $with, $skips, $figures): array {
+        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures): array {
+            $cells = $row->cells;
             $parts = [];
             foreach ($places as $place) {
                 if (! $skips || $cells[$place] !== '') {

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Keeps some columns, in the order in which they are named. */
 final class KeepColumns extends RowByRow
 {
@@ -29,7 +31,8 @@ final class KeepColumns extends RowByRow
     {
         $places = ColumnPlaces::of($columns)->all($this->chosen);
 
-        return static function (array $cells) use ($places): array {
+        return static function (Cells $row) use ($places): array {
+            $cells = $row->cells;
             $kept = [];
             foreach ($places as $place) {
                 $kept[] = $cells[$place];

@@ -9,6 +9,7 @@ use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Order;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+
 /** Keeps one row of each key; the others are left out. */
 final readonly class KeepOneRow implements Step
 {

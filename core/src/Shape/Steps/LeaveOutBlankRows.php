@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 final class LeaveOutBlankRows extends RowByRow
 {
     public function columns(array $columns): array
@@ -20,6 +22,6 @@ final class LeaveOutBlankRows extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        return static fn(array $cells): ?array => implode('', $cells) === '' ? null : $cells;
+        return static fn(Cells $row): ?array => implode('', $row->cells) === '' ? null : $row->cells;
     }
 }

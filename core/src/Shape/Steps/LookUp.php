@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape\Steps;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
+
 /** Takes columns from the record of a reference that has the same key. */
 final class LookUp extends RowByRow
 {
@@ -45,7 +47,8 @@ final class LookUp extends RowByRow
         $nothing = array_fill(0, count($this->take), '');
         $figures = $context->figures;
 
-        return static function (array $cells) use ($places, $records, $nothing, $figures): array {
+        return static function (Cells $row) use ($places, $records, $nothing, $figures): array {
+            $cells = $row->cells;
             $key = [];
             foreach ($places as $place) {
                 $key[] = $cells[$place];

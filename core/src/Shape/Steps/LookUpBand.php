@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape\Steps;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Takes columns from the record with the highest threshold at or below the value: bands of lengths, of amounts. */
 final class LookUpBand extends RowByRow
 {
@@ -50,7 +52,8 @@ final class LookUpBand extends RowByRow
         $nothing = array_fill(0, count($this->take), '');
         $figures = $context->figures;
 
-        return static function (array $cells) use ($value, $within, $bands, $nothing, $figures): array {
+        return static function (Cells $row) use ($value, $within, $bands, $nothing, $figures): array {
+            $cells = $row->cells;
             $number = $cells[$value] === '' ? null : Functions::numberOrNull($cells[$value]);
             if ($number === null) {
                 $cells[$value] === '' || $figures->note(self::NO_NUMBER, $cells[$value]);

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+
 /** Puts some columns first; the others follow in their order. */
 final class MoveColumns extends RowByRow
 {
@@ -27,7 +29,8 @@ final class MoveColumns extends RowByRow
     {
         $places = $this->places($columns);
 
-        return static function (array $cells) use ($places): array {
+        return static function (Cells $row) use ($places): array {
+            $cells = $row->cells;
             $moved = [];
             foreach ($places as $place) {
                 $moved[] = $cells[$place];

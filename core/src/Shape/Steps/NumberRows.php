@@ -9,6 +9,7 @@ use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Order;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+
 /** Numbers rows within their group, in the order of the delivery or of a column. Ranked, equal values have one number. */
 final readonly class NumberRows implements Step
 {

@@ -9,6 +9,7 @@ use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
+
 /** Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted and listed. */
 final class ReadValues extends CellByCell
 {

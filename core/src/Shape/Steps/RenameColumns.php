@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
+
 final class RenameColumns extends RowByRow
 {
     /** @param list<array{from: string, to: string}> $names */
@@ -36,6 +38,6 @@ final class RenameColumns extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        return static fn(array $cells): array => $cells;
+        return static fn(Cells $row): array => $row->cells;
     }
 }

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
+use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
+
 /** Splits a column into several: at a separator, by lengths, or by the groups of a pattern. The last one takes what is left over. */
 final class SplitColumn extends RowByRow
 {
@@ -47,7 +49,8 @@ final class SplitColumn extends RowByRow
         $split = $this->split($context);
         [$parts, $keeps, $figures] = [count($this->into), $this->keeps, $context->figures];
 
-        return static function (array $cells) use ($place, $split, $parts, $keeps, $figures): array {
+        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures): array {
+            $cells = $row->cells;
             $made = $cells[$place] === '' ? [] : $split($cells[$place]);
             $figures->altered += $made === [] ? 0 : 1;
             array_splice($cells, $place + ($keeps ? 1 : 0), $keeps ? 0 : 1, array_pad(array_slice($made, 0, $parts), $parts, ''));
@@ -56,6 +59,7 @@ final class SplitColumn extends RowByRow
         };
     }
 
+    /** @return \Closure(string): list<string> */
     private function split(StepContext $context): \Closure
     {
         $parts = count($this->into);

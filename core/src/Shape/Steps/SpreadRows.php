@@ -8,7 +8,7 @@ use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
-use NineTally\Core\Shape\StepFigures;
+
 /** Rows that are alike but for a name and a value become one row with a column for each name: the reverse of folding. */
 final readonly class SpreadRows implements Step
 {

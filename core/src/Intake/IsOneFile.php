@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Shape\ShapeLedger;
+
+/** For readers of one file as it was delivered. */
+trait IsOneFile
+{
+    public function place(int $line): RecordPlace
+    {
+        return new RecordPlace(1, $line);
+    }
+
+    public function shapeLedger(): ?ShapeLedger
+    {
+        return null;
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+use NineTally\Core\Tally\UnbalancedTally;
+
+/**
+ * What became of the rows of a side while it was shaped.
+ *
+ * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}}
+ */
+final readonly class ShapeLedger
+{
+    /**
+     * @param  list<string>  $columns  of the shaped side
+     * @param  list<string>  $deliveredColumns
+     * @param  list<StepLedger>  $steps
+     */
+    private function __construct(public array $columns, public array $deliveredColumns, public int $read, public int $refused, public int $delivered, public int $shaped, public array $steps) {}
+
+    /** @param array<string, mixed> $ledger */
+    public static function of(array $ledger): self
+    {
+        /** @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, shaped: int, steps: list<StepLedger>} $ledger */
+        return new self($ledger['columns'], $ledger['deliveredColumns'], $ledger['read'], $ledger['refused'], $ledger['delivered'], $ledger['shaped'], $ledger['steps']);
+    }
+
+    public function leftOut(): int
+    {
+        return $this->sum('leftOut');
+    }
+
+    public function made(): int
+    {
+        return $this->sum('made');
+    }
+
+    public function merged(): int
+    {
+        return $this->sum('merged');
+    }
+
+    /** @throws UnbalancedTally when rows are lost or invented */
+    public function mustHold(): void
+    {
+        $rows = $this->delivered;
+        foreach ($this->steps as ['number' => $number, 'figures' => $figures]) {
+            $this->equal("rows into step {$number}", $figures['in'], $rows);
+            $this->equal("step {$number}: rows in + made = rows out + left out + merged", $figures['in'] + $figures['made'], $figures['out'] + $figures['leftOut'] + $figures['merged']);
+            $rows = $figures['out'];
+        }
+        $this->equal('rows out of the last step = shaped', $rows, $this->shaped);
+        $this->equal('records read = refused + delivered', $this->read, $this->refused + $this->delivered);
+    }
+
+    private function equal(string $equation, int $left, int $right): void
+    {
+        if ($left !== $right) {
+            throw UnbalancedTally::inEquation($equation, $left, $right);
+        }
+    }
+
+    /** @param 'leftOut'|'made'|'merged' $figure */
+    private function sum(string $figure): int
+    {
+        return array_sum(array_map(static fn(array $step): int => $step['figures'][$figure], $this->steps));
+    }
+}

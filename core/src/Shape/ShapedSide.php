@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Shape;
+
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\UnfinishedFile;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\RefusedRecord;
+
+/**
+ * A side as it is when its steps have run, kept in a folder: records as bytes between two that UTF-8 never has, the origin of each,
+ * what was left out and what was merged, and the ledger.
+ *
+ * The folder is whole when its ledger is there. It is made of the delivery and the steps alone, so it is kept by their hashes.
+ */
+final readonly class ShapedSide
+{
+    /** Begins a refused record among the rows; it occurs in no UTF-8 text. */
+    public const REFUSED = "\xFD";
+
+    private const BUFFER_BYTES = 262_144;
+
+    private const RECORDS_BETWEEN_REPORTS = 20_000;
+
+    private function __construct(private string $folder) {}
+
+    public static function in(string $folder): self
+    {
+        return new self($folder);
+    }
+
+    public function isWhole(): bool
+    {
+        return is_file("{$this->folder}/ledger.json");
+    }
+
+    /**
+     * @param  array<string, string>  $parameters
+     * @param  callable(int, int): void  $onProgress  told bytes and records read
+     *
+     * @throws UnusableStep
+     * @throws \NineTally\Core\Intake\NotUsable
+     */
+    public function make(PartStack $parts, SideRules $rules, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
+    {
+        if (! is_dir($this->folder) && ! @mkdir($this->folder, 0700, true) && ! is_dir($this->folder)) {
+            throw \NineTally\Core\Matching\WorkspaceFailure::writing($this->folder);
+        }
+        $columns = $rules->shape->columns($parts->columns, $side);
+        $files = ['rows' => new UnfinishedFile("{$this->folder}/rows"), 'origins' => new UnfinishedFile("{$this->folder}/origins"), 'left-out' => new UnfinishedFile("{$this->folder}/left-out"), 'merged' => new UnfinishedFile("{$this->folder}/merged")];
+        $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'shaped' => 0, 'steps' => []];
+        $figures = $names = [];
+        $buffers = array_fill_keys(array_keys($files), '');
+        $write = static function (string $name, string $bytes) use (&$buffers, $files): void {
+            $buffers[$name] .= $bytes;
+            if (strlen($buffers[$name]) > self::BUFFER_BYTES) {
+                $files[$name]->write($buffers[$name]);
+                $buffers[$name] = '';
+            }
+        };
+        $contextOf = function (int $number, array $before) use (&$figures, &$names, $references, $parameters, $write): StepContext {
+            $names[$number] = $before;
+
+            return new StepContext(
+                $figures[$number] = new StepFigures,
+                $this->folder,
+                $references,
+                $parameters,
+                static fn(int $origin, array $cells, ?int $kept) => $write('left-out', pack('JJNN', $origin, $kept ?? 0, $number, strlen($row = implode(Batch::CELL_END, $cells))).$row),
+                static fn(int $into, int $origin) => $write('merged', pack('JJ', $into, $origin)),
+            );
+        };
+        $bytesRead = 0;
+        $delivered = function () use ($parts, &$ledger, &$bytesRead, $onProgress, $write): \Generator {
+            $onBytes = static function (int $bytes) use (&$bytesRead): void {
+                $bytesRead = $bytes;
+            };
+            foreach ($parts->records($onBytes) as $origin => $record) {
+                if (++$ledger['read'] % self::RECORDS_BETWEEN_REPORTS === 0) {
+                    $onProgress($bytesRead, $ledger['read']);
+                }
+                if ($record instanceof RefusedRecord) {
+                    $ledger['refused']++;
+                    $write('rows', self::REFUSED.json_encode(['reason' => $record->reason->value, 'sentence' => $record->sentence, 'raw' => base64_encode($record->raw), 'digest' => $record->digest], JSON_THROW_ON_ERROR).Batch::ROW_END);
+                    $write('origins', pack('J', $origin));
+                } else {
+                    $ledger['delivered']++;
+                    yield $origin => $record;
+                }
+            }
+        };
+        try {
+            foreach ($rules->shape->run($delivered(), $parts->columns, $contextOf, $side) as $origin => $cells) {
+                $ledger['shaped']++;
+                $write('rows', implode(Batch::CELL_END, $cells).Batch::ROW_END);
+                $write('origins', pack('J', $origin));
+            }
+        } catch (\Throwable $problem) {
+            array_map(static fn(UnfinishedFile $file) => $file->discard(), $files);
+            throw $problem;
+        }
+        foreach ($files as $name => $file) {
+            $file->write($buffers[$name]);
+            $file->finish();
+        }
+        foreach ($rules->shape->working() as $number => $document) {
+            $ledger['steps'][] = ['number' => $number, 'id' => $document['id'], 'kind' => $document['kind'], 'sentence' => StepCatalogue::make($document)->sentence(), 'columns' => $names[$number] ?? [], 'figures' => ($figures[$number] ?? new StepFigures)->toArray()];
+        }
+        ShapeLedger::of($ledger)->mustHold();
+        UnfinishedFile::whole("{$this->folder}/ledger.json", json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+
+    public function ledger(): ShapeLedger
+    {
+        /** @var array<string, mixed> $ledger */
+        $ledger = json_decode((string) file_get_contents("{$this->folder}/ledger.json"), true, 64, JSON_THROW_ON_ERROR);
+
+        return ShapeLedger::of($ledger);
+    }
+
+    public function path(string $file): string
+    {
+        return "{$this->folder}/{$file}";
+    }
+
+    /**
+     * Rows that steps left out, in the order in which they were.
+     *
+     * @return \Generator<int, LeftOutRow>
+     */
+    public function leftOut(): \Generator
+    {
+        $file = \NineTally\Core\Matching\OpenFile::forReading($this->path('left-out'));
+        while (($head = $file->read(24)) !== '') {
+            /** @var array{origin: int, kept: int, step: int, size: int} $fields */
+            $fields = unpack('Jorigin/Jkept/Nstep/Nsize', $head);
+            yield new LeftOutRow($fields['origin'], $fields['step'], explode(Batch::CELL_END, $fields['size'] === 0 ? '' : $file->read($fields['size'])), $fields['kept'] === 0 ? null : $fields['kept']);
+        }
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Shape;
+
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Shape\ShapedReader;
+use NineTally\Core\Shape\ShapedSide;
+use NineTally\Core\Shape\UnusableStep;
+use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallySettings;
+use NineTally\Tests\TemporaryFiles;
+use PHPUnit\Framework\TestCase;
+
+/** Parts that stack, sides that are shaped, and the tally of them. */
+final class ShapedSideTest extends TestCase
+{
+    use TemporaryFiles;
+
+    private const SPRING = "basin,berth,apr,may\nKB,1,41.20,41.20\nKB,2,\"44\n\",\nbad\n,,,\n";
+
+    private const SUMMER = "berth;basin;apr;may;note\n7;LM;9;9;late\n";
+
+    public function test_parts_are_united_by_name_and_each_row_knows_where_it_was_delivered(): void
+    {
+        $stack = $this->stack('origin');
+        $reader = $this->shaped($stack, []);
+        $rows = [];
+        foreach ($reader->records() as $record) {
+            $place = $reader->place($record->line);
+            $rows[] = "{$place->part}:{$place->line} ".($record instanceof Row ? implode('|', $record->cells) : $record->sentence);
+        }
+
+        self::assertSame(['basin', 'berth', 'apr', 'may', 'note', 'origin'], $reader->columns()->names);
+        self::assertSame(['note' => [2]], $stack->partial());
+        self::assertSame(['1:2 KB|1|41.20|41.20||spring', "1:3 KB|2|44\n|||spring", '1:5 1 cells where the header has 4', '1:6 |||||spring', '2:2 LM|7|9|9|late|summer'], $rows);
+    }
+
+    public function test_a_tally_of_shaped_sides_accounts_for_every_delivered_row(): void
+    {
+        $fold = ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'];
+        $shape = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is-blank'], 'reason' => 'the subtotal lines'], $fold];
+        $plan = Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => array_map(static fn(string $name): array => ['source' => $name, 'target' => $name], ['basin', 'berth', 'month']), 'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'charge', 'target' => 'charge']], 'sides' => ['source' => ['shape' => $shape]]]));
+        $target = DelimitedReader::detecting($this->file("basin,berth,month,charge\nLM,7,may,9\nKB,1,apr,41.20\nKB,1,may,41.2\nKB,2,apr,\"44\n\"\nLM,7,apr,9\n", 'long.csv'), 'long.csv');
+        $results = [];
+        foreach ([1 << 25, 8] as $rangeBytes) {
+            $findings = (new TallyRun($plan, $this->shaped($this->stack(), $shape), $target, $this->folder("work-{$rangeBytes}"), settings: new TallySettings(rangeBytes: $rangeBytes)))->findings();
+            $found = array_map(static fn(RowFinding $row): string => "{$row->class->value} ".($row->source !== null ? "{$row->source->part}:{$row->source->line}" : '').($row->refused !== null ? "{$row->refused->part}:{$row->refused->line}" : '').' '.$row->key?->asCsv(), iterator_to_array($findings, false));
+            $results[] = [$found, $findings->getReturn()->source->toArray()];
+        }
+
+        self::assertSame([
+            ['changed 1:2 KB,1,may', 'missing 1:3 KB,2,may', 'refused 1:5 '],
+            ['read' => 5, 'refused' => 1, 'delivered' => 4, 'left_out' => 1, 'made' => 3, 'merged' => 0, 'shaped' => 6, 'unkeyed' => 0, 'repeated' => 0, 'agreed' => 4, 'changed' => 1, 'missing' => 1],
+        ], $results[0]);
+        self::assertSame($results[0], $results[1], 'Read in one piece or in many.');
+    }
+
+    public function test_a_step_that_fails_leaves_nothing_that_looks_whole(): void
+    {
+        $side = ShapedSide::in($this->folder('side'));
+        try {
+            $side->make($this->stack(), $this->rules([['id' => 'a', 'kind' => 'drop-columns', 'columns' => ['barth']]]), 'source', static fn(int $bytes, int $records) => null);
+            self::fail('The column is not there.');
+        } catch (UnusableStep $problem) {
+            self::assertSame('Step 1 of the source (Drop barth): There is no column "barth" at this step. The nearest is "berth".', $problem->getMessage());
+        }
+        self::assertFalse($side->isWhole());
+        self::assertSame([], glob($this->folder('side').'/*'));
+    }
+
+    public function test_shaping_holds_no_side_in_memory(): void
+    {
+        $rows = '';
+        for ($row = 0; $row < 150_000; $row++) {
+            $rows .= "KB,{$row},holder of berth number {$row} in the old register,9\n";
+        }
+        $path = $this->file("basin,berth,holder,fee\n{$rows}", 'long.csv');
+        unset($rows);
+        $stack = new PartStack([['reader' => DelimitedReader::detecting($path, 'long.csv'), 'origin' => 'long']]);
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        ShapedSide::in($this->folder('side'))->make($stack, $this->rules([['id' => 'a', 'kind' => 'clean-text', 'columns' => ['holder'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'keep-one-row', 'by' => ['berth']]]), 'source', static fn(int $bytes, int $records) => null);
+
+        self::assertLessThan(48 * 1024 * 1024, memory_get_peak_usage() - $before);
+    }
+
+    private function stack(?string $originColumn = null): PartStack
+    {
+        $catalogue = new ReaderCatalogue;
+
+        return new PartStack([
+            ['reader' => $catalogue->open($this->file(self::SPRING, 'spring.csv'), 'spring.csv'), 'origin' => 'spring'],
+            ['reader' => $catalogue->open($this->file(self::SUMMER, 'summer.csv'), 'summer.csv'), 'origin' => 'summer'],
+        ], $originColumn);
+    }
+
+    /** @param list<array<string, mixed>> $steps */
+    private function rules(array $steps): \NineTally\Core\Plan\SideRules
+    {
+        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [], ...($steps === [] ? [] : ['sides' => ['source' => ['shape' => $steps]]])]))->source;
+    }
+
+    /** @param list<array<string, mixed>> $steps */
+    private function shaped(PartStack $stack, array $steps): ShapedReader
+    {
+        $side = ShapedSide::in($this->folder('side-'.bin2hex(random_bytes(4))));
+        $side->make($stack, $this->rules($steps), 'source', static fn(int $bytes, int $records) => null);
+
+        return new ShapedReader($side, 'the old register');
+    }
+}
