@@ -85,7 +85,10 @@ final readonly class DelimitedReader implements Reader
         $assembly = new RecordAssembly($this->format, $this->rowLimit);
         $reading = new BlockReading($this->format, $this->columns->count());
         $end = $this->format->lineEnds->byte();
-        $isHeader = $range->start === 0;
+        $isHeader = $range->start === 0 && $this->format->hasHeader;
+        if ($range->start === 0) {
+            $assembly->skipLines($this->format->skipAbove);
+        }
         $rest = '';
         foreach ($this->blocks($range, $onBytes) as $block) {
             $rest .= $block;
@@ -163,6 +166,7 @@ final readonly class DelimitedReader implements Reader
     private function header(): Columns
     {
         $assembly = new RecordAssembly($this->format, $this->rowLimit);
+        $assembly->skipLines($this->format->skipAbove);
         $end = $this->format->lineEnds->byte();
         $rest = '';
         $record = null;
@@ -184,6 +188,11 @@ final readonly class DelimitedReader implements Reader
             throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->begunOn()) : NotUsable::hasNoHeader($this->name, 'every line is blank');
         }
         [, $cells, , $reason] = $record;
+
+        if (! $this->format->hasHeader) {
+            // Columns without a name are called by their place.
+            $cells = array_fill(0, count($cells), '');
+        }
 
         return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0));
     }
@@ -244,6 +253,48 @@ final readonly class DelimitedReader implements Reader
         return null;
     }
 
+    /** @return int the byte on which the header begins */
+    private function beginning(ByteStream $stream): int
+    {
+        $start = $this->format->markBytes();
+        if ($this->format->skipAbove === 0) {
+            return $start;
+        }
+        $this->mustBeSkippable($stream);
+        $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
+        for ($line = 0; $line < $this->format->skipAbove; $line++) {
+            $found = strpos($bytes, $this->format->lineEnds->byte(), $start);
+            $start = $found === false ? throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove)) : $found + 1;
+        }
+
+        return $start;
+    }
+
+    /** @return int the byte on which the lines begin that come after the last record */
+    private function end(ByteStream $stream): int
+    {
+        if ($this->format->skipBelow === 0) {
+            return PHP_INT_MAX;
+        }
+        $this->mustBeSkippable($stream);
+        $size = $this->bytes();
+        $from = max(0, $size - self::SURVEY_BYTES);
+        $bytes = rtrim((string) file_get_contents($this->path, false, null, $from), "\r\n");
+        for ($line = 0; $line < $this->format->skipBelow; $line++) {
+            $found = strrpos($bytes, $this->format->lineEnds->byte());
+            $bytes = $found === false ? '' : substr($bytes, 0, $found);
+        }
+
+        return $from + strlen($bytes);
+    }
+
+    private function mustBeSkippable(ByteStream $stream): void
+    {
+        if ($stream->isPacked || $this->format->encoding->unit() !== 1) {
+            throw NotUsable::hasNoHeader($this->name, 'lines above and below can be skipped in plain text of one byte a letter only; unpack the file, or save it as UTF-8');
+        }
+    }
+
     /**
      * The bytes of a range as UTF-8.
      *
@@ -253,11 +304,11 @@ final readonly class DelimitedReader implements Reader
     {
         $stream = ByteStream::open($this->path, $this->name);
         try {
-            $start = $range->start === 0 ? $this->format->markBytes() : $range->start;
+            $start = $range->start === 0 ? $this->beginning($stream) : $range->start;
             if ($start > 0) {
                 $stream->isPacked ? $stream->read($start) : $stream->seek($start);
             }
-            $left = $range->end === null ? PHP_INT_MAX : $range->end - $start;
+            $left = ($range->end ?? $this->end($stream)) - $start;
             $open = '';
             while ($left > 0 && ($block = $stream->read(min(self::BLOCK_BYTES, $left))) !== '') {
                 $left -= strlen($block);

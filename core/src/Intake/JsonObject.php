@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 /**
- * One JSON object as the cells of a row. Null is a blank cell, true and false are those words, a nested value is its compact
- * JSON, and a number is the text as it was written: it never becomes a float (RFC 8259, section 6, leaves its size open).
+ * One JSON object as the cells of a row. Null is a blank cell, true and false are those words, a nested object's
+ * cells are called by their path ("holder.name"), a list is its compact JSON, and a number is the text as it was written: it never becomes a float (RFC 8259, section 6, leaves its size open).
  */
 final readonly class JsonObject
 {
@@ -29,11 +29,21 @@ final readonly class JsonObject
             return json_last_error() === JSON_ERROR_NONE ? 'is no JSON object' : 'is no JSON object: '.json_last_error_msg();
         }
         $cells = [];
-        foreach (get_object_vars($object) as $name => $value) {
-            $cells[(string) $name] = self::cell($value);
-        }
+        self::flatten($object, '', $cells);
 
         return new self($cells);
+    }
+
+    /** @param array<string, string> $cells */
+    private static function flatten(\stdClass $object, string $path, array &$cells): void
+    {
+        foreach (get_object_vars($object) as $name => $value) {
+            if ($value instanceof \stdClass && get_object_vars($value) !== []) {
+                self::flatten($value, "{$path}{$name}.", $cells);
+            } else {
+                $cells[$path.$name] = self::cell($value);
+            }
+        }
     }
 
     private static function cell(mixed $value): string

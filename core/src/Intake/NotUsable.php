@@ -31,7 +31,22 @@ final class NotUsable extends \RuntimeException implements NineTallyException
 
     public static function isOfAnotherKind(string $file, string $kind): self
     {
-        return new self($file, 'not-delimited-text', sprintf('"%s" is %s, not delimited text. Export the table as CSV in UTF-8 and deliver that file.', $file, $kind));
+        return new self($file, 'not-delimited-text', sprintf('"%s" is %s, which is not read. Export the table as CSV in UTF-8 and deliver that file.', $file, $kind));
+    }
+
+    public static function isNoWorkbook(string $file, string $why): self
+    {
+        return new self($file, 'unusable-workbook', sprintf('The workbook "%s" cannot be read: %s. Open and save it again, or export the table as CSV.', $file, $why));
+    }
+
+    public static function hasPassword(string $file): self
+    {
+        return new self($file, 'has-password', sprintf('"%s" is locked with a password. Save it without one and deliver it again.', $file));
+    }
+
+    public static function isTooLargeUnpacked(string $file, string $why): self
+    {
+        return new self($file, 'too-large-unpacked', sprintf('"%s" is not unpacked: %s. Deliver the table itself, packed with gzip or not at all.', $file, $why));
     }
 
     public static function breaksOff(string $file): self

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
-/** Opens a file with the reader of its format, found from its beginning. A new format is a reader and a line here. */
+/** Finds the format of a file from its beginning and opens it with the reader for it. A new format is a kind, a reader and a line here. */
 final readonly class ReaderCatalogue
 {
     private const SAMPLE_BYTES = 4_096;
@@ -12,6 +12,8 @@ final readonly class ReaderCatalogue
     public function __construct(private int $rowLimit = DelimitedReader::ROW_LIMIT) {}
 
     /**
+     * Finds the format and reads by it.
+     *
      * @param  string  $name  the file as the person knows it, for messages
      * @param  string|null  $delimiter  by name, instead of the one that is found
      *
@@ -19,13 +21,41 @@ final readonly class ReaderCatalogue
      */
     public function open(string $path, string $name, ?string $delimiter = null): Reader
     {
+        $format = $this->find($path, $name, $delimiter !== null)->format;
+
+        return $this->openAs($path, $name, $delimiter === null ? $format : $format->with(['delimiter' => $delimiter]));
+    }
+
+    /**
+     * @param  bool  $isText  it is known to be delimited text
+     *
+     * @throws NotUsable
+     */
+    public function find(string $path, string $name, bool $isText = false): FoundPart
+    {
         $stream = ByteStream::open($path, $name);
         $beginning = $stream->read(self::SAMPLE_BYTES);
         $stream->close();
-        $isLines = $delimiter === null ? JsonReader::recognises($beginning) : null;
+        $isLines = $isText ? null : JsonReader::recognises($beginning);
+        if ($isLines !== null) {
+            return new FoundPart(PartFormat::json($isLines), ['kind' => $isLines ? 'JSON Lines: it begins with an object' : 'JSON: it begins with a list']);
+        }
+        $workbook = str_starts_with($beginning, "PK\x03\x04") ? Workbook::find($path, $name) : null;
+        if ($workbook !== null) {
+            return $workbook;
+        }
+        $found = (new FormatDetection)->find($path, $name);
 
-        return $isLines === null
-            ? new DelimitedReader($path, $name, (new FormatDetection)->find($path, $name)->format->with(delimiterName: $delimiter), $this->rowLimit)
-            : new JsonReader($path, $name, $isLines, $this->rowLimit);
+        return new FoundPart(PartFormat::delimited($found->format), $found->reasons);
+    }
+
+    /** @throws NotUsable */
+    public function openAs(string $path, string $name, PartFormat $format): Reader
+    {
+        return match ($format->kind) {
+            PartKind::Delimited => new DelimitedReader($path, $name, $format->delimited ?? new DelimitedFormat(',', LineEnds::Lf), $this->rowLimit),
+            PartKind::Json, PartKind::JsonLines => new JsonReader($path, $name, $format->kind === PartKind::JsonLines, $this->rowLimit),
+            PartKind::Xlsx, PartKind::Ods => new WorkbookReader($path, $name, $format),
+        };
     }
 }

@@ -166,7 +166,7 @@ final class TallyCommandTest extends TestCase
         yield 'a map that is no pair' => [$good, $good, ['--key=basin', '--map=fee'], '--map=fee is not a pair'];
         yield 'duplicate header names that the plan touches' => ["basin,fee,fee\nKB,1,2\n", $good, ['--key=basin'], 'names column "fee" 2 times (columns 2, 3)'];
         yield 'a quote left open' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin'], 'the quote opened on line 2 is never closed'];
-        yield 'another kind of file' => ["PK\x03\x04", $good, ['--key=basin'], 'a zip archive or a workbook'];
+        yield 'another kind of file' => ["PK\x03\x04", $good, ['--key=basin'], 'breaks off in the middle or is damaged'];
         yield 'a packed file that breaks off' => [substr((string) gzencode(str_repeat($good, 3_000)), 0, -40), $good, ['--key=basin'], 'old.csv" breaks off'];
         yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" breaks off'];
         yield 'JSON that is no register' => ['[1, 2]', $good, ['--key=basin'], 'no object in it has a property'];

@@ -153,4 +153,13 @@ final class DelimitedReaderTest extends TestCase
 
         return $rows;
     }
+
+    public function test_lines_above_and_below_are_skipped_and_a_missing_header_is_no_row(): void
+    {
+        $path = $this->file("Old register, April\nprinted by mjw\nKB,1\nKB,\"2\n3\"\nrows,2\n", 'printed.csv');
+        $reader = new DelimitedReader($path, 'printed.csv', new DelimitedFormat(',', LineEnds::Lf, hasHeader: false, skipAbove: 2, skipBelow: 1));
+
+        self::assertSame(['column 1', 'column 2'], $reader->columns->names);
+        self::assertSame([[3, ['KB', '1']], [4, ['KB', "2\n3"]]], array_map(static fn(mixed $row): array => $row instanceof Row ? [$row->line, $row->cells] : [], iterator_to_array($reader->records(), false)));
+    }
 }

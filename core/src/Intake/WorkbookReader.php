@@ -1,0 +1,172 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Row;
+use OpenSpout\Common\Entity\Cell;
+use OpenSpout\Common\Entity\Row as SpreadsheetRow;
+use OpenSpout\Reader\ReaderInterface;
+use OpenSpout\Reader\SheetInterface;
+
+/**
+ * Reads a sheet of a workbook as a stream. Real dates become ISO 8601, numbers the shortest text that means the same double,
+ * formulas the value that was calculated last. A line is a row of the sheet. A row that is shorter than the header is filled with
+ * blanks, for workbooks end a row with its last value.
+ */
+final readonly class WorkbookReader implements Reader
+{
+    use IsOneFile;
+
+    private const ROWS_A_BATCH = 500;
+
+    private const MOST_COLUMNS = 16_384;
+
+    private Columns $columns;
+
+    /** The row on which the header stands; the first one that is not blank from where it was looked for. */
+    private int $headerRow;
+
+    /** @throws NotUsable */
+    public function __construct(private string $path, private string $name, private PartFormat $format)
+    {
+        $header = null;
+        $number = 0;
+        foreach ($this->rows() as $number => $cells) {
+            if ($number >= $format->headerRow && implode('', $cells) !== '') {
+                $header = $cells;
+                break;
+            }
+        }
+        if ($header === null) {
+            throw NotUsable::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
+        }
+        while ($header !== [] && end($header) === '') {
+            array_pop($header);
+        }
+        $this->headerRow = $number;
+        $this->columns = Columns::named($name, $header);
+    }
+
+    public function columns(): Columns
+    {
+        return $this->columns;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function bytes(): int
+    {
+        return (int) @filesize($this->path);
+    }
+
+    public function records(?callable $onBytes = null): \Generator
+    {
+        $width = $this->columns->count();
+        foreach ($this->rows() as $number => $cells) {
+            if ($number <= $this->headerRow) {
+                continue;
+            }
+            // A row with nothing in it is no record, as a line with nothing on it is none.
+            if (implode('', $cells) === '') {
+                continue;
+            }
+            while (count($cells) > $width && end($cells) === '') {
+                array_pop($cells);
+            }
+            if (count($cells) > $width) {
+                yield RefusedRecord::because($number, \NineTally\Core\Row\RefusalReason::WrongNumberOfCells, sprintf('%d cells where the header has %d', count($cells), $width), implode("\t", $cells));
+            } else {
+                yield new Row($number, array_pad($cells, $width, ''));
+            }
+        }
+        $onBytes === null || $onBytes($this->bytes());
+    }
+
+    public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
+    {
+        $held = [];
+        $line = 0;
+        foreach ($this->records($onBytes) as $record) {
+            $goesOn = $record instanceof Row && $held !== [] && $record->line === $line + 1 && count($held) < self::ROWS_A_BATCH;
+            if ($held !== [] && ! $goesOn) {
+                yield new Batch(implode(Batch::ROW_END, $held), $line - count($held) + 1);
+                $held = [];
+            }
+            $line = $record->line;
+            if ($record instanceof Row) {
+                $held[] = implode(Batch::CELL_END, $record->cells);
+            } else {
+                yield $record;
+            }
+        }
+        if ($held !== []) {
+            yield new Batch(implode(Batch::ROW_END, $held), $line - count($held) + 1);
+        }
+
+        return $line;
+    }
+
+    public function ranges(int $bytes): array
+    {
+        return [new ByteRange];
+    }
+
+    /** @return \Generator<int, list<string>> by the number of the row */
+    private function rows(): \Generator
+    {
+        $reader = Workbook::open($this->path, $this->name, $this->format->kind);
+        try {
+            $number = 0;
+            /** @var SpreadsheetRow $row */
+            foreach ($this->sheet($reader)->getRowIterator() as $row) {
+                $number++;
+                $cells = array_map($this->text(...), array_values($row->getCells()));
+                yield $number => count($cells) <= self::MOST_COLUMNS ? $cells : throw NotUsable::isNoWorkbook($this->name, sprintf('row %d has more than %s columns', $number, number_format(self::MOST_COLUMNS)));
+            }
+        } catch (\OpenSpout\Common\Exception\SpoutException) {
+            throw NotUsable::isNoWorkbook($this->name, 'it is damaged');
+        } finally {
+            $reader->close();
+        }
+    }
+
+    private function sheet(ReaderInterface $reader): SheetInterface
+    {
+        /** @var SheetInterface $sheet */
+        foreach ($reader->getSheetIterator() as $sheet) {
+            if ($sheet->getName() === $this->format->sheet) {
+                return $sheet;
+            }
+        }
+        throw NotUsable::isNoWorkbook($this->name, sprintf('it has no sheet "%s"', $this->format->sheet));
+    }
+
+    private function text(Cell $cell): string
+    {
+        $value = $cell->getValue();
+        $text = match (true) {
+            $value instanceof \DateTimeInterface => $value->format($value->format('H:i:s') === '00:00:00' ? 'Y-m-d' : 'Y-m-d\TH:i:s'),
+            is_bool($value) => $value ? 'true' : 'false',
+            is_float($value) => $this->number($value),
+            is_int($value), is_string($value) => (string) $value,
+            default => '',
+        };
+
+        return mb_check_encoding($text, 'UTF-8') ? str_replace("\0", '', $text) : mb_scrub($text);
+    }
+
+    /** The shortest digits that mean the double, without an exponent. */
+    private function number(float $value): string
+    {
+        $written = (string) json_encode($value);
+
+        return stripos($written, 'e') === false ? (str_ends_with($written, '.0') ? substr($written, 0, -2) : $written) : (string) \Brick\Math\BigDecimal::of($written);
+    }
+}

@@ -1,0 +1,128 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Intake;
+
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Row\Row;
+use NineTally\Tests\TemporaryFiles;
+use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
+use PHPUnit\Framework\TestCase;
+
+/** Workbooks as they come: sheets, real dates, numbers, formulas, and archives that are made to do harm. */
+final class WorkbookReaderTest extends TestCase
+{
+    use TemporaryFiles;
+
+    private const HEADER = '<row r="1"><c r="A1" t="inlineStr"><is><t>basin</t></is></c><c r="B1" t="inlineStr"><is><t>fee</t></is></c><c r="C1" t="inlineStr"><is><t>paid</t></is></c></row>';
+
+    public function test_dates_are_dates_numbers_are_exact_and_formulas_are_what_they_came_to(): void
+    {
+        $rows = '<row r="2"><c r="A2" t="inlineStr"><is><t>KB</t></is></c><c r="B2"><v>0.1</v></c><c r="C2" s="1"><v>45000</v></c></row>'
+            .'<row r="4"><c r="A4" t="str"><f>"L"&amp;"M"</f><v>LM</v></c><c r="B4"><f>1+1</f><v>1234567890.12</v></c></row>'
+            .'<row r="5"><c r="A5" t="b"><v>1</v></c><c r="B5"><v>12345678901234567</v></c><c r="C5" s="1"><v>45000.5</v></c></row>';
+
+        self::assertSame(['2 KB|0.1|2023-03-15', '4 LM|1234567890.12|', '5 true|12345678901234567|2023-03-15T12:00:00'], $this->rows($this->workbook(self::HEADER.$rows)));
+        self::assertSame(['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00'], $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')));
+    }
+
+    public function test_hidden_sheets_are_named_and_the_first_visible_one_is_read(): void
+    {
+        $found = (new ReaderCatalogue)->find($this->workbook(self::HEADER, '', ' state="hidden"'), 'berths.xlsx');
+
+        self::assertSame([['name' => 'Notes', 'hidden' => true], ['name' => 'Berths', 'hidden' => false]], $found->format->sheets);
+        self::assertSame('Berths', $found->format->sheet);
+        self::assertSame('the first of 2 sheets, 1 of them hidden', $found->reasons['sheet']);
+    }
+
+    public function test_an_open_document_is_read_too(): void
+    {
+        $path = $this->folder().'/berths.ods';
+        $writer = WriterEntityFactory::createODSWriter();
+        $writer->openToFile($path);
+        $writer->addRow(WriterEntityFactory::createRowFromArray(['basin', 'berth', 'fee']));
+        $writer->addRow(WriterEntityFactory::createRowFromArray(['KB', '014', 1412.6]));
+        $writer->close();
+
+        self::assertSame(['2 KB|014|1412.6'], $this->rows($path));
+    }
+
+    public function test_a_large_workbook_is_read_in_little_memory(): void
+    {
+        $path = $this->folder().'/large.xlsx';
+        $writer = WriterEntityFactory::createXLSXWriter();
+        $writer->openToFile($path);
+        for ($row = 0; $row < 20_000; $row++) {
+            $writer->addRow(WriterEntityFactory::createRowFromArray(['KB', (string) $row, "holder of berth {$row}", $row / 10]));
+        }
+        $writer->close();
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        $rows = iterator_count((new ReaderCatalogue)->open($path, 'large.xlsx')->records());
+
+        self::assertSame(19_999, $rows);
+        self::assertLessThan(24 * 1024 * 1024, memory_get_peak_usage() - $before);
+    }
+
+    public function test_an_archive_that_would_burst_is_not_unpacked(): void
+    {
+        $path = $this->workbook(self::HEADER.str_repeat(' ', 64 * 1024 * 1024));
+
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('is not unpacked: "xl/worksheets/sheet2.xml" in it would grow to');
+        (new ReaderCatalogue)->open($path, 'bomb.xlsx');
+    }
+
+    public function test_a_workbook_with_a_password_says_so(): void
+    {
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('locked with a password');
+        (new ReaderCatalogue)->open($this->file("\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".str_repeat("\0", 600), 'locked.xlsx'), 'locked.xlsx');
+    }
+
+    public function test_another_archive_under_the_name_of_a_workbook_is_told(): void
+    {
+        $path = $this->folder().'/other.xlsx';
+        $archive = new \ZipArchive;
+        $archive->open($path, \ZipArchive::CREATE);
+        $archive->addFromString('readme.txt', 'no workbook');
+        $archive->close();
+
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('"other.xlsx" is a zip archive and no workbook');
+        (new ReaderCatalogue)->open($path, 'other.xlsx');
+    }
+
+    /** @return list<string> */
+    private function rows(string $path): array
+    {
+        return array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : 'refused', iterator_to_array($this->reader($path)->records(), false));
+    }
+
+    private function reader(string $path): Reader
+    {
+        return (new ReaderCatalogue)->open($path, basename($path));
+    }
+
+    private function workbook(string $rows, string $properties = '', string $stateOfFirst = ' state="hidden"'): string
+    {
+        $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.xlsx';
+        $main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
+        $relations = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+        $sheet = static fn(string $rows): string => "<?xml version=\"1.0\"?><worksheet xmlns=\"{$main}\"><sheetData>{$rows}</sheetData></worksheet>";
+        $archive = new \ZipArchive;
+        $archive->open($path, \ZipArchive::CREATE);
+        $archive->addFromString('[Content_Types].xml', '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>');
+        $archive->addFromString('xl/workbook.xml', "<?xml version=\"1.0\"?><workbook xmlns=\"{$main}\" xmlns:r=\"{$relations}\">{$properties}<sheets><sheet name=\"Notes\" sheetId=\"1\"{$stateOfFirst} r:id=\"rId1\"/><sheet name=\"Berths\" sheetId=\"2\" r:id=\"rId2\"/></sheets></workbook>");
+        $archive->addFromString('xl/_rels/workbook.xml.rels', "<?xml version=\"1.0\"?><Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship Id=\"rId1\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet1.xml\"/><Relationship Id=\"rId2\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet2.xml\"/><Relationship Id=\"rId3\" Type=\"{$relations}/styles\" Target=\"styles.xml\"/></Relationships>");
+        $archive->addFromString('xl/styles.xml', "<?xml version=\"1.0\"?><styleSheet xmlns=\"{$main}\"><cellXfs count=\"2\"><xf numFmtId=\"0\"/><xf numFmtId=\"14\" applyNumberFormat=\"1\"/></cellXfs></styleSheet>");
+        $archive->addFromString('xl/worksheets/sheet1.xml', $sheet('<row r="1"><c r="A1" t="inlineStr"><is><t>nothing here</t></is></c></row>'));
+        $archive->addFromString('xl/worksheets/sheet2.xml', $sheet($rows));
+        $archive->close();
+
+        return $path;
+    }
+}
