@@ -26,6 +26,7 @@ use NineTally\Core\Report\UnwritableFolder;
 use NineTally\Core\Row\DuplicateColumn;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\UnknownColumn;
+use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\UnbalancedTally;
 use NineTally\Core\Tally\Workspace;
@@ -35,6 +36,10 @@ use Symfony\Component\Console\Command\Command;
 /** The pages of docs/reference, made from the code that they describe, with examples from the demo. */
 final readonly class Reference
 {
+    private const STEP = '#/$defs/step';
+
+    private const CONDITION = '#/$defs/condition';
+
     private const HEAD = "<!-- Made by bin/docs. Changes here are overwritten. -->\n\n";
 
     private const ERRORS = [NotUsable::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
@@ -99,7 +104,20 @@ final readonly class Reference
             $page .= "- `{$policy->value}`".($policy->needsColumn() ? ', with the column whose value decides and its kind; ties keep the first, blank and unreadable values come last' : '')."\n";
         }
 
-        return $page;
+        $step = $this->resolved($schema, ['$ref' => self::STEP]);
+        $page .= "\n## Steps of a shape\n\n{$this->text($step['description'] ?? '')}\n\n| kind | needs |\n| --- | --- |\n";
+        /** @var list<array{if: array{properties: array{kind: array{const: string}}}, then: array{required: list<string>}}> $rules */
+        $rules = $step['allOf'];
+        foreach ($rules as $rule) {
+            $page .= sprintf("| `%s` | %s |\n", $rule['if']['properties']['kind']['const'], implode(', ', array_map(static fn(string $name): string => "`{$name}`", $rule['then']['required'])));
+        }
+        $page .= "\n| member of a step | meaning |\n| --- | --- |\n";
+        foreach ($this->members($schema, $step, '') as $member => $meaning) {
+            $page .= "| `{$member}` | {$meaning} |\n";
+        }
+        $page .= "\nA condition within `all` and `any` is a condition again.\n\n## Formulas\n\nCells by the names of their columns, texts between quotes, numbers; `+ - * /` on exact decimals, `~` joins texts; `== != < <= > >=`, `and`, `or`, `not`, `c ? a : b`, `contains`, `starts with`, `ends with`; and\n\n";
+
+        return $page.implode('', array_map(static fn(string $function): string => "- {$function}\n", array_values(Functions::LISTED)));
     }
 
     /**
@@ -113,7 +131,10 @@ final readonly class Reference
         $properties = $schema['properties'] ?? [];
         foreach (is_array($properties) ? $properties : [] as $name => $property) {
             $property = $this->resolved($whole, is_array($property) ? $property : []);
-            $items = is_array($property['items'] ?? null) ? $this->resolved($whole, $property['items']) : [];
+            // Steps have a table of their own, and conditions hold conditions.
+            $items = is_array($property['items'] ?? null) ? $property['items'] : [];
+            $isTold = in_array($items['$ref'] ?? '', [self::STEP, self::CONDITION], true);
+            $items = $isTold ? [] : $this->resolved($whole, $items);
             $place = ltrim("{$path}.{$name}", '.').($items === [] ? '' : '[]');
             $values = $property['enum'] ?? $items['enum'] ?? null;
             $found[$place] = trim($this->text($property['description'] ?? '').(is_array($values) ? ' One of '.implode(', ', array_map(static fn(mixed $value): string => '`'.(is_string($value) && $value !== '' ? $value : 'nothing').'`', $values)).'.' : ''));
