@@ -13,6 +13,7 @@ use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\RulingController;
+use App\Http\Controllers\Shape\ShapeController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
@@ -35,13 +36,18 @@ Route::middleware('auth')->group(function (): void {
 
     // Deliver
     Route::get('datasets/{dataset}/deliveries', [DeliveryController::class, 'index']);
+    Route::post('datasets/{dataset}/deliveries', [DeliveryController::class, 'store']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
     Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
-    Route::post('receipts/{receipt}/delivery', [ReceiptController::class, 'take']);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
     Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+
+    // Shape
+    Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
+    Route::post('datasets/{dataset}/shaped-sides', [ShapeController::class, 'run']);
+    Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take']);
 
     // Match
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);

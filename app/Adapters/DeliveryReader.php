@@ -5,24 +5,56 @@ declare(strict_types=1);
 namespace App\Adapters;
 
 use App\Models\Delivery;
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
+use App\Models\DeliveryPart;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Shape\PartStack;
 
 /** Opens what has been delivered for core to read. */
 final readonly class DeliveryReader
 {
-    public function __construct(private BlobStore $blobs, private int $rowLimit, private int $previewRows) {}
+    private ReaderCatalogue $catalogue;
 
-    public function open(Delivery $delivery): DelimitedReader
+    public function __construct(private BlobStore $blobs, int $rowLimit, private int $previewRows)
     {
-        return $this->openFile($this->blobs->path($delivery->digest), $delivery->file_name, $delivery->delimitedFormat());
+        $this->catalogue = new ReaderCatalogue($rowLimit);
     }
 
-    public function openFile(string $path, string $name, DelimitedFormat $format): DelimitedReader
+    /** The parts of a delivery, stacked. */
+    public function stack(Delivery $delivery): PartStack
     {
-        return new DelimitedReader($path, $name, $format, $this->rowLimit);
+        return $this->stackOf(array_values($delivery->parts->map(fn(DeliveryPart $part): array => [
+            'path' => $this->blobs->path($part->digest),
+            'name' => $part->file_name,
+            'format' => $part->partFormat(),
+            'origin' => $part->origin,
+        ])->all()), $delivery->origin_column);
+    }
+
+    /** @param list<array{path: string, name: string, format: PartFormat, origin: string}> $parts */
+    public function stackOf(array $parts, ?string $originColumn): PartStack
+    {
+        $opened = array_map(fn(array $part): array => ['reader' => $this->openFile($part['path'], $part['name'], $part['format']), 'origin' => $part['origin']], $parts);
+
+        return new PartStack($opened === [] ? throw new \LogicException('A delivery has at least one part.') : $opened, $originColumn);
+    }
+
+    public function openPart(DeliveryPart $part): Reader
+    {
+        return $this->openFile($this->blobs->path($part->digest), $part->file_name, $part->partFormat());
+    }
+
+    public function openFile(string $path, string $name, PartFormat $format): Reader
+    {
+        return $this->catalogue->openAs($path, $name, $format);
+    }
+
+    public function catalogue(): ReaderCatalogue
+    {
+        return $this->catalogue;
     }
 
     /**
@@ -30,24 +62,24 @@ final readonly class DeliveryReader
      *
      * @throws NineTallyException when the header names a column twice, or the beginning cannot be read
      */
-    public function mustBeReadable(string $path, string $name, DelimitedFormat $format): void
+    public function mustBeReadable(string $path, string $name, PartFormat $format): void
     {
         $reader = $this->openFile($path, $name, $format);
-        foreach (array_keys($reader->columns->repeated()) as $repeated) {
-            $reader->columns->positionOf((string) $repeated);
+        foreach (array_keys($reader->columns()->repeated()) as $repeated) {
+            $reader->columns()->positionOf((string) $repeated);
         }
         $this->firstRows($reader);
     }
 
     /** @return list<list<string>> the cells of the first rows */
-    public function firstRows(DelimitedReader $reader, ?int $count = null): array
+    public function firstRows(Reader $reader): array
     {
         $rows = [];
         foreach ($reader->records() as $record) {
             if ($record instanceof Row) {
                 $rows[] = array_map(self::shortened(...), $record->cells);
             }
-            if (count($rows) === ($count ?? $this->previewRows)) {
+            if (count($rows) === $this->previewRows) {
                 break;
             }
         }
@@ -56,7 +88,7 @@ final readonly class DeliveryReader
     }
 
     /** A preview is to be looked at: a cell of megabytes is cut, and says so by its last character. */
-    private static function shortened(string $cell): string
+    public static function shortened(string $cell): string
     {
         return strlen($cell) <= 400 ? $cell : mb_strcut($cell, 0, 400).'…';
     }

@@ -16,7 +16,7 @@ use NineTally\Core\Comparison\RowRecord;
  */
 final class FindingTables
 {
-    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells,remark';
+    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells,remark,source_part,target_part';
 
     private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
 
@@ -59,6 +59,8 @@ final class FindingTables
             $row->refused === null ? null : $row->refused->sentence."\n".str_replace("\0", '\x00', $row->refused->readableRaw()),
             count($row->cells),
             $row->remark(),
+            $row->source->part ?? ($row->side?->value === 'source' ? $row->refused?->part : null),
+            $row->target->part ?? ($row->side?->value === 'target' ? $row->refused?->part : null),
         ]);
         foreach ($row->cells as $cell) {
             $this->write($this->cells, [

@@ -8,6 +8,7 @@ use App\Models\Run;
 use App\Models\RunState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Phase;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\ProgressReport;
@@ -21,6 +22,8 @@ use NineTally\Core\Tally\TallyCancelled;
 final class RunLease implements Progress
 {
     private const SECONDS_BETWEEN_SIGNS = 1.0;
+
+    private const SHARE_SHAPING = 0.05;
 
     private float $lastSign = 0.0;
 
@@ -85,6 +88,21 @@ final class RunLease implements Progress
         }
         if (Run::query()->whereKey($this->run->id)->value('cancel_requested_at') !== null) {
             throw TallyCancelled::byPerson();
+        }
+    }
+
+    /**
+     * While steps run, before anything is compared.
+     *
+     * @param  float  $done  of the side
+     *
+     * @throws TallyCancelled
+     * @throws LeaseLost
+     */
+    public function shaping(Side $side, float $done, int $records): void
+    {
+        if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
+            $this->sign(RunState::Reading, self::SHARE_SHAPING * ($side === Side::Source ? $done / 2 : (1 + $done) / 2), [$side === Side::Source ? 'sourceRows' : 'targetRows' => $records]);
         }
     }
 

@@ -7,8 +7,9 @@ namespace App\Adapters;
 use App\Models\Run;
 use App\Models\RunState;
 use Illuminate\Database\Connection;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\Workspace;
@@ -16,7 +17,7 @@ use NineTally\Core\Tally\Workspace;
 /** Opens what a run works on, alike for every worker: the same settings give the same pieces. */
 final readonly class RunWork
 {
-    public function __construct(private DeliveryReader $reader, private string $workFolder, private int $memory) {}
+    public function __construct(private ShapedSides $sides, private string $workFolder, private int $memory) {}
 
     /** The folder of a run, which all its workers share; gone when the run is over. */
     public function folder(Run $run): string
@@ -49,7 +50,7 @@ final readonly class RunWork
 
     public function of(Run $run): TallyWork
     {
-        return new TallyWork($this->plan($run), $this->source($run), $this->target($run), $this->pieces($run), $this->settings());
+        return new TallyWork($this->plan($run), $this->reader($run, Side::Source), $this->reader($run, Side::Target), $this->pieces($run), $this->settings());
     }
 
     public function plan(Run $run): Plan
@@ -57,14 +58,18 @@ final readonly class RunWork
         return $run->planVersion->plan();
     }
 
-    public function source(Run $run): DelimitedReader
+    /**
+     * The side as it is when its steps have run; shaped first, if nobody has yet.
+     *
+     * @param  (callable(int, int): void)|null  $onProgress
+     *
+     * @throws \NineTally\Core\NineTallyException
+     */
+    public function reader(Run $run, Side $side, ?callable $onProgress = null): Reader
     {
-        return $this->reader->open($run->sourceDelivery);
-    }
+        $delivery = $side === Side::Source ? $run->sourceDelivery : $run->targetDelivery;
 
-    public function target(Run $run): DelimitedReader
-    {
-        return $this->reader->open($run->targetDelivery);
+        return $this->sides->reader($delivery, $this->plan($run)->side($side), new ShapeInputs($run->parameters, $run->reference_deliveries), $onProgress);
     }
 
     public function settings(): TallySettings

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\DeliveryReader;
+use App\Adapters\ShapedSides;
+use App\Adapters\ShapeInputs;
 use App\Models\Delivery;
 use App\Models\KeyCount;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use NineTally\Core\Advice\KeyUniqueness;
+use NineTally\Core\Plan\SideRules;
 
 /** Counts a key on the whole delivery. */
 final class CountKeyOfDelivery implements ShouldQueue
@@ -22,14 +24,15 @@ final class CountKeyOfDelivery implements ShouldQueue
 
     public function __construct(private readonly int $keyCountId) {}
 
-    public function handle(DeliveryReader $reader): void
+    public function handle(ShapedSides $sides): void
     {
         $count = KeyCount::query()->find($this->keyCountId);
         $delivery = $count === null ? null : Delivery::query()->find($count->delivery_id);
         if ($count === null || $delivery === null || $count->state === 'counted') {
             return;
         }
-        $uniqueness = KeyUniqueness::count($reader->open($delivery), $count->columns);
+        $rules = $delivery->dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
+        $uniqueness = KeyUniqueness::count($sides->reader($delivery, $rules, ShapeInputs::now($delivery->dataset, $rules)), $count->columns);
         $count->update([
             'state' => 'counted',
             'rows' => $uniqueness->rows,

@@ -16,6 +16,7 @@ use NineTally\Core\Row\Side;
  * @property int $id
  * @property int $migration_id
  * @property string $name
+ * @property array<string, string> $parameters that conditions of steps ask for
  * @property-read Migration $migration
  * @property-read PlanDraft|null $draft
  */
@@ -24,6 +25,10 @@ final class Dataset extends Model
     public const UPDATED_AT = null;
 
     protected $guarded = [];
+
+    protected $casts = ['parameters' => 'array'];
+
+    protected $attributes = ['parameters' => '{}'];
 
     /** @return BelongsTo<Migration, $this> */
     public function migration(): BelongsTo

@@ -8,27 +8,33 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
-use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 
 /**
- * What one side handed over at one time, kept byte for byte.
+ * What one side handed over at one time, kept byte for byte: one or more parts.
+ *
+ * @phpstan-import-type FormatDocument from PartFormat
  *
  * @property int $id
  * @property int $dataset_id
  * @property Side $side
  * @property int $number
  * @property string $file_name
- * @property string $digest SHA-256 of the bytes
+ * @property string $digest SHA-256 of the bytes; of several parts, of their digests
  * @property int $bytes
- * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding?: string} $format
+ * @property FormatDocument $format of the first part
  * @property list<string> $columns
  * @property int $read_count
  * @property int $refused_count
  * @property int $delivered_count
  * @property Carbon $delivered_at
+ * @property string|null $origin_column the column that holds the label of the part, if one does
+ * @property Carbon|null $as_of the moment that the extract shows, as the deliverer says
+ * @property int|null $rows_claimed the deliverer's own count
  * @property-read User $user
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, DeliveryPart> $parts
  * @property-read Dataset $dataset
  */
 final class Delivery extends Model
@@ -46,6 +52,8 @@ final class Delivery extends Model
         'refused_count' => 'integer',
         'delivered_count' => 'integer',
         'delivered_at' => 'immutable_datetime',
+        'as_of' => 'immutable_datetime',
+        'rows_claimed' => 'integer',
     ];
 
     /** @return BelongsTo<Dataset, $this> */
@@ -66,9 +74,10 @@ final class Delivery extends Model
         return $this->hasMany(RefusedRecord::class);
     }
 
-    public function delimitedFormat(): DelimitedFormat
+    /** @return HasMany<DeliveryPart, $this> in their order */
+    public function parts(): HasMany
     {
-        return DelimitedFormat::fromArray($this->format);
+        return $this->hasMany(DeliveryPart::class)->orderBy('number');
     }
 
     public function namedColumns(): Columns

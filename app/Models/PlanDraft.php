@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\Side;
 
 /**
  * The plan while it is being worked on; a tally uses a version of it that never changes.
@@ -23,6 +27,13 @@ final class PlanDraft extends Model
     protected $guarded = [];
 
     protected $casts = ['document' => 'array'];
+
+    /** What it says of one side. */
+    public function rules(Side $side): SideRules
+    {
+        // The key may still be empty, and says nothing of sides.
+        return Plan::fromJson(CanonicalJson::of(['key' => [['source' => '?', 'target' => '?']], 'columnPairs' => []] + $this->document))->side($side);
+    }
 
     /** @return list<string> the key by source names */
     public function keyNames(): array

@@ -7,11 +7,13 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
-use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Side;
 
 /**
  * A file on its way to become a delivery: its pieces arrive, what was found is shown and corrected, then it is read whole.
+ *
+ * @phpstan-import-type FormatDocument from PartFormat
  *
  * @property string $id
  * @property int $dataset_id
@@ -20,10 +22,11 @@ use NineTally\Core\Row\Side;
  * @property int $bytes
  * @property int $received_bytes
  * @property ReceiptState $state
- * @property array{delimiter: string, lineEnds: string, encoding: string}|null $found the reasons, in words
- * @property array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding?: string}|null $format
+ * @property array<string, string>|null $found the reasons, in words
+ * @property FormatDocument|null $format
  * @property string|null $problem
  * @property string|null $digest
+ * @property array{receipts: non-empty-list<string>, terms: array{origins: array<string, string>, originColumn: string|null, asOf: string|null, rowsClaimed: int|null}}|null $taking the files that become one delivery with it, and on which terms
  * @property int $records_read
  * @property int|null $delivery_id
  * @property int $user_id
@@ -43,6 +46,7 @@ final class Receipt extends Model
         'records_read' => 'integer',
         'found' => 'array',
         'format' => 'array',
+        'taking' => 'array',
     ];
 
     /** @return BelongsTo<Dataset, $this> */
@@ -51,8 +55,8 @@ final class Receipt extends Model
         return $this->belongsTo(Dataset::class);
     }
 
-    public function delimitedFormat(): ?DelimitedFormat
+    public function partFormat(): PartFormat
     {
-        return $this->format === null ? null : DelimitedFormat::fromArray($this->format);
+        return PartFormat::fromArray($this->format ?? throw new \LogicException('The file has not been looked at yet.'));
     }
 }

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Model;
 
 /**
  * @property int $number
+ * @property int $part of the delivery, from 1
  * @property int $line
  * @property string $reason
  * @property string $sentence

@@ -19,6 +19,8 @@ use Illuminate\Support\Carbon;
  * @property RunState $state
  * @property float $done share of the work, from 0 to 1
  * @property array<string, int> $figures
+ * @property array<string, string> $parameters as conditions of steps had them
+ * @property array<string, int> $reference_deliveries by the names of the references
  * @property string|null $problem
  * @property int $attempts
  * @property string|null $lease
@@ -45,6 +47,8 @@ final class Run extends Model
         'state' => RunState::class,
         'done' => 'float',
         'figures' => 'array',
+        'parameters' => 'array',
+        'reference_deliveries' => 'array',
         'attempts' => 'integer',
         'lease_expires_at' => 'immutable_datetime',
         'cancel_requested_at' => 'immutable_datetime',

@@ -14,6 +14,7 @@ use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
 use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
+use App\Adapters\ShapedSides;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Sign\ReportContent;
@@ -38,6 +39,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind(StatefulGuard::class, static fn() => Auth::guard('web'));
         $this->app->when(BlobStore::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(PieceFolder::class)->needs('$folder')->give(storage_path('pieces'));
+        $this->app->when(ShapedSides::class)->needs('$folder')->give(storage_path('shaped'));
         $this->app->when(RunWork::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(RunWork::class)->needs('$memory')->giveConfig('nine-tally.memory');
         $this->app->when(PerformRun::class)->needs('$helpers')->giveConfig('nine-tally.helpers');

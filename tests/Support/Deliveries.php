@@ -29,11 +29,21 @@ trait Deliveries
         return $this->call('PUT', "/api/v1/receipts/{$receipt}/pieces/{$offset}", server: ['CONTENT_TYPE' => 'application/octet-stream', 'HTTP_ACCEPT' => 'application/json'], content: $bytes);
     }
 
+    /**
+     * Takes received files as one delivery.
+     *
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    protected function takeParts(string $side, string ...$receipts): TestResponse
+    {
+        return $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => $side, 'parts' => array_map(static fn(string $receipt): array => ['receipt' => $receipt], array_values($receipts))]);
+    }
+
     protected function deliver(string $side, string $content, string $name = 'moorings.csv'): Receipt
     {
         $receipt = $this->announce($side, $name, strlen($content));
         $this->piece($receipt, 0, $content)->assertOk();
-        $this->api('POST', "/receipts/{$receipt}/delivery")->assertAccepted();
+        $this->takeParts($side, $receipt)->assertAccepted();
 
         return Receipt::query()->findOrFail($receipt);
     }

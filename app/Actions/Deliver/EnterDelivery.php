@@ -9,16 +9,16 @@ use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
 use Illuminate\Database\Connection;
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\RefusedRecord as Refused;
 
-/** Reads a received file whole, keeps its bytes, and enters the delivery with its counts. */
+/** Reads received files whole, keeps their bytes, and enters them as one delivery with its counts. */
 final readonly class EnterDelivery
 {
     /** Progress is written at most so often, in records. */
@@ -29,90 +29,152 @@ final readonly class EnterDelivery
 
     public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database) {}
 
-    public function __invoke(Receipt $receipt): ?Delivery
+    /** @param non-empty-list<Receipt> $receipts in the order of the parts */
+    public function __invoke(array $receipts, DeliveryTerms $terms): ?Delivery
     {
-        $format = $receipt->delimitedFormat();
-        $digest = $receipt->digest;
-        if ($receipt->state !== ReceiptState::Reading || $format === null || $digest === null) {
+        if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Reading || $receipt->digest === null) !== []) {
             return null;
         }
-        try {
-            // A worker may have died after the bytes were kept: then they are there, under their digest.
-            $path = is_file($this->pieces->path($receipt)) ? $this->pieces->path($receipt) : $this->blobs->path($digest);
-            $reader = $this->reader->openFile($path, $receipt->file_name, $format);
-            [$read, $refused] = $this->read($reader, $receipt);
-        } catch (NineTallyException $problem) {
-            $this->pieces->remove($receipt);
-            $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
+        $parts = [];
+        foreach ($receipts as $receipt) {
+            try {
+                $path = $this->path($receipt);
+                $reader = $this->reader->openFile($path, $receipt->file_name, $receipt->partFormat());
+                [$read, $refused] = $this->read($reader, $receipt, $receipts);
+            } catch (NineTallyException $problem) {
+                $this->refuse($receipts, $receipt, $problem);
 
-            return null;
+                return null;
+            }
+            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader->columns()->names, $read, $refused);
         }
-        if ($path === $this->pieces->path($receipt)) {
-            $this->blobs->keepFile($path);
+        $stack = $this->reader->stackOf(array_map(fn(ReadPart $part): array => ['path' => $this->path($part->receipt), 'name' => $part->receipt->file_name, 'format' => $part->receipt->partFormat(), 'origin' => $part->origin], $parts), $terms->originColumn);
+        foreach ($receipts as $receipt) {
+            if (is_file($this->pieces->path($receipt))) {
+                $this->blobs->keepFile($this->pieces->path($receipt));
+            }
         }
 
-        return $this->enter($receipt, $format, $reader, $read, $refused);
+        return $this->enter($parts, $stack->columns, $terms);
     }
 
-    /** @return array{int, list<Refused>} */
-    private function read(DelimitedReader $reader, Receipt $receipt): array
+    /** A worker may have died after the bytes were kept: then they are there, under their digest. */
+    private function path(Receipt $receipt): string
     {
-        $read = $refusedCount = 0;
+        return is_file($this->pieces->path($receipt)) ? $this->pieces->path($receipt) : $this->blobs->path((string) $receipt->digest);
+    }
+
+    /**
+     * One part that cannot be read keeps the delivery from being entered; the others wait to be taken again.
+     *
+     * @param  non-empty-list<Receipt>  $receipts
+     */
+    private function refuse(array $receipts, Receipt $broken, NineTallyException $problem): void
+    {
+        $this->pieces->remove($broken);
+        $broken->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
+        foreach ($receipts as $receipt) {
+            if ($receipt->id !== $broken->id) {
+                $receipt->update(['state' => ReceiptState::Received]);
+            }
+        }
+    }
+
+    /**
+     * @param  non-empty-list<Receipt>  $receipts  all that are read together: each gives a sign of life
+     * @return array{int, list<Refused>}
+     */
+    private function read(Reader $reader, Receipt $receipt, array $receipts): array
+    {
+        $read = 0;
         $refused = [];
         foreach ($reader->records() as $record) {
             if ($record instanceof Refused) {
-                $refusedCount++;
                 $refused[] = $record;
-                if ($refusedCount > self::REFUSED_LISTED) {
-                    throw TooManyRefused::in($receipt->file_name, $refusedCount, $record->sentence);
+                if (count($refused) > self::REFUSED_LISTED) {
+                    throw TooManyRefused::in($receipt->file_name, count($refused), $record->sentence);
                 }
             }
             if (++$read % self::RECORDS_BETWEEN_REPORTS === 0) {
                 $receipt->update(['records_read' => $read]);
+                Receipt::query()->whereKey(array_column($receipts, 'id'))->update(['updated_at' => now()]);
             }
         }
 
         return [$read, $refused];
     }
 
-    /** @param list<Refused> $refused */
-    private function enter(Receipt $receipt, DelimitedFormat $format, DelimitedReader $reader, int $read, array $refused): ?Delivery
+    /**
+     * @param  non-empty-list<ReadPart>  $parts
+     * @param  list<string>  $columns  united
+     */
+    private function enter(array $parts, array $columns, DeliveryTerms $terms): ?Delivery
     {
-        return $this->database->transaction(function () use ($receipt, $format, $reader, $read, $refused): ?Delivery {
-            Dataset::query()->lockForUpdate()->findOrFail($receipt->dataset_id);
+        return $this->database->transaction(function () use ($parts, $columns, $terms): ?Delivery {
+            $first = $parts[0]->receipt;
+            Dataset::query()->lockForUpdate()->findOrFail($first->dataset_id);
             // A worker that was thought dead may have entered it meanwhile.
-            if ($receipt->refresh()->state !== ReceiptState::Reading) {
+            if ($first->refresh()->state !== ReceiptState::Reading) {
                 return null;
             }
+            $sum = static fn(\Closure $figure): int => array_sum(array_map($figure, $parts));
+            $refused = $sum(static fn(ReadPart $part): int => count($part->refused));
+            $read = $sum(static fn(ReadPart $part): int => $part->read);
             $delivery = Delivery::query()->create([
-                'dataset_id' => $receipt->dataset_id,
-                'side' => $receipt->side,
-                'number' => ($receipt->dataset->latestDelivery($receipt->side)->number ?? 0) + 1,
-                'file_name' => $receipt->file_name,
-                'digest' => $receipt->digest,
-                'bytes' => $receipt->bytes,
-                'format' => $format->toArray(),
-                'columns' => $reader->columns->names,
+                'dataset_id' => $first->dataset_id,
+                'side' => $first->side,
+                'number' => ($first->dataset->latestDelivery($first->side)->number ?? 0) + 1,
+                'file_name' => count($parts) === 1 ? $first->file_name : sprintf('%s and %d more', $first->file_name, count($parts) - 1),
+                'digest' => count($parts) === 1 ? $first->digest : hash('sha256', implode("\n", array_map(static fn(ReadPart $part): string => (string) $part->receipt->digest, $parts))),
+                'bytes' => $sum(static fn(ReadPart $part): int => $part->receipt->bytes),
+                'format' => $first->partFormat()->toArray(),
+                'columns' => $columns,
                 'read_count' => $read,
-                'refused_count' => count($refused),
-                'delivered_count' => $read - count($refused),
-                'user_id' => $receipt->user_id,
+                'refused_count' => $refused,
+                'delivered_count' => $read - $refused,
+                'origin_column' => $terms->originColumn,
+                'as_of' => $terms->asOfMoment(),
+                'rows_claimed' => $terms->rowsClaimed,
+                'user_id' => $first->user_id,
                 'delivered_at' => now(),
             ]);
-            foreach (array_chunk($refused, 1_000) as $some) {
-                RefusedRecord::query()->insert(array_map(static fn(Refused $record): array => [
-                    'delivery_id' => $delivery->id,
-                    // Of two records none begins on the same line.
-                    'number' => $record->line,
-                    'line' => $record->line,
-                    'reason' => $record->reason->value,
-                    'sentence' => $record->sentence,
-                    'raw' => str_replace("\0", '\x00', $record->readableRaw()),
-                ], $some));
+            $listed = 0;
+            foreach ($parts as $position => $part) {
+                $this->enterPart($delivery, $position + 1, $part, $listed);
+                $listed += count($part->refused);
+                $part->receipt->update(['state' => ReceiptState::Delivered, 'records_read' => $part->read, 'delivery_id' => $delivery->id]);
             }
-            $receipt->update(['state' => ReceiptState::Delivered, 'records_read' => $read, 'delivery_id' => $delivery->id]);
 
             return $delivery;
         });
+    }
+
+    /** @param int $listed refused records of the parts before it */
+    private function enterPart(Delivery $delivery, int $number, ReadPart $part, int $listed): void
+    {
+        DeliveryPart::query()->create([
+            'delivery_id' => $delivery->id,
+            'number' => $number,
+            'file_name' => $part->receipt->file_name,
+            'origin' => $part->origin,
+            'digest' => $part->receipt->digest,
+            'bytes' => $part->receipt->bytes,
+            'format' => $part->receipt->partFormat()->toArray(),
+            'columns' => $part->columns,
+            'read_count' => $part->read,
+            'refused_count' => count($part->refused),
+            'delivered_count' => $part->read - count($part->refused),
+        ]);
+        foreach (array_chunk($part->refused, 1_000, true) as $some) {
+            RefusedRecord::query()->insert(array_map(static fn(Refused $record, int $nth): array => [
+                'delivery_id' => $delivery->id,
+                'number' => $listed + $nth + 1,
+                'part' => $number,
+                'line' => $record->line,
+                'reason' => $record->reason->value,
+                'sentence' => $record->sentence,
+                'raw' => str_replace("\0", '\x00', $record->readableRaw()),
+            ], $some, array_keys($some)));
+        }
     }
 }

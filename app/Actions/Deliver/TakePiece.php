@@ -10,17 +10,16 @@ use App\Http\Problems\Conflict;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Database\Connection;
-use NineTally\Core\Intake\FormatDetection;
 use NineTally\Core\Intake\NotUsable;
 
 /** Adds a piece at its offset. After the last one the file is looked at: what was found is shown before it is taken. */
 final readonly class TakePiece
 {
-    public function __construct(private PieceFolder $pieces, private Connection $database, private FormatDetection $detection, private DeliveryReader $reader) {}
+    public function __construct(private PieceFolder $pieces, private Connection $database, private DeliveryReader $reader) {}
 
     /**
      * @throws Conflict when the piece does not begin where the last one ended
-     * @throws NotUsable when the whole file is no delimited text
+     * @throws NotUsable when the whole file is of no kind that is read
      */
     public function __invoke(Receipt $receipt, int $offset, string $piece): Receipt
     {
@@ -47,7 +46,7 @@ final readonly class TakePiece
     {
         $path = $this->pieces->path($receipt);
         try {
-            $found = $this->detection->find($path, $receipt->file_name);
+            $found = $this->reader->catalogue()->find($path, $receipt->file_name);
             $this->reader->mustBeReadable($path, $receipt->file_name, $found->format);
         } catch (\NineTally\Core\NineTallyException $problem) {
             // Nothing is left behind of what cannot be used but the reason.

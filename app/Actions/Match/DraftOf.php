@@ -10,7 +10,6 @@ use App\Models\Delivery;
 use App\Models\PlanDraft;
 use NineTally\Core\Advice\PlanProposal;
 use NineTally\Core\Comparison\ColumnPair;
-use NineTally\Core\Intake\DelimitedReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
@@ -37,7 +36,7 @@ final readonly class DraftOf
     private function proposed(Delivery $source, Delivery $target): array
     {
         [$sourceColumns, $targetColumns] = [$source->namedColumns(), $target->namedColumns()];
-        $key = $this->proposal->key($sourceColumns, $targetColumns, $this->sample($this->reader->open($source)));
+        $key = $this->proposal->key($sourceColumns, $targetColumns, $this->sample($source));
 
         return [
             'formatVersion' => Plan::FORMAT_VERSION,
@@ -48,12 +47,12 @@ final readonly class DraftOf
     }
 
     /** @return \Generator<int, Row> */
-    private function sample(DelimitedReader $reader): \Generator
+    private function sample(Delivery $delivery): \Generator
     {
         $rows = 0;
-        foreach ($reader->records() as $record) {
-            if ($record instanceof Row) {
-                yield $record;
+        foreach ($this->reader->stack($delivery)->records() as $origin => $record) {
+            if (is_array($record)) {
+                yield new Row($origin, $record);
                 if (++$rows === $this->sampleRows) {
                     return;
                 }

@@ -14,7 +14,9 @@ use App\Models\RunState;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\FindingIdentity;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Tally\TallyRun;
@@ -60,8 +62,8 @@ final readonly class PerformRun
         $plan = $this->work->plan($run);
         $tally = new TallyRun(
             $plan,
-            $this->work->source($run),
-            $this->work->target($run),
+            $this->shaped($run, Side::Source, $lease),
+            $this->shaped($run, Side::Target, $lease),
             $this->work->pieces($run),
             $lease,
             $this->work->settings(),
@@ -74,6 +76,16 @@ final readonly class PerformRun
         }
 
         return [$findings->getReturn(), $tables];
+    }
+
+    /** Shaping comes before reading: it has the first hundredths of the progress. */
+    private function shaped(Run $run, Side $side, RunLease $lease): Reader
+    {
+        $bytes = max(1, ($side === Side::Source ? $run->sourceDelivery : $run->targetDelivery)->bytes);
+
+        return $this->work->reader($run, $side, static function (int $read, int $records) use ($lease, $side, $bytes): void {
+            $lease->shaping($side, min(1.0, $read / $bytes), $records);
+        });
     }
 
     private function nextTallyId(): int

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Actions\Deliver\DeliveryTerms;
 use App\Adapters\RunWork;
-use App\Jobs\ReceivePart;
+use App\Jobs\ReceiveParts;
 use App\Jobs\RunTally;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -31,7 +32,10 @@ final readonly class ReviveDeadWork
         foreach ($silent as $receipt) {
             // The mark of life is set first, so that the next look leaves it alone.
             $receipt->touch();
-            ReceivePart::dispatch($receipt->id);
+            // The parts of a delivery are read by one worker, from the first on.
+            if ($receipt->taking !== null && $receipt->taking['receipts'][0] === $receipt->id) {
+                ReceiveParts::dispatch($receipt->taking['receipts'], DeliveryTerms::fromArray($receipt->taking['terms']));
+            }
         }
         $this->work->clearUp($this->database);
         $this->dropTablesOfTheDead();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Adapters\ShapeInputs;
 use App\Http\Problems\Conflict;
 use App\Jobs\RunTally;
 use App\Models\Dataset;
@@ -37,7 +38,8 @@ final readonly class StartRun
             $source = $this->delivery($dataset, Side::Source);
             $target = $this->delivery($dataset, Side::Target);
             $plan = $this->plan($dataset);
-            $plan->mustFit($source->namedColumns(), $target->namedColumns());
+            $plan->mustFit($plan->shapedColumns(Side::Source, $source->namedColumns()), $plan->shapedColumns(Side::Target, $target->namedColumns()));
+            $inputs = ShapeInputs::now($dataset, $plan->source, $plan->target);
 
             return Run::query()->create([
                 'dataset_id' => $dataset->id,
@@ -47,6 +49,8 @@ final readonly class StartRun
                 'state' => RunState::Queued,
                 'done' => 0.0,
                 'figures' => [],
+                'parameters' => (object) $inputs->parameters,
+                'reference_deliveries' => (object) $inputs->references,
                 'attempts' => 0,
                 'user_id' => $person->id,
             ]);

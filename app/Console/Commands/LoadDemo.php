@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Actions\Board\AddMigration;
 use App\Actions\Deliver\AnnouncePart;
+use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Deliver\TakePiece;
 use App\Actions\Match\DraftOf;
@@ -86,8 +87,8 @@ final class LoadDemo extends Command
             $receipt = app(TakePiece::class)($receipt, $receipt->received_bytes, $piece);
         }
         fclose($file);
-        $receipt->update(['state' => 'reading']);
-        app(EnterDelivery::class)($receipt->refresh());
+        $receipt->update(['state' => 'reading', 'taking' => ['receipts' => [$receipt->id], 'terms' => (new DeliveryTerms)->toArray()]]);
+        app(EnterDelivery::class)([$receipt->refresh()], new DeliveryTerms);
     }
 
     private function person(string $name, string $email): User

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Models\Delivery;
+use App\Models\DeliveryPart;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 
@@ -23,7 +24,21 @@ final class DeliveryResource extends JsonResource
             'fileName' => $this->resource->file_name,
             'digest' => $this->resource->digest,
             'bytes' => $this->resource->bytes,
-            'format' => $this->resource->delimitedFormat()->toArray(),
+            'parts' => $this->resource->parts->map(fn(DeliveryPart $part): array => [
+                'number' => $part->number,
+                'fileName' => $part->file_name,
+                'origin' => $part->origin,
+                'digest' => $part->digest,
+                'bytes' => $part->bytes,
+                'format' => $part->partFormat()->toArray(),
+                'missingColumns' => array_values(array_diff($this->resource->columns, $part->columns, [$this->resource->origin_column])),
+                'read' => $part->read_count,
+                'refused' => $part->refused_count,
+                'delivered' => $part->delivered_count,
+            ])->values()->all(),
+            'originColumn' => $this->resource->origin_column,
+            'asOf' => $this->resource->as_of?->toIso8601ZuluString(),
+            'rowsClaimed' => $this->resource->rows_claimed,
             'columns' => $this->resource->columns,
             'read' => $this->resource->read_count,
             'refused' => $this->resource->refused_count,

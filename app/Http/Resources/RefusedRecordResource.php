@@ -13,9 +13,9 @@ final class RefusedRecordResource extends JsonResource
 {
     public static $wrap = null;
 
-    /** @return array{number: int, line: int, reason: string, sentence: string, raw: string} */
+    /** @return array{number: int, part: int, line: int, reason: string, sentence: string, raw: string} */
     public function toArray(Request $request): array
     {
-        return ['number' => $this->resource->number, 'line' => $this->resource->line, 'reason' => $this->resource->reason, 'sentence' => $this->resource->sentence, 'raw' => $this->resource->raw];
+        return ['number' => $this->resource->number, 'part' => $this->resource->part, 'line' => $this->resource->line, 'reason' => $this->resource->reason, 'sentence' => $this->resource->sentence, 'raw' => $this->resource->raw];
     }
 }

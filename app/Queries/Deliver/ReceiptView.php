@@ -6,8 +6,10 @@ namespace App\Queries\Deliver;
 
 use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
+use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use Illuminate\Database\Eloquent\Builder;
 
 /** A file on its way: how far it is, and, when it waits to be taken, what was found and the first rows read that way. */
 final readonly class ReceiptView
@@ -32,20 +34,35 @@ final readonly class ReceiptView
         ];
     }
 
+    /** Where the same bytes stand already: taken together they would double the totals. */
+    private function sameAs(Receipt $receipt): ?string
+    {
+        $waiting = Receipt::query()->where('dataset_id', $receipt->dataset_id)->where('side', $receipt->side)->where('digest', $receipt->digest)->where('state', ReceiptState::Received)->whereKeyNot($receipt->id)->first();
+        if ($waiting !== null) {
+            return "byte for byte the same as {$waiting->file_name}, which waits here too";
+        }
+        $delivered = DeliveryPart::query()->where('digest', $receipt->digest)
+            ->whereHas('delivery', static fn(Builder $delivery) => $delivery->where('dataset_id', $receipt->dataset_id)->where('side', $receipt->side))
+            ->orderByDesc('delivery_id')->first();
+
+        return $delivered === null ? null : "byte for byte the same as {$delivered->file_name} of delivery {$delivered->delivery->number}";
+    }
+
     /** @return array<string, mixed>|null */
     private function preview(Receipt $receipt): ?array
     {
-        $format = $receipt->delimitedFormat();
-        if ($format === null || $receipt->found === null) {
+        if ($receipt->format === null || $receipt->found === null) {
             return null;
         }
+        $format = $receipt->partFormat();
         $reader = $this->reader->openFile($this->pieces->path($receipt), $receipt->file_name, $format);
 
         return [
             'format' => $format->toArray(),
             'reasons' => $receipt->found,
-            'columns' => $reader->columns->names,
+            'columns' => $reader->columns()->names,
             'rows' => $this->reader->firstRows($reader),
+            'sameAs' => $this->sameAs($receipt),
         ];
     }
 }

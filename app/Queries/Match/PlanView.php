@@ -4,22 +4,27 @@ declare(strict_types=1);
 
 namespace App\Queries\Match;
 
-use App\Adapters\DeliveryReader;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
+use App\Queries\Shape\DeliverySample;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
+use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\UnusableStep;
 
 /** The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied. */
 final readonly class PlanView
 {
     private const EXAMPLES = 3;
 
-    public function __construct(private DeliveryReader $reader) {}
+    /** Looked at for examples. */
+    private const ROWS = 40;
+
+    public function __construct(private DeliverySample $sample) {}
 
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset, ?PlanDraft $draft): array
@@ -31,26 +36,26 @@ final readonly class PlanView
         return [
             'draft' => $draft === null ? null : array_diff_key($draft->document, ['formatVersion' => true]),
             'version' => $latest?->number,
-            'source' => $this->side($source),
-            'target' => $this->side($target),
+            'source' => $this->side($source, $draft),
+            'target' => $this->side($target, $draft),
             'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),
         ];
     }
 
     /** @return array{rows: int, columns: list<array{name: string, examples: list<string>}>}|null */
-    private function side(?Delivery $delivery): ?array
+    private function side(?Delivery $delivery, ?PlanDraft $draft): ?array
     {
         if ($delivery === null) {
             return null;
         }
-        $rows = $this->reader->firstRows($this->reader->open($delivery), 40);
+        ['columns' => $columns, 'rows' => $rows] = $this->sample->shaped($delivery, $draft?->rules($delivery->side) ?? new SideRules, self::ROWS);
 
         return [
             'rows' => $delivery->delivered_count,
             'columns' => array_map(static fn(string $name, int $position): array => [
                 'name' => $name,
                 'examples' => array_slice(array_values(array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== ''))), 0, self::EXAMPLES),
-            ], $delivery->columns, array_keys($delivery->columns)),
+            ], $columns, array_keys($columns)),
         ];
     }
 
@@ -61,7 +66,10 @@ final readonly class PlanView
             return [['pointer' => '/key', 'detail' => 'No key yet. Choose the columns that tell one row from another.']];
         }
         try {
-            Plan::fromJson(CanonicalJson::of($draft->document))->mustFit($source->namedColumns(), $target->namedColumns());
+            $plan = Plan::fromJson(CanonicalJson::of($draft->document));
+            $plan->mustFit($plan->shapedColumns(Side::Source, $source->namedColumns()), $plan->shapedColumns(Side::Target, $target->namedColumns()));
+        } catch (UnusableStep $unusable) {
+            return [['pointer' => '/sides', 'detail' => $unusable->getMessage()]];
         } catch (UnusablePlan $unusable) {
             return array_map(static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message], $unusable->problems);
         }

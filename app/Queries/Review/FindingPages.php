@@ -90,7 +90,7 @@ final readonly class FindingPages
             ->first() ?? throw new ModelNotFoundException;
         $row = DatabaseRow::of($fields);
 
-        return new Layout(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? []);
+        return Layout::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? []);
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Advice;
 
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Row;
 
@@ -22,9 +22,9 @@ final readonly class KeyUniqueness
      * @param  list<string>  $names
      * @param  int|null  $atMost  stop after so many rows; null counts them all
      */
-    public static function count(DelimitedReader $reader, array $names, ?int $atMost = null): self
+    public static function count(Reader $reader, array $names, ?int $atMost = null): self
     {
-        $positions = $reader->columns->positionsOf($names);
+        $positions = $reader->columns()->positionsOf($names);
         $seen = [];
         $rows = $unkeyed = $unique = 0;
         $isWhole = true;

@@ -140,6 +140,16 @@ final readonly class Plan
         return array_map(static fn(ColumnPair $pair): string => $side === Side::Source ? $pair->source : $pair->target, $this->columnPairs);
     }
 
+    /**
+     * The columns of a side when its steps have run.
+     *
+     * @throws \NineTally\Core\Shape\UnusableStep
+     */
+    public function shapedColumns(Side $side, Columns $delivered): Columns
+    {
+        return Columns::named($delivered->owner, $this->side($side)->shape->columns($delivered->names, $side->value));
+    }
+
     /** @throws UnusablePlan with every column that the plan names and a side has not, or has more than once */
     public function mustFit(Columns $source, Columns $target): void
     {

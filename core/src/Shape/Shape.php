@@ -83,6 +83,28 @@ final readonly class Shape
         }
     }
 
+    /** @return list<string> names of the references that working steps look up from */
+    public function references(): array
+    {
+        return array_values(array_unique(array_column($this->working(), 'reference')));
+    }
+
+    /** @return list<string> names of the parameters that conditions of working steps ask for */
+    public function parameters(): array
+    {
+        $names = [];
+        foreach ($this->working() as $step) {
+            $condition = $step['condition'] ?? [];
+            array_walk_recursive($condition, static function (mixed $value, int|string $name) use (&$names): void {
+                if ($name === 'parameter' && is_string($value)) {
+                    $names[$value] = true;
+                }
+            });
+        }
+
+        return array_map(strval(...), array_keys($names));
+    }
+
     /** @return string one for all shapes that do the same */
     public function digest(): string
     {

@@ -18,7 +18,11 @@ use NineTally\Core\Value\Kind;
  */
 final readonly class StepCatalogue
 {
-    /** @param StepDocument $step */
+    /**
+     * @param  StepDocument  $step
+     *
+     * @throws UnusableStep when a pattern or a value of it cannot be used
+     */
     public static function make(array $step): Step
     {
         /** @var list<string> $columns */

@@ -29,7 +29,7 @@ final class DeliverTest extends TestCase
         $shown->assertJson(['state' => 'received', 'fileName' => 'old.csv', 'digest' => hash('sha256', self::OLD), 'preview' => ['columns' => ['basin', 'berth', 'holder', 'fee'], 'format' => ['delimiter' => 'comma']]]);
         self::assertSame(['KB', '014', 'Ezekiel Thornøy', '1412.60'], $shown->json('preview.rows.0'));
 
-        $this->api('POST', "/receipts/{$receipt}/delivery")->assertAccepted();
+        $this->takeParts('source', $receipt)->assertAccepted();
         $delivery = $this->delivery();
         self::assertSame([9, 1, 8, 1], [$delivery->read_count, $delivery->refused_count, $delivery->delivered_count, $delivery->number]);
         $this->api('GET', "/deliveries/{$delivery->id}/refused")->assertOk()->assertJson(['total' => 1, 'items' => [['line' => 10, 'reason' => 'wrong-number-of-cells', 'raw' => 'bad,row']]]);
@@ -54,6 +54,7 @@ final class DeliverTest extends TestCase
 
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'semicolon'])->assertOk()->assertJsonPath('preview.columns', ['basin', 'berth,note']);
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'comma'])->assertOk()->assertJsonPath('preview.columns', ['basin;berth', 'note']);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['header' => false, 'skipAbove' => 1])->assertOk()->assertJson(['preview' => ['columns' => ['column 1', 'column 2'], 'rows' => [['KB;1', 'x']]]]);
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'slash'])->assertUnprocessable();
     }
 
@@ -62,7 +63,7 @@ final class DeliverTest extends TestCase
         $this->actingAs($this->analyst);
         $this->deliver('source', (string) iconv('UTF-8', 'Windows-1252', self::OLD), 'old.csv');
 
-        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => ['delivered' => 8, 'format' => ['encoding' => 'Windows-1252']]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => ['delivered' => 8, 'parts' => [['format' => ['encoding' => 'Windows-1252']]]]]);
     }
 
     #[DataProvider('notUsable')]
@@ -72,17 +73,43 @@ final class DeliverTest extends TestCase
         $this->piece($receipt, 0, $content)->assertUnprocessable()->assertJson(['code' => $code]);
 
         self::assertSame([], glob(storage_path('pieces/*')));
-        $this->api('POST', "/receipts/{$receipt}/delivery")->assertAccepted()->assertJson(['state' => 'refused']);
+        $this->takeParts('source', $receipt)->assertConflict();
         self::assertSame(0, Delivery::query()->count());
     }
 
     /** @return iterable<string, array{string, string}> */
     public static function notUsable(): iterable
     {
-        yield 'a workbook' => ["PK\x03\x04".str_repeat('x', 50), 'not-delimited-text'];
+        yield 'a workbook that breaks off' => ["PK\x03\x04".str_repeat('x', 50), 'broken-off'];
         yield 'duplicate header names' => ["basin,fee,fee\nKB,1,2\n", 'duplicate-column'];
         yield 'a quote left open' => ["basin,note\nKB,\"open\n", 'quote-left-open'];
         yield 'blank lines only' => ["\n\n\n", 'no-header'];
+    }
+
+    public function test_several_files_become_one_delivery_with_columns_united_by_name(): void
+    {
+        $receipts = [];
+        foreach (['spring.csv' => "basin,berth,fee\nKB,1,2.50\nbad\n", 'summer.jsonl' => "{\"berth\": \"2\", \"basin\": \"LM\", \"note\": \"late\"}\n"] as $name => $content) {
+            $receipts[] = $receipt = $this->announce('source', $name, strlen($content));
+            $this->piece($receipt, 0, $content)->assertOk();
+        }
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $receipts[0], 'origin' => 'spring'], ['receipt' => $receipts[1]]], 'originColumn' => 'origin', 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 3])->assertAccepted();
+
+        $course = $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => [
+            'fileName' => 'spring.csv and 1 more', 'columns' => ['basin', 'berth', 'fee', 'note', 'origin'], 'read' => 3, 'refused' => 1, 'delivered' => 2, 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 3,
+            'parts' => [['origin' => 'spring', 'missingColumns' => ['note'], 'delivered' => 1], ['origin' => 'summer.jsonl', 'missingColumns' => ['fee'], 'format' => ['kind' => 'json-lines']]],
+        ]]);
+        $this->api('GET', "/deliveries/{$this->number($course, 'source.id')}/refused")->assertJson(['items' => [['part' => 1, 'line' => 3]]]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => []])->assertOk()->assertJson(['rows' => 2, 'readyColumns' => ['basin', 'berth', 'fee', 'note', 'origin']]);
+    }
+
+    public function test_the_same_bytes_are_pointed_out_before_they_double_the_totals(): void
+    {
+        $this->deliver('source', self::OLD, 'old.csv');
+        $again = $this->announce('source', 'copy.csv', strlen(self::OLD));
+
+        $this->piece($again, 0, self::OLD);
+        $this->api('GET', "/receipts/{$again}")->assertJsonPath('preview.sameAs', 'byte for byte the same as old.csv of delivery 1');
     }
 
     public function test_an_empty_file_is_refused_before_it_comes(): void
@@ -102,7 +129,7 @@ final class DeliverTest extends TestCase
     public function test_taking_a_file_twice_makes_one_delivery_and_a_new_file_makes_another(): void
     {
         $receipt = $this->deliver('source', self::OLD);
-        $this->api('POST', "/receipts/{$receipt->id}/delivery")->assertAccepted()->assertJson(['state' => 'delivered']);
+        $this->takeParts('source', $receipt->id)->assertAccepted()->assertJson(['items' => [['state' => 'delivered']]]);
         self::assertSame(1, Delivery::query()->count());
 
         $this->deliver('source', self::OLD."OT,1,z,9\n");

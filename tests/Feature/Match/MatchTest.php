@@ -85,12 +85,12 @@ final class MatchTest extends TestCase
         $receipt = $this->announce('source', 'big.csv', strlen("basin,berth,holder,fee\n{$rows}KB,1,h,1\n"));
         $this->piece($receipt, 0, "basin,berth,holder,fee\n{$rows}KB,1,h,1\n");
         config(['queue.default' => 'sync']);
-        $this->api('POST', "/receipts/{$receipt}/delivery");
+        $this->takeParts('source', $receipt);
         $key = ['key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']]];
 
         config(['queue.default' => 'null']);
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertOk()->assertJson(['source' => ['rows' => 2_000, 'uniqueRows' => 2_000, 'isWhole' => false], 'target' => ['rows' => 5, 'isWhole' => true]]);
-        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\DeliveryReader::class));
+        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\ShapedSides::class));
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertJson(['source' => ['rows' => 2_501, 'uniqueRows' => 2_499, 'repeatedRows' => 2, 'unkeyedRows' => 0, 'isWhole' => true]]);
     }
 

@@ -22,7 +22,7 @@ final class WatchTest extends TestCase
         $receipt = $this->announce('source', 'old.csv', strlen(self::OLD));
         $this->piece($receipt, 0, self::OLD);
         // The job was taken and its worker died: no job is left, and the receipt gives no sign of life.
-        DB::table('receipts')->where('id', $receipt)->update(['state' => 'reading', 'updated_at' => now()->subMinute()]);
+        DB::table('receipts')->where('id', $receipt)->update(['state' => 'reading', 'taking' => json_encode(['receipts' => [$receipt], 'terms' => []]), 'updated_at' => now()->subMinute()]);
 
         Artisan::call('nine-tally:watch --once');
 

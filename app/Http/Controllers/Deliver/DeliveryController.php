@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Deliver;
 
+use App\Actions\Deliver\TakeDelivery;
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Deliver\TakeDeliveryRequest;
 use App\Http\Resources\DeliveryResource;
 use App\Http\Resources\RefusedRecordResource;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Queries\Deliver\ReceiptView;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
 final class DeliveryController extends Controller
 {
@@ -19,9 +23,17 @@ final class DeliveryController extends Controller
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $deliveries = $dataset->deliveries()->with('user')->orderByDesc('id')->limit(self::PAGE)->get();
+        $deliveries = $dataset->deliveries()->with(['user', 'parts'])->orderByDesc('id')->limit(self::PAGE)->get();
 
         return response()->json(['items' => DeliveryResource::collection($deliveries)->resolve($request)]);
+    }
+
+    public function store(TakeDeliveryRequest $request, Dataset $dataset, TakeDelivery $takeDelivery, ReceiptView $view): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        $receipts = $takeDelivery($dataset, $request->side(), $request->receipts(), $request->terms());
+
+        return response()->json(['items' => array_map($view(...), $receipts)], Response::HTTP_ACCEPTED);
     }
 
     public function refused(Request $request, Delivery $delivery): JsonResponse

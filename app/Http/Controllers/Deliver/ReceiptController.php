@@ -7,7 +7,6 @@ namespace App\Http\Controllers\Deliver;
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
-use App\Actions\Deliver\TakeDelivery;
 use App\Actions\Deliver\TakePiece;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\AnnouncePartRequest;
@@ -49,14 +48,7 @@ final class ReceiptController extends Controller
     {
         $this->allow('work', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($correctFormat($receipt, $request->delimiter(), $request->lineEnds())));
-    }
-
-    public function take(Receipt $receipt, TakeDelivery $takeDelivery): JsonResponse
-    {
-        $this->allow('work', $receipt->dataset->migration);
-
-        return response()->json(($this->view)($takeDelivery($receipt)), Response::HTTP_ACCEPTED);
+        return response()->json(($this->view)($correctFormat($receipt, $request->corrections())));
     }
 
     public function destroy(Receipt $receipt, DiscardReceipt $discard): Response

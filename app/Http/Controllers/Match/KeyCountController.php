@@ -10,6 +10,7 @@ use App\Http\Problems\Conflict;
 use App\Http\Requests\Match\CountKeyRequest;
 use App\Models\Dataset;
 use Illuminate\Http\JsonResponse;
+use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 
 final class KeyCountController extends Controller
@@ -17,10 +18,11 @@ final class KeyCountController extends Controller
     public function store(CountKeyRequest $request, Dataset $dataset, CountKey $countKey): JsonResponse
     {
         $this->allow('view', $dataset->migration);
+        $draft = $dataset->draft()->first();
         $counts = [];
         foreach (Side::cases() as $side) {
             $delivery = $dataset->latestDelivery($side) ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
-            $counts[$side->value] = $countKey($delivery, $request->columns($side));
+            $counts[$side->value] = $countKey($delivery, $request->columns($side), $draft?->rules($side) ?? new SideRules);
         }
 
         return response()->json($counts);

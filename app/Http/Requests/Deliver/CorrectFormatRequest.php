@@ -7,6 +7,7 @@ namespace App\Http\Requests\Deliver;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\LineEnds;
 
 final class CorrectFormatRequest extends FormRequest
@@ -14,16 +15,24 @@ final class CorrectFormatRequest extends FormRequest
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
-        return ['delimiter' => [Rule::in(DelimitedFormat::DELIMITERS)], 'lineEnds' => [Rule::enum(LineEnds::class)]];
+        return [
+            'delimiter' => [Rule::in(DelimitedFormat::DELIMITERS)],
+            'lineEnds' => [Rule::enum(LineEnds::class)],
+            'encoding' => [Rule::enum(Encoding::class)],
+            'header' => ['boolean'],
+            'skipAbove' => ['integer', 'min:0', 'max:1000'],
+            'skipBelow' => ['integer', 'min:0', 'max:1000'],
+            'sheet' => ['string', 'max:255'],
+            'headerRow' => ['integer', 'min:1', 'max:100000'],
+        ];
     }
 
-    public function delimiter(): ?string
+    /** @return array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, sheet?: string, headerRow?: int} */
+    public function corrections(): array
     {
-        return $this->has('delimiter') ? $this->string('delimiter')->toString() : null;
-    }
+        /** @var array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, sheet?: string, headerRow?: int} $corrections */
+        $corrections = $this->validated();
 
-    public function lineEnds(): ?LineEnds
-    {
-        return LineEnds::tryFrom($this->string('lineEnds')->toString());
+        return $corrections;
     }
 }

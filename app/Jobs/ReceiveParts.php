@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\EnterDelivery;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Reads a received file whole and enters it as a delivery. Run again it finds its work done. */
-final class ReceivePart implements ShouldQueue
+/** Reads received files whole and enters them as one delivery. Run again it finds its work done. */
+final class ReceiveParts implements ShouldQueue
 {
     use Queueable;
 
@@ -19,19 +20,21 @@ final class ReceivePart implements ShouldQueue
 
     public int $timeout = 3600;
 
-    public function __construct(private readonly string $receiptId) {}
+    /** @param non-empty-list<string> $receiptIds */
+    public function __construct(private readonly array $receiptIds, private readonly DeliveryTerms $terms) {}
 
     public function handle(EnterDelivery $enterDelivery): void
     {
-        $receipt = Receipt::query()->find($this->receiptId);
-        if ($receipt !== null) {
-            $enterDelivery($receipt);
+        $receipts = [];
+        foreach ($this->receiptIds as $id) {
+            $receipts[] = Receipt::query()->findOrFail($id);
         }
+        $enterDelivery($receipts, $this->terms);
     }
 
     public function failed(): void
     {
-        Receipt::query()->whereKey($this->receiptId)->where('state', ReceiptState::Reading->value)->update([
+        Receipt::query()->whereKey($this->receiptIds)->where('state', ReceiptState::Reading->value)->update([
             'state' => ReceiptState::Refused->value,
             'problem' => 'The file could not be read to its end. Deliver it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
         ]);

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use App\Models\Delivery;
+use App\Models\DeliveryPart;
+use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Shape\References;
+use NineTally\Core\Shape\ShapedReader;
+use NineTally\Core\Shape\ShapedSide;
+use NineTally\Core\Tally\EngineVersion;
+
+/** Sides as they are when their steps have run, kept by the hashes of delivery and steps, so that nothing is computed twice. */
+final readonly class ShapedSides
+{
+    public function __construct(private DeliveryReader $reader, private string $folder) {}
+
+    /**
+     * The side as the engine reads it: the delivered file itself where it is one of delimited text and there are no steps.
+     *
+     * @param  (callable(int, int): void)|null  $onProgress  told bytes and records read while the side is shaped
+     *
+     * @throws \NineTally\Core\NineTallyException
+     */
+    public function reader(Delivery $delivery, SideRules $rules, ShapeInputs $inputs, ?callable $onProgress = null): Reader
+    {
+        if ($this->isReadAsDelivered($delivery, $rules)) {
+            return $this->reader->openPart($delivery->parts->firstOrFail());
+        }
+        $side = $this->of($delivery, $rules, $inputs);
+        if (! $side->isWhole()) {
+            $side->make($this->reader->stack($delivery), $rules, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs), $inputs->parameters);
+        }
+
+        return new ShapedReader($side, $delivery->file_name);
+    }
+
+    public function isReadAsDelivered(Delivery $delivery, SideRules $rules): bool
+    {
+        return $rules->shape->isEmpty() && $delivery->parts->count() === 1 && $delivery->origin_column === null && $delivery->parts->firstOrFail()->partFormat()->kind === PartKind::Delimited;
+    }
+
+    /** The side where it is kept; it may not have been made yet. */
+    public function of(Delivery $delivery, SideRules $rules, ShapeInputs $inputs): ShapedSide
+    {
+        $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->shape->digest(), $inputs->of($rules), EngineVersion::all()], JSON_THROW_ON_ERROR));
+
+        return ShapedSide::in("{$this->folder}/{$digest}");
+    }
+
+    /** One for all deliveries that hold the same rows. */
+    public function digestOf(Delivery $delivery): string
+    {
+        return hash('sha256', json_encode([$delivery->origin_column, $delivery->parts->map(static fn(DeliveryPart $part): array => [$part->digest, $part->partFormat()->toArray(), $part->origin])->all()], JSON_THROW_ON_ERROR));
+    }
+
+    public function references(ShapeInputs $inputs): References
+    {
+        return new DeliveredReferences($this->reader, $inputs->references);
+    }
+
+    public function folder(): string
+    {
+        return $this->folder;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests\Shape;
+
+use Illuminate\Foundation\Http\FormRequest;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\Side;
+
+/** Steps that are tried; the published schema of plans is held against them. */
+final class TryShapeRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return ['side' => ['required', 'in:source,target'], 'shape' => ['present', 'array', 'max:200'], 'chosen' => ['nullable', 'string']];
+    }
+
+    public function side(): Side
+    {
+        return Side::from($this->string('side')->toString());
+    }
+
+    public function chosen(): ?string
+    {
+        return $this->filled('chosen') ? $this->string('chosen')->toString() : null;
+    }
+
+    /** @throws \NineTally\Core\Plan\UnusablePlan */
+    public function sideRules(): SideRules
+    {
+        $sent = json_decode($this->getContent(), true, 64);
+        $shape = is_array($sent) ? $sent['shape'] ?? [] : [];
+
+        return Plan::fromJson(CanonicalJson::of(['formatVersion' => Plan::FORMAT_VERSION, 'key' => [['source' => '?', 'target' => '?']], 'columnPairs' => [], ...($shape === [] ? [] : ['sides' => ['source' => ['shape' => $shape]]])]))->source;
+    }
+}

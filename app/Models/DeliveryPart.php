@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use NineTally\Core\Intake\PartFormat;
+
+/**
+ * One file of a delivery.
+ *
+ * @phpstan-import-type FormatDocument from PartFormat
+ *
+ * @property int $delivery_id
+ * @property int $number from 1
+ * @property string $file_name
+ * @property string $origin the label of its rows
+ * @property string $digest SHA-256 of the bytes
+ * @property int $bytes
+ * @property FormatDocument $format
+ * @property list<string> $columns
+ * @property int $read_count
+ * @property int $refused_count
+ * @property int $delivered_count
+ * @property-read Delivery $delivery
+ */
+final class DeliveryPart extends Model
+{
+    public $timestamps = false;
+
+    public $incrementing = false;
+
+    protected $primaryKey = 'delivery_id';
+
+    protected $guarded = [];
+
+    protected $casts = ['format' => 'array', 'columns' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
+
+    /** @return BelongsTo<Delivery, $this> */
+    public function delivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+
+    public function partFormat(): PartFormat
+    {
+        return PartFormat::fromArray($this->format);
+    }
+}

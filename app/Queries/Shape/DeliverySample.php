@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Shape;
+
+use App\Adapters\DeliveryReader;
+use App\Adapters\ShapedSides;
+use App\Adapters\ShapeInputs;
+use App\Models\Delivery;
+use NineTally\Core\Matching\UnfinishedFile;
+use NineTally\Core\NineTallyException;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Shape\StepFigures;
+use NineTally\Core\Tally\Workspace;
+
+/** Some rows of a delivery, drawn across it, to try steps on. Drawn once and kept. */
+final readonly class DeliverySample
+{
+    /** Up to so many rows a delivery is its own sample. */
+    private const ROWS = 5_000;
+
+    /** Reading more than this for a sample takes longer than a person waits: then it is the beginning. */
+    private const READ_WHOLE = 2_000_000;
+
+    public function __construct(private DeliveryReader $reader, private ShapedSides $sides) {}
+
+    public function isWhole(Delivery $delivery): bool
+    {
+        return $delivery->delivered_count <= self::ROWS;
+    }
+
+    public function isBeginning(Delivery $delivery): bool
+    {
+        return $delivery->delivered_count > self::READ_WHOLE;
+    }
+
+    /** @return array{columns: list<string>, rows: list<array{int, list<string>}>} origin and cells of each row */
+    public function of(Delivery $delivery): array
+    {
+        $path = "{$this->sides->folder()}/sample-{$this->sides->digestOf($delivery)}";
+        if (! is_file($path)) {
+            @mkdir($this->sides->folder(), 0700, true);
+            UnfinishedFile::whole($path, serialize($this->drawn($delivery)));
+        }
+        /** @var array{columns: list<string>, rows: list<array{int, list<string>}>} $sample */
+        $sample = unserialize((string) file_get_contents($path), ['allowed_classes' => false]);
+
+        return $sample;
+    }
+
+    /**
+     * The first rows of the sample after the steps; as delivered where the steps do not fit.
+     *
+     * @return array{columns: list<string>, rows: list<list<string>>}
+     */
+    public function shaped(Delivery $delivery, SideRules $rules, int $atMost): array
+    {
+        ['columns' => $columns, 'rows' => $rows] = $this->of($delivery);
+        $asDelivered = ['columns' => $columns, 'rows' => array_slice(array_column($rows, 1), 0, $atMost)];
+        if ($rules->shape->isEmpty()) {
+            return $asDelivered;
+        }
+        $workspace = Workspace::make();
+        try {
+            $inputs = ShapeInputs::now($delivery->dataset, $rules);
+            $delivered = static function () use ($rows): \Generator {
+                foreach ($rows as [$origin, $cells]) {
+                    yield $origin => $cells;
+                }
+            };
+            $shaped = [];
+            foreach ($rules->shape->run($delivered(), $columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs), $inputs->parameters)) as $cells) {
+                $shaped[] = $cells;
+                if (count($shaped) === $atMost) {
+                    break;
+                }
+            }
+
+            return ['columns' => $rules->shape->columns($columns), 'rows' => $shaped];
+        } catch (NineTallyException) {
+            return $asDelivered;
+        } finally {
+            $workspace->remove();
+        }
+    }
+
+    /** @return array{columns: list<string>, rows: list<array{int, list<string>}>} */
+    private function drawn(Delivery $delivery): array
+    {
+        $stack = $this->reader->stack($delivery);
+        $every = $this->isBeginning($delivery) ? 1 : max(1, intdiv($delivery->delivered_count - 1, self::ROWS) + 1);
+        $rows = [];
+        $nth = 0;
+        foreach ($stack->records() as $origin => $record) {
+            if ($record instanceof RefusedRecord || $nth++ % $every !== 0) {
+                continue;
+            }
+            $rows[] = [$origin, $record];
+            if (count($rows) === self::ROWS) {
+                break;
+            }
+        }
+
+        return ['columns' => $stack->columns, 'rows' => $rows];
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Shape;
+
+use App\Models\Dataset;
+use Tests\TestCase;
+
+/** Steps are tried at once, kept with the plan, and run before the sides meet. */
+final class ShapeTest extends TestCase
+{
+    private const WIDE = "basin,band,apr,may\nKB,9-12 m,41.20,41.20\nLM,5-9 m,44,\n,,85.20,41.20\n";
+
+    private const LONG = "basin,band,month,charge\nKB,9-12 m,may,41.20\nKB,9-12 m,apr,41.2\nLM,5-9 m,apr,44\nLM,5-9 m,may,\n";
+
+    private const LEAVE_OUT = ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is-blank'], 'reason' => 'the totals'];
+
+    private const FOLD = ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'];
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->actingAs($this->analyst);
+        $this->deliver('source', self::WIDE);
+        $this->deliver('target', self::LONG);
+    }
+
+    public function test_each_step_says_what_it_does_with_its_figures_and_rows_before_and_after(): void
+    {
+        $trial = $this->trial([self::LEAVE_OUT, self::FOLD, ['id' => 'c', 'kind' => 'drop-columns', 'columns' => ['bandd']], ['id' => 'd', 'kind' => 'leave-out-blank-rows', 'off' => true]], 'b');
+
+        $trial->assertJson(['rows' => 3, 'isWhole' => true, 'readyRows' => 4, 'steps' => [
+            ['sentence' => 'Leave out rows where basin is blank', 'problem' => null, 'figures' => ['in' => 3, 'leftOut' => 1, 'out' => 2]],
+            ['sentence' => 'Fold apr and may into month and charge', 'columns' => ['basin', 'band', 'month', 'charge'], 'figures' => ['in' => 2, 'made' => 2, 'out' => 4]],
+            ['problem' => 'There is no column "bandd" at this step. The nearest is "band".', 'figures' => null],
+            ['isOff' => true, 'problem' => null, 'figures' => null],
+        ]]);
+        $trial->assertJson(['examples' => ['columnsBefore' => ['basin', 'band', 'apr', 'may'], 'rows' => [['line' => 2, 'before' => ['KB', '9-12 m', '41.20', '41.20'], 'after' => [['KB', '9-12 m', 'apr', '41.20'], ['KB', '9-12 m', 'may', '41.20']]]]]]);
+    }
+
+    public function test_a_tally_runs_the_steps_first_and_its_records_say_where_they_were_delivered(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally();
+        self::assertNotNull($tally, (string) $this->dataset->latestRun()?->problem);
+
+        $this->api('GET', "/tallies/{$tally->id}")->assertJson(['rows' => ['source' => ['delivered' => 3, 'left_out' => 1, 'made' => 2, 'shaped' => 4, 'agreed' => 3, 'changed' => 1]]]);
+        $this->api('GET', "/tallies/{$tally->id}/records/1")->assertJson(['key' => 'KB,9-12 m,apr', 'sourceLine' => 2, 'targetLine' => 3, 'fields' => [[], [], [], ['source' => 'charge', 'sourceValue' => '41.20', 'targetValue' => '41.2']]]);
+    }
+
+    public function test_values_are_looked_up_from_another_dataset_of_the_migration(): void
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => [$this->lookUp()]])->assertOk()->assertJson(['steps' => [['problem' => 'There is no reference "Basins". Add a dataset of this name to the migration and deliver it.']]]);
+        $berths = $this->dataset;
+        $this->dataset = $this->dataset->migration->datasets()->create(['name' => 'Basins']);
+        $this->deliver('source', "code,name\nKB,Kestrel Broad\n", 'basins.csv');
+        $this->dataset = $berths;
+
+        $this->trial([$this->lookUp()], 'x')->assertJson(['readyColumns' => ['basin', 'band', 'apr', 'may', 'basin_name'], 'steps' => [['figures' => ['notes' => [['what' => 'without a record', 'count' => 2, 'values' => [['value' => 'LM', 'count' => 1], ['value' => '', 'count' => 1]]]]]]]]);
+        $this->keep([$this->lookUp()], [['source' => 'basin', 'target' => 'basin']]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        self::assertSame(['Basins' => Dataset::query()->where('name', 'Basins')->firstOrFail()->latestDelivery(\NineTally\Core\Row\Side::Source)?->id], $this->dataset->latestRun()?->reference_deliveries);
+    }
+
+    public function test_a_step_that_no_longer_fits_a_new_delivery_stops_the_tally_with_a_message(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD]);
+        $this->deliver('source', str_replace('may', 'mai', self::WIDE));
+
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-step', 'detail' => 'Step 2 of the source (Fold apr and may into month and charge): There is no column "may" at this step. The nearest is "mai".']);
+    }
+
+    public function test_the_shaped_side_is_taken_away_with_the_same_bytes_each_time(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD]);
+        $taken = fn(string $as): string => $this->get("/api/v1/datasets/{$this->dataset->id}/shaped-rows?side=source&as={$as}")->assertOk()->streamedContent();
+
+        self::assertSame("basin,band,month,charge\nKB,9-12 m,apr,41.20\nKB,9-12 m,may,41.20\nLM,5-9 m,apr,44\nLM,5-9 m,may,\n", $taken('csv'));
+        self::assertSame('{"basin":"KB","band":"9-12 m","month":"apr","charge":"41.20"}', strtok($taken('json-lines'), "\n"));
+        self::assertSame($taken('csv'), $taken('csv'));
+    }
+
+    /** @return array<string, mixed> */
+    private function lookUp(): array
+    {
+        return ['id' => 'x', 'kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'basin_name']]];
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $shape
+     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function trial(array $shape, string $chosen): \Illuminate\Testing\TestResponse
+    {
+        return $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => $shape, 'chosen' => $chosen])->assertOk();
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $shape
+     * @param  list<array{source: string, target: string}>|null  $key
+     */
+    private function keep(array $shape, ?array $key = null): void
+    {
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => $key ?? [$same('basin'), $same('band'), $same('month')],
+            'columnPairs' => $key === null ? [$same('charge')] : [],
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => ['source' => ['shape' => $shape]],
+        ])->assertOk();
+    }
+}
