@@ -1,38 +1,112 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
+import type { Corrections } from '@/stations/deliver/useParts'
 
 /** What was found in a file, with the reason, and its first rows read that way: put right here before it is taken. */
 const props = defineProps<{ receipt: Schemas['Receipt']; preview: NonNullable<Schemas['Receipt']['preview']>; isBusy: boolean }>()
-const emit = defineEmits<{ correct: [delimiter: string]; take: []; discard: [] }>()
+const emit = defineEmits<{ correct: [corrections: Corrections] }>()
 
 const delimiters = [
   { value: 'comma', label: 'comma  ,' },
   { value: 'semicolon', label: 'semicolon  ;' },
   { value: 'tab', label: 'tab' },
   { value: 'bar', label: 'bar  |' },
-]
+] as const
+const encodings = ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE'] as const
+const kinds: Record<Schemas['Format']['kind'], string> = {
+  delimited: 'delimited text',
+  json: 'JSON',
+  'json-lines': 'JSON Lines',
+  xlsx: 'workbook',
+  ods: 'workbook',
+}
+const isDelimited = computed(() => props.preview.format.kind === 'delimited')
+const isWorkbook = computed(() => props.preview.format.kind === 'xlsx' || props.preview.format.kind === 'ods')
 const cells = (row: readonly string[]): readonly string[] => props.preview.columns.map((_, position) => row[position] ?? '')
+const whole = (text: string, least: number): number | undefined => (/^\d+$/.test(text) && Number(text) >= least ? Number(text) : undefined)
 </script>
 
 <template>
   <div class="found">
     <p>
-      <b>{{ receipt.fileName }}</b>: {{ counted(preview.columns.length, 'column') }}, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds }}.
+      <b>{{ receipt.fileName }}</b>: {{ kinds[preview.format.kind] }}, {{ counted(preview.columns.length, 'column')
+      }}<template v-if="isDelimited">, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds }}</template
+      >.
     </p>
-    <div class="correct">
-      <label :for="`delimiter-${receipt.side}`">Cells are separated by</label>
+    <p v-if="preview.sameAs" class="warn" role="alert">This file is {{ preview.sameAs }}. Taken twice, its rows count twice.</p>
+    <div v-if="isDelimited" class="correct">
+      <label :for="`delimiter-${receipt.id}`">Cells are separated by</label>
       <el-select
-        :id="`delimiter-${receipt.side}`"
+        :id="`delimiter-${receipt.id}`"
         :model-value="preview.format.delimiter"
         size="small"
-        style="inline-size: 130px"
-        @update:model-value="emit('correct', $event)"
+        class="choice"
+        :disabled="isBusy"
+        @update:model-value="emit('correct', { delimiter: $event })"
       >
         <el-option v-for="delimiter in delimiters" :key="delimiter.value" :value="delimiter.value" :label="delimiter.label" />
       </el-select>
       <span class="quiet">found {{ preview.reasons.delimiter }}</span>
+    </div>
+    <div v-if="isDelimited" class="correct">
+      <label :for="`encoding-${receipt.id}`">Encoding</label>
+      <el-select
+        :id="`encoding-${receipt.id}`"
+        :model-value="preview.format.encoding"
+        size="small"
+        class="choice"
+        :disabled="isBusy"
+        @update:model-value="emit('correct', { encoding: $event })"
+      >
+        <el-option v-for="encoding in encodings" :key="encoding" :value="encoding" :label="encoding" />
+      </el-select>
+      <el-checkbox :model-value="preview.format.header" :disabled="isBusy" @update:model-value="emit('correct', { header: $event === true })"
+        >names in the first record</el-checkbox
+      >
+      <label :for="`above-${receipt.id}`">Skip lines above</label>
+      <el-input
+        :id="`above-${receipt.id}`"
+        :model-value="String(preview.format.skipAbove ?? 0)"
+        size="small"
+        class="few"
+        inputmode="numeric"
+        @change="emit('correct', { skipAbove: whole($event, 0) ?? 0 })"
+      />
+      <label :for="`below-${receipt.id}`">and below</label>
+      <el-input
+        :id="`below-${receipt.id}`"
+        :model-value="String(preview.format.skipBelow ?? 0)"
+        size="small"
+        class="few"
+        inputmode="numeric"
+        @change="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
+      />
+    </div>
+    <div v-if="isWorkbook" class="correct">
+      <label :for="`sheet-${receipt.id}`">Sheet</label>
+      <el-select
+        :id="`sheet-${receipt.id}`"
+        :model-value="preview.format.sheet"
+        size="small"
+        class="sheet"
+        :disabled="isBusy"
+        @update:model-value="emit('correct', { sheet: $event })"
+      >
+        <el-option v-for="sheet in preview.format.sheets" :key="sheet.name" :value="sheet.name" :label="sheet.hidden ? `${sheet.name} (hidden)` : sheet.name" />
+      </el-select>
+      <label :for="`row-${receipt.id}`">Names from row</label>
+      <el-input
+        :id="`row-${receipt.id}`"
+        :model-value="String(preview.format.headerRow ?? 1)"
+        size="small"
+        class="few"
+        inputmode="numeric"
+        @change="emit('correct', { headerRow: whole($event, 1) ?? 1 })"
+      />
+      <span class="quiet">found {{ preview.reasons.sheet }}, {{ preview.reasons.headerRow }}</span>
     </div>
     <div class="rows" tabindex="0" role="region" :aria-label="`First rows of ${receipt.fileName}`">
       <table>
@@ -51,10 +125,6 @@ const cells = (row: readonly string[]): readonly string[] => props.preview.colum
         There are no rows to show: the file holds a header only, or every record has another number of cells.
       </p>
     </div>
-    <div class="actions">
-      <el-button type="primary" :loading="isBusy" @click="emit('take')">Take this delivery</el-button>
-      <el-button :disabled="isBusy" @click="emit('discard')">Discard the file</el-button>
-    </div>
   </div>
 </template>
 
@@ -68,17 +138,30 @@ const cells = (row: readonly string[]): readonly string[] => props.preview.colum
 p {
   margin: 0;
 }
-.correct,
-.actions {
+.warn {
+  background: var(--warn);
+  padding: 3px 8px;
+}
+.correct {
   display: flex;
   gap: 8px;
   align-items: center;
   flex-wrap: wrap;
 }
+.choice {
+  inline-size: 130px;
+}
+.sheet {
+  inline-size: 180px;
+}
+.few {
+  inline-size: 52px;
+}
 .rows {
   overflow: auto;
-  max-block-size: 260px;
+  max-block-size: 220px;
   border: 1px solid var(--line);
+  position: relative;
 }
 table {
   border-collapse: collapse;

@@ -27,6 +27,7 @@ const records = computed(() => data.value?.pages.flatMap((page) => page.items) ?
       <table class="figures">
         <thead>
           <tr>
+            <th v-if="delivery.parts.length > 1" scope="col">file</th>
             <th scope="col" class="number">line</th>
             <th scope="col">reason</th>
             <th scope="col">as it stands in the file</th>
@@ -34,6 +35,7 @@ const records = computed(() => data.value?.pages.flatMap((page) => page.items) ?
         </thead>
         <tbody>
           <tr v-for="record in records" :key="record.number">
+            <td v-if="delivery.parts.length > 1">{{ delivery.parts[record.part - 1]?.fileName }}</td>
             <td class="number">{{ count(record.line) }}</td>
             <td>{{ record.sentence }}</td>
             <td class="raw"><CellValue :stretches="[{ text: record.raw, differs: false }]" /></td>

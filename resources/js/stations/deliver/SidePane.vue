@@ -1,30 +1,43 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { bytes, count, counted } from '@/format/counts'
+import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
-import FoundPreview from '@/stations/deliver/FoundPreview.vue'
 import RefusedRecords from '@/stations/deliver/RefusedRecords.vue'
-import { usePart } from '@/stations/deliver/usePart'
+import { useParts } from '@/stations/deliver/useParts'
+import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
 const props = defineProps<{ side: 'source' | 'target'; label: string; delivery: Schemas['Delivery'] | null; course: Schemas['Course'] }>()
-const { receipt, error, isBusy, sent, send, correct, take, discard } = usePart(() => props.course.id, props.side)
+const { receipts, error, isBusy, isReading, isSending, send, correct, take, discard } = useParts(() => props.course.id, props.side)
 
 const input = ref<HTMLInputElement | null>(null)
 const isOver = ref(false)
 const isShowingRefused = ref(false)
 
 function choose(files: FileList | null | undefined): void {
-  const file = files?.[0]
   isOver.value = false
-  if (file !== undefined && props.course.mayWork) {
-    void send(file)
+  if (files !== null && files !== undefined && files.length > 0 && props.course.mayWork) {
+    void send([...files])
   }
   if (input.value !== null) input.value.value = ''
 }
 
-const facts = (delivery: Schemas['Delivery']): string =>
-  `${delivery.format.delimiter}s, ${delivery.format.encoding}${delivery.format.byteOrderMark ? ' with byte-order mark' : ''}, lines end with ${delivery.format.lineEnds}, ${bytes(delivery.bytes)}`
+function facts({ format, bytes: size }: Schemas['DeliveryPart']): string {
+  if (format.kind === 'delimited') {
+    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, lines end with ${format.lineEnds}, ${bytes(size)}`
+  }
+  return `${{ json: 'JSON', 'json-lines': 'JSON Lines', xlsx: 'workbook', ods: 'workbook' }[format.kind]}${format.sheet === undefined ? '' : `, sheet ${format.sheet}`}, ${bytes(size)}`
+}
+
+const gap = computed(() => {
+  const claimed = props.delivery?.rowsClaimed ?? null
+  return claimed === null || props.delivery === null || claimed === props.delivery.delivered ? null : claimed
+})
+const invitation = computed(() => {
+  if (receipts.value.length > 0) return 'Add another part'
+  return props.delivery === null ? `Choose files of the ${props.label.toLowerCase()}` : `Deliver the ${props.label.toLowerCase()} again`
+})
 </script>
 
 <template>
@@ -43,52 +56,54 @@ const facts = (delivery: Schemas['Delivery']): string =>
         <button v-if="delivery.refused > 0" type="button" class="plain link" @click="isShowingRefused = true">
           {{ counted(delivery.refused, 'record') }} refused
         </button>
+        <template v-if="delivery.asOf">, as of {{ moment(delivery.asOf) }}</template>
       </span>
     </h2>
     <template v-if="delivery">
-      <div class="part">
-        <b :title="delivery.fileName">{{ delivery.fileName }}</b><span class="quiet">{{ facts(delivery) }}</span
-        ><span class="number">{{ count(delivery.delivered) }}</span>
+      <div v-for="part in delivery.parts" :key="part.number" class="part">
+        <b :title="part.fileName">{{ part.fileName }}</b><span class="quiet"
+          >{{ facts(part) }}<template v-if="delivery.originColumn">, {{ delivery.originColumn }} “{{ part.origin }}”</template
+          ><template v-if="part.missingColumns.length > 0">, has no {{ part.missingColumns.join(', ') }}</template></span
+        ><span class="number">{{ count(part.delivered) }}</span>
       </div>
       <p class="digest quiet">
         SHA-256 <span class="cell">{{ delivery.digest.slice(0, 16) }}…</span>
       </p>
+      <p v-if="gap !== null" class="warn" role="alert">
+        The deliverer counts {{ counted(gap, 'row') }}, and {{ count(delivery.delivered) }} arrived: {{ counted(Math.abs(gap - delivery.delivered), 'row') }}
+        {{ gap > delivery.delivered ? 'too few' : 'too many' }}.
+      </p>
+      <p v-else-if="delivery.rowsClaimed !== null" class="quiet">The deliverer counts {{ counted(delivery.rowsClaimed, 'row') }} too.</p>
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>
-    <p v-else-if="receipt === null" class="quiet">
-      Nothing delivered yet. Drop a delimited text file here (CSV in UTF-8, with the column names in its first line).
+    <p v-else-if="receipts.length === 0" class="quiet">
+      Nothing delivered yet. Drop one or more files here: delimited text, JSON, JSON Lines or a workbook, packed with gzip or not.
     </p>
 
     <ErrorNote :error="error" />
-    <div v-if="receipt?.state === 'receiving'" role="status">
-      <el-progress :percentage="Math.floor(sent * 100)" :stroke-width="8" :color="side === 'source' ? 'var(--src)' : 'var(--tgt)'" />
-      <span class="quiet">{{ receipt.fileName }}: {{ bytes(receipt.receivedBytes) }} of {{ bytes(receipt.bytes) }} received</span>
-    </div>
-    <p v-else-if="receipt?.state === 'reading'" role="status" class="quiet">
-      Reading {{ receipt.fileName }}: {{ counted(receipt.recordsRead, 'record') }} so far …
-    </p>
-    <FoundPreview
-      v-else-if="receipt?.preview"
-      :receipt="receipt"
-      :preview="receipt.preview"
+    <WaitingParts
+      v-if="receipts.length > 0"
+      :receipts="receipts"
+      :side="side"
       :is-busy="isBusy"
+      :is-sending="isSending"
+      :is-reading="isReading"
       @correct="correct"
       @take="take"
       @discard="discard"
     />
 
-    <div v-if="course.mayWork && receipt === null" class="choose">
+    <div v-if="course.mayWork && !isReading" class="choose">
       <input
         ref="input"
         type="file"
+        multiple
         class="unseen"
         :aria-label="`File of the ${label.toLowerCase()}`"
         @change="choose(($event.target as HTMLInputElement).files)"
       />
-      <el-button :loading="isBusy" @click="input?.click()">{{
-        delivery ? `Deliver the ${label.toLowerCase()} again` : `Choose a file of the ${label.toLowerCase()}`
-      }}</el-button>
-      <span class="quiet">or drop it here</span>
+      <el-button :loading="isSending" @click="input?.click()">{{ invitation }}</el-button>
+      <span class="quiet">or drop files here</span>
     </div>
     <RefusedRecords v-if="delivery" v-model="isShowingRefused" :delivery="delivery" :label="label" />
   </section>

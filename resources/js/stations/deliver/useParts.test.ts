@@ -3,7 +3,7 @@ import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 import { ApiProblem, sendPiece, type Schemas } from '@/api/client'
-import { usePart } from '@/stations/deliver/usePart'
+import { useParts } from '@/stations/deliver/useParts'
 
 const { api } = vi.hoisted(() => ({ api: { GET: vi.fn(), POST: vi.fn(), PUT: vi.fn(), DELETE: vi.fn() } }))
 vi.mock('@tanstack/vue-query', () => ({ useQueryClient: () => ({ invalidateQueries: vi.fn() }) }))
@@ -12,7 +12,8 @@ vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), ap
 const MEGABYTE = 1024 * 1024
 const receipt = (receivedBytes: number, state: string): Schemas['Receipt'] => ({ id: 'r1', bytes: 10 * MEGABYTE, receivedBytes, state }) as Schemas['Receipt']
 const file = new File([new Uint8Array(10 * MEGABYTE)], 'moorings_old.csv', { lastModified: 1 })
-const part = () => effectScope().run(() => usePart(() => 7, 'source')) as ReturnType<typeof usePart>
+const parts = () => effectScope().run(() => useParts(() => 7, 'source')) as ReturnType<typeof useParts>
+const terms = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null }
 
 /** The server: takes each piece at its place and answers how far it is. */
 const taken: [number, number][] = []
@@ -34,27 +35,42 @@ describe('bringing a file in', () => {
   afterEach(() => vi.useRealTimers())
 
   it('goes in pieces of four megabytes, without a gap', async () => {
-    const { send, sent, receipt: at } = part()
-    await send(file)
+    const { send, receipts } = parts()
+    await send([file])
     expect(taken).toEqual([[0, 4 * MEGABYTE], [4 * MEGABYTE, 4 * MEGABYTE], [8 * MEGABYTE, 2 * MEGABYTE]]) // prettier-ignore
-    expect(sent.value).toBe(1)
-    expect(at.value?.state).toBe('received')
+    expect(receipts.value.map(({ state }) => state)).toEqual(['received'])
   })
 
   it('goes on where it stopped, also after a reload', async () => {
-    await part().send(file)
+    await parts().send([file])
     taken.length = 0
     api.GET.mockResolvedValue(receipt(8 * MEGABYTE, 'receiving'))
-    await part().send(file)
+    await parts().send([file])
 
     expect(taken).toEqual([[8 * MEGABYTE, 2 * MEGABYTE]])
     expect(api.POST).toHaveBeenCalledTimes(1)
   })
 
+  it('several files come one after the other and are taken together, in their order', async () => {
+    api.POST.mockImplementation((_, { body }: { body: { fileName?: string } }) => Promise.resolve({ ...receipt(0, 'receiving'), id: body.fileName ?? '' }))
+    vi.mocked(sendPiece).mockImplementation((id) => Promise.resolve({ ...receipt(10 * MEGABYTE, 'received'), id }))
+    const { send, take: enter, receipts } = parts()
+    await send([new File(['a'], 'spring.csv'), new File(['b'], 'summer.csv')])
+    expect(receipts.value.map(({ id }) => id)).toEqual(['spring.csv', 'summer.csv'])
+
+    api.POST.mockResolvedValue({ items: ['spring.csv', 'summer.csv'].map((id) => ({ ...receipt(10 * MEGABYTE, 'delivered'), id })) })
+    await enter({ ...terms, origins: { 'summer.csv': 'summer' }, originColumn: 'origin' })
+    expect(api.POST.mock.lastCall?.[1].body).toMatchObject({
+      parts: [{ receipt: 'spring.csv' }, { receipt: 'summer.csv', origin: 'summer' }],
+      originColumn: 'origin',
+    })
+    expect(receipts.value).toEqual([])
+  })
+
   it('is tried again where the connection was lost', async () => {
     vi.mocked(sendPiece).mockRejectedValueOnce(new Error('lost'))
-    const { send, error } = part()
-    const sending = send(file)
+    const { send, error } = parts()
+    const sending = send([file])
     await vi.advanceTimersByTimeAsync(1_000)
     await sending
 
@@ -64,39 +80,39 @@ describe('bringing a file in', () => {
 
   it('gives up after five lost connections, and says so', async () => {
     vi.mocked(sendPiece).mockRejectedValue(new Error('Nine Tally cannot be reached.'))
-    const { send, error, receipt: at } = part()
-    const sending = send(file)
+    const { send, error, receipts } = parts()
+    const sending = send([file])
     await vi.advanceTimersByTimeAsync(60_000)
     await sending
 
     expect(sendPiece).toHaveBeenCalledTimes(5)
     expect(error.value?.message).toBe('Nine Tally cannot be reached.')
-    expect(at.value).toBeNull()
+    expect(receipts.value).toEqual([])
   })
 
   it('is not tried again where the server refuses it', async () => {
     vi.mocked(sendPiece).mockRejectedValue(new ApiProblem(422, 'not-text', 'Not usable', '"berths.xlsx" is a workbook.'))
-    const { send, error } = part()
-    await send(file)
+    const { send, error } = parts()
+    await send([file])
 
     expect(sendPiece).toHaveBeenCalledTimes(1)
     expect(error.value?.message).toBe('"berths.xlsx" is a workbook.')
   })
 
   it('is a delivery when the server has read it, or an error in its words', async () => {
-    const { send, take: enter, error, receipt: at } = part()
-    await send(file)
-    api.POST.mockResolvedValue(receipt(10 * MEGABYTE, 'reading'))
+    const { send, take: enter, error, receipts } = parts()
+    await send([file])
+    api.POST.mockResolvedValue({ items: [receipt(10 * MEGABYTE, 'reading')] })
     api.GET.mockResolvedValueOnce(receipt(10 * MEGABYTE, 'reading')).mockResolvedValueOnce({
       ...receipt(10 * MEGABYTE, 'refused'),
       problem: 'Line 7 opens a quote that never closes.',
     })
-    const entering = enter()
+    const entering = enter(terms)
     await vi.advanceTimersByTimeAsync(2_000)
     await entering
     await flushPromises()
 
     expect(error.value?.message).toBe('Line 7 opens a quote that never closes.')
-    expect(at.value).toBeNull()
+    expect(receipts.value).toEqual([])
   })
 })

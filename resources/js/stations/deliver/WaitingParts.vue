@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import { bytes, counted } from '@/format/counts'
+import FoundPreview from '@/stations/deliver/FoundPreview.vue'
+import type { Corrections, Terms } from '@/stations/deliver/useParts'
+
+/** Files that are here and not taken yet: each is looked at, then all become one delivery, on the terms that are given with it. */
+const props = defineProps<{ receipts: readonly Schemas['Receipt'][]; side: 'source' | 'target'; isBusy: boolean; isSending: boolean; isReading: boolean }>()
+const emit = defineEmits<{ correct: [receipt: string, corrections: Corrections]; take: [terms: Terms]; discard: [receipt: string] }>()
+
+const chosen = ref('')
+const origins = ref<Record<string, string>>({})
+const keepsOrigin = ref(false)
+const originColumn = ref('origin')
+const asOf = ref('')
+const rowsClaimed = ref('')
+
+watch(
+  () => props.receipts.map(({ id }) => id),
+  (ids) => {
+    if (!ids.includes(chosen.value)) chosen.value = ids[0] ?? ''
+  },
+  { immediate: true },
+)
+const looked = computed(() => props.receipts.find(({ id }) => id === chosen.value))
+const all = computed(() => new Set(props.receipts.flatMap((receipt) => receipt.preview?.columns ?? [])))
+const lacking = (receipt: Schemas['Receipt']): string[] =>
+  receipt.preview === null ? [] : [...all.value].filter((name) => receipt.preview?.columns.includes(name) === false)
+
+const state = (receipt: Schemas['Receipt']): string => {
+  if (receipt.state === 'receiving') return `${bytes(receipt.receivedBytes)} of ${bytes(receipt.bytes)} received`
+  if (receipt.state === 'reading') return `${counted(receipt.recordsRead, 'record')} read so far …`
+  const without = lacking(receipt)
+  return without.length === 0 ? bytes(receipt.bytes) : `has no ${without.join(', ')}`
+}
+
+function take(): void {
+  const claimed = rowsClaimed.value.replaceAll(/[ ,]/g, '')
+  emit('take', {
+    origins: Object.fromEntries(Object.entries(origins.value).filter(([, label]) => label !== '')),
+    originColumn: props.receipts.length > 1 && keepsOrigin.value && originColumn.value !== '' ? originColumn.value : null,
+    asOf: asOf.value === '' ? null : asOf.value,
+    rowsClaimed: /^\d+$/.test(claimed) ? Number(claimed) : null,
+  })
+}
+</script>
+
+<template>
+  <div class="waiting">
+    <ul v-if="receipts.length > 1" :aria-label="`Files of the delivery`">
+      <li v-for="receipt in receipts" :key="receipt.id" :class="{ looked: receipt.id === chosen }">
+        <button type="button" class="plain name" :aria-pressed="receipt.id === chosen" @click="chosen = receipt.id">{{ receipt.fileName }}</button>
+        <span class="quiet">{{ state(receipt) }}</span>
+        <el-input
+          v-if="keepsOrigin"
+          :model-value="origins[receipt.id] ?? receipt.fileName"
+          size="small"
+          :aria-label="`Origin of ${receipt.fileName}`"
+          @update:model-value="origins[receipt.id] = $event"
+        />
+        <el-button link :disabled="isBusy" :aria-label="`Discard ${receipt.fileName}`" @click="emit('discard', receipt.id)">Discard</el-button>
+      </li>
+    </ul>
+    <div v-for="receipt in receipts.filter(({ state: at }) => at === 'receiving')" :key="receipt.id" role="status">
+      <el-progress
+        :percentage="Math.floor((receipt.receivedBytes / receipt.bytes) * 100)"
+        :stroke-width="8"
+        :color="side === 'source' ? 'var(--src)' : 'var(--tgt)'"
+      />
+      <span class="quiet">{{ receipt.fileName }}: {{ bytes(receipt.receivedBytes) }} of {{ bytes(receipt.bytes) }} received</span>
+    </div>
+    <p v-if="isReading" role="status" class="quiet">
+      <template v-for="receipt in receipts" :key="receipt.id">Reading {{ receipt.fileName }}: {{ counted(receipt.recordsRead, 'record') }} so far … </template>
+    </p>
+    <template v-else-if="looked?.preview">
+      <FoundPreview :key="looked.id" :receipt="looked" :preview="looked.preview" :is-busy="isBusy" @correct="emit('correct', looked.id, $event)" />
+      <div class="terms">
+        <template v-if="receipts.length > 1">
+          <el-checkbox v-model="keepsOrigin">keep where each row came from</el-checkbox>
+          <el-input v-if="keepsOrigin" v-model="originColumn" size="small" aria-label="Name of the column of origins" class="short" />
+        </template>
+        <label>As of <input v-model="asOf" type="datetime-local" class="moment" /></label>
+        <label
+          >Rows, as the deliverer counts
+          <el-input v-model="rowsClaimed" size="small" inputmode="numeric" class="short" aria-label="Rows, as the deliverer counts"
+        /></label>
+      </div>
+      <div class="actions">
+        <el-button type="primary" :loading="isBusy && !isSending" :disabled="isSending" @click="take">
+          {{ receipts.length === 1 ? 'Take this delivery' : `Take these ${receipts.length} parts as one delivery` }}
+        </el-button>
+        <el-button v-if="receipts.length === 1" :disabled="isBusy" @click="emit('discard', looked.id)">Discard the file</el-button>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.waiting {
+  display: grid;
+  gap: 8px;
+  min-inline-size: 0;
+  font-size: 13px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border: 1px solid var(--line);
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto auto;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 8px;
+}
+li + li {
+  border-block-start: 1px solid var(--line-2);
+}
+.looked {
+  background: var(--mark);
+}
+.name {
+  text-align: start;
+  overflow-wrap: anywhere;
+  font-weight: 550;
+}
+.terms,
+.actions {
+  display: flex;
+  gap: 6px 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.terms label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.short {
+  inline-size: 110px;
+}
+.moment {
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  padding: 2px 6px;
+  font: inherit;
+  background: var(--sheet);
+  color: inherit;
+}
+p {
+  margin: 0;
+}
+</style>

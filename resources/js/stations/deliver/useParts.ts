@@ -1,0 +1,130 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, onScopeDispose, ref } from 'vue'
+import { answer, api, ApiProblem, type Schemas, sendPiece } from '@/api/client'
+
+const PIECE_BYTES = 4 * 1024 * 1024
+const TRIES = 5
+const SECOND = 1000
+
+export interface Terms {
+  origins: Record<string, string>
+  originColumn: string | null
+  asOf: string | null
+  rowsClaimed: number | null
+}
+export type Corrections = Partial<Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'sheet' | 'headerRow'>>
+
+/** A file is known again after a reload by its place, name, size and time, so that sending goes on where it stopped. */
+const memory = (dataset: number, side: string, file: File): string => ['nine-tally:part', dataset, side, file.name, file.size, file.lastModified].join(':')
+
+const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
+
+/** Brings the files of one side in: piece by piece, looked at, corrected, then taken together as a delivery. */
+export function useParts(dataset: () => number, side: 'source' | 'target') {
+  const queries = useQueryClient()
+  const receipts = ref<Schemas['Receipt'][]>([])
+  const error = ref<Error | null>(null)
+  const isBusy = ref(false)
+  let isGone = false
+  onScopeDispose(() => {
+    isGone = true
+  })
+
+  async function attempt<Result>(work: () => Promise<Result>): Promise<Result | undefined> {
+    error.value = null
+    isBusy.value = true
+    try {
+      return await work()
+    } catch (problem) {
+      error.value = problem as Error
+      return undefined
+    } finally {
+      isBusy.value = false
+    }
+  }
+
+  /** Puts what the server says of a file in its place; a new one comes last. */
+  function keep(receipt: Schemas['Receipt']): Schemas['Receipt'] {
+    const place = receipts.value.findIndex((known) => known.id === receipt.id)
+    if (place === -1) receipts.value.push(receipt)
+    else receipts.value[place] = receipt
+    return receipt
+  }
+
+  const forget = (id: string): void => {
+    receipts.value = receipts.value.filter((receipt) => receipt.id !== id)
+  }
+
+  async function begin(file: File): Promise<Schemas['Receipt']> {
+    const known = sessionStorage.getItem(memory(dataset(), side, file))
+    if (known !== null) {
+      const found = await answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: known } } })).catch(() => null)
+      if (found !== null && ['receiving', 'received'].includes(found.state)) return found
+    }
+    const begun = await answer(
+      api.POST('/datasets/{dataset}/receipts', { params: { path: { dataset: dataset() } }, body: { side, fileName: file.name, bytes: file.size } }),
+    )
+    sessionStorage.setItem(memory(dataset(), side, file), begun.id)
+    return begun
+  }
+
+  /** A lost connection is tried again from where the server stands; what the server refuses is not. */
+  async function sendFrom(file: File, at: Schemas['Receipt']): Promise<Schemas['Receipt']> {
+    for (let tried = 1; ; tried++) {
+      try {
+        return await sendPiece(at.id, at.receivedBytes, file.slice(at.receivedBytes, at.receivedBytes + PIECE_BYTES))
+      } catch (problem) {
+        if (problem instanceof ApiProblem || tried === TRIES) throw problem
+        await pause(tried * SECOND)
+      }
+    }
+  }
+
+  /** One file after the other: the first that fails stops the rest, and those that are here stay. */
+  const send = (files: readonly File[]): Promise<unknown> =>
+    attempt(async () => {
+      for (const file of files) {
+        let receipt = keep(await begin(file))
+        try {
+          while (receipt.state === 'receiving' && !isGone) receipt = keep(await sendFrom(file, receipt))
+        } catch (problem) {
+          forget(receipt.id)
+          throw problem
+        }
+      }
+    })
+
+  const correct = (receipt: string, corrections: Corrections): Promise<unknown> =>
+    attempt(async () => keep(await answer(api.PUT('/receipts/{receipt}/format', { params: { path: { receipt } }, body: corrections }))))
+
+  const take = (terms: Terms): Promise<unknown> =>
+    attempt(async () => {
+      const parts = receipts.value.map(({ id }) => ({ receipt: id, ...(terms.origins[id] === undefined ? {} : { origin: terms.origins[id] }) }))
+      const { originColumn, asOf, rowsClaimed } = terms
+      const taken = await answer(
+        api.POST('/datasets/{dataset}/deliveries', { params: { path: { dataset: dataset() } }, body: { side, parts, originColumn, asOf, rowsClaimed } }),
+      )
+      taken.items.forEach(keep)
+      while (receipts.value.some(({ state }) => state === 'reading') && !isGone) {
+        await pause(SECOND / 3)
+        for (const { id, state } of receipts.value) {
+          if (state === 'reading') keep(await answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: id } } })))
+        }
+      }
+      const refused = receipts.value.find(({ state }) => state === 'refused')
+      receipts.value = receipts.value.filter(({ state }) => state === 'received')
+      if (refused !== undefined) throw new Error(refused.problem ?? 'The file was refused.')
+      await Promise.all([queries.invalidateQueries({ queryKey: ['dataset'] }), queries.invalidateQueries({ queryKey: ['migration'] })])
+    })
+
+  const discard = (receipt: string): Promise<unknown> =>
+    attempt(async () => {
+      await answer(api.DELETE('/receipts/{receipt}', { params: { path: { receipt } } }))
+      forget(receipt)
+    })
+
+  const isReading = computed(() => receipts.value.some(({ state }) => state === 'reading'))
+  const isSending = computed(() => receipts.value.some(({ state }) => state === 'receiving'))
+
+  return { receipts, error, isBusy, isReading, isSending, send, correct, take, discard }
+}
