@@ -6,7 +6,7 @@ const mayNotKnow = (files, folders, why) => ({
   files: [`resources/js/${files}/**/*.{ts,vue}`],
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group: [...folders.map((folder) => `@/${folder}/**`), '../*', './*'], message: why }] }] },
 })
-const stations = ['access', 'board', 'deliver', 'match', 'tally', 'review', 'sign']
+const stations = ['access', 'board', 'deliver', 'shape', 'match', 'tally', 'review', 'sign']
 
 export default typescript.config(
   { ignores: ['resources/js/api/schema.ts'] },

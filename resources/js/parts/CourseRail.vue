@@ -23,6 +23,10 @@ const deliverLine = computed(() => {
   return { line: line(shortCount), full: line(count) }
 })
 
+const shapeLine = computed(() => {
+  const { source, target } = props.course.steps
+  return source + target === 0 ? 'as delivered' : `source ${counted(source, 'step')} · target ${target}`
+})
 const tallyLine = computed(() => {
   const { run, tally } = props.course
   if (run !== null && !run.isOver) {
@@ -46,6 +50,7 @@ const stations = computed<Station[]>(() => {
   const both = course.source !== null && course.target !== null
   return [
     { number: 1, name: 'Deliver', path: 'deliver', line: deliverLine.value.line, full: deliverLine.value.full, isOff: false },
+    { number: 2, name: 'Shape', path: 'shape', line: !both ? 'waits for both sides' : shapeLine.value, isOff: !both },
     {
       number: 3,
       name: 'Match',

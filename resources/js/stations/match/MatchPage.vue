@@ -12,7 +12,7 @@ import PairList from '@/stations/match/PairList.vue'
 import PairRules from '@/stations/match/PairRules.vue'
 import RepeatsCard from '@/stations/match/RepeatsCard.vue'
 import SideForms from '@/stations/match/SideForms.vue'
-import { useDraft } from '@/stations/match/useDraft'
+import { useDraft } from '@/composables/useDraft'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()

@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client'
 import { formCauses, kinds } from '@/format/rules'
 import CrosswalkTable from '@/stations/match/CrosswalkTable.vue'
 import SideForms from '@/stations/match/SideForms.vue'
-import type { Side } from '@/stations/match/useDraft'
+import type { Side } from '@/composables/useDraft'
 
 /** What one pair, or one column of the key, lets pass and how its values are read. */
 const props = defineProps<{ draft: Schemas['PlanDraft']; source: string; course: Schemas['Course']; mayWork: boolean }>()

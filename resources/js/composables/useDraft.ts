@@ -14,6 +14,7 @@ export function useDraft(course: () => Schemas['Course']) {
   const plan = useQuery({ queryKey, queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: path.value } })) })
   const draft = ref<Draft | null>(null)
   const earlier = ref<Draft[]>([])
+  const undone = ref<Draft[]>([])
   watch(
     () => plan.data.value,
     (loaded) => {
@@ -40,12 +41,22 @@ export function useDraft(course: () => Schemas['Course']) {
   function change(alter: (draft: Draft) => Draft): void {
     if (draft.value === null) return
     earlier.value.push(draft.value)
+    undone.value = []
     keep(alter(draft.value))
   }
 
   function undo(): void {
     const last = earlier.value.pop()
-    if (last !== undefined) keep(last)
+    if (last === undefined || draft.value === null) return
+    undone.value.push(draft.value)
+    keep(last)
+  }
+
+  function redo(): void {
+    const next = undone.value.pop()
+    if (next === undefined || draft.value === null) return
+    earlier.value.push(draft.value)
+    keep(next)
   }
 
   // Without an id: the server gives the one that follows from the names, so rulings on the pair find it again.
@@ -101,6 +112,11 @@ export function useDraft(course: () => Schemas['Course']) {
     change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], ...reading } } }))
   }
 
+  /** Sets the steps of a side. */
+  function shape(side: Side, steps: readonly Schemas['Step'][]): void {
+    change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], shape: [...steps] } } }))
+  }
+
   /** Pairing in order holds for both sides or for none. */
   function repeat(side: Side, policy: Schemas['RepeatsPolicy']): void {
     change((next) => {
@@ -113,5 +129,20 @@ export function useDraft(course: () => Schemas['Course']) {
     })
   }
 
-  return { plan, draft, saving, pair, toggleKey, rule, declare, declareSide, repeat, undo, canUndo: computed(() => earlier.value.length > 0) }
+  return {
+    plan,
+    draft,
+    saving,
+    pair,
+    toggleKey,
+    rule,
+    declare,
+    declareSide,
+    shape,
+    repeat,
+    undo,
+    canUndo: computed(() => earlier.value.length > 0),
+    redo,
+    canRedo: computed(() => undone.value.length > 0),
+  }
 }

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { tests } from '@/stations/shape/stepKinds'
+
+/** All or any of some tests of single cells. A condition that is nested deeper came by import: it is shown, and replaced as a whole. */
+const props = defineProps<{ condition: Schemas['Condition'] | undefined; columns: readonly string[]; mayWork: boolean }>()
+const emit = defineEmits<{ update: [condition: Schemas['Condition']] }>()
+
+const isAny = computed(() => props.condition?.any !== undefined)
+const parts = computed(() => props.condition?.all ?? props.condition?.any ?? (props.condition === undefined ? [] : [props.condition]))
+const takes = (test: string | undefined): string => tests.find((known) => known.value === test)?.takes ?? 'nothing'
+
+function put(next: Schemas['Condition'][], any = isAny.value): void {
+  const [only] = next
+  if (only === undefined) return
+  emit('update', next.length === 1 ? only : any ? { any: next } : { all: next })
+}
+const set = (place: number, part: Schemas['Condition']): void => put(parts.value.map((other, at) => (at === place ? part : other)))
+
+/** A new test keeps what still fits it. */
+function test(place: number, part: Schemas['Condition'], chosen: string): void {
+  const { column = '' } = part
+  const kind = takes(chosen)
+  set(place, {
+    column,
+    test: chosen,
+    ...(kind === 'value' || kind === 'until' ? (part.parameter === undefined ? { value: part.value ?? '0' } : { parameter: part.parameter }) : {}),
+    ...(kind === 'values' ? { values: part.values ?? (part.value === undefined ? [] : [part.value]) } : {}),
+    ...(kind === 'until' ? { until: part.until ?? column } : {}),
+  })
+}
+</script>
+
+<template>
+  <fieldset>
+    <legend>Rows where</legend>
+    <el-select
+      v-if="parts.length > 1"
+      :model-value="isAny ? 'any' : 'all'"
+      size="small"
+      :disabled="!mayWork"
+      aria-label="All or any"
+      @update:model-value="put([...parts], $event === 'any')"
+    >
+      <el-option value="all" label="all of these hold" />
+      <el-option value="any" label="any of these holds" />
+    </el-select>
+    <div v-for="(part, place) in parts" :key="place" class="part">
+      <p v-if="part.column === undefined" class="quiet">several conditions, nested</p>
+      <template v-else>
+        <el-select
+          :model-value="part.column"
+          size="small"
+          filterable
+          :disabled="!mayWork"
+          :aria-label="`Column of condition ${place + 1}`"
+          @update:model-value="set(place, { ...part, column: $event })"
+        >
+          <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
+        </el-select>
+        <el-select
+          :model-value="part.test"
+          size="small"
+          :disabled="!mayWork"
+          :aria-label="`Test of condition ${place + 1}`"
+          @update:model-value="test(place, part, $event)"
+        >
+          <el-option v-for="known in tests" :key="known.value" :value="known.value" :label="known.label" />
+        </el-select>
+        <el-input
+          v-if="takes(part.test) === 'value' || takes(part.test) === 'until'"
+          :model-value="part.value ?? ''"
+          size="small"
+          :disabled="!mayWork"
+          :aria-label="`Value of condition ${place + 1}`"
+          @change="set(place, { column: part.column, test: part.test, until: part.until, value: $event })"
+        />
+        <el-select
+          v-if="takes(part.test) === 'values'"
+          :model-value="part.values ?? []"
+          size="small"
+          multiple
+          filterable
+          allow-create
+          default-first-option
+          :disabled="!mayWork"
+          :aria-label="`Values of condition ${place + 1}`"
+          @update:model-value="set(place, { ...part, values: $event })"
+        />
+        <el-select
+          v-if="takes(part.test) === 'until'"
+          :model-value="part.until"
+          size="small"
+          filterable
+          :disabled="!mayWork"
+          :aria-label="`Last day of condition ${place + 1}`"
+          @update:model-value="set(place, { ...part, until: $event })"
+        >
+          <el-option v-for="name in columns" :key="name" :value="name" :label="`until ${name}`" />
+        </el-select>
+      </template>
+      <el-button v-if="mayWork && parts.length > 1" link :aria-label="`Remove condition ${place + 1}`" @click="put(parts.filter((_, at) => at !== place))"
+        >Remove</el-button
+      >
+    </div>
+    <el-button v-if="mayWork" size="small" @click="put([...parts, { column: columns[0] ?? '', test: 'is-blank' }])">Add a condition</el-button>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 6px;
+  min-inline-size: 0;
+}
+legend {
+  font-size: 12.5px;
+  padding: 0 0 3px;
+}
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 4px;
+}
+p {
+  margin: 0;
+  font-size: 12.5px;
+}
+</style>
