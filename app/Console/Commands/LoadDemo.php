@@ -17,7 +17,7 @@ use App\Models\Migration;
 use App\Models\Role;
 use App\Models\RunState;
 use App\Models\User;
-use Database\Demo\DemoDataset;
+use Database\Demo\BerthCharges;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
@@ -50,26 +50,54 @@ final class LoadDemo extends Command
         $folder = storage_path('work/demo');
         @mkdir($folder, 0700, true);
         foreach (Wherrymoor::datasets() as $position => $demo) {
-            $dataset = $migration->datasets()->firstOrCreate(['name' => Str::ucfirst($demo->name)]);
+            $dataset = $this->dataset($migration, Str::ucfirst($demo->name));
             if (! $dataset->tallies()->exists()) {
-                $this->line("Loading the demo: {$dataset->name}");
-                $this->load($dataset, $demo, (new Generator($demo, Wherrymoor::SEED + $position))->write($folder), $analyst);
+                $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($folder);
+                $this->load($dataset, ['source' => [$paths['source']], 'target' => [$paths['target']]], $demo->plan(), $analyst);
             }
         }
+        $this->loadCharges($migration, $folder, $analyst);
 
         return self::SUCCESS;
     }
 
-    /** @param array{source: string, target: string, truth: string} $paths */
-    private function load(Dataset $dataset, DemoDataset $demo, array $paths, User $analyst): void
+    /** Wide against long, and the tables that both sides are looked up in. */
+    private function loadCharges(Migration $migration, string $folder, User $analyst): void
     {
+        $dataset = $this->dataset($migration, 'Berth charges');
+        if ($dataset->tallies()->exists()) {
+            return;
+        }
+        $demo = new BerthCharges(Wherrymoor::SEED);
+        $made = $demo->write($folder);
+        foreach (BerthCharges::REFERENCES as $name) {
+            $reference = $this->dataset($migration, $name);
+            if ($reference->latestDelivery(Side::Source) === null) {
+                $this->deliver($reference, Side::Source, [$made[$name]], $analyst, new DeliveryTerms);
+            }
+        }
+        $this->load($dataset, $made, $demo->plan(), $analyst);
+    }
+
+    private function dataset(Migration $migration, string $name): Dataset
+    {
+        return $migration->datasets()->firstOrCreate(['name' => $name]);
+    }
+
+    /**
+     * @param  array{source: list<string>, target: list<string>, ...}  $paths  of the parts of each side
+     * @param  array<string, mixed>  $plan
+     */
+    private function load(Dataset $dataset, array $paths, array $plan, User $analyst): void
+    {
+        $this->line("Loading the demo: {$dataset->name}");
         foreach (Side::cases() as $side) {
             if ($dataset->latestDelivery($side) === null) {
-                $this->deliver($dataset, $side, $paths[$side->value], $analyst);
+                $this->deliver($dataset, $side, $paths[$side->value], $analyst, new DeliveryTerms(asOf: $side === Side::Source ? '2026-11-23T18:00:00Z' : '2026-11-24T02:10:00Z'));
             }
         }
         app(DraftOf::class)($dataset);
-        app(SaveDraft::class)($dataset, $demo->plan(), $analyst);
+        app(SaveDraft::class)($dataset, $plan, $analyst);
         $run = app(StartRun::class)($dataset, $analyst);
         for ($waited = 0; $waited < self::SECONDS_TO_WAIT * 5 && ! $run->refresh()->state->isOver(); $waited++) {
             usleep(200_000);
@@ -79,16 +107,21 @@ final class LoadDemo extends Command
         }
     }
 
-    private function deliver(Dataset $dataset, Side $side, string $path, User $analyst): void
+    /** @param list<string> $paths */
+    private function deliver(Dataset $dataset, Side $side, array $paths, User $analyst, DeliveryTerms $terms): void
     {
-        $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $analyst);
-        $file = fopen($path, 'rb') ?: throw new \RuntimeException('The demo file is gone.');
-        while (($piece = (string) stream_get_contents($file, self::PIECE_BYTES)) !== '') {
-            $receipt = app(TakePiece::class)($receipt, $receipt->received_bytes, $piece);
+        $receipts = [];
+        foreach ($paths as $path) {
+            $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $analyst);
+            $file = fopen($path, 'rb') ?: throw new \RuntimeException('The demo file is gone.');
+            while (($piece = (string) stream_get_contents($file, self::PIECE_BYTES)) !== '') {
+                $receipt = app(TakePiece::class)($receipt, $receipt->received_bytes, $piece);
+            }
+            fclose($file);
+            $receipt->update(['state' => 'reading']);
+            $receipts[] = $receipt->refresh();
         }
-        fclose($file);
-        $receipt->update(['state' => 'reading', 'taking' => ['receipts' => [$receipt->id], 'terms' => (new DeliveryTerms)->toArray()]]);
-        app(EnterDelivery::class)([$receipt->refresh()], new DeliveryTerms);
+        app(EnterDelivery::class)($receipts === [] ? throw new \LogicException('The demo has no such side.') : $receipts, $terms);
     }
 
     private function person(string $name, string $email): User

@@ -33,7 +33,7 @@ const newAction = (action: string): Action =>
 <template>
   <el-checkbox
     v-if="field.type === 'flag'"
-    :model-value="value === true"
+    :model-value="value === true || (value === undefined && field.name === 'keepBlanks')"
     :disabled="!mayWork"
     class="flag"
     @update:model-value="emit('update', $event === true)"

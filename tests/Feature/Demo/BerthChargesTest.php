@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Demo;
+
+use Database\Demo\BerthCharges;
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Shape\References;
+use NineTally\Core\Shape\ReferenceTable;
+use NineTally\Core\Shape\ShapedReader;
+use NineTally\Core\Shape\ShapedSide;
+use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\Workspace;
+use PHPUnit\Framework\TestCase;
+
+/** Wide against long, with look-ups: the shaped sides against the truth, which comes from how they were made. */
+final class BerthChargesTest extends TestCase
+{
+    public function test_the_shaped_sides_meet_and_differ_exactly_as_was_planted(): void
+    {
+        $workspace = Workspace::make();
+        try {
+            $demo = new BerthCharges(7);
+            $made = $demo->write($workspace->path);
+            $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
+            $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']]);
+            $findings = (new TallyRun($plan, $this->shaped($plan, Side::Source, $made['source'], $references, $workspace->path), $this->shaped($plan, Side::Target, $made['target'], $references, $workspace->path), $workspace->path))->findings();
+            $cells = [];
+            foreach ($findings as $row) {
+                foreach ($row->cells as $cell) {
+                    $cells[(string) $row->key?->asCsv()] = $cell->cause;
+                }
+            }
+            $summary = $findings->getReturn();
+        } finally {
+            $workspace->remove();
+        }
+        ksort($cells);
+        $expected = $made['truth']['cells'];
+        ksort($expected);
+
+        self::assertSame($expected, $cells);
+        foreach (['source' => $summary->source, 'target' => $summary->target] as $side => $counts) {
+            self::assertEquals($made['truth']['rows'][$side], array_diff_key($counts->toArray(), ['unkeyed' => 0, 'repeated' => 0]), $side);
+        }
+    }
+
+    /** @param list<string> $paths */
+    private function shaped(Plan $plan, Side $side, array $paths, References $references, string $folder): ShapedReader
+    {
+        $parts = array_map(static fn(string $path): array => ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'origin' => basename($path)], $paths);
+        $shaped = ShapedSide::in("{$folder}/shaped-{$side->value}");
+        $shaped->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side), $side->value, static fn(int $bytes, int $records) => null, $references);
+
+        return new ShapedReader($shaped, $side->value);
+    }
+
+    /** @param array<string, string> $paths by name */
+    private static function references(array $paths): References
+    {
+        return new class ($paths) implements References {
+            /** @param array<string, string> $paths */
+            public function __construct(private readonly array $paths) {}
+
+            public function named(string $name): ReferenceTable
+            {
+                $reader = (new ReaderCatalogue)->open($this->paths[$name], $name);
+
+                return new ReferenceTable($name, $reader->columns()->names, array_map(static fn(mixed $row): array => $row instanceof Row ? $row->cells : [], iterator_to_array($reader->records(), false)));
+            }
+        };
+    }
+}
