@@ -8,6 +8,7 @@ use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
 use App\Http\Controllers\Board\MigrationController;
 use App\Http\Controllers\Deliver\DeliveryController;
+use App\Http\Controllers\Deliver\ProfileController;
 use App\Http\Controllers\Deliver\ReceiptController;
 use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
@@ -42,6 +43,8 @@ Route::middleware('auth')->group(function (): void {
     Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
+    Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
+    Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
     Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
 
     // Shape

@@ -7,6 +7,7 @@ namespace App\Actions\Deliver;
 use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
+use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
@@ -55,7 +56,12 @@ final readonly class EnterDelivery
             }
         }
 
-        return $this->enter($parts, $stack->columns, $terms);
+        $delivery = $this->enter($parts, $stack->columns, $terms);
+        if ($delivery !== null) {
+            ProfileDelivery::dispatch($delivery->id);
+        }
+
+        return $delivery;
     }
 
     /** A worker may have died after the bytes were kept: then they are there, under their digest. */

@@ -53,7 +53,7 @@ final class ProfileCommand extends Command
     private function line(ColumnProfile $column): string
     {
         $found = $column->toArray();
-        $distinct = $found['distinct'] === null ? 'more than '.number_format(ColumnProfile::MOST_DISTINCT) : number_format($found['distinct']);
+        $distinct = ($found['distinct_is_exact'] ? '' : 'about ').number_format($found['distinct']);
 
         return sprintf(
             '%s: %s, %s blank, %s distinct%s%s',

@@ -6,6 +6,7 @@ namespace NineTally\Core\Profile;
 
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Row;
 
 /** All columns of a side, in one pass over it. */
 final readonly class SideProfile
@@ -16,16 +17,26 @@ final readonly class SideProfile
     /** @throws \NineTally\Core\Intake\NotUsable */
     public static function of(Reader $reader): self
     {
-        $columns = array_map(static fn(string $name): ColumnProfile => new ColumnProfile($name), $reader->columns()->names);
+        return self::ofRecords($reader->columns()->names, $reader->records());
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @param  iterable<Row|RefusedRecord|list<string>>  $records
+     */
+    public static function ofRecords(array $names, iterable $records): self
+    {
+        $budget = new DistinctBudget;
+        $columns = array_map(static fn(string $name): ColumnProfile => new ColumnProfile($name, $budget), $names);
         $read = $refused = 0;
-        foreach ($reader->records() as $record) {
+        foreach ($records as $record) {
             $read++;
             if ($record instanceof RefusedRecord) {
                 $refused++;
 
                 continue;
             }
-            foreach ($record->cells as $position => $cell) {
+            foreach ($record instanceof Row ? $record->cells : $record as $position => $cell) {
                 $columns[$position]->see($cell);
             }
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Profile;
 
+use NineTally\Core\Profile\DistinctBudget;
+use NineTally\Core\Profile\DistinctCount;
 use NineTally\Core\Profile\SideProfile;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\TestCase;
@@ -26,11 +28,38 @@ final class SideProfileTest extends TestCase
         self::assertSame(['value' => 'Y', 'count' => 2], ((array) $profile['columns'][3]['most_frequent'])[0]);
     }
 
-    public function test_counts_distinct_values_up_to_a_limit_and_says_when_there_are_more(): void
+    public function test_distinct_values_are_exact_up_to_a_limit_and_then_an_estimate_that_says_so(): void
     {
-        $profile = SideProfile::of($this->reader("berth,basin\n".implode('', array_map(static fn(int $row): string => "{$row},KB\n", range(1, 10_001))), 'old.csv'))->toArray();
+        $distinct = new DistinctCount(new DistinctBudget);
+        for ($value = 1; $value <= 130_000; $value++) {
+            $distinct->see("berth {$value}");
+            $value === 100_000 && self::assertSame([true, 100_000], [$distinct->isExact(), $distinct->count()]);
+        }
 
-        self::assertSame([null, 1], array_column($profile['columns'], 'distinct'));
+        self::assertFalse($distinct->isExact());
+        // Three standard errors of 1.6 %.
+        self::assertEqualsWithDelta(130_000, $distinct->count(), 130_000 * 0.049);
+    }
+
+    public function test_all_columns_together_hold_no_more_than_their_budget(): void
+    {
+        $budget = new DistinctBudget(10_000);
+        $counts = [new DistinctCount($budget), new DistinctCount($budget)];
+        for ($value = 0; $value < 200; $value++) {
+            $counts[$value % 2]->see("value {$value}");
+        }
+
+        self::assertSame([false, false], array_map(static fn(DistinctCount $count): bool => $count->isExact(), $counts));
+        self::assertEqualsWithDelta(100, $counts[0]->count(), 5);
+    }
+
+    public function test_sums_lengths_likely_blank_tokens_and_the_evidence_for_the_kind(): void
+    {
+        $columns = SideProfile::of($this->reader("fee,paid\n1.10,NULL\n2.205,2027-01-02\n,00.00.0000\n3,\"a\nb\"\n", 'old.csv'))->toArray()['columns'];
+
+        self::assertSame(['6.305', 'all 3 values can be read so', [1, 5]], [$columns[0]['sum'], $columns[0]['evidence'], $columns[0]['bytes']]);
+        self::assertSame(['text', '3 of 4 values are no date', 1], [$columns[1]['kind'], $columns[1]['evidence'], $columns[1]['line_ends']]);
+        self::assertEqualsCanonicalizing([['value' => 'NULL', 'count' => 1], ['value' => '00.00.0000', 'count' => 1]], $columns[1]['blank_tokens']);
     }
 
     public function test_ones_and_zeros_are_numbers_and_nothing_is_text(): void

@@ -112,6 +112,22 @@ final class DeliverTest extends TestCase
         $this->api('GET', "/receipts/{$again}")->assertJsonPath('preview.sameAs', 'byte for byte the same as old.csv of delivery 1');
     }
 
+    public function test_columns_of_both_sides_are_profiled_on_one_axis_with_the_rows_behind_each_figure(): void
+    {
+        $this->deliver('source', "basin,fee\nKB,1.50\nKB,2.50\nLM,\n");
+        $this->deliver('target', "basin,fee,note\nKB,1.5\nKB,2.5,x\nLM,400,\n");
+        $profile = $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertOk();
+
+        $profile->assertJson(['isReading' => false, 'rows' => [
+            ['source' => ['name' => 'basin', 'kind' => 'text', 'distinct' => 2], 'target' => ['name' => 'basin'], 'by' => 'value', 'bins' => [['label' => 'KB', 'source' => 2 / 3, 'target' => 0.5]]],
+            ['source' => ['name' => 'fee', 'kind' => 'number', 'blank' => 1, 'sum' => '4.00'], 'target' => ['sum' => '402.5'], 'looksChanged' => true],
+            ['source' => null, 'target' => ['name' => 'note']],
+        ]]);
+        $delivery = $this->dataset->latestDelivery(\NineTally\Core\Row\Side::Source);
+        $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=blank")->assertOk()->assertJson(['isAll' => true, 'rows' => [['line' => 4, 'cells' => ['LM', '']]]]);
+        $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=shape&value=9.9")->assertJsonCount(2, 'rows');
+    }
+
     public function test_an_empty_file_is_refused_before_it_comes(): void
     {
         $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => 'source', 'fileName' => 'old.csv', 'bytes' => 0])->assertUnprocessable()->assertJson(['code' => 'empty-file']);

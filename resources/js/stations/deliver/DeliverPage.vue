@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answer, api, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { moment } from '@/format/moments'
 import StationHead from '@/parts/StationHead.vue'
-import ColumnsTable from '@/stations/deliver/ColumnsTable.vue'
 import EarlierDeliveries from '@/stations/deliver/EarlierDeliveries.vue'
+import ProfileTable from '@/stations/deliver/ProfileTable.vue'
 import ReadingLine from '@/stations/deliver/ReadingLine.vue'
 import SidePane from '@/stations/deliver/SidePane.vue'
 
@@ -21,23 +20,30 @@ const note = computed(() => {
   const label = latest.value.side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel
   return `delivery ${latest.value.number} of the ${label.toLowerCase()}, ${moment(latest.value.deliveredAt)} by ${latest.value.deliveredBy}`
 })
-const { data: plan } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'plan', () => props.course.source?.id, () => props.course.target?.id],
-  queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: { dataset: props.course.id } } })),
+const MINUTE = 60_000
+/** How far apart the moments are that the two extracts show. */
+const gap = computed(() => {
+  const [source, target] = [props.course.source?.asOf ?? null, props.course.target?.asOf ?? null]
+  if (source === null || target === null) return ''
+  const minutes = Math.round((Date.parse(target) - Date.parse(source)) / MINUTE)
+  if (minutes === 0) return 'both extracts show the same moment'
+  const hours = Math.floor(Math.abs(minutes) / 60)
+  const length = hours === 0 ? `${Math.abs(minutes)} min` : `${hours} h ${Math.abs(minutes) % 60} min`
+  return `extracts ${length} apart`
 })
 </script>
 
 <template>
   <main class="station">
-    <StationHead heading="What each side handed over" :note="note">
+    <StationHead heading="What each side handed over" :note="gap === '' ? note : `${note}; ${gap}`">
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
-      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/match`" class="next">Go on to Match</RouterLink>
+      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/shape`" class="next">Go on to Shape</RouterLink>
     </StationHead>
     <div class="two">
       <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />
       <SidePane side="target" :label="course.migration.targetLabel" :delivery="course.target" :course="course" />
     </div>
-    <ColumnsTable v-if="plan" :plan="plan" :course="course" class="columns" />
+    <ProfileTable :course="course" class="columns" />
     <ReadingLine v-if="course.source || course.target" :source="course.source" :target="course.target" />
     <EarlierDeliveries v-model="isShowingEarlier" :course="course" />
   </main>

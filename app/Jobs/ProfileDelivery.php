@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Adapters\DeliveryReader;
+use App\Models\Delivery;
+use App\Models\DeliveryProfile;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use NineTally\Core\Profile\SideProfile;
+
+/** Looks at every value of a delivery once. Run again it finds its work done. */
+final class ProfileDelivery implements ShouldQueue
+{
+    use Queueable;
+
+    public int $tries = 2;
+
+    public int $timeout = 3600;
+
+    public function __construct(private readonly int $deliveryId) {}
+
+    public function handle(DeliveryReader $reader): void
+    {
+        $profile = DeliveryProfile::query()->firstOrCreate(['delivery_id' => $this->deliveryId]);
+        if ($profile->columns !== null) {
+            return;
+        }
+        $stack = $reader->stack(Delivery::query()->findOrFail($this->deliveryId));
+        $profile->update(['columns' => SideProfile::ofRecords($stack->columns, $stack->records())->toArray()['columns']]);
+    }
+
+    public function failed(): void
+    {
+        DeliveryProfile::query()->whereKey($this->deliveryId)->whereNull('columns')->update(['problem' => 'The values could not be looked at to their end. Tell whoever runs Nine Tally.']);
+    }
+}

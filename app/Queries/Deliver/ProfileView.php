@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Deliver;
+
+use App\Jobs\ProfileDelivery;
+use App\Models\Dataset;
+use App\Models\Delivery;
+use App\Models\DeliveryProfile;
+use NineTally\Core\Profile\HowValuesLie;
+use NineTally\Core\Row\Side;
+
+/**
+ * The columns of both sides next to each other, as delivered, with what they hold.
+ *
+ * @phpstan-import-type Column from HowValuesLie
+ */
+final readonly class ProfileView
+{
+    /** @return array<string, mixed> */
+    public function __invoke(Dataset $dataset): array
+    {
+        $profiles = ['source' => $this->profile($dataset->latestDelivery(Side::Source)), 'target' => $this->profile($dataset->latestDelivery(Side::Target))];
+        $columns = ['source' => $this->byName($profiles['source']), 'target' => $this->byName($profiles['target'])];
+        $rows = [];
+        foreach ($this->pairs($dataset, $columns) as [$source, $target]) {
+            [$ofSource, $ofTarget] = [$source === null ? null : $columns['source'][$source], $target === null ? null : $columns['target'][$target]];
+            $lie = HowValuesLie::of($ofSource, $ofTarget);
+            $rows[] = ['source' => $this->shown($ofSource), 'target' => $this->shown($ofTarget), 'by' => $lie->by, 'bins' => $lie->bins, 'looksChanged' => $lie->looksChanged];
+        }
+
+        return [
+            'isReading' => array_filter($profiles, static fn(?DeliveryProfile $profile): bool => $profile !== null && $profile->columns === null && $profile->problem === null) !== [],
+            'problem' => $profiles['source']->problem ?? $profiles['target']->problem ?? null,
+            'rows' => $rows,
+        ];
+    }
+
+    /** @return array<string, Column> */
+    private function byName(?DeliveryProfile $profile): array
+    {
+        $columns = [];
+        foreach ($profile->columns ?? [] as $column) {
+            $columns[$column['name']] = $column;
+        }
+
+        return $columns;
+    }
+
+    private function profile(?Delivery $delivery): ?DeliveryProfile
+    {
+        if ($delivery === null) {
+            return null;
+        }
+        $profile = DeliveryProfile::query()->createOrFirst(['delivery_id' => $delivery->id]);
+        if ($profile->wasRecentlyCreated) {
+            ProfileDelivery::dispatch($delivery->id);
+            $profile->refresh();
+        }
+
+        return $profile;
+    }
+
+    /**
+     * By the plan's pairs, else by name; in the order of the source, then of what only the target has.
+     *
+     * @param  array{source: array<string, Column>, target: array<string, Column>}  $columns  by name
+     * @return list<array{string|null, string|null}>
+     */
+    private function pairs(Dataset $dataset, array $columns): array
+    {
+        $document = $dataset->draft()->first()->document ?? ['key' => [], 'columnPairs' => []];
+        $partners = array_column([...$document['columnPairs'], ...$document['key']], 'target', 'source');
+        $pairs = $taken = [];
+        foreach (array_keys($columns['source']) as $name) {
+            $partner = $partners[$name] ?? $name;
+            $partner = is_string($partner) && isset($columns['target'][$partner]) && ! isset($taken[$partner]) ? $partner : null;
+            $pairs[] = [(string) $name, $partner];
+            if ($partner !== null) {
+                $taken[$partner] = true;
+            }
+        }
+        foreach (array_keys(array_diff_key($columns['target'], $taken)) as $name) {
+            $pairs[] = [null, (string) $name];
+        }
+
+        return $pairs;
+    }
+
+    /**
+     * Everything but the sample, which is for drawing.
+     *
+     * @param  Column|null  $column
+     * @return array<array-key, mixed>|null
+     */
+    private function shown(?array $column): ?array
+    {
+        return $column === null ? null : array_diff_key($column, ['sample' => true]);
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Deliver;
+
+use App\Adapters\DeliveryReader;
+use App\Models\Delivery;
+use NineTally\Core\Profile\ColumnProfile;
+use NineTally\Core\Row\RecordPlace;
+
+/** The rows behind a figure of a profile: the first that are so, in the order of the delivery. */
+final readonly class RowsOfColumn
+{
+    private const SHOWN = 50;
+
+    public function __construct(private DeliveryReader $reader) {}
+
+    /**
+     * @param  'blank'|'value'|'shape'|'invisible'|'line-ends'  $is
+     * @return array{columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, isAll: bool}
+     */
+    public function __invoke(Delivery $delivery, string $column, string $is, string $value): array
+    {
+        $stack = $this->reader->stack($delivery);
+        $place = (int) array_search($column, $stack->columns, true);
+        $rows = [];
+        $isAll = true;
+        foreach ($stack->records() as $origin => $cells) {
+            if (! is_array($cells) || ! $this->holds($cells[$place], $is, $value)) {
+                continue;
+            }
+            if (count($rows) === self::SHOWN) {
+                $isAll = false;
+                break;
+            }
+            $at = RecordPlace::ofOrigin($origin);
+            $rows[] = ['part' => $at->part, 'line' => $at->line, 'cells' => array_map(DeliveryReader::shortened(...), $cells)];
+        }
+
+        return ['columns' => $stack->columns, 'rows' => $rows, 'isAll' => $isAll];
+    }
+
+    private function holds(string $cell, string $is, string $value): bool
+    {
+        return match ($is) {
+            'blank' => $cell === '',
+            'shape' => $cell !== '' && ColumnProfile::shapeOf($cell) === $value,
+            'invisible' => ColumnProfile::hasInvisible($cell),
+            'line-ends' => strpbrk($cell, "\r\n") !== false,
+            default => $cell === $value,
+        };
+    }
+}

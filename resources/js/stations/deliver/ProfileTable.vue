@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { count, counted } from '@/format/counts'
+import { kindName } from '@/format/rules'
+import LoadState from '@/parts/LoadState.vue'
+import ColumnDetail from '@/stations/deliver/ColumnDetail.vue'
+import { useProfile } from '@/stations/deliver/useProfile'
+import ValuesOnOneAxis from '@/stations/deliver/ValuesOnOneAxis.vue'
+
+/** Each column of both sides on one axis, the source above the line and the target below. */
+const props = defineProps<{ course: Schemas['Course'] }>()
+const { data, error, isPending, refetch } = useProfile(() => props.course)
+const looked = ref<Schemas['ProfileRow'] | null>(null)
+
+/** The most telling thing about a column, in a few words. */
+function line(column: Schemas['ColumnProfile'] | null): string {
+  if (column === null) return ''
+  const filled = column.values - column.blank
+  if (filled === 0) return 'always blank'
+  const said: string[] = []
+  if (column.kind !== 'text' && column.range !== null) said.push(`${column.range[0] ?? ''} to ${column.range[1] ?? ''}`)
+  else if (column.distinct <= 6) said.push(`${counted(column.distinct, 'value')}: ${column.most_frequent.map(({ value }) => value).join(' ')}`)
+  else if (column.shapes.length === 1 && column.shapes[0]?.count === filled) said.push(`${count(column.distinct)} values, all shaped ${column.shapes[0].shape}`)
+  else
+    said.push(
+      `${column.distinct_is_exact ? '' : 'about '}${counted(column.distinct, 'value')}, ${column.lengths?.[0] ?? 0} to ${column.lengths?.[1] ?? 0} characters`,
+    )
+  if (column.sum !== null) said.push(`sum ${column.sum}`)
+  if (column.blank > 0) said.push(`${count(column.blank)} blank`)
+  for (const token of column.blank_tokens.slice(0, 2)) said.push(`${count(token.count)} written ${token.value.trim() === '' ? 'as spaces' : token.value}`)
+  if (column.invisible > 0) said.push(`${count(column.invisible)} with invisible characters`)
+  if (column.line_ends > 0) said.push(`${count(column.line_ends)} with line ends`)
+  return said.join(', ')
+}
+const readAs = (row: Schemas['ProfileRow']): string => {
+  const kinds = [...new Set([row.source?.kind, row.target?.kind].filter((kind) => kind !== undefined))].map(kindName)
+  return kinds.join(' / ')
+}
+</script>
+
+<template>
+  <div class="profile">
+    <LoadState v-if="course.source || course.target" :is-loading="isPending" :error="error" what="The profile" @retry="refetch()">
+      <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
+      <p v-if="data?.isReading" class="quiet reading" role="status">The values are being looked at …</p>
+      <table v-if="data && data.rows.length > 0">
+        <thead>
+          <tr>
+            <th scope="col">source column</th>
+            <th scope="col" class="axis">how the values lie: source above the line, target below</th>
+            <th scope="col" class="kind">looks like</th>
+            <th scope="col" class="number">target column</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in data.rows" :key="`${row.source?.name} ${row.target?.name}`" :class="{ changed: row.looksChanged }">
+            <th scope="row">
+              <button type="button" class="plain name" @click="looked = row">{{ row.source?.name ?? '' }}</button><span class="quiet">{{
+                line(row.source)
+              }}</span>
+            </th>
+            <td><ValuesOnOneAxis :row="row" /></td>
+            <td>{{ readAs(row) }}<span v-if="row.looksChanged" class="quiet">looks changed</span></td>
+            <th scope="row" class="number">
+              <button type="button" class="plain name" @click="looked = row">{{ row.target?.name ?? '' }}</button><span class="quiet">{{
+                line(row.target)
+              }}</span>
+            </th>
+          </tr>
+        </tbody>
+      </table>
+    </LoadState>
+    <p v-else class="empty quiet">The columns of both sides stand here, next to each other, as soon as a side has delivered.</p>
+    <ColumnDetail v-if="looked" :row="looked" :course="course" @close="looked = null" />
+  </div>
+</template>
+
+<style scoped>
+.profile {
+  position: relative;
+}
+table {
+  border-collapse: collapse;
+  inline-size: 100%;
+  table-layout: fixed;
+  background: var(--sheet);
+}
+thead th {
+  font-size: 12px;
+  color: var(--ink-3);
+  position: sticky;
+  inset-block-start: 0;
+  background: var(--sheet);
+  z-index: 1;
+}
+th,
+td {
+  text-align: start;
+  padding: 6px 16px;
+  border-block-end: 1px solid var(--line-2);
+  overflow: hidden;
+  vertical-align: middle;
+}
+th {
+  font-weight: 600;
+}
+th .quiet,
+td .quiet {
+  display: block;
+  font-size: 12px;
+  font-weight: 400;
+  overflow-wrap: anywhere;
+}
+.name {
+  font-weight: 600;
+  text-align: inherit;
+  overflow-wrap: anywhere;
+}
+.name:hover {
+  text-decoration: underline;
+}
+.axis {
+  inline-size: 30%;
+}
+.kind {
+  inline-size: 116px;
+}
+.number {
+  text-align: end;
+}
+.changed {
+  background: var(--warn);
+}
+.empty,
+.reading {
+  padding: 16px;
+  margin: 0;
+}
+.warn {
+  background: var(--warn);
+  padding: 6px 16px;
+  margin: 0;
+}
+</style>
