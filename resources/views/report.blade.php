@@ -58,13 +58,34 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </table>
 <p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column pairs compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif</p>
 
+@foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
+@if(($tally->summary['steps'][$side] ?? []) !== [])
+<h2>How the rows of {{ $label }} were shaped</h2>
+<table>
+<thead><tr><th scope="col">Step</th><th scope="col" class="n">Rows in</th><th scope="col" class="n">Made</th><th scope="col" class="n">Left out</th><th scope="col" class="n">Merged</th><th scope="col" class="n">Rows out</th><th scope="col" class="n">Cells altered</th></tr></thead>
+<tbody>
+@foreach($tally->summary['steps'][$side] as $step)
+@php($told = $plan->side(Side::from($side))->shape->steps[$step['number'] - 1])
+<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['merged']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@endif
+@endforeach
+
 <h2>Every row accounted for</h2>
 <table>
 <thead><tr><th scope="col">Rows</th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
 <tbody>
 <tr><th scope="row">Records read</th><td class="n">{{ $n($source['read']) }}</td><td class="n">{{ $n($target['read']) }}</td></tr>
 <tr><th scope="row">Refused, could not be read as rows</th><td class="n">{{ $n($source['refused']) }}</td><td class="n">{{ $n($target['refused']) }}</td></tr>
-<tr class="sum"><th scope="row">Delivered and compared</th><td class="n">{{ $n($source['shaped']) }}</td><td class="n">{{ $n($target['shaped']) }}</td></tr>
+@if(($tally->summary['steps']['source'] ?? []) !== [] || ($tally->summary['steps']['target'] ?? []) !== [])
+<tr><th scope="row">Delivered</th><td class="n">{{ $n($source['delivered']) }}</td><td class="n">{{ $n($target['delivered']) }}</td></tr>
+<tr><th scope="row">Left out by a step</th><td class="n">{{ $n($source['left_out']) }}</td><td class="n">{{ $n($target['left_out']) }}</td></tr>
+<tr><th scope="row">Made by a step</th><td class="n">{{ $n($source['made']) }}</td><td class="n">{{ $n($target['made']) }}</td></tr>
+<tr><th scope="row">Merged by a step</th><td class="n">{{ $n($source['merged']) }}</td><td class="n">{{ $n($target['merged']) }}</td></tr>
+@endif
+<tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Shaped and compared' }}</th><td class="n">{{ $n($source['shaped']) }}</td><td class="n">{{ $n($target['shaped']) }}</td></tr>
 <tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $n($source['agreed']) }}</td><td class="n">{{ $n($target['agreed']) }}</td></tr>
 <tr><th scope="row"><span class="mark changed"><i class="s"></i><i class="t"></i></span>Changed</th><td class="n">{{ $n($source['changed']) }}</td><td class="n">{{ $n($target['changed']) }}</td></tr>
 <tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $n($source['missing']) }}</td><td></td></tr>

@@ -71,6 +71,11 @@ abstract class BrowserTestCase extends TestCase
         $this->press('Sign in');
     }
 
+    protected function station(string $name): void
+    {
+        $this->visible("//nav[@aria-label='Stations']//a[.//b[.='{$name}']]", "the station {$name}")->click();
+    }
+
     protected function see(string $text): void
     {
         $this->until(fn(): bool => str_contains($this->text(), $text), "to see \"{$text}\"");
@@ -92,7 +97,12 @@ abstract class BrowserTestCase extends TestCase
     protected function choose(string $field, string $option): void
     {
         $this->visible('//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]', "a choice \"{$field}\"")->click();
-        $this->visible('//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']', "an option \"{$option}\"")->click();
+        // The list slides open: a click may come too early, and is tried again.
+        $this->until(function () use ($option): bool {
+            $this->visible('//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']', "an option \"{$option}\"")->click();
+
+            return true;
+        }, "a choice of \"{$option}\"");
     }
 
     protected function attach(string $label, string $content, string $name): void

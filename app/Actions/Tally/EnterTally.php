@@ -69,6 +69,8 @@ final readonly class EnterTally
                 'engine' => $figures['engine'],
                 'keyForgiven' => $summary->keyForgiven,
                 'forgiven' => $this->forgiven($summary),
+                'steps' => $summary->steps,
+                'parameters' => $run->parameters,
                 // None of this ever changes, so it is kept where it is shown.
                 'madeOf' => [
                     'planVersion' => $run->planVersion->number,

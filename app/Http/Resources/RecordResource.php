@@ -30,6 +30,8 @@ final class RecordResource extends JsonResource
             'targetRows' => $row->targetRows,
             'sourceLine' => $row->sourceLine,
             'targetLine' => $row->targetLine,
+            'sourceFile' => $this->resource->files['source'],
+            'targetFile' => $this->resource->files['target'],
             'decision' => $row->decision->value,
             'rulingId' => $row->rulingId,
             'remark' => $row->remark,

@@ -121,7 +121,7 @@ final readonly class FindingPages
         return $this->database->table('row_findings AS f')
             ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
             ->where('f.tally_id', $tally->id)
-            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 's.decision', 's.ruling_id']);
+            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part', 's.decision', 's.ruling_id']);
     }
 
     private function cellFindings(Tally $tally): Builder

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
+use App\Models\Delivery;
 use App\Models\Tally;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\KeyColumn;
@@ -13,8 +14,11 @@ use NineTally\Core\Row\Side;
 /** The whole record of both sides of one row, field by field: the key, the pairs in the order of the plan, then what is not compared. */
 final readonly class Record
 {
-    /** @param list<RecordField> $fields */
-    private function __construct(public RowLine $row, public array $fields) {}
+    /**
+     * @param  list<RecordField>  $fields
+     * @param  array{source: string|null, target: string|null}  $files  that the row came in, where its delivery has several
+     */
+    private function __construct(public RowLine $row, public array $fields, public array $files) {}
 
     public static function read(FindingPages $pages, Tally $tally, int $sequence): self
     {
@@ -29,7 +33,14 @@ final readonly class Record
             $cells[$cell->pairPosition] = $cell;
         }
 
-        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, $values) : []);
+        $files = ['source' => self::file($tally->sourceDelivery, $row->sourcePart), 'target' => self::file($tally->targetDelivery, $row->targetPart)];
+
+        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, $values) : [], $files);
+    }
+
+    private static function file(Delivery $delivery, ?int $part): ?string
+    {
+        return $part === null || $delivery->parts->count() < 2 ? null : $delivery->parts->firstWhere('number', $part)?->file_name;
     }
 
     /**

@@ -33,6 +33,8 @@ final readonly class RowLine
         public Decision $decision,
         public ?int $rulingId,
         public ?string $remark,
+        public ?int $sourcePart,
+        public ?int $targetPart,
     ) {}
 
     public static function fromDatabase(\stdClass $fields): self
@@ -56,6 +58,8 @@ final readonly class RowLine
             Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
             $row->intOrNull('ruling_id'),
             $row->textOrNull('remark'),
+            $row->intOrNull('source_part'),
+            $row->intOrNull('target_part'),
         );
     }
 

@@ -21,6 +21,7 @@ final readonly class Summary
      * @param  int  $bridged  rows that met by a bridge
      * @param  list<Bridge>  $idleBridges
      * @param  array<string, int>  $withoutEntry  source column => values that its crosswalk does not know
+     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int}>>  $steps  by side: what each step did
      */
     public function __construct(
         public SideCounts $source,
@@ -31,6 +32,7 @@ final readonly class Summary
         public int $bridged = 0,
         public array $idleBridges = [],
         public array $withoutEntry = [],
+        public array $steps = [],
     ) {}
 
     /** @return array{compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int} */

@@ -79,7 +79,13 @@ final class TallyRun
         $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts);
         yield from $this->merge($source, $target, $placing);
 
-        return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry());
+        return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)]);
+    }
+
+    /** @return list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int}> */
+    private function stepsOf(Reader $reader): array
+    {
+        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered']], $reader->shapeLedger()->steps ?? []);
     }
 
     /** @param list<string> $pieces */

@@ -47,6 +47,10 @@ final class ShapeTest extends TestCase
         self::assertNotNull($tally, (string) $this->dataset->latestRun()?->problem);
 
         $this->api('GET', "/tallies/{$tally->id}")->assertJson(['rows' => ['source' => ['delivered' => 3, 'left_out' => 1, 'made' => 2, 'shaped' => 4, 'agreed' => 3, 'changed' => 1]]]);
+        $report = $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->getContent();
+        self::assertIsString($report);
+        self::assertStringContainsString('Fold apr and may into month and charge', $report);
+        self::assertStringContainsString('<small>the totals</small>', $report);
         $this->api('GET', "/tallies/{$tally->id}/records/1")->assertJson(['key' => 'KB,9-12 m,apr', 'sourceLine' => 2, 'targetLine' => 3, 'fields' => [[], [], [], ['source' => 'charge', 'sourceValue' => '41.20', 'targetValue' => '41.2']]]);
     }
 

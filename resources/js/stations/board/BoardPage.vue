@@ -30,7 +30,8 @@ const heading = computed(() => {
   const tallied = datasets.filter((dataset) => dataset.tally !== null)
   const explained = tallied.filter((dataset) => dataset.tally?.openFindings === 0).length
   if (tallied.length === 0) return `${whole}, none tallied yet`
-  return explained === 0 ? `${whole}, every one with something to explain` : `${whole}, ${inWords(explained).toLowerCase()} fully explained`
+  if (explained > 0) return `${whole}, ${inWords(explained).toLowerCase()} fully explained`
+  return `${whole}, ${tallied.length === datasets.length ? 'every one' : inWords(tallied.length).toLowerCase()} with something to explain`
 })
 const legend = ['missing', 'agreed', 'changed', 'repeated', 'extra'] as const
 

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
+import CommittedInput from '@/parts/CommittedInput.vue'
 import type { Corrections } from '@/stations/deliver/useParts'
 
 /** What was found in a file, with the reason, and its first rows read that way: put right here before it is taken. */
@@ -41,6 +42,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       <label :for="`delimiter-${receipt.id}`">Cells are separated by</label>
       <el-select
         :id="`delimiter-${receipt.id}`"
+        aria-label="Cells are separated by"
         :model-value="preview.format.delimiter"
         size="small"
         class="choice"
@@ -67,22 +69,22 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         >names in the first record</el-checkbox
       >
       <label :for="`above-${receipt.id}`">Skip lines above</label>
-      <el-input
+      <CommittedInput
         :id="`above-${receipt.id}`"
-        :model-value="String(preview.format.skipAbove ?? 0)"
+        :value="String(preview.format.skipAbove ?? 0)"
         size="small"
         class="few"
         inputmode="numeric"
-        @change="emit('correct', { skipAbove: whole($event, 0) ?? 0 })"
+        @commit="emit('correct', { skipAbove: whole($event, 0) ?? 0 })"
       />
       <label :for="`below-${receipt.id}`">and below</label>
-      <el-input
+      <CommittedInput
         :id="`below-${receipt.id}`"
-        :model-value="String(preview.format.skipBelow ?? 0)"
+        :value="String(preview.format.skipBelow ?? 0)"
         size="small"
         class="few"
         inputmode="numeric"
-        @change="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
+        @commit="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
       />
     </div>
     <div v-if="isWorkbook" class="correct">
@@ -98,13 +100,13 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         <el-option v-for="sheet in preview.format.sheets" :key="sheet.name" :value="sheet.name" :label="sheet.hidden ? `${sheet.name} (hidden)` : sheet.name" />
       </el-select>
       <label :for="`row-${receipt.id}`">Names from row</label>
-      <el-input
+      <CommittedInput
         :id="`row-${receipt.id}`"
-        :model-value="String(preview.format.headerRow ?? 1)"
+        :value="String(preview.format.headerRow ?? 1)"
         size="small"
         class="few"
         inputmode="numeric"
-        @change="emit('correct', { headerRow: whole($event, 1) ?? 1 })"
+        @commit="emit('correct', { headerRow: whole($event, 1) ?? 1 })"
       />
       <span class="quiet">found {{ preview.reasons.sheet }}, {{ preview.reasons.headerRow }}</span>
     </div>

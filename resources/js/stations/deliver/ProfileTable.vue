@@ -56,14 +56,14 @@ const readAs = (row: Schemas['ProfileRow']): string => {
         <tbody>
           <tr v-for="row in data.rows" :key="`${row.source?.name} ${row.target?.name}`" :class="{ changed: row.looksChanged }">
             <th scope="row">
-              <button type="button" class="plain name" @click="looked = row">{{ row.source?.name ?? '' }}</button><span class="quiet">{{
+              <button v-if="row.source" type="button" class="plain name" @click="looked = row">{{ row.source.name }}</button><span class="quiet">{{
                 line(row.source)
               }}</span>
             </th>
             <td><ValuesOnOneAxis :row="row" /></td>
             <td>{{ readAs(row) }}<span v-if="row.looksChanged" class="quiet">looks changed</span></td>
             <th scope="row" class="number">
-              <button type="button" class="plain name" @click="looked = row">{{ row.target?.name ?? '' }}</button><span class="quiet">{{
+              <button v-if="row.target" type="button" class="plain name" @click="looked = row">{{ row.target.name }}</button><span class="quiet">{{
                 line(row.target)
               }}</span>
             </th>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { formCauses, kinds } from '@/format/rules'
+import CommittedInput from '@/parts/CommittedInput.vue'
 import CrosswalkTable from '@/stations/match/CrosswalkTable.vue'
 import SideForms from '@/stations/match/SideForms.vue'
 import type { Side } from '@/composables/useDraft'
@@ -109,13 +110,13 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
             <el-option value="" label="no tolerance" />
             <el-option v-for="{ measure, name } in measures" :key="measure" :value="measure" :label="name" />
           </el-select>
-          <el-input
+          <CommittedInput
             v-if="pair.tolerance"
-            :model-value="pair.tolerance.most"
+            :value="pair.tolerance.most"
             aria-label="Largest difference that passes"
             inputmode="decimal"
             :disabled="!mayWork"
-            @change="tolerate(pair.tolerance.measure, $event)"
+            @commit="tolerate(pair.tolerance.measure, $event)"
           />
         </div>
       </fieldset>

@@ -14,8 +14,12 @@ const emit = defineEmits<{ look: [cell: number] }>()
 const places = computed(() => {
   const { record, course } = props
   if (record === undefined) return ''
-  const place = (label: string, line: number | null): string[] => (line === null ? [] : [`${label.toLowerCase()} line ${count(line)}`])
-  return [...place(course.migration.sourceLabel, record.sourceLine), ...place(course.migration.targetLabel, record.targetLine)].join(', ')
+  const place = (label: string, line: number | null, file: string | null): string[] =>
+    line === null ? [] : [`${label.toLowerCase()} ${file === null ? '' : `${file} `}line ${count(line)}`]
+  return [
+    ...place(course.migration.sourceLabel, record.sourceLine, record.sourceFile),
+    ...place(course.migration.targetLabel, record.targetLine, record.targetFile),
+  ].join(', ')
 })
 const differing = computed(() => props.record?.fields.filter((field) => field.finding !== null).length ?? 0)
 const compared = computed(() => props.record?.fields.filter((field) => field.role === 'compared').length ?? 0)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import CommittedInput from '@/parts/CommittedInput.vue'
 import { tests } from '@/stations/shape/stepKinds'
 
 /** All or any of some tests of single cells. A condition that is nested deeper came by import: it is shown, and replaced as a whole. */
@@ -68,13 +69,13 @@ function test(place: number, part: Schemas['Condition'], chosen: string): void {
         >
           <el-option v-for="known in tests" :key="known.value" :value="known.value" :label="known.label" />
         </el-select>
-        <el-input
+        <CommittedInput
           v-if="takes(part.test) === 'value' || takes(part.test) === 'until'"
-          :model-value="part.value ?? ''"
+          :value="part.value ?? ''"
           size="small"
           :disabled="!mayWork"
           :aria-label="`Value of condition ${place + 1}`"
-          @change="set(place, { column: part.column, test: part.test, until: part.until, value: $event })"
+          @commit="set(place, { column: part.column, test: part.test, until: part.until, value: $event })"
         />
         <el-select
           v-if="takes(part.test) === 'values'"

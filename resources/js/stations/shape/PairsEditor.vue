@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import CommittedInput from '@/parts/CommittedInput.vue'
 
 /** Pairs of names or values that belong together. */
 const props = defineProps<{ label: string; pairs: readonly Record<string, string>[]; names: readonly string[]; columns: readonly string[]; mayWork: boolean }>()
@@ -36,20 +37,20 @@ const set = (place: number, name: string, value: string): void =>
       >
         <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
       </el-select>
-      <el-input
+      <CommittedInput
         v-else
-        :model-value="pair[one] ?? ''"
+        :value="pair[one] ?? ''"
         size="small"
         :disabled="!mayWork"
         :aria-label="`${label}, ${place + 1}`"
-        @change="set(place, one, $event)"
+        @commit="set(place, one, $event)"
       />
-      <el-input
-        :model-value="pair[other] ?? ''"
+      <CommittedInput
+        :value="pair[other] ?? ''"
         size="small"
         :disabled="!mayWork"
         :aria-label="`${label}, ${place + 1}, second`"
-        @change="set(place, other, $event)"
+        @commit="set(place, other, $event)"
       />
       <el-button
         v-if="mayWork"

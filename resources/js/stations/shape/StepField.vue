@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kinds } from '@/format/rules'
+import CommittedInput from '@/parts/CommittedInput.vue'
 import ConditionEditor from '@/stations/shape/ConditionEditor.vue'
 import FormulaField from '@/stations/shape/FormulaField.vue'
 import PairsEditor from '@/stations/shape/PairsEditor.vue'
@@ -69,28 +70,28 @@ const newAction = (action: string): Action =>
         <el-option v-for="known in actions" :key="known.value" :value="known.value" :label="known.label" />
       </el-select>
       <template v-if="needs(action.action) === 'find'">
-        <el-input
-          :model-value="action.find"
+        <CommittedInput
+          :value="action.find ?? ''"
           size="small"
           aria-label="Find"
           placeholder="find"
-          @change="emit('update', replaced(asActions, place, { ...action, find: $event }))"
+          @commit="emit('update', replaced(asActions, place, { ...action, find: $event }))"
         />
-        <el-input
-          :model-value="action.with"
+        <CommittedInput
+          :value="action.with ?? ''"
           size="small"
           aria-label="Replace with"
           placeholder="with"
-          @change="emit('update', replaced(asActions, place, { ...action, with: $event }))"
+          @commit="emit('update', replaced(asActions, place, { ...action, with: $event }))"
         />
       </template>
-      <el-input
+      <CommittedInput
         v-else-if="needs(action.action) === 'length'"
-        :model-value="String(action.length ?? 3)"
+        :value="String(action.length ?? 3)"
         size="small"
         inputmode="numeric"
         aria-label="Length"
-        @change="/^[1-9]\d{0,2}$/.test($event) && emit('update', replaced(asActions, place, { ...action, length: Number($event) }))"
+        @commit="/^[1-9]\d{0,2}$/.test($event) && emit('update', replaced(asActions, place, { ...action, length: Number($event) }))"
       />
       <el-button v-if="mayWork && asActions.length > 1" link :aria-label="`Remove action ${place + 1}`" @click="emit('update', without(asActions, place))"
         >Remove</el-button
@@ -129,11 +130,11 @@ const newAction = (action: string): Action =>
       >
         <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
       </el-select>
-      <el-input
-        :model-value="total.into"
+      <CommittedInput
+        :value="total.into"
         size="small"
         :aria-label="`Name of total ${place + 1}`"
-        @change="$event !== '' && emit('update', replaced(asTotals, place, { ...total, into: $event }))"
+        @commit="$event !== '' && emit('update', replaced(asTotals, place, { ...total, into: $event }))"
       />
       <el-button v-if="mayWork" link :aria-label="`Remove total ${place + 1}`" @click="emit('update', without(asTotals, place))">Remove</el-button>
     </div>
@@ -269,13 +270,13 @@ const newAction = (action: string): Action =>
         />
       </template>
     </template>
-    <el-input
+    <CommittedInput
       v-else-if="field.type === 'lengths'"
-      :model-value="asTexts.join(', ')"
+      :value="asTexts.join(', ')"
       :disabled="!mayWork"
       :aria-label="field.label"
       placeholder="such as 2, 3"
-      @change="
+      @commit="
         emit(
           'update',
           $event.trim() === ''
@@ -287,13 +288,13 @@ const newAction = (action: string): Action =>
         )
       "
     />
-    <el-input
+    <CommittedInput
       v-else
-      :model-value="asText"
+      :value="asText"
       :disabled="!mayWork"
       :aria-label="field.label"
       :placeholder="field.hint ?? ''"
-      @change="emit('update', $event === '' && field.type === 'name' ? asText : $event)"
+      @commit="emit('update', $event === '' && field.type === 'name' ? asText : $event)"
     />
   </label>
 </template>
