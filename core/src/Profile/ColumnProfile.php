@@ -22,6 +22,8 @@ final class ColumnProfile
 
     private const MOST_FREQUENT = 10;
 
+    private const MEMO = 4_096;
+
     /** What systems write for want of a value; no date has a day or month zero. */
     private const BLANK_TOKENS = ['null', 'nil', 'none', 'n/a', 'na', '-', '--', '?', '.', 'unknown', 'tbc', '(null)', '00.00.0000', '0000-00-00', '00/00/0000', '1900-01-01', '9999-12-31'];
 
@@ -42,7 +44,7 @@ final class ColumnProfile
     private int $longest = 0;
 
     /** @var array<string, int> kind => values that can be read so */
-    private array $readable = ['number' => 0, 'date' => 0, 'date-time' => 0, 'yes-no' => 0];
+    private array $readable = ['text' => 0, 'number' => 0, 'date' => 0, 'date-time' => 0, 'yes-no' => 0];
 
     private int $lineEnds = 0;
 
@@ -65,24 +67,25 @@ final class ColumnProfile
     /** @var array<string, int> */
     private array $shapes = [];
 
-    /** @var array<string, array{string, string}> kind => the least and the greatest value, as that kind orders them */
+    /** @var array<string, array{BigDecimal|int|string, string, BigDecimal|int|string, string}> kind => the least value as the kind orders it, and as it is written; the greatest */
     private array $ranges = [];
 
-    /** @var array<string, Reading> */
-    private readonly array $readings;
-
     private readonly Reading $identifiers;
+
+    private readonly Reading $moments;
+
+    private readonly Reading $yesNo;
+
+    /** @var array<string, ValueFacts> of values that were seen lately */
+    private array $memo = [];
 
     public function __construct(public readonly string $name, DistinctBudget $budget = new DistinctBudget)
     {
         $this->distinct = new DistinctCount($budget);
         $this->random = new Randomizer(new Mt19937(1));
-        $readings = [];
-        foreach ([Kind::Number, Kind::Date, Kind::DateTime, Kind::YesNo] as $kind) {
-            $readings[$kind->value] = new Reading($kind);
-        }
-        $this->readings = $readings;
         $this->identifiers = new Reading;
+        $this->moments = new Reading(Kind::DateTime);
+        $this->yesNo = new Reading(Kind::YesNo);
     }
 
     public function see(string $value): void
@@ -93,31 +96,69 @@ final class ColumnProfile
 
             return;
         }
-        $length = mb_strlen($value);
-        $this->shortest = min($length, $this->shortest ?? $length);
-        $this->longest = max($length, $this->longest);
+        $facts = $this->memo[$value] ?? $this->remembered($value);
+        $this->shortest = min($facts->length, $this->shortest ?? $facts->length);
+        $this->longest = max($facts->length, $this->longest);
         $bytes = strlen($value);
         $this->fewestBytes = min($bytes, $this->fewestBytes ?? $bytes);
         $this->mostBytes = max($bytes, $this->mostBytes);
-        $this->lineEnds += strpbrk($value, "\r\n") === false ? 0 : 1;
-        if ($bytes <= 12 && in_array(strtolower($value), self::BLANK_TOKENS, true) || trim($value) === '') {
+        $this->lineEnds += $facts->hasLineEnd ? 1 : 0;
+        $this->invisible += $facts->hasInvisible ? 1 : 0;
+        if ($facts->isToken) {
             $this->tokens[$value] = ($this->tokens[$value] ?? 0) + 1;
         }
         $this->keepSample($value);
-        $this->invisible += self::hasInvisible($value) ? 1 : 0;
-        $this->widen('text', $value);
-        foreach ($this->readings as $kind => $reading) {
-            // Leading zeros are how identifiers look: a column of them is no column of numbers.
-            if ($kind === Kind::Number->value ? $this->identifiers->number($value) !== null : $reading->canRead($value)) {
-                $this->readable[$kind]++;
-                if ($kind === Kind::Number->value) {
-                    $number = $this->identifiers->number($value)?->toBigDecimal();
-                    $this->sum = $number === null ? $this->sum : ($this->sum === null ? $number : $this->sum->plus($number));
-                }
-                $this->widen($kind, $value);
+        foreach ($facts->read as $kind => $read) {
+            $this->readable[$kind]++;
+            $this->widen($kind, $value, $read);
+        }
+        if (isset($facts->read['number']) && $facts->read['number'] instanceof BigDecimal) {
+            $this->sum = $this->sum?->plus($facts->read['number']) ?? $facts->read['number'];
+        }
+        $this->countValue($value, $facts->shape);
+    }
+
+    private function remembered(string $value): ValueFacts
+    {
+        $facts = $this->facts($value);
+        if (strlen($value) <= self::LONGEST_KEPT) {
+            if (count($this->memo) === self::MEMO) {
+                $this->memo = [];
+            }
+            $this->memo[$value] = $facts;
+        }
+
+        return $facts;
+    }
+
+    private function facts(string $value): ValueFacts
+    {
+        $read = ['text' => $value];
+        // Leading zeros are how identifiers look: a column of them is no column of numbers.
+        $number = $this->identifiers->number($value)?->toBigDecimal();
+        if ($number !== null) {
+            $read['number'] = $number;
+        }
+        $moment = $this->moments->moment($value);
+        if ($moment !== null) {
+            $read['date-time'] = $moment->secondsSinceEpoch();
+            if ($moment->isDay()) {
+                $read['date'] = $moment->secondsSinceEpoch();
             }
         }
-        $this->countValue($value);
+        $yes = $this->yesNo->yesOrNo($value);
+        if ($yes !== null) {
+            $read['yes-no'] = $yes ? 1 : 0;
+        }
+
+        return new ValueFacts(
+            mb_strlen($value),
+            strpbrk($value, "\r\n") !== false,
+            self::hasInvisible($value),
+            strlen($value) <= 12 && in_array(strtolower($value), self::BLANK_TOKENS, true) || trim($value) === '',
+            $read,
+            self::shapeOf($value),
+        );
     }
 
     /** The kind as which every value can be read; text when there is none, or nothing to read. */
@@ -145,7 +186,7 @@ final class ColumnProfile
         if ($this->kind() !== Kind::Text) {
             return sprintf('all %s values can be read so', number_format($filled));
         }
-        $readable = array_filter($this->readable, static fn(int $count): bool => $count > 0);
+        $readable = array_filter(array_diff_key($this->readable, ['text' => 0]), static fn(int $count): bool => $count > 0);
         arsort($readable);
         $best = array_key_first($readable);
 
@@ -165,7 +206,7 @@ final class ColumnProfile
             'distinct_is_exact' => $this->distinct->isExact(),
             'lengths' => $this->shortest === null ? null : [$this->shortest, $this->longest],
             'bytes' => $this->fewestBytes === null ? null : [$this->fewestBytes, $this->mostBytes],
-            'range' => isset($this->ranges[$this->kind()->value]) ? array_map(self::cut(...), $this->ranges[$this->kind()->value]) : null,
+            'range' => isset($this->ranges[$this->kind()->value]) ? [self::cut($this->ranges[$this->kind()->value][1]), self::cut($this->ranges[$this->kind()->value][3])] : null,
             'sum' => $this->kind() === Kind::Number && $this->sum !== null ? (string) $this->sum : null,
             'invisible' => $this->invisible,
             'line_ends' => $this->lineEnds,
@@ -196,35 +237,32 @@ final class ColumnProfile
         }
     }
 
-    private function widen(string $kind, string $value): void
+    /** @param BigDecimal|int|string $read the value as the kind orders it */
+    private function widen(string $kind, string $value, BigDecimal|int|string $read): void
     {
-        [$least, $greatest] = $this->ranges[$kind] ?? [$value, $value];
-        $this->ranges[$kind] = [$this->order($kind, $value, $least) < 0 ? $value : $least, $this->order($kind, $value, $greatest) > 0 ? $value : $greatest];
+        $range = $this->ranges[$kind] ?? null;
+        if ($range === null || self::order($read, $range[0]) < 0) {
+            $range = [$read, $value, $range[2] ?? $read, $range[3] ?? $value];
+            $this->ranges[$kind] = $range;
+        }
+        if (self::order($read, $range[2]) > 0) {
+            $this->ranges[$kind] = [$range[0], $range[1], $read, $value];
+        }
     }
 
-    private function order(string $kind, string $a, string $b): int
+    private static function order(BigDecimal|int|string $one, BigDecimal|int|string $other): int
     {
-        if ($a === $b) {
-            return 0;
-        }
-        $reading = $this->readings[$kind] ?? null;
-        if ($kind === Kind::Number->value) {
-            [$first, $second] = [$reading?->number($a)?->toBigDecimal(), $reading?->number($b)?->toBigDecimal()];
-
-            return $first === null || $second === null ? 0 : $first->compareTo($second);
-        }
-
-        return match ($kind) {
-            'date', 'date-time' => $reading?->moment($a)?->secondsSinceEpoch() <=> $reading?->moment($b)?->secondsSinceEpoch(),
-            default => strcmp($a, $b),
+        return match (true) {
+            $one instanceof BigDecimal && $other instanceof BigDecimal => $one->compareTo($other),
+            is_string($one) && is_string($other) => strcmp($one, $other),
+            default => $one <=> $other,
         };
     }
 
-    private function countValue(string $value): void
+    private function countValue(string $value, string $shape): void
     {
         $kept = strlen($value) > self::LONGEST_KEPT ? self::cut($value).'#'.hash('xxh128', $value) : $value;
         $this->distinct->see($kept);
-        $shape = self::shapeOf($value);
         if (isset($this->shapes[$shape]) || count($this->shapes) < self::MOST_SHAPES) {
             $this->shapes[$shape] = ($this->shapes[$shape] ?? 0) + 1;
         }
