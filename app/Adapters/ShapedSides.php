@@ -33,7 +33,7 @@ final readonly class ShapedSides
         }
         $side = $this->of($delivery, $rules, $inputs);
         if (! $side->isWhole()) {
-            $side->make($this->reader->stack($delivery), $rules, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs), $inputs->parameters);
+            $side->make($this->reader->stack($delivery), $rules->shape, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs), $inputs->parameters);
         }
 
         return new ShapedReader($side, $delivery->file_name);

@@ -18,6 +18,7 @@ final class WhoMayKnowWhom
         ['Comparison'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching', 'Profile'],
+        ['Shape'],
         ['Plan', 'Advice'],
         ['Tally'],
         ['Report'],

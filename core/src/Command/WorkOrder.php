@@ -56,7 +56,7 @@ final readonly class WorkOrder
         }
         $shaped = ShapedSide::in("{$workspace}/shaped-{$side->value}");
         if (! $shaped->isWhole()) {
-            $shaped->make(new PartStack([['reader' => $reader, 'origin' => $reader->name()]]), $plan->side($side), $side->value, static fn(int $bytes, int $records) => null, new NoReferences, $parameters);
+            $shaped->make(new PartStack([['reader' => $reader, 'origin' => $reader->name()]]), $plan->side($side)->shape, $side->value, static fn(int $bytes, int $records) => null, new NoReferences, $parameters);
         }
 
         return new ShapedReader($shaped, $reader->name());

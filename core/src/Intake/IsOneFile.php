@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Shape\ShapeLedger;
 
 /** For readers of one file as it was delivered. */
 trait IsOneFile
@@ -13,10 +12,5 @@ trait IsOneFile
     public function place(int $line): RecordPlace
     {
         return new RecordPlace(1, $line);
-    }
-
-    public function shapeLedger(): ?ShapeLedger
-    {
-        return null;
     }
 }

@@ -8,7 +8,6 @@ use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
-use NineTally\Core\Shape\ShapeLedger;
 
 /** Reads a part of a delivery as a stream, whatever its format. */
 interface Reader
@@ -51,7 +50,4 @@ interface Reader
 
     /** @param int $line as records() and batches() give it */
     public function place(int $line): RecordPlace;
-
-    /** What steps did to the rows before they came here; null where there were none. */
-    public function shapeLedger(): ?ShapeLedger;
 }

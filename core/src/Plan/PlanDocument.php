@@ -10,6 +10,7 @@ use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Shape\Shape;
 use NineTally\Core\Shape\StepCatalogue;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\DeclaredRounding;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Tolerance;
@@ -19,7 +20,7 @@ use Opis\JsonSchema\Validator;
 /**
  * A plan as JSON: upgraded where its format is older, and held against the schema before a Plan is made of it.
  *
- * @phpstan-import-type Declared from SideRules
+ * @phpstan-import-type Declared from DeclaredReading
  * @phpstan-import-type StepDocument from StepCatalogue
  *
  * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}

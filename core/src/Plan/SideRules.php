@@ -7,14 +7,14 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Shape\Shape;
 use NineTally\Core\Value\DateForm;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
-use NineTally\Core\Value\NumberStyle;
 use NineTally\Core\Value\Reading;
 
 /**
  * What a side declares about its rows and values: for all its columns, and for single ones.
  *
- * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-import-type Declared from DeclaredReading
  */
 final readonly class SideRules
 {
@@ -32,18 +32,7 @@ final readonly class SideRules
     /** How the values of a column are read, as the kind that its pair gives it. */
     public function reading(string $column, Kind $kind): Reading
     {
-        $declared = [...$this->declared, ...($this->columns[$column] ?? [])];
-        $decimalMark = $declared['decimalMark'] ?? '.';
-
-        return new Reading(
-            $kind,
-            $declared['blankTokens'] ?? [],
-            new NumberStyle($decimalMark, $declared['groupMark'] ?? ($decimalMark === ',' ? '.' : ',')),
-            array_map(static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null), $declared['dateForms'] ?? []),
-            $declared['yes'] ?? Reading::YES,
-            $declared['no'] ?? Reading::NO,
-            isset($declared['zone']) ? new \DateTimeZone($declared['zone']) : null,
-        );
+        return DeclaredReading::of([...$this->declared, ...($this->columns[$column] ?? [])], $kind);
     }
 
     /** @return list<Problem> what no reading can be made of */

@@ -81,7 +81,7 @@ final class FindingFiles
     {
         $names = $this->unitedNames;
         foreach ([$source, $target] as $reader) {
-            foreach ($reader->shapeLedger()->steps ?? [] as $step) {
+            foreach ($reader instanceof ShapedReader ? $reader->ledger->steps : [] as $step) {
                 $names = $step['figures']['leftOut'] === 0 ? $names : [...$names, ...array_diff($step['columns'], $names)];
             }
         }

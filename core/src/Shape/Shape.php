@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
-use NineTally\Core\Plan\CanonicalJson;
-
 /**
  * The ordered steps that prepare a side before matching. They never touch the delivery.
  *
@@ -108,7 +106,18 @@ final readonly class Shape
     /** @return string one for all shapes that do the same */
     public function digest(): string
     {
-        return hash('sha256', CanonicalJson::of(array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()))));
+        return hash('sha256', json_encode(self::sorted(array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()))), JSON_THROW_ON_ERROR));
+    }
+
+    /** The order of an object's members says nothing. */
+    private static function sorted(mixed $value): mixed
+    {
+        if (! is_array($value)) {
+            return $value;
+        }
+        array_is_list($value) || ksort($value);
+
+        return array_map(self::sorted(...), $value);
     }
 
     /**

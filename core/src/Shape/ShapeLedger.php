@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
-use NineTally\Core\Tally\UnbalancedTally;
+use NineTally\Core\Measure\UnbalancedTally;
 
 /**
  * What became of the rows of a side while it was shaped.

@@ -73,11 +73,6 @@ final class ShapedReader implements Reader
         return RecordPlace::ofOrigin($fields['origin']);
     }
 
-    public function shapeLedger(): ShapeLedger
-    {
-        return $this->ledger;
-    }
-
     public function records(?callable $onBytes = null): \Generator
     {
         foreach ($this->batches(new ByteRange, $onBytes) as $batch) {

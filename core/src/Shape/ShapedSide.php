@@ -6,7 +6,6 @@ namespace NineTally\Core\Shape;
 
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\UnfinishedFile;
-use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\RefusedRecord;
 
 /**
@@ -43,12 +42,12 @@ final readonly class ShapedSide
      * @throws UnusableStep
      * @throws \NineTally\Core\Intake\NotUsable
      */
-    public function make(PartStack $parts, SideRules $rules, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
+    public function make(PartStack $parts, Shape $shape, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
     {
         if (! is_dir($this->folder) && ! @mkdir($this->folder, 0700, true) && ! is_dir($this->folder)) {
             throw \NineTally\Core\Matching\WorkspaceFailure::writing($this->folder);
         }
-        $columns = $rules->shape->columns($parts->columns, $side);
+        $columns = $shape->columns($parts->columns, $side);
         $files = ['rows' => new UnfinishedFile("{$this->folder}/rows"), 'origins' => new UnfinishedFile("{$this->folder}/origins"), 'left-out' => new UnfinishedFile("{$this->folder}/left-out"), 'merged' => new UnfinishedFile("{$this->folder}/merged")];
         $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'shaped' => 0, 'steps' => []];
         $figures = $names = [];
@@ -92,7 +91,7 @@ final readonly class ShapedSide
             }
         };
         try {
-            foreach ($rules->shape->run($delivered(), $parts->columns, $contextOf, $side) as $origin => $cells) {
+            foreach ($shape->run($delivered(), $parts->columns, $contextOf, $side) as $origin => $cells) {
                 $ledger['shaped']++;
                 $write('rows', implode(Batch::CELL_END, $cells).Batch::ROW_END);
                 $write('origins', pack('J', $origin));
@@ -105,7 +104,7 @@ final readonly class ShapedSide
             $file->write($buffers[$name]);
             $file->finish();
         }
-        foreach ($rules->shape->working() as $number => $document) {
+        foreach ($shape->working() as $number => $document) {
             $ledger['steps'][] = ['number' => $number, 'id' => $document['id'], 'kind' => $document['kind'], 'sentence' => StepCatalogue::make($document)->sentence(), 'columns' => $names[$number] ?? [], 'figures' => ($figures[$number] ?? new StepFigures)->toArray()];
         }
         ShapeLedger::of($ledger)->mustHold();

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
-use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Shape\Conditions\ConditionDocument;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 
 /**
  * Makes steps of what the plan says of them; the schema has been held against it before. A new kind of step is a class, an
  * entry here and a part of the schema.
  *
- * @phpstan-import-type Declared from SideRules
+ * @phpstan-import-type Declared from DeclaredReading
  *
  * @phpstan-type StepDocument array{id: string, kind: string, off?: bool, reason?: string, answersFor?: string, columns?: list<string>, column?: string, into?: string|list<string>, names?: list<array{from: string, to: string}>, condition?: array<string, mixed>, actions?: list<array{action: string, find?: string, with?: string, length?: int}>, reading?: Declared, value?: string, keep?: bool, separator?: string, lengths?: list<int>, pattern?: string, with?: string, skipBlanks?: bool, formula?: string, takesBlanks?: bool, namesInto?: string, valuesInto?: string, keepBlanks?: bool, namesFrom?: string, valuesFrom?: string, entries?: list<array{source: string, target: string}>, blankOthers?: bool, reference?: string, on?: list<array{column: string, reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>, order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, by?: list<string>, totals?: list<array{total: string, column?: string, into: string}>, which?: string}
  */
@@ -72,7 +72,7 @@ final readonly class StepCatalogue
             $forms === [] ? '' : 'written '.implode(' or ', $forms),
         ]);
 
-        return new Steps\ReadValues($columns, (new SideRules($declared))->reading('', $kind), implode(', ', $words));
+        return new Steps\ReadValues($columns, DeclaredReading::of($declared, $kind), implode(', ', $words));
     }
 
     /**

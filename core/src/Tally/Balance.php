@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
+use NineTally\Core\Measure\UnbalancedTally;
+
 /** The equations that account for every row. A tally whose sums do not add up never reports. */
 final readonly class Balance
 {

@@ -10,9 +10,12 @@ use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\ShapedReader;
+use NineTally\Core\Shape\ShapeLedger;
 
 /**
  * One run of a plan on two deliveries: both sides are read into partitions by key, each partition is matched, the causes of
@@ -73,7 +76,7 @@ final class TallyRun
         $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
-        [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, ($side === Side::Source ? $this->source : $this->target)->shapeLedger()), Side::cases());
+        [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
         (new Balance($source, $target))->mustHold();
 
         $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts);
@@ -85,7 +88,13 @@ final class TallyRun
     /** @return list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int}> */
     private function stepsOf(Reader $reader): array
     {
-        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered']], $reader->shapeLedger()->steps ?? []);
+        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered']], $this->ledgerOf($reader)->steps ?? []);
+    }
+
+    /** What steps did to the rows before they came here; null where there were none. */
+    private function ledgerOf(Reader $reader): ?ShapeLedger
+    {
+        return $reader instanceof ShapedReader ? $reader->ledger : null;
     }
 
     /** @param list<string> $pieces */

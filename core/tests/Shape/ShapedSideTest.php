@@ -103,9 +103,9 @@ final class ShapedSideTest extends TestCase
     }
 
     /** @param list<array<string, mixed>> $steps */
-    private function rules(array $steps): \NineTally\Core\Plan\SideRules
+    private function rules(array $steps): \NineTally\Core\Shape\Shape
     {
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [], ...($steps === [] ? [] : ['sides' => ['source' => ['shape' => $steps]]])]))->source;
+        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [], ...($steps === [] ? [] : ['sides' => ['source' => ['shape' => $steps]]])]))->source->shape;
     }
 
     /** @param list<array<string, mixed>> $steps */

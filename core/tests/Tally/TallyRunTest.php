@@ -10,13 +10,13 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Balance;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\ProgressReport;
 use NineTally\Core\Tally\SideCounts;
 use NineTally\Core\Tally\TallyCancelled;
-use NineTally\Core\Tally\UnbalancedTally;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

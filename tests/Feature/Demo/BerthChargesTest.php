@@ -56,7 +56,7 @@ final class BerthChargesTest extends TestCase
     {
         $parts = array_map(static fn(string $path): array => ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'origin' => basename($path)], $paths);
         $shaped = ShapedSide::in("{$folder}/shaped-{$side->value}");
-        $shaped->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side), $side->value, static fn(int $bytes, int $records) => null, $references);
+        $shaped->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side)->shape, $side->value, static fn(int $bytes, int $records) => null, $references);
 
         return new ShapedReader($shaped, $side->value);
     }

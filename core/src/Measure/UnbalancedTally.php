@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace NineTally\Core\Tally;
+namespace NineTally\Core\Measure;
 
 use NineTally\Core\NineTallyException;
 

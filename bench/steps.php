@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+// php steps.php FOLDER ROWS: rows a second of each reader and each step, beside plain reading of the same rows. See bin/bench steps.
+require __DIR__.'/Registers.php';
+require dirname(__DIR__).'/vendor/autoload.php';
+
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Shape\References;
+use NineTally\Core\Shape\ReferenceTable;
+use NineTally\Core\Shape\Shape;
+use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Shape\StepFigures;
+use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
+
+ini_set('memory_limit', '1G');
+[, $folder, $rows] = $argv;
+$rows = (int) $rows;
+$csv = (new Registers($rows, 'shuffled', 12))->write($folder)['source'];
+$catalogue = new ReaderCatalogue;
+$columns = $catalogue->open($csv, 'old.csv')->columns()->names;
+$references = new class () implements References {
+    public function named(string $name): ReferenceTable
+    {
+        return $name === 'basins'
+            ? new ReferenceTable($name, ['code', 'name'], array_map(static fn(string $code): array => [$code, "Basin {$code}"], ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']))
+            : new ReferenceTable($name, ['from', 'band'], [['0', 'short'], ['500', 'middle'], ['1000', 'long']]);
+    }
+};
+
+/** @return array{float, int} seconds and rows */
+$timed = static function (iterable $rows): array {
+    $began = microtime(true);
+    $count = 0;
+    foreach ($rows as $row) {
+        $count++;
+    }
+
+    return [microtime(true) - $began, $count];
+};
+$delivered = static function (string $path) use ($catalogue): Generator {
+    foreach ($catalogue->open($path, basename($path))->records() as $record) {
+        if ($record instanceof Row) {
+            yield $record->line => $record->cells;
+        }
+    }
+};
+[$plain] = $timed($delivered($csv));
+printf("| what | rows | rows a second | times plain reading |\n| --- | --- | --- | --- |\n| plain reading, delimited | %s | %s | 1.0 |\n", number_format($rows), number_format($rows / $plain));
+
+$steps = [
+    ['kind' => 'keep-columns', 'columns' => array_slice($columns, 0, 6)],
+    ['kind' => 'rename-columns', 'names' => [['from' => 'fee', 'to' => 'charge']]],
+    ['kind' => 'leave-out-rows', 'condition' => ['column' => 'fee', 'test' => 'more-than', 'value' => '900']],
+    ['kind' => 'leave-out-blank-rows'],
+    ['kind' => 'clean-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim'], ['action' => 'upper']]],
+    ['kind' => 'read-number', 'columns' => ['fee']],
+    ['kind' => 'read-date', 'columns' => ['paid_until']],
+    ['kind' => 'fill-blanks', 'columns' => ['holder']],
+    ['kind' => 'split-column', 'column' => 'holder', 'separator' => ' ', 'into' => ['first_name', 'last_name']],
+    ['kind' => 'join-columns', 'columns' => ['basin', 'berth'], 'with' => '/', 'into' => 'place'],
+    ['kind' => 'compute-column', 'into' => 'with_tax', 'formula' => 'round(fee * 1.2, 2)'],
+    ['kind' => 'fold-columns', 'columns' => ['fee', 'paid_until'], 'namesInto' => 'name', 'valuesInto' => 'value'],
+    ['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]],
+    ['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'basin_name']]],
+    ['kind' => 'look-up-band', 'reference' => 'bands', 'column' => 'fee', 'from' => 'from', 'take' => [['reference' => 'band', 'into' => 'fee_band']]],
+    ['kind' => 'number-rows', 'into' => 'number', 'by' => ['basin']],
+    ['kind' => 'group-rows', 'by' => ['basin', 'paid_until'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]],
+    ['kind' => 'keep-one-row', 'by' => ['basin', 'berth'], 'order' => ['column' => 'fee', 'kind' => 'number']],
+];
+foreach ($steps as $step) {
+    $shape = new Shape([['id' => 'step'] + $step]);
+    [$seconds] = $timed($shape->run($delivered($csv), $columns, static fn(): StepContext => new StepContext(new StepFigures, $folder, $references)));
+    printf("| %s | %s | %s | %.1f |\n", $step['kind'], number_format($rows), number_format($rows / $seconds), $seconds / $plain);
+}
+
+$few = intdiv($rows, 10);
+$names = ['json-lines' => "{$folder}/rows.jsonl", 'xlsx' => "{$folder}/rows.xlsx"];
+$lines = fopen($names['json-lines'], 'wb');
+$workbook = WriterEntityFactory::createXLSXWriter();
+$workbook->openToFile($names['xlsx']);
+$workbook->addRow(WriterEntityFactory::createRowFromArray($columns));
+foreach ($delivered($csv) as $nth => $cells) {
+    fwrite($lines, json_encode(array_combine($columns, $cells), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE)."\n");
+    if ($few-- > 0) {
+        $workbook->addRow(WriterEntityFactory::createRowFromArray($cells));
+    }
+}
+fclose($lines);
+$workbook->close();
+foreach ($names as $kind => $path) {
+    [$seconds, $read] = $timed($delivered($path));
+    printf("| reading %s | %s | %s | %.1f |\n", $kind, number_format($read), number_format($read / $seconds), ($seconds / $read) / ($plain / $rows));
+}
+printf("Peak memory: %d MB\n", intdiv(memory_get_peak_usage(true), 1_048_576));
