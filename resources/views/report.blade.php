@@ -50,13 +50,13 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col"></th><th scope="col">Source: {{ $migration->source_label }}</th><th scope="col">Target: {{ $migration->target_label }}</th></tr></thead>
 <tbody>
-<tr><th scope="row">File</th><td>{{ $tally->sourceDelivery->file_name }}</td><td>{{ $tally->targetDelivery->file_name }}</td></tr>
+<tr><th scope="row">File</th><td>{{ $tally->sourceDelivery->parts->pluck('file_name')->implode(', ') }}</td><td>{{ $tally->targetDelivery->parts->pluck('file_name')->implode(', ') }}</td></tr>
 <tr><th scope="row">Delivered</th><td>no. {{ $tally->sourceDelivery->number }}, {{ $at($tally->sourceDelivery->delivered_at) }} by {{ $tally->sourceDelivery->user->name }}</td><td>no. {{ $tally->targetDelivery->number }}, {{ $at($tally->targetDelivery->delivered_at) }} by {{ $tally->targetDelivery->user->name }}</td></tr>
-<tr><th scope="row">SHA-256</th><td class="cell">{{ $tally->sourceDelivery->digest }}</td><td class="cell">{{ $tally->targetDelivery->digest }}</td></tr>
+<tr><th scope="row">SHA-256</th><td class="cell">{{ $tally->sourceDelivery->parts->pluck('digest')->implode(' ') }}</td><td class="cell">{{ $tally->targetDelivery->parts->pluck('digest')->implode(' ') }}</td></tr>
 <tr><th scope="row">Key</th><td>{{ implode(' + ', $plan->keyNames(Side::Source)) }}</td><td>{{ implode(' + ', $plan->keyNames(Side::Target)) }}</td></tr>
 </tbody>
 </table>
-<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column pairs compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif</p>
+<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column {{ count($plan->columnPairs) === 1 ? 'pair' : 'pairs' }} compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif</p>
 
 @foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
 @if(($tally->summary['steps'][$side] ?? []) !== [])

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
-use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\OpenFile;
 
 /** Rows written aside by the hash of their group. */
@@ -27,12 +26,12 @@ final class GroupParts
         $this->buffers = array_fill(0, self::PARTS, '');
     }
 
-    /** @param list<string> $cells */
-    public function put(string $group, int $number, int $origin, array $cells): void
+    /** @param string $row packed */
+    public function put(string $group, string $row): void
     {
-        $row = self::bytesOf($group, $number, $origin, $cells);
-        $this->buffers[crc32($group) % self::PARTS] .= $row;
-        $this->bytes += strlen($row);
+        $written = self::bytesOf($group, $row);
+        $this->buffers[crc32($group) % self::PARTS] .= $written;
+        $this->bytes += strlen($written);
         if ($this->bytes > self::BUFFER_BYTES) {
             $this->flush();
         }
@@ -46,34 +45,28 @@ final class GroupParts
         return array_values(array_filter(array_map($this->path(...), range(0, self::PARTS - 1)), is_file(...)));
     }
 
-    /** @return \Generator<int, array{string, int, int, list<string>}> group, number, origin, cells */
+    /** @return \Generator<int, array{string, string}> group and packed row */
     public function read(string $path): \Generator
     {
         $file = OpenFile::forReading($path);
-        while (($head = $file->read(4)) !== '') {
-            /** @var array{size: int} $sizes */
-            $sizes = unpack('Nsize', $head);
-            $row = $file->read($sizes['size']);
-            /** @var array{number: int, origin: int, group: int} $fields */
-            $fields = unpack('Jnumber/Jorigin/Ngroup', $row);
-            yield [substr($row, 20, $fields['group']), $fields['number'], $fields['origin'], explode(Batch::CELL_END, substr($row, 20 + $fields['group']))];
+        while (($head = $file->read(8)) !== '') {
+            /** @var array{group: int, row: int} $sizes */
+            $sizes = unpack('Ngroup/Nrow', $head);
+            $bytes = $file->read($sizes['group'] + $sizes['row']);
+            yield [substr($bytes, 0, $sizes['group']), substr($bytes, $sizes['group'])];
         }
     }
 
     /**
      * Puts what was made of a part in its place.
      *
-     * @param  list<array{int, int, list<string>}>  $rows
-     * @return \Generator<int, array{string, int, int, list<string>}>
+     * @param  array<int, string>  $rows  packed
+     * @return \Generator<int, array{string, string}>
      */
     public function replaced(string $path, array $rows): \Generator
     {
         unlink($path);
-        $bytes = '';
-        foreach ($rows as [$number, $origin, $cells]) {
-            $bytes .= self::bytesOf('', $number, $origin, $cells);
-        }
-        OpenFile::append($path, $bytes);
+        OpenFile::append($path, implode('', array_map(static fn(string $row): string => self::bytesOf('', $row), $rows)));
 
         return $this->read($path);
     }
@@ -99,11 +92,8 @@ final class GroupParts
         $this->bytes = 0;
     }
 
-    /** @param list<string> $cells */
-    private static function bytesOf(string $group, int $number, int $origin, array $cells): string
+    private static function bytesOf(string $group, string $row): string
     {
-        $row = pack('JJN', $number, $origin, strlen($group)).$group.implode(Batch::CELL_END, $cells);
-
-        return pack('N', strlen($row)).$row;
+        return pack('NN', strlen($group), strlen($row)).$group.$row;
     }
 }

@@ -8,18 +8,22 @@ use NineTally\Core\Intake\Batch;
 
 /**
  * Brings rows of one group together without holding all rows: they are written aside by the group's hash, each part is worked on by
- * itself, and what comes out is merged into the order of the rows. A side that fits into memory is not written at all.
+ * itself, and what comes out is merged into the order of the rows. A side that fits into memory is not written at all. One group at a
+ * time is taken apart into cells.
  */
 final readonly class Grouping
 {
     private const HELD_BYTES = 16 * 1024 * 1024;
+
+    /** What PHP needs for a held row beside its bytes. */
+    private const ROW_BYTES = 120;
 
     public function __construct(private string $folder) {}
 
     /**
      * @param  iterable<int, list<string>>  $rows  origin => cells
      * @param  list<int>  $by  places of the cells that make the group
-     * @param  \Closure(list<array{int, int, list<string>}>): iterable<array{int, int, list<string>}>  $work  takes a group as [number of the row, origin, cells] in their order, and gives rows back with the number that places them
+     * @param  \Closure(list<array{int, int, list<string>}>): iterable<array{int, int, list<string>}>  $work  takes a group as [number of the row, origin, cells] in their order, and gives rows back, each with the number of a row of the group, whose place it takes
      * @return \Generator<int, list<string>>
      */
     public function run(iterable $rows, array $by, \Closure $work): \Generator
@@ -29,30 +33,33 @@ final readonly class Grouping
         $parts = null;
         foreach ($rows as $origin => $cells) {
             $key = self::key($cells, $by);
+            $row = pack('JJ', $number++, $origin).implode(Batch::CELL_END, $cells);
             if ($parts !== null) {
-                $parts->put($key, $number++, $origin, $cells);
+                $parts->put($key, $row);
 
                 continue;
             }
-            $held[] = [$key, $number++, $origin, $cells];
-            $bytes += 160;
-            foreach ($cells as $cell) {
-                $bytes += strlen($cell) + 40;
-            }
+            $held[$key][] = $row;
+            $bytes += strlen($row) + self::ROW_BYTES;
             if ($bytes > self::HELD_BYTES) {
                 $parts = new GroupParts($this->folder);
-                foreach ($held as [$heldKey, $heldNumber, $heldOrigin, $heldCells]) {
-                    $parts->put($heldKey, $heldNumber, $heldOrigin, $heldCells);
+                foreach ($held as $heldKey => $ofKey) {
+                    foreach ($ofKey as $heldRow) {
+                        $parts->put((string) $heldKey, $heldRow);
+                    }
                 }
                 $held = [];
             }
         }
-        if ($parts === null) {
-            yield from $this->inOrder($this->worked($held, $work));
+        if ($parts !== null) {
+            yield from $this->merged($parts, $work);
 
             return;
         }
-        yield from $this->merged($parts, $work);
+        foreach ($this->worked($held, $work) as $row) {
+            [, $origin, $cells] = self::unpacked($row);
+            yield $origin => $cells;
+        }
     }
 
     /**
@@ -70,36 +77,31 @@ final readonly class Grouping
     }
 
     /**
-     * @param  iterable<array{string, int, int, list<string>}>  $rows  group, number, origin, cells
+     * @param  array<string, list<string>>  $groups  packed rows
      * @param  \Closure(list<array{int, int, list<string>}>): iterable<array{int, int, list<string>}>  $work
-     * @return list<array{int, int, list<string>}>
+     * @return array<int, string> number => packed row, in the order of the numbers
      */
-    private function worked(iterable $rows, \Closure $work): array
+    private function worked(array $groups, \Closure $work): array
     {
-        $groups = [];
-        foreach ($rows as [$key, $number, $origin, $cells]) {
-            $groups[$key][] = [$number, $origin, $cells];
-        }
         $made = [];
-        foreach ($groups as $group) {
-            foreach ($work($group) as $row) {
-                $made[] = $row;
+        foreach (array_keys($groups) as $key) {
+            foreach ($work(array_map(self::unpacked(...), $groups[$key])) as [$number, $origin, $cells]) {
+                $made[$number] = pack('JJ', $number, $origin).implode(Batch::CELL_END, $cells);
             }
+            unset($groups[$key]);
         }
+        ksort($made);
 
         return $made;
     }
 
-    /**
-     * @param  list<array{int, int, list<string>}>  $rows
-     * @return \Generator<int, list<string>>
-     */
-    private function inOrder(array $rows): \Generator
+    /** @return array{int, int, list<string>} number, origin, cells */
+    private static function unpacked(string $row): array
     {
-        usort($rows, static fn(array $one, array $other): int => $one[0] <=> $other[0]);
-        foreach ($rows as [, $origin, $cells]) {
-            yield $origin => $cells;
-        }
+        /** @var array{number: int, origin: int} $fields */
+        $fields = unpack('Jnumber/Jorigin', $row);
+
+        return [$fields['number'], $fields['origin'], explode(Batch::CELL_END, substr($row, 16))];
     }
 
     /**
@@ -110,27 +112,29 @@ final readonly class Grouping
     {
         $streams = [];
         foreach ($parts->paths() as $path) {
-            $made = $this->worked($parts->read($path), $work);
-            usort($made, static fn(array $one, array $other): int => $one[0] <=> $other[0]);
-            $streams[] = $parts->replaced($path, $made);
+            $groups = [];
+            foreach ($parts->read($path) as [$key, $row]) {
+                $groups[$key][] = $row;
+            }
+            $streams[] = $parts->replaced($path, $this->worked($groups, $work));
         }
         /** @var \SplPriorityQueue<int, int> $heap of streams, the one with the lowest number first */
         $heap = new \SplPriorityQueue;
-        foreach ($streams as $position => $stream) {
-            if ($stream->valid()) {
-                $heap->insert($position, -$stream->current()[1]);
+        $heads = [];
+        $next = static function (int $position) use ($streams, $heap, &$heads): void {
+            if ($streams[$position]->valid()) {
+                $heads[$position] = self::unpacked($streams[$position]->current()[1]);
+                $heap->insert($position, -$heads[$position][0]);
+                $streams[$position]->next();
             }
-        }
+        };
+        array_map($next, array_keys($streams));
         while (! $heap->isEmpty()) {
             /** @var int $position */
             $position = $heap->extract();
-            $stream = $streams[$position];
-            [, , $origin, $cells] = $stream->current();
+            [, $origin, $cells] = $heads[$position];
             yield $origin => $cells;
-            $stream->next();
-            if ($stream->valid()) {
-                $heap->insert($position, -$stream->current()[1]);
-            }
+            $next($position);
         }
         $parts->remove();
     }
