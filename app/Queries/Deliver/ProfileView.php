@@ -18,6 +18,8 @@ use NineTally\Core\Row\Side;
  */
 final readonly class ProfileView
 {
+    public function __construct(private DeliveryChanges $changes) {}
+
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset): array
     {
@@ -34,6 +36,7 @@ final readonly class ProfileView
             'isReading' => array_filter($profiles, static fn(?DeliveryProfile $profile): bool => $profile !== null && $profile->columns === null && $profile->problem === null) !== [],
             'problem' => $profiles['source']->problem ?? $profiles['target']->problem ?? null,
             'rows' => $rows,
+            'changes' => ['source' => ($this->changes)($dataset->latestDelivery(Side::Source)), 'target' => ($this->changes)($dataset->latestDelivery(Side::Target))],
         ];
     }
 

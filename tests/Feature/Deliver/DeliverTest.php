@@ -123,7 +123,9 @@ final class DeliverTest extends TestCase
             ['source' => ['name' => 'fee', 'kind' => 'number', 'blank' => 1, 'sum' => '4.00'], 'target' => ['sum' => '402.5'], 'looksChanged' => true],
             ['source' => null, 'target' => ['name' => 'note']],
         ]]);
-        $delivery = $this->dataset->latestDelivery(\NineTally\Core\Row\Side::Source);
+        $this->deliver('source', "basin,charge\nKB,1.50\n,2.50\n");
+        $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertJson(['changes' => ['source' => ['since' => 1, 'changes' => ['1 row fewer', 'column charge is new', 'column fee is gone', 'basin is blank in 1 rows, and never was before']], 'target' => null]]);
+        $delivery = $this->dataset->deliveries()->where('side', 'source')->orderBy('number')->first();
         $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=blank")->assertOk()->assertJson(['isAll' => true, 'rows' => [['line' => 4, 'cells' => ['LM', '']]]]);
         $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=shape&value=9.9")->assertJsonCount(2, 'rows');
     }

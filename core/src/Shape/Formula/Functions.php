@@ -45,6 +45,9 @@ final class Functions
 
     private const MOST_PLACES = 100;
 
+    /** So many fit into a whole number of 64 bits. */
+    private const PLAIN_DIGITS = 18;
+
     /** @param list<string> $arguments */
     public static function call(string $name, array $arguments): string|bool
     {
@@ -84,13 +87,25 @@ final class Functions
 
     public static function numberOrNull(string $text): ?BigDecimal
     {
+        // Most numbers are plain and short, and need no pattern to be read.
+        $length = strlen($text);
+        if ($length > 0 && $length <= self::PLAIN_DIGITS && strspn($text, '0123456789') === $length) {
+            return BigDecimal::ofUnscaledValue((int) $text);
+        }
+        $point = $length <= self::PLAIN_DIGITS ? strpos($text, '.') : false;
+        if ($point !== false && $point > 0 && $point < $length - 1 && strspn($text, '0123456789.') === $length && substr_count($text, '.') === 1) {
+            return BigDecimal::ofUnscaledValue((int) str_replace('.', '', $text), $length - $point - 1);
+        }
+
         return (self::$style ??= new NumberStyle)->read($text, true)?->toBigDecimal();
     }
 
     /** Without zeros behind the point, unless they were asked for. */
     public static function written(BigDecimal $number, bool $strips = true): string
     {
-        return self::bounded((string) ($strips ? $number->stripTrailingZeros()->toScale(max(0, $number->stripTrailingZeros()->getScale())) : $number));
+        $written = (string) $number;
+
+        return self::bounded($strips && str_contains($written, '.') ? rtrim(rtrim($written, '0'), '.') : $written);
     }
 
     public static function bounded(string $result): string

@@ -5,6 +5,7 @@ import { bytes, count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import RefusedRecords from '@/stations/deliver/RefusedRecords.vue'
+import { useProfile } from '@/stations/deliver/useProfile'
 import { useParts } from '@/stations/deliver/useParts'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
@@ -30,6 +31,9 @@ function facts({ format, bytes: size }: Schemas['DeliveryPart']): string {
   return `${{ json: 'JSON', 'json-lines': 'JSON Lines', xlsx: 'workbook', ods: 'workbook' }[format.kind]}${format.sheet === undefined ? '' : `, sheet ${format.sheet}`}, ${bytes(size)}`
 }
 
+const MOST_CHANGES = 8
+const { data: profile } = useProfile(() => props.course)
+const changes = computed(() => profile.value?.changes[props.side] ?? null)
 const gap = computed(() => {
   const claimed = props.delivery?.rowsClaimed ?? null
   return claimed === null || props.delivery === null || claimed === props.delivery.delivered ? null : claimed
@@ -68,6 +72,10 @@ const invitation = computed(() => {
       </div>
       <p class="digest quiet">
         SHA-256 <span class="cell">{{ delivery.digest.slice(0, 16) }}…</span>
+      </p>
+      <p v-if="changes" class="quiet">
+        Since delivery {{ changes.since }}: {{ changes.changes.slice(0, MOST_CHANGES).join(', ')
+        }}{{ changes.changes.length > MOST_CHANGES ? ` and ${changes.changes.length - MOST_CHANGES} more` : '' }}.
       </p>
       <p v-if="gap !== null" class="warn" role="alert">
         The deliverer counts {{ counted(gap, 'row') }}, and {{ count(delivery.delivered) }} arrived: {{ counted(Math.abs(gap - delivery.delivered), 'row') }}
