@@ -16,10 +16,9 @@ use NineTally\Core\Row\Row;
 final readonly class JsonReader implements Reader
 {
     use IsOneFile;
+    use ReadsRowByRow;
 
     private const BLOCK_BYTES = 131_072;
-
-    private const ROWS_A_BATCH = 500;
 
     private Columns $columns;
 
@@ -81,36 +80,6 @@ final readonly class JsonReader implements Reader
                 yield RefusedRecord::because($line, $reason, $object ?? sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)), $raw);
             }
         }
-    }
-
-    public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
-    {
-        $rows = [];
-        $line = 0;
-        foreach ($this->records($onBytes) as $record) {
-            // Lines of objects need not follow on each other, so each row that does not is a batch of its own.
-            $isNext = $record instanceof Row && $rows !== [] && $record->line === $line + 1 && count($rows) < self::ROWS_A_BATCH;
-            if ($rows !== [] && ! $isNext) {
-                yield new Batch(implode(Batch::ROW_END, $rows), $line - count($rows) + 1);
-                $rows = [];
-            }
-            $line = $record->line;
-            if ($record instanceof RefusedRecord) {
-                yield $record;
-            } else {
-                $rows[] = implode(Batch::CELL_END, $record->cells);
-            }
-        }
-        if ($rows !== []) {
-            yield new Batch(implode(Batch::ROW_END, $rows), $line - count($rows) + 1);
-        }
-
-        return $line;
-    }
-
-    public function ranges(int $bytes): array
-    {
-        return [new ByteRange];
     }
 
     /** @return \Generator<int, array{int, JsonObject|string|null, string}> line, object or why there is none (null: too long), raw text */

@@ -20,8 +20,7 @@ use OpenSpout\Reader\SheetInterface;
 final readonly class WorkbookReader implements Reader
 {
     use IsOneFile;
-
-    private const ROWS_A_BATCH = 500;
+    use ReadsRowByRow;
 
     private const MOST_COLUMNS = 16_384;
 
@@ -87,35 +86,6 @@ final readonly class WorkbookReader implements Reader
             }
         }
         $onBytes === null || $onBytes($this->bytes());
-    }
-
-    public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
-    {
-        $held = [];
-        $line = 0;
-        foreach ($this->records($onBytes) as $record) {
-            $goesOn = $record instanceof Row && $held !== [] && $record->line === $line + 1 && count($held) < self::ROWS_A_BATCH;
-            if ($held !== [] && ! $goesOn) {
-                yield new Batch(implode(Batch::ROW_END, $held), $line - count($held) + 1);
-                $held = [];
-            }
-            $line = $record->line;
-            if ($record instanceof Row) {
-                $held[] = implode(Batch::CELL_END, $record->cells);
-            } else {
-                yield $record;
-            }
-        }
-        if ($held !== []) {
-            yield new Batch(implode(Batch::ROW_END, $held), $line - count($held) + 1);
-        }
-
-        return $line;
-    }
-
-    public function ranges(int $bytes): array
-    {
-        return [new ByteRange];
     }
 
     /** @return \Generator<int, list<string>> by the number of the row */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { formCauses, kinds } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
-import CrosswalkTable from '@/stations/match/CrosswalkTable.vue'
+import PairsEditor from '@/parts/PairsEditor.vue'
 import SideForms from '@/stations/match/SideForms.vue'
 import type { Side } from '@/composables/useDraft'
 
@@ -147,10 +147,13 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
           <el-option value="ceiling" label="always up" />
         </el-select>
       </fieldset>
-      <CrosswalkTable
-        :entries="pair.crosswalk ?? []"
+      <PairsEditor
+        label="Crosswalk: source value, and what it becomes"
+        :pairs="pair.crosswalk ?? []"
+        :names="['source', 'target']"
+        :columns="[]"
         :may-work="mayWork"
-        @change="emit('rule', source, { crosswalk: $event.length > 0 ? $event : undefined })"
+        @update="emit('rule', source, { crosswalk: $event.length > 0 ? ($event as Schemas['KeyColumn'][]) : undefined })"
       />
     </template>
   </section>
@@ -177,14 +180,6 @@ p {
   display: grid;
   gap: 4px;
   font-size: 12.5px;
-}
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  display: grid;
-  gap: 4px;
-  min-inline-size: 0;
 }
 legend {
   font-size: 12.5px;

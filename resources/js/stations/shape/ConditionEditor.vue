@@ -111,16 +111,7 @@ function test(place: number, part: Schemas['Condition'], chosen: string): void {
 
 <style scoped>
 fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  display: grid;
   gap: 6px;
-  min-inline-size: 0;
-}
-legend {
-  font-size: 12.5px;
-  padding: 0 0 3px;
 }
 .part {
   display: grid;

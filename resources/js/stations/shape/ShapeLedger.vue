@@ -1,23 +1,23 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
+import LedgerFoot from '@/parts/LedgerFoot.vue'
 
-/** The second ledger at the foot: delivered + made = left out + merged + shaped. */
-defineProps<{ source: Schemas['ShapeTrial'] | undefined; target: Schemas['ShapeTrial'] | undefined }>()
+/** The second ledger: delivered + made = left out + merged + shaped. */
+const props = defineProps<{ source: Schemas['ShapeTrial'] | undefined; target: Schemas['ShapeTrial'] | undefined }>()
 
 type Figure = 'made' | 'leftOut' | 'merged'
 const sum = (trial: Schemas['ShapeTrial'], figure: Figure): number => trial.steps.reduce((total, step) => total + (step.figures?.[figure] ?? 0), 0)
+const sides = computed(() => [
+  { id: 'source', name: 'Source', colour: 'src', trial: props.source },
+  { id: 'target', name: 'Target', colour: 'tgt', trial: props.target },
+])
 </script>
 
 <template>
-  <footer>
-    <p
-      v-for="[trial, name, colour] in [
-        [source, 'Source', 'src'],
-        [target, 'Target', 'tgt'],
-      ] as const"
-      :key="name"
-    >
+  <LedgerFoot>
+    <template v-for="{ id, name, colour, trial } in sides" :key="id" #[id]>
       <template v-if="trial">
         <b :class="colour">{{ name }} {{ count(trial.isWhole ? trial.rows : trial.sampleRows) }}</b>
         <span>{{ trial.isWhole ? 'delivered' : `of ${count(trial.rows)} delivered, tried` }}</span>
@@ -34,40 +34,6 @@ const sum = (trial: Schemas['ShapeTrial'], figure: Figure): number => trial.step
         <i>=</i><b>{{ count(trial.readyRows) }}</b
         ><span>to match</span>
       </template>
-    </p>
-  </footer>
+    </template>
+  </LedgerFoot>
 </template>
-
-<style scoped>
-footer {
-  background: var(--sheet);
-  border-block-start: 1px solid var(--line);
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 4px 20px;
-  padding: 12px 14px;
-  font-size: 13px;
-  color: var(--ink-2);
-}
-p {
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-}
-b {
-  font-weight: 650;
-  color: var(--ink);
-}
-b.src {
-  color: var(--src);
-}
-b.tgt {
-  color: var(--tgt);
-}
-i {
-  font: 13px var(--cell);
-  color: var(--ink-3);
-}
-</style>

@@ -3,9 +3,9 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kinds } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
+import PairsEditor from '@/parts/PairsEditor.vue'
 import ConditionEditor from '@/stations/shape/ConditionEditor.vue'
 import FormulaField from '@/stations/shape/FormulaField.vue'
-import PairsEditor from '@/stations/shape/PairsEditor.vue'
 import { actions, totals, type Field } from '@/stations/shape/stepKinds'
 
 /** One part of a step, in the control that fits it. */
@@ -309,18 +309,6 @@ const newAction = (action: string): Action =>
   block-size: auto;
   min-block-size: 24px;
   white-space: normal;
-}
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  display: grid;
-  gap: 4px;
-  min-inline-size: 0;
-}
-legend {
-  font-size: 12.5px;
-  padding: 0 0 3px;
 }
 .line {
   display: grid;

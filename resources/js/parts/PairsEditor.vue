@@ -77,18 +77,6 @@ const set = (place: number, name: string, value: string): void =>
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  display: grid;
-  gap: 4px;
-  min-inline-size: 0;
-}
-legend {
-  font-size: 12.5px;
-  padding: 0 0 3px;
-}
 .line {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 60px;
