@@ -55,6 +55,7 @@ Route::middleware('auth')->group(function (): void {
     // Match
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
+    Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
     Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
 
     // Tally

@@ -36,6 +36,7 @@ final readonly class PlanView
         return [
             'draft' => $draft === null ? null : array_diff_key($draft->document, ['formatVersion' => true]),
             'version' => $latest?->number,
+            'parameters' => (object) $dataset->parameters,
             'source' => $this->side($source, $draft),
             'target' => $this->side($target, $draft),
             'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),

@@ -76,6 +76,21 @@ final class ShapeTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-step', 'detail' => 'Step 2 of the source (Fold apr and may into month and charge): There is no column "may" at this step. The nearest is "mai".']);
     }
 
+    public function test_a_parameter_is_recorded_with_the_tally_and_makes_no_new_plan(): void
+    {
+        $keep = ['id' => 'p', 'kind' => 'keep-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'parameter' => 'the basin']];
+        $this->keep([$keep, self::FOLD]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        self::assertSame('Step 1 of the source (Keep rows where basin is “the basin” of the tally): The tally has no parameter "the basin". Give it a value before you tally.', $this->dataset->latestRun()?->problem);
+
+        foreach (['KB', 'LM'] as $basin) {
+            $this->api('PUT', "/datasets/{$this->dataset->id}/parameters", ['parameters' => ['the basin' => $basin]])->assertOk()->assertJsonPath('parameters', ['the basin' => $basin]);
+            $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+            self::assertSame(['the basin' => $basin], $this->dataset->latestRun()?->parameters);
+            self::assertSame([2, 1], [$this->dataset->latestTally()?->summary['rows']['source']['shaped'], $this->dataset->planVersions()->count()]);
+        }
+    }
+
     public function test_the_shaped_side_is_taken_away_with_the_same_bytes_each_time(): void
     {
         $this->keep([self::LEAVE_OUT, self::FOLD]);

@@ -11,6 +11,7 @@ use App\Http\Requests\Match\SaveDraftRequest;
 use App\Models\Dataset;
 use App\Queries\Match\PlanView;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 
 final class PlanController extends Controller
 {
@@ -19,6 +20,17 @@ final class PlanController extends Controller
     public function show(Dataset $dataset, DraftOf $draftOf): JsonResponse
     {
         $this->allow('view', $dataset->migration);
+
+        return response()->json(($this->view)($dataset, $draftOf($dataset)));
+    }
+
+    /** Values that conditions of steps ask for. They belong to the dataset, are recorded with each tally, and make no new plan. */
+    public function parameters(Request $request, Dataset $dataset, DraftOf $draftOf): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        /** @var array{parameters: array<string, string|null>} $given */
+        $given = $request->validate(['parameters' => ['present', 'array', 'max:50'], 'parameters.*' => ['nullable', 'string', 'max:1000']]);
+        $dataset->update(['parameters' => array_filter(array_map(strval(...), $given['parameters']), static fn(string $value): bool => $value !== '')]);
 
         return response()->json(($this->view)($dataset, $draftOf($dataset)));
     }

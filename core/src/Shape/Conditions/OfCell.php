@@ -57,7 +57,7 @@ final readonly class OfCell implements Condition
     public function sentence(): string
     {
         $value = match (true) {
-            $this->isParameter => "the {$this->value}",
+            $this->isParameter => "“{$this->value}” of the tally",
             ! $this->test->takesValue() => $this->values === [] ? '' : implode(', ', array_slice($this->values, 0, 3)).(count($this->values) > 3 ? sprintf(' and %d more', count($this->values) - 3) : ''),
             default => $this->test->isOfNumbers() || $this->test->isOfDates() ? $this->value : "\"{$this->value}\"",
         };

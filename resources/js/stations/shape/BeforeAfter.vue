@@ -33,7 +33,8 @@ const whole = (text: string) => [{ text, differs: false }]
 <template>
   <div>
     <h3>Before and after</h3>
-    <table>
+    <p v-if="rows.length > 0 && rows.every((row) => row.isSame)" class="quiet">None of the rows that were tried is changed by this step.</p>
+    <table v-else-if="rows.length > 0">
       <thead>
         <tr>
           <th scope="col">line</th>

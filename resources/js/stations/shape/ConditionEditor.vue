@@ -19,6 +19,18 @@ function put(next: Schemas['Condition'][], any = isAny.value): void {
 }
 const set = (place: number, part: Schemas['Condition']): void => put(parts.value.map((other, at) => (at === place ? part : other)))
 
+/** A value that stands in the plan, or the name of a parameter that each tally has a value for. */
+function fill(place: number, part: Schemas['Condition'], filled: { value: string } | { parameter: string }): void {
+  if ('parameter' in filled && filled.parameter.trim() === '') return
+  const { column, test: asked, until } = part
+  set(place, {
+    ...(column === undefined ? {} : { column }),
+    ...(asked === undefined ? {} : { test: asked }),
+    ...(until === undefined ? {} : { until }),
+    ...filled,
+  })
+}
+
 /** A new test keeps what still fits it. */
 function test(place: number, part: Schemas['Condition'], chosen: string): void {
   const { column = '' } = part
@@ -71,12 +83,20 @@ function test(place: number, part: Schemas['Condition'], chosen: string): void {
         </el-select>
         <CommittedInput
           v-if="takes(part.test) === 'value' || takes(part.test) === 'until'"
-          :value="part.value ?? ''"
+          :value="part.parameter ?? part.value ?? ''"
           size="small"
           :disabled="!mayWork"
-          :aria-label="`Value of condition ${place + 1}`"
-          @commit="set(place, { column: part.column, test: part.test, until: part.until, value: $event })"
+          :aria-label="`${part.parameter === undefined ? 'Value' : 'Parameter'} of condition ${place + 1}`"
+          @commit="fill(place, part, part.parameter === undefined ? { value: $event } : { parameter: $event })"
         />
+        <el-checkbox
+          v-if="takes(part.test) === 'value' || takes(part.test) === 'until'"
+          :model-value="part.parameter !== undefined"
+          size="small"
+          :disabled="!mayWork"
+          @update:model-value="fill(place, part, $event === true ? { parameter: 'cut-off date' } : { value: '' })"
+          >a parameter of the tally</el-checkbox
+        >
         <el-select
           v-if="takes(part.test) === 'values'"
           :model-value="part.values ?? []"

@@ -6,6 +6,7 @@ import { count } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import ParametersCard from '@/stations/shape/ParametersCard.vue'
 import ShapeLedger from '@/stations/shape/ShapeLedger.vue'
 import SideStream from '@/stations/shape/SideStream.vue'
 import StepEditor from '@/stations/shape/StepEditor.vue'
@@ -33,6 +34,11 @@ const trials = {
   ),
 }
 const both = computed(() => props.course.source !== null && props.course.target !== null)
+/** A sample's rows are no figure to go on with. */
+const onward = computed(() => {
+  const { source, target } = { source: trials.source.data.value, target: trials.target.data.value }
+  return source?.isWhole === true && target?.isWhole === true ? `Match ${count(source.readyRows)} with ${count(target.readyRows)}` : 'Go on to Match'
+})
 const most = computed(() =>
   Math.max(1, ...(['source', 'target'] as const).flatMap((side) => [trials[side].data.value?.rows ?? 0, trials[side].data.value?.readyRows ?? 0])),
 )
@@ -87,6 +93,16 @@ function copy(side: Side, step: Schemas['Step']): void {
   shape(other, [...stepsOf(other), copied])
   chosen.value = { side: other, id: copied.id }
 }
+/** Names that conditions of either side ask for. */
+const parameters = computed(() => {
+  const found = new Set<string>()
+  const look = (condition: Schemas['Condition'] | undefined): void => {
+    if (condition?.parameter !== undefined) found.add(condition.parameter)
+    for (const part of condition?.all ?? condition?.any ?? []) look(part)
+  }
+  for (const side of ['source', 'target'] as const) for (const step of stepsOf(side)) look(step.condition)
+  return [...found]
+})
 const labelOf = (side: Side): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
 </script>
 
@@ -99,7 +115,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
           <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
         </template>
         <RouterLink :to="`/datasets/${course.id}/match`" class="next">
-          Match {{ count(trials.source.data.value?.readyRows ?? 0) }} with {{ count(trials.target.data.value?.readyRows ?? 0) }}
+          {{ onward }}
         </RouterLink>
       </template>
     </StationHead>
@@ -145,6 +161,12 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
             Steps prepare a side before its rows are matched: they run again by themselves on the next delivery, and can be changed at any time. Choose a step
             to see rows before and after it.
           </p>
+          <ParametersCard
+            v-if="!looked && parameters.length > 0 && plan.data.value"
+            :course="course"
+            :names="parameters"
+            :parameters="plan.data.value.parameters"
+          />
         </aside>
       </div>
     </LoadState>
