@@ -45,7 +45,7 @@ final class TallyCommand extends Command
     protected function configure(): void
     {
         $this
-            ->addArgument('source', InputArgument::REQUIRED, 'The old system\'s rows: delimited text, JSON or JSON Lines, packed with gzip or not; - for standard input')
+            ->addArgument('source', InputArgument::REQUIRED, 'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input')
             ->addArgument('target', InputArgument::REQUIRED, 'The new system\'s rows')
             ->addOption('key', null, InputOption::VALUE_REQUIRED, 'The columns that say which row is which, by source name, separated by commas')
             ->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'Pairs a source column with a target column of another name: source_column:target_column')

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
-/** The bytes of a file, unpacked where they are compressed with gzip (RFC 1952). Holds a block. */
+/** The bytes of a file, unpacked where they are compressed with gzip (RFC 1952) or are the only file of a zip archive. Holds a block. */
 final class ByteStream
 {
     private const GZIP = "\x1F\x8B";
@@ -13,10 +13,13 @@ final class ByteStream
 
     private bool $hasEnded = false;
 
-    /** @param resource $file */
-    private function __construct(private readonly mixed $file, private readonly string $name, public readonly bool $isPacked)
+    /**
+     * @param  resource  $file
+     * @param  Archive|null  $archive  that the file is a stream of: the stream ends with it
+     */
+    private function __construct(private readonly mixed $file, private readonly string $name, public readonly bool $isPacked, bool $isGzip, public readonly ?Archive $archive = null)
     {
-        if ($isPacked) {
+        if ($isGzip) {
             $this->inflating = $this->begin();
         }
     }
@@ -32,10 +35,16 @@ final class ByteStream
         if ($file === false) {
             throw NotUsable::cannotBeOpened($name);
         }
-        $isPacked = fread($file, 2) === self::GZIP;
+        $beginning = (string) fread($file, 4);
         rewind($file);
+        if ($beginning === Archive::BEGINNING && ($archive = Archive::open($path, $name))->workbook === null) {
+            fclose($file);
 
-        return new self($file, $name, $isPacked);
+            return new self($archive->stream(), $name, true, false, $archive);
+        }
+        $isGzip = str_starts_with($beginning, self::GZIP);
+
+        return new self($file, $name, $isGzip, $isGzip);
     }
 
     /**

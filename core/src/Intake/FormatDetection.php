@@ -15,7 +15,7 @@ final readonly class FormatDetection
 
     /** Beginnings of files that are delivered by mistake. */
     private const OTHER_KINDS = [
-        "PK\x03\x04" => 'a zip archive and no workbook',
+        "PK\x03\x04" => 'a zip archive in another',
         '%PDF' => 'a PDF',
         "\xD0\xCF\x11\xE0" => 'a workbook of an old kind, or one locked with a password',
         "\x89PNG" => 'a picture',

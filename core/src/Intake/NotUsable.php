@@ -49,6 +49,11 @@ final class NotUsable extends \RuntimeException implements NineTallyException
         return new self($file, 'too-large-unpacked', sprintf('"%s" is not unpacked: %s. Deliver the table itself, packed with gzip or not at all.', $file, $why));
     }
 
+    public static function holdsSeveralFiles(string $file, int $files): self
+    {
+        return new self($file, 'several-files', $files === 0 ? sprintf('"%s" is a zip archive with no file in it. Pack it again.', $file) : sprintf('"%s" is a zip archive with %s files. Unpack it and deliver the files together: they become the parts of one delivery.', $file, number_format($files)));
+    }
+
     public static function breaksOff(string $file): self
     {
         return new self($file, 'broken-off', sprintf('"%s" breaks off in the middle or is damaged: it cannot be unpacked to its end. Pack it or copy it again.', $file));

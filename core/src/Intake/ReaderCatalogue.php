@@ -40,9 +40,9 @@ final readonly class ReaderCatalogue
         if ($isLines !== null) {
             return new FoundPart(PartFormat::json($isLines), ['kind' => $isLines ? 'JSON Lines: it begins with an object' : 'JSON: it begins with a list']);
         }
-        $workbook = str_starts_with($beginning, "PK\x03\x04") ? Workbook::find($path, $name) : null;
+        $workbook = str_starts_with($beginning, Archive::BEGINNING) ? Archive::open($path, $name)->workbook : null;
         if ($workbook !== null) {
-            return $workbook;
+            return Workbook::find($path, $name, $workbook);
         }
         $found = (new FormatDetection)->find($path, $name);
 

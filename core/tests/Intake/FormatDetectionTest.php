@@ -59,7 +59,7 @@ final class FormatDetectionTest extends TestCase
     {
         yield 'empty' => ['', 'empty-file', 'is empty'];
         yield 'a byte-order mark and nothing else' => ["\xEF\xBB\xBF", 'empty-file', 'is empty'];
-        yield 'a workbook' => ["PK\x03\x04\x14\0\6\0", 'not-delimited-text', 'Export the table as CSV in UTF-8'];
+        yield 'a workbook' => ["PK\x03\x04\x14\0\6\0", 'broken-off', 'Pack it or copy it again'];
         yield 'a packed file that breaks off' => ["\x1F\x8B\x08\0", 'broken-off', 'breaks off'];
         yield 'binary' => ["\x7FELF\2\1\0\1,\n\1\2\n", 'not-delimited-text', 'a binary file'];
     }

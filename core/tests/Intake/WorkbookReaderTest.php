@@ -83,17 +83,34 @@ final class WorkbookReaderTest extends TestCase
         (new ReaderCatalogue)->open($this->file("\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".str_repeat("\0", 600), 'locked.xlsx'), 'locked.xlsx');
     }
 
-    public function test_another_archive_under_the_name_of_a_workbook_is_told(): void
+    public function test_the_only_file_of_an_archive_is_read_and_several_are_told(): void
     {
-        $path = $this->folder().'/other.xlsx';
+        $rows = "basin,berth\nKB,1\nKB,\"2\n3\"\n";
+
+        self::assertSame(['2 KB|1', "3 KB|2\n3"], $this->rows($this->archive(['__MACOSX/._rows.csv' => 'x', 'folder/rows.csv' => $rows])));
+        self::assertSame(['1 KB|1'], $this->rows($this->archive(['rows.jsonl' => '{"basin": "KB", "berth": "1"}'])));
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('is a zip archive with 2 files. Unpack it and deliver the files together');
+        $this->rows($this->archive(['north.csv' => $rows, 'south.csv' => $rows]));
+    }
+
+    public function test_an_archive_of_text_that_would_burst_is_not_unpacked(): void
+    {
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('is not unpacked: "bomb.csv" in it would grow to 33,554,432 bytes');
+        $this->rows($this->archive(['bomb.csv' => str_repeat('0', 32 * 1024 * 1024)]));
+    }
+
+    /** @param array<string, string> $files */
+    private function archive(array $files): string
+    {
+        $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.zip';
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE);
-        $archive->addFromString('readme.txt', 'no workbook');
+        array_map($archive->addFromString(...), array_keys($files), $files);
         $archive->close();
 
-        $this->expectException(NotUsable::class);
-        $this->expectExceptionMessage('"other.xlsx" is a zip archive and no workbook');
-        (new ReaderCatalogue)->open($path, 'other.xlsx');
+        return $path;
     }
 
     /** @return list<string> */

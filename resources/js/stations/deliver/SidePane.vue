@@ -85,7 +85,7 @@ const invitation = computed(() => {
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>
     <p v-else-if="receipts.length === 0" class="quiet">
-      Nothing delivered yet. Drop one or more files here: delimited text, JSON, JSON Lines or a workbook, packed with gzip or not.
+      Nothing delivered yet. Drop one or more files here: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not.
     </p>
 
     <ErrorNote :error="error" />

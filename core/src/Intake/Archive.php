@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/** A zip archive, looked at from outside before anything of it is unpacked. Names in it are shown, and never used as paths. */
+final readonly class Archive
+{
+    public const BEGINNING = "PK\x03\x04";
+
+    private const MOST_ENTRIES = 10_000;
+
+    private const MOST_BYTES = 64 * 1024 * 1024 * 1024;
+
+    /** Tables of text shrink to a twentieth, now and then to a hundredth; what shrinks much further was made to burst. */
+    private const MOST_RATIO = 250;
+
+    private const SMALL_BYTES = 16 * 1024 * 1024;
+
+    private const MOST_SHARED_STRING_BYTES = 512 * 1024 * 1024;
+
+    /**
+     * @param  PartKind|null  $workbook  what kind of workbook it is, if it is one
+     * @param  list<string>  $files  names of the files in it, without folders and what systems add by themselves
+     */
+    private function __construct(private \ZipArchive $archive, private string $name, public ?PartKind $workbook, public array $files) {}
+
+    /** @throws NotUsable when it is damaged, locked, or made to burst */
+    public static function open(string $path, string $name): self
+    {
+        $archive = new \ZipArchive;
+        if ($archive->open($path, \ZipArchive::RDONLY) !== true) {
+            throw NotUsable::breaksOff($name);
+        }
+        $names = self::names($archive, $name);
+        $type = $archive->getFromName('mimetype', 200);
+        $workbook = match (true) {
+            in_array('xl/workbook.xml', $names, true) => PartKind::Xlsx,
+            $type === 'application/vnd.oasis.opendocument.spreadsheet' => PartKind::Ods,
+            default => null,
+        };
+
+        return new self($archive, $name, $workbook, array_values(array_filter($names, static fn(string $file): bool => ! str_ends_with($file, '/') && ! str_starts_with($file, '__MACOSX/') && basename($file) !== '.DS_Store')));
+    }
+
+    /**
+     * The only file in it, as a stream that lasts as long as this archive.
+     *
+     * @return resource
+     *
+     * @throws NotUsable when it holds none, or several
+     */
+    public function stream(): mixed
+    {
+        if (count($this->files) !== 1) {
+            throw NotUsable::holdsSeveralFiles($this->name, count($this->files));
+        }
+        $stream = $this->archive->getStream($this->files[0]);
+
+        return $stream === false ? throw NotUsable::breaksOff($this->name) : $stream;
+    }
+
+    /** @return list<string> */
+    private static function names(\ZipArchive $archive, string $name): array
+    {
+        if ($archive->numFiles > self::MOST_ENTRIES) {
+            throw NotUsable::isTooLargeUnpacked($name, sprintf('it holds %s files', number_format($archive->numFiles)));
+        }
+        $names = [];
+        $bytes = 0;
+        for ($entry = 0; $entry < $archive->numFiles; $entry++) {
+            /** @var array{name: string, size: int, comp_size: int, encryption_method: int} $facts */
+            $facts = $archive->statIndex($entry);
+            $names[] = $facts['name'];
+            $bytes += $facts['size'];
+            if ($bytes > self::MOST_BYTES || $facts['size'] > self::SMALL_BYTES && $facts['size'] > self::MOST_RATIO * max(1, $facts['comp_size'])) {
+                throw NotUsable::isTooLargeUnpacked($name, sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])));
+            }
+            if (str_ends_with($facts['name'], 'sharedStrings.xml') && $facts['size'] > self::MOST_SHARED_STRING_BYTES) {
+                throw NotUsable::isTooLargeUnpacked($name, 'its shared texts are too many');
+            }
+            if ($facts['encryption_method'] !== \ZipArchive::EM_NONE) {
+                throw NotUsable::hasPassword($name);
+            }
+        }
+
+        return $names;
+    }
+
+    /** Names in archives come from anywhere: characters that cannot be seen are not shown. */
+    private static function visible(string $name): string
+    {
+        return preg_replace('/\p{C}/u', '', mb_scrub(mb_strcut($name, 0, 200))) ?? '';
+    }
+}
