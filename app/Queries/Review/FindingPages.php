@@ -87,10 +87,11 @@ final readonly class FindingPages
             ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
             ->where('t.id', $tally->id)
             ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
+            ->selectRaw('(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = d.id) AS target_files')
             ->first() ?? throw new ModelNotFoundException;
         $row = DatabaseRow::of($fields);
 
-        return Layout::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? []);
+        return Layout::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? [], ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []]);
     }
 
     /**

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Models\Delivery;
 use App\Models\Tally;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\KeyColumn;
@@ -33,14 +32,9 @@ final readonly class Record
             $cells[$cell->pairPosition] = $cell;
         }
 
-        $files = ['source' => self::file($tally->sourceDelivery, $row->sourcePart), 'target' => self::file($tally->targetDelivery, $row->targetPart)];
+        $files = ['source' => $layout->file(Side::Source, $row->sourcePart), 'target' => $layout->file(Side::Target, $row->targetPart)];
 
         return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, $values) : [], $files);
-    }
-
-    private static function file(Delivery $delivery, ?int $part): ?string
-    {
-        return $part === null || $delivery->parts->count() < 2 ? null : $delivery->parts->firstWhere('number', $part)?->file_name;
     }
 
     /**
