@@ -76,6 +76,34 @@ final class ShapeTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-step', 'detail' => 'Step 2 of the source (Fold apr and may into month and charge): There is no column "may" at this step. The nearest is "mai".']);
     }
 
+    public function test_a_large_side_is_tried_on_a_sample_until_it_has_been_run_whole_and_is_shaped_once(): void
+    {
+        $this->deliver('source', "basin,berth\n".implode('', array_map(static fn(int $row): string => ($row % 10 === 0 ? '' : 'KB').",{$row}\n", range(1, 12_000))));
+        $this->keep([self::LEAVE_OUT], [['source' => 'basin', 'target' => 'basin']]);
+        $this->trial([self::LEAVE_OUT], 'a')->assertJson(['rows' => 12_000, 'sampleRows' => 4_000, 'isWhole' => false, 'isBeginning' => false, 'steps' => [['figures' => ['in' => 4_000, 'leftOut' => 400]]]]);
+
+        $this->api('POST', "/datasets/{$this->dataset->id}/shaped-sides", ['side' => 'source'])->assertAccepted();
+        $this->trial([self::LEAVE_OUT], 'a')->assertJson(['isWhole' => true, 'readyRows' => 10_800, 'steps' => [['figures' => ['in' => 12_000, 'leftOut' => 1_200]]]]);
+        $made = glob(storage_path('shaped/*'), GLOB_ONLYDIR);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        self::assertSame($made, glob(storage_path('shaped/*'), GLOB_ONLYDIR), 'The tally takes what was shaped before.');
+        self::assertSame(1_200, $this->dataset->latestTally()?->summary['rows']['source']['left_out']);
+    }
+
+    public function test_a_data_owner_may_try_steps_and_not_keep_them(): void
+    {
+        $this->actingAs($this->owner);
+
+        $this->trial([self::FOLD], 'b');
+        $this->api('POST', "/datasets/{$this->dataset->id}/shaped-sides", ['side' => 'source'])->assertForbidden();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/parameters", ['parameters' => []])->assertForbidden();
+    }
+
+    public function test_a_step_that_the_schema_does_not_know_is_refused_with_its_place(): void
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => [['id' => 'x', 'kind' => 'guess']]])->assertUnprocessable()->assertJson(['code' => 'unusable-plan', 'errors' => [['pointer' => '/sides/source/shape/0/kind']]]);
+    }
+
     public function test_a_parameter_is_recorded_with_the_tally_and_makes_no_new_plan(): void
     {
         $keep = ['id' => 'p', 'kind' => 'keep-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'parameter' => 'the basin']];
