@@ -1,0 +1,116 @@
+// @vitest-environment jsdom
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useDraft } from '@/composables/useDraft'
+
+const { mutate, loaded } = vi.hoisted(() => ({ mutate: vi.fn(), loaded: { value: undefined as unknown } }))
+vi.mock('@tanstack/vue-query', () => ({
+  useQueryClient: () => ({ setQueriesData: vi.fn(), invalidateQueries: vi.fn() }),
+  useQuery: () => ({ data: ref(loaded.value) }),
+  useMutation: () => ({ mutate }),
+}))
+
+type Draft = Schemas['PlanDraft']
+const fee = { id: 'pair-1', source: 'fee', target: 'fee', kind: 'number', forgives: ['number-form'] }
+const holder = { id: 'pair-2', source: 'holder', target: 'owner', kind: 'text' }
+const begun = {
+  key: [{ source: 'basin', target: 'basin', forgives: ['case'] }],
+  columnPairs: [fee, holder],
+  leftOut: { source: ['clerk'], target: [] },
+} as unknown as Draft
+
+const draft = () =>
+  effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null }) as unknown as Schemas['Course'])) as ReturnType<typeof useDraft>
+const kept = (): Draft => mutate.mock.lastCall?.[0] as Draft
+
+describe('the draft of a plan', () => {
+  beforeEach(() => {
+    mutate.mockReset()
+    loaded.value = { draft: begun }
+  })
+
+  it('pairs a column with another, and whatever held it lets go', () => {
+    draft().pair('clerk', 'owner')
+
+    expect(kept().columnPairs.map(({ source, target }) => `${source}:${target}`)).toEqual(['fee:fee', 'clerk:owner'])
+    expect(kept().leftOut.source).toEqual([])
+  })
+
+  it('leaves a column out, and keeps the rules of the others', () => {
+    draft().pair('holder', null)
+
+    expect(kept().columnPairs).toEqual([fee])
+    expect(kept().leftOut.source).toEqual(['clerk', 'holder'])
+  })
+
+  it('gives a key column another partner without losing what it forgives', () => {
+    draft().pair('basin', 'basin_code')
+
+    expect(kept().key).toEqual([{ source: 'basin', target: 'basin_code', forgives: ['case'] }])
+  })
+
+  it('takes a column into the key and out of it again', () => {
+    const { toggleKey } = draft()
+    toggleKey({ source: 'holder', target: 'owner' })
+    expect(kept().key.map(({ source }) => source)).toEqual(['basin', 'holder'])
+    expect(kept().columnPairs).toEqual([fee])
+
+    toggleKey({ source: 'holder', target: 'owner' })
+    expect(kept().key.map(({ source }) => source)).toEqual(['basin'])
+    expect(kept().columnPairs[0]).toMatchObject({ source: 'holder', target: 'owner', kind: 'text' })
+  })
+
+  it('sets rules of one pair, or of a key column, and of no other', () => {
+    const { rule } = draft()
+    rule('fee', { tolerance: { measure: 'absolute', most: '0.01' } })
+    rule('basin', { forgives: ['spacing'] })
+
+    expect(kept().columnPairs).toEqual([{ ...fee, tolerance: { measure: 'absolute', most: '0.01' } }, holder])
+    expect(kept().key[0]?.forgives).toEqual(['spacing'])
+  })
+
+  it('declares how a column is read beside how its side is', () => {
+    const { declare, declareSide } = draft()
+    declareSide('target', { decimalMark: ',' })
+    declare('target', 'fee', { blankTokens: ['NULL'] })
+    declare('target', 'fee', { dateForms: ['dd/MM/yyyy'] })
+
+    expect(kept().sides).toEqual({ target: { decimalMark: ',', columns: { fee: { blankTokens: ['NULL'], dateForms: ['dd/MM/yyyy'] } } } })
+  })
+
+  it('pairs repeats in order on both sides or on none', () => {
+    const { repeat } = draft()
+    repeat('source', { policy: 'pair-in-order' })
+    expect([kept().sides?.source?.repeats?.policy, kept().sides?.target?.repeats?.policy]).toEqual(['pair-in-order', 'pair-in-order'])
+
+    repeat('target', { policy: 'keep-first' })
+    expect([kept().sides?.source?.repeats?.policy, kept().sides?.target?.repeats?.policy]).toEqual(['set-aside', 'keep-first'])
+  })
+
+  it('takes back and does again, each kept at once; a new change ends what was undone', () => {
+    const { shape, undo, redo, canUndo, canRedo, draft: now } = draft()
+    shape('source', [{ id: 'a', kind: 'leave-out-blank-rows' }])
+    shape('source', [])
+    undo()
+    expect(kept().sides?.source?.shape).toHaveLength(1)
+    undo()
+    expect(now.value).toEqual(begun)
+    expect([canUndo.value, canRedo.value]).toEqual([false, true])
+    redo()
+    expect(kept().sides?.source?.shape).toHaveLength(1)
+    shape('target', [{ id: 'b', kind: 'leave-out-blank-rows' }])
+    expect(canRedo.value).toBe(false)
+    expect(mutate).toHaveBeenCalledTimes(6)
+  })
+
+  it('changes nothing before it is loaded', () => {
+    loaded.value = { draft: null }
+    const { pair, undo, redo } = draft()
+    pair('basin', 'basin')
+    undo()
+    redo()
+
+    expect(mutate).not.toHaveBeenCalled()
+  })
+})

@@ -1,0 +1,76 @@
+// @vitest-environment jsdom
+import { mount } from '@vue/test-utils'
+import ElementPlus from 'element-plus'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import WaitingParts from '@/stations/deliver/WaitingParts.vue'
+
+const receipt = (id: string, columns: string[], more: object = {}) =>
+  ({
+    id,
+    side: 'source',
+    fileName: id,
+    bytes: 1_200,
+    receivedBytes: 1_200,
+    state: 'received',
+    recordsRead: 0,
+    preview: { format: { kind: 'json-lines' }, reasons: { kind: 'JSON Lines' }, columns, rows: [columns.map(() => 'x')], sameAs: null },
+    ...more,
+  }) as unknown as Schemas['Receipt']
+const parts = (...receipts: Schemas['Receipt'][]) =>
+  mount(WaitingParts, { props: { receipts, side: 'source', isBusy: false, isSending: false, isReading: false }, global: { plugins: [ElementPlus] } })
+const press = async (wrapper: ReturnType<typeof parts>, name: string): Promise<void> => {
+  const button = wrapper.findAll('button').find((one) => one.text().trim() === name)
+  if (button === undefined) throw new Error(`no button ${name}: ${wrapper.text()}`)
+  await button.trigger('click')
+}
+const nothingSaid = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null }
+
+describe('files that wait to be taken', () => {
+  it('one file is a delivery', async () => {
+    const wrapper = parts(receipt('north.jsonl', ['basin']))
+    await press(wrapper, 'Take this delivery')
+
+    expect(wrapper.emitted('take')).toEqual([[nothingSaid]])
+  })
+
+  it('several are taken together, and columns that one lacks are named before', async () => {
+    const wrapper = parts(receipt('north.jsonl', ['basin', 'fee']), receipt('south.jsonl', ['basin', 'note']))
+    expect(wrapper.text()).toContain('has no note')
+    expect(wrapper.text()).toContain('has no fee')
+    await press(wrapper, 'Take these 2 parts as one delivery')
+
+    expect(wrapper.emitted('take')).toEqual([[nothingSaid]])
+  })
+
+  it('keeps where rows came from under labels that can be written', async () => {
+    const wrapper = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin']))
+    await wrapper.findComponent({ name: 'ElCheckbox' }).vm.$emit('update:modelValue', true)
+    await wrapper.find('input[aria-label="Origin of south.jsonl"]').setValue('south of the lock')
+    await wrapper.find('input[aria-label="Rows, as the deliverer counts"]').setValue('1,204')
+    await press(wrapper, 'Take these 2 parts as one delivery')
+
+    expect(wrapper.emitted('take')).toEqual([[{ origins: { 'south.jsonl': 'south of the lock' }, originColumn: 'origin', asOf: null, rowsClaimed: 1_204 }]])
+  })
+
+  it('shows the first rows of the file that is looked at', async () => {
+    const wrapper = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['berth']))
+    expect(wrapper.find('th').text()).toBe('basin')
+    await press(wrapper, 'south.jsonl')
+
+    expect(wrapper.find('th').text()).toBe('berth')
+  })
+
+  it('warns of the same bytes', () => {
+    const twice = receipt('copy.jsonl', ['basin'])
+    const wrapper = parts({ ...twice, preview: { ...twice.preview, sameAs: 'byte for byte the same as old.csv of delivery 1' } } as Schemas['Receipt'])
+
+    expect(wrapper.find('[role="alert"]').text()).toBe('This file is byte for byte the same as old.csv of delivery 1. Taken twice, its rows count twice.')
+  })
+
+  it('tells how much of each file is here', () => {
+    expect(parts(receipt('north.jsonl', [], { state: 'receiving', receivedBytes: 300, preview: null })).text()).toContain(
+      'north.jsonl: 300 bytes of 1.2 KB received',
+    )
+  })
+})
