@@ -202,6 +202,7 @@ final readonly class Reference
             'positions' => [2, 3],
             'kind' => 'a picture',
             'files' => 3,
+            'count' => 20_000,
             'why' => 'every line is blank',
             'line' => 7,
             'pattern' => 'dd/MM/yy',

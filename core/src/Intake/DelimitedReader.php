@@ -189,6 +189,9 @@ final readonly class DelimitedReader implements Reader
         }
         [, $cells, , $reason] = $record;
 
+        if (count($cells) > Columns::MOST) {
+            throw NotUsable::hasTooManyColumns($this->name, count($cells));
+        }
         if (! $this->format->hasHeader) {
             // Columns without a name are called by their place.
             $cells = array_fill(0, count($cells), '');

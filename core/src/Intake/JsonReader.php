@@ -32,6 +32,9 @@ final readonly class JsonReader implements Reader
         $names = [];
         foreach ($this->objects(null) as [, $object]) {
             $names += $object instanceof JsonObject ? $object->cells : [];
+            if (count($names) > Columns::MOST) {
+                throw NotUsable::hasTooManyColumns($name, count($names));
+            }
         }
         if ($names === []) {
             throw NotUsable::isNoListOfObjects($name, 'no object in it has a property');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Row\Columns;
 
 /** A file that cannot be taken as a delivery, with the reason and the remedy. */
 final class NotUsable extends \RuntimeException implements NineTallyException
@@ -52,6 +53,12 @@ final class NotUsable extends \RuntimeException implements NineTallyException
     public static function holdsSeveralFiles(string $file, int $files): self
     {
         return new self($file, 'several-files', $files === 0 ? sprintf('"%s" is a zip archive with no file in it. Pack it again.', $file) : sprintf('"%s" is a zip archive with %s files. Unpack it and deliver the files together: they become the parts of one delivery.', $file, number_format($files)));
+    }
+
+    /** @param int $count how many there are, as far as was looked */
+    public static function hasTooManyColumns(string $file, int $count): self
+    {
+        return new self($file, 'too-many-columns', sprintf('"%s" has %s columns or more, and at most %s are read. It was most likely read the wrong way: check the delimiter; or leave out columns before you export it.', $file, number_format($count), number_format(Columns::MOST)));
     }
 
     public static function breaksOff(string $file): self

@@ -22,8 +22,6 @@ final readonly class WorkbookReader implements Reader
     use IsOneFile;
     use ReadsRowByRow;
 
-    private const MOST_COLUMNS = 16_384;
-
     private Columns $columns;
 
     /** The row on which the header stands; the first one that is not blank from where it was looked for. */
@@ -98,7 +96,7 @@ final readonly class WorkbookReader implements Reader
             foreach ($this->sheet($reader)->getRowIterator() as $row) {
                 $number++;
                 $cells = array_map($this->text(...), array_values($row->getCells()));
-                yield $number => count($cells) <= self::MOST_COLUMNS ? $cells : throw NotUsable::isNoWorkbook($this->name, sprintf('row %d has more than %s columns', $number, number_format(self::MOST_COLUMNS)));
+                yield $number => count($cells) <= Columns::MOST ? $cells : throw NotUsable::hasTooManyColumns($this->name, count($cells));
             }
         } catch (\OpenSpout\Common\Exception\SpoutException) {
             throw NotUsable::isNoWorkbook($this->name, 'it is damaged');

@@ -7,6 +7,9 @@ namespace NineTally\Core\Row;
 /** The column names of a side, in the order of its cells. A name may stand twice, as long as nobody asks for it. */
 final readonly class Columns
 {
+    /** As many as a sheet can have (ECMA-376); a table with more was read the wrong way. */
+    public const MOST = 16_384;
+
     /** @var array<string, int> the first position of each name */
     private array $positions;
 

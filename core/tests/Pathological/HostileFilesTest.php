@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Pathological;
+
+use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Encoding;
+use NineTally\Core\Intake\LineEnds;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Shape\UnusableStep;
+use NineTally\Tests\TemporaryFiles;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/** Files that nobody should have handed over: each is refused with what, where and what to do, in little time and memory. */
+final class HostileFilesTest extends TestCase
+{
+    use TemporaryFiles;
+
+    private const MOST_MEMORY = 96 * 1024 * 1024;
+
+    #[DataProvider('files')]
+    public function test_it_is_refused(string $content, string $name, string $code, string $message): void
+    {
+        $path = $this->file($content, $name);
+        unset($content);
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        try {
+            foreach ((new ReaderCatalogue)->open($path, $name)->records() as $record) {
+                continue;
+            }
+            self::fail('It was read to its end.');
+        } catch (NotUsable $problem) {
+            self::assertSame($code, $problem->code());
+            self::assertStringContainsString($message, $problem->getMessage());
+            self::assertStringContainsString("\"{$name}\"", $problem->getMessage());
+        }
+        self::assertLessThan(self::MOST_MEMORY, memory_get_peak_usage() - $before);
+    }
+
+    /** @return iterable<string, array{string, string, string, string}> */
+    public static function files(): iterable
+    {
+        $packed = (string) gzencode("basin,berth\n".str_repeat("KB,1\n", 50_000));
+        yield '20,000 columns' => [implode(',', range(1, 20_000))."\n", 'wide.csv', 'too-many-columns', '20,000 columns or more, and at most 16,384 are read'];
+        yield '20,000 properties' => [(string) json_encode(array_fill_keys(array_map(static fn(int $nth): string => "p{$nth}", range(1, 20_000)), '')), 'wide.jsonl', 'too-many-columns', 'at most 16,384 are read'];
+        yield 'a truncated gzip' => [substr($packed, 0, intdiv(strlen($packed), 2)), 'old.csv.gz', 'broken-off', 'breaks off in the middle'];
+        yield 'a picture under the name of a table' => ["\x89PNG\r\n\x1A\n".random_bytes(2_000), 'moorings.csv', 'not-delimited-text', 'is a picture, which is not read'];
+        yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
+        yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'breaks off'];
+        yield 'a header on a line that is skipped' => ["\n\n\n", 'blank.csv', 'no-header', 'every line is blank'];
+    }
+
+    public function test_more_lines_are_skipped_than_there_are(): void
+    {
+        $path = $this->file("basin,berth\nKB,1\n", 'short.csv');
+
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('there are no 5 lines above it');
+        new DelimitedReader($path, 'short.csv', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 5));
+    }
+
+    public function test_lines_of_a_packed_file_are_not_skipped_in_silence(): void
+    {
+        $path = $this->file((string) gzencode("printed by mjw\nbasin\nKB\n"), 'old.csv.gz');
+
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('unpack the file');
+        new DelimitedReader($path, 'old.csv.gz', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 1));
+    }
+
+    public function test_the_column_of_origins_takes_no_name_that_is_there(): void
+    {
+        $reader = (new ReaderCatalogue)->open($this->file("basin,origin\nKB,x\n", 'a.csv'), 'a.csv');
+
+        $this->expectException(UnusableStep::class);
+        new PartStack([['reader' => $reader, 'origin' => 'a']], 'origin');
+    }
+
+    public function test_how_a_part_is_read_is_written_down_and_read_again(): void
+    {
+        $delimited = PartFormat::delimited(new DelimitedFormat(';', LineEnds::Crlf, true, Encoding::Utf8, false, 3, 1));
+        $workbook = PartFormat::workbook(PartKind::Ods, 'Berths', 4, [['name' => 'Berths', 'hidden' => true]]);
+
+        foreach ([$delimited, $workbook, PartFormat::json(true), PartFormat::json(false)] as $format) {
+            self::assertEquals($format, PartFormat::fromArray($format->toArray()));
+        }
+        // What was kept before there were kinds, headers and lines to skip.
+        self::assertEquals(PartFormat::delimited(new DelimitedFormat(',', LineEnds::Lf)), PartFormat::fromArray(['delimiter' => 'comma', 'lineEnds' => 'LF', 'byteOrderMark' => false]));
+        // A mark of one encoding is no mark of another.
+        self::assertSame(0, $delimited->with(['encoding' => 'Windows-1252'])->delimited?->markBytes());
+        self::assertSame(['Berths', 7], [$workbook->with(['headerRow' => 7])->sheet, $workbook->with(['headerRow' => 7])->headerRow]);
+    }
+}
