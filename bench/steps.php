@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// php steps.php FOLDER ROWS: rows a second of each reader and each step, beside plain reading of the same rows. See bin/bench steps.
+// php steps.php FOLDER ROWS: rows a second of each reader and each step, beside plain reading of the same rows.
 require __DIR__.'/Registers.php';
 require dirname(__DIR__).'/vendor/autoload.php';
 

@@ -32,6 +32,12 @@ final class CountKeyOfDelivery implements ShouldQueue
             return;
         }
         $rules = $delivery->dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
+        if (KeyCount::digestOf($count->columns, $rules) !== $count->columns_digest) {
+            // The steps have changed meanwhile: what would be counted is not what was asked.
+            $count->delete();
+
+            return;
+        }
         $uniqueness = KeyUniqueness::count($sides->reader($delivery, $rules, ShapeInputs::now($delivery->dataset, $rules)), $count->columns);
         $count->update([
             'state' => 'counted',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use NineTally\Core\Plan\SideRules;
 
 /**
  * How well some columns tell the rows of a delivery apart, counted on the whole delivery.
@@ -25,4 +26,14 @@ final class KeyCount extends Model
     protected $guarded = [];
 
     protected $casts = ['columns' => 'array'];
+
+    /**
+     * What is counted: the columns, after the steps of the side.
+     *
+     * @param  list<string>  $columns
+     */
+    public static function digestOf(array $columns, SideRules $rules): string
+    {
+        return hash('sha256', json_encode([$columns, ...($rules->shape->isEmpty() ? [] : [$rules->shape->digest()])], JSON_THROW_ON_ERROR));
+    }
 }

@@ -18,6 +18,7 @@ use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\RefusedRecord as Refused;
+use NineTally\Core\Shape\PartStack;
 
 /** Reads received files whole, keeps their bytes, and enters them as one delivery with its counts. */
 final readonly class EnterDelivery
@@ -47,9 +48,9 @@ final readonly class EnterDelivery
 
                 return null;
             }
-            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader->columns()->names, $read, $refused);
+            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused);
         }
-        $stack = $this->reader->stackOf(array_map(fn(ReadPart $part): array => ['path' => $this->path($part->receipt), 'name' => $part->receipt->file_name, 'format' => $part->receipt->partFormat(), 'origin' => $part->origin], $parts), $terms->originColumn);
+        $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'origin' => $part->origin], $parts), $terms->originColumn);
         foreach ($receipts as $receipt) {
             if (is_file($this->pieces->path($receipt))) {
                 $this->blobs->keepFile($this->pieces->path($receipt));
@@ -166,7 +167,7 @@ final readonly class EnterDelivery
             'digest' => $part->receipt->digest,
             'bytes' => $part->receipt->bytes,
             'format' => $part->receipt->partFormat()->toArray(),
-            'columns' => $part->columns,
+            'columns' => $part->reader->columns()->names,
             'read_count' => $part->read,
             'refused_count' => count($part->refused),
             'delivered_count' => $part->read - count($part->refused),

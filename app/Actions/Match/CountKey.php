@@ -9,13 +9,16 @@ use App\Adapters\ShapeInputs;
 use App\Jobs\CountKeyOfDelivery;
 use App\Models\Delivery;
 use App\Models\KeyCount;
+use App\Queries\Shape\DeliverySample;
 use NineTally\Core\Advice\KeyUniqueness;
 use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Row;
 
 /** How well columns tell the rows of a delivery apart: on a sample at once, on the whole delivery as soon as a worker has counted it. */
 final readonly class CountKey
 {
-    public function __construct(private ShapedSides $sides, private int $sampleRows) {}
+    public function __construct(private ShapedSides $sides, private DeliverySample $deliverySample, private int $sampleRows) {}
 
     /**
      * @param  non-empty-list<string>  $columns
@@ -24,7 +27,7 @@ final readonly class CountKey
     public function __invoke(Delivery $delivery, array $columns, SideRules $rules): array
     {
         $count = KeyCount::query()->createOrFirst(
-            ['delivery_id' => $delivery->id, 'columns_digest' => hash('sha256', json_encode([$columns, ...($rules->shape->isEmpty() ? [] : [$rules->shape->digest()])], JSON_THROW_ON_ERROR))],
+            ['delivery_id' => $delivery->id, 'columns_digest' => KeyCount::digestOf($columns, $rules)],
             ['columns' => $columns, 'state' => 'queued'],
         );
         if ($count->state === 'counted') {
@@ -33,8 +36,24 @@ final readonly class CountKey
         if ($count->wasRecentlyCreated) {
             CountKeyOfDelivery::dispatch($count->id);
         }
-        $sample = KeyUniqueness::count($this->sides->reader($delivery, $rules, ShapeInputs::now($delivery->dataset, $rules)), $columns, $this->sampleRows);
+        $sample = $this->sample($delivery, $columns, $rules);
 
         return ['rows' => $sample->rows, 'uniqueRows' => $sample->uniqueRows, 'repeatedRows' => $sample->repeatedRows, 'unkeyedRows' => $sample->unkeyedRows, 'isWhole' => $sample->isWhole];
+    }
+
+    /**
+     * A side whose steps must run first is counted on its kept sample: nobody waits for all of it to be shaped.
+     *
+     * @param  non-empty-list<string>  $columns
+     */
+    private function sample(Delivery $delivery, array $columns, SideRules $rules): KeyUniqueness
+    {
+        if ($this->sides->isReadAsDelivered($delivery, $rules)) {
+            return KeyUniqueness::count($this->sides->reader($delivery, $rules, new ShapeInputs), $columns, $this->sampleRows);
+        }
+        ['columns' => $names, 'rows' => $rows] = $this->deliverySample->shaped($delivery, $rules, PHP_INT_MAX);
+        $records = array_map(static fn(array $cells, int $nth): Row => new Row($nth + 1, $cells), $rows, array_keys($rows));
+
+        return KeyUniqueness::ofRecords(Columns::named($delivery->file_name, $names), $records, $columns, $this->deliverySample->isWhole($delivery) ? null : max(0, count($records) - 1));
     }
 }

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace NineTally\Core\Advice;
 
 use NineTally\Core\Intake\Reader;
+use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 
 /**
@@ -24,11 +26,20 @@ final readonly class KeyUniqueness
      */
     public static function count(Reader $reader, array $names, ?int $atMost = null): self
     {
-        $positions = $reader->columns()->positionsOf($names);
+        return self::ofRecords($reader->columns(), $reader->records(), $names, $atMost);
+    }
+
+    /**
+     * @param  iterable<Row|RefusedRecord>  $records
+     * @param  list<string>  $names
+     */
+    public static function ofRecords(Columns $columns, iterable $records, array $names, ?int $atMost = null): self
+    {
+        $positions = $columns->positionsOf($names);
         $seen = [];
         $rows = $unkeyed = $unique = 0;
         $isWhole = true;
-        foreach ($reader->records() as $record) {
+        foreach ($records as $record) {
             if (! $record instanceof Row) {
                 continue;
             }

@@ -1,26 +1,27 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
 import LedgerFoot from '@/parts/LedgerFoot.vue'
 
 /** The first ledger: records read = delivered + refused. */
-defineProps<{ source: Schemas['Delivery'] | null; target: Schemas['Delivery'] | null }>()
-const sides = [
-  { id: 'source', name: 'Source', colour: 'src' },
-  { id: 'target', name: 'Target', colour: 'tgt' },
-] as const
+const props = defineProps<{ source: Schemas['Delivery'] | null; target: Schemas['Delivery'] | null }>()
+const sides = computed(() => [
+  { id: 'source', name: 'Source', colour: 'src', delivery: props.source },
+  { id: 'target', name: 'Target', colour: 'tgt', delivery: props.target },
+])
 </script>
 
 <template>
   <LedgerFoot>
-    <template v-for="side in sides" :key="side.id" #[side.id]>
-      <template v-if="side.id === 'source' ? source : target">
-        <b :class="side.colour">{{ side.name }} {{ count((side.id === 'source' ? source : target)?.read ?? 0) }} records</b>
+    <template v-for="{ id, name, colour, delivery } in sides" :key="id" #[id]>
+      <template v-if="delivery">
+        <b :class="colour">{{ name }} {{ count(delivery.read) }} records</b>
         <i>=</i>
-        <b>{{ count((side.id === 'source' ? source : target)?.delivered ?? 0) }}</b>
+        <b>{{ count(delivery.delivered) }}</b>
         <span>delivered</span>
         <i>+</i>
-        <b>{{ count((side.id === 'source' ? source : target)?.refused ?? 0) }}</b>
+        <b>{{ count(delivery.refused) }}</b>
         <span>refused</span>
       </template>
     </template>
