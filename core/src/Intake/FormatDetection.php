@@ -11,6 +11,8 @@ final readonly class FormatDetection
 
     private const SAMPLE_RECORDS = 100;
 
+    private const NEARLY_ALL = 0.9;
+
     private const BYTE_ORDER_MARK = "\xEF\xBB\xBF";
 
     /** Beginnings of files that are delivered by mistake. */
@@ -38,13 +40,13 @@ final readonly class FormatDetection
         }
         $this->mustBeText($text, $name);
         [$lineEnds, $lineEndReason] = $this->lineEnds($text);
-        [$delimiter, $delimiterReason] = $this->delimiter($text, $lineEnds);
+        [$delimiter, $delimiterReason, $isDelimited] = $this->delimiter($text, $lineEnds);
 
         return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding), [
             'delimiter' => $delimiterReason,
             'lineEnds' => $lineEndReason,
             'encoding' => $encodingReason,
-        ]);
+        ], $isDelimited);
     }
 
     private function sample(string $path, string $name): string
@@ -131,7 +133,7 @@ final readonly class FormatDetection
         return [LineEnds::Lf, $lf === 0 ? 'there is only one line' : 'the lines end with LF'];
     }
 
-    /** @return array{non-empty-string, string} */
+    /** @return array{non-empty-string, string, bool} delimiter, why, and whether it divides nearly all records alike */
     private function delimiter(string $text, LineEnds $lineEnds): array
     {
         $best = [',', 'no delimiter was found: the table has one column', 0.0];
@@ -148,7 +150,7 @@ final readonly class FormatDetection
             }
         }
 
-        return [$best[0], $best[1]];
+        return [$best[0], $best[1], $best[2] >= self::NEARLY_ALL];
     }
 
     /**

@@ -7,6 +7,9 @@ namespace NineTally\Core\Intake;
 /** What the detection found, with the reason for each choice in words. */
 final readonly class FoundFormat
 {
-    /** @param array{delimiter: string, lineEnds: string, encoding: string} $reasons */
-    public function __construct(public DelimitedFormat $format, public array $reasons) {}
+    /**
+     * @param  array{delimiter: string, lineEnds: string, encoding: string}  $reasons
+     * @param  bool  $isDelimited  false when no delimiter divides nearly all records alike
+     */
+    public function __construct(public DelimitedFormat $format, public array $reasons, public bool $isDelimited) {}
 }

@@ -10,7 +10,7 @@ use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 
 /**
- * Reads JSON as a stream: a list of objects, or one object a line. Columns are the names of all objects, in the order in which
+ * Reads JSON as a stream: a list of objects, wherever it stands, or one object a line. Columns are the names of all objects, in the order in which
  * they first occur, so the file is read twice. Holds one object.
  */
 final readonly class JsonReader implements Reader
@@ -24,10 +24,11 @@ final readonly class JsonReader implements Reader
 
     /**
      * @param  bool  $isLines  one object a line, instead of a list
+     * @param  string  $recordPath  names of the members that lead to the list of records, joined by dots; '' where the list is the outermost
      *
      * @throws NotUsable
      */
-    public function __construct(private string $path, private string $name, private bool $isLines, private int $rowLimit = DelimitedReader::ROW_LIMIT)
+    public function __construct(private string $path, private string $name, private bool $isLines, private int $rowLimit = DelimitedReader::ROW_LIMIT, private string $recordPath = '')
     {
         $names = [];
         foreach ($this->objects(null) as [, $object]) {
@@ -42,16 +43,23 @@ final readonly class JsonReader implements Reader
         $this->columns = Columns::named($name, array_map(strval(...), array_keys($names)));
     }
 
-    /** @return bool|null whether a file that begins so holds an object a line (true) or a list (false); null when it is not JSON */
-    public static function recognises(string $beginning): ?bool
+    /** What kind of JSON a file is that begins so, and where its records may stand; null when it is no JSON. */
+    public static function recognise(string $beginning): ?FoundPart
     {
         $text = ltrim(str_starts_with($beginning, "\xEF\xBB\xBF") ? substr($beginning, 3) : $beginning);
+        if (! str_starts_with($text, '[') && ! str_starts_with($text, '{')) {
+            return null;
+        }
+        if ($text[0] === '[') {
+            return new FoundPart(PartFormat::json(false), ['kind' => 'JSON: it begins with a list']);
+        }
+        $lines = explode("\n", rtrim($text), 3);
+        $isObject = json_decode($lines[0]) instanceof \stdClass;
+        $lists = count($lines) > 1 && $isObject ? [] : JsonPlaces::ofLists($text);
 
-        return match ($text[0] ?? '') {
-            '[' => false,
-            '{' => true,
-            default => null,
-        };
+        return $lists === []
+            ? new FoundPart(PartFormat::json(true), ['kind' => 'JSON Lines: it begins with an object'])
+            : new FoundPart(PartFormat::json(false, $lists[0], $lists), ['kind' => 'JSON: one object', 'path' => count($lists) === 1 ? 'the only list of objects' : sprintf('the first of %d lists of objects', count($lists))]);
     }
 
     public function columns(): Columns
@@ -96,65 +104,64 @@ final readonly class JsonReader implements Reader
     /** @return \Generator<int, array{int, string|null}> */
     private function lines(?callable $onBytes): \Generator
     {
-        $line = 0;
-        $rest = '';
-        $isTooLong = false;
-        foreach ($this->blocks($onBytes) as $block) {
-            $lines = explode("\n", $rest.$block);
-            $rest = (string) array_pop($lines);
-            foreach ($lines as $json) {
-                $line++;
-                if ($isTooLong || trim($json) !== '') {
-                    yield [$line, $isTooLong || strlen($json) > $this->rowLimit ? null : $json];
-                }
-                $isTooLong = false;
+        $mark = str_starts_with((string) @file_get_contents($this->path, false, null, 0, 3), "\xEF\xBB\xBF") ? 3 : 0;
+        foreach ((new TextLines($this->path, $this->name, $this->rowLimit, markBytes: $mark))->read($onBytes) as $number => $json) {
+            if ($json === null || trim($json) !== '') {
+                yield [$number, $json];
             }
-            if (strlen($rest) > $this->rowLimit) {
-                $isTooLong = true;
-                $rest = '';
-            }
-        }
-        if ($isTooLong || trim($rest) !== '') {
-            yield [$line + 1, $isTooLong ? null : $rest];
         }
     }
 
     /**
-     * The elements of the outermost list.
+     * The elements of the list at the path: of the outermost one where there is none.
      *
      * @return \Generator<int, array{int, string|null}>
      */
     private function elements(?callable $onBytes): \Generator
     {
         $text = '';
-        $at = $depth = $begin = $done = 0;
+        $at = $begin = $done = $depth = 0;
         $line = $beginLine = 1;
-        $hasEnded = false;
+        // Depth of the list; null while it has not been met yet.
+        $listDepth = null;
+        $isBehindList = $hasEnded = false;
+        $places = new JsonPlaces;
         foreach ($this->blocks($onBytes) as $block) {
             $text .= $block;
-            while (preg_match('/"(?:[^"\\\\]|\\\\.)*+"|[{}\[\]"]/s', $text, $found, PREG_OFFSET_CAPTURE, $at) === 1 && $found[0][0] !== '"') {
+            while ($listDepth === null && ($token = $places->next($text, $at)) !== null) {
+                $line += substr_count($text, "\n", $at, $token[1] - $at);
+                $at = $done = $token[1];
+                if ($token[0] === '[' && $places->path() === $this->recordPath) {
+                    $listDepth = $depth = $places->depth();
+                }
+            }
+            while ($listDepth !== null && preg_match('/"(?:[^"\\\\]|\\\\.)*+"|[{}\[\]"]/s', $text, $found, PREG_OFFSET_CAPTURE, $at) === 1 && $found[0][0] !== '"') {
                 [$token, $place] = $found[0];
                 $line += substr_count($text, "\n", $at, $place + strlen($token) - $at);
                 $at = $place + strlen($token);
                 if ($token === '{' || $token === '[') {
-                    if (++$depth === 2) {
+                    if (++$depth === $listDepth + 1 && ! $isBehindList) {
                         yield from $this->between($text, $done, $place, $line);
                         [$begin, $beginLine] = [$place, $line];
                     }
-                } elseif (($token === '}' || $token === ']') && --$depth === 1) {
+                } elseif (($token === '}' || $token === ']') && --$depth === $listDepth && ! $isBehindList) {
                     yield [$beginLine, $at - $begin > $this->rowLimit ? null : substr($text, $begin, $at - $begin)];
                     $done = $at;
-                } elseif ($depth === 0) {
+                } elseif ($depth === $listDepth - 1 && ! $isBehindList) {
                     yield from $this->between($text, $done, $place, $line);
-                    [$hasEnded, $done] = [true, $at];
+                    [$isBehindList, $done] = [true, $at];
                 }
+                $hasEnded = $isBehindList && $depth === 0;
             }
             // What is done with is let go; an element that goes on stays.
-            $kept = $depth >= 2 ? $begin : $done;
+            $kept = $listDepth !== null && $depth > $listDepth && ! $isBehindList ? $begin : ($isBehindList ? $at : $done);
             $text = substr($text, $kept);
             $at -= $kept;
             $done = max(0, $done - $kept);
             $begin = 0;
+        }
+        if ($listDepth === null && $this->recordPath !== '') {
+            throw NotUsable::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', $this->recordPath));
         }
         if (! $hasEnded) {
             throw NotUsable::breaksOff($this->name);

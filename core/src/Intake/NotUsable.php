@@ -76,6 +76,16 @@ final class NotUsable extends \RuntimeException implements NineTallyException
         return new self($file, 'not-a-list-of-objects', sprintf('"%s" is JSON, but %s. A register in JSON is a list of objects, or one object a line.', $file, $why));
     }
 
+    public static function isNoXmlOfRecords(string $file, string $why): self
+    {
+        return new self($file, 'unusable-xml', sprintf('"%s" is XML, but cannot be read as records: %s. Export it again, or name the element that is one record.', $file, $why));
+    }
+
+    public static function hasDocumentType(string $file): self
+    {
+        return new self($file, 'has-document-type', sprintf('"%s" declares a document type, which could make it grow or fetch other files, so it is not read. Export it without the line that begins with <!DOCTYPE.', $file));
+    }
+
     public static function hasNoHeader(string $file, string $why): self
     {
         return new self($file, 'no-header', sprintf('The header of "%s" cannot be read: %s. The first line must hold the column names.', $file, $why));

@@ -7,32 +7,47 @@ namespace NineTally\Core\Intake;
 /**
  * How a part is to be read: its kind, and what belongs to that kind.
  *
- * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, sheet?: string, headerRow?: int, sheets?: list<array{name: string, hidden: bool}>}
+ * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string, headerRow?: int, sheets?: list<array{name: string, hidden: bool}>}
  */
 final readonly class PartFormat
 {
     /**
      * @param  DelimitedFormat|null  $delimited  of delimited text
+     * @param  FixedWidthFormat|null  $fixedWidth  of text of fixed width
+     * @param  string  $path  to the records of JSON, names joined by dots, and of XML, joined by slashes
+     * @param  list<string>  $paths  that may lead to the records, as far as was looked
      * @param  string  $sheet  of a workbook
      * @param  int  $headerRow  of a workbook, from 1
      * @param  list<array{name: string, hidden: bool}>  $sheets  all that the workbook has, in its order
      */
-    private function __construct(public PartKind $kind, public ?DelimitedFormat $delimited = null, public string $sheet = '', public int $headerRow = 1, public array $sheets = []) {}
+    private function __construct(public PartKind $kind, public ?DelimitedFormat $delimited = null, public ?FixedWidthFormat $fixedWidth = null, public string $path = '', public array $paths = [], public string $sheet = '', public int $headerRow = 1, public array $sheets = []) {}
 
     public static function delimited(DelimitedFormat $format): self
     {
         return new self(PartKind::Delimited, $format);
     }
 
-    public static function json(bool $isLines): self
+    public static function fixedWidth(FixedWidthFormat $format): self
     {
-        return new self($isLines ? PartKind::JsonLines : PartKind::Json);
+        return new self(PartKind::FixedWidth, fixedWidth: $format);
+    }
+
+    /** @param list<string> $paths */
+    public static function json(bool $isLines, string $path = '', array $paths = []): self
+    {
+        return new self($isLines ? PartKind::JsonLines : PartKind::Json, path: $path, paths: $paths);
+    }
+
+    /** @param list<string> $paths */
+    public static function xml(string $path, array $paths): self
+    {
+        return new self(PartKind::Xml, path: $path, paths: $paths);
     }
 
     /** @param list<array{name: string, hidden: bool}> $sheets */
     public static function workbook(PartKind $kind, string $sheet, int $headerRow, array $sheets): self
     {
-        return new self($kind, null, $sheet, $headerRow, $sheets);
+        return new self($kind, sheet: $sheet, headerRow: $headerRow, sheets: $sheets);
     }
 
     /** @param FormatDocument $document as toArray() writes it; what was kept before there were kinds is delimited text */
@@ -40,9 +55,11 @@ final readonly class PartFormat
     {
         $kind = PartKind::from($document['kind'] ?? PartKind::Delimited->value);
 
-        return $kind === PartKind::Delimited
-            ? self::delimited(DelimitedFormat::fromArray($document))
-            : new self($kind, null, $document['sheet'] ?? '', $document['headerRow'] ?? 1, $document['sheets'] ?? []);
+        return match ($kind) {
+            PartKind::Delimited => self::delimited(DelimitedFormat::fromArray($document)),
+            PartKind::FixedWidth => self::fixedWidth(FixedWidthFormat::fromArray($document)),
+            default => new self($kind, null, null, $document['path'] ?? '', $document['paths'] ?? [], $document['sheet'] ?? '', $document['headerRow'] ?? 1, $document['sheets'] ?? []),
+        };
     }
 
     /** @return FormatDocument */
@@ -50,7 +67,9 @@ final readonly class PartFormat
     {
         return match (true) {
             $this->delimited !== null => ['kind' => $this->kind->value, ...$this->delimited->toArray()],
+            $this->fixedWidth !== null => ['kind' => $this->kind->value, ...$this->fixedWidth->toArray()],
             $this->kind->isWorkbook() => ['kind' => $this->kind->value, 'sheet' => $this->sheet, 'headerRow' => $this->headerRow, 'sheets' => $this->sheets],
+            $this->path !== '' => ['kind' => $this->kind->value, 'path' => $this->path, 'paths' => $this->paths],
             default => ['kind' => $this->kind->value],
         };
     }
@@ -58,19 +77,26 @@ final readonly class PartFormat
     /**
      * What a person corrected; what is not given stays as it was found.
      *
-     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, sheet?: string, headerRow?: int}  $corrections
+     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
      */
     public function with(array $corrections): self
     {
-        return $this->delimited !== null
-            ? self::delimited($this->delimited->with(
+        if ($this->delimited !== null) {
+            return self::delimited($this->delimited->with(
                 $corrections['delimiter'] ?? null,
                 isset($corrections['lineEnds']) ? LineEnds::from($corrections['lineEnds']) : null,
                 isset($corrections['encoding']) ? Encoding::from($corrections['encoding']) : null,
                 $corrections['header'] ?? null,
                 $corrections['skipAbove'] ?? null,
                 $corrections['skipBelow'] ?? null,
-            ))
-            : new self($this->kind, null, $corrections['sheet'] ?? $this->sheet, $corrections['headerRow'] ?? $this->headerRow, $this->sheets);
+            ));
+        }
+        if ($this->fixedWidth !== null) {
+            $isOtherEncoding = ($corrections['encoding'] ?? $this->fixedWidth->encoding->value) !== $this->fixedWidth->encoding->value;
+
+            return self::fixedWidth(FixedWidthFormat::fromArray([...$this->fixedWidth->toArray(), ...$corrections, ...($isOtherEncoding ? ['byteOrderMark' => false] : [])]));
+        }
+
+        return new self($this->kind, null, null, $corrections['path'] ?? $this->path, $this->paths, $corrections['sheet'] ?? $this->sheet, $corrections['headerRow'] ?? $this->headerRow, $this->sheets);
     }
 }

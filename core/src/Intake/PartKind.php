@@ -8,10 +8,13 @@ namespace NineTally\Core\Intake;
 enum PartKind: string
 {
     case Delimited = 'delimited';
+    /** Each column begins at the same place of every line. */
+    case FixedWidth = 'fixed-width';
     /** A list of objects. */
     case Json = 'json';
     /** An object a line. */
     case JsonLines = 'json-lines';
+    case Xml = 'xml';
     case Xlsx = 'xlsx';
     case Ods = 'ods';
 
@@ -24,8 +27,10 @@ enum PartKind: string
     {
         return match ($this) {
             self::Delimited => 'delimited text',
+            self::FixedWidth => 'text of fixed width',
             self::Json => 'JSON',
             self::JsonLines => 'JSON Lines',
+            self::Xml => 'XML',
             self::Xlsx => 'a workbook (XLSX)',
             self::Ods => 'a workbook (ODS)',
         };

@@ -7,7 +7,7 @@ namespace NineTally\Core\Intake;
 /** Finds the format of a file from its beginning and opens it with the reader for it. A new format is a kind, a reader and a line here. */
 final readonly class ReaderCatalogue
 {
-    private const SAMPLE_BYTES = 4_096;
+    private const SAMPLE_BYTES = 262_144;
 
     public function __construct(private int $rowLimit = DelimitedReader::ROW_LIMIT) {}
 
@@ -36,17 +36,32 @@ final readonly class ReaderCatalogue
         $stream = ByteStream::open($path, $name);
         $beginning = $stream->read(self::SAMPLE_BYTES);
         $stream->close();
-        $isLines = $isText ? null : JsonReader::recognises($beginning);
-        if ($isLines !== null) {
-            return new FoundPart(PartFormat::json($isLines), ['kind' => $isLines ? 'JSON Lines: it begins with an object' : 'JSON: it begins with a list']);
+        $records = $isText ? null : JsonReader::recognise($beginning) ?? XmlReader::recognise($beginning, $name);
+        if ($records !== null) {
+            return $records;
         }
         $workbook = str_starts_with($beginning, Archive::BEGINNING) ? Archive::open($path, $name)->workbook : null;
         if ($workbook !== null) {
             return Workbook::find($path, $name, $workbook);
         }
         $found = (new FormatDetection)->find($path, $name);
+        $fixedWidth = $isText || $found->isDelimited ? null : (new FixedWidthDetection)->find($path, $name, $found->format);
 
-        return new FoundPart(PartFormat::delimited($found->format), $found->reasons);
+        return $fixedWidth ?? new FoundPart(PartFormat::delimited($found->format), $found->reasons);
+    }
+
+    /**
+     * A text read as the other kind of table, as a person says it is.
+     *
+     * @throws NotUsable
+     */
+    public function findAs(PartKind $kind, string $path, string $name): FoundPart
+    {
+        $found = (new FormatDetection)->find($path, $name);
+
+        return $kind === PartKind::FixedWidth
+            ? (new FixedWidthDetection)->find($path, $name, $found->format) ?? new FoundPart(PartFormat::fixedWidth(new FixedWidthFormat([], $found->format->lineEnds, $found->format->hasByteOrderMark, $found->format->encoding)), ['starts' => 'no place is blank in every line: say where the columns begin'])
+            : new FoundPart(PartFormat::delimited($found->format), $found->reasons);
     }
 
     /** @throws NotUsable */
@@ -54,7 +69,9 @@ final readonly class ReaderCatalogue
     {
         return match ($format->kind) {
             PartKind::Delimited => new DelimitedReader($path, $name, $format->delimited ?? new DelimitedFormat(',', LineEnds::Lf), $this->rowLimit),
-            PartKind::Json, PartKind::JsonLines => new JsonReader($path, $name, $format->kind === PartKind::JsonLines, $this->rowLimit),
+            PartKind::FixedWidth => new FixedWidthReader($path, $name, $format->fixedWidth ?? new FixedWidthFormat([]), $this->rowLimit),
+            PartKind::Json, PartKind::JsonLines => new JsonReader($path, $name, $format->kind === PartKind::JsonLines, $this->rowLimit, $format->path),
+            PartKind::Xml => new XmlReader($path, $name, $format->path, $this->rowLimit),
             PartKind::Xlsx, PartKind::Ods => new WorkbookReader($path, $name, $format),
         };
     }

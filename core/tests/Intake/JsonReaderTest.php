@@ -74,6 +74,24 @@ final class JsonReaderTest extends TestCase
         self::assertEquals(new Row(5, ['', '']), $found[4]);
     }
 
+    public function test_a_list_inside_of_objects_is_found_and_another_can_be_named(): void
+    {
+        $filler = str_repeat('x ] } "', 30_000);
+        $json = json_encode(['made' => ['by' => 'mjw', 'lists' => [1, 2]], 'register' => ['note' => $filler, 'berths' => [['a' => '1', 'in' => [['x' => 1]]], ['a' => '2']], 'basins' => [['b' => 'KB']]], 'end' => [['c' => 1]]], JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR);
+        $path = $this->file($json, 'x.json');
+        $found = (new ReaderCatalogue)->find($path, 'x.json');
+
+        self::assertSame(['register.berths', 'register.basins', 'end'], $found->format->paths);
+        self::assertEquals($found->format, \NineTally\Core\Intake\PartFormat::fromArray($found->format->toArray()));
+        $read = static fn(string $where): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [$record->sentence], iterator_to_array((new ReaderCatalogue)->openAs($path, 'x.json', $found->format->with(['path' => $where]))->records(), false));
+        self::assertSame([['1', '[{"x":1}]'], ['2', '']], $read('register.berths'));
+        self::assertSame([['KB']], $read('register.basins'));
+        self::assertSame([['1']], $read('end'));
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('nothing in it is a list at "berths"');
+        $read('berths');
+    }
+
     public function test_a_list_longer_than_a_block_is_read_to_its_end(): void
     {
         $objects = array_map(static fn(int $row): string => json_encode(['berth' => $row, 'note' => str_repeat('quay wall ', 20)], JSON_THROW_ON_ERROR), range(1, 2_000));
@@ -114,6 +132,7 @@ final class JsonReaderTest extends TestCase
         yield 'breaks off in an object' => ['[{"a": 1}, {"a":', 'broken-off'];
         yield 'breaks off in a string' => ['[{"a": "x', 'broken-off'];
         yield 'breaks off between objects' => ['[{"a": 1},', 'broken-off'];
+        yield 'breaks off behind the list' => ["{\"berths\": [{\"a\": 1}],\n\"end\": [", 'broken-off'];
         yield 'no objects' => ['[1, 2]', 'not-a-list-of-objects'];
         yield 'an empty list' => ['[]', 'not-a-list-of-objects'];
         yield 'one object over many lines' => ["{\n\"a\": 1\n}\n", 'not-a-list-of-objects'];

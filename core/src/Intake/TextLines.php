@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/** The lines of a text file, one at a time, as UTF-8. Holds a block and a line. */
+final readonly class TextLines
+{
+    private const BLOCK_BYTES = 131_072;
+
+    /**
+     * @param  int  $markBytes  of the byte-order mark
+     * @param  int  $rowLimit  bytes; of a longer line only its number is given
+     */
+    public function __construct(private string $path, private string $name, private int $rowLimit, private LineEnds $lineEnds = LineEnds::Lf, private Encoding $encoding = Encoding::Utf8, private int $markBytes = 0) {}
+
+    /**
+     * @param  (callable(int): void)|null  $onBytes
+     * @return \Generator<int, string|null> number of the line, from 1 => the line without its end; null: longer than the row limit
+     *
+     * @throws NotUsable
+     */
+    public function read(?callable $onBytes = null): \Generator
+    {
+        $number = 0;
+        $rest = '';
+        $isTooLong = false;
+        $end = $this->lineEnds->byte();
+        foreach ($this->blocks($onBytes) as $block) {
+            $lines = explode($end, $rest.$block);
+            $rest = (string) array_pop($lines);
+            foreach ($lines as $line) {
+                yield ++$number => $isTooLong || strlen($line) > $this->rowLimit ? null : $this->bare($line);
+                $isTooLong = false;
+            }
+            if (strlen($rest) > $this->rowLimit) {
+                [$isTooLong, $rest] = [true, ''];
+            }
+        }
+        if ($isTooLong || $rest !== '') {
+            yield ++$number => $isTooLong ? null : $this->bare($rest);
+        }
+    }
+
+    private function bare(string $line): string
+    {
+        return $this->lineEnds === LineEnds::Crlf && str_ends_with($line, "\r") ? substr($line, 0, -1) : $line;
+    }
+
+    /** @return \Generator<int, string> UTF-8 */
+    private function blocks(?callable $onBytes): \Generator
+    {
+        $stream = ByteStream::open($this->path, $this->name);
+        $markLeft = $this->markBytes;
+        $open = '';
+        try {
+            while (($block = $stream->read(self::BLOCK_BYTES)) !== '') {
+                $block = $open.substr($block, $markLeft);
+                $markLeft = 0;
+                $kept = strlen($block) - $this->encoding->openAtEnd($block);
+                $open = substr($block, $kept);
+                yield $this->encoding->decode(substr($block, 0, $kept));
+                $onBytes === null || $onBytes($stream->position());
+            }
+            if ($open !== '') {
+                yield "\xFF";
+            }
+        } finally {
+            $stream->close();
+        }
+    }
+}
