@@ -2,14 +2,12 @@
 
 declare(strict_types=1);
 
-namespace NineTally\Core\Shape;
+namespace NineTally\Core\Matching;
 
-use NineTally\Core\Matching\OpenFile;
-
-/** Rows written aside by the hash of their group. */
+/** Rows put aside by the hash of their group, in files once they are many. */
 final class GroupParts
 {
-    private const PARTS = 64;
+    public const PARTS = 64;
 
     private const BUFFER_BYTES = 4 * 1024 * 1024;
 
@@ -45,6 +43,25 @@ final class GroupParts
         return array_values(array_filter(array_map($this->path(...), range(0, self::PARTS - 1)), is_file(...)));
     }
 
+    /**
+     * What was put into one part, whether it has been written to a file or not. A group is in the same part wherever it is put.
+     *
+     * @param  int  $part  from 0 to PARTS - 1
+     * @return \Generator<int, array{string, string}> group and packed row
+     */
+    public function part(int $part): \Generator
+    {
+        if (is_file($this->path($part))) {
+            yield from $this->read($this->path($part));
+        }
+        for ($at = 0; $at < strlen($this->buffers[$part]);) {
+            /** @var array{group: int, row: int} $sizes */
+            $sizes = unpack('Ngroup/Nrow', $this->buffers[$part], $at);
+            yield [substr($this->buffers[$part], $at + 8, $sizes['group']), substr($this->buffers[$part], $at + 8 + $sizes['group'], $sizes['row'])];
+            $at += 8 + $sizes['group'] + $sizes['row'];
+        }
+    }
+
     /** @return \Generator<int, array{string, string}> group and packed row */
     public function read(string $path): \Generator
     {
@@ -74,6 +91,7 @@ final class GroupParts
     public function remove(): void
     {
         array_map(unlink(...), $this->paths());
+        $this->buffers = array_fill(0, self::PARTS, '');
     }
 
     private function path(int $part): string

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake;
+
+/** The last record of a text, where it says what the others should add up to. */
+final readonly class Trailer
+{
+    private const TAIL_BYTES = 1_048_576;
+
+    private const BEGINNINGS = '/^(?:#|(?:trl|trailer|tr|totals?|sums?|end|eof|footer|z|9{1,3})\b)/i';
+
+    /**
+     * @param  list<string>  $cells
+     * @param  int|null  $rows  the cell, from 1, that is most likely the number of rows
+     */
+    private function __construct(public array $cells, public bool $isLikely, public ?int $rows) {}
+
+    /**
+     * The last line that is not blank, whether it is skipped or not; null where the format has none, or the text is packed.
+     *
+     * @param  int  $columns  of a record that is no trailer
+     */
+    public static function of(string $path, PartFormat $format, int $columns): ?self
+    {
+        $details = $format->delimited ?? $format->fixedWidth;
+        if ($details === null || in_array((string) @file_get_contents($path, false, null, 0, 2), ["\x1F\x8B", 'PK'], true)) {
+            return null;
+        }
+        $from = max(0, (int) @filesize($path) - self::TAIL_BYTES);
+        $from -= $from % 2;
+        $lines = preg_split('/\r\n|\n|\r/', rtrim($details->encoding->decode((string) @file_get_contents($path, false, null, $from)), "\r\n \t")) ?: [''];
+        $last = $lines[count($lines) - 1];
+        if (count($lines) < 2 || ! mb_check_encoding($last, 'UTF-8')) {
+            return null;
+        }
+        $cells = $format->delimited === null ? preg_split('/\s+/', trim($last)) : (new RecordParser($format->delimited->delimiter))->begin($last);
+        $cells = $cells === false || $cells === null ? [$last] : $cells;
+        $isLikely = $details->skipBelow > 0 || preg_match(self::BEGINNINGS, trim($cells[0])) === 1 && (count($cells) !== $columns || $format->fixedWidth !== null);
+        $whole = array_keys(array_filter($cells, static fn(string $cell): bool => preg_match('/^\s*\d+\s*$/', $cell) === 1));
+
+        // A number in the first cell is most likely the kind of the record.
+        return new self($cells, $isLikely, match (true) {
+            $whole === [] => null,
+            $whole[0] === 0 && isset($whole[1]) => $whole[1] + 1,
+            default => $whole[0] + 1,
+        });
+    }
+}
