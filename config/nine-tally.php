@@ -19,6 +19,13 @@ return [
     // How often a run is started again after its worker died.
     'attempts' => 5,
 
+    // Databases that deliveries may be queried from, as JSON: {"name": {"host", "port", "database", "user", "password"}}. The user should
+    // be one that may only read. Changed by whoever installs; nobody else can name a database.
+    'sources' => json_decode((string) env('NINE_TALLY_SOURCES', '{}'), true) ?: [],
+
+    // Bytes that the snapshot of a query may have.
+    'snapshot_bytes' => 64 * 1024 * 1024 * 1024,
+
     // Rows read to show the beginning of a delivery, and to count a key before the whole delivery has been counted.
     'preview_rows' => 12,
     'sample_rows' => 2_000,

@@ -39,6 +39,8 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/deliveries', [DeliveryController::class, 'index']);
     Route::post('datasets/{dataset}/deliveries', [DeliveryController::class, 'store']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
+    Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query']);
+    Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
     Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
@@ -46,6 +48,11 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
     Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
     Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+
+    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
+    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
+    Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
+    Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->whereNumber('claim');
 
     // Shape
     Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);

@@ -18,7 +18,7 @@ final readonly class DeliveryReader
 {
     private ReaderCatalogue $catalogue;
 
-    public function __construct(private BlobStore $blobs, int $rowLimit, private int $previewRows)
+    public function __construct(private BlobStore $blobs, private PieceFolder $pieces, int $rowLimit, private int $previewRows)
     {
         $this->catalogue = new ReaderCatalogue($rowLimit);
     }
@@ -45,6 +45,14 @@ final readonly class DeliveryReader
     public function openPart(DeliveryPart $part): Reader
     {
         return $this->openFile($this->blobs->path($part->digest), $part->file_name, $part->partFormat());
+    }
+
+    /** A part wherever it is: among the pieces while it waits, else in the store. */
+    public function open(PartFile $part): Reader
+    {
+        $waiting = $part->receipt === null ? null : $this->pieces->pathOf($part->receipt);
+
+        return $this->openFile($waiting !== null && is_file($waiting) ? $waiting : $this->blobs->path($part->digest), $part->name, PartFormat::fromArray($part->format));
     }
 
     public function openFile(string $path, string $name, PartFormat $format): Reader

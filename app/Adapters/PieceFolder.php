@@ -13,7 +13,12 @@ final readonly class PieceFolder
 
     public function path(Receipt $receipt): string
     {
-        return "{$this->folder}/{$receipt->id}";
+        return $this->pathOf($receipt->id);
+    }
+
+    public function pathOf(string $receiptId): string
+    {
+        return "{$this->folder}/{$receiptId}";
     }
 
     public function write(Receipt $receipt, int $offset, string $piece): void

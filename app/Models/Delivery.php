@@ -17,6 +17,8 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
+ * @phpstan-type Claim array{about: 'rows'|'sum', column: string|null, from: string, claimed: string, arrived: string, unreadable: int, holds: bool}
+ *
  * @property int $id
  * @property int $dataset_id
  * @property Side $side
@@ -33,7 +35,9 @@ use NineTally\Core\Row\Side;
  * @property string|null $origin_column the column that holds the label of the part, if one does
  * @property Carbon|null $as_of the moment that the extract shows, as the deliverer says
  * @property int|null $rows_claimed the deliverer's own count
+ * @property list<Claim> $claims what the deliverer says of it, each held against what arrived
  * @property-read User $user
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, ClaimExplanation> $explanations
  * @property-read \Illuminate\Database\Eloquent\Collection<int, DeliveryPart> $parts
  * @property-read Dataset $dataset
  */
@@ -42,6 +46,8 @@ final class Delivery extends Model
     public $timestamps = false;
 
     protected $guarded = [];
+
+    protected $attributes = ['claims' => '[]'];
 
     protected $casts = [
         'side' => Side::class,
@@ -54,6 +60,7 @@ final class Delivery extends Model
         'delivered_at' => 'immutable_datetime',
         'as_of' => 'immutable_datetime',
         'rows_claimed' => 'integer',
+        'claims' => 'array',
     ];
 
     /** @return BelongsTo<Dataset, $this> */
@@ -78,6 +85,18 @@ final class Delivery extends Model
     public function parts(): HasMany
     {
         return $this->hasMany(DeliveryPart::class)->orderBy('number');
+    }
+
+    /** @return HasMany<ClaimExplanation, $this> in the order in which they were given */
+    public function explanations(): HasMany
+    {
+        return $this->hasMany(ClaimExplanation::class)->orderBy('id');
+    }
+
+    /** @return HasMany<Tally, $this> that compared it */
+    public function tallies(): HasMany
+    {
+        return $this->hasMany(Tally::class, "{$this->side->value}_delivery_id");
     }
 
     public function namedColumns(): Columns

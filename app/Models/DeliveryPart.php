@@ -20,6 +20,8 @@ use NineTally\Core\Intake\PartFormat;
  * @property string $digest SHA-256 of the bytes
  * @property int $bytes
  * @property FormatDocument $format
+ * @property array{name: string, digest: string}|null $packed_in the archive that it came in
+ * @property array{source: string, sql: string}|null $query whose rows it holds
  * @property list<string> $columns
  * @property int $read_count
  * @property int $refused_count
@@ -36,7 +38,7 @@ final class DeliveryPart extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['format' => 'array', 'columns' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
+    protected $casts = ['format' => 'array', 'columns' => 'array', 'packed_in' => 'array', 'query' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
 
     /** @return BelongsTo<Delivery, $this> */
     public function delivery(): BelongsTo

@@ -15,6 +15,8 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
+ * @phpstan-type TermsDocument array{origins?: array<string, string>, originColumn?: string|null, asOf?: string|null, rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
+ *
  * @property string $id
  * @property int $dataset_id
  * @property Side $side
@@ -26,7 +28,10 @@ use NineTally\Core\Row\Side;
  * @property FormatDocument|null $format
  * @property string|null $problem
  * @property string|null $digest
- * @property array{receipts: non-empty-list<string>, terms: array{origins: array<string, string>, originColumn: string|null, asOf: string|null, rowsClaimed: int|null}}|null $taking the files that become one delivery with it, and on which terms
+ * @property array{receipts: non-empty-list<string>, terms: TermsDocument}|null $taking the files that become one delivery with it, and on which terms
+ * @property array{name: string, digest: string}|null $packed_in the archive that it came in
+ * @property array{source: string, sql: string}|null $query whose rows it holds, where it is no file
+ * @property list<string>|null $unpacked_into of an archive: the receipts of its files
  * @property int $records_read
  * @property int|null $delivery_id
  * @property int $user_id
@@ -38,6 +43,8 @@ final class Receipt extends Model
 
     protected $guarded = [];
 
+    protected $attributes = ['packed_in' => null, 'query' => null, 'unpacked_into' => null, 'problem' => null, 'digest' => null, 'found' => null, 'format' => null, 'taking' => null, 'delivery_id' => null];
+
     protected $casts = [
         'side' => Side::class,
         'state' => ReceiptState::class,
@@ -47,6 +54,9 @@ final class Receipt extends Model
         'found' => 'array',
         'format' => 'array',
         'taking' => 'array',
+        'packed_in' => 'array',
+        'query' => 'array',
+        'unpacked_into' => 'array',
     ];
 
     /** @return BelongsTo<Dataset, $this> */

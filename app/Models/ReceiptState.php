@@ -11,4 +11,6 @@ enum ReceiptState: string
     case Reading = 'reading';
     case Delivered = 'delivered';
     case Refused = 'refused';
+    /** An archive of several files, each of which waits by itself now. */
+    case Unpacked = 'unpacked';
 }

@@ -12,12 +12,14 @@ use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
+use App\Adapters\QuerySources;
 use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
 use App\Adapters\ShapedSides;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Sign\ReportContent;
+use App\Questions\Material;
 use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Database\Connection;
@@ -50,6 +52,9 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(ReviveDeadWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');
         $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
         $this->app->when(ReportPage::class)->needs('$fontFolder')->give(base_path('node_modules/@fontsource-variable'));
+        $this->app->when(QuerySources::class)->needs('$sources')->giveConfig('nine-tally.sources');
+        $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
+        $this->app->when(Material::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }

@@ -72,6 +72,19 @@ SQL
   fi
 }
 
+# A small second database as the old system that deliveries are asked of; its reader may do nothing but read.
+make_old_system() {
+  local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
+  if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
+    [ -f "$home/reader" ] || (umask 077; secret > "$home/reader")
+    psql -X -q -v ON_ERROR_STOP=1 "$url" -c "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")'" -c 'CREATE DATABASE wherrymoor_old' >/dev/null &&
+      psql -X -q -v ON_ERROR_STOP=1 "${url/dbname=postgres/dbname=wherrymoor_old}" -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' >/dev/null \
+      || die 'The database of the old system could not be made.'
+  fi
+  sed -i '/^NINE_TALLY_SOURCES=/d' "$home/app/.env"
+  printf "NINE_TALLY_SOURCES='{\"Old system\": {\"host\": \"127.0.0.1\", \"port\": %s, \"database\": \"wherrymoor_old\", \"user\": \"wherrymoor_reader\", \"password\": \"%s\"}}'\n" "$database_port" "$(cat "$home/reader")" >> "$home/app/.env"
+}
+
 stop_database() { as_database pg_ctl -D "$home/pg/data" -m fast -w -t 30 stop >/dev/null 2>&1; }
 
 migrate() {

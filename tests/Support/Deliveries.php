@@ -39,6 +39,15 @@ trait Deliveries
         return $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => $side, 'parts' => array_map(static fn(string $receipt): array => ['receipt' => $receipt], array_values($receipts))]);
     }
 
+    /** A file of the source that has arrived whole and waits to be taken. */
+    protected function received(string $name, string $content): string
+    {
+        $receipt = $this->announce('source', $name, strlen($content));
+        $this->piece($receipt, 0, $content)->assertOk();
+
+        return $receipt;
+    }
+
     protected function deliver(string $side, string $content, string $name = 'moorings.csv'): Receipt
     {
         $receipt = $this->announce($side, $name, strlen($content));

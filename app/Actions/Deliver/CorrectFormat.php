@@ -9,20 +9,30 @@ use App\Adapters\PieceFolder;
 use App\Http\Problems\Conflict;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use NineTally\Core\Intake\PartKind;
 
 /** Puts right what the reader found, before the delivery is taken. */
 final readonly class CorrectFormat
 {
     public function __construct(private PieceFolder $pieces, private DeliveryReader $reader) {}
 
-    /** @param array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, sheet?: string, headerRow?: int} $corrections */
-    public function __invoke(Receipt $receipt, array $corrections): Receipt
+    /**
+     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
+     * @param  PartKind|null  $as  a text is the other kind of table: its format is found anew
+     */
+    public function __invoke(Receipt $receipt, array $corrections, ?PartKind $as = null): Receipt
     {
         if ($receipt->state !== ReceiptState::Received || $receipt->format === null) {
             throw Conflict::because('not-correctable', 'This file is no longer waiting to be taken. Deliver it again to read it another way.');
         }
-        $corrected = $receipt->partFormat()->with($corrections);
-        $this->reader->mustBeReadable($this->pieces->path($receipt), $receipt->file_name, $corrected);
+        $format = $receipt->partFormat();
+        $path = $this->pieces->path($receipt);
+        if ($as !== null && $as !== $format->kind && ($format->delimited !== null || $format->fixedWidth !== null)) {
+            $found = $this->reader->catalogue()->findAs($as, $path, $receipt->file_name);
+            [$format, $receipt->found] = [$found->format, $found->reasons];
+        }
+        $corrected = $format->with($corrections);
+        $this->reader->mustBeReadable($path, $receipt->file_name, $corrected);
         $receipt->update(['format' => $corrected->toArray()]);
 
         return $receipt;

@@ -4,9 +4,14 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Models\Receipt;
 use Illuminate\Support\Carbon;
 
-/** What the deliverer says about a delivery. */
+/**
+ * What the deliverer says about a delivery.
+ *
+ * @phpstan-import-type TermsDocument from Receipt
+ */
 final readonly class DeliveryTerms
 {
     /**
@@ -14,23 +19,31 @@ final readonly class DeliveryTerms
      * @param  string|null  $originColumn  the column that holds the label; null: none does
      * @param  string|null  $asOf  the moment that the extract shows (ISO 8601)
      * @param  int|null  $rowsClaimed  the deliverer's own count
+     * @param  array<string, string>  $totals  column => the deliverer's own sum
+     * @param  array<string, array{rows: int|null, totals: array<string, int>}>  $trailers  receipt => which cells of its last record, from 1, say how many rows there are, and the sum of a column
      */
-    public function __construct(public array $origins = [], public ?string $originColumn = null, public ?string $asOf = null, public ?int $rowsClaimed = null) {}
+    public function __construct(public array $origins = [], public ?string $originColumn = null, public ?string $asOf = null, public ?int $rowsClaimed = null, public array $totals = [], public array $trailers = []) {}
 
-    /** @param array{origins?: array<string, string>, originColumn?: string|null, asOf?: string|null, rowsClaimed?: int|null} $kept as toArray() gives it */
+    /** @param TermsDocument $kept as toArray() gives it */
     public static function fromArray(array $kept): self
     {
-        return new self($kept['origins'] ?? [], $kept['originColumn'] ?? null, $kept['asOf'] ?? null, $kept['rowsClaimed'] ?? null);
+        return new self($kept['origins'] ?? [], $kept['originColumn'] ?? null, $kept['asOf'] ?? null, $kept['rowsClaimed'] ?? null, $kept['totals'] ?? [], $kept['trailers'] ?? []);
     }
 
-    /** @return array{origins: array<string, string>, originColumn: string|null, asOf: string|null, rowsClaimed: int|null} */
+    /** @return TermsDocument */
     public function toArray(): array
     {
-        return ['origins' => $this->origins, 'originColumn' => $this->originColumn, 'asOf' => $this->asOf, 'rowsClaimed' => $this->rowsClaimed];
+        return ['origins' => $this->origins, 'originColumn' => $this->originColumn, 'asOf' => $this->asOf, 'rowsClaimed' => $this->rowsClaimed, 'totals' => $this->totals, 'trailers' => $this->trailers];
     }
 
     public function asOfMoment(): ?Carbon
     {
         return $this->asOf === null ? null : Carbon::parse($this->asOf);
+    }
+
+    /** @return list<string> columns of a part that are added up while it is read */
+    public function summed(string $receipt): array
+    {
+        return array_map(strval(...), array_keys($this->totals + ($this->trailers[$receipt]['totals'] ?? [])));
     }
 }

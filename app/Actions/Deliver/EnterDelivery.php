@@ -15,7 +15,9 @@ use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
 use Illuminate\Database\Connection;
+use NineTally\Core\Intake\HashTotals;
 use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\Trailer;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\RefusedRecord as Refused;
 use NineTally\Core\Shape\PartStack;
@@ -42,13 +44,15 @@ final readonly class EnterDelivery
             try {
                 $path = $this->path($receipt);
                 $reader = $this->reader->openFile($path, $receipt->file_name, $receipt->partFormat());
-                [$read, $refused] = $this->read($reader, $receipt, $receipts);
+                $totals = new HashTotals($terms->summed($receipt->id));
+                [$read, $refused] = $this->read($reader, $receipt, $receipts, $totals);
             } catch (NineTallyException $problem) {
                 $this->refuse($receipts, $receipt, $problem);
 
                 return null;
             }
-            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused);
+            $trailer = isset($terms->trailers[$receipt->id]) ? Trailer::of($path, $receipt->partFormat(), $reader->columns()->count()) : null;
+            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused, $totals, $trailer);
         }
         $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'origin' => $part->origin], $parts), $terms->originColumn);
         foreach ($receipts as $receipt) {
@@ -91,16 +95,19 @@ final readonly class EnterDelivery
      * @param  non-empty-list<Receipt>  $receipts  all that are read together: each gives a sign of life
      * @return array{int, list<Refused>}
      */
-    private function read(Reader $reader, Receipt $receipt, array $receipts): array
+    private function read(Reader $reader, Receipt $receipt, array $receipts, HashTotals $totals): array
     {
         $read = 0;
         $refused = [];
+        $places = array_flip($reader->columns()->names);
         foreach ($reader->records() as $record) {
             if ($record instanceof Refused) {
                 $refused[] = $record;
                 if (count($refused) > self::REFUSED_LISTED) {
                     throw TooManyRefused::in($receipt->file_name, count($refused), $record->sentence);
                 }
+            } else {
+                $totals->add($record->cells, $places);
             }
             if (++$read % self::RECORDS_BETWEEN_REPORTS === 0) {
                 $receipt->update(['records_read' => $read]);
@@ -127,6 +134,7 @@ final readonly class EnterDelivery
             $sum = static fn(\Closure $figure): int => array_sum(array_map($figure, $parts));
             $refused = $sum(static fn(ReadPart $part): int => count($part->refused));
             $read = $sum(static fn(ReadPart $part): int => $part->read);
+            $claims = (new Claims($terms))->of($parts);
             $delivery = Delivery::query()->create([
                 'dataset_id' => $first->dataset_id,
                 'side' => $first->side,
@@ -142,6 +150,7 @@ final readonly class EnterDelivery
                 'origin_column' => $terms->originColumn,
                 'as_of' => $terms->asOfMoment(),
                 'rows_claimed' => $terms->rowsClaimed,
+                'claims' => $claims,
                 'user_id' => $first->user_id,
                 'delivered_at' => now(),
             ]);
@@ -165,12 +174,14 @@ final readonly class EnterDelivery
             'file_name' => $part->receipt->file_name,
             'origin' => $part->origin,
             'digest' => $part->receipt->digest,
+            'packed_in' => $part->receipt->packed_in,
+            'query' => $part->receipt->query,
             'bytes' => $part->receipt->bytes,
             'format' => $part->receipt->partFormat()->toArray(),
             'columns' => $part->reader->columns()->names,
             'read_count' => $part->read,
             'refused_count' => count($part->refused),
-            'delivered_count' => $part->read - count($part->refused),
+            'delivered_count' => $part->delivered(),
         ]);
         foreach (array_chunk($part->refused, 1_000, true) as $some) {
             RefusedRecord::query()->insert(array_map(static fn(Refused $record, int $nth): array => [

@@ -12,6 +12,7 @@ use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Database\Connection;
+use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 
 /** Takes received files as one delivery: they are read whole by a worker, and entered when their records add up. */
@@ -31,7 +32,10 @@ final readonly class TakeDelivery
         $receipts = $this->receipts($dataset, $side, $receiptIds);
         // A second click finds them taken and does nothing more.
         if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Received) === []) {
-            $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->pieces->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'origin' => $terms->origins[$receipt->id] ?? $receipt->file_name], $receipts), $terms->originColumn);
+            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->pieces->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'origin' => $terms->origins[$receipt->id] ?? $receipt->file_name], $receipts), $terms->originColumn);
+            foreach (array_keys($terms->totals) as $column) {
+                Columns::named($receipts[0]->file_name, $stack->columns)->positionOf((string) $column);
+            }
             $taken = $this->database->transaction(static fn(): int => Receipt::query()->whereKey($receiptIds)->where('state', ReceiptState::Received->value)->update(['state' => ReceiptState::Reading->value, 'taking' => json_encode(['receipts' => $receiptIds, 'terms' => $terms->toArray()], JSON_THROW_ON_ERROR)]));
             if ($taken === count($receiptIds)) {
                 ReceiveParts::dispatch($receiptIds, $terms);

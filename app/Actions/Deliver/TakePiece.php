@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
 use App\Http\Problems\Conflict;
 use App\Models\Receipt;
@@ -15,7 +14,7 @@ use NineTally\Core\Intake\NotUsable;
 /** Adds a piece at its offset. After the last one the file is looked at: what was found is shown before it is taken. */
 final readonly class TakePiece
 {
-    public function __construct(private PieceFolder $pieces, private Connection $database, private DeliveryReader $reader) {}
+    public function __construct(private PieceFolder $pieces, private Connection $database, private LookAtReceipt $lookAt) {}
 
     /**
      * @throws Conflict when the piece does not begin where the last one ended
@@ -39,28 +38,6 @@ final readonly class TakePiece
             return $receipt;
         });
 
-        return $receipt->received_bytes === $receipt->bytes ? $this->lookAt($receipt) : $receipt;
-    }
-
-    private function lookAt(Receipt $receipt): Receipt
-    {
-        $path = $this->pieces->path($receipt);
-        try {
-            $found = $this->reader->catalogue()->find($path, $receipt->file_name);
-            $this->reader->mustBeReadable($path, $receipt->file_name, $found->format);
-        } catch (\NineTally\Core\NineTallyException $problem) {
-            // Nothing is left behind of what cannot be used but the reason.
-            $this->pieces->remove($receipt);
-            $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
-            throw $problem;
-        }
-        $receipt->update([
-            'state' => ReceiptState::Received,
-            'found' => $found->reasons,
-            'format' => $found->format->toArray(),
-            'digest' => hash_file('sha256', $path),
-        ]);
-
-        return $receipt;
+        return $receipt->received_bytes === $receipt->bytes ? ($this->lookAt)($receipt) : $receipt;
     }
 }

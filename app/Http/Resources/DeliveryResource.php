@@ -32,6 +32,8 @@ final class DeliveryResource extends JsonResource
                 'bytes' => $part->bytes,
                 'format' => $part->partFormat()->toArray(),
                 'missingColumns' => array_values(array_diff($this->resource->columns, $part->columns, [$this->resource->origin_column])),
+                'packedIn' => $part->packed_in['name'] ?? null,
+                'query' => $part->query['sql'] ?? null,
                 'read' => $part->read_count,
                 'refused' => $part->refused_count,
                 'delivered' => $part->delivered_count,
@@ -39,6 +41,8 @@ final class DeliveryResource extends JsonResource
             'originColumn' => $this->resource->origin_column,
             'asOf' => $this->resource->as_of?->toIso8601ZuluString(),
             'rowsClaimed' => $this->resource->rows_claimed,
+            'claims' => $this->claims(),
+            'tallies' => $this->resource->tallies()->orderBy('number')->pluck('number')->all(),
             'columns' => $this->resource->columns,
             'read' => $this->resource->read_count,
             'refused' => $this->resource->refused_count,
@@ -46,5 +50,17 @@ final class DeliveryResource extends JsonResource
             'deliveredBy' => $this->resource->user->name,
             'deliveredAt' => $this->resource->delivered_at->toIso8601ZuluString(),
         ];
+    }
+
+    /** @return list<array<string, mixed>> each with what was said of it last, where it does not hold */
+    private function claims(): array
+    {
+        $explanations = $this->resource->explanations->keyBy('claim');
+
+        return array_map(static function (array $claim, int $place) use ($explanations): array {
+            $explanation = $explanations->get($place);
+
+            return [...$claim, 'explanation' => $explanation === null ? null : ['text' => $explanation->explanation, 'by' => $explanation->user->name, 'at' => $explanation->explained_at->toIso8601ZuluString()]];
+        }, $this->resource->claims, array_keys($this->resource->claims));
     }
 }

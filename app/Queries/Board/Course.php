@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Board;
 
+use App\Adapters\QuerySources;
 use App\Http\Resources\DeliveryResource;
 use App\Http\Resources\MigrationResource;
 use App\Http\Resources\RunResource;
@@ -18,6 +19,8 @@ use NineTally\Core\Row\Side;
 /** The state of a dataset at one glance: a live line of figures for each station, and what the person may do. */
 final readonly class Course
 {
+    public function __construct(private QuerySources $querySources) {}
+
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset, User $person): array
     {
@@ -33,8 +36,9 @@ final readonly class Course
             'migration' => MigrationResource::make($dataset->migration)->resolve(),
             'mayWork' => $person->can('work', $dataset->migration),
             'mayRule' => $person->can('rule', $dataset->migration),
-            'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts']))->resolve(),
-            'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts']))->resolve(),
+            'querySources' => $this->querySources->names(),
+            'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
+            'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => ['source' => count($draft?->rules(Side::Source)->shape->working() ?? []), 'target' => count($draft?->rules(Side::Target)->shape->working() ?? [])],
             'keyColumns' => $draft?->keyNames() ?? [],
             'pairs' => $draft === null ? 0 : count($draft->document['columnPairs']),

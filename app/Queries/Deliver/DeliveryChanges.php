@@ -4,68 +4,76 @@ declare(strict_types=1);
 
 namespace App\Queries\Deliver;
 
+use App\Adapters\PartFile;
+use App\Models\Answer;
+use App\Models\Dataset;
 use App\Models\Delivery;
-use App\Models\DeliveryProfile;
-use NineTally\Core\Profile\HowValuesLie;
+use App\Models\DeliveryPart;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use App\Questions\Answers;
+use App\Questions\WhatPartsHold;
+use NineTally\Core\Row\Side;
 
-/**
- * What changed on a side since the delivery before, in words: rows, columns, kinds and blanks.
- *
- * @phpstan-import-type Column from HowValuesLie
- */
+/** What changed on a side since the delivery before: of a delivery, and of files that wait to become one. */
 final readonly class DeliveryChanges
 {
-    /** @return array{since: int, changes: list<string>}|null null when there was none before, or it is still being looked at */
-    public function __invoke(?Delivery $delivery): ?array
+    public function __construct(private Answers $answers) {}
+
+    /** @return array<string, mixed>|null null when there was none before, or it is still being looked at */
+    public function ofDelivery(?Delivery $delivery): ?array
     {
         $earlier = $delivery === null ? null : Delivery::query()->where('dataset_id', $delivery->dataset_id)->where('side', $delivery->side)->where('number', $delivery->number - 1)->first();
         if ($delivery === null || $earlier === null) {
             return null;
         }
-        $changes = [];
-        $more = $delivery->delivered_count - $earlier->delivered_count;
-        if ($more !== 0) {
-            $changes[] = sprintf('%s %s %s', number_format(abs($more)), abs($more) === 1 ? 'row' : 'rows', $more > 0 ? 'more' : 'fewer');
-        }
-        foreach (array_diff($delivery->columns, $earlier->columns) as $name) {
-            $changes[] = "column {$name} is new";
-        }
-        foreach (array_diff($earlier->columns, $delivery->columns) as $name) {
-            $changes[] = "column {$name} is gone";
-        }
-        [$now, $before] = [$this->columns($delivery), $this->columns($earlier)];
-        foreach (array_intersect_key($now, $before) as $name => $column) {
-            $changes = [...$changes, ...$this->ofColumn((string) $name, $before[$name], $column)];
-        }
-        if ($delivery->digest === $earlier->digest) {
-            $changes = ['nothing: the bytes are the same'];
-        }
+        $parts = array_values($delivery->parts->map(PartFile::delivered(...))->all());
 
-        return ['since' => $earlier->number, 'changes' => $changes === [] ? ['rows, columns, kinds and blanks are as they were'] : $changes];
+        return $parts === [] ? null : $this->shown($this->answers->to($this->question($delivery->dataset, $delivery->side, $parts, $earlier)));
     }
 
     /**
-     * @param  Column  $before
-     * @param  Column  $now
-     * @return list<string>
+     * @param  list<string>  $receiptIds
+     * @return array<string, mixed>
      */
-    private function ofColumn(string $name, array $before, array $now): array
+    public function ofWaiting(Dataset $dataset, Side $side, array $receiptIds): array
     {
-        return array_values(array_filter([
-            $before['kind'] === $now['kind'] ? '' : "{$name} looks like {$now['kind']}, no longer like {$before['kind']}",
-            $before['blank'] === 0 && $now['blank'] > 0 ? sprintf('%s is blank in %s rows, and never was before', $name, number_format($now['blank'])) : '',
-            $before['blank'] > 0 && $now['blank'] === 0 ? "{$name} is no longer blank anywhere" : '',
-        ]));
+        $receipts = [];
+        foreach ($receiptIds as $id) {
+            $receipt = $dataset->receipts()->where('side', $side->value)->whereKey($id)->where('state', ReceiptState::Received->value)->first();
+            if ($receipt instanceof Receipt) {
+                $receipts[] = $receipt;
+            }
+        }
+        if ($receipts === []) {
+            return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'overlaps' => [], 'changes' => null];
+        }
+        $answer = $this->answers->to($this->question($dataset, $side, array_map(PartFile::waiting(...), $receipts), $dataset->latestDelivery($side)));
+        /** @var list<array{one: int, other: int, rows: int, of: int}> $overlaps */
+        $overlaps = $answer->content['overlaps'] ?? [];
+
+        return [
+            ...$answer->progress(),
+            'overlaps' => array_map(static fn(array $overlap): array => ['one' => $receipts[$overlap['one'] - 1]->id, 'other' => $receipts[$overlap['other'] - 1]->id, 'rows' => $overlap['rows'], 'of' => $overlap['of']], $overlaps),
+            'changes' => $this->shown($answer),
+        ];
     }
 
-    /** @return array<string, Column> by name */
-    private function columns(Delivery $delivery): array
+    /** @param non-empty-list<PartFile> $parts */
+    private function question(Dataset $dataset, Side $side, array $parts, ?Delivery $earlier): WhatPartsHold
     {
-        $columns = [];
-        foreach (DeliveryProfile::query()->find($delivery->id)->columns ?? [] as $column) {
-            $columns[$column['name']] = $column;
-        }
+        /** @var list<array{source: string, target: string}> $key */
+        $key = $earlier === null ? [] : $dataset->draft()->first()->document['key'] ?? [];
 
-        return $columns;
+        return new WhatPartsHold($parts, $earlier?->id, $earlier?->parts->map(static fn(DeliveryPart $part): string => $part->digest)->implode(','), array_column($key, $side->value));
+    }
+
+    /** @return array<string, mixed>|null */
+    private function shown(Answer $answer): ?array
+    {
+        /** @var array<string, mixed>|null $changes */
+        $changes = $answer->content['changes'] ?? null;
+
+        return $changes;
     }
 }

@@ -36,7 +36,7 @@ final readonly class ProfileView
             'isReading' => array_filter($profiles, static fn(?DeliveryProfile $profile): bool => $profile !== null && $profile->columns === null && $profile->problem === null) !== [],
             'problem' => $profiles['source']->problem ?? $profiles['target']->problem ?? null,
             'rows' => $rows,
-            'changes' => ['source' => ($this->changes)($dataset->latestDelivery(Side::Source)), 'target' => ($this->changes)($dataset->latestDelivery(Side::Target))],
+            'changes' => ['source' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Source)), 'target' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Target))],
         ];
     }
 

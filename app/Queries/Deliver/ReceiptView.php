@@ -10,10 +10,19 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Database\Eloquent\Builder;
+use NineTally\Core\Intake\FixedWidthFormat;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\Trailer;
 
 /** A file on its way: how far it is, and, when it waits to be taken, what was found and the first rows read that way. */
 final readonly class ReceiptView
 {
+    private const MOST_TRAILER_CELLS = 40;
+
+    private const LINES_SHOWN = 6;
+
+    private const LONGEST_SHOWN_LINE = 65_536;
+
     public function __construct(private PieceFolder $pieces, private DeliveryReader $reader) {}
 
     /** @return array<string, mixed> */
@@ -30,6 +39,8 @@ final readonly class ReceiptView
             'digest' => $receipt->digest,
             'recordsRead' => $receipt->records_read,
             'deliveryId' => $receipt->delivery_id,
+            'packedIn' => $receipt->packed_in['name'] ?? null,
+            'unpackedInto' => $receipt->unpacked_into,
             'preview' => $receipt->state === ReceiptState::Received ? $this->preview($receipt) : null,
         ];
     }
@@ -63,6 +74,32 @@ final readonly class ReceiptView
             'columns' => $reader->columns()->names,
             'rows' => $this->reader->firstRows($reader),
             'sameAs' => $this->sameAs($receipt),
+            'trailer' => $this->trailer($receipt, $reader),
+            'beginning' => $format->fixedWidth === null ? [] : $this->beginning($receipt, $format->fixedWidth),
         ];
+    }
+
+    /** @return array{cells: list<string>, isLikely: bool, rows: int|null}|null */
+    private function trailer(Receipt $receipt, Reader $reader): ?array
+    {
+        $trailer = Trailer::of($this->pieces->path($receipt), $receipt->partFormat(), $reader->columns()->count());
+
+        return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS ? null : ['cells' => array_map(DeliveryReader::shortened(...), $trailer->cells), 'isLikely' => $trailer->isLikely, 'rows' => $trailer->rows];
+    }
+
+    /** @return list<string> the first lines as they are, to set the edges of columns by */
+    private function beginning(Receipt $receipt, FixedWidthFormat $format): array
+    {
+        $lines = [];
+        foreach ($format->lines($this->pieces->path($receipt), $receipt->file_name, self::LONGEST_SHOWN_LINE)->read() as $number => $line) {
+            if ($number > $format->skipAbove && $line !== null) {
+                $lines[] = mb_scrub(mb_substr($line, 0, 400));
+            }
+            if (count($lines) === self::LINES_SHOWN) {
+                break;
+            }
+        }
+
+        return $lines;
     }
 }

@@ -8,6 +8,8 @@ use App\Adapters\DeliveryReader;
 use App\Models\Delivery;
 use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Shape\Cells;
+use NineTally\Core\Shape\PartStack;
 
 /** The rows behind a figure of a profile: the first that are so, in the order of the delivery. */
 final readonly class RowsOfColumn
@@ -24,10 +26,39 @@ final readonly class RowsOfColumn
     {
         $stack = $this->reader->stack($delivery);
         $place = (int) array_search($column, $stack->columns, true);
+
+        return $this->first($stack, fn(Cells $row): bool => $this->holds($row->cells[$place], $is, $value));
+    }
+
+    /**
+     * Rows that have the same values in some columns.
+     *
+     * @param  array<string, string|null>  $values  by column
+     * @return array{columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, isAll: bool}
+     */
+    public function sharing(Delivery $delivery, array $values): array
+    {
+        $stack = $this->reader->stack($delivery);
+        $wanted = [];
+        foreach ($values as $column => $value) {
+            $wanted[(int) array_search((string) $column, $stack->columns, true)] = (string) $value;
+        }
+
+        ksort($wanted);
+
+        return $this->first($stack, static fn(Cells $row): bool => array_intersect_key($row->cells, $wanted) === $wanted);
+    }
+
+    /**
+     * @param  \Closure(Cells): bool  $isOne
+     * @return array{columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, isAll: bool}
+     */
+    private function first(PartStack $stack, \Closure $isOne): array
+    {
         $rows = [];
         $isAll = true;
         foreach ($stack->records() as $origin => $cells) {
-            if (! is_array($cells) || ! $this->holds($cells[$place], $is, $value)) {
+            if (! is_array($cells) || ! $isOne(new Cells($cells))) {
                 continue;
             }
             if (count($rows) === self::SHOWN) {

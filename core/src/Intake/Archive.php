@@ -61,6 +61,37 @@ final readonly class Archive
         return $stream === false ? throw NotUsable::breaksOff($this->name) : $stream;
     }
 
+    /**
+     * Writes one of its files out, byte for byte, and no more than the archive says that it has.
+     *
+     * @throws NotUsable when it is damaged
+     */
+    public function unpack(string $file, string $path): void
+    {
+        /** @var array{size: int}|false $facts */
+        $facts = $this->archive->statName($file);
+        $from = $this->archive->getStream($file);
+        $to = @fopen($path, 'xb');
+        if ($facts === false || $from === false || $to === false) {
+            throw NotUsable::breaksOff($this->name);
+        }
+        $copied = stream_copy_to_stream($from, $to, $facts['size'] + 1);
+        fclose($from);
+        fclose($to);
+        if ($copied !== $facts['size']) {
+            unlink($path);
+            throw NotUsable::breaksOff($this->name);
+        }
+    }
+
+    /** The name of one of its files without its folders, and without characters that cannot be seen. */
+    public static function shownName(string $file): string
+    {
+        $name = self::visible(basename(str_replace('\\', '/', $file)));
+
+        return $name === '' ? 'file without a name' : $name;
+    }
+
     /** @return list<string> */
     private static function names(\ZipArchive $archive, string $name): array
     {

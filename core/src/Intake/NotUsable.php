@@ -81,6 +81,11 @@ final class NotUsable extends \RuntimeException implements NineTallyException
         return new self($file, 'unusable-xml', sprintf('"%s" is XML, but cannot be read as records: %s. Export it again, or name the element that is one record.', $file, $why));
     }
 
+    public static function queryFails(string $source, string $why): self
+    {
+        return new self($source, 'query-fails', sprintf('The query on "%s" gives nothing to deliver: %s. Correct it and ask again.', $source, $why));
+    }
+
     public static function hasDocumentType(string $file): self
     {
         return new self($file, 'has-document-type', sprintf('"%s" declares a document type, which could make it grow or fetch other files, so it is not read. Export it without the line that begins with <!DOCTYPE.', $file));

@@ -5,12 +5,17 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Profile\Demand;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
 
-/** Which row is which, what must be equal, and what may differ. */
+/**
+ * Which row is which, what must be equal, and what may differ.
+ *
+ * @phpstan-import-type DemandDocument from Demand
+ */
 final readonly class Plan
 {
     public const FORMAT_VERSION = 2;
@@ -20,6 +25,7 @@ final readonly class Plan
      * @param  list<ColumnPair>  $columnPairs
      * @param  array{source: list<string>, target: list<string>}  $leftOut
      * @param  list<Bridge>  $bridges
+     * @param  array<string, DemandDocument>  $demands  by target column
      */
     public function __construct(
         public array $key,
@@ -28,6 +34,7 @@ final readonly class Plan
         public SideRules $source = new SideRules,
         public SideRules $target = new SideRules,
         public array $bridges = [],
+        public array $demands = [],
     ) {}
 
     /**
@@ -103,6 +110,7 @@ final readonly class Plan
             ...array_filter([
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
                 'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
+                'demands' => $this->demands,
             ]),
         ];
     }
@@ -181,6 +189,10 @@ final readonly class Plan
         $rules = $this->side($side);
         foreach (array_keys($rules->columns) as $name) {
             $names["/sides/{$side->value}/columns/".strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
+        }
+
+        foreach ($side === Side::Target ? array_keys($this->demands) : [] as $name) {
+            $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
         }
 
         return $rules->repeats->column === null ? $names : $names + ["/sides/{$side->value}/repeats/column" => $rules->repeats->column];

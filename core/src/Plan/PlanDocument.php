@@ -6,6 +6,7 @@ namespace NineTally\Core\Plan;
 
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Profile\Demand;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Shape\Shape;
@@ -22,6 +23,7 @@ use Opis\JsonSchema\Validator;
  *
  * @phpstan-import-type Declared from DeclaredReading
  * @phpstan-import-type StepDocument from StepCatalogue
+ * @phpstan-import-type DemandDocument from Demand
  *
  * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{measure: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
@@ -40,7 +42,7 @@ final readonly class PlanDocument
         }
         $document = $this->upgraded($document);
         $this->mustFollowSchema($document);
-        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>} $checked */
+        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>} $checked */
         $checked = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
 
         return new Plan(
@@ -50,6 +52,7 @@ final readonly class PlanDocument
             $this->side('source', $checked['sides']['source'] ?? []),
             $this->side('target', $checked['sides']['target'] ?? []),
             array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $checked['bridges'] ?? []),
+            $checked['demands'] ?? [],
         );
     }
 

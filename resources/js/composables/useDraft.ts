@@ -112,6 +112,14 @@ export function useDraft(course: () => Schemas['Course']) {
     change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], ...reading } } }))
   }
 
+  /** Sets what the target demands of a column; nothing at all takes the demand away. */
+  function demand(target: string, demanded: Schemas['Demand']): void {
+    change((next) => {
+      const others = Object.fromEntries(Object.entries(next.demands ?? {}).filter(([name]) => name !== target))
+      return { ...next, demands: Object.keys(demanded).length === 0 ? others : { ...others, [target]: demanded } }
+    })
+  }
+
   /** Sets the steps of a side. */
   function shape(side: Side, steps: readonly Schemas['Step'][]): void {
     change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], shape: [...steps] } } }))
@@ -138,6 +146,7 @@ export function useDraft(course: () => Schemas['Course']) {
     rule,
     declare,
     declareSide,
+    demand,
     shape,
     repeat,
     undo,

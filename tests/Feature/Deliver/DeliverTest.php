@@ -124,7 +124,7 @@ final class DeliverTest extends TestCase
             ['source' => null, 'target' => ['name' => 'note']],
         ]]);
         $this->deliver('source', "basin,charge\nKB,1.50\n,2.50\n");
-        $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertJson(['changes' => ['source' => ['since' => 1, 'changes' => ['1 row fewer', 'column charge is new', 'column fee is gone', 'basin is blank in 1 rows, and never was before']], 'target' => null]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertJson(['changes' => ['source' => ['since' => 1, 'changes' => ['column charge is new', 'column fee is gone', 'basin is blank in 1 rows, and never was before']], 'target' => null]]);
         $delivery = $this->dataset->deliveries()->where('side', 'source')->orderBy('number')->first();
         $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=blank")->assertOk()->assertJson(['isAll' => true, 'rows' => [['line' => 4, 'cells' => ['LM', '']]]]);
         $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=shape&value=9.9")->assertJsonCount(2, 'rows');

@@ -110,14 +110,6 @@ final class PartsTest extends TestCase
         self::assertSame(2, $this->dataset->latestDelivery(Side::Source)?->parts->count());
     }
 
-    private function received(string $name, string $content): string
-    {
-        $receipt = $this->announce('source', $name, strlen($content));
-        $this->piece($receipt, 0, $content)->assertOk();
-
-        return $receipt;
-    }
-
     private function receipt(string $id): Receipt
     {
         return Receipt::query()->findOrFail($id);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Deliver;
 
+use App\Actions\Deliver\ExplainClaim;
 use App\Actions\Deliver\TakeDelivery;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\TakeDeliveryRequest;
@@ -23,7 +24,7 @@ final class DeliveryController extends Controller
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $deliveries = $dataset->deliveries()->with(['user', 'parts'])->orderByDesc('id')->limit(self::PAGE)->get();
+        $deliveries = $dataset->deliveries()->with(['user', 'parts', 'explanations.user'])->orderByDesc('id')->limit(self::PAGE)->get();
 
         return response()->json(['items' => DeliveryResource::collection($deliveries)->resolve($request)]);
     }
@@ -34,6 +35,15 @@ final class DeliveryController extends Controller
         $receipts = $takeDelivery($dataset, $request->side(), $request->receipts(), $request->terms());
 
         return response()->json(['items' => array_map($view(...), $receipts)], Response::HTTP_ACCEPTED);
+    }
+
+    public function explain(Request $request, Delivery $delivery, int $claim, ExplainClaim $explainClaim): JsonResponse
+    {
+        $this->allow('work', $delivery->dataset->migration);
+        $request->validate(['explanation' => ['required', 'string', 'max:2000']]);
+        $explainClaim($delivery, $claim, $request->string('explanation')->trim()->toString(), $this->person($request));
+
+        return response()->json(DeliveryResource::make($delivery->refresh())->resolve($request));
     }
 
     public function refused(Request $request, Delivery $delivery): JsonResponse

@@ -5,18 +5,22 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Deliver;
 
 use App\Actions\Deliver\AnnouncePart;
+use App\Actions\Deliver\AskForSnapshot;
 use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\TakePiece;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\AnnouncePartRequest;
+use App\Http\Requests\Deliver\AskForSnapshotRequest;
 use App\Http\Requests\Deliver\CorrectFormatRequest;
 use App\Models\Dataset;
 use App\Models\Receipt;
+use App\Queries\Deliver\DeliveryChanges;
 use App\Queries\Deliver\ReceiptView;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use NineTally\Core\Row\Side;
 
 final class ReceiptController extends Controller
 {
@@ -28,6 +32,22 @@ final class ReceiptController extends Controller
         $receipt = $announcePart($dataset, $request->side(), $request->fileName(), $request->bytes(), $this->person($request));
 
         return response()->json(($this->view)($receipt), Response::HTTP_CREATED);
+    }
+
+    public function query(AskForSnapshotRequest $request, Dataset $dataset, AskForSnapshot $askForSnapshot): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+
+        return response()->json(($this->view)($askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request))), Response::HTTP_ACCEPTED);
+    }
+
+    public function waiting(Request $request, Dataset $dataset, DeliveryChanges $changes): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        /** @var array{side: string, receipts: list<string>} $asked */
+        $asked = $request->validate(['side' => ['required', 'in:source,target'], 'receipts' => ['required', 'array', 'max:500'], 'receipts.*' => ['uuid']]);
+
+        return response()->json($changes->ofWaiting($dataset, Side::from($asked['side']), $asked['receipts']));
     }
 
     public function show(Receipt $receipt): JsonResponse
@@ -48,7 +68,7 @@ final class ReceiptController extends Controller
     {
         $this->allow('work', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($correctFormat($receipt, $request->corrections())));
+        return response()->json(($this->view)($correctFormat($receipt, $request->corrections(), $request->kind())));
     }
 
     public function destroy(Receipt $receipt, DiscardReceipt $discard): Response

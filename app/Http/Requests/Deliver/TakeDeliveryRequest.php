@@ -21,6 +21,14 @@ final class TakeDeliveryRequest extends FormRequest
             'originColumn' => ['nullable', 'string', 'max:255'],
             'asOf' => ['nullable', 'date'],
             'rowsClaimed' => ['nullable', 'integer', 'min:0'],
+            'totals' => ['array', 'max:50'],
+            'totals.*.column' => ['required', 'string', 'max:500', 'distinct'],
+            'totals.*.sum' => ['required', 'string', 'max:200', 'regex:/^[+-]?[0-9][0-9 ,.]*$/'],
+            'parts.*.trailer' => ['array:rows,totals'],
+            'parts.*.trailer.rows' => ['nullable', 'integer', 'min:1', 'max:1000'],
+            'parts.*.trailer.totals' => ['array', 'max:50'],
+            'parts.*.trailer.totals.*.column' => ['required', 'string', 'max:500'],
+            'parts.*.trailer.totals.*.cell' => ['required', 'integer', 'min:1', 'max:1000'],
         ];
     }
 
@@ -42,13 +50,38 @@ final class TakeDeliveryRequest extends FormRequest
             $this->filled('originColumn') ? $this->string('originColumn')->toString() : null,
             $this->filled('asOf') ? $this->string('asOf')->toString() : null,
             $this->filled('rowsClaimed') ? $this->integer('rowsClaimed') : null,
+            $this->totals(),
+            $this->trailers(),
         );
     }
 
-    /** @return non-empty-list<array{receipt: string, origin?: string}> */
+    /** @return array<string, string> by column */
+    private function totals(): array
+    {
+        /** @var list<array{column: string, sum: string}> $totals */
+        $totals = $this->validated('totals', []);
+
+        return array_column($totals, 'sum', 'column');
+    }
+
+    /** @return array<string, array{rows: int|null, totals: array<string, int>}> by receipt */
+    private function trailers(): array
+    {
+        $trailers = [];
+        foreach ($this->parts() as $part) {
+            if (isset($part['trailer'])) {
+                $rows = $part['trailer']['rows'] ?? null;
+                $trailers[$part['receipt']] = ['rows' => $rows === null ? null : (int) $rows, 'totals' => array_map(intval(...), array_column($part['trailer']['totals'] ?? [], 'cell', 'column'))];
+            }
+        }
+
+        return $trailers;
+    }
+
+    /** @return non-empty-list<array{receipt: string, origin?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> */
     private function parts(): array
     {
-        /** @var non-empty-list<array{receipt: string, origin?: string}> $parts */
+        /** @var non-empty-list<array{receipt: string, origin?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> $parts */
         $parts = $this->validated('parts');
 
         return $parts;

@@ -5,7 +5,10 @@ import { answer, api, type Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import { kindName } from '@/format/rules'
 import CellValue from '@/parts/CellValue.vue'
+import { useDraft } from '@/composables/useDraft'
 import LoadState from '@/parts/LoadState.vue'
+import DemandForm from '@/stations/deliver/DemandForm.vue'
+import { useMisfits } from '@/stations/deliver/useMisfits'
 
 /** All that is known of a column on each side; the rows behind any figure are one click away. */
 const props = defineProps<{ row: Schemas['ProfileRow']; course: Schemas['Course'] }>()
@@ -33,6 +36,11 @@ const { data, error, isFetching } = useQuery({
   enabled: () => asked.value !== null,
   staleTime: Infinity,
 })
+const { draft, saving, demand } = useDraft(() => props.course)
+const { data: misfits } = useMisfits(
+  () => props.course,
+  () => [draft.value?.demands, saving.isPending.value],
+)
 const whole = (text: string) => [{ text, differs: false }]
 const figures = (column: Schemas['ColumnProfile']): { name: string; text: string; is?: Is }[] => [
   { name: 'values', text: count(column.values) },
@@ -104,6 +112,14 @@ const figures = (column: Schemas['ColumnProfile']): { name: string; text: string
           >
             <CellValue :stretches="whole(shape.shape)" :side="side" /><span>{{ count(shape.count) }}</span>
           </button>
+          <DemandForm
+            v-if="side === 'target' && draft"
+            :column="column.name"
+            :demand="draft.demands?.[column.name] ?? {}"
+            :misfits="misfits ?? null"
+            :may-work="course.mayWork"
+            @demand="demand(column.name, $event)"
+          />
         </template>
       </section>
     </div>

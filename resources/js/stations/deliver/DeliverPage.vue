@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { moment } from '@/format/moments'
 import StationHead from '@/parts/StationHead.vue'
+import CombinationsDialog from '@/stations/deliver/CombinationsDialog.vue'
 import EarlierDeliveries from '@/stations/deliver/EarlierDeliveries.vue'
 import ProfileTable from '@/stations/deliver/ProfileTable.vue'
 import ReadingLine from '@/stations/deliver/ReadingLine.vue'
@@ -10,6 +11,7 @@ import SidePane from '@/stations/deliver/SidePane.vue'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const isShowingEarlier = ref(false)
+const isCombining = ref(false)
 
 const latest = computed(() => {
   const both = [props.course.source, props.course.target].filter((delivery) => delivery !== null)
@@ -36,6 +38,7 @@ const gap = computed(() => {
 <template>
   <main class="station">
     <StationHead heading="What each side handed over" :note="gap === '' ? note : `${note}; ${gap}`">
+      <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
       <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/shape`" class="next">Go on to Shape</RouterLink>
     </StationHead>
@@ -45,6 +48,7 @@ const gap = computed(() => {
     </div>
     <ProfileTable :course="course" class="columns" />
     <ReadingLine v-if="course.source || course.target" :source="course.source" :target="course.target" />
+    <CombinationsDialog v-if="isCombining" :course="course" @close="isCombining = false" />
     <EarlierDeliveries v-model="isShowingEarlier" :course="course" />
   </main>
 </template>

@@ -27,6 +27,7 @@ const label = (side: Schemas['Side']): string => (side === 'source' ? props.cour
             <th scope="col" class="number">rows</th>
             <th scope="col" class="number">refused</th>
             <th scope="col">delivered</th>
+            <th scope="col">used by</th>
             <th scope="col">SHA-256</th>
           </tr>
         </thead>
@@ -38,6 +39,7 @@ const label = (side: Schemas['Side']): string => (side === 'source' ? props.cour
             <td class="number">{{ count(delivery.delivered) }}</td>
             <td class="number">{{ count(delivery.refused) }}</td>
             <td>{{ moment(delivery.deliveredAt) }} by {{ delivery.deliveredBy }}</td>
+            <td>{{ delivery.tallies.length === 0 ? 'no tally yet' : `tally ${delivery.tallies.join(', ')}` }}</td>
             <td>
               <span class="cell digest">{{ delivery.digest }}</span>
             </td>

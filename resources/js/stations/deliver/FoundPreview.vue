@@ -2,13 +2,21 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
+import { partKind } from '@/format/partKinds'
 import CellValue from '@/parts/CellValue.vue'
 import CommittedInput from '@/parts/CommittedInput.vue'
-import type { Corrections } from '@/stations/deliver/useParts'
+import ColumnEdges from '@/stations/deliver/ColumnEdges.vue'
+import TrailerCells from '@/stations/deliver/TrailerCells.vue'
+import type { Corrections, TrailerMeaning } from '@/stations/deliver/useParts'
 
 /** What was found in a file, with the reason, and its first rows read that way: put right here before it is taken. */
-const props = defineProps<{ receipt: Schemas['Receipt']; preview: NonNullable<Schemas['Receipt']['preview']>; isBusy: boolean }>()
-const emit = defineEmits<{ correct: [corrections: Corrections] }>()
+const props = defineProps<{
+  receipt: Schemas['Receipt']
+  preview: NonNullable<Schemas['Receipt']['preview']>
+  meaning: TrailerMeaning | null
+  isBusy: boolean
+}>()
+const emit = defineEmits<{ correct: [corrections: Corrections]; mean: [meaning: TrailerMeaning | null] }>()
 
 const delimiters = [
   { value: 'comma', label: 'comma  ,' },
@@ -17,14 +25,16 @@ const delimiters = [
   { value: 'bar', label: 'bar  |' },
 ] as const
 const encodings = ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE'] as const
-const kinds: Record<Schemas['Format']['kind'], string> = {
-  delimited: 'delimited text',
-  json: 'JSON',
-  'json-lines': 'JSON Lines',
-  xlsx: 'workbook',
-  ods: 'workbook',
-}
 const isDelimited = computed(() => props.preview.format.kind === 'delimited')
+const isFixedWidth = computed(() => props.preview.format.kind === 'fixed-width')
+const isText = computed(() => isDelimited.value || isFixedWidth.value)
+const hasPath = computed(() => (props.preview.format.paths?.length ?? 0) > 0)
+const isTrailer = computed(() => props.preview.trailer !== null && (props.preview.format.skipBelow ?? 0) > 0)
+/** The last record becomes a trailer when it is left out of the rows, and what it says is guessed until somebody chooses. */
+function makeTrailer(is: boolean): void {
+  emit('mean', is ? { rows: props.preview.trailer?.rows ?? null, totals: [] } : null)
+  emit('correct', { skipBelow: is ? 1 : 0 })
+}
 const isWorkbook = computed(() => props.preview.format.kind === 'xlsx' || props.preview.format.kind === 'ods')
 const cells = (row: readonly string[]): readonly string[] => props.preview.columns.map((_, position) => row[position] ?? '')
 const whole = (text: string, least: number): number | undefined => (/^\d+$/.test(text) && Number(text) >= least ? Number(text) : undefined)
@@ -33,7 +43,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
 <template>
   <div class="found">
     <p>
-      <b>{{ receipt.fileName }}</b>: {{ kinds[preview.format.kind] }}, {{ counted(preview.columns.length, 'column')
+      <b>{{ receipt.fileName }}</b>: {{ partKind(preview.format.kind) }}, {{ counted(preview.columns.length, 'column')
       }}<template v-if="isDelimited">, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds }}</template
       >.
     </p>
@@ -53,7 +63,45 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       </el-select>
       <span class="quiet">found {{ preview.reasons.delimiter }}</span>
     </div>
-    <div v-if="isDelimited" class="correct">
+    <div v-if="isText" class="correct">
+      <label :for="`kind-${receipt.id}`">Columns are divided</label>
+      <el-select
+        :id="`kind-${receipt.id}`"
+        :model-value="preview.format.kind"
+        size="small"
+        class="sheet"
+        :disabled="isBusy"
+        @update:model-value="emit('correct', { kind: $event })"
+      >
+        <el-option value="delimited" label="by a delimiter" />
+        <el-option value="fixed-width" label="at fixed places of the line" />
+      </el-select>
+      <span v-if="isFixedWidth" class="quiet">found {{ preview.reasons.starts }}</span>
+    </div>
+    <ColumnEdges
+      v-if="isFixedWidth"
+      :lines="preview.beginning"
+      :starts="preview.format.starts ?? []"
+      :is-busy="isBusy"
+      @change="emit('correct', { starts: $event })"
+    />
+    <div v-if="hasPath" class="correct">
+      <label :for="`path-${receipt.id}`">Records stand at</label>
+      <el-select
+        :id="`path-${receipt.id}`"
+        :model-value="preview.format.path"
+        size="small"
+        class="sheet"
+        :disabled="isBusy"
+        filterable
+        allow-create
+        @update:model-value="emit('correct', { path: $event })"
+      >
+        <el-option v-for="path in preview.format.paths" :key="path" :value="path" :label="path" />
+      </el-select>
+      <span class="quiet">found {{ preview.reasons.path }}</span>
+    </div>
+    <div v-if="isText" class="correct">
       <label :for="`encoding-${receipt.id}`">Encoding</label>
       <el-select
         :id="`encoding-${receipt.id}`"
@@ -110,6 +158,19 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       />
       <span class="quiet">found {{ preview.reasons.sheet }}, {{ preview.reasons.headerRow }}</span>
     </div>
+    <div v-if="preview.trailer && (preview.trailer.isLikely || isTrailer)" class="correct">
+      <el-checkbox :model-value="isTrailer" :disabled="isBusy" @update:model-value="makeTrailer($event === true)">
+        the last record is a trailer and no row
+      </el-checkbox>
+      <span v-if="!isTrailer" class="quiet">it looks like one: {{ preview.trailer.cells.join(' ') }}</span>
+    </div>
+    <TrailerCells
+      v-if="preview.trailer && isTrailer && meaning"
+      :trailer="preview.trailer"
+      :columns="preview.columns"
+      :meaning="meaning"
+      @change="emit('mean', $event)"
+    />
     <div class="rows" tabindex="0" role="region" :aria-label="`First rows of ${receipt.fileName}`">
       <table>
         <thead>

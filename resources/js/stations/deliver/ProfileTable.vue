@@ -6,11 +6,19 @@ import { kindName } from '@/format/rules'
 import LoadState from '@/parts/LoadState.vue'
 import ColumnDetail from '@/stations/deliver/ColumnDetail.vue'
 import { useProfile } from '@/stations/deliver/useProfile'
+import { useMisfits } from '@/stations/deliver/useMisfits'
 import ValuesOnOneAxis from '@/stations/deliver/ValuesOnOneAxis.vue'
 
 /** Each column of both sides on one axis, the source above the line and the target below. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const { data, error, isPending, refetch } = useProfile(() => props.course)
+const { data: misfits } = useMisfits(
+  () => props.course,
+  () => looked.value === null,
+)
+/** How many values of the source do not meet what the target demands of a column. */
+const unfit = (target: string): number =>
+  misfits.value?.counted?.columns.find((column) => column.target === target)?.unmet.reduce((sum, { count: times }) => sum + times, 0) ?? 0
 const looked = ref<Schemas['ProfileRow'] | null>(null)
 
 /** The most telling thing about a column, in a few words. */
@@ -66,6 +74,7 @@ const readAs = (row: Schemas['ProfileRow']): string => {
               <button v-if="row.target" type="button" class="plain name" @click="looked = row">{{ row.target.name }}</button><span class="quiet">{{
                 line(row.target)
               }}</span>
+              <span v-if="row.target && unfit(row.target.name) > 0" class="warn unfit">{{ count(unfit(row.target.name)) }} of the source will not fit</span>
             </th>
           </tr>
         </tbody>
@@ -136,6 +145,10 @@ td .quiet {
 .reading {
   padding: 16px;
   margin: 0;
+}
+.unfit {
+  font-weight: 400;
+  font-size: 12px;
 }
 .warn {
   background: var(--warn);

@@ -2,15 +2,19 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { bytes, count, counted } from '@/format/counts'
+import { partKind } from '@/format/partKinds'
 import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { changeSentence } from '@/stations/deliver/changeSentence'
+import ClaimList from '@/stations/deliver/ClaimList.vue'
+import QueryForm from '@/stations/deliver/QueryForm.vue'
 import RefusedRecords from '@/stations/deliver/RefusedRecords.vue'
 import { useProfile } from '@/stations/deliver/useProfile'
 import { useParts } from '@/stations/deliver/useParts'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
 const props = defineProps<{ side: 'source' | 'target'; label: string; delivery: Schemas['Delivery'] | null; course: Schemas['Course'] }>()
-const { receipts, error, isBusy, isReading, isSending, send, correct, take, discard } = useParts(() => props.course.id, props.side)
+const { receipts, error, isBusy, isReading, isSending, send, ask, correct, take, discard } = useParts(() => props.course.id, props.side)
 
 const input = ref<HTMLInputElement | null>(null)
 const isOver = ref(false)
@@ -24,20 +28,17 @@ function choose(files: FileList | null | undefined): void {
   if (input.value !== null) input.value.value = ''
 }
 
-function facts({ format, bytes: size }: Schemas['DeliveryPart']): string {
+function facts({ format, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
+  const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
   if (format.kind === 'delimited') {
-    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, lines end with ${format.lineEnds}, ${bytes(size)}`
+    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, lines end with ${format.lineEnds}, ${bytes(size)}${from}`
   }
-  return `${{ json: 'JSON', 'json-lines': 'JSON Lines', xlsx: 'workbook', ods: 'workbook' }[format.kind]}${format.sheet === undefined ? '' : `, sheet ${format.sheet}`}, ${bytes(size)}`
+  const where = format.sheet !== undefined ? `, sheet ${format.sheet}` : format.path !== undefined ? `, records at ${format.path}` : ''
+  return `${partKind(format.kind)}${where}, ${bytes(size)}${from}`
 }
 
-const MOST_CHANGES = 8
 const { data: profile } = useProfile(() => props.course)
 const changes = computed(() => profile.value?.changes[props.side] ?? null)
-const gap = computed(() => {
-  const claimed = props.delivery?.rowsClaimed ?? null
-  return claimed === null || props.delivery === null || claimed === props.delivery.delivered ? null : claimed
-})
 const invitation = computed(() => {
   if (receipts.value.length > 0) return 'Add another part'
   return props.delivery === null ? `Choose files of the ${props.label.toLowerCase()}` : `Deliver the ${props.label.toLowerCase()} again`
@@ -73,25 +74,20 @@ const invitation = computed(() => {
       <p class="digest quiet">
         SHA-256 <span class="cell">{{ delivery.digest.slice(0, 16) }}…</span>
       </p>
-      <p v-if="changes" class="quiet">
-        Since delivery {{ changes.since }}: {{ changes.changes.slice(0, MOST_CHANGES).join(', ')
-        }}{{ changes.changes.length > MOST_CHANGES ? ` and ${changes.changes.length - MOST_CHANGES} more` : '' }}.
-      </p>
-      <p v-if="gap !== null" class="warn" role="alert">
-        The deliverer counts {{ counted(gap, 'row') }}, and {{ count(delivery.delivered) }} arrived: {{ counted(Math.abs(gap - delivery.delivered), 'row') }}
-        {{ gap > delivery.delivered ? 'too few' : 'too many' }}.
-      </p>
-      <p v-else-if="delivery.rowsClaimed !== null" class="quiet">The deliverer counts {{ counted(delivery.rowsClaimed, 'row') }} too.</p>
+      <p v-if="changes" class="quiet">{{ changeSentence(changes) }}</p>
+      <ClaimList :delivery="delivery" :may-work="course.mayWork" />
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>
     <p v-else-if="receipts.length === 0" class="quiet">
-      Nothing delivered yet. Drop one or more files here: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not.
+      Nothing delivered yet. Drop one or more files here: delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or zip or
+      not.
     </p>
 
     <ErrorNote :error="error" />
     <WaitingParts
       v-if="receipts.length > 0"
       :receipts="receipts"
+      :dataset="course.id"
       :side="side"
       :is-busy="isBusy"
       :is-sending="isSending"
@@ -112,6 +108,7 @@ const invitation = computed(() => {
       />
       <el-button :loading="isSending" @click="input?.click()">{{ invitation }}</el-button>
       <span class="quiet">or drop files here</span>
+      <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" @ask="ask" />
     </div>
     <RefusedRecords v-if="delivery" v-model="isShowingRefused" :delivery="delivery" :label="label" />
   </section>
@@ -169,6 +166,7 @@ p {
 }
 .choose {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
   font-size: 13px;

@@ -1,9 +1,16 @@
 // @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
 import ElementPlus from 'element-plus'
-import { describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
+
+const held = ref<Partial<Schemas['WaitingParts']>>({})
+vi.mock('@/stations/deliver/useWaitingParts', () => ({ useWaitingParts: () => ({ data: held }) }))
+beforeEach(() => {
+  held.value = {}
+})
 
 const receipt = (id: string, columns: string[], more: object = {}) =>
   ({
@@ -14,17 +21,28 @@ const receipt = (id: string, columns: string[], more: object = {}) =>
     receivedBytes: 1_200,
     state: 'received',
     recordsRead: 0,
-    preview: { format: { kind: 'json-lines' }, reasons: { kind: 'JSON Lines' }, columns, rows: [columns.map(() => 'x')], sameAs: null },
+    preview: {
+      format: { kind: 'json-lines' },
+      reasons: { kind: 'JSON Lines' },
+      columns,
+      rows: [columns.map(() => 'x')],
+      sameAs: null,
+      trailer: null,
+      beginning: [],
+    },
     ...more,
   }) as unknown as Schemas['Receipt']
 const parts = (...receipts: Schemas['Receipt'][]) =>
-  mount(WaitingParts, { props: { receipts, side: 'source', isBusy: false, isSending: false, isReading: false }, global: { plugins: [ElementPlus] } })
+  mount(WaitingParts, {
+    props: { receipts, dataset: 1, side: 'source', isBusy: false, isSending: false, isReading: false },
+    global: { plugins: [ElementPlus] },
+  })
 const press = async (wrapper: ReturnType<typeof parts>, name: string): Promise<void> => {
   const button = wrapper.findAll('button').find((one) => one.text().trim() === name)
   if (button === undefined) throw new Error(`no button ${name}: ${wrapper.text()}`)
   await button.trigger('click')
 }
-const nothingSaid = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null }
+const nothingSaid = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
 
 describe('files that wait to be taken', () => {
   it('one file is a delivery', async () => {
@@ -50,7 +68,7 @@ describe('files that wait to be taken', () => {
     await wrapper.find('input[aria-label="Rows, as the deliverer counts"]').setValue('1,204')
     await press(wrapper, 'Take these 2 parts as one delivery')
 
-    expect(wrapper.emitted('take')).toEqual([[{ origins: { 'south.jsonl': 'south of the lock' }, originColumn: 'origin', asOf: null, rowsClaimed: 1_204 }]])
+    expect(wrapper.emitted('take')).toEqual([[{ ...nothingSaid, origins: { 'south.jsonl': 'south of the lock' }, originColumn: 'origin', rowsClaimed: 1_204 }]])
   })
 
   it('shows the first rows of the file that is looked at', async () => {
@@ -72,5 +90,28 @@ describe('files that wait to be taken', () => {
     expect(parts(receipt('north.jsonl', [], { state: 'receiving', receivedBytes: 300, preview: null })).text()).toContain(
       'north.jsonl: 300 bytes of 1.2 KB received',
     )
+  })
+
+  it('says what they would change, and which of them share rows, before they are taken', () => {
+    held.value = {
+      overlaps: [{ one: 'north.jsonl', other: 'south.jsonl', rows: 40, of: 50 }],
+      changes: { since: 3, rows: { same: 900, changed: 7, gone: 2, new: 11 }, key: ['basin', 'berth'], changes: ['column note is new'] },
+    }
+    const text = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin'])).text()
+
+    expect(text).toContain('40 rows of north.jsonl and south.jsonl are the same, of 50 rows.')
+    expect(text).toContain('Since delivery 3: 11 rows new, 2 gone, 7 changed (by basin + berth), 900 the same, column note is new.')
+  })
+
+  it('takes the figures of a trailer with it', async () => {
+    const one = receipt('north.csv', ['basin', 'fee'])
+    const preview = { ...one.preview, format: { kind: 'delimited', skipBelow: 1 }, trailer: { cells: ['TRL', '2', '40.10'], isLikely: true, rows: 2 } }
+    const wrapper = parts({ ...one, preview } as Schemas['Receipt'])
+    wrapper.findComponent({ name: 'FoundPreview' }).vm.$emit('mean', { rows: 2, totals: [] })
+    await wrapper.vm.$nextTick()
+    await wrapper.findAllComponents({ name: 'TrailerCells' })[0]?.vm.$emit('change', { rows: 2, totals: [{ column: 'fee', cell: 3 }] })
+    await press(wrapper, 'Take this delivery')
+
+    expect(wrapper.emitted('take')).toEqual([[{ ...nothingSaid, trailers: { 'north.csv': { rows: 2, totals: [{ column: 'fee', cell: 3 }] } } }]])
   })
 })

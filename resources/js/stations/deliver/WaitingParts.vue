@@ -2,11 +2,20 @@
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { bytes, counted } from '@/format/counts'
+import { changeSentence } from '@/stations/deliver/changeSentence'
 import FoundPreview from '@/stations/deliver/FoundPreview.vue'
-import type { Corrections, Terms } from '@/stations/deliver/useParts'
+import type { Corrections, Terms, TrailerMeaning } from '@/stations/deliver/useParts'
+import { useWaitingParts } from '@/stations/deliver/useWaitingParts'
 
 /** Files that are here and not taken yet: each is looked at, then all become one delivery, on the terms that are given with it. */
-const props = defineProps<{ receipts: readonly Schemas['Receipt'][]; side: 'source' | 'target'; isBusy: boolean; isSending: boolean; isReading: boolean }>()
+const props = defineProps<{
+  receipts: readonly Schemas['Receipt'][]
+  dataset: number
+  side: 'source' | 'target'
+  isBusy: boolean
+  isSending: boolean
+  isReading: boolean
+}>()
 const emit = defineEmits<{ correct: [receipt: string, corrections: Corrections]; take: [terms: Terms]; discard: [receipt: string] }>()
 
 const chosen = ref('')
@@ -15,6 +24,20 @@ const keepsOrigin = ref(false)
 const originColumn = ref('origin')
 const asOf = ref('')
 const rowsClaimed = ref('')
+const totals = ref<{ column: string; sum: string }[]>([])
+const trailers = ref<Record<string, TrailerMeaning>>({})
+const { data: held } = useWaitingParts(
+  () => props.dataset,
+  () => props.side,
+  () => props.receipts,
+)
+const nameOf = (id: string): string => props.receipts.find((receipt) => receipt.id === id)?.fileName ?? ''
+const addTotal = (): unknown => totals.value.push({ column: [...all.value][0] ?? '', sum: '' })
+
+function mean(receipt: string, meaning: TrailerMeaning | null): void {
+  const others = Object.fromEntries(Object.entries(trailers.value).filter(([id]) => id !== receipt))
+  trailers.value = meaning === null ? others : { ...others, [receipt]: meaning }
+}
 
 watch(
   () => props.receipts.map(({ id }) => id),
@@ -23,6 +46,8 @@ watch(
   },
   { immediate: true },
 )
+/** Rows of a query that are still coming: how many there will be, nobody knows. */
+const asking = computed(() => props.receipts.filter(({ state: at, bytes: size }) => at === 'receiving' && size === 0))
 const looked = computed(() => props.receipts.find(({ id }) => id === chosen.value))
 const all = computed(() => new Set(props.receipts.flatMap((receipt) => receipt.preview?.columns ?? [])))
 const lacking = (receipt: Schemas['Receipt']): string[] =>
@@ -42,6 +67,8 @@ function take(): void {
     originColumn: props.receipts.length > 1 && keepsOrigin.value && originColumn.value !== '' ? originColumn.value : null,
     asOf: asOf.value === '' ? null : asOf.value,
     rowsClaimed: /^\d+$/.test(claimed) ? Number(claimed) : null,
+    totals: totals.value.filter(({ column, sum }) => column !== '' && sum.trim() !== '').map(({ column, sum }) => ({ column, sum: sum.trim() })),
+    trailers: Object.fromEntries(Object.entries(trailers.value).filter(([id]) => props.receipts.some((receipt) => receipt.id === id))),
   })
 }
 </script>
@@ -62,7 +89,7 @@ function take(): void {
         <el-button link :disabled="isBusy" :aria-label="`Discard ${receipt.fileName}`" @click="emit('discard', receipt.id)">Discard</el-button>
       </li>
     </ul>
-    <div v-for="receipt in receipts.filter(({ state: at }) => at === 'receiving')" :key="receipt.id" role="status">
+    <div v-for="receipt in receipts.filter(({ state: at, bytes: size }) => at === 'receiving' && size > 0)" :key="receipt.id" role="status">
       <el-progress
         :percentage="Math.floor((receipt.receivedBytes / receipt.bytes) * 100)"
         :stroke-width="8"
@@ -70,11 +97,31 @@ function take(): void {
       />
       <span class="quiet">{{ receipt.fileName }}: {{ bytes(receipt.receivedBytes) }} of {{ bytes(receipt.bytes) }} received</span>
     </div>
+    <p v-for="receipt in asking" :key="receipt.id" role="status" class="quiet">
+      Asking: {{ counted(receipt.recordsRead, 'row') }} of the {{ receipt.fileName }} so far …
+    </p>
     <p v-if="isReading" role="status" class="quiet">
       <template v-for="receipt in receipts" :key="receipt.id">Reading {{ receipt.fileName }}: {{ counted(receipt.recordsRead, 'record') }} so far … </template>
     </p>
     <template v-else-if="looked?.preview">
-      <FoundPreview :key="looked.id" :receipt="looked" :preview="looked.preview" :is-busy="isBusy" @correct="emit('correct', looked.id, $event)" />
+      <FoundPreview
+        :key="looked.id"
+        :receipt="looked"
+        :preview="looked.preview"
+        :meaning="trailers[looked.id] ?? null"
+        :is-busy="isBusy"
+        @correct="emit('correct', looked.id, $event)"
+        @mean="mean(looked.id, $event)"
+      />
+      <p v-for="overlap in held?.overlaps" :key="`${overlap.one} ${overlap.other}`" class="warn" role="alert">
+        {{ counted(overlap.rows, 'row') }} of {{ nameOf(overlap.one) }} and {{ nameOf(overlap.other) }} are the same, of {{ counted(overlap.of, 'row') }}. Taken
+        together, they count twice.
+      </p>
+      <p v-if="held?.isWaiting" class="quiet" role="status">
+        Holding it against the delivery before<template v-if="held.total > 0">: {{ Math.floor((100 * held.done) / held.total) }} %</template> …
+      </p>
+      <p v-else-if="held?.changes" role="status">{{ changeSentence(held.changes) }}</p>
+      <p v-if="held?.problem" class="warn" role="alert">{{ held.problem }}</p>
       <div class="terms">
         <template v-if="receipts.length > 1">
           <el-checkbox v-model="keepsOrigin">keep where each row came from</el-checkbox>
@@ -85,6 +132,15 @@ function take(): void {
           >Rows, as the deliverer counts
           <el-input v-model="rowsClaimed" size="small" inputmode="numeric" class="short" aria-label="Rows, as the deliverer counts"
         /></label>
+        <span v-for="(total, place) in totals" :key="place" class="total">
+          sum of
+          <el-select v-model="total.column" size="small" filterable :aria-label="`Column of total ${place + 1}`" class="choice">
+            <el-option v-for="name in all" :key="name" :value="name" :label="name" />
+          </el-select>
+          <el-input v-model="total.sum" size="small" :aria-label="`Sum of ${total.column}, as the deliverer says`" class="short" />
+          <el-button link :aria-label="`Take away the sum of ${total.column}`" @click="totals.splice(place, 1)">Take away</el-button>
+        </span>
+        <el-button link @click="addTotal">Add a total of the deliverer</el-button>
       </div>
       <div class="actions">
         <el-button type="primary" :loading="isBusy && !isSending" :disabled="isSending" @click="take">
@@ -138,6 +194,18 @@ li + li {
   display: flex;
   gap: 6px;
   align-items: center;
+}
+.total {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.choice {
+  inline-size: 150px;
+}
+.warn {
+  background: var(--warn);
+  padding: 3px 8px;
 }
 .short {
   inline-size: 110px;

@@ -13,7 +13,7 @@ const MEGABYTE = 1024 * 1024
 const receipt = (receivedBytes: number, state: string): Schemas['Receipt'] => ({ id: 'r1', bytes: 10 * MEGABYTE, receivedBytes, state }) as Schemas['Receipt']
 const file = new File([new Uint8Array(10 * MEGABYTE)], 'moorings_old.csv', { lastModified: 1 })
 const parts = () => effectScope().run(() => useParts(() => 7, 'source')) as ReturnType<typeof useParts>
-const terms = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null }
+const terms = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
 
 /** The server: takes each piece at its place and answers how far it is. */
 const taken: [number, number][] = []
@@ -65,6 +65,34 @@ describe('bringing a file in', () => {
       originColumn: 'origin',
     })
     expect(receipts.value).toEqual([])
+  })
+
+  it('becomes the files of the archive that it is; one that is no table is named', async () => {
+    const found = (id: string, more: object) => ({ ...receipt(10 * MEGABYTE, 'received'), id, ...more })
+    vi.mocked(sendPiece).mockResolvedValueOnce(found('r1', { state: 'unpacked', unpackedInto: ['a', 'b'] }) as never)
+    api.GET.mockImplementation((_, { params }: { params: { path: { receipt: string } } }) =>
+      Promise.resolve(found(params.path.receipt, params.path.receipt === 'b' ? { state: 'refused', problem: '"b" is a picture.' } : {})),
+    )
+    const { send, receipts, error } = parts()
+    await send([file])
+
+    expect(receipts.value.map(({ id }) => id)).toEqual(['a'])
+    expect(error.value?.message).toBe('"b" is a picture.')
+  })
+
+  it('can be the rows of a query, once they are all there', async () => {
+    api.POST.mockResolvedValue({ ...receipt(0, 'receiving'), id: 'query' })
+    api.GET.mockResolvedValueOnce({ ...receipt(0, 'receiving'), id: 'query', recordsRead: 2_000 }).mockResolvedValueOnce({
+      ...receipt(9, 'received'),
+      id: 'query',
+    })
+    const { ask, receipts } = parts()
+    const asking = ask('Old system', 'SELECT 1')
+    await vi.advanceTimersByTimeAsync(1_000)
+    await asking
+
+    expect(api.POST.mock.lastCall?.[1].body).toEqual({ side: 'source', source: 'Old system', sql: 'SELECT 1' })
+    expect(receipts.value.map(({ state }) => state)).toEqual(['received'])
   })
 
   it('is tried again where the connection was lost', async () => {

@@ -6,13 +6,22 @@ const PIECE_BYTES = 4 * 1024 * 1024
 const TRIES = 5
 const SECOND = 1000
 
+/** Which cells of the last record, from 1, say how many rows there are and what columns add up to. */
+export interface TrailerMeaning {
+  rows: number | null
+  totals: { column: string; cell: number }[]
+}
 export interface Terms {
   origins: Record<string, string>
   originColumn: string | null
   asOf: string | null
   rowsClaimed: number | null
+  totals: { column: string; sum: string }[]
+  trailers: Record<string, TrailerMeaning>
 }
-export type Corrections = Partial<Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'sheet' | 'headerRow'>>
+export type Corrections = Partial<
+  Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'starts' | 'path' | 'sheet' | 'headerRow'>
+> & { kind?: 'delimited' | 'fixed-width' }
 
 /** A file is known again after a reload by its place, name, size and time, so that sending goes on where it stopped. */
 const memory = (dataset: number, side: string, file: File): string => ['nine-tally:part', dataset, side, file.name, file.size, file.lastModified].join(':')
@@ -80,6 +89,21 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
     }
   }
 
+  /** What the server has made of a file by now. */
+  const look = (id: string): Promise<Schemas['Receipt']> => answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: id } } }))
+
+  /** The files of an archive take its place; those that are no tables are named, and the others stay. */
+  async function unpacked(archive: Schemas['Receipt']): Promise<void> {
+    forget(archive.id)
+    const problems: string[] = []
+    for (const id of archive.unpackedInto ?? []) {
+      const part = await look(id)
+      if (part.state === 'received') keep(part)
+      else if (part.problem !== null) problems.push(part.problem)
+    }
+    if (problems.length > 0) throw new Error(problems.join(' '))
+  }
+
   /** One file after the other: the first that fails stops the rest, and those that are here stay. */
   const send = (files: readonly File[]): Promise<unknown> =>
     attempt(async () => {
@@ -87,10 +111,25 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
         let receipt = keep(await begin(file))
         try {
           while (receipt.state === 'receiving' && !isGone) receipt = keep(await sendFrom(file, receipt))
+          if (receipt.state === 'unpacked') await unpacked(receipt)
         } catch (problem) {
           forget(receipt.id)
           throw problem
         }
+      }
+    })
+
+  /** Has the rows of a query written down; what comes of it waits like a file. */
+  const ask = (source: string, sql: string): Promise<unknown> =>
+    attempt(async () => {
+      let receipt = keep(await answer(api.POST('/datasets/{dataset}/snapshots', { params: { path: { dataset: dataset() } }, body: { side, source, sql } })))
+      while (receipt.state === 'receiving' && !isGone) {
+        await pause(SECOND / 3)
+        receipt = keep(await look(receipt.id))
+      }
+      if (receipt.state === 'refused') {
+        forget(receipt.id)
+        throw new Error(receipt.problem ?? 'The query was refused.')
       }
     })
 
@@ -99,16 +138,23 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
 
   const take = (terms: Terms): Promise<unknown> =>
     attempt(async () => {
-      const parts = receipts.value.map(({ id }) => ({ receipt: id, ...(terms.origins[id] === undefined ? {} : { origin: terms.origins[id] }) }))
-      const { originColumn, asOf, rowsClaimed } = terms
+      const parts = receipts.value.map(({ id }) => ({
+        receipt: id,
+        ...(terms.origins[id] === undefined ? {} : { origin: terms.origins[id] }),
+        ...(terms.trailers[id] === undefined ? {} : { trailer: terms.trailers[id] }),
+      }))
+      const { originColumn, asOf, rowsClaimed, totals } = terms
       const taken = await answer(
-        api.POST('/datasets/{dataset}/deliveries', { params: { path: { dataset: dataset() } }, body: { side, parts, originColumn, asOf, rowsClaimed } }),
+        api.POST('/datasets/{dataset}/deliveries', {
+          params: { path: { dataset: dataset() } },
+          body: { side, parts, originColumn, asOf, rowsClaimed, totals },
+        }),
       )
       taken.items.forEach(keep)
       while (receipts.value.some(({ state }) => state === 'reading') && !isGone) {
         await pause(SECOND / 3)
         for (const { id, state } of receipts.value) {
-          if (state === 'reading') keep(await answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: id } } })))
+          if (state === 'reading') keep(await look(id))
         }
       }
       const refused = receipts.value.find(({ state }) => state === 'refused')
@@ -126,5 +172,5 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   const isReading = computed(() => receipts.value.some(({ state }) => state === 'reading'))
   const isSending = computed(() => receipts.value.some(({ state }) => state === 'receiving'))
 
-  return { receipts, error, isBusy, isReading, isSending, send, correct, take, discard }
+  return { receipts, error, isBusy, isReading, isSending, send, ask, correct, take, discard }
 }

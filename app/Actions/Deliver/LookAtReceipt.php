@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Deliver;
+
+use App\Adapters\BlobStore;
+use App\Adapters\DeliveryReader;
+use App\Adapters\PieceFolder;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use Illuminate\Support\Str;
+use NineTally\Core\Intake\Archive;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\NineTallyException;
+
+/**
+ * Looks at a file that has arrived whole: what was found is shown before it is taken. An archive of several files is kept, and each of
+ * its files waits by itself.
+ */
+final readonly class LookAtReceipt
+{
+    /** As many as a delivery may have parts. */
+    private const MOST_FILES = 500;
+
+    public function __construct(private PieceFolder $pieces, private DeliveryReader $reader, private BlobStore $blobs) {}
+
+    /** @throws NineTallyException when it is of no kind that is read */
+    public function __invoke(Receipt $receipt): Receipt
+    {
+        $path = $this->pieces->path($receipt);
+        try {
+            $archive = file_get_contents($path, false, null, 0, 4) === Archive::BEGINNING ? Archive::open($path, $receipt->file_name) : null;
+            if ($archive !== null && $archive->workbook === null && count($archive->files) > 1) {
+                return $this->unpack($receipt, $archive);
+            }
+            $found = $this->reader->catalogue()->find($path, $receipt->file_name);
+            $this->reader->mustBeReadable($path, $receipt->file_name, $found->format);
+        } catch (NineTallyException $problem) {
+            // Nothing is left behind of what cannot be used but the reason.
+            $this->pieces->remove($receipt);
+            $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
+            throw $problem;
+        }
+        $receipt->update([
+            'state' => ReceiptState::Received,
+            'found' => $found->reasons,
+            'format' => $found->format->toArray(),
+            'digest' => hash_file('sha256', $path),
+        ]);
+
+        return $receipt;
+    }
+
+    /** @throws NotUsable */
+    private function unpack(Receipt $receipt, Archive $archive): Receipt
+    {
+        if (count($archive->files) > self::MOST_FILES) {
+            throw NotUsable::holdsSeveralFiles($receipt->file_name, count($archive->files));
+        }
+        $digest = (string) hash_file('sha256', $this->pieces->path($receipt));
+        $into = [];
+        $files = $archive->files;
+        natcasesort($files);
+        foreach ($files as $file) {
+            $id = (string) Str::uuid7();
+            $archive->unpack($file, $this->pieces->pathOf($id));
+            $into[] = $id;
+            $part = Receipt::query()->create([
+                'id' => $id,
+                'dataset_id' => $receipt->dataset_id,
+                'side' => $receipt->side,
+                'file_name' => Archive::shownName($file),
+                'bytes' => $bytes = (int) filesize($this->pieces->pathOf($id)),
+                'received_bytes' => $bytes,
+                'records_read' => 0,
+                'state' => ReceiptState::Receiving,
+                'user_id' => $receipt->user_id,
+                'packed_in' => ['name' => $receipt->file_name, 'digest' => $digest],
+            ]);
+            try {
+                $this($part);
+            } catch (NineTallyException) {
+                // One file that is no table leaves the others waiting; its receipt says why.
+                continue;
+            }
+        }
+        $this->blobs->keepFile($this->pieces->path($receipt));
+        $receipt->update(['state' => ReceiptState::Unpacked, 'digest' => $digest, 'unpacked_into' => $into]);
+
+        return $receipt;
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Models\Answer;
+use App\Questions\Answers;
+use App\Questions\Material;
+use App\Questions\NobodyWaits;
+use App\Questions\Question;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use NineTally\Core\NineTallyException;
+
+/** Answers a question. Run again it finds its work done. */
+final class FindAnswer implements ShouldQueue
+{
+    use Queueable;
+
+    private const SECONDS_BETWEEN_REPORTS = 0.5;
+
+    public int $tries = 2;
+
+    public int $timeout = 3600;
+
+    public function __construct(private readonly Question $question) {}
+
+    public function handle(Answers $answers, Material $material): void
+    {
+        $answer = Answer::query()->whereKey($answers->digest($this->question));
+        if (! (clone $answer)->where('state', 'asked')->exists()) {
+            return;
+        }
+        $told = microtime(true);
+        $onProgress = static function (int $done, int $total) use ($answer, &$told): void {
+            if (microtime(true) - $told >= self::SECONDS_BETWEEN_REPORTS) {
+                $told = microtime(true);
+                if ((clone $answer)->where('state', 'asked')->update(['done' => $done, 'total' => $total]) === 0) {
+                    throw new NobodyWaits;
+                }
+            }
+        };
+        try {
+            $content = $this->question->answer($material, $onProgress);
+            (clone $answer)->where('state', 'asked')->update(['state' => 'answered', 'content' => json_encode($content, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)]);
+        } catch (NineTallyException $problem) {
+            (clone $answer)->where('state', 'asked')->update(['state' => 'failed', 'problem' => $problem->getMessage()]);
+        } catch (NobodyWaits) {
+            return;
+        }
+    }
+
+    public function failed(): void
+    {
+        Answer::query()->whereKey((new Answers)->digest($this->question))->where('state', 'asked')->update(['state' => 'failed', 'problem' => 'This could not be found out to its end. Tell whoever runs Nine Tally.']);
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Actions\Deliver\LookAtReceipt;
+use App\Adapters\PieceFolder;
+use App\Adapters\QuerySources;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use NineTally\Core\NineTallyException;
+
+/** Writes down the rows of a query. Run again it begins anew, unless they are there. */
+final class TakeSnapshot implements ShouldQueue
+{
+    use Queueable;
+
+    public int $tries = 2;
+
+    public int $timeout = 3600;
+
+    public function __construct(private readonly string $receiptId) {}
+
+    public function handle(QuerySources $sources, PieceFolder $pieces, LookAtReceipt $lookAt): void
+    {
+        $receipt = Receipt::query()->find($this->receiptId);
+        if ($receipt === null || $receipt->query === null || $receipt->state !== ReceiptState::Receiving) {
+            return;
+        }
+        try {
+            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $pieces->path($receipt), static function (int $rows, int $bytes) use ($receipt): void {
+                $receipt->update(['records_read' => $rows, 'received_bytes' => $bytes]);
+            });
+            $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
+            $lookAt($receipt);
+        } catch (NineTallyException $problem) {
+            $pieces->remove($receipt);
+            $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
+        }
+    }
+
+    public function failed(): void
+    {
+        Receipt::query()->whereKey($this->receiptId)->where('state', ReceiptState::Receiving->value)->update(['state' => ReceiptState::Refused->value, 'problem' => 'The query could not be read to its end. Ask again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.']);
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Questions;
+
+use App\Adapters\DeliveryReader;
+use App\Adapters\ShapedSides;
+
+/** What questions are answered from. */
+final readonly class Material
+{
+    /** @param string $workFolder for what is put aside while an answer is found */
+    public function __construct(public DeliveryReader $reader, public ShapedSides $sides, private string $workFolder) {}
+
+    /**
+     * @template Result
+     *
+     * @param  \Closure(string): Result  $work  gets a folder of its own, which is gone afterwards
+     * @return Result
+     */
+    public function withFolder(\Closure $work): mixed
+    {
+        $folder = "{$this->workFolder}/answer-".bin2hex(random_bytes(8));
+        mkdir($folder, 0700, true);
+        try {
+            return $work($folder);
+        } finally {
+            array_map(unlink(...), glob("{$folder}/*") ?: []);
+            rmdir($folder);
+        }
+    }
+}
