@@ -201,6 +201,7 @@ final readonly class Reference
             'existing' => ['basin', 'berth'],
             'positions' => [2, 3],
             'kind' => 'a picture',
+            'source' => 'Old system',
             'files' => 3,
             'count' => 20_000,
             'why' => 'every line is blank',
