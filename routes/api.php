@@ -38,6 +38,7 @@ Route::middleware('auth')->group(function (): void {
     // Deliver
     Route::get('datasets/{dataset}/deliveries', [DeliveryController::class, 'index']);
     Route::post('datasets/{dataset}/deliveries', [DeliveryController::class, 'store']);
+    Route::get('datasets/{dataset}/receipts', [ReceiptController::class, 'index']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
     Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query']);
     Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);

@@ -34,7 +34,8 @@ final class TrailerTest extends TestCase
         yield 'a trailer with count and total' => ["basin,berth,fee\nKB,1,2.50\nTRL,1,2.50,x\n\n", ['TRL', '1', '2.50', 'x'], true, 2];
         yield 'a number for its kind' => ["basin,berth,fee\nKB,1,2.50\n99,1\n", ['99', '1'], true, 2];
         yield 'a count alone' => ["basin,berth,fee\nKB,1,2.50\n# 1\n", ['# 1'], true, null];
-        yield 'a row like the others' => ["basin,berth,fee\nKB,1,2.50\nTRL,2,3\n", ['TRL', '2', '3'], false, 2];
+        yield 'a row like the others' => ["basin,berth,fee\nKB,1,2.50\nTRL,2,free\n", ['TRL', '2', 'free'], false, 2];
+        yield 'as many cells as a row, but figures alone' => ["basin,berth,fee\nKB,1,2.50\nTRL,1,2.50\n", ['TRL', '1', '2.50'], true, 2];
     }
 
     public function test_text_of_fixed_width_is_divided_at_its_spaces(): void

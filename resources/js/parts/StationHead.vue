@@ -23,6 +23,8 @@ defineProps<{ heading: string; note?: string }>()
   background: var(--sheet);
 }
 .note {
+  flex: 1 1 120px;
+  min-inline-size: 0;
   font-size: 13px;
 }
 .actions {

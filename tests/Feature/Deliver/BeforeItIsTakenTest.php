@@ -29,6 +29,7 @@ final class BeforeItIsTakenTest extends TestCase
 
         $told = ['since' => 1, 'rows' => ['same' => 2, 'changed' => 1, 'gone' => 1, 'new' => 2], 'key' => ['basin', 'berth'], 'changes' => ['column note is new']];
         $this->waiting('source', $part)->assertOk()->assertJson(['isWaiting' => false, 'overlaps' => [], 'changes' => $told]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/receipts?side=source")->assertOk()->assertJsonPath('items.0.id', $part);
         $answers = Answer::query()->count();
         $this->takeParts('source', $part)->assertAccepted();
         $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertOk()->assertJson(['changes' => ['source' => $told]]);

@@ -15,6 +15,7 @@ use App\Http\Requests\Deliver\AskForSnapshotRequest;
 use App\Http\Requests\Deliver\CorrectFormatRequest;
 use App\Models\Dataset;
 use App\Models\Receipt;
+use App\Models\ReceiptState;
 use App\Queries\Deliver\DeliveryChanges;
 use App\Queries\Deliver\ReceiptView;
 use Illuminate\Http\JsonResponse;
@@ -24,7 +25,20 @@ use NineTally\Core\Row\Side;
 
 final class ReceiptController extends Controller
 {
+    /** As many as a delivery may have parts. */
+    private const MOST = 500;
+
     public function __construct(private readonly ReceiptView $view) {}
+
+    /** Files of a side that arrived whole and have not been taken. */
+    public function index(Request $request, Dataset $dataset): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $request->validate(['side' => ['required', 'in:source,target']]);
+        $waiting = $dataset->receipts()->where('side', $request->string('side')->toString())->where('state', ReceiptState::Received->value)->orderBy('created_at')->orderBy('id')->limit(self::MOST)->get();
+
+        return response()->json(['items' => $waiting->map(fn(Receipt $receipt): array => ($this->view)($receipt))->values()]);
+    }
 
     public function store(AnnouncePartRequest $request, Dataset $dataset, AnnouncePart $announcePart): JsonResponse
     {

@@ -59,9 +59,13 @@ function chooseSide(of: 'source' | 'target'): void {
 <template>
   <el-dialog :model-value="true" title="Which rows repeat if only these columns count?" width="min(1000px, 95vw)" @close="emit('close')">
     <div class="choose">
-      <el-radio-group :model-value="side" aria-label="Side" @update:model-value="chooseSide($event as 'source' | 'target')">
-        <el-radio v-for="of in ['source', 'target'] as const" :key="of" :value="of" :disabled="course[of] === null">{{ label(of) }}</el-radio>
-      </el-radio-group>
+      <fieldset>
+        <legend class="unseen">Side</legend>
+        <label v-for="of in ['source', 'target'] as const" :key="of" :class="of === 'source' ? 'src' : 'tgt'">
+          <input type="radio" name="side" :value="of" :checked="side === of" :disabled="course[of] === null" @change="chooseSide(of)" />
+          {{ label(of) }}
+        </label>
+      </fieldset>
       <el-select v-model="columns" multiple filterable aria-label="Columns that count" placeholder="columns that count" class="columns" @change="looked = null">
         <el-option v-for="name in delivery?.columns" :key="name" :value="name" :label="name" />
       </el-select>
@@ -123,6 +127,17 @@ function chooseSide(of: 'source' | 'target'): void {
   gap: 14px;
   flex-wrap: wrap;
   align-items: center;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  gap: 14px;
+}
+th,
+.number {
+  white-space: nowrap;
 }
 .columns {
   flex: 1 1 300px;

@@ -101,7 +101,7 @@ fieldset {
   display: grid;
   gap: 4px;
 }
-label {
+label:not(.el-checkbox) {
   display: flex;
   gap: 8px;
   align-items: center;

@@ -29,11 +29,11 @@ const isDelimited = computed(() => props.preview.format.kind === 'delimited')
 const isFixedWidth = computed(() => props.preview.format.kind === 'fixed-width')
 const isText = computed(() => isDelimited.value || isFixedWidth.value)
 const hasPath = computed(() => (props.preview.format.paths?.length ?? 0) > 0)
-const isTrailer = computed(() => props.preview.trailer !== null && (props.preview.format.skipBelow ?? 0) > 0)
+const mayBeTrailer = computed(() => props.preview.trailer?.isLikely === true || props.meaning !== null)
 /** The last record becomes a trailer when it is left out of the rows, and what it says is guessed until somebody chooses. */
 function makeTrailer(is: boolean): void {
   emit('mean', is ? { rows: props.preview.trailer?.rows ?? null, totals: [] } : null)
-  emit('correct', { skipBelow: is ? 1 : 0 })
+  emit('correct', { skipBelow: is ? Math.max(1, props.preview.format.skipBelow ?? 0) : 0 })
 }
 const isWorkbook = computed(() => props.preview.format.kind === 'xlsx' || props.preview.format.kind === 'ods')
 const cells = (row: readonly string[]): readonly string[] => props.preview.columns.map((_, position) => row[position] ?? '')
@@ -116,24 +116,24 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       <el-checkbox :model-value="preview.format.header" :disabled="isBusy" @update:model-value="emit('correct', { header: $event === true })"
         >names in the first record</el-checkbox
       >
-      <label :for="`above-${receipt.id}`">Skip lines above</label>
-      <CommittedInput
-        :id="`above-${receipt.id}`"
-        :value="String(preview.format.skipAbove ?? 0)"
-        size="small"
-        class="few"
-        inputmode="numeric"
-        @commit="emit('correct', { skipAbove: whole($event, 0) ?? 0 })"
-      />
-      <label :for="`below-${receipt.id}`">and below</label>
-      <CommittedInput
-        :id="`below-${receipt.id}`"
-        :value="String(preview.format.skipBelow ?? 0)"
-        size="small"
-        class="few"
-        inputmode="numeric"
-        @commit="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
-      />
+      <span class="together">
+        <label :for="`above-${receipt.id}`">Skip lines above</label>
+        <CommittedInput
+          :id="`above-${receipt.id}`"
+          :value="String(preview.format.skipAbove ?? 0)"
+          size="small"
+          class="few"
+          inputmode="numeric"
+          @commit="emit('correct', { skipAbove: whole($event, 0) ?? 0 })" />
+        <label :for="`below-${receipt.id}`">and below</label>
+        <CommittedInput
+          :id="`below-${receipt.id}`"
+          :value="String(preview.format.skipBelow ?? 0)"
+          size="small"
+          class="few"
+          inputmode="numeric"
+          @commit="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
+      /></span>
     </div>
     <div v-if="isWorkbook" class="correct">
       <label :for="`sheet-${receipt.id}`">Sheet</label>
@@ -158,19 +158,13 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       />
       <span class="quiet">found {{ preview.reasons.sheet }}, {{ preview.reasons.headerRow }}</span>
     </div>
-    <div v-if="preview.trailer && (preview.trailer.isLikely || isTrailer)" class="correct">
-      <el-checkbox :model-value="isTrailer" :disabled="isBusy" @update:model-value="makeTrailer($event === true)">
+    <div v-if="preview.trailer && mayBeTrailer" class="correct">
+      <el-checkbox :model-value="meaning !== null" :disabled="isBusy" @update:model-value="makeTrailer($event === true)">
         the last record is a trailer and no row
       </el-checkbox>
-      <span v-if="!isTrailer" class="quiet">it looks like one: {{ preview.trailer.cells.join(' ') }}</span>
+      <span v-if="meaning === null" class="quiet">it looks like one: {{ preview.trailer.cells.join(' ') }}</span>
     </div>
-    <TrailerCells
-      v-if="preview.trailer && isTrailer && meaning"
-      :trailer="preview.trailer"
-      :columns="preview.columns"
-      :meaning="meaning"
-      @change="emit('mean', $event)"
-    />
+    <TrailerCells v-if="preview.trailer && meaning" :trailer="preview.trailer" :columns="preview.columns" :meaning="meaning" @change="emit('mean', $event)" />
     <div class="rows" tabindex="0" role="region" :aria-label="`First rows of ${receipt.fileName}`">
       <table>
         <thead>
@@ -204,6 +198,11 @@ p {
 .warn {
   background: var(--warn);
   padding: 3px 8px;
+}
+.together {
+  display: flex;
+  gap: 8px;
+  align-items: center;
 }
 .correct {
   display: flex;

@@ -12,6 +12,7 @@ import ValuesOnOneAxis from '@/stations/deliver/ValuesOnOneAxis.vue'
 /** Each column of both sides on one axis, the source above the line and the target below. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const { data, error, isPending, refetch } = useProfile(() => props.course)
+const looked = ref<Schemas['ProfileRow'] | null>(null)
 const { data: misfits } = useMisfits(
   () => props.course,
   () => looked.value === null,
@@ -19,7 +20,6 @@ const { data: misfits } = useMisfits(
 /** How many values of the source do not meet what the target demands of a column. */
 const unfit = (target: string): number =>
   misfits.value?.counted?.columns.find((column) => column.target === target)?.unmet.reduce((sum, { count: times }) => sum + times, 0) ?? 0
-const looked = ref<Schemas['ProfileRow'] | null>(null)
 
 /** The most telling thing about a column, in a few words. */
 function line(column: Schemas['ColumnProfile'] | null): string {

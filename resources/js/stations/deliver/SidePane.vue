@@ -14,7 +14,9 @@ import { useParts } from '@/stations/deliver/useParts'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
 const props = defineProps<{ side: 'source' | 'target'; label: string; delivery: Schemas['Delivery'] | null; course: Schemas['Course'] }>()
-const { receipts, error, isBusy, isReading, isSending, send, ask, correct, take, discard } = useParts(() => props.course.id, props.side)
+const { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, take, discard } = useParts(() => props.course.id, props.side)
+
+if (props.course.mayWork) void restore()
 
 const input = ref<HTMLInputElement | null>(null)
 const isOver = ref(false)

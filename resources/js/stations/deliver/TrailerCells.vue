@@ -6,7 +6,7 @@ import type { TrailerMeaning } from '@/stations/deliver/useParts'
 const props = defineProps<{ trailer: { cells: readonly string[]; rows?: number | null }; columns: readonly string[]; meaning: TrailerMeaning }>()
 const emit = defineEmits<{ change: [meaning: TrailerMeaning] }>()
 
-const NOTHING = ''
+const NOTHING = '#nothing'
 const ROWS = '#rows'
 const SUM = 'sum '
 const said = (cell: number): string => {

@@ -95,6 +95,14 @@ describe('bringing a file in', () => {
     expect(receipts.value.map(({ state }) => state)).toEqual(['received'])
   })
 
+  it('waits again after a reload', async () => {
+    api.GET.mockResolvedValue({ items: [receipt(10 * MEGABYTE, 'received')] })
+    const { restore, receipts } = parts()
+    await restore()
+
+    expect(receipts.value.map(({ id }) => id)).toEqual(['r1'])
+  })
+
   it('is tried again where the connection was lost', async () => {
     vi.mocked(sendPiece).mockRejectedValueOnce(new Error('lost'))
     const { send, error } = parts()

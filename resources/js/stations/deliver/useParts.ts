@@ -92,6 +92,13 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   /** What the server has made of a file by now. */
   const look = (id: string): Promise<Schemas['Receipt']> => answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: id } } }))
 
+  /** Files that arrived earlier and were not taken: they wait here again after a reload, or for somebody else. */
+  const restore = (): Promise<unknown> =>
+    attempt(async () => {
+      const { items } = await answer(api.GET('/datasets/{dataset}/receipts', { params: { path: { dataset: dataset() }, query: { side } } }))
+      items.forEach(keep)
+    })
+
   /** The files of an archive take its place; those that are no tables are named, and the others stay. */
   async function unpacked(archive: Schemas['Receipt']): Promise<void> {
     forget(archive.id)
@@ -172,5 +179,5 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   const isReading = computed(() => receipts.value.some(({ state }) => state === 'reading'))
   const isSending = computed(() => receipts.value.some(({ state }) => state === 'receiving'))
 
-  return { receipts, error, isBusy, isReading, isSending, send, ask, correct, take, discard }
+  return { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, take, discard }
 }
