@@ -58,6 +58,7 @@ Route::middleware('auth')->group(function (): void {
     // Shape
     Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
     Route::post('datasets/{dataset}/shaped-sides', [ShapeController::class, 'run']);
+    Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
     Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take']);
 
     // Match

@@ -17,6 +17,8 @@ use NineTally\Core\Tally\EngineVersion;
 /** Sides as they are when their steps have run, kept by the hashes of delivery and steps, so that nothing is computed twice. */
 final readonly class ShapedSides
 {
+    private const SECONDS_BETWEEN_MARKS = 3_600;
+
     public function __construct(private DeliveryReader $reader, private string $folder) {}
 
     /**
@@ -49,7 +51,12 @@ final readonly class ShapedSides
     {
         $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->shape->digest(), $inputs->of($rules), EngineVersion::all()], JSON_THROW_ON_ERROR));
 
-        return ShapedSide::in("{$this->folder}/{$digest}");
+        $folder = "{$this->folder}/{$digest}";
+        if (is_dir($folder) && (int) @filemtime($folder) < time() - self::SECONDS_BETWEEN_MARKS) {
+            @touch($folder);
+        }
+
+        return ShapedSide::in($folder);
     }
 
     /** One for all deliveries that hold the same rows. */
@@ -61,6 +68,25 @@ final readonly class ShapedSides
     public function references(ShapeInputs $inputs): References
     {
         return new DeliveredReferences($this->reader, $inputs->references);
+    }
+
+    /**
+     * Removes what nobody has used for long: a side can be shaped again from its delivery at any time.
+     *
+     * @return int folders removed
+     */
+    public function clearUp(int $unusedSeconds): int
+    {
+        $removed = 0;
+        foreach (glob("{$this->folder}/*", GLOB_ONLYDIR) ?: [] as $folder) {
+            // The mark of use is the time of the folder, which of() sets.
+            if ((int) @filemtime($folder) < time() - $unusedSeconds) {
+                array_map(unlink(...), array_filter(glob("{$folder}/*") ?: [], is_file(...)));
+                $removed += @rmdir($folder) ? 1 : 0;
+            }
+        }
+
+        return $removed;
     }
 
     public function folder(): string

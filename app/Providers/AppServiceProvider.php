@@ -49,6 +49,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
         $this->app->when([DraftOf::class, CountKey::class])->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
+        $this->app->when(ReviveDeadWork::class)->needs('$keepShapedSeconds')->giveConfig('nine-tally.keep_shaped_seconds');
         $this->app->when(ReviveDeadWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');
         $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
         $this->app->when(ReportPage::class)->needs('$fontFolder')->give(base_path('node_modules/@fontsource-variable'));

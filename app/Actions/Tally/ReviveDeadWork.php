@@ -6,6 +6,7 @@ namespace App\Actions\Tally;
 
 use App\Actions\Deliver\DeliveryTerms;
 use App\Adapters\RunWork;
+use App\Adapters\ShapedSides;
 use App\Jobs\ReceiveParts;
 use App\Jobs\RunTally;
 use App\Models\Receipt;
@@ -20,7 +21,7 @@ final readonly class ReviveDeadWork
     /** A delivery reports every 50,000 records; a worker that reads none of them in this many seconds is dead. */
     private const SILENT_SECONDS = 30;
 
-    public function __construct(private Connection $database, private RunWork $work, private int $attempts) {}
+    public function __construct(private Connection $database, private RunWork $work, private ShapedSides $sides, private int $attempts, private int $keepShapedSeconds) {}
 
     public function __invoke(): void
     {
@@ -38,6 +39,7 @@ final readonly class ReviveDeadWork
             }
         }
         $this->work->clearUp($this->database);
+        $this->sides->clearUp($this->keepShapedSeconds);
         $this->dropTablesOfTheDead();
     }
 

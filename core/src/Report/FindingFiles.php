@@ -24,6 +24,9 @@ final class FindingFiles
 {
     private const ENDING = '.unfinished';
 
+    /** Before the cells of a row that a step left out: where it was delivered, which step, and why. */
+    private const LEFT_OUT = ['side', 'line', 'step', 'what the step does', 'reason', 'who answers for it'];
+
     private const BUFFER_BYTES = 65_536;
 
     /** @var array<string, resource> */
@@ -49,9 +52,10 @@ final class FindingFiles
         $files->open('differences.csv', self::cellHeader($plan));
         $files->open('missing.csv', $source->names);
         $files->open('extra.csv', $target->names);
-        foreach (['repeated.csv', 'unkeyed.csv', 'left-out.csv'] as $name) {
+        foreach (['repeated.csv', 'unkeyed.csv'] as $name) {
             $files->open($name, ['side', 'line', ...$files->unitedNames]);
         }
+        $files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
         $files->open('refused.csv', ['side', 'line', 'reason', 'raw']);
         if ($listsForgiven) {
             $files->open('forgiven.csv', self::cellHeader($plan));
@@ -88,18 +92,20 @@ final class FindingFiles
         if ($names !== $this->unitedNames) {
             ftruncate($this->files['left-out.csv'], 0);
             $this->buffers['left-out.csv'] = '';
-            $this->write('left-out.csv', ['side', 'line', ...$names]);
+            $this->write('left-out.csv', [...self::LEFT_OUT, ...$names]);
         }
         foreach ([Side::Source->value => $source, Side::Target->value => $target] as $side => $reader) {
             if (! $reader instanceof ShapedReader) {
                 continue;
             }
             $columns = array_column($reader->ledger->steps, 'columns', 'number');
+            $sentences = array_column($reader->ledger->steps, 'sentence', 'number');
+            $steps = $this->plan->side(Side::from($side))->shape->working();
             $rows = iterator_to_array($reader->side()->leftOut(), false);
             usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->origin <=> $other->origin);
             foreach ($rows as $row) {
                 $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
-                $this->write('left-out.csv', [$side, $row->place()->line, ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
+                $this->write('left-out.csv', [$side, $row->place()->line, $row->step, $sentences[$row->step], $steps[$row->step]['reason'] ?? '', $steps[$row->step]['answersFor'] ?? '', ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
             }
         }
     }

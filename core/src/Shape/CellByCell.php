@@ -26,13 +26,13 @@ abstract class CellByCell extends RowByRow
         $alter = $this->alteration($context);
         $figures = $context->figures;
 
-        return static function (Cells $row) use ($places, $alter, $figures): array {
+        return static function (Cells $row) use ($places, $alter, $figures, $columns): array {
             $cells = $row->cells;
             foreach ($places as $place) {
                 $before = $cells[$place];
                 $after = $alter($before);
                 if ($after !== $before) {
-                    $figures->altered++;
+                    $figures->alter($columns[$place]);
                     $cells[$place] = $after;
                 }
             }

@@ -9,7 +9,7 @@ use NineTally\Core\Measure\UnbalancedTally;
 /**
  * What became of the rows of a side while it was shaped.
  *
- * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}}
+ * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, alteredOf?: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>}}
  */
 final readonly class ShapeLedger
 {
@@ -40,6 +40,27 @@ final readonly class ShapeLedger
     public function merged(): int
     {
         return $this->sum('merged');
+    }
+
+    /** @return array<string, int> cells that steps altered, by the column of the shaped side that they stand in now; what columns were called before they were renamed is followed */
+    public function alteredOf(): array
+    {
+        $altered = [];
+        foreach ($this->steps as $position => ['kind' => $kind, 'columns' => $before, 'figures' => $figures]) {
+            if ($kind === 'rename-columns') {
+                $names = array_combine($before, $this->steps[$position + 1]['columns'] ?? $this->columns);
+                $renamed = [];
+                foreach ($altered as $column => $cells) {
+                    $renamed[$names[$column] ?? $column] = $cells;
+                }
+                $altered = $renamed;
+            }
+            foreach ($figures['alteredOf'] ?? [] as $column => $cells) {
+                $altered[$column] = ($altered[$column] ?? 0) + $cells;
+            }
+        }
+
+        return array_intersect_key($altered, array_flip($this->columns));
     }
 
     /** @throws UnbalancedTally when rows are lost or invented */

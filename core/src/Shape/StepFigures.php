@@ -24,6 +24,9 @@ final class StepFigures
 
     public int $altered = 0;
 
+    /** @var array<string, int> altered cells by column, as the step gives them on */
+    public array $alteredOf = [];
+
     /** @var array<string, int> what else is worth knowing, such as "unreadable" => cells */
     public array $notes = [];
 
@@ -42,14 +45,23 @@ final class StepFigures
         }
     }
 
+    /** A cell was given another value; where several columns are filled from one record, that is one alteration. */
+    public function alter(string ...$columns): void
+    {
+        $this->altered++;
+        foreach ($columns as $column) {
+            $this->alteredOf[$column] = ($this->alteredOf[$column] ?? 0) + 1;
+        }
+    }
+
     public function addsUp(): bool
     {
         return $this->in + $this->made === $this->out + $this->leftOut + $this->merged;
     }
 
-    /** @return array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>} */
+    /** @return array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, alteredOf: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>} */
     public function toArray(): array
     {
-        return ['in' => $this->in, 'made' => $this->made, 'merged' => $this->merged, 'leftOut' => $this->leftOut, 'out' => $this->out, 'altered' => $this->altered, 'notes' => $this->notes, 'values' => $this->values];
+        return ['in' => $this->in, 'made' => $this->made, 'merged' => $this->merged, 'leftOut' => $this->leftOut, 'out' => $this->out, 'altered' => $this->altered, 'alteredOf' => $this->alteredOf, 'notes' => $this->notes, 'values' => $this->values];
     }
 }

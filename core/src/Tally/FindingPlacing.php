@@ -26,6 +26,7 @@ use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\ShapedReader;
 
 /** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
 final class FindingPlacing
@@ -46,8 +47,11 @@ final class FindingPlacing
 
     private readonly BytesOrdinals $ordinals;
 
-    /** @param list<ColumnComparison> $comparisons by column pair */
-    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts)
+    /**
+     * @param  list<ColumnComparison>  $comparisons  by column pair
+     * @param  array<string, LeftOutKeys>  $leftOutKeys  by side, where steps left rows out
+     */
+    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts, private readonly array $leftOutKeys = [])
     {
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
         $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
@@ -88,10 +92,24 @@ final class FindingPlacing
             refused: $refused,
             forgiven: $forgiven,
             kept: $entry->keptLine === null ? null : $side->place($entry->keptLine),
-            reason: $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence(),
+            reason: $this->reason($entry),
             isBridged: $entry->isBridged,
             deliveredKey: $this->deliveredKey($source, $target),
         );
+    }
+
+    /** Why the other side has no counterpart, where it is known. */
+    private function reason(FindingEntry $entry): ?string
+    {
+        if ($entry->reason !== '') {
+            return MissingReason::from($entry->reason)->sentence();
+        }
+
+        return match ($entry->class) {
+            RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->reason($entry->key),
+            RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->reason($entry->key),
+            default => null,
+        };
     }
 
     private function record(Reader $reader, int $line, string $row): RowRecord
@@ -122,10 +140,11 @@ final class FindingPlacing
         return $patterns;
     }
 
-    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int}> */
+    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, altered: array{source: int, target: int}}> cells of the pair, and how many of each side the steps altered */
     public function columns(): array
     {
         $columns = [];
+        $altered = array_map(static fn(Reader $reader): array => $reader instanceof ShapedReader ? $reader->ledger->alteredOf() : [], ['source' => $this->source, 'target' => $this->target]);
         foreach ($this->plan->columnPairs as $position => $pair) {
             $cells = $this->counts->pairs[$position]->cells;
             foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
@@ -138,7 +157,7 @@ final class FindingPlacing
                 }
             }
             ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
-            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $this->counts->compared - array_sum($cells), 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled];
+            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $this->counts->compared - array_sum($cells), 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled, 'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0]];
         }
 
         return $columns;

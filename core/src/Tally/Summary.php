@@ -15,7 +15,7 @@ use NineTally\Core\Row\KeyTuple;
 final readonly class Summary
 {
     /**
-     * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int}>  $columns
+     * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, altered: array{source: int, target: int}}>  $columns
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
      * @param  list<array{source: string, target: string, cause: string, cells: int}>  $keyForgiven  cells of the key that a cause let pass
      * @param  int  $bridged  rows that met by a bridge

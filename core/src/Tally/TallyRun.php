@@ -79,7 +79,7 @@ final class TallyRun
         [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
         (new Balance($source, $target))->mustHold();
 
-        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts);
+        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts, $this->leftOutKeys());
         yield from $this->merge($source, $target, $placing);
 
         return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)]);
@@ -89,6 +89,20 @@ final class TallyRun
     private function stepsOf(Reader $reader): array
     {
         return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered']], $this->ledgerOf($reader)->steps ?? []);
+    }
+
+    /** @return array<string, LeftOutKeys> by side, where steps have run */
+    private function leftOutKeys(): array
+    {
+        $keys = [];
+        foreach (Side::cases() as $side) {
+            $reader = $side === Side::Source ? $this->source : $this->target;
+            if ($reader instanceof ShapedReader && $reader->ledger->leftOut() > 0) {
+                $keys[$side->value] = new LeftOutKeys($reader, $this->plan->keyNames($side), $this->work->keyForm($side));
+            }
+        }
+
+        return $keys;
     }
 
     /** What steps did to the rows before they came here; null where there were none. */

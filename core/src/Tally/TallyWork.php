@@ -374,7 +374,7 @@ final class TallyWork
         return [new SideLayout($sourceKey, $sourcePaired, $source->count(), $isWhole), new SideLayout($targetKey, $targetPaired, $target->count(), $isWhole)];
     }
 
-    private function keyForm(Side $side): KeyForm
+    public function keyForm(Side $side): KeyForm
     {
         return $this->keyForms[$side->value] ??= new KeyForm(
             array_map(fn(string $name): Reading => $this->plan->side($side)->reading($name, Kind::Text), $this->plan->keyNames($side)),

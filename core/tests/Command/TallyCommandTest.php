@@ -82,7 +82,7 @@ final class TallyCommandTest extends TestCase
         self::assertStringContainsString('has no parameter "cut-off"', $this->command($arguments)->getErrorOutput());
         $process = $this->command([...$arguments, "--out={$out}", '--parameter=cut-off=2026-01-01', '--workers=2', '--json']);
         self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
-        self::assertSame("side,line,basin,since,month,charge,apr,may\nsource,3,LM,2027-01-01,,,3,4\ntarget,3,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
+        self::assertSame("side,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,3,1,Leave out rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,3,1,Leave out rows with nothing in any column,,,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
         self::assertStringContainsString('"delivered":2,"left_out":1,"made":1,"merged":0,"shaped":2,"unkeyed":0,"repeated":0,"agreed":2', $process->getOutput());
     }
 

@@ -63,6 +63,28 @@ final class ShapedSideTest extends TestCase
         self::assertSame($results[0], $results[1], 'Read in one piece or in many.');
     }
 
+    public function test_a_row_whose_counterpart_a_step_left_out_says_so_and_pairs_say_what_steps_altered(): void
+    {
+        $steps = [
+            ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'apr', 'test' => 'is', 'value' => '9'], 'reason' => 'billed elsewhere'],
+            ['id' => 'b', 'kind' => 'clean-text', 'columns' => ['apr', 'berth'], 'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '41.20', 'with' => '41.2']]],
+            ['id' => 'c', 'kind' => 'rename-columns', 'names' => [['from' => 'apr', 'to' => 'charge']]],
+        ];
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $plan = Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => [[...$same('basin'), 'forgives' => ['case']], $same('berth')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]], 'sides' => ['source' => ['shape' => $steps]]]));
+        $target = DelimitedReader::detecting($this->file("basin,berth,charge\nlm,7,9\nKB,1,41.2\nOT,3,1\n", 'long.csv'), 'long.csv');
+        $findings = (new TallyRun($plan, $this->shaped($this->stack(), $steps), $target, $this->folder('work')))->findings();
+        $reasons = [];
+        foreach ($findings as $finding) {
+            $reasons[] = "{$finding->class->value} {$finding->key?->asCsv()}: {$finding->reason}";
+        }
+
+        self::assertContains('extra lm,7: its key was left out there by step 1: Leave out rows where apr is "9"', $reasons);
+        self::assertContains('extra ot,3: ', $reasons);
+        // One trailing line end was trimmed and one charge replaced; the column is called otherwise now.
+        self::assertSame(['source' => 2, 'target' => 0], $findings->getReturn()->columns[0]['altered']);
+    }
+
     public function test_a_step_that_fails_leaves_nothing_that_looks_whole(): void
     {
         $side = ShapedSide::in($this->folder('side'));

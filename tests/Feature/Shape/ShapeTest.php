@@ -132,6 +132,44 @@ final class ShapeTest extends TestCase
         self::assertSame($taken('csv'), $taken('csv'));
     }
 
+    public function test_a_workbook_holds_every_cell_as_text(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD, ['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]);
+        $taken = $this->get("/api/v1/datasets/{$this->dataset->id}/shaped-rows?side=source&as=workbook")->assertOk()->baseResponse;
+        self::assertInstanceOf(\Symfony\Component\HttpFoundation\BinaryFileResponse::class, $taken);
+        $reader = (new \NineTally\Core\Intake\ReaderCatalogue)->open($taken->getFile()->getPathname(), 'taken.xlsx');
+        $rows = [];
+        foreach ($reader->records() as $record) {
+            $rows[] = $record instanceof \NineTally\Core\Row\Row ? $record->cells : [];
+        }
+
+        self::assertSame(['basin', 'band', 'month', 'charge', 'note'], $reader->columns()->names);
+        self::assertSame(['KB', '9-12 m', 'apr', '41.20', '=1+1'], $rows[0]);
+        unlink($taken->getFile()->getPathname());
+    }
+
+    public function test_rows_that_a_step_leaves_out_are_listed_with_it(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD]);
+        $listed = $this->api('GET', "/datasets/{$this->dataset->id}/left-out-rows?side=source&step=".self::LEAVE_OUT['id'])->assertOk();
+
+        self::assertSame([1, 1, null], [$listed->json('step'), $listed->json('total'), $listed->json('next')]);
+        self::assertCount(1, $this->objects($listed, 'rows'));
+        $this->api('GET', "/datasets/{$this->dataset->id}/left-out-rows?side=source&step=gone")->assertConflict()->assertJson(['code' => 'no-such-step']);
+    }
+
+    public function test_a_shaped_side_that_nobody_uses_is_cleared_up_and_made_again(): void
+    {
+        $this->keep([self::LEAVE_OUT, self::FOLD]);
+        $list = fn() => $this->api('GET', "/datasets/{$this->dataset->id}/left-out-rows?side=source&step=".self::LEAVE_OUT['id'])->assertOk();
+        $list();
+        $sides = $this->app->make(\App\Adapters\ShapedSides::class);
+
+        self::assertSame(0, $sides->clearUp(60));
+        self::assertGreaterThan(0, $sides->clearUp(-60));
+        $list();
+    }
+
     /** @return array<string, mixed> */
     private function lookUp(): array
     {

@@ -12,6 +12,7 @@ use App\Http\Requests\Shape\TryShapeRequest;
 use App\Jobs\ShapeDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Queries\Shape\LeftOutRows;
 use App\Queries\Shape\ShapedRows;
 use App\Queries\Shape\ShapeTrial;
 use Illuminate\Http\JsonResponse;
@@ -19,6 +20,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ShapeController extends Controller
@@ -41,21 +43,34 @@ final class ShapeController extends Controller
         return response()->noContent(Response::HTTP_ACCEPTED);
     }
 
-    public function take(Request $request, Dataset $dataset, ShapedSides $sides, ShapedRows $rows): StreamedResponse
+    public function leftOut(Request $request, Dataset $dataset, LeftOutRows $rows): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $delivery = $this->delivery($dataset, $this->side($request));
+        $rules = $dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
+
+        return response()->json($rows($delivery, $rules, ShapeInputs::now($dataset, $rules), $request->string('step')->toString(), max(0, $request->integer('after'))));
+    }
+
+    public function take(Request $request, Dataset $dataset, ShapedSides $sides, ShapedRows $rows): StreamedResponse|BinaryFileResponse
     {
         $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
         $reader = $sides->reader($delivery, $rules, ShapeInputs::now($dataset, $rules));
-        $asLines = $request->string('as')->toString() === 'json-lines';
-        $name = sprintf('%s-%s-shaped.%s', preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name)), $delivery->side->value, $asLines ? 'jsonl' : 'csv');
+        $as = $request->string('as')->toString();
+        $name = sprintf('%s-%s-shaped.', preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name)), $delivery->side->value);
+        if ($as === 'workbook') {
+            return response()->download($rows->asWorkbook($reader, storage_path('work')), "{$name}xlsx")->deleteFileAfterSend();
+        }
+        $asLines = $as === 'json-lines';
 
         return response()->streamDownload(static function () use ($rows, $reader, $asLines): void {
             foreach ($asLines ? $rows->asJsonLines($reader) : $rows->asCsv($reader) as $bytes) {
                 echo $bytes;
                 flush();
             }
-        }, $name, ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8']);
+        }, $name.($asLines ? 'jsonl' : 'csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8']);
     }
 
     private function side(Request $request): Side

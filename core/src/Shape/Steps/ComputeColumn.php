@@ -38,9 +38,9 @@ final class ComputeColumn extends RowByRow
         $formula = Formula::of($this->formula, $places, $columns);
         $needed = $this->takesBlanks ? [] : $formula->places();
         $place = $places->has($this->into) ? $places->at($this->into) : count($columns);
-        $figures = $context->figures;
+        [$figures, $into] = [$context->figures, $this->into];
 
-        return static function (Cells $row) use ($formula, $needed, $place, $figures): array {
+        return static function (Cells $row) use ($formula, $needed, $place, $figures, $into): array {
             $cells = $row->cells;
             $value = null;
             foreach ($needed as $cell) {
@@ -57,7 +57,9 @@ final class ComputeColumn extends RowByRow
                     $value = '';
                 }
             }
-            $figures->altered += ($cells[$place] ?? '') === $value ? 0 : 1;
+            if (($cells[$place] ?? '') !== $value) {
+                $figures->alter($into);
+            }
             $cells[$place] = $value;
 
             return array_values($cells);

@@ -37,12 +37,12 @@ final class FillBlanks extends RowByRow
         $above = array_fill_keys($places, $this->value ?? '');
         $fromAbove = $this->value === null;
 
-        return static function (Cells $row) use ($places, $figures, &$above, $fromAbove): array {
+        return static function (Cells $row) use ($places, $columns, $figures, &$above, $fromAbove): array {
             $cells = $row->cells;
             foreach ($places as $place) {
                 if ($cells[$place] === '' && $above[$place] !== '') {
                     $cells[$place] = $above[$place];
-                    $figures->altered++;
+                    $figures->alter($columns[$place]);
                 } elseif ($fromAbove) {
                     $above[$place] = $cells[$place];
                 }

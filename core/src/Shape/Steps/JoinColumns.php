@@ -39,9 +39,9 @@ final class JoinColumns extends RowByRow
     {
         $places = ColumnPlaces::of($columns)->all($this->chosen);
         $dropped = $this->keeps ? [] : array_flip($places);
-        [$first, $with, $skips, $figures] = [$places[0], $this->with, $this->skipsBlanks, $context->figures];
+        [$first, $with, $skips, $figures, $into] = [$places[0], $this->with, $this->skipsBlanks, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures): array {
+        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures, $into): array {
             $cells = $row->cells;
             $parts = [];
             foreach ($places as $place) {
@@ -49,7 +49,7 @@ final class JoinColumns extends RowByRow
                     $parts[] = $cells[$place];
                 }
             }
-            $figures->altered++;
+            $figures->alter($into);
             $after = [];
             foreach ($cells as $place => $cell) {
                 if ($place === $first) {

@@ -47,7 +47,9 @@ final class LookUp extends RowByRow
         $nothing = array_fill(0, count($this->take), '');
         $figures = $context->figures;
 
-        return static function (Cells $row) use ($places, $records, $nothing, $figures): array {
+        $taken = array_column($this->take, 'into');
+
+        return static function (Cells $row) use ($places, $records, $nothing, $figures, $taken): array {
             $cells = $row->cells;
             $key = [];
             foreach ($places as $place) {
@@ -62,7 +64,7 @@ final class LookUp extends RowByRow
             if (in_array('', $found, true)) {
                 $figures->note(self::FOUND_BLANK, implode(' + ', $key));
             }
-            $figures->altered++;
+            $figures->alter(...$taken);
 
             return [...$cells, ...$found];
         };

@@ -52,7 +52,9 @@ final class LookUpBand extends RowByRow
         $nothing = array_fill(0, count($this->take), '');
         $figures = $context->figures;
 
-        return static function (Cells $row) use ($value, $within, $bands, $nothing, $figures): array {
+        $taken = array_column($this->take, 'into');
+
+        return static function (Cells $row) use ($value, $within, $bands, $nothing, $figures, $taken): array {
             $cells = $row->cells;
             $number = $cells[$value] === '' ? null : Functions::numberOrNull($cells[$value]);
             if ($number === null) {
@@ -73,7 +75,7 @@ final class LookUpBand extends RowByRow
 
                 return [...$cells, ...$nothing];
             }
-            $figures->altered++;
+            $figures->alter(...$taken);
 
             return [...$cells, ...$found[2]];
         };

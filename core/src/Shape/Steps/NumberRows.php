@@ -45,7 +45,7 @@ final readonly class NumberRows implements Step
                 $rank = $this->ranks && $nth > 0 && $value === $last ? $rank : $nth + 1;
                 $last = $value;
                 $figures->out++;
-                $figures->altered++;
+                $figures->alter($this->into);
                 yield [$number, $origin, [...$cells, (string) $rank]];
             }
         });

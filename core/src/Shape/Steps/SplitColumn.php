@@ -47,12 +47,14 @@ final class SplitColumn extends RowByRow
     {
         $place = ColumnPlaces::of($columns)->at($this->column);
         $split = $this->split($context);
-        [$parts, $keeps, $figures] = [count($this->into), $this->keeps, $context->figures];
+        [$parts, $keeps, $figures, $into] = [count($this->into), $this->keeps, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures): array {
+        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures, $into): array {
             $cells = $row->cells;
             $made = $cells[$place] === '' ? [] : $split($cells[$place]);
-            $figures->altered += $made === [] ? 0 : 1;
+            if ($made !== []) {
+                $figures->alter(...$into);
+            }
             array_splice($cells, $place + ($keeps ? 1 : 0), $keeps ? 0 : 1, array_pad(array_slice($made, 0, $parts), $parts, ''));
 
             return $cells;

@@ -144,6 +144,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
           <StepEditor
             v-if="looked"
             :key="looked.step.id"
+            :dataset="course.id"
             :step="looked.step"
             :side="looked.side"
             :columns="columnsBefore"

@@ -129,7 +129,10 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/shaped
           </el-option-group>
         </el-select>
       </div>
-      <p class="quiet tried">Take the shaped rows away as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a>.</p>
+      <p class="quiet tried">
+        Take the shaped rows away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
+        <a :href="take('workbook')" download>workbook</a>.
+      </p>
     </template>
   </section>
 </template>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
 import { counted } from '@/format/counts'
 import BeforeAfter from '@/stations/shape/BeforeAfter.vue'
+import LeftOutDialog from '@/stations/shape/LeftOutDialog.vue'
 import StepField from '@/stations/shape/StepField.vue'
 import { kindOf } from '@/stations/shape/stepKinds'
 
 /** The step that is looked at: what it is told, what it meets, and rows before and after it. */
 const props = defineProps<{
+  dataset: number
   step: Schemas['Step']
   side: Side
   columns: readonly string[]
@@ -22,6 +24,7 @@ const emit = defineEmits<{ change: [step: Schemas['Step']]; move: [to: number]; 
 
 const kind = computed(() => kindOf(props.step.kind))
 const found = computed(() => props.trial?.steps.find(({ id }) => id === props.step.id))
+const isListing = ref(false)
 /** A field that is emptied goes, so that the plan says only what is said. Blanks are kept unless that is taken back. */
 function set(name: keyof Schemas['Step'], value: unknown): void {
   const isEmpty = value === undefined || value === '' || (value === false && name !== 'keepBlanks')
@@ -50,6 +53,8 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
       <el-button size="small" @click="emit('copy')">Copy to the {{ otherLabel.toLowerCase() }}</el-button>
       <el-button size="small" @click="emit('remove')">Remove</el-button>
     </div>
+    <el-button v-if="(found?.figures?.leftOut ?? 0) > 0" size="small" class="list" @click="isListing = true">List the rows left out</el-button>
+    <LeftOutDialog v-if="isListing && found" :dataset="dataset" :side="side" :step="step" :sentence="found.sentence" @close="isListing = false" />
     <details v-for="note in found?.figures?.notes ?? []" :key="note.what" class="note">
       <summary>{{ counted(note.count, 'cell') }}: {{ note.what }}</summary>
       <ul>
@@ -78,6 +83,9 @@ section {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
+}
+.list {
+  justify-self: start;
 }
 .note {
   font-size: 12.5px;
