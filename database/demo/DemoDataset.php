@@ -10,6 +10,9 @@ use NineTally\Core\Plan\Plan;
 /** What the generator needs to know of one dataset. */
 final readonly class DemoDataset
 {
+    /** The column that says which office a row came from. */
+    public const ORIGIN = 'office';
+
     /**
      * @param  list<string>  $key  source names
      * @param  array<string, string>  $columns  source name => target name; '' where the target has none
@@ -21,6 +24,8 @@ final readonly class DemoDataset
      * @param  list<string>  $refusedInTarget
      * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
      * @param  list<string>  $blankTokens  that both sides declare
+     * @param  array<string, string>  $parts  file of the source => the office that handed it over; none: the source is one file
+     * @param  string|null  $totalled  the column whose sum the last record of each part says, behind the number of its rows
      */
     public function __construct(
         public string $name,
@@ -39,6 +44,8 @@ final readonly class DemoDataset
         public string $targetBeginning = '',
         public array $rules = [],
         public array $blankTokens = [],
+        public array $parts = [],
+        public ?string $totalled = null,
     ) {}
 
     /** Whether the plan lets a cell pass whose only difference is of this cause. */
@@ -64,7 +71,7 @@ final readonly class DemoDataset
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => array_map(fn(string $name): array => ['source' => $name, 'target' => $this->columns[$name]], $this->key),
             'columnPairs' => $pairs,
-            'leftOut' => ['source' => array_keys($this->columns, '', true), 'target' => $this->targetOnly],
+            'leftOut' => ['source' => [...array_keys($this->columns, '', true), ...($this->parts === [] ? [] : [self::ORIGIN])], 'target' => $this->targetOnly],
             ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $side])]),
         ];
     }

@@ -41,6 +41,29 @@ final class Generator
         return $paths;
     }
 
+    /**
+     * Divides the file of the source among the offices that handed it over, each with a last record that says how many rows it has and
+     * what a column of them adds up to.
+     *
+     * @return list<string> paths of the parts
+     */
+    public function divide(string $path): array
+    {
+        $end = $this->dataset->sourceLineEnd;
+        $lines = explode($end, rtrim((string) file_get_contents($path), $end));
+        $header = array_shift($lines);
+        $place = (int) array_search($this->dataset->totalled, explode($this->dataset->sourceDelimiter, $header), true);
+        $paths = [];
+        foreach (array_chunk($lines, max(1, (int) ceil(count($lines) / count($this->dataset->parts)))) as $nth => $some) {
+            $total = array_sum(array_map(fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->sourceDelimiter, $line)[$place]), $some));
+            $trailer = implode($this->dataset->sourceDelimiter, ['TRL', (string) count($some), sprintf('%d.%02d', intdiv($total, 100), $total % 100)]);
+            $paths[] = $part = dirname($path).'/'.array_keys($this->dataset->parts)[$nth];
+            file_put_contents($part, implode($end, [$header, ...$some, $trailer]).$end);
+        }
+
+        return $paths;
+    }
+
     /** @return array{list<array<string, string>>, list<array<string, string>>} rows of both sides, by source name */
     private function rows(): array
     {

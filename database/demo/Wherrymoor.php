@@ -129,6 +129,8 @@ final readonly class Wherrymoor
                 'state' => ['crosswalk' => [['source' => 'active', 'target' => 'A'], ['source' => 'lapsed', 'target' => 'L'], ['source' => 'suspended', 'target' => 'S']]],
                 'agent' => ['forgives' => ['leading-zeros']],
             ],
+            parts: ['licences_old_upper.csv' => 'Upper reach', 'licences_old_lower.csv' => 'Lower reach'],
+            totalled: 'fee',
         );
     }
 

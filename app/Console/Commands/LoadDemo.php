@@ -14,10 +14,12 @@ use App\Actions\Match\SaveDraft;
 use App\Actions\Tally\StartRun;
 use App\Models\Dataset;
 use App\Models\Migration;
+use App\Models\Receipt;
 use App\Models\Role;
 use App\Models\RunState;
 use App\Models\User;
 use Database\Demo\BerthCharges;
+use Database\Demo\DemoDataset;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
@@ -52,8 +54,9 @@ final class LoadDemo extends Command
         foreach (Wherrymoor::datasets() as $position => $demo) {
             $dataset = $this->dataset($migration, Str::ucfirst($demo->name));
             if (! $dataset->tallies()->exists()) {
-                $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($folder);
-                $this->load($dataset, ['source' => [$paths['source']], 'target' => [$paths['target']]], $demo->plan(), $analyst);
+                $generator = new Generator($demo, Wherrymoor::SEED + $position);
+                $paths = $generator->write($folder);
+                $this->load($dataset, ['source' => $demo->parts === [] ? [$paths['source']] : $generator->divide($paths['source']), 'target' => [$paths['target']]], $demo->plan(), $analyst, $demo);
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
@@ -88,12 +91,12 @@ final class LoadDemo extends Command
      * @param  array{source: list<string>, target: list<string>, ...}  $paths  of the parts of each side
      * @param  array<string, mixed>  $plan
      */
-    private function load(Dataset $dataset, array $paths, array $plan, User $analyst): void
+    private function load(Dataset $dataset, array $paths, array $plan, User $analyst, ?DemoDataset $demo = null): void
     {
         $this->line("Loading the demo: {$dataset->name}");
         foreach (Side::cases() as $side) {
             if ($dataset->latestDelivery($side) === null) {
-                $this->deliver($dataset, $side, $paths[$side->value], $analyst, new DeliveryTerms(asOf: $side === Side::Source ? '2026-11-23T18:00:00Z' : '2026-11-24T02:10:00Z'));
+                $this->deliver($dataset, $side, $paths[$side->value], $analyst, new DeliveryTerms(asOf: $side === Side::Source ? '2026-11-23T18:00:00Z' : '2026-11-24T02:10:00Z'), $side === Side::Source ? $demo : null);
             }
         }
         app(DraftOf::class)($dataset);
@@ -108,7 +111,7 @@ final class LoadDemo extends Command
     }
 
     /** @param list<string> $paths */
-    private function deliver(Dataset $dataset, Side $side, array $paths, User $analyst, DeliveryTerms $terms): void
+    private function deliver(Dataset $dataset, Side $side, array $paths, User $analyst, DeliveryTerms $terms, ?DemoDataset $demo = null): void
     {
         $receipts = [];
         foreach ($paths as $path) {
@@ -118,10 +121,24 @@ final class LoadDemo extends Command
                 $receipt = app(TakePiece::class)($receipt, $receipt->received_bytes, $piece);
             }
             fclose($file);
-            $receipt->update(['state' => 'reading']);
+            $hasTrailer = isset($demo->parts[basename($path)]);
+            $receipt->update(['state' => 'reading', ...($hasTrailer ? ['format' => $receipt->partFormat()->with(['skipBelow' => 1])->toArray()] : [])]);
             $receipts[] = $receipt->refresh();
         }
+        $terms = $demo === null || $demo->parts === [] ? $terms : $this->termsOfParts($demo, $terms, $receipts);
         app(EnterDelivery::class)($receipts === [] ? throw new \LogicException('The demo has no such side.') : $receipts, $terms);
+    }
+
+    /** @param list<Receipt> $receipts in the order of the parts */
+    private function termsOfParts(DemoDataset $demo, DeliveryTerms $terms, array $receipts): DeliveryTerms
+    {
+        $origins = $trailers = [];
+        foreach ($receipts as $receipt) {
+            $origins[$receipt->id] = $demo->parts[$receipt->file_name];
+            $trailers[$receipt->id] = ['rows' => 2, 'totals' => [(string) $demo->totalled => 3]];
+        }
+
+        return new DeliveryTerms($origins, DemoDataset::ORIGIN, $terms->asOf, trailers: $trailers);
     }
 
     private function person(string $name, string $email): User

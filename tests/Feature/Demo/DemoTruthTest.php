@@ -8,9 +8,15 @@ use Database\Demo\DemoDataset;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\FormatDetection;
+use NineTally\Core\Intake\HashTotals;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\Trailer;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Row;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -59,6 +65,34 @@ final class DemoTruthTest extends TestCase
         foreach (Wherrymoor::datasets() as $position => $dataset) {
             yield $dataset->name => [$position];
         }
+    }
+
+    public function test_the_parts_of_licences_hold_the_rows_of_the_whole_and_their_trailers_hold(): void
+    {
+        $workspace = Workspace::make();
+        $generator = new Generator(Wherrymoor::datasets()[1], Wherrymoor::SEED + 1);
+        $whole = $generator->write($workspace->path)['source'];
+        $rows = $sums = [];
+        $format = (new FormatDetection)->find($whole, 'whole')->format;
+        foreach ($generator->divide($whole) as $part) {
+            $trailer = Trailer::of($part, PartFormat::delimited($format), 10);
+            $totals = new HashTotals(['fee']);
+            $reader = new DelimitedReader($part, 'part', $format->with(skipBelow: 1));
+            $before = count($rows);
+            foreach ($reader->records() as $record) {
+                self::assertInstanceOf(Row::class, $record);
+                $rows[] = $record->cells;
+                $totals->add($record->cells, ['fee' => 4]);
+            }
+            self::assertTrue($trailer?->isLikely);
+            self::assertSame(['TRL', (string) (count($rows) - $before), (string) $totals->sum('fee')], $trailer->cells);
+            $sums[] = $trailer->cells[2];
+        }
+        $ofWhole = array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [], iterator_to_array(DelimitedReader::detecting($whole, 'whole')->records(), false));
+        $workspace->remove();
+
+        self::assertCount(2, array_unique($sums));
+        self::assertSame($ofWhole, $rows);
     }
 
     public function test_the_same_seed_gives_the_same_bytes(): void
