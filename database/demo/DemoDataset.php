@@ -22,6 +22,8 @@ final readonly class DemoDataset
      * @param  array{missing: int, extra: int, repeatedInSource: int, repeatedInTarget: int, repeatedInBoth: int, repeatedInSourceOnly: int, unkeyedInSource: int, unkeyedInTarget: int}  $rowsPlanted
      * @param  list<string>  $refusedInSource  raw records, which are no rows
      * @param  list<string>  $refusedInTarget
+     * @param  non-empty-string  $sourceDelimiter
+     * @param  non-empty-string  $sourceLineEnd
      * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
      * @param  list<string>  $blankTokens  that both sides declare
      * @param  array<string, string>  $parts  file of the source => the office that handed it over; none: the source is one file
