@@ -77,17 +77,27 @@ foreach ($steps as $step) {
 }
 
 $few = intdiv($rows, 10);
-$names = ['json-lines' => "{$folder}/rows.jsonl", 'xlsx' => "{$folder}/rows.xlsx"];
+$names = ['fixed-width' => "{$folder}/rows.txt", 'xml' => "{$folder}/rows.xml", 'json-lines' => "{$folder}/rows.jsonl", 'xlsx' => "{$folder}/rows.xlsx"];
 $lines = fopen($names['json-lines'], 'wb');
+$fixed = fopen($names['fixed-width'], 'wb');
+$xml = fopen($names['xml'], 'wb');
+$padded = static fn(array $cells): string => implode(' ', array_map(static fn(string $cell): string => $cell.str_repeat(' ', max(0, 24 - mb_strlen($cell))), $cells))."\n";
+fwrite($fixed, $padded($columns));
+fwrite($xml, '<register>');
 $workbook = WriterEntityFactory::createXLSXWriter();
 $workbook->openToFile($names['xlsx']);
 $workbook->addRow(WriterEntityFactory::createRowFromArray($columns));
 foreach ($delivered($csv) as $nth => $cells) {
     fwrite($lines, json_encode(array_combine($columns, $cells), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE)."\n");
+    fwrite($fixed, $padded($cells));
+    fwrite($xml, '<row>'.implode('', array_map(static fn(string $name, string $cell): string => "<{$name}>".htmlspecialchars($cell, ENT_XML1)."</{$name}>", $columns, $cells))."</row>\n");
     if ($few-- > 0) {
         $workbook->addRow(WriterEntityFactory::createRowFromArray($cells));
     }
 }
+fwrite($xml, '</register>');
+fclose($xml);
+fclose($fixed);
 fclose($lines);
 $workbook->close();
 foreach ($names as $kind => $path) {

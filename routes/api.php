@@ -48,6 +48,9 @@ Route::middleware('auth')->group(function (): void {
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
     Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
     Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
+    Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
+    Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use']);
+    Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv']);
     Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
 
     Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);

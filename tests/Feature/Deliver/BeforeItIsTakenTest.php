@@ -167,6 +167,19 @@ final class BeforeItIsTakenTest extends TestCase
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'demands' => ['quay' => ['required' => true]]])->assertOk()->assertJsonPath('problems.0.pointer', '/demands/quay');
     }
 
+    public function test_a_delivery_can_serve_another_dataset_of_the_migration(): void
+    {
+        $this->deliver('source', "code,name\nKB,Kestrel\nbad,,\n", 'basins.csv');
+        $basins = Delivery::query()->sole();
+        $this->dataset = $this->migration->datasets()->create(['name' => 'Berths']);
+        $this->api('GET', "/datasets/{$this->dataset->id}/other-deliveries")->assertOk()->assertJson(['items' => [['dataset' => 'Moorings', 'delivery' => ['id' => $basins->id]]]]);
+
+        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $basins->id, 'side' => 'target'])->assertCreated()->assertJson(['side' => 'target', 'number' => 1, 'digest' => $basins->digest, 'delivered' => 1, 'refused' => 1]);
+        $used = Delivery::query()->latest('id')->firstOrFail();
+        self::assertSame("file,line,reason,what is wrong,record\nbasins.csv,3,wrong-number-of-cells,3 cells where the header has 2,\"bad,,\"\n", $this->get("/api/v1/deliveries/{$used->id}/refused.csv")->assertOk()->streamedContent());
+        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $used->id, 'side' => 'source'])->assertConflict()->assertJson(['code' => 'not-of-this-migration']);
+    }
+
     /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
     private function waiting(string $side, string ...$receipts): \Illuminate\Testing\TestResponse
     {

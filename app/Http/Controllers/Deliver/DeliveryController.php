@@ -6,6 +6,7 @@ namespace App\Http\Controllers\Deliver;
 
 use App\Actions\Deliver\ExplainClaim;
 use App\Actions\Deliver\TakeDelivery;
+use App\Actions\Deliver\UseDelivery;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\TakeDeliveryRequest;
 use App\Http\Resources\DeliveryResource;
@@ -13,9 +14,12 @@ use App\Http\Resources\RefusedRecordResource;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Queries\Deliver\ReceiptView;
+use App\Queries\Deliver\RefusedCsv;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use NineTally\Core\Row\Side;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class DeliveryController extends Controller
 {
@@ -44,6 +48,44 @@ final class DeliveryController extends Controller
         $explainClaim($delivery, $claim, $request->string('explanation')->trim()->toString(), $this->person($request));
 
         return response()->json(DeliveryResource::make($delivery->refresh())->resolve($request));
+    }
+
+    /** The latest deliveries of other datasets of the migration, which can serve here too. */
+    public function others(Request $request, Dataset $dataset): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $others = [];
+        foreach ($dataset->migration->datasets()->whereKeyNot($dataset->id)->orderBy('name')->get() as $other) {
+            foreach (Side::cases() as $side) {
+                $delivery = $other->latestDelivery($side);
+                if ($delivery !== null) {
+                    $others[] = ['dataset' => $other->name, 'delivery' => DeliveryResource::make($delivery)->resolve($request)];
+                }
+            }
+        }
+
+        return response()->json(['items' => $others]);
+    }
+
+    public function use(Request $request, Dataset $dataset, UseDelivery $useDelivery): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        /** @var array{delivery: int, side: string} $asked */
+        $asked = $request->validate(['delivery' => ['required', 'integer'], 'side' => ['required', 'in:source,target']]);
+        $used = $useDelivery(Delivery::query()->findOrFail($asked['delivery']), $dataset, Side::from($asked['side']), $this->person($request));
+
+        return response()->json(DeliveryResource::make($used->refresh())->resolve($request), Response::HTTP_CREATED);
+    }
+
+    public function refusedCsv(Delivery $delivery, RefusedCsv $csv): StreamedResponse
+    {
+        $this->allow('view', $delivery->dataset->migration);
+
+        return response()->streamDownload(static function () use ($csv, $delivery): void {
+            foreach ($csv($delivery) as $line) {
+                echo $line;
+            }
+        }, "refused-{$delivery->side->value}-{$delivery->number}.csv", ['Content-Type' => 'text/csv; charset=UTF-8']);
     }
 
     public function refused(Request $request, Delivery $delivery): JsonResponse

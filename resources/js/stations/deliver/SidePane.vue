@@ -9,6 +9,7 @@ import { changeSentence } from '@/stations/deliver/changeSentence'
 import ClaimList from '@/stations/deliver/ClaimList.vue'
 import QueryForm from '@/stations/deliver/QueryForm.vue'
 import RefusedRecords from '@/stations/deliver/RefusedRecords.vue'
+import UseOtherDelivery from '@/stations/deliver/UseOtherDelivery.vue'
 import { useProfile } from '@/stations/deliver/useProfile'
 import { useParts } from '@/stations/deliver/useParts'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
@@ -110,6 +111,7 @@ const invitation = computed(() => {
       />
       <el-button :loading="isSending" @click="input?.click()">{{ invitation }}</el-button>
       <span class="quiet">or drop files here</span>
+      <UseOtherDelivery :side="side" :label="label" :course="course" />
       <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" @ask="ask" />
     </div>
     <RefusedRecords v-if="delivery" v-model="isShowingRefused" :delivery="delivery" :label="label" />
