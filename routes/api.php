@@ -10,6 +10,7 @@ use App\Http\Controllers\Board\MigrationController;
 use App\Http\Controllers\Deliver\DeliveryController;
 use App\Http\Controllers\Deliver\ProfileController;
 use App\Http\Controllers\Deliver\ReceiptController;
+use App\Http\Controllers\Match\AdviceController;
 use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Review\FindingController;
@@ -68,6 +69,9 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
+    Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
+    Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);
+    Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel']);
     Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
 
     // Tally

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Actions\Match\CountKey;
-use App\Actions\Match\DraftOf;
 use App\Actions\Tally\PerformRun;
 use App\Actions\Tally\ReviveDeadWork;
 use App\Adapters\BlobStore;
@@ -47,7 +46,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(PerformRun::class)->needs('$helpers')->giveConfig('nine-tally.helpers');
         $this->app->when(PerformRun::class)->needs('$leaseSeconds')->giveConfig('nine-tally.lease_seconds');
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
-        $this->app->when([DraftOf::class, CountKey::class])->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
+        $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
         $this->app->when(ReviveDeadWork::class)->needs('$keepShapedSeconds')->giveConfig('nine-tally.keep_shaped_seconds');
         $this->app->when(ReviveDeadWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');

@@ -4,20 +4,21 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
-use App\Adapters\DeliveryReader;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
-use NineTally\Core\Advice\PlanProposal;
+use App\Queries\Shape\DeliverySample;
+use App\Questions\BothSides;
+use App\Questions\WhatTellsRowsApart;
+use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
 /** The draft of a dataset's plan. The first one is proposed: columns of equal name are paired, and a key is looked for. */
 final readonly class DraftOf
 {
-    public function __construct(private DeliveryReader $reader, private PlanProposal $proposal, private int $sampleRows) {}
+    public function __construct(private DeliverySample $sample) {}
 
     public function __invoke(Dataset $dataset): ?PlanDraft
     {
@@ -29,14 +30,14 @@ final readonly class DraftOf
         }
 
         // Two people may open the station at once; the first proposal stays.
-        return PlanDraft::query()->firstOrCreate(['dataset_id' => $dataset->id], ['document' => $this->proposed($source, $target)]);
+        return PlanDraft::query()->firstOrCreate(['dataset_id' => $dataset->id], ['document' => $this->proposed($dataset, $source, $target)]);
     }
 
     /** @return array<string, mixed> a plan's document, but that its key may still be empty */
-    private function proposed(Delivery $source, Delivery $target): array
+    private function proposed(Dataset $dataset, Delivery $source, Delivery $target): array
     {
         [$sourceColumns, $targetColumns] = [$source->namedColumns(), $target->namedColumns()];
-        $key = $this->proposal->key($sourceColumns, $targetColumns, $this->sample($source));
+        $key = $this->key($dataset, Plan::pairsByName($sourceColumns, $targetColumns));
 
         return [
             'formatVersion' => Plan::FORMAT_VERSION,
@@ -46,17 +47,20 @@ final readonly class DraftOf
         ];
     }
 
-    /** @return \Generator<int, Row> */
-    private function sample(Delivery $delivery): \Generator
+    /**
+     * @param  list<ColumnPair>  $pairs
+     * @return list<string> names of the source; empty when no set of columns tells the rows of the samples apart
+     */
+    private function key(Dataset $dataset, array $pairs): array
     {
-        $rows = 0;
-        foreach ($this->reader->stack($delivery)->records() as $origin => $record) {
-            if (is_array($record)) {
-                yield new Row($origin, $record);
-                if (++$rows === $this->sampleRows) {
-                    return;
-                }
-            }
+        $sides = BothSides::of($dataset);
+        $paired = array_map(static fn(ColumnPair $pair): array => ['source' => $pair->source, 'target' => $pair->target], $pairs);
+        if ($sides === null || $paired === []) {
+            return [];
         }
+        $names = array_column($paired, 'source');
+        $best = (new KeyAdvice)->keys($names, WhatTellsRowsApart::cells($this->sample, $sides, $paired))[0] ?? null;
+
+        return $best === null ? [] : array_map(static fn(int $place): string => $names[$place], $best->places);
     }
 }

@@ -54,6 +54,21 @@ final class RowMultiset
         return new RowChanges($same, $changed, $this->rows - $same - $changed, $after->rows - $same - $changed);
     }
 
+    /** Rows that have their key in common with another. */
+    public function repeating(): int
+    {
+        $repeating = 0;
+        for ($part = 0; $part < GroupParts::PARTS; $part++) {
+            $times = [];
+            foreach ($this->parts->part($part) as [$key]) {
+                $times[$key] = ($times[$key] ?? 0) + 1;
+            }
+            $repeating += array_sum(array_filter($times, static fn(int $count): bool => $count > 1));
+        }
+
+        return $repeating;
+    }
+
     public function remove(): void
     {
         $this->parts->remove();

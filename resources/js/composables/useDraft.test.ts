@@ -37,6 +37,36 @@ describe('the draft of a plan', () => {
     expect(kept().leftOut.source).toEqual([])
   })
 
+  it('pairs all that is confirmed at once, and lets go of nothing that is paired', () => {
+    draft().pairAll([
+      { source: 'clerk', target: 'agent' },
+      { source: 'note', target: 'owner' },
+    ])
+
+    expect(kept().columnPairs.map(({ source, target }) => `${source}:${target}`)).toEqual(['fee:fee', 'holder:owner', 'clerk:agent'])
+    expect(kept().leftOut.source).toEqual([])
+  })
+
+  it('uses an advised key, and compares what was in the key before', () => {
+    draft().useKey([{ source: 'holder', target: 'owner' }])
+    expect(kept().key).toEqual([{ source: 'holder', target: 'owner' }])
+    expect(kept().columnPairs.map(({ source }) => source)).toEqual(['basin', 'fee'])
+
+    draft().useKey([
+      { source: 'basin', target: 'basin' },
+      { source: 'fee', target: 'fee' },
+    ])
+    expect(kept().key[0]).toEqual({ source: 'basin', target: 'basin', forgives: ['case'] })
+  })
+
+  it('sets what the target demands, and takes it away', () => {
+    const { demand } = draft()
+    demand('owner', { mostCharacters: 20 })
+    expect(kept().demands).toEqual({ owner: { mostCharacters: 20 } })
+    demand('owner', {})
+    expect(kept().demands).toEqual({})
+  })
+
   it('leaves a column out, and keeps the rules of the others', () => {
     draft().pair('holder', null)
 

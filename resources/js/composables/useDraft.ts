@@ -81,6 +81,41 @@ export function useDraft(course: () => Schemas['Course']) {
     })
   }
 
+  /** Pairs several columns at once, as one change. */
+  function pairAll(pairs: readonly Pair[]): void {
+    change((next) => {
+      const taken = new Set([...next.key, ...next.columnPairs].flatMap(({ source, target }) => [`source ${source}`, `target ${target}`]))
+      const free = pairs.filter(({ source, target }) => !taken.has(`source ${source}`) && !taken.has(`target ${target}`))
+      const named = (side: Side): Set<string> => new Set(free.map((one) => one[side]))
+      return {
+        ...next,
+        columnPairs: [...next.columnPairs, ...free.map(asPair)],
+        leftOut: {
+          source: next.leftOut.source.filter((name) => !named('source').has(name)),
+          target: next.leftOut.target.filter((name) => !named('target').has(name)),
+        },
+      }
+    })
+  }
+
+  /** A column that stays in the key keeps what it forgives. */
+  function forgivenIn(of: Draft, source: string): Pick<Schemas['KeyColumnRules'], 'forgives'> {
+    const forgives = of.key.find((column) => column.source === source)?.forgives
+    return forgives === undefined ? {} : { forgives }
+  }
+
+  /** Makes these columns the key, in their order; what was in it is compared instead. */
+  function useKey(columns: readonly Pair[]): void {
+    change((next) => {
+      const isKey = ({ source }: Pair): boolean => columns.some((column) => column.source === source)
+      return {
+        ...next,
+        key: columns.map(({ source, target }) => ({ source, target, ...forgivenIn(next, source) })),
+        columnPairs: [...next.key.filter((column) => !isKey(column)).map(asPair), ...next.columnPairs.filter((column) => !isKey(column))],
+      }
+    })
+  }
+
   /** A key column says which row is which; the others must be equal. */
   function toggleKey({ source, target }: Pair): void {
     change((next) =>
@@ -142,6 +177,8 @@ export function useDraft(course: () => Schemas['Course']) {
     draft,
     saving,
     pair,
+    pairAll,
+    useKey,
     toggleKey,
     rule,
     declare,

@@ -7,17 +7,20 @@ import { count } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import CombinationsDialog from '@/parts/CombinationsDialog.vue'
+import KeyAdvice from '@/stations/match/KeyAdvice.vue'
 import KeyCard from '@/stations/match/KeyCard.vue'
 import PairList from '@/stations/match/PairList.vue'
 import PairRules from '@/stations/match/PairRules.vue'
 import RepeatsCard from '@/stations/match/RepeatsCard.vue'
 import SideForms from '@/stations/match/SideForms.vue'
 import { useDraft } from '@/composables/useDraft'
+import { useAdvice } from '@/stations/match/useAdvice'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
 const queries = useQueryClient()
-const { plan, draft, saving, pair, toggleKey, rule, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
+const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
@@ -32,6 +35,19 @@ const note = computed(() => {
   const version = plan.data.value?.version ?? null
   return version === null ? 'draft of plan 1, saved' : `draft after plan ${version}, saved`
 })
+const advice = useAdvice(
+  () => props.course,
+  () => draft.value,
+  () => saving.isPending.value,
+)
+const adviceChange = useMutation({
+  mutationFn: async (isAgain: boolean): Promise<unknown> =>
+    isAgain
+      ? answer(api.POST('/datasets/{dataset}/advice', { params: { path: { dataset: props.course.id } } }))
+      : answer(api.DELETE('/datasets/{dataset}/advice', { params: { path: { dataset: props.course.id } } })),
+  onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset', props.course.id, 'advice'] }),
+})
+const repeating = ref<Schemas['KeyColumn'][] | null>(null)
 const chosen = ref<string | null>(null)
 const chosenIsPaired = computed(() => [...(draft.value?.key ?? []), ...(draft.value?.columnPairs ?? [])].some((column) => column.source === chosen.value))
 const problems = computed(() => plan.data.value?.problems ?? [])
@@ -55,9 +71,11 @@ const problems = computed(() => plan.data.value?.problems ?? [])
         <PairList
           :plan="plan.data.value"
           :draft="draft"
+          :proposals="advice.data.value?.pairs.proposals ?? []"
           :may-work="course.mayWork"
           :chosen="chosen"
           @pair="pair"
+          @pair-all="pairAll"
           @toggle-key="toggleKey"
           @choose="chosen = chosen === $event ? null : $event"
         />
@@ -80,6 +98,16 @@ const problems = computed(() => plan.data.value?.problems ?? [])
           />
           <template v-else>
             <KeyCard :course="course" :draft-key="draft.key" />
+            <KeyAdvice
+              v-if="advice.data.value"
+              :advice="advice.data.value.keys"
+              :draft-key="draft.key"
+              :may-work="course.mayWork"
+              @use="useKey"
+              @repeats="repeating = $event"
+              @cancel="adviceChange.mutate(false)"
+              @again="adviceChange.mutate(true)"
+            />
             <RepeatsCard :plan="plan.data.value" :draft="draft" :course="course" :may-work="course.mayWork" @repeat="repeat" />
             <section class="writes" aria-label="How each side writes its values">
               <h2>How each side writes its values</h2>
@@ -98,6 +126,12 @@ const problems = computed(() => plan.data.value?.problems ?? [])
         </aside>
       </div>
     </LoadState>
+    <CombinationsDialog
+      v-if="repeating !== null"
+      :course="course"
+      :preset="{ source: repeating.map(({ source }) => source), target: repeating.map(({ target }) => target) }"
+      @close="repeating = null"
+    />
   </main>
 </template>
 

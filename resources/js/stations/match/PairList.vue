@@ -1,11 +1,30 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kindName, passes } from '@/format/rules'
 
-const props = defineProps<{ plan: Schemas['Plan']; draft: Schemas['PlanDraft']; mayWork: boolean; chosen: string | null }>()
-const emit = defineEmits<{ pair: [source: string, target: string | null]; toggleKey: [pair: Schemas['KeyColumn']]; choose: [source: string] }>()
+const props = defineProps<{
+  plan: Schemas['Plan']
+  draft: Schemas['PlanDraft']
+  proposals: readonly Proposal[]
+  mayWork: boolean
+  chosen: string | null
+}>()
+const emit = defineEmits<{
+  pair: [source: string, target: string | null]
+  pairAll: [pairs: Schemas['KeyColumn'][]]
+  toggleKey: [pair: Schemas['KeyColumn']]
+  choose: [source: string]
+}>()
 
+const dragged = ref<string | null>(null)
+const over = ref<string | null>(null)
+function drop(target: string): void {
+  if (dragged.value !== null) emit('pair', dragged.value, target)
+  dragged.value = over.value = null
+}
+
+type Proposal = Schemas['Advice']['pairs']['proposals'][number]
 const NOT_COMPARED = '\u0000not compared'
 
 const examples = (side: 'source' | 'target'): Map<string, string> =>
@@ -34,6 +53,12 @@ const rows = computed(() => {
     place: keyPlaces.value.get(source),
   }))
 })
+/** Proposals for columns that nobody has paired yet. */
+const proposed = computed(() => {
+  const taken = new Set(partners.value.values())
+  return new Map(props.proposals.filter(({ source, target }) => !partners.value.has(source) && !taken.has(target)).map((one) => [one.source, one]))
+})
+const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
 const leftOver = computed(() => {
   const taken = new Set(partners.value.values())
   return (props.plan.target?.columns ?? []).map((column) => column.name).filter((name) => !taken.has(name))
@@ -43,6 +68,20 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
 
 <template>
   <div class="list">
+    <div v-if="mayWork && strong.length > 0" class="strong" role="status">
+      <span>{{ strong.length === 1 ? 'One more pair is' : `${strong.length} more pairs are` }} proposed strongly.</span>
+      <el-button
+        size="small"
+        @click="
+          emit(
+            'pairAll',
+            strong.map(({ source, target }) => ({ source, target })),
+          )
+        "
+      >
+        {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
+      </el-button>
+    </div>
     <table>
       <thead>
         <tr>
@@ -69,7 +108,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               {{ row.place ?? '' }}
             </button>
           </td>
-          <th scope="row">
+          <th scope="row" :draggable="mayWork" @dragstart="dragged = row.source" @dragend="dragged = over = null">
             {{ row.source }}<span class="cell examples">{{ sourceExamples.get(row.source) }}</span>
           </th>
           <td><div class="wire" :class="{ none: row.target === null }" /></td>
@@ -86,6 +125,19 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               <el-option v-for="name in targets" :key="name" :value="name" :label="name" />
             </el-select>
             <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
+            <div v-if="proposed.get(row.source)" class="proposal">
+              <span
+                ><b>{{ proposed.get(row.source)?.target }}</b> {{ proposed.get(row.source)?.strength }}:
+                {{ proposed.get(row.source)?.reasons.join(', ') }}</span
+              >
+              <el-button
+                v-if="mayWork"
+                size="small"
+                :aria-label="`Pair ${row.source} with ${proposed.get(row.source)?.target}`"
+                @click="emit('pair', row.source, proposed.get(row.source)?.target ?? null)"
+                >Confirm</el-button
+              >
+            </div>
           </td>
           <td class="readas">{{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text') }}</td>
           <td>
@@ -96,7 +148,14 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
             </button>
           </td>
         </tr>
-        <tr v-for="name in leftOver" :key="`target ${name}`">
+        <tr
+          v-for="name in leftOver"
+          :key="`target ${name}`"
+          :class="{ drop: over === name }"
+          @dragover.prevent="over = name"
+          @dragleave="over = null"
+          @drop.prevent="drop(name)"
+        >
           <td />
           <th scope="row" class="quiet">(not compared)</th>
           <td><div class="wire none" /></td>
@@ -214,5 +273,23 @@ td:has(.rules) {
 .wire.none {
   background: none;
   border-block-start: 2px dotted var(--line);
+}
+.strong {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 8px 16px;
+  background: var(--mark);
+  font-size: 13px;
+}
+.proposal {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  font-size: 12px;
+}
+.drop {
+  box-shadow: inset 0 0 0 2px var(--ink);
 }
 </style>

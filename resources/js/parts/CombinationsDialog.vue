@@ -7,12 +7,14 @@ import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 
 /** Which rows repeat if only some columns count, and how often each combination of their values stands. */
-const props = defineProps<{ course: Schemas['Course'] }>()
+const props = defineProps<{ course: Schemas['Course']; preset?: Partial<Record<'source' | 'target', string[]>> }>()
 const emit = defineEmits<{ close: [] }>()
 const SECOND = 1000
 
 const side = ref<'source' | 'target'>(props.course.source === null ? 'target' : 'source')
-const columns = ref<string[]>([])
+/** Columns that a step makes do not stand in the delivery. */
+const presetOf = (of: 'source' | 'target'): string[] => (props.preset?.[of] ?? []).filter((name) => props.course[of]?.columns.includes(name) === true)
+const columns = ref<string[]>(presetOf(side.value))
 const looked = ref<string[] | null>(null)
 const delivery = computed(() => props.course[side.value])
 const label = (of: 'source' | 'target'): string => (of === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
@@ -51,7 +53,7 @@ const sentence = computed(() => {
 })
 function chooseSide(of: 'source' | 'target'): void {
   side.value = of
-  columns.value = []
+  columns.value = presetOf(of)
   looked.value = null
 }
 </script>

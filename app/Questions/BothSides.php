@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Questions;
+
+use App\Adapters\ShapeInputs;
+use App\Models\Dataset;
+use App\Models\Delivery;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\Side;
+
+/** Two deliveries and the steps that prepare them: what a question about both sides is about. */
+final readonly class BothSides
+{
+    private function __construct(private int $sourceDelivery, private int $targetDelivery, private SideRules $source, private SideRules $target, private ShapeInputs $inputs) {}
+
+    /** The latest deliveries of a dataset with the steps of its draft; null while a side has delivered nothing. */
+    public static function of(Dataset $dataset): ?self
+    {
+        $source = $dataset->latestDelivery(Side::Source);
+        $target = $dataset->latestDelivery(Side::Target);
+        if ($source === null || $target === null) {
+            return null;
+        }
+        $draft = $dataset->draft()->first();
+        [$ofSource, $ofTarget] = [$draft?->rules(Side::Source) ?? new SideRules, $draft?->rules(Side::Target) ?? new SideRules];
+
+        return new self($source->id, $target->id, new SideRules(shape: $ofSource->shape), new SideRules(shape: $ofTarget->shape), ShapeInputs::now($dataset, $ofSource, $ofTarget));
+    }
+
+    /** @return array<array-key, mixed> */
+    public function about(): array
+    {
+        return [$this->sourceDelivery, $this->source->shape->digest(), $this->inputs->of($this->source), $this->targetDelivery, $this->target->shape->digest(), $this->inputs->of($this->target)];
+    }
+
+    public function delivery(Side $side): Delivery
+    {
+        return Delivery::query()->findOrFail($side === Side::Source ? $this->sourceDelivery : $this->targetDelivery);
+    }
+
+    public function rules(Side $side): SideRules
+    {
+        return $side === Side::Source ? $this->source : $this->target;
+    }
+
+    /** All rows of a side after its steps. */
+    public function reader(Material $material, Side $side): Reader
+    {
+        return $material->sides->reader($this->delivery($side), $this->rules($side), $this->inputs);
+    }
+}
