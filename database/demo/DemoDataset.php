@@ -23,6 +23,7 @@ final readonly class DemoDataset
      * @param  list<string>  $refusedInSource  raw records, which are no rows
      * @param  list<string>  $refusedInTarget
      * @param  non-empty-string  $sourceDelimiter
+     * @param  non-empty-string  $targetDelimiter
      * @param  non-empty-string  $sourceLineEnd
      * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
      * @param  list<string>  $blankTokens  that both sides declare

@@ -6,6 +6,7 @@ namespace App\Queries\Match;
 
 use App\Models\Answer;
 use App\Models\Dataset;
+use App\Models\DeliveryProfile;
 use App\Queries\Shape\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
@@ -14,6 +15,8 @@ use App\Questions\WhatTellsRowsApart;
 use App\Questions\WhichColumnsPair;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Measure\Percentage;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Kind;
 
 /**
  * What is advised for the plan of a dataset: which columns pair, and which of the paired ones tell rows apart; from samples at once, on
@@ -32,11 +35,11 @@ final readonly class Advice
     {
         $sides = BothSides::of($dataset);
         if ($sides === null) {
-            return ['pairs' => ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'proposals' => []], 'keys' => $this->noKeys()];
+            return ['pairs' => ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'proposals' => []], 'keys' => $this->noKeys(), 'kinds' => []];
         }
         $pairs = $this->answers->to(new WhichColumnsPair($sides));
 
-        return ['pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []], 'keys' => $this->keys($dataset, $sides, $pairs)];
+        return ['pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []], 'keys' => $this->keys($dataset, $sides, $pairs), 'kinds' => $this->kinds($dataset)];
     }
 
     public function cancel(Dataset $dataset): void
@@ -130,7 +133,7 @@ final readonly class Advice
                 }
             }
         }
-        $places = array_flip($dataset->latestDelivery(\NineTally\Core\Row\Side::Source)->columns ?? []);
+        $places = array_flip($dataset->latestDelivery(Side::Source)->columns ?? []);
         usort($paired, static fn(array $one, array $other): int => ($places[$one['source']] ?? PHP_INT_MAX) <=> ($places[$other['source']] ?? PHP_INT_MAX));
 
         return $paired;
@@ -143,6 +146,28 @@ final readonly class Advice
         $keys = $answer->content['keys'] ?? [];
 
         return $keys;
+    }
+
+    /**
+     * Pairs that are compared as text though every value of both sides, as delivered, is of another kind.
+     *
+     * @return list<array{source: string, target: string, kind: string, forms: int}> with how many shapes the values of both sides have
+     */
+    private function kinds(Dataset $dataset): array
+    {
+        /** @var list<array{source: string, target: string, kind?: string}> $pairs */
+        $pairs = $dataset->draft()->first()->document['columnPairs'] ?? [];
+        $profiles = array_map(static fn(Side $side): array => array_column(DeliveryProfile::query()->find($dataset->latestDelivery($side)?->id)->columns ?? [], null, 'name'), ['source' => Side::Source, 'target' => Side::Target]);
+        $kinds = [];
+        foreach ($pairs as $pair) {
+            [$source, $target] = [$profiles['source'][$pair['source']] ?? null, $profiles['target'][$pair['target']] ?? null];
+            $isText = ($pair['kind'] ?? Kind::Text->value) === Kind::Text->value;
+            if ($isText && $source !== null && $target !== null && $source['kind'] === $target['kind'] && $source['kind'] !== Kind::Text->value) {
+                $kinds[] = ['source' => $pair['source'], 'target' => $pair['target'], 'kind' => $source['kind'], 'forms' => count(array_unique([...array_column($source['shapes'], 'shape'), ...array_column($target['shapes'], 'shape')]))];
+            }
+        }
+
+        return $kinds;
     }
 
     /** @return array<string, mixed> */

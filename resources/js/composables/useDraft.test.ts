@@ -59,6 +59,12 @@ describe('the draft of a plan', () => {
     expect(kept().key[0]).toEqual({ source: 'basin', target: 'basin', forgives: ['case'] })
   })
 
+  it('reads pairs as the kind that they look like, which forgives its own form', () => {
+    draft().readAs([{ source: 'holder', kind: 'date' }])
+
+    expect(kept().columnPairs).toEqual([fee, { ...holder, kind: 'date', forgives: ['date-form'] }])
+  })
+
   it('sets what the target demands, and takes it away', () => {
     const { demand } = draft()
     demand('owner', { mostCharacters: 20 })

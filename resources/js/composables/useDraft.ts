@@ -134,6 +134,23 @@ export function useDraft(course: () => Schemas['Course']) {
     }))
   }
 
+  /** Reads several pairs as their kind, as one change; a new kind forgives its own form and nothing else. */
+  function readAs(kinds: readonly { source: string; kind: Schemas['Kind'] }[]): void {
+    const own: Partial<Record<Schemas['Kind'], Schemas['FormCause'][]>> = {
+      number: ['number-form'],
+      date: ['date-form'],
+      'date-time': ['date-form'],
+      'yes-no': ['yes-no-form'],
+    }
+    change((next) => ({
+      ...next,
+      columnPairs: next.columnPairs.map((column) => {
+        const kind = kinds.find(({ source }) => source === column.source)?.kind
+        return kind === undefined ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...(own[kind] ?? [])])] }
+      }),
+    }))
+  }
+
   /** Sets how one column of a side is read. */
   function declare(side: Side, column: string, reading: Schemas['Reading']): void {
     change((next) => {
@@ -181,6 +198,7 @@ export function useDraft(course: () => Schemas['Course']) {
     useKey,
     toggleKey,
     rule,
+    readAs,
     declare,
     declareSide,
     demand,

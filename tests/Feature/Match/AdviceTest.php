@@ -74,6 +74,15 @@ final class AdviceTest extends TestCase
         ]]]]);
     }
 
+    public function test_pairs_that_are_more_than_text_are_named(): void
+    {
+        $this->deliver('source', "basin,fee,since\nKB,1.50,2024-03-01\nLM,2,2024-03-02\n");
+        $this->deliver('target', "basin,fee,since\nKB,1.5,01/03/2024\nLM,2.00,02/03/2024\n");
+        $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk();
+
+        $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertJson(['kinds' => [['source' => 'fee', 'kind' => 'number', 'forms' => 2], ['source' => 'since', 'kind' => 'date', 'forms' => 2]]]);
+    }
+
     public function test_a_table_with_no_key_is_told_so(): void
     {
         $rows = str_repeat("KB,1\nLM,2\n", 30);

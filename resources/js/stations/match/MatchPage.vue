@@ -20,7 +20,7 @@ import { useAdvice } from '@/stations/match/useAdvice'
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
 const queries = useQueryClient()
-const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
+const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, readAs, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
@@ -72,9 +72,11 @@ const problems = computed(() => plan.data.value?.problems ?? [])
           :plan="plan.data.value"
           :draft="draft"
           :proposals="advice.data.value?.pairs.proposals ?? []"
+          :kinds="advice.data.value?.kinds ?? []"
           :may-work="course.mayWork"
           :chosen="chosen"
           @pair="pair"
+          @read-as="readAs"
           @pair-all="pairAll"
           @toggle-key="toggleKey"
           @choose="chosen = chosen === $event ? null : $event"

@@ -7,6 +7,7 @@ const props = defineProps<{
   plan: Schemas['Plan']
   draft: Schemas['PlanDraft']
   proposals: readonly Proposal[]
+  kinds: Schemas['Advice']['kinds']
   mayWork: boolean
   chosen: string | null
 }>()
@@ -14,6 +15,7 @@ const emit = defineEmits<{
   pair: [source: string, target: string | null]
   pairAll: [pairs: Schemas['KeyColumn'][]]
   toggleKey: [pair: Schemas['KeyColumn']]
+  readAs: [kinds: { source: string; kind: Schemas['Kind'] }[]]
   choose: [source: string]
 }>()
 
@@ -82,6 +84,22 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
     </div>
+    <div v-if="mayWork && kinds.length > 0" class="strong" role="status">
+      <span
+        >{{ kinds.length === 1 ? 'One pair looks' : `${kinds.length} pairs look` }} like more than text:
+        {{ kinds.map(({ source, kind, forms }) => `${source} (${kindName(kind)}${forms > 1 ? `, in ${forms} forms` : ''})`).join(', ') }}.</span
+      >
+      <el-button
+        size="small"
+        @click="
+          emit(
+            'readAs',
+            kinds.map(({ source, kind }) => ({ source, kind })),
+          )
+        "
+        >Read {{ kinds.length === 1 ? 'it' : 'them' }} so</el-button
+      >
+    </div>
     <table>
       <thead>
         <tr>
@@ -125,7 +143,9 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               <el-option v-for="name in targets" :key="name" :value="name" :label="name" />
             </el-select>
             <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
-            <div v-if="proposed.get(row.source)" class="proposal">
+          </td>
+          <td v-if="proposed.get(row.source)" colspan="2">
+            <div class="proposal">
               <span
                 ><b>{{ proposed.get(row.source)?.target }}</b> {{ proposed.get(row.source)?.strength }}:
                 {{ proposed.get(row.source)?.reasons.join(', ') }}</span
@@ -139,8 +159,8 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               >
             </div>
           </td>
-          <td class="readas">{{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text') }}</td>
-          <td>
+          <td v-if="!proposed.get(row.source)" class="readas">{{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text') }}</td>
+          <td v-if="!proposed.get(row.source)">
             <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
               <span class="unseen">Rules of {{ row.source }}: </span>
               <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass">{{ pass }}</span>

@@ -12,7 +12,7 @@ export function useAdvice(course: () => Schemas['Course'], draft: () => Schemas[
       'advice',
       () => course().source?.id,
       () => course().target?.id,
-      () => [draft()?.key.map(({ source, target }) => [source, target]), draft()?.columnPairs.map(({ source, target }) => [source, target])],
+      () => [draft()?.key.map(({ source, target }) => [source, target]), draft()?.columnPairs.map(({ source, target, kind }) => [source, target, kind])],
       () => JSON.stringify([draft()?.sides?.source?.shape, draft()?.sides?.target?.shape]),
     ],
     queryFn: () => answer(api.GET('/datasets/{dataset}/advice', { params: { path: { dataset: course().id } } })),
