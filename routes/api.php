@@ -69,6 +69,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
+    Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
     Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
     Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);
     Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel']);

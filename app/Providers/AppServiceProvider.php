@@ -15,6 +15,7 @@ use App\Adapters\QuerySources;
 use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
 use App\Adapters\ShapedSides;
+use App\Adapters\TrialSamples;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Sign\ReportContent;
@@ -54,6 +55,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(ReportPage::class)->needs('$fontFolder')->give(base_path('node_modules/@fontsource-variable'));
         $this->app->when(QuerySources::class)->needs('$sources')->giveConfig('nine-tally.sources');
         $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
+        $this->app->when(TrialSamples::class)->needs('$folder')->give(storage_path('shaped'));
         $this->app->when(Material::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');

@@ -52,6 +52,41 @@ final readonly class DeliverySample
     }
 
     /**
+     * The first rows of the delivery after the steps, with their origins.
+     *
+     * @return array{columns: list<string>, rows: list<array{int, list<string>}>}
+     *
+     * @throws NineTallyException when a step does not fit
+     */
+    public function head(Delivery $delivery, SideRules $rules, int $atMost): array
+    {
+        $stack = $this->reader->stack($delivery);
+        $delivered = static function () use ($stack, $atMost): \Generator {
+            $rows = 0;
+            foreach ($stack->records() as $origin => $record) {
+                if (is_array($record)) {
+                    yield $origin => $record;
+                    if (++$rows === $atMost) {
+                        return;
+                    }
+                }
+            }
+        };
+        $workspace = Workspace::make();
+        try {
+            $inputs = ShapeInputs::now($delivery->dataset, $rules);
+            $rowsAfter = [];
+            foreach ($rules->shape->run($delivered(), $stack->columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs), $inputs->parameters)) as $origin => $cells) {
+                $rowsAfter[] = [$origin, $cells];
+            }
+
+            return ['columns' => $rules->shape->columns($stack->columns), 'rows' => $rowsAfter];
+        } finally {
+            $workspace->remove();
+        }
+    }
+
+    /**
      * The first rows of the sample after the steps; as delivered where the steps do not fit.
      *
      * @return array{columns: list<string>, rows: list<list<string>>}

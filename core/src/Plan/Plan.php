@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
+use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Profile\Demand;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
 /**
  * Which row is which, what must be equal, and what may differ.
@@ -134,6 +137,16 @@ final readonly class Plan
     public function side(Side $side): SideRules
     {
         return $side === Side::Source ? $this->source : $this->target;
+    }
+
+    /** How the keys of a side are made alike, so that rows meet. */
+    public function keyForm(Side $side, FormCombination $forms): KeyForm
+    {
+        return new KeyForm(
+            array_map(fn(string $name): Reading => $this->side($side)->reading($name, Kind::Text), $this->keyNames($side)),
+            array_map(static fn(KeyColumn $column): array => $column->forgives, $this->key),
+            $forms,
+        );
     }
 
     /** @return non-empty-list<string> */

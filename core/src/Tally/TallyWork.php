@@ -376,11 +376,7 @@ final class TallyWork
 
     public function keyForm(Side $side): KeyForm
     {
-        return $this->keyForms[$side->value] ??= new KeyForm(
-            array_map(fn(string $name): Reading => $this->plan->side($side)->reading($name, Kind::Text), $this->plan->keyNames($side)),
-            array_map(static fn(KeyColumn $column): array => $column->forgives, $this->plan->key),
-            $this->catalogue->forms,
-        );
+        return $this->keyForms[$side->value] ??= $this->plan->keyForm($side, $this->catalogue->forms);
     }
 
     private function hasPlainKeys(): bool

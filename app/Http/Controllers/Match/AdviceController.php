@@ -7,6 +7,7 @@ namespace App\Http\Controllers\Match;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
 use App\Queries\Match\Advice;
+use App\Queries\Match\Trial;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 
@@ -17,6 +18,14 @@ final class AdviceController extends Controller
         $this->allow('view', $dataset->migration);
 
         return response()->json($advice($dataset));
+    }
+
+    /** What the draft would find on the rows of some keys. */
+    public function trial(Dataset $dataset, Trial $trial): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+
+        return response()->json($trial($dataset));
     }
 
     public function cancel(Dataset $dataset, Advice $advice): Response

@@ -15,7 +15,9 @@ import PairRules from '@/stations/match/PairRules.vue'
 import RepeatsCard from '@/stations/match/RepeatsCard.vue'
 import SideForms from '@/stations/match/SideForms.vue'
 import { useDraft } from '@/composables/useDraft'
+import TrialCard from '@/stations/match/TrialCard.vue'
 import { useAdvice } from '@/stations/match/useAdvice'
+import { useTrial } from '@/stations/match/useTrial'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
@@ -36,6 +38,11 @@ const note = computed(() => {
   return version === null ? 'draft of plan 1, saved' : `draft after plan ${version}, saved`
 })
 const advice = useAdvice(
+  () => props.course,
+  () => draft.value,
+  () => saving.isPending.value,
+)
+const trial = useTrial(
   () => props.course,
   () => draft.value,
   () => saving.isPending.value,
@@ -72,6 +79,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
           :plan="plan.data.value"
           :draft="draft"
           :proposals="advice.data.value?.pairs.proposals ?? []"
+          :agreeing="trial.data.value?.result?.pairs ?? []"
           :kinds="advice.data.value?.kinds ?? []"
           :may-work="course.mayWork"
           :chosen="chosen"
@@ -87,6 +95,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
             <h2>Before this can be tallied</h2>
             <p v-for="problem in problems" :key="problem.pointer">{{ problem.detail }}</p>
           </div>
+          <TrialCard v-if="trial.data.value && draft.key.length > 0" :trial="trial.data.value" :is-fetching="trial.isFetching.value" />
           <PairRules
             v-if="chosen !== null && chosenIsPaired"
             :key="chosen"

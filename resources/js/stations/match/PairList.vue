@@ -8,6 +8,7 @@ const props = defineProps<{
   draft: Schemas['PlanDraft']
   proposals: readonly Proposal[]
   kinds: Schemas['Advice']['kinds']
+  agreeing: NonNullable<Schemas['Trial']['result']>['pairs']
   mayWork: boolean
   chosen: string | null
 }>()
@@ -61,6 +62,8 @@ const proposed = computed(() => {
   return new Map(props.proposals.filter(({ source, target }) => !partners.value.has(source) && !taken.has(target)).map((one) => [one.source, one]))
 })
 const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
+/** How much of each pair agrees in the trial. */
+const agreement = computed(() => new Map(props.agreeing.map((pair) => [pair.source, pair])))
 const leftOver = computed(() => {
   const taken = new Set(partners.value.values())
   return (props.plan.target?.columns ?? []).map((column) => column.name).filter((name) => !taken.has(name))
@@ -159,7 +162,12 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               >
             </div>
           </td>
-          <td v-if="!proposed.get(row.source)" class="readas">{{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text') }}</td>
+          <td v-if="!proposed.get(row.source)" class="readas">
+            {{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text')
+            }}<span v-if="row.place === undefined && agreement.get(row.source)" class="quiet agrees">{{
+              agreement.get(row.source)?.differing === 0 ? 'agrees' : `${agreement.get(row.source)?.agreeing} agree`
+            }}</span>
+          </td>
           <td v-if="!proposed.get(row.source)">
             <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
               <span class="unseen">Rules of {{ row.source }}: </span>
@@ -311,5 +319,9 @@ td:has(.rules) {
 }
 .drop {
   box-shadow: inset 0 0 0 2px var(--ink);
+}
+.agrees {
+  display: block;
+  font-size: 12px;
 }
 </style>

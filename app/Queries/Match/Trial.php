@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Match;
+
+use App\Adapters\DeliveryReader;
+use App\Adapters\TrialSamples;
+use App\Models\Dataset;
+use App\Queries\Shape\DeliverySample;
+use App\Questions\Answers;
+use App\Questions\BothSides;
+use App\Questions\RowsOfSomeKeys;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\HeldRows;
+use NineTally\Core\Measure\Percentage;
+use NineTally\Core\NineTallyException;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Tally\Summary;
+use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallySettings;
+use NineTally\Core\Tally\Workspace;
+
+/**
+ * What the draft would find, on the rows of some keys: computed anew after each change, for it takes less than a second. Until these
+ * rows are drawn it is the beginning of both sides, which says less, for other rows may stand there.
+ *
+ * @phpstan-import-type Sample from TrialSamples
+ */
+final readonly class Trial
+{
+    private const HEAD_ROWS = 2_000;
+
+    private const FINDINGS = 200;
+
+    public function __construct(private Answers $answers, private TrialSamples $samples, private DeliverySample $deliverySample) {}
+
+    /** @return array<string, mixed> */
+    public function __invoke(Dataset $dataset): array
+    {
+        $sides = BothSides::of($dataset);
+        $draft = $dataset->draft()->first();
+        if ($sides === null || $draft === null || $draft->document['key'] === []) {
+            return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'result' => null];
+        }
+        $json = CanonicalJson::of($draft->document);
+        try {
+            $plan = Plan::fromJson($json);
+            $question = new RowsOfSomeKeys($sides, $json);
+            $answer = $this->answers->to($question);
+            $sample = $answer->content === null ? null : $this->samples->held($this->answers->digest($question));
+            if ($answer->content !== null && $sample === null) {
+                // The rows were cleared up; they are drawn again.
+                $answer->delete();
+                $answer = $this->answers->to($question);
+            }
+
+            return [...$answer->progress(), 'result' => $this->compared($dataset, $plan, $sample ?? $this->head($sides), $sample === null ? null : $answer->content['oneIn'] ?? null)];
+        } catch (NineTallyException $problem) {
+            return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => $problem->getMessage(), 'result' => null];
+        }
+    }
+
+    /** @return Sample */
+    private function head(BothSides $sides): array
+    {
+        return [
+            'source' => $this->deliverySample->head($sides->delivery(Side::Source), $sides->rules(Side::Source), self::HEAD_ROWS),
+            'target' => $this->deliverySample->head($sides->delivery(Side::Target), $sides->rules(Side::Target), self::HEAD_ROWS),
+        ];
+    }
+
+    /**
+     * @param  Sample  $sample
+     * @param  mixed  $oneIn  of so many keys one is in the sample; null where it is the beginning of both sides
+     * @return array<string, mixed>
+     */
+    private function compared(Dataset $dataset, Plan $plan, array $sample, mixed $oneIn): array
+    {
+        $workspace = Workspace::make();
+        try {
+            $findings = (new TallyRun(
+                $plan,
+                new HeldRows($dataset->migration->source_label, $sample['source']['columns'], $sample['source']['rows']),
+                new HeldRows($dataset->migration->target_label, $sample['target']['columns'], $sample['target']['rows']),
+                $workspace->path,
+                settings: new TallySettings(partitions: 1, triesSideBySide: false),
+            ))->findings();
+            $shown = [];
+            foreach ($findings as $finding) {
+                if (count($shown) < self::FINDINGS && $finding->sequence > 0) {
+                    $shown[] = $this->finding($finding, $plan);
+                }
+            }
+
+            return $this->figures($findings->getReturn()) + [
+                'sampleRows' => ['source' => count($sample['source']['rows']), 'target' => count($sample['target']['rows'])],
+                'isHead' => $oneIn === null,
+                'oneIn' => is_int($oneIn) ? $oneIn : null,
+                'findings' => $shown,
+            ];
+        } finally {
+            $workspace->remove();
+        }
+    }
+
+    /** @return array<string, mixed> */
+    private function figures(Summary $summary): array
+    {
+        return [
+            'rows' => ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()],
+            'cellsAgreeing' => $summary->cellsAgreeing()->text(),
+            'rowsArrived' => $summary->rowsArrived()->text(),
+            'pairs' => array_map(static fn(array $column): array => [
+                'source' => $column['pair']->source,
+                'compared' => $column['compared'],
+                'forgiven' => $column['forgiven'],
+                'differing' => $column['changed'] + $column['blanked'] + $column['filled'],
+                'agreeing' => (new Percentage($column['identical'] + $column['forgiven'], $column['compared']))->text(),
+            ], $summary->columns),
+            'patterns' => array_map(static fn(Pattern $pattern): array => [
+                'source' => $summary->columns[$pattern->pairPosition]['pair']->source,
+                'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
+                'cells' => $pattern->cells,
+            ], $summary->findingPatterns()),
+            'warnings' => $summary->warnings(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function finding(RowFinding $finding, Plan $plan): array
+    {
+        return [
+            'class' => $finding->class->value,
+            'side' => $finding->side?->value,
+            'key' => $finding->key?->asCsv() ?? '',
+            'sourceLine' => $finding->source?->line,
+            'targetLine' => $finding->target?->line,
+            'reason' => $finding->reason,
+            'cells' => array_map(static fn(CellFinding $cell): array => [
+                'column' => $plan->columnPairs[$cell->pairPosition]->source,
+                'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),
+                'source' => DeliveryReader::shortened($cell->source),
+                'target' => DeliveryReader::shortened($cell->target),
+            ], $finding->cells),
+        ];
+    }
+}

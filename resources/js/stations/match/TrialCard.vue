@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { className } from '@/format/classes'
+import { count, counted } from '@/format/counts'
+import CellValue from '@/parts/CellValue.vue'
+import OverlapBar from '@/parts/OverlapBar.vue'
+import RowMark from '@/parts/RowMark.vue'
+
+/** What the draft would find, on the rows of some keys: at once after each change. */
+const props = defineProps<{ trial: Schemas['Trial']; isFetching: boolean }>()
+
+const MOST = 6
+const isOpen = ref(false)
+const result = computed(() => props.trial.result)
+const basis = computed(() => {
+  const found = result.value
+  if (found === null) return ''
+  const rows = `${count(found.sampleRows.source)} rows against ${count(found.sampleRows.target)}`
+  if (found.isHead) return `${rows}: the beginning of both sides, where other rows may stand. The rows of some keys are being drawn …`
+  return found.oneIn === 1 ? `${rows}: all of them.` : `${rows}: one key in ${count(found.oneIn ?? 1)}, the same on both sides.`
+})
+const classes = computed(() => {
+  const rows = result.value?.rows
+  if (rows === undefined) return []
+  return [
+    { rowClass: 'agreed' as const, rows: rows.source.agreed },
+    { rowClass: 'changed' as const, rows: rows.source.changed },
+    { rowClass: 'missing' as const, rows: rows.source.missing },
+    { rowClass: 'extra' as const, rows: rows.target.extra },
+    { rowClass: 'repeated' as const, rows: rows.source.repeated + rows.target.repeated },
+  ].filter(({ rows: some }) => some > 0)
+})
+const patterns = computed(() => [...(result.value?.patterns ?? [])].sort((a, b) => b.cells - a.cells))
+const whole = (text: string) => [{ text, differs: false }]
+const line = (of: number | null): string => (of === null ? '' : count(of))
+</script>
+
+<template>
+  <section class="trial" aria-label="What this plan would find" :aria-busy="isFetching">
+    <h2>What this plan would find</h2>
+    <p v-if="trial.problem" class="warn" role="alert">{{ trial.problem }}</p>
+    <template v-if="result">
+      <OverlapBar :rows="result.rows" :width="286" :height="20" />
+      <p class="classes" role="status">
+        <span v-for="one in classes" :key="one.rowClass"
+          ><RowMark :row-class="one.rowClass" silent /> {{ count(one.rows) }} {{ className(one.rowClass).toLowerCase() }}</span
+        >
+      </p>
+      <p>{{ result.rowsArrived }} of the rows arrive, {{ result.cellsAgreeing }} of their cells agree.</p>
+      <ul v-if="patterns.length > 0">
+        <li v-for="pattern in patterns.slice(0, MOST)" :key="`${pattern.source} ${pattern.sentence}`">
+          <b>{{ pattern.source }}</b> {{ pattern.sentence }} <span class="quiet">{{ counted(pattern.cells, 'cell') }}</span>
+        </li>
+        <li v-if="patterns.length > MOST" class="quiet">and {{ counted(patterns.length - MOST, 'pattern') }} more</li>
+      </ul>
+      <p v-for="warning in result.warnings" :key="warning" class="warn">{{ warning }}</p>
+      <p class="quiet">{{ basis }}</p>
+      <el-button v-if="result.findings.length > 0" size="small" @click="isOpen = true">Open the rows that differ</el-button>
+      <el-dialog v-model="isOpen" title="Rows of the trial that differ" width="min(1100px, 95vw)">
+        <p class="quiet">{{ counted(result.findings.length, 'row') }}{{ result.findings.length === 200 ? ', the first' : '' }}; a trial enters nothing.</p>
+        <table class="figures">
+          <thead>
+            <tr>
+              <th scope="col">row</th>
+              <th scope="col">key</th>
+              <th scope="col" class="number">source line</th>
+              <th scope="col" class="number">target line</th>
+              <th scope="col">what differs</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(finding, nth) in result.findings" :key="nth">
+              <td><RowMark :row-class="finding.class" :side="finding.side" silent /> {{ className(finding.class) }}</td>
+              <td><CellValue :stretches="whole(finding.key)" /></td>
+              <td class="number">{{ line(finding.sourceLine) }}</td>
+              <td class="number">{{ line(finding.targetLine) }}</td>
+              <td>
+                {{ finding.reason }}
+                <div v-for="cell in finding.cells" :key="cell.column">
+                  <b>{{ cell.column }}</b> <CellValue :stretches="whole(cell.source)" side="source" />
+                  <CellValue :stretches="whole(cell.target)" side="target" />
+                  <span class="quiet">{{ cell.sentence }}</span>
+                </div>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </el-dialog>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.trial {
+  font-size: 13px;
+}
+p {
+  margin: 0 0 4px;
+}
+.classes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+}
+ul {
+  list-style: none;
+  margin: 0 0 6px;
+  padding: 0;
+}
+li {
+  padding: 2px 0;
+  overflow-wrap: anywhere;
+}
+.warn {
+  background: var(--warn);
+  padding: 3px 8px;
+}
+</style>
