@@ -12,6 +12,8 @@ use NineTally\Core\Plan\Plan;
  * @property int $number
  * @property string $document canonical JSON (RFC 8785)
  * @property string $digest
+ * @property int $user_id
+ * @property \Illuminate\Support\Carbon $created_at
  */
 final class PlanVersion extends Model
 {

@@ -45,6 +45,13 @@ export function useDraft(course: () => Schemas['Course']) {
     keep(alter(draft.value))
   }
 
+  /** Another plan takes the place of the draft: the server has kept it, and it can be taken back like any change. */
+  function replaced(by: Draft): void {
+    if (draft.value !== null) earlier.value.push(draft.value)
+    undone.value = []
+    draft.value = by
+  }
+
   function undo(): void {
     const last = earlier.value.pop()
     if (last === undefined || draft.value === null) return
@@ -204,6 +211,7 @@ export function useDraft(course: () => Schemas['Course']) {
     demand,
     shape,
     repeat,
+    replaced,
     undo,
     canUndo: computed(() => earlier.value.length > 0),
     redo,

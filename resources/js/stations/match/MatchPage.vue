@@ -12,6 +12,7 @@ import KeyAdvice from '@/stations/match/KeyAdvice.vue'
 import KeyCard from '@/stations/match/KeyCard.vue'
 import PairList from '@/stations/match/PairList.vue'
 import PairRules from '@/stations/match/PairRules.vue'
+import PlanVersionsDialog from '@/stations/match/PlanVersionsDialog.vue'
 import RepeatsCard from '@/stations/match/RepeatsCard.vue'
 import SideForms from '@/stations/match/SideForms.vue'
 import { useDraft } from '@/composables/useDraft'
@@ -22,7 +23,9 @@ import { useTrial } from '@/stations/match/useTrial'
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
 const queries = useQueryClient()
-const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, readAs, declare, declareSide, repeat, undo, canUndo } = useDraft(() => props.course)
+const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, readAs, declare, declareSide, repeat, replaced, undo, canUndo } = useDraft(
+  () => props.course,
+)
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
@@ -54,6 +57,11 @@ const adviceChange = useMutation({
       : answer(api.DELETE('/datasets/{dataset}/advice', { params: { path: { dataset: props.course.id } } })),
   onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset', props.course.id, 'advice'] }),
 })
+const showsVersions = ref(false)
+function onImported(imported: Schemas['Plan']): void {
+  if (imported.draft !== null) replaced(imported.draft)
+  showsVersions.value = false
+}
 const repeating = ref<Schemas['KeyColumn'][] | null>(null)
 const chosen = ref<string | null>(null)
 const chosenIsPaired = computed(() => [...(draft.value?.key ?? []), ...(draft.value?.columnPairs ?? [])].some((column) => column.source === chosen.value))
@@ -64,6 +72,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
   <main class="station">
     <StationHead heading="Which row is which, and what must be equal" :note="both ? note : ''">
       <template v-if="course.mayWork && both">
+        <el-button @click="showsVersions = true">Versions</el-button>
         <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
         <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
           Tally {{ count(course.source?.delivered ?? 0) }} against {{ count(course.target?.delivered ?? 0) }}
@@ -137,6 +146,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
         </aside>
       </div>
     </LoadState>
+    <PlanVersionsDialog v-if="showsVersions" :course="course" @close="showsVersions = false" @imported="onImported" />
     <CombinationsDialog
       v-if="repeating !== null"
       :course="course"

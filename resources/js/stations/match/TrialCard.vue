@@ -77,7 +77,7 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
               <td class="number">{{ line(finding.targetLine) }}</td>
               <td>
                 {{ finding.reason }}
-                <div v-for="cell in finding.cells" :key="cell.column">
+                <div v-for="cell in finding.cells" :key="cell.column" class="differ">
                   <b>{{ cell.column }}</b> <CellValue :stretches="whole(cell.source)" side="source" />
                   <CellValue :stretches="whole(cell.target)" side="target" />
                   <span class="quiet">{{ cell.sentence }}</span>
@@ -115,5 +115,15 @@ li {
 .warn {
   background: var(--warn);
   padding: 3px 8px;
+}
+.classes span {
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+}
+.differ {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
 }
 </style>

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Match;
+
+use App\Http\Problems\Conflict;
+use App\Models\Dataset;
+use App\Models\PlanTemplate;
+use App\Models\User;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+
+/** Keeps the draft of a dataset under a name, for others to begin with. */
+final readonly class KeepTemplate
+{
+    /** @throws Conflict when the name is taken, or the draft has no key yet */
+    public function __invoke(Dataset $dataset, string $name, User $person): PlanTemplate
+    {
+        $draft = $dataset->draft()->first();
+        if ($draft === null || $draft->document['key'] === []) {
+            throw Conflict::because('no-plan', 'The plan has no key yet. Choose one before it is kept as a template.');
+        }
+        $template = PlanTemplate::query()->createOrFirst(['migration_id' => $dataset->migration_id, 'name' => $name], ['document' => Plan::fromJson(CanonicalJson::of($draft->document))->canonicalJson(), 'user_id' => $person->id]);
+
+        return $template->wasRecentlyCreated ? $template : throw Conflict::because('name-taken', "There is a template \"{$name}\" already, and templates are not overwritten. Choose another name.");
+    }
+}

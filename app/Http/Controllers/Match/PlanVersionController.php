@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Match;
+
+use App\Actions\Match\DraftOf;
+use App\Actions\Match\ImportPlan;
+use App\Actions\Match\KeepTemplate;
+use App\Http\Controllers\Controller;
+use App\Models\Dataset;
+use App\Models\PlanTemplate;
+use App\Models\PlanVersion;
+use App\Queries\Match\PlanVersions;
+use App\Queries\Match\PlanView;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+/** Versions of a plan and templates, and how they become the draft again. */
+final class PlanVersionController extends Controller
+{
+    public function index(Dataset $dataset, PlanVersions $versions): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $templates = PlanTemplate::query()->where('migration_id', $dataset->migration_id)->with('user')->orderBy('name')->get();
+
+        return response()->json([
+            'versions' => $versions($dataset),
+            'templates' => $templates->map(static fn(PlanTemplate $template): array => ['id' => $template->id, 'name' => $template->name, 'by' => $template->user->name])->values(),
+        ]);
+    }
+
+    public function compare(Dataset $dataset, int $one, int $other, PlanVersions $versions): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+
+        return response()->json(['changes' => $versions->compare($this->version($dataset, $one), $this->version($dataset, $other))]);
+    }
+
+    /** A version, or the draft, as the file that another dataset can import. */
+    public function export(Dataset $dataset, int $number): Response
+    {
+        $this->allow('view', $dataset->migration);
+        $name = preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name));
+
+        return response($this->version($dataset, $number)->document, headers: ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\""]);
+    }
+
+    /** Makes a file, a template or an earlier version the draft. */
+    public function import(Request $request, Dataset $dataset, ImportPlan $importPlan, DraftOf $draftOf, PlanView $view): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        $request->validate(['document' => ['string', 'max:20000000', 'required_without_all:template,version'], 'template' => ['integer'], 'version' => ['integer', 'min:1']]);
+        $json = match (true) {
+            $request->filled('template') => PlanTemplate::query()->where('migration_id', $dataset->migration_id)->findOrFail($request->integer('template'))->document,
+            $request->filled('version') => $this->version($dataset, $request->integer('version'))->document,
+            default => $request->string('document')->toString(),
+        };
+        $importPlan($dataset, $json, $this->person($request));
+
+        return response()->json($view($dataset, $draftOf($dataset)));
+    }
+
+    public function keep(Request $request, Dataset $dataset, KeepTemplate $keepTemplate): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+        $request->validate(['name' => ['required', 'string', 'max:200']]);
+        $template = $keepTemplate($dataset, $request->string('name')->trim()->toString(), $this->person($request));
+
+        return response()->json(['id' => $template->id, 'name' => $template->name, 'by' => $template->user->name], Response::HTTP_CREATED);
+    }
+
+    private function version(Dataset $dataset, int $number): PlanVersion
+    {
+        return $dataset->planVersions()->where('number', $number)->firstOrFail();
+    }
+}

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import { moment } from '@/format/moments'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import LoadState from '@/parts/LoadState.vue'
+
+/** Versions of the plan with what changed, to compare, take away and go back to; templates of the migration, and plans from files. */
+const props = defineProps<{ course: Schemas['Course'] }>()
+const emit = defineEmits<{ close: []; imported: [plan: Schemas['Plan']] }>()
+const queries = useQueryClient()
+const path = computed(() => ({ dataset: props.course.id }))
+
+const { data, error, isPending, refetch } = useQuery({
+  queryKey: ['dataset', () => props.course.id, 'plan-versions'],
+  queryFn: () => answer(api.GET('/datasets/{dataset}/plan-versions', { params: { path: path.value } })),
+})
+const compared = ref<[number, number] | null>(null)
+const first = ref<number | null>(null)
+const { data: comparison } = useQuery({
+  queryKey: ['dataset', () => props.course.id, 'plan-comparison', compared],
+  queryFn: () =>
+    answer(
+      api.GET('/datasets/{dataset}/plan-versions/{one}/against/{other}', {
+        params: { path: { ...path.value, one: compared.value?.[0] ?? 0, other: compared.value?.[1] ?? 0 } },
+      }),
+    ),
+  enabled: () => compared.value !== null,
+})
+function compare(number: number): void {
+  if (first.value === null || first.value === number) first.value = first.value === number ? null : number
+  else {
+    compared.value = [Math.min(first.value, number), Math.max(first.value, number)]
+    first.value = null
+  }
+}
+
+const importing = useMutation({
+  mutationFn: (from: { template?: number; version?: number; document?: string }) =>
+    answer(api.POST('/datasets/{dataset}/plan-imports', { params: { path: path.value }, body: from })),
+  onSuccess: (plan) => {
+    queries.setQueriesData({ queryKey: ['dataset', props.course.id, 'plan'] }, plan)
+    emit('imported', plan)
+  },
+})
+const name = ref('')
+const keeping = useMutation({
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/plan-templates', { params: { path: path.value }, body: { name: name.value } })),
+  onSuccess: () => {
+    name.value = ''
+    return refetch()
+  },
+})
+const file = ref<HTMLInputElement | null>(null)
+async function choose(files: FileList | null): Promise<void> {
+  const chosen = files?.[0]
+  if (chosen !== undefined) importing.mutate({ document: await chosen.text() })
+  if (file.value !== null) file.value.value = ''
+}
+const exported = (number: number): string => `/api/v1/datasets/${props.course.id}/plan-versions/${number}`
+</script>
+
+<template>
+  <el-dialog :model-value="true" title="Versions of the plan" width="min(900px, 95vw)" @close="emit('close')">
+    <ErrorNote :error="importing.error.value ?? keeping.error.value" />
+    <LoadState :is-loading="isPending" :error="error" what="Versions of the plan" @retry="refetch()">
+      <p v-if="data?.versions.length === 0" class="quiet">No version yet: the draft becomes one when it is tallied.</p>
+      <table v-else class="figures">
+        <thead>
+          <tr>
+            <th scope="col" class="number">plan</th>
+            <th scope="col">made</th>
+            <th scope="col">what changed</th>
+            <th scope="col">used by</th>
+            <th scope="col"><span class="unseen">actions</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="version in data?.versions" :key="version.number">
+            <td class="number">{{ version.number }}</td>
+            <td>{{ moment(version.at) }} by {{ version.by }}</td>
+            <td>{{ version.changes.length === 0 ? 'nothing that is compared otherwise' : version.changes.join('; ') }}</td>
+            <td>{{ version.tallies.length === 0 ? 'no tally' : `tally ${version.tallies.join(', ')}` }}</td>
+            <td class="actions">
+              <el-button
+                link
+                size="small"
+                :aria-pressed="first === version.number"
+                :aria-label="first === null ? `Compare plan ${version.number} with another` : `Compare plan ${first} with plan ${version.number}`"
+                @click="compare(version.number)"
+                >{{ first === version.number ? 'Choose the other' : 'Compare' }}</el-button
+              >
+              <a :href="exported(version.number)" download :aria-label="`Take plan ${version.number} away as JSON`">JSON</a>
+              <el-button
+                v-if="course.mayWork"
+                link
+                size="small"
+                :aria-label="`Go back to plan ${version.number}`"
+                :loading="importing.isPending.value"
+                @click="importing.mutate({ version: version.number })"
+                >Go back to it</el-button
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <section v-if="compared && comparison" role="status" class="compared">
+        <h3>From plan {{ compared[0] }} to plan {{ compared[1] }}</h3>
+        <p v-if="comparison.changes.length === 0">Both compare alike.</p>
+        <ul v-else>
+          <li v-for="change in comparison.changes" :key="change">{{ change }}</li>
+        </ul>
+      </section>
+      <section>
+        <h3>Templates of the migration</h3>
+        <p v-if="data?.templates.length === 0" class="quiet">None yet. A plan that is kept here can be the beginning of another dataset's.</p>
+        <ul v-else class="templates">
+          <li v-for="template in data?.templates" :key="template.id">
+            <b>{{ template.name }}</b> <span class="quiet">by {{ template.by }}</span>
+            <el-button
+              v-if="course.mayWork"
+              size="small"
+              :aria-label="`Begin with the template ${template.name}`"
+              :loading="importing.isPending.value"
+              @click="importing.mutate({ template: template.id })"
+              >Begin with it</el-button
+            >
+          </li>
+        </ul>
+        <form v-if="course.mayWork" class="keep" @submit.prevent="keeping.mutate()">
+          <el-input v-model="name" size="small" maxlength="200" aria-label="Name of the template" placeholder="name of the template" />
+          <el-button native-type="submit" size="small" :disabled="name.trim() === ''" :loading="keeping.isPending.value"
+            >Keep this plan as a template</el-button
+          >
+          <input
+            ref="file"
+            type="file"
+            accept=".json,application/json"
+            class="unseen"
+            aria-label="Plan from a file"
+            @change="choose(($event.target as HTMLInputElement).files)"
+          />
+          <el-button size="small" @click="file?.click()">Bring a plan from a file</el-button>
+        </form>
+      </section>
+    </LoadState>
+  </el-dialog>
+</template>
+
+<style scoped>
+.actions {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  white-space: nowrap;
+}
+.templates,
+.compared ul {
+  margin: 0 0 8px;
+  padding-inline-start: 18px;
+}
+.templates li {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.keep {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.keep .el-input {
+  inline-size: 220px;
+}
+.compared {
+  background: var(--mark);
+  padding: 6px 10px;
+  margin-block: 8px;
+}
+</style>
