@@ -87,6 +87,9 @@ Route::middleware('auth')->group(function (): void {
     Route::post('runs/{run}/cancellation', [RunController::class, 'cancel']);
     Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
     Route::get('tallies/{tally}', [TallyController::class, 'show']);
+    Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
+    Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
+    Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
     // Review
     Route::get('tallies/{tally}/rows', [FindingController::class, 'rows']);

@@ -17,6 +17,7 @@ use NineTally\Core\Row\Side;
  * @property int $migration_id
  * @property string $name
  * @property array<string, string> $parameters that conditions of steps ask for
+ * @property bool $runs_on_delivery whether a new delivery is tallied by itself
  * @property-read Migration $migration
  * @property-read PlanDraft|null $draft
  */
@@ -26,9 +27,9 @@ final class Dataset extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['parameters' => 'array'];
+    protected $casts = ['parameters' => 'array', 'runs_on_delivery' => 'boolean'];
 
-    protected $attributes = ['parameters' => '{}'];
+    protected $attributes = ['parameters' => '{}', 'runs_on_delivery' => false];
 
     /** @return BelongsTo<Migration, $this> */
     public function migration(): BelongsTo

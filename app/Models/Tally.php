@@ -7,6 +7,7 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Database\Eloquent\Relations\HasOneThrough;
 use Illuminate\Support\Carbon;
 
@@ -25,6 +26,7 @@ use Illuminate\Support\Carbon;
  * @property-read Delivery $sourceDelivery
  * @property-read Delivery $targetDelivery
  * @property-read User $user
+ * @property-read CarryOver|null $carryOver
  */
 final class Tally extends Model
 {
@@ -80,6 +82,12 @@ final class Tally extends Model
     public function rulings(): HasMany
     {
         return $this->hasMany(Ruling::class);
+    }
+
+    /** @return HasOne<CarryOver, $this> what became of the rulings of the tally before */
+    public function carryOver(): HasOne
+    {
+        return $this->hasOne(CarryOver::class);
     }
 
     /** @return HasMany<StandingCount, $this> */

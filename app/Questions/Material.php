@@ -7,12 +7,13 @@ namespace App\Questions;
 use App\Adapters\DeliveryReader;
 use App\Adapters\ShapedSides;
 use App\Adapters\TrialSamples;
+use Illuminate\Database\Connection;
 
 /** What questions are answered from. */
 final readonly class Material
 {
     /** @param string $workFolder for what is put aside while an answer is found */
-    public function __construct(public DeliveryReader $reader, public ShapedSides $sides, public TrialSamples $samples, private string $workFolder) {}
+    public function __construct(public DeliveryReader $reader, public ShapedSides $sides, public TrialSamples $samples, public Connection $database, private string $workFolder) {}
 
     /**
      * @template Result

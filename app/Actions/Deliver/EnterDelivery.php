@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Actions\Tally\RunOnDelivery;
 use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
 use App\Adapters\PieceFolder;
@@ -31,7 +32,7 @@ final readonly class EnterDelivery
     /** A file of which everything is refused was read the wrong way: enough are listed to see why. */
     private const REFUSED_LISTED = 100_000;
 
-    public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database) {}
+    public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
     public function __invoke(array $receipts, DeliveryTerms $terms): ?Delivery
@@ -64,6 +65,7 @@ final readonly class EnterDelivery
         $delivery = $this->enter($parts, $stack->columns, $terms);
         if ($delivery !== null) {
             ProfileDelivery::dispatch($delivery->id);
+            ($this->runOnDelivery)($delivery);
         }
 
         return $delivery;

@@ -13,7 +13,8 @@ use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 
 /**
- * The standing of each finding: the newest act that covers it and has not been undone.
+ * The standing of each finding: the newest act of its tally that covers it and has not been undone, else the ruling that was taken over
+ * from the tally before.
  *
  * A projection of the acts. follow() brings it up to date after one act; rebuild() makes it again from all of them.
  */
@@ -80,12 +81,13 @@ final readonly class Standings
             )
             INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
             SELECT f.tally_id, '{$kind}:' || :value, f.sequence,
-                CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE w.id END,
-                CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE w.decision END
+                CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE coalesce(w.id, c.ruling_id) END,
+                CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE coalesce(w.decision, c.decision) END
             FROM {$findings} f
             LEFT JOIN single s ON s.sequence = f.sequence
             LEFT JOIN whole w ON true
-            WHERE f.tally_id = :tally AND f.{$belongs} {$one} AND coalesce(s.id, w.id) IS NOT NULL
+            LEFT JOIN carried_rulings c ON c.tally_id = f.tally_id AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
+            WHERE f.tally_id = :tally AND f.{$belongs} {$one} AND coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
             SQL, $bindings);
     }
 

@@ -22,7 +22,7 @@ use NineTally\Core\Tally\Summary;
 /** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
 final readonly class EnterTally
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private CarryRulingsOver $carryRulingsOver) {}
 
     /**
      * @param  array<string, int>  $rowsByClass
@@ -35,9 +35,11 @@ final readonly class EnterTally
             $run = $lease->mustStillHold();
             Dataset::query()->lockForUpdate()->findOrFail($run->dataset_id);
             $this->database->statement('SELECT attach_findings(?)', [$tallyId]);
+            $before = $run->dataset->latestTally();
             $tally = $this->tally($run, $tallyId, $summary);
             $this->patterns($run, $tallyId, $summary);
             $this->standingCounts($tallyId, $summary, $rowsByClass);
+            ($this->carryRulingsOver)($tally, $before);
             $run->update(['state' => RunState::Done, 'done' => 1.0, 'tally_id' => $tallyId, 'finished_at' => now()]);
 
             return $tally;

@@ -34,6 +34,7 @@ final class CellFindingResource extends JsonResource
             'target' => $target,
             'decision' => $cell->decision->value,
             'rulingId' => $cell->rulingId,
+            'earlier' => $cell->earlier?->toArray(),
         ];
     }
 

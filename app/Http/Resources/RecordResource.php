@@ -34,6 +34,7 @@ final class RecordResource extends JsonResource
             'targetFile' => $this->resource->files['target'],
             'decision' => $row->decision->value,
             'rulingId' => $row->rulingId,
+            'earlier' => $row->earlier?->toArray(),
             'remark' => $row->remark,
             'refusal' => $refusal === null ? null : ['sentence' => $refusal[0], 'raw' => $refusal[1] ?? ''],
             'fields' => array_map($this->field(...), $this->resource->fields),
@@ -59,6 +60,7 @@ final class RecordResource extends JsonResource
                 'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),
                 'decision' => $cell->decision->value,
                 'rulingId' => $cell->rulingId,
+                'earlier' => $cell->earlier?->toArray(),
             ],
         ];
     }

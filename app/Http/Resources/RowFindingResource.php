@@ -35,6 +35,7 @@ final class RowFindingResource extends JsonResource
             'differingCells' => $row->differingCells,
             'decision' => $row->decision->value,
             'rulingId' => $row->rulingId,
+            'earlier' => $row->earlier?->toArray(),
         ];
     }
 

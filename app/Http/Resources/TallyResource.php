@@ -48,6 +48,7 @@ final class TallyResource extends JsonResource
             'classes' => $standings->filter(static fn(StandingCount $count): bool => str_starts_with($count->group, 'class:'))
                 ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
             'rowLists' => $this->rowLists(),
+            'carryOver' => $tally->carryOver === null ? null : ['from' => $tally->carryOver->from->number, 'ruled' => $tally->carryOver->ruled, 'carried' => $tally->carryOver->carried, 'changed' => $tally->carryOver->changed, 'hasOtherKey' => $tally->carryOver->has_other_key],
             'forgiven' => $tally->summary['forgiven'] ?? [],
             'patterns' => $this->showsPatterns ? $this->patterns() : [],
         ];

@@ -43,7 +43,7 @@ final readonly class Board
     {
         $ids = Tally::query()->whereIn('dataset_id', $datasets->pluck('id'))->groupBy('dataset_id')->selectRaw('max(id) AS id')->pluck('id');
 
-        return Tally::query()->whereIn('id', $ids)->with('standingCounts')->get()->keyBy('dataset_id');
+        return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from'])->get()->keyBy('dataset_id');
     }
 
     /**

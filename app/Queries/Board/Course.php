@@ -35,6 +35,7 @@ final readonly class Course
             'name' => $dataset->name,
             'migration' => MigrationResource::make($dataset->migration)->resolve(),
             'mayWork' => $person->can('work', $dataset->migration),
+            'runsOnDelivery' => $dataset->runs_on_delivery,
             'mayRule' => $person->can('rule', $dataset->migration),
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),

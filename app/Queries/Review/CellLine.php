@@ -25,6 +25,7 @@ final readonly class CellLine
         public ?string $key,
         public Decision $decision,
         public ?int $rulingId,
+        public ?Earlier $earlier,
     ) {}
 
     public static function fromDatabase(\stdClass $fields): self
@@ -45,6 +46,7 @@ final readonly class CellLine
             $row->textOrNull('key'),
             Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
             $row->intOrNull('ruling_id'),
+            Earlier::fromDatabase($row),
         );
     }
 }

@@ -122,7 +122,8 @@ final readonly class FindingPages
         return $this->database->table('row_findings AS f')
             ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
             ->where('f.tally_id', $tally->id)
-            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part', 's.decision', 's.ruling_id']);
+            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part', 's.decision', 's.ruling_id'])
+            ->tap(fn(Builder $query) => $this->withEarlier($query, "'class:' || f.class"));
     }
 
     private function cellFindings(Tally $tally): Builder
@@ -132,7 +133,19 @@ final readonly class FindingPages
             ->join('patterns AS p', static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'))
             ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'pattern:' || f.pattern_number"))
             ->where('f.tally_id', $tally->id)
-            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 's.decision', 's.ruling_id']);
+            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 's.decision', 's.ruling_id'])
+            ->tap(fn(Builder $query) => $this->withEarlier($query, "'pattern:' || f.pattern_number"));
+    }
+
+    /** Adds what was ruled on each finding in a tally before. */
+    private function withEarlier(Builder $query, string $group): void
+    {
+        $query->leftJoin('carried_rulings AS c', static fn(JoinClause $join) => $join->on('c.tally_id', 'f.tally_id')->on('c.sequence', 'f.sequence')->whereRaw("c.\"group\" = {$group}"))
+            ->leftJoin('rulings AS cr', 'cr.id', 'c.ruling_id')
+            ->leftJoin('tallies AS ct', 'ct.id', 'cr.tally_id')
+            ->leftJoin('users AS cu', 'cu.id', 'cr.user_id')
+            ->addSelect(['ct.number AS earlier_tally', 'c.decision AS earlier_decision', 'cr.reason AS earlier_reason', 'cu.name AS earlier_by'])
+            ->selectRaw('c.is_changed::int AS earlier_is_changed');
     }
 
     private function rowsOfClass(Tally $tally, string $class): int

@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Tally;
 
 use App\Actions\Tally\CancelRun;
+use App\Actions\Tally\StartAllRuns;
 use App\Actions\Tally\StartRun;
 use App\Http\Controllers\Controller;
 use App\Http\Resources\RunResource;
 use App\Models\Dataset;
+use App\Models\Migration;
 use App\Models\Run;
+use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
 final class RunController extends Controller
 {
@@ -19,6 +23,24 @@ final class RunController extends Controller
         $this->allow('work', $dataset->migration);
 
         return RunResource::make($startRun($dataset, $this->person($request)));
+    }
+
+    /** All datasets of a migration. */
+    public function all(Request $request, Migration $migration, StartAllRuns $startAllRuns): JsonResponse
+    {
+        $this->allow('work', $migration);
+
+        return response()->json($startAllRuns($migration, $this->person($request)), Response::HTTP_ACCEPTED);
+    }
+
+    /** Whether a new delivery is tallied by itself. */
+    public function onDelivery(Request $request, Dataset $dataset): Response
+    {
+        $this->allow('work', $dataset->migration);
+        $request->validate(['runsOnDelivery' => ['required', 'boolean']]);
+        $dataset->update(['runs_on_delivery' => $request->boolean('runsOnDelivery')]);
+
+        return response()->noContent();
     }
 
     public function show(Run $run): RunResource

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Tally;
 
 use App\Http\Controllers\Controller;
+use App\Http\Problems\Conflict;
 use App\Http\Resources\TallyResource;
 use App\Models\Dataset;
 use App\Models\Tally;
+use App\Questions\Answers;
+use App\Questions\HowTalliesDiffer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -16,15 +19,27 @@ final class TallyController extends Controller
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $tallies = $dataset->tallies()->with('standingCounts')->orderByDesc('number')->limit(100)->get();
+        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from'])->orderByDesc('number')->limit(100)->get();
 
         return response()->json(['items' => TallyResource::collection($tallies)->resolve($request)]);
+    }
+
+    /** What became of the findings of an earlier tally in this one. */
+    public function compare(Tally $tally, Tally $earlier, Answers $answers): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        if ($tally->dataset_id !== $earlier->dataset_id || $earlier->number >= $tally->number) {
+            throw Conflict::because('not-comparable', 'A tally is compared with an earlier one of the same dataset.');
+        }
+        $answer = $answers->to(new HowTalliesDiffer($earlier->id, $tally->id));
+
+        return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $answer->content]);
     }
 
     public function show(Request $request, Tally $tally): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        $tally->load(['standingCounts', 'patterns']);
+        $tally->load(['standingCounts', 'patterns', 'carryOver.from']);
 
         return response()->json(TallyResource::make($tally)->withPatterns()->resolve($request));
     }

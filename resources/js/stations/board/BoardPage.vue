@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api } from '@/api/client'
-import { count, inWords } from '@/format/counts'
+import { count, counted, inWords } from '@/format/counts'
+import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import TopBar from '@/parts/TopBar.vue'
@@ -20,8 +21,15 @@ const {
 } = useQuery({
   queryKey: ['migration', id, 'board'],
   queryFn: ({ signal }) => answer(api.GET('/migrations/{migration}/board', { params: { path: { migration: id.value } }, signal })),
+  refetchInterval: () => ((all.data.value?.started.length ?? 0) > 0 ? 5000 : false),
 })
 const isAdding = ref(false)
+const queries = useQueryClient()
+/** Runs take their time: the figures of the board follow as each is done. */
+const all = useMutation({
+  mutationFn: () => answer(api.POST('/migrations/{migration}/runs', { params: { path: { migration: id.value } } })),
+  onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset'] }),
+})
 
 const heading = computed(() => {
   const datasets = board.value?.datasets ?? []
@@ -47,8 +55,16 @@ watchEffect(() => {
       <template v-if="board">
         <div class="head">
           <h1>{{ heading }}</h1>
-          <el-button v-if="board.mayWork" type="primary" @click="isAdding = true">Add a dataset</el-button>
+          <span v-if="board.mayWork" class="buttons">
+            <el-button v-if="board.datasets.length > 1" :loading="all.isPending.value" @click="all.mutate()">Tally all datasets</el-button>
+            <el-button type="primary" @click="isAdding = true">Add a dataset</el-button>
+          </span>
         </div>
+        <ErrorNote :error="all.error.value" />
+        <p v-if="all.data.value" class="started" role="status">
+          {{ counted(all.data.value.started.length, 'run') }} started.
+          <template v-for="one in all.data.value.notStarted" :key="one.dataset">{{ one.dataset }}: {{ one.why }} </template>
+        </p>
         <div v-if="board.datasets.length > 0" class="sums">
           <div>
             <b>{{ board.sums.cellsAgreeing }}</b><span>of {{ count(board.sums.cells) }} compared cells agree</span>
@@ -113,5 +129,12 @@ h1 {
   display: flex;
   gap: 6px;
   align-items: center;
+}
+.buttons {
+  display: flex;
+  gap: 12px;
+}
+.started {
+  font-size: 13px;
 }
 </style>

@@ -13,6 +13,8 @@ const cell = computed(() => (props.finding?.kind === 'cell' ? props.finding.cell
 const row = computed(() => (props.finding?.kind === 'row' ? props.finding.row : undefined))
 const marked = computed(() => (cell.value === undefined ? undefined : nearDifference(cell.value.source, cell.value.target)))
 const decision = computed(() => cell.value?.decision ?? row.value?.decision ?? 'open')
+/** Ruled on in a tally before, and other values since: that is why it is open. */
+const isChangedSince = computed(() => (cell.value?.earlier ?? row.value?.earlier)?.isChanged === true && decision.value === 'open')
 const needsRuling = computed(() => row.value?.class !== 'changed')
 const detail = computed(() => {
   if (row.value === undefined) return ''
@@ -35,14 +37,14 @@ const detail = computed(() => {
       <span class="cell key">{{ cell.key }}</span>
       <CellValue class="value" :stretches="marked.source" side="source" />
       <CellValue class="value" :stretches="marked.target" side="target" />
-      <span class="tag" :class="decision">{{ decisionName(decision) }}</span>
+      <span class="tag" :class="decision">{{ isChangedSince ? 'Changed since' : decisionName(decision) }}</span>
     </template>
     <template v-else-if="row">
       <RowMark :row-class="row.class" :side="row.side" />
       <span class="cell key">{{ row.key ?? `line ${row.sourceLine ?? row.targetLine}` }}</span>
       <span class="cell value quiet" :class="{ src: row.side === 'source', tgt: row.side === 'target' }">{{ row.excerpt.replaceAll('\n', ' ⏎ ') }}</span>
       <span v-if="needsRuling" class="tag" :class="decision"
-        >{{ decisionName(decision) }}<span class="unseen">, {{ detail }}</span></span
+        >{{ isChangedSince ? 'Changed since' : decisionName(decision) }}<span class="unseen">, {{ detail }}</span></span
       >
       <span v-else class="quiet small">{{ detail }}</span>
     </template>

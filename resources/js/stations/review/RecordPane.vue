@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { className } from '@/format/classes'
+import { className, decisionName } from '@/format/classes'
 import { count, counted } from '@/format/counts'
 import { difference } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
@@ -33,6 +33,12 @@ const note = computed(() => {
 })
 const name = (field: Schemas['Field']): string =>
   field.source === null ? (field.target ?? '') : field.target === null || field.target === field.source ? field.source : `${field.source} → ${field.target}`
+/** What was ruled in a tally before, in words. */
+function earlierSaid(earlier: Schemas['Earlier']): string {
+  if (earlier === null) return ''
+  const said = `ruled ${decisionName(earlier.decision).toLowerCase()} in tally ${earlier.tally} by ${earlier.by}${earlier.reason === '' ? '' : `: ${earlier.reason}`}`
+  return earlier.isChanged ? `${said}; its values have changed since the ruling` : said
+}
 const whole = (text: string) => [{ text, differs: false }]
 </script>
 
@@ -49,6 +55,7 @@ const whole = (text: string) => [{ text, differs: false }]
           <span class="quiet">{{ note }}</span>
           <span class="quiet">{{ places }}</span>
           <span v-if="record.remark">{{ record.remark }}</span>
+          <span v-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
         </header>
         <div v-if="record.refusal" class="field">
           <span class="label">{{ record.refusal.sentence }}</span>

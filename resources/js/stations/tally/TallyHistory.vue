@@ -1,10 +1,32 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
 import { moment } from '@/format/moments'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import TallyComparison from '@/stations/tally/TallyComparison.vue'
+import TallyCurve from '@/stations/tally/TallyCurve.vue'
 
-defineProps<{ tallies: readonly Schemas['Tally'][]; course: Schemas['Course'] }>()
+const props = defineProps<{ tallies: readonly Schemas['Tally'][]; course: Schemas['Course'] }>()
+/** Two tallies are chosen one after the other; the earlier is held against the later. */
+const chosen = ref<number[]>([])
+const isComparing = ref(false)
+function choose(id: number): void {
+  chosen.value = chosen.value.includes(id) ? chosen.value.filter((one) => one !== id) : [...chosen.value, id].slice(-2)
+}
+const both = computed(() => {
+  const found = props.tallies.filter(({ id }) => chosen.value.includes(id)).sort((a, b) => a.number - b.number)
+  return found.length === 2 && found[0] !== undefined && found[1] !== undefined ? { earlier: found[0], later: found[1] } : null
+})
+const carriedSaid = (carryOver: Schemas['Tally']['carryOver']): string => {
+  if (carryOver === null) return ''
+  const gone = carryOver.ruled - carryOver.carried - carryOver.changed
+  return [
+    `${count(carryOver.carried)} of ${count(carryOver.ruled)} rulings of tally ${carryOver.from} stand here`,
+    ...(carryOver.changed > 0 ? [`${count(carryOver.changed)} findings changed since and are open again`] : []),
+    ...(gone > 0 ? [carryOver.hasOtherKey ? `${count(gone)} settled, or not to be placed under the new key` : `${count(gone)} settled`] : []),
+  ].join(', ')
+}
 const open = (tally: Schemas['Tally']): string =>
   tally.openGroups === 0 ? 'none' : `${count(tally.openGroups)} ${tally.openGroups === 1 ? 'pattern' : 'patterns'}`
 </script>
@@ -13,10 +35,17 @@ const open = (tally: Schemas['Tally']): string =>
   <section class="history" aria-label="History">
     <h2>How the two sides came closer</h2>
     <p v-if="tallies.length === 0" class="quiet">Each run that ends well stands here, numbered, with its figures. None of them ever changes.</p>
-    <div v-else class="scroll">
+    <TallyCurve v-if="tallies.length > 1" :tallies="tallies" />
+    <p v-if="tallies.length > 1" class="compare">
+      <el-button size="small" :disabled="both === null" @click="isComparing = true">{{
+        both === null ? 'Choose two tallies to compare' : `Compare tally ${both.earlier.number} with tally ${both.later.number}`
+      }}</el-button>
+    </p>
+    <div v-if="tallies.length > 0" class="scroll">
       <table>
         <thead>
           <tr>
+            <th scope="col"><span class="unseen">compare</span></th>
             <th scope="col">tally</th>
             <th scope="col">when</th>
             <th scope="col">{{ course.migration.sourceLabel.toLowerCase() }} over {{ course.migration.targetLabel.toLowerCase() }}</th>
@@ -28,6 +57,9 @@ const open = (tally: Schemas['Tally']): string =>
         </thead>
         <tbody>
           <tr v-for="tally in tallies" :key="tally.id">
+            <td>
+              <input type="checkbox" :checked="chosen.includes(tally.id)" :aria-label="`Compare tally ${tally.number}`" @change="choose(tally.id)" />
+            </td>
             <th scope="row">
               <RouterLink :to="{ path: `/datasets/${course.id}/review`, query: { tally: tally.id } }" :aria-label="`Review tally ${tally.number}`">{{
                 tally.number
@@ -40,12 +72,13 @@ const open = (tally: Schemas['Tally']): string =>
             <td>{{ open(tally) }}</td>
             <td class="quiet">
               deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}<br />
-              {{ tally.startedBy }}
+              {{ tally.startedBy }}<template v-if="tally.carryOver"><br />{{ carriedSaid(tally.carryOver) }}</template>
             </td>
           </tr>
         </tbody>
       </table>
     </div>
+    <TallyComparison v-if="isComparing && both" :earlier="both.earlier" :later="both.later" @close="isComparing = false" />
     <ul v-if="(tallies[0]?.warnings.length ?? 0) > 0" class="warnings" aria-label="Warnings of the latest tally">
       <li v-for="warning in tallies[0]?.warnings" :key="warning">{{ warning }}</li>
     </ul>

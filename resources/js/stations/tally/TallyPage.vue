@@ -31,6 +31,11 @@ const start = useMutation({
 })
 const cancel = useMutation({ mutationFn: (id: number) => answer(api.POST('/runs/{run}/cancellation', { params: { path: { run: id } } })), onSuccess: refresh })
 
+const onDelivery = useMutation({
+  mutationFn: (runsOnDelivery: boolean) =>
+    answer(api.PUT('/datasets/{dataset}/runs-on-delivery', { params: { path: { dataset: props.course.id } }, body: { runsOnDelivery } })),
+  onSuccess: refresh,
+})
 const canStart = computed(() => props.course.source !== null && props.course.target !== null && props.course.keyColumns.length > 0)
 const heading = computed(() => {
   if (isRunning.value) return 'Every row is being accounted for'
@@ -59,6 +64,14 @@ const note = computed(() => {
       <p v-else-if="run?.state === 'failed'" class="notice" role="alert">{{ run.problem }}</p>
       <p v-else-if="run?.state === 'cancelled'" class="notice" role="status">The last run was cancelled. Nothing of it was kept.</p>
       <p v-if="!canStart" class="notice">Both sides and a key are needed first. <RouterLink :to="`/datasets/${course.id}/match`">Go to Match</RouterLink>.</p>
+      <el-checkbox
+        v-if="course.mayWork && canStart"
+        class="itself"
+        :model-value="course.runsOnDelivery"
+        :disabled="onDelivery.isPending.value"
+        @update:model-value="onDelivery.mutate($event === true)"
+        >tally by itself when a new delivery arrives</el-checkbox
+      >
       <LoadState :is-loading="tallies.isPending.value" :error="tallies.error.value" what="The history" @retry="tallies.refetch()">
         <TallyHistory v-if="tallies.data.value" :tallies="tallies.data.value.items" :course="course" />
       </LoadState>
@@ -88,5 +101,8 @@ footer {
   padding: 13px 14px;
   font-size: 13px;
   color: var(--ink-2);
+}
+.itself {
+  margin-inline-start: 24px;
 }
 </style>

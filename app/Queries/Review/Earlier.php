@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+
+/** What was ruled on a finding in a tally before, and whether its values have changed since: then it is open again. */
+final readonly class Earlier
+{
+    private function __construct(public int $tally, public string $decision, public string $reason, public string $by, public bool $isChanged) {}
+
+    /** Null where the tally took no ruling over for the finding. */
+    public static function fromDatabase(DatabaseRow $row): ?self
+    {
+        $tally = $row->intOrNull('earlier_tally');
+
+        return $tally === null ? null : new self($tally, $row->text('earlier_decision'), $row->text('earlier_reason'), $row->text('earlier_by'), $row->int('earlier_is_changed') === 1);
+    }
+
+    /** @return array{tally: int, decision: string, reason: string, by: string, isChanged: bool} */
+    public function toArray(): array
+    {
+        return ['tally' => $this->tally, 'decision' => $this->decision, 'reason' => $this->reason, 'by' => $this->by, 'isChanged' => $this->isChanged];
+    }
+}

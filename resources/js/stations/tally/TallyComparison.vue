@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import { className } from '@/format/classes'
+import { count } from '@/format/counts'
+import LoadState from '@/parts/LoadState.vue'
+
+/** What became of the findings of one tally in a later one. */
+const props = defineProps<{ earlier: Schemas['Tally']; later: Schemas['Tally'] }>()
+const emit = defineEmits<{ close: [] }>()
+const SECOND = 1000
+
+const { data, error, isPending, refetch } = useQuery({
+  queryKey: ['tally', () => props.later.id, 'against', () => props.earlier.id],
+  queryFn: () => answer(api.GET('/tallies/{tally}/against/{earlier}', { params: { path: { tally: props.later.id, earlier: props.earlier.id } } })),
+  refetchInterval: ({ state }) => (state.data?.isWaiting === true ? SECOND : false),
+})
+const comparison = computed(() => data.value?.comparison ?? null)
+const groups = computed(() => comparison.value?.groups ?? [])
+type Group = NonNullable<Schemas['TallyComparison']['comparison']>['groups'][number]
+const BY: Record<Group['settledBy'], string> = { data: 'by the data', plan: 'by the plan', either: 'by the data or the plan' }
+const sum = (of: (group: Group) => number): number => groups.value.reduce((total, group) => total + of(group), 0)
+const settled = (by: Group['settledBy']): number => sum((group) => (group.settledBy === by ? group.settled : 0))
+const figures = computed(() =>
+  [
+    ...(['data', 'plan', 'either'] as const).map((by) => ({ what: `settled ${BY[by]}`, findings: settled(by) })),
+    { what: 'still there', findings: sum(({ still }) => still) },
+    { what: 'there with other values', findings: sum(({ changed }) => changed) },
+    { what: 'new', findings: sum((group) => group.new) },
+    { what: 'came back', findings: sum(({ cameBack }) => cameBack) },
+  ].filter(({ findings }) => findings > 0),
+)
+const about = (group: Group): string =>
+  group.kind === 'rows' ? `${className(group.cause as Schemas['RowClass']).toLowerCase()} rows` : `${group.column}: ${group.sentence}`
+const WHAT = { settled: 'settled', new: 'new', changed: 'other values' } as const
+</script>
+
+<template>
+  <el-dialog :model-value="true" :title="`From tally ${earlier.number} to tally ${later.number}`" width="min(1000px, 95vw)" @close="emit('close')">
+    <LoadState :is-loading="isPending" :error="error" what="The comparison" @retry="refetch()">
+      <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
+      <p v-else-if="data?.isWaiting" class="quiet" role="status">The findings of both tallies are being held against each other …</p>
+      <p v-else-if="comparison?.hasOtherKey">
+        The key of the plan is another one in tally {{ later.number }}, so a finding of one cannot be told among those of the other. Rulings were taken over by
+        the delivered records.
+      </p>
+      <template v-else-if="comparison">
+        <p v-if="figures.length === 0">Neither tally has a finding.</p>
+        <dl v-else class="sums">
+          <div v-for="{ what, findings } in figures" :key="what">
+            <dt>{{ what }}</dt>
+            <dd>{{ count(findings) }}</dd>
+          </div>
+        </dl>
+        <table v-if="groups.length > 0" class="figures">
+          <thead>
+            <tr>
+              <th scope="col">findings</th>
+              <th scope="col" class="number">settled</th>
+              <th scope="col" class="number">still there</th>
+              <th scope="col" class="number">other values</th>
+              <th scope="col" class="number">new</th>
+              <th scope="col" class="number">came back</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="group in groups" :key="`${group.kind} ${group.column} ${group.cause}`">
+              <td>{{ about(group) }}</td>
+              <td class="number">{{ count(group.settled) }}</td>
+              <td class="number">{{ count(group.still) }}</td>
+              <td class="number">{{ count(group.changed) }}</td>
+              <td class="number">{{ count(group.new) }}</td>
+              <td class="number">{{ count(group.cameBack) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <details v-if="comparison.examples.length > 0">
+          <summary>The first cells of each</summary>
+          <table class="figures">
+            <tbody>
+              <tr v-for="(example, nth) in comparison.examples" :key="nth">
+                <td>{{ WHAT[example.what] }}</td>
+                <td class="cell">{{ example.key }}</td>
+                <td>{{ example.column }}</td>
+                <td class="cell">{{ example.before }}</td>
+                <td class="cell">{{ example.now }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </details>
+      </template>
+    </LoadState>
+  </el-dialog>
+</template>
+
+<style scoped>
+.sums {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 26px;
+  margin: 0 0 10px;
+}
+dt {
+  font-size: 12px;
+  color: var(--ink-3);
+}
+dd {
+  margin: 0;
+  font-size: 18px;
+  font-weight: 650;
+}
+.warn {
+  background: var(--warn);
+  padding: 3px 8px;
+}
+</style>

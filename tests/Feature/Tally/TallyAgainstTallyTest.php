@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Tally;
+
+use App\Models\Tally;
+use Tests\TestCase;
+
+/** From tally to tally: what is carried over, what came, went and came back. */
+final class TallyAgainstTallyTest extends TestCase
+{
+    public function test_rulings_are_carried_over_where_the_values_are_the_same_and_reopened_where_they_are_not(): void
+    {
+        $first = $this->tallied();
+        $this->actingAs($this->owner);
+        foreach ($this->objects($this->api('GET', "/tallies/{$first->id}"), 'patterns') as $pattern) {
+            self::assertIsInt($pattern['number']);
+            $this->rule($first, 'pattern', (string) $pattern['number'], 'expected', 'known');
+        }
+        $this->rule($first, 'class', 'extra', 'defect', 'not ours');
+        $undone = $this->number($this->rule($first, 'class', 'repeated', 'expected', ''), 'id');
+        $this->api('POST', "/rulings/{$undone}/undo")->assertCreated();
+
+        // KB,014 is written otherwise now, LM,2 got its fee, and one row more is missing.
+        $this->actingAs($this->analyst);
+        $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel THORNØY,1412.60,t\nLM,1,Bríd O'Marrow,7.00,t\nLM,2,Ilse,20.00,t\nOT,9,Wanda,1,t\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
+
+        $this->api('GET', "/tallies/{$second->id}")->assertOk()->assertJson(['carryOver' => ['from' => 1, 'ruled' => 6, 'carried' => 4, 'changed' => 1, 'hasOtherKey' => false]]);
+        $decisions = [];
+        foreach (['KB,014' => 'holder', 'KB,015' => 'holder', 'LM,1' => 'fee'] as $key => $column) {
+            $record = $this->record($second, $key);
+            foreach ($this->objects($record, 'fields') as $field) {
+                if (is_array($field['finding']) && $field['source'] === $column) {
+                    $decisions[$key] = [$field['finding']['decision'], $field['finding']['earlier']];
+                }
+            }
+        }
+        $earlier = ['tally' => 1, 'decision' => 'expected', 'reason' => 'known', 'by' => 'Tove Lindqvist'];
+        self::assertEquals(['KB,014' => ['open', $earlier + ['isChanged' => true]], 'KB,015' => ['expected', $earlier + ['isChanged' => false]], 'LM,1' => ['expected', $earlier + ['isChanged' => false]]], $decisions);
+        $this->record($second, 'OT,9')->assertJson(['decision' => 'defect', 'earlier' => ['reason' => 'not ours']]);
+        // What was undone is not taken over, and a new ruling stands before the old one.
+        $this->record($second, 'NQ,7')->assertJson(['decision' => 'open', 'earlier' => null]);
+        $this->actingAs($this->owner);
+        $this->rule($second, 'class', 'extra', 'open', 'look again');
+        $this->record($second, 'OT,9')->assertJson(['decision' => 'open']);
+    }
+
+    public function test_with_another_key_rulings_follow_the_delivered_records(): void
+    {
+        $first = $this->tallied();
+        $this->actingAs($this->owner);
+        $this->rule($first, 'class', 'extra', 'defect', 'not ours');
+        $this->actingAs($this->analyst);
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('berth'), $same('basin')], 'columnPairs' => [['source' => 'holder', 'target' => 'owner'], $same('fee')], 'leftOut' => ['source' => [], 'target' => ['loaded']]])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
+
+        $this->api('GET', "/tallies/{$second->id}")->assertJson(['carryOver' => ['ruled' => 1, 'carried' => 1, 'changed' => 0, 'hasOtherKey' => true]]);
+        $this->record($second, '9,OT')->assertJson(['decision' => 'defect']);
+        $this->api('GET', "/tallies/{$second->id}/against/{$first->id}")->assertOk()->assertJsonPath('comparison.hasOtherKey', true);
+    }
+
+    public function test_two_tallies_are_compared_finding_by_finding(): void
+    {
+        $first = $this->tallied();
+        $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel Thornøy,1412.60,t\nLM,1,Bríd O'Marrow,8.00,t\nOT,9,Wanda,1,t\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
+        $this->deliver('target', self::NEW, 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $third = $this->dataset->tallies()->where('number', 3)->sole();
+
+        $moved = fn(Tally $later, Tally $earlier): array => $this->moved($later, $earlier);
+        self::assertEquals(['settled' => 2, 'new' => 1, 'changed' => 1, 'cameBack' => 0, 'settledBy' => 'data'], array_diff_key($moved($second, $first), ['still' => true]));
+        // LM,2 was blanked, then missing, and is blanked again.
+        self::assertEquals(['settled' => 1, 'new' => 0, 'changed' => 1, 'cameBack' => 2], array_diff_key($moved($third, $second), ['still' => true, 'settledBy' => true]));
+        $this->api('GET', "/tallies/{$first->id}/against/{$second->id}")->assertConflict()->assertJson(['code' => 'not-comparable']);
+    }
+
+    public function test_a_new_delivery_is_tallied_by_itself_where_the_dataset_says_so(): void
+    {
+        $this->tallied();
+        $this->deliver('target', self::NEW.'PW,1,x,1,t'."\n");
+        self::assertSame(1, $this->dataset->tallies()->max('number'));
+        $this->api('PUT', "/datasets/{$this->dataset->id}/runs-on-delivery", ['runsOnDelivery' => true])->assertNoContent();
+        $this->deliver('target', self::NEW.'PW,2,x,1,t'."\n");
+        self::assertSame(2, $this->dataset->tallies()->max('number'));
+        // A delivery that does not fit the plan is entered all the same.
+        $this->deliver('target', "quay\n1\n");
+        self::assertSame([2, 4], [$this->dataset->tallies()->max('number'), $this->dataset->deliveries()->where('side', 'target')->max('number')]);
+        $this->actingAs($this->owner)->api('PUT', "/datasets/{$this->dataset->id}/runs-on-delivery", ['runsOnDelivery' => false])->assertForbidden();
+    }
+
+    public function test_all_datasets_of_a_migration_are_tallied_and_those_that_cannot_say_why(): void
+    {
+        $this->tallied();
+        $this->migration->datasets()->create(['name' => 'Empty']);
+
+        $this->api('POST', "/migrations/{$this->migration->id}/runs")->assertAccepted()->assertJson(['started' => [['dataset' => 'Moorings']], 'notStarted' => [['dataset' => 'Empty', 'why' => 'The source side has no delivery yet. Deliver both sides first.']]]);
+        self::assertSame(2, $this->dataset->tallies()->max('number'));
+    }
+
+    /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
+    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason): \Illuminate\Testing\TestResponse
+    {
+        return $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => PHP_INT_MAX])->assertCreated();
+    }
+
+    /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
+    private function record(Tally $tally, string $key): \Illuminate\Testing\TestResponse
+    {
+        $sequence = $this->number($this->api('GET', "/tallies/{$tally->id}/keys?find=".urlencode($key)), 'items.0.sequence');
+
+        return $this->api('GET', "/tallies/{$tally->id}/records/{$sequence}")->assertOk();
+    }
+
+    /** @return array<string, int|string> */
+    private function moved(Tally $later, Tally $earlier): array
+    {
+        $answer = $this->api('GET', "/tallies/{$later->id}/against/{$earlier->id}")->assertOk();
+        $groups = $this->objects($answer, 'comparison.groups');
+        $sum = static fn(string $what): int => (int) array_sum(array_map(static fn(array $group): int => is_int($group[$what]) ? $group[$what] : 0, $groups));
+        $by = $answer->json('comparison.settledBy');
+
+        return ['still' => $sum('still'), 'settled' => $sum('settled'), 'new' => $sum('new'), 'changed' => $sum('changed'), 'cameBack' => $sum('cameBack'), 'settledBy' => is_string($by) ? $by : ''];
+    }
+}
