@@ -13,7 +13,8 @@ final readonly class Answers
     /** What is known; a worker is set to it where nothing is yet. */
     public function to(Question $question): Answer
     {
-        $answer = Answer::query()->createOrFirst(['digest' => $this->digest($question)], ['kind' => $question->kind(), 'state' => 'asked']);
+        // Looked for first: nearly always it is there, and an insert that fails would be written into the log.
+        $answer = Answer::query()->find($this->digest($question)) ?? Answer::query()->createOrFirst(['digest' => $this->digest($question)], ['kind' => $question->kind(), 'state' => 'asked']);
         if ($answer->wasRecentlyCreated) {
             FindAnswer::dispatch($question);
             $answer->refresh();

@@ -13,6 +13,12 @@ import BoardTable from '@/stations/board/BoardTable.vue'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.migration))
+const queries = useQueryClient()
+/** Runs take their time: the figures of the board follow as each is done. */
+const all = useMutation({
+  mutationFn: () => answer(api.POST('/migrations/{migration}/runs', { params: { path: { migration: id.value } } })),
+  onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset'] }),
+})
 const {
   data: board,
   error,
@@ -24,12 +30,6 @@ const {
   refetchInterval: () => ((all.data.value?.started.length ?? 0) > 0 ? 5000 : false),
 })
 const isAdding = ref(false)
-const queries = useQueryClient()
-/** Runs take their time: the figures of the board follow as each is done. */
-const all = useMutation({
-  mutationFn: () => answer(api.POST('/migrations/{migration}/runs', { params: { path: { migration: id.value } } })),
-  onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset'] }),
-})
 
 const heading = computed(() => {
   const datasets = board.value?.datasets ?? []

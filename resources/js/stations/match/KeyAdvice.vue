@@ -48,7 +48,7 @@ const fails = (key: Schemas['AdvisedKey']): string =>
       <li v-for="key in shown" :key="name(key)" :class="{ used: isUsed(key) }">
         <b>{{ name(key) }}</b>
         <span v-if="isUsed(key)" class="quiet">the key of the plan</span>
-        <el-button v-else-if="mayWork" size="small" :aria-label="`Use ${name(key)} as the key`" @click="emit('use', [...key.columns])">Use it</el-button>
+        <el-button v-else-if="mayWork" size="small" :aria-label="`Use it: ${name(key)}`" @click="emit('use', [...key.columns])">Use it</el-button>
         <span class="said">{{ said(key) }}{{ key.isOfAllRows ? '' : ' (in a sample)' }}</span>
         <span v-if="key.shorter.length > 0" class="said quiet">{{ fails(key) }}</span>
         <el-button v-if="key.repeats.source + key.repeats.target > 0" link size="small" @click="emit('repeats', [...key.columns])"

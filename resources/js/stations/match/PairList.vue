@@ -156,7 +156,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               <el-button
                 v-if="mayWork"
                 size="small"
-                :aria-label="`Pair ${row.source} with ${proposed.get(row.source)?.target}`"
+                :aria-label="`Confirm ${row.source} with ${proposed.get(row.source)?.target}`"
                 @click="emit('pair', row.source, proposed.get(row.source)?.target ?? null)"
                 >Confirm</el-button
               >

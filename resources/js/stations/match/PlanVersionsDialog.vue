@@ -87,7 +87,13 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
                 link
                 size="small"
                 :aria-pressed="first === version.number"
-                :aria-label="first === null ? `Compare plan ${version.number} with another` : `Compare plan ${first} with plan ${version.number}`"
+                :aria-label="
+                  first === version.number
+                    ? `Choose the other, plan ${first} is one`
+                    : first === null
+                      ? `Compare plan ${version.number} with another`
+                      : `Compare plan ${first} with plan ${version.number}`
+                "
                 @click="compare(version.number)"
                 >{{ first === version.number ? 'Choose the other' : 'Compare' }}</el-button
               >
@@ -96,7 +102,7 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
                 v-if="course.mayWork"
                 link
                 size="small"
-                :aria-label="`Go back to plan ${version.number}`"
+                :aria-label="`Go back to it, plan ${version.number}`"
                 :loading="importing.isPending.value"
                 @click="importing.mutate({ version: version.number })"
                 >Go back to it</el-button
@@ -121,7 +127,7 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
             <el-button
               v-if="course.mayWork"
               size="small"
-              :aria-label="`Begin with the template ${template.name}`"
+              :aria-label="`Begin with it, the template ${template.name}`"
               :loading="importing.isPending.value"
               @click="importing.mutate({ template: template.id })"
               >Begin with it</el-button

@@ -1,0 +1,58 @@
+// @vitest-environment jsdom
+import { mount } from '@vue/test-utils'
+import ElementPlus from 'element-plus'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import TallyHistory from '@/stations/tally/TallyHistory.vue'
+
+const side = { agreed: 90, changed: 8, repeated: 2, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
+const tally = (number: number, planVersion: number, more: object = {}) =>
+  ({
+    id: number + 10,
+    number,
+    planVersion,
+    finishedAt: '2026-11-25T10:00:00Z',
+    rows: { source: { ...side, missing: 12 - number }, target: { ...side, extra: number } },
+    measures: { cellsAgreeing: '99.10 %', rowsArrived: '98.00 %' },
+    warnings: [],
+    openGroups: 1,
+    carryOver: null,
+    sourceDelivery: 1,
+    targetDelivery: number,
+    startedBy: 'Ruth Osei',
+    ...more,
+  }) as unknown as Schemas['Tally']
+const course = { id: 7, migration: { sourceLabel: 'Old register', targetLabel: 'New register' } } as unknown as Schemas['Course']
+const history = (...tallies: Schemas['Tally'][]) =>
+  mount(TallyHistory, { props: { tallies, course }, global: { plugins: [ElementPlus], stubs: { RouterLink: true, TallyComparison: true } } })
+
+describe('the history of tallies', () => {
+  it('says what became of the rulings before', () => {
+    const carryOver = { from: 1, ruled: 20, carried: 12, changed: 3, hasOtherKey: false }
+    expect(history(tally(2, 1, { carryOver }), tally(1, 1)).text()).toContain(
+      '12 of 20 rulings of tally 1 stand here, 3 findings changed since and are open again, 5 settled',
+    )
+    expect(history(tally(2, 1, { carryOver: { ...carryOver, hasOtherKey: true } })).text()).toContain('5 settled, or not to be placed under the new key')
+  })
+
+  it('compares the earlier of two chosen tallies with the later, whichever was chosen first', async () => {
+    const wrapper = history(tally(3, 2), tally(2, 1), tally(1, 1))
+    for (const number of [3, 2, 1]) await wrapper.find(`input[aria-label="Compare tally ${number}"]`).setValue(true)
+    await wrapper
+      .findAll('button')
+      .find((button) => button.text() === 'Compare tally 1 with tally 2')
+      ?.trigger('click')
+
+    const compared = wrapper.findComponent({ name: 'TallyComparison' })
+    expect([compared.props('earlier').number, compared.props('later').number]).toEqual([1, 2])
+  })
+
+  it('draws each class from tally to tally, and where the plan changed', () => {
+    const wrapper = history(tally(3, 2), tally(2, 1), tally(1, 1))
+    const curve = wrapper.find('svg[role="img"][aria-label^="Rows of each class"]')
+
+    expect(curve.attributes('aria-label')).toContain('Missing: 11, 10, 9. Extra: 1, 2, 3.')
+    expect(curve.findAll('line.plan')).toHaveLength(1)
+    expect(history(tally(1, 1)).find('svg[aria-label^="Rows of each class"]').exists()).toBe(false)
+  })
+})
