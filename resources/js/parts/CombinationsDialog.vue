@@ -5,6 +5,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
+import RowsTable from '@/parts/RowsTable.vue'
 
 /** Which rows repeat if only some columns count, and how often each combination of their values stands. */
 const props = defineProps<{ course: Schemas['Course']; preset?: Partial<Record<'source' | 'target', string[]>> }>()
@@ -105,20 +106,7 @@ function chooseSide(of: 'source' | 'target'): void {
     </LoadState>
     <div v-if="looked && rows" class="list" tabindex="0" role="region" aria-label="Rows that share these values">
       <p class="quiet">{{ counted(rows.rows.length, 'row') }}{{ rows.isAll ? '' : ', the first of more' }}</p>
-      <table class="figures">
-        <thead>
-          <tr>
-            <th scope="col" class="number">line</th>
-            <th v-for="(name, place) in rows.columns" :key="place" scope="col">{{ name }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(line, number) in rows.rows" :key="number">
-            <td class="number">{{ line.part > 1 ? `${line.part}: ` : '' }}{{ count(line.line) }}</td>
-            <td v-for="(cell, place) in line.cells" :key="place"><CellValue :stretches="whole(cell)" :side="side" /></td>
-          </tr>
-        </tbody>
-      </table>
+      <RowsTable :columns="rows.columns" :rows="rows.rows" :side="side" />
     </div>
   </el-dialog>
 </template>

@@ -7,6 +7,7 @@ import { kindName } from '@/format/rules'
 import CellValue from '@/parts/CellValue.vue'
 import { useDraft } from '@/composables/useDraft'
 import LoadState from '@/parts/LoadState.vue'
+import RowsTable from '@/parts/RowsTable.vue'
 import DemandForm from '@/stations/deliver/DemandForm.vue'
 import { useMisfits } from '@/stations/deliver/useMisfits'
 
@@ -126,20 +127,7 @@ const figures = (column: Schemas['ColumnProfile']): { name: string; text: string
     <section v-if="asked" class="rows" tabindex="0" role="region" aria-label="The rows behind the figure">
       <LoadState :is-loading="isFetching" :error="error" what="The rows">
         <p v-if="data" class="quiet">{{ counted(data.rows.length, 'row') }}{{ data.isAll ? '' : ', the first of more' }}</p>
-        <table v-if="data" class="figures">
-          <thead>
-            <tr>
-              <th scope="col" class="number">line</th>
-              <th v-for="(name, place) in data.columns" :key="place" scope="col">{{ name }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(line, number) in data.rows" :key="number">
-              <td class="number">{{ line.part > 1 ? `${line.part}: ` : '' }}{{ count(line.line) }}</td>
-              <td v-for="(cell, place) in line.cells" :key="place"><CellValue :stretches="whole(cell)" :side="asked.side" /></td>
-            </tr>
-          </tbody>
-        </table>
+        <RowsTable v-if="data" :columns="data.columns" :rows="data.rows" :side="asked.side" />
       </LoadState>
     </section>
   </el-dialog>

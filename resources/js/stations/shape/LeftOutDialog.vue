@@ -3,9 +3,9 @@ import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
-import { count, counted } from '@/format/counts'
-import CellValue from '@/parts/CellValue.vue'
+import { counted } from '@/format/counts'
 import LoadState from '@/parts/LoadState.vue'
+import RowsTable from '@/parts/RowsTable.vue'
 
 /** The rows that a step left out, as they came into it, with the step's reason and who answers for it. */
 const props = defineProps<{ dataset: number; side: Side; step: Schemas['Step']; sentence: string }>()
@@ -25,7 +25,6 @@ const { data, error, isPending, refetch, hasNextPage, fetchNextPage, isFetchingN
 })
 const first = computed(() => data.value?.pages[0])
 const rows = computed(() => data.value?.pages.flatMap((page) => page.rows) ?? [])
-const whole = (text: string) => [{ text, differs: false }]
 </script>
 
 <template>
@@ -37,20 +36,7 @@ const whole = (text: string) => [{ text, differs: false }]
     <LoadState :is-loading="isPending" :error="error" what="The rows" @retry="refetch()">
       <p v-if="first">{{ counted(first.total, 'row') }} of the whole delivery.</p>
       <div v-if="first" class="list" tabindex="0" role="region" aria-label="Rows left out">
-        <table class="figures">
-          <thead>
-            <tr>
-              <th scope="col" class="number">line</th>
-              <th v-for="(name, place) in first.columns" :key="place" scope="col">{{ name }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(row, number) in rows" :key="number">
-              <td class="number">{{ row.part > 1 ? `${row.part}: ` : '' }}{{ count(row.line) }}</td>
-              <td v-for="(cell, place) in row.cells" :key="place"><CellValue :stretches="whole(cell)" :side="side" /></td>
-            </tr>
-          </tbody>
-        </table>
+        <RowsTable :columns="first.columns" :rows="rows" :side="side" />
       </div>
       <el-button v-if="hasNextPage" :loading="isFetchingNextPage" @click="fetchNextPage()">Show more</el-button>
     </LoadState>
@@ -63,10 +49,6 @@ const whole = (text: string) => [{ text, differs: false }]
   max-block-size: 60vh;
   border: 1px solid var(--line);
   margin-block: 8px;
-}
-th,
-.number {
-  white-space: nowrap;
 }
 p {
   margin: 0 0 4px;

@@ -1,0 +1,119 @@
+// @vitest-environment jsdom
+import { mount } from '@vue/test-utils'
+import ElementPlus from 'element-plus'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import PairList from '@/stations/match/PairList.vue'
+import TrialCard from '@/stations/match/TrialCard.vue'
+
+const global = { plugins: [ElementPlus] }
+const side = { agreed: 90, changed: 8, repeated: 1, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
+const result = (more: object = {}) => ({
+  rows: { source: { ...side, missing: 2 }, target: { ...side, extra: 3 } },
+  cellsAgreeing: '99.10 %',
+  rowsArrived: '98.00 %',
+  pairs: [{ source: 'fee', compared: 98, forgiven: 0, differing: 8, agreeing: '91.83 %' }],
+  patterns: [
+    { source: 'holder', sentence: 'spaces differ', cells: 3 },
+    { source: 'fee', sentence: 'rounded', cells: 5 },
+  ],
+  warnings: [],
+  sampleRows: { source: 100, target: 99 },
+  isHead: false,
+  oneIn: 4,
+  findings: [],
+  ...more,
+})
+const card = (more: object = {}) =>
+  mount(TrialCard, {
+    props: { trial: { isWaiting: false, done: 0, total: 0, problem: null, result: result(more) } as unknown as Schemas['Trial'], isFetching: false },
+    global,
+  })
+
+describe('the trial of a plan', () => {
+  it('says what it found, the most cells first, and on how many rows', () => {
+    const wrapper = card()
+
+    expect(wrapper.text()).toContain('98.00 % of the rows arrive, 99.10 % of their cells agree.')
+    expect(wrapper.findAll('li').map((line) => line.text())).toEqual(['fee rounded 5 cells', 'holder spaces differ 3 cells'])
+    expect(wrapper.text()).toContain('100 rows against 99: one key in 4, the same on both sides.')
+    expect(card({ oneIn: 1 }).text()).toContain('100 rows against 99: all of them.')
+  })
+
+  it('says where it is only the beginning of both sides', () => {
+    expect(card({ isHead: true, oneIn: null }).text()).toContain('the beginning of both sides, where other rows may stand')
+  })
+
+  it('counts repeated rows of both sides', () => {
+    expect(card().text()).toContain('2 repeated key')
+  })
+})
+
+describe('pairs that are proposed', () => {
+  const plan = {
+    source: { rows: 9, columns: ['basin', 'fee'].map((name) => ({ name, examples: [] })) },
+    target: { rows: 9, columns: ['c1', 'c2'].map((name) => ({ name, examples: [] })) },
+  } as unknown as Schemas['Plan']
+  const proposal = (source: string, target: string, strength: 'strong' | 'likely') => ({
+    source,
+    target,
+    score: 0.9,
+    strength,
+    reasons: ['98 % of the values stand in both'],
+  })
+  const list = (draft: object) =>
+    mount(PairList, {
+      props: {
+        plan,
+        draft: { key: [], columnPairs: [], leftOut: { source: [], target: [] }, ...draft } as Schemas['PlanDraft'],
+        proposals: [proposal('basin', 'c1', 'strong'), proposal('fee', 'c2', 'likely')],
+        kinds: [{ source: 'fee', target: 'c2', kind: 'number', forms: 2 }],
+        agreeing: result().pairs,
+        mayWork: true,
+        chosen: null,
+      },
+      global,
+    })
+  const press = async (wrapper: ReturnType<typeof list>, text: string): Promise<void> => {
+    await wrapper
+      .findAll('button')
+      .find((button) => button.text() === text)
+      ?.trigger('click')
+  }
+
+  it('are confirmed one by one, or all strong ones at once', async () => {
+    const wrapper = list({})
+    await press(wrapper, 'Confirm it')
+    await wrapper.find('button[aria-label="Confirm fee with c2"]').trigger('click')
+
+    expect(wrapper.emitted('pairAll')).toEqual([[[{ source: 'basin', target: 'c1' }]]])
+    expect(wrapper.emitted('pair')).toEqual([['fee', 'c2']])
+  })
+
+  it('are no longer proposed once either column is paired', () => {
+    const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'fee', target: 'c1', kind: 'text' }] })
+
+    expect(wrapper.text()).not.toContain('proposed strongly')
+    expect(wrapper.find('button[aria-label^="Confirm"]').exists()).toBe(false)
+    expect(wrapper.text()).toContain('91.83 % agree')
+  })
+
+  it('are made by dropping a source column on a target one', async () => {
+    const wrapper = list({})
+    await wrapper.findAll('th[draggable="true"]')[1]?.trigger('dragstart')
+    await wrapper
+      .findAll('tr')
+      .find((row) => row.find('th.quiet').exists() && row.text().includes('c1'))
+      ?.trigger('drop')
+
+    expect(wrapper.emitted('pair')).toEqual([['fee', 'c1']])
+  })
+
+  it('are read as the kind that they look like at one press', async () => {
+    const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'fee', target: 'c2', kind: 'text' }] })
+    expect(wrapper.text()).toContain('One pair looks like more than text: fee (number, in 2 forms).')
+    await press(wrapper, 'Read it so')
+
+    expect(wrapper.emitted('readAs')).toEqual([[[{ source: 'fee', kind: 'number' }]]])
+  })
+})
