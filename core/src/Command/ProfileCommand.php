@@ -22,7 +22,7 @@ final class ProfileCommand extends Command
     protected function configure(): void
     {
         $this
-            ->addArgument('file', InputArgument::REQUIRED, 'Delimited text, JSON or JSON Lines, packed with gzip or not')
+            ->addArgument('file', InputArgument::REQUIRED, 'Delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or not')
             ->addOption('json', null, InputOption::VALUE_NONE, 'Print it as one JSON object');
     }
 
