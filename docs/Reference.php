@@ -7,6 +7,7 @@ namespace NineTally\Docs;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Command\AdviseCommand;
 use NineTally\Core\Command\CausesCommand;
 use NineTally\Core\Command\PlanCheckCommand;
 use NineTally\Core\Command\ProfileCommand;
@@ -166,7 +167,7 @@ final readonly class Reference
     private function commandLine(): string
     {
         $page = self::HEAD."# Command line\n\n`core/bin/nine-tally` compares, profiles and checks without the web application.\n";
-        foreach ([new TallyCommand, new ProfileCommand, new PlanCheckCommand, new CausesCommand] as $command) {
+        foreach ([new TallyCommand, new ProfileCommand, new AdviseCommand, new PlanCheckCommand, new CausesCommand] as $command) {
             $page .= $this->command($command);
         }
         $page .= "\n## Exit status\n\n- 0: all agreed\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";

@@ -28,6 +28,22 @@ final class OtherCommandsTest extends TestCase
         self::assertStringContainsString('is empty', $this->command(['profile', $this->file('', 'empty.csv')], 2)->getErrorOutput());
     }
 
+    public function test_advise_proposes_pairs_and_a_key_of_two_unknown_files(): void
+    {
+        [$old, $new] = ["basin,berth,holder\n", "c1;c2;c3\n"];
+        foreach (range(1, 9_000) as $row) {
+            $old .= 'B'.($row % 7).','.intdiv($row, 7).",Holder {$row}\n";
+            $new .= 'Holder '.(9_001 - $row).';'.intdiv(9_001 - $row, 7).';B'.((9_001 - $row) % 7)."\n";
+        }
+        [$source, $target] = [$this->file($old, 'old.csv'), $this->file($new, 'new.csv')];
+
+        $printed = json_decode($this->command(['advise', $source, $target, '--json'], 0)->getOutput(), true, 16, JSON_THROW_ON_ERROR);
+        self::assertIsArray($printed);
+        self::assertSame([['basin', 'c3'], ['berth', 'c2'], ['holder', 'c1']], array_map(static fn(mixed $pair): array => is_array($pair) ? [$pair['source'], $pair['target']] : [], (array) $printed['pairs']));
+        self::assertStringContainsString('key: basin + berth (of ', $this->command(['advise', $source, $target], 0)->getOutput());
+        self::assertStringContainsString('is empty', $this->command(['advise', $source, $this->file('', 'empty.csv')], 2)->getErrorOutput());
+    }
+
     public function test_plan_check_names_every_problem_with_its_place(): void
     {
         $good = $this->file('{"formatVersion":2,"key":[{"source":"a","target":"a"}],"columnPairs":[]}', 'good.json');
