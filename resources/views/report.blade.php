@@ -53,6 +53,9 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row">File</th><td>{{ $tally->sourceDelivery->parts->pluck('file_name')->implode(', ') }}</td><td>{{ $tally->targetDelivery->parts->pluck('file_name')->implode(', ') }}</td></tr>
 <tr><th scope="row">Delivered</th><td>no. {{ $tally->sourceDelivery->number }}, {{ $at($tally->sourceDelivery->delivered_at) }} by {{ $tally->sourceDelivery->user->name }}</td><td>no. {{ $tally->targetDelivery->number }}, {{ $at($tally->targetDelivery->delivered_at) }} by {{ $tally->targetDelivery->user->name }}</td></tr>
 <tr><th scope="row">SHA-256</th><td class="cell">{{ $tally->sourceDelivery->parts->pluck('digest')->implode(' ') }}</td><td class="cell">{{ $tally->targetDelivery->parts->pluck('digest')->implode(' ') }}</td></tr>
+@if($tally->sourceDelivery->claims !== [] || $tally->targetDelivery->claims !== [])
+<tr><th scope="row">Figures of the deliverer</th>@foreach([$tally->sourceDelivery, $tally->targetDelivery] as $delivery)<td>@forelse($delivery->claims as $place => $claim)<div>{{ $claim['about'] === 'rows' ? 'rows' : 'sum of '.$claim['column'] }}: @if($claim['holds']){{ $claim['claimed'] }}, as {{ $claim['from'] === 'by hand' ? 'was said' : $claim['from'].' says' }}@else{{ $claim['arrived'] }} arrived, {{ $claim['claimed'] }} {{ $claim['from'] === 'by hand' ? 'was said' : 'said '.$claim['from'] }}; @php($explained = $delivery->explanations->where('claim', $place)->last()){{ $explained === null ? 'not explained' : 'explained by '.$explained->user->name.': '.$explained->explanation }}@endif</div>@empty none @endforelse</td>@endforeach</tr>
+@endif
 <tr><th scope="row">Key</th><td>{{ implode(' + ', $plan->keyNames(Side::Source)) }}</td><td>{{ implode(' + ', $plan->keyNames(Side::Target)) }}</td></tr>
 </tbody>
 </table>
@@ -72,6 +75,19 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </table>
 @endif
 @endforeach
+
+@php($altered = array_filter($tally->summary['columns'] ?? [], static fn (array $column): bool => ($column['altered']['source'] ?? 0) + ($column['altered']['target'] ?? 0) > 0))
+@if($altered !== [])
+<h3>Cells that steps altered before they were compared</h3>
+<table>
+<thead><tr><th scope="col">Column</th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
+<tbody>
+@foreach($altered as $column)
+<tr><th scope="row">{{ $column['source'] === $column['target'] ? $column['source'] : $column['source'].' → '.$column['target'] }}</th><td class="n">{{ $n($column['altered']['source']) }}</td><td class="n">{{ $n($column['altered']['target']) }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@endif
 
 <h2>Every row accounted for</h2>
 <table>

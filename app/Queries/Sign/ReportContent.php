@@ -24,7 +24,7 @@ final readonly class ReportContent
     /** @return array<string, mixed> for the view "report" */
     public function __invoke(Tally $tally): array
     {
-        $tally->load(['dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'targetDelivery.user', 'standingCounts', 'patterns']);
+        $tally->load(['dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user', 'targetDelivery.explanations.user', 'standingCounts', 'patterns']);
         $standings = $tally->standingCounts->keyBy('group');
         $patterns = $tally->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->values();
 

@@ -43,6 +43,25 @@ final class ReportTest extends TestCase
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['Let pass by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
     }
 
+    public function test_figures_of_the_deliverer_and_cells_that_steps_altered_stand_in_the_report(): void
+    {
+        $this->actingAs($this->analyst);
+        $part = $this->received('old.csv', "basin,fee\nkb,1\nLM,2\n");
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'rowsClaimed' => 2, 'totals' => [['column' => 'fee', 'sum' => '4']]])->assertAccepted();
+        $this->deliver('target', "basin,fee\nKB,1\nLM,2.0\n");
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $steps = [['id' => 'a', 'kind' => 'clean-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'clean-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace', 'find' => '2', 'with' => '2.0']]]];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['shape' => $steps]]])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? self::fail('The run has ended without a tally.');
+
+        $page = $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk();
+        $page->assertSeeInOrder(['Figures of the deliverer', 'rows:', '2, as was said', 'sum of fee:', '3 arrived, 4 was said; ', 'not explained', 'none']);
+        $page->assertSeeInOrder(['Cells that steps altered before they were compared', 'fee', '1', '0']);
+        $this->api('POST', "/deliveries/{$this->dataset->latestDelivery(\NineTally\Core\Row\Side::Source)?->id}/claims/1/explanations", ['explanation' => 'One fee was waived.'])->assertOk();
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('explained by Ruth Osei: One fee was waived.');
+    }
+
     public function test_the_same_tally_and_rulings_give_the_same_bytes(): void
     {
         $tally = $this->tallied();

@@ -125,7 +125,7 @@ h1 {
   flex-wrap: wrap;
   gap: 4px 18px;
 }
-.legend span {
+.legend > span {
   display: flex;
   gap: 6px;
   align-items: center;

@@ -116,7 +116,7 @@ li {
   background: var(--warn);
   padding: 3px 8px;
 }
-.classes span {
+.classes > span {
   display: inline-flex;
   gap: 7px;
   align-items: center;
