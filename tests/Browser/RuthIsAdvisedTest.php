@@ -66,5 +66,8 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->station('Review');
         $this->press('holder → c3: capitals differ');
         $this->see('Changed since');
+        $this->press('Let capitals pass in holder');
+        $this->see('Which row is which, and what must be equal');
+        $this->until(fn(): bool => str_contains($this->text(), '6 changed'), 'the trial without differences of capitals');
     }
 }

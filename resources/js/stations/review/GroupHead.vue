@@ -4,9 +4,18 @@ import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
 import { nearDifference, type Stretch } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
+import { type RuleOfPattern, ruleOfPattern } from '@/stations/review/ruleOfPattern'
 import type { Choice } from '@/stations/review/useFindings'
 
-const props = defineProps<{ tally: Schemas['Tally']; choice: Choice; pattern: Schemas['Pattern'] | undefined; standing: Schemas['Standing'] | null }>()
+const props = defineProps<{
+  tally: Schemas['Tally']
+  choice: Choice
+  pattern: Schemas['Pattern'] | undefined
+  standing: Schemas['Standing'] | null
+  mayWork: boolean
+}>()
+const emit = defineEmits<{ makeRule: [rule: RuleOfPattern] }>()
+const rule = computed(() => (props.pattern === undefined || !props.mayWork ? null : ruleOfPattern(props.pattern)))
 const EXAMPLES = 3
 const LONGEST = 24
 
@@ -59,6 +68,9 @@ const ruled = computed(() => {
     </p>
     <p v-else>{{ sentence }}</p>
     <span class="quiet">{{ ruled }}</span>
+    <el-button v-if="rule" link size="small" title="The trial in Match shows what it would change before it is tallied." @click="emit('makeRule', rule)">{{
+      rule.label
+    }}</el-button>
   </div>
 </template>
 

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
+import { useDraft } from '@/composables/useDraft'
 import { usePaneSize } from '@/composables/usePaneSize'
 import { usePageKeys } from '@/composables/useShortcuts'
 import { count, counted } from '@/format/counts'
@@ -20,6 +21,7 @@ import KeysDialog from '@/stations/review/KeysDialog.vue'
 import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
+import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 import RulingPanel from '@/stations/review/RulingPanel.vue'
 import { type Choice, type Finding, sequenceOfRow } from '@/stations/review/useFindings'
 import { type Target, useRulings } from '@/stations/review/useRulings'
@@ -29,6 +31,23 @@ const route = useRoute()
 const router = useRouter()
 const id = computed(() => props.tally.id)
 const { acts, rule, undo, last } = useRulings(id)
+
+/** A pattern becomes a rule of the draft; Match then shows on its trial what that would change. */
+const plan = useDraft(() => props.course)
+function makeRule(rule: RuleOfPattern): void {
+  const source = pattern.value?.source
+  const pair = plan.draft.value?.columnPairs.find((column) => column.source === source)
+  if (source === undefined || pair === undefined) return
+  const stop = watch(
+    () => plan.saving.isPending.value,
+    (isSaving) => {
+      if (isSaving) return
+      stop()
+      if (plan.saving.error.value === null) void router.push(`/datasets/${props.course.id}/match`)
+    },
+  )
+  plan.rule(source, rule.apply(pair))
+}
 
 // What is looked at stands in the address, so that it can be shared.
 const choice = computed<Choice>(() => {
@@ -149,8 +168,8 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
       <PatternList :class="{ folded: patternsPane.isFolded.value }" :tally="tally" :choice="choice" @choose="choose" />
       <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
       <div class="list">
-        <GroupHead :tally="tally" :choice="choice" :pattern="pattern" :standing="group?.standing ?? null" />
-        <ErrorNote :error="undoError" />
+        <GroupHead :tally="tally" :choice="choice" :pattern="pattern" :standing="group?.standing ?? null" :may-work="course.mayWork" @make-rule="makeRule" />
+        <ErrorNote :error="undoError ?? plan.saving.error.value" />
         <p v-if="last" class="done" role="status">
           Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
           <el-button link :loading="undo.isPending.value" @click="undo.mutate(last.id)">Undo</el-button>
