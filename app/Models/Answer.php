@@ -16,6 +16,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $total
  * @property array<string, mixed>|null $content
  * @property string|null $problem
+ * @property \Illuminate\Support\Carbon $updated_at
  */
 final class Answer extends Model
 {

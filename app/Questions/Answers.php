@@ -10,12 +10,18 @@ use App\Models\Answer;
 /** Answers that are there, and those that are being found. */
 final readonly class Answers
 {
+    /** A worker tells how far it is every half second; one that has not for so long is dead, or was never there. */
+    private const SILENT_SECONDS = 300;
+
     /** What is known; a worker is set to it where nothing is yet. */
     public function to(Question $question): Answer
     {
         // Looked for first: nearly always it is there, and an insert that fails would be written into the log.
         $answer = Answer::query()->find($this->digest($question)) ?? Answer::query()->createOrFirst(['digest' => $this->digest($question)], ['kind' => $question->kind(), 'state' => 'asked']);
-        if ($answer->wasRecentlyCreated) {
+        $isSilent = $answer->isWaiting() && $answer->updated_at->lt(now()->subSeconds(self::SILENT_SECONDS));
+        if ($answer->wasRecentlyCreated || $isSilent) {
+            // The sign of life is set first, so that the next who asks does not queue it once more.
+            $answer->touch();
             FindAnswer::dispatch($question);
             $answer->refresh();
         }

@@ -10,6 +10,7 @@ use App\Questions\BothSides;
 use App\Questions\WhichColumnsPair;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
+use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
 
@@ -139,6 +140,18 @@ final class AdviceTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk()->assertJson(['pairs' => ['proposals' => []], 'keys' => ['hasSearched' => false]]);
     }
 
+    public function test_a_question_whose_worker_died_is_asked_again(): void
+    {
+        $this->deliver('source', "basin,berth\nKB,1\n");
+        $this->deliver('target', "basin,berth\nKB,1\n");
+        $question = new WhichColumnsPair(BothSides::of($this->dataset) ?? self::fail('Both sides have delivered.'));
+        $answers = $this->app->make(Answers::class);
+        $ask = fn(int $secondsAgo): string => $this->asked($answers, $question, $secondsAgo);
+
+        self::assertSame('asked', $ask(10), 'A worker may still be at it.');
+        self::assertSame('answered', $ask(600));
+    }
+
     public function test_an_answer_that_was_given_up_is_found_when_it_is_asked_for_again(): void
     {
         $this->deliver('source', "basin,berth\nKB,1\n");
@@ -154,5 +167,14 @@ final class AdviceTest extends TestCase
         self::assertSame('answered', $answers->to($question)->state);
         $this->actingAs($this->owner)->api('POST', "/datasets/{$this->dataset->id}/advice")->assertForbidden();
         $this->api('DELETE', "/datasets/{$this->dataset->id}/advice")->assertForbidden();
+    }
+
+    /** @return string what becomes of a question that is said to be asked so long ago, when it is asked for */
+    private function asked(Answers $answers, WhichColumnsPair $question, int $secondsAgo): string
+    {
+        Answer::query()->delete();
+        DB::table('answers')->insert(['digest' => $answers->digest($question), 'kind' => $question->kind(), 'state' => 'asked', 'created_at' => now()->subSeconds($secondsAgo), 'updated_at' => now()->subSeconds($secondsAgo)]);
+
+        return $answers->to($question)->state;
     }
 }
