@@ -25,6 +25,8 @@ final readonly class CellLine
         public ?string $key,
         public Decision $decision,
         public ?int $rulingId,
+        public ?int $sourceLine,
+        public ?int $targetLine,
         public ?Earlier $earlier,
     ) {}
 
@@ -46,6 +48,8 @@ final readonly class CellLine
             $row->textOrNull('key'),
             Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
             $row->intOrNull('ruling_id'),
+            $row->intOrNull('source_line'),
+            $row->intOrNull('target_line'),
             Earlier::fromDatabase($row),
         );
     }

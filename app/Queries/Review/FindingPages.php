@@ -133,7 +133,7 @@ final readonly class FindingPages
             ->join('patterns AS p', static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'))
             ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'pattern:' || f.pattern_number"))
             ->where('f.tally_id', $tally->id)
-            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 's.decision', 's.ruling_id'])
+            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line', 's.decision', 's.ruling_id'])
             ->tap(fn(Builder $query) => $this->withEarlier($query, "'pattern:' || f.pattern_number"));
     }
 

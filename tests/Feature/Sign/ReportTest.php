@@ -109,4 +109,23 @@ final class ReportTest extends TestCase
         self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n", $plain);
         self::assertStringContainsString("none,'=1+1,\"'@b,\"\"c\"\"\"", $this->get("/api/v1/tallies/{$tally->id}/findings.csv?cells=spreadsheets")->streamedContent());
     }
+
+    public function test_one_class_or_pattern_goes_out_in_each_format(): void
+    {
+        $tally = $this->tallied();
+        $taken = fn(string $filter): string => $this->get("/api/v1/tallies/{$tally->id}/findings.csv?{$filter}")->assertOk()->streamedContent();
+
+        self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n", $taken('class=extra'));
+        self::assertSame(2, substr_count($taken('class=repeated'), "repeated"));
+        $patterns = array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'number', 'cause');
+        $ofCase = $patterns['case'] ?? null;
+        self::assertIsInt($ofCase);
+        self::assertSame('{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'."\n", $taken("as=json-lines&pattern={$ofCase}"));
+        $workbook = $this->get("/api/v1/tallies/{$tally->id}/findings.csv?as=workbook")->assertOk()->baseResponse;
+        self::assertInstanceOf(\Symfony\Component\HttpFoundation\BinaryFileResponse::class, $workbook);
+        $rows = iterator_to_array((new \NineTally\Core\Intake\ReaderCatalogue)->open($workbook->getFile()->getPathname(), 'x.xlsx')->records(), false);
+        unlink($workbook->getFile()->getPathname());
+        self::assertCount(substr_count($taken(''), "\n") - 1, $rows);
+        $this->json('GET', "/api/v1/tallies/{$tally->id}/findings.csv?class=lost")->assertUnprocessable();
+    }
 }

@@ -46,6 +46,12 @@ const examples = computed(() =>
     return { source: shorten(marked.source), target: shorten(marked.target) }
   }),
 )
+/** What is looked at, to be taken away whole. */
+const take = (as: 'csv' | 'json-lines' | 'workbook'): string => {
+  const { choice } = props
+  const filter = choice.kind === 'cells' ? `&pattern=${choice.pattern}` : choice.rowClass === null ? '' : `&class=${choice.rowClass}`
+  return `/api/v1/tallies/${props.tally.id}/findings.csv?as=${as}${filter}`
+}
 const ruled = computed(() => {
   if (props.standing === null) return ''
   const parts = (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: props.standing?.[decision] ?? 0 }))
@@ -68,6 +74,10 @@ const ruled = computed(() => {
     </p>
     <p v-else>{{ sentence }}</p>
     <span class="quiet">{{ ruled }}</span>
+    <span class="quiet take"
+      >Take these away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
+      <a :href="take('workbook')" download>workbook</a></span
+    >
     <el-button v-if="rule" link size="small" title="The trial in Match shows what it would change before it is tallied." @click="emit('makeRule', rule)">{{
       rule.label
     }}</el-button>
@@ -91,5 +101,8 @@ p {
 }
 p :deep(.cell) {
   white-space: pre-wrap;
+}
+.take {
+  font-size: 12.5px;
 }
 </style>
