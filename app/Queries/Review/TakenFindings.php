@@ -4,21 +4,15 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
+use App\Adapters\TextWorkbook;
 use App\Models\Tally;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Side;
-use OpenSpout\Common\Entity\Cell;
-use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 
 /** Findings of a tally to be taken away, streamed: all in source order, or those of one row class or pattern. A row is a line; of a changed row each cell is. */
 final readonly class TakenFindings
 {
     private const PAGE = 2_000;
-
-    /** ECMA-376 allows no more of either. */
-    private const LONGEST_CELL = 32_767;
-
-    private const ROWS_OF_SHEET = 1_048_575;
 
     public function __construct(private FindingPages $pages) {}
 
@@ -44,23 +38,12 @@ final readonly class TakenFindings
     /** @return string path of the workbook, which is the caller's to remove; every cell is text, so that none is run as a formula */
     public function asWorkbook(Tally $tally, string $folder, ?string $class = null, ?int $pattern = null): string
     {
-        $path = "{$folder}/findings-".bin2hex(random_bytes(8)).'.xlsx';
-        $writer = WriterEntityFactory::createXLSXWriter();
-        $writer->setTempFolder($folder);
-        $writer->openToFile($path);
-        $header = $this->header($tally);
-        $writer->addRow(WriterEntityFactory::createRow(self::cells($header)));
-        $written = 0;
+        $workbook = TextWorkbook::in($folder, $this->header($tally));
         foreach ($this->records($tally, $class, $pattern) as $record) {
-            if (++$written % self::ROWS_OF_SHEET === 0) {
-                $writer->addNewSheetAndMakeItCurrent();
-                $writer->addRow(WriterEntityFactory::createRow(self::cells($header)));
-            }
-            $writer->addRow(WriterEntityFactory::createRow(self::cells($record)));
+            $workbook->add($record);
         }
-        $writer->close();
 
-        return $path;
+        return $workbook->finish();
     }
 
     /** @return list<string> */
@@ -132,19 +115,5 @@ final readonly class TakenFindings
     private function record(?array $cells, ?string $refusal): string
     {
         return $cells === null ? $refusal ?? '' : rtrim(CsvLine::of($cells), "\n");
-    }
-
-    /**
-     * @param  list<string>  $values
-     * @return list<Cell>
-     */
-    private static function cells(array $values): array
-    {
-        return array_map(static function (string $value): Cell {
-            $cell = WriterEntityFactory::createCell(mb_substr((string) preg_replace('/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u', "\u{FFFD}", $value), 0, self::LONGEST_CELL));
-            $cell->setType(Cell::TYPE_STRING);
-
-            return $cell;
-        }, $values);
     }
 }
