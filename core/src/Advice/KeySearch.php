@@ -22,7 +22,6 @@ final readonly class KeySearch
     /** @param float $mayRepeat the share of rows that may share their key */
     public function __construct(private float $mayRepeat = self::NEARLY) {}
 
-
     /** Sets that go on to the next level. */
     private const WIDTH = 60;
 
@@ -41,6 +40,7 @@ final readonly class KeySearch
      */
     public function keys(array $columns, ?callable $onProgress = null): array
     {
+        $columns = self::withoutBlankRows($columns);
         $rows = ['source' => count($columns[0]['source'] ?? []), 'target' => count($columns[0]['target'] ?? [])];
         if ($rows['source'] === 0 || $rows['target'] === 0) {
             return [];
@@ -62,6 +62,29 @@ final readonly class KeySearch
         usort($keys, static fn(AdvisedKey $one, AdvisedKey $other): int => count($one->places) <=> count($other->places) ?: max($one->repeats) <=> max($other->repeats) ?: array_sum($one->places) <=> array_sum($other->places));
 
         return $keys;
+    }
+
+    /**
+     * Rows with nothing in any of the columns have no key, whichever is chosen.
+     *
+     * @param  list<array{source: list<string>, target: list<string>}>  $columns
+     * @return list<array{source: list<string>, target: list<string>}>
+     */
+    private static function withoutBlankRows(array $columns): array
+    {
+        $blank = ['source' => [], 'target' => []];
+        foreach (['source', 'target'] as $side) {
+            $rows = array_keys($columns[0][$side] ?? [], '', true);
+            foreach ($columns as $cells) {
+                $rows = array_filter($rows, static fn(int $row): bool => $cells[$side][$row] === '');
+            }
+            $blank[$side] = array_flip($rows);
+        }
+
+        return array_map(static fn(array $cells): array => [
+            'source' => array_values(array_diff_key($cells['source'], $blank['source'])),
+            'target' => array_values(array_diff_key($cells['target'], $blank['target'])),
+        ], $columns);
     }
 
     /**

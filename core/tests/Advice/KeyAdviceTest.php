@@ -98,6 +98,13 @@ final class KeyAdviceTest extends TestCase
         self::assertSame([], (new KeyAdvice)->keys(['basin', 'berth', 'season'], $this->columns([...$rows, ...array_slice($rows, 0, 8)])));
     }
 
+    public function test_wholly_blank_rows_are_against_no_key(): void
+    {
+        $columns = $this->columns([['kb', '1.50'], ['lm', '1.50'], ['nq', '2.75'], ['', ''], ['', '']]);
+
+        self::assertSame([0], (new KeyAdvice)->keys(['basin', 'fee'], $columns)[0]->places ?? null);
+    }
+
     public function test_both_sides_must_be_told_apart(): void
     {
         $columns = [['source' => ['1', '2', '3'], 'target' => ['1', '1', '1']], ['source' => ['a', 'b', 'b'], 'target' => ['x', 'y', 'z']]];

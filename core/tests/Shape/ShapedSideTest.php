@@ -81,8 +81,8 @@ final class ShapedSideTest extends TestCase
 
         self::assertContains('extra lm,7: its key was left out there by step 1: Leave out rows where apr is "9"', $reasons);
         self::assertContains('extra ot,3: ', $reasons);
-        // One trailing line end was trimmed and one charge replaced; the column is called otherwise now.
-        self::assertSame(['source' => 2, 'target' => 0], $findings->getReturn()->columns[0]['altered']);
+        // One charge was replaced, and a line end is no space to trim; the column is called otherwise now.
+        self::assertSame(['source' => 1, 'target' => 0], $findings->getReturn()->columns[0]['altered']);
     }
 
     public function test_a_step_that_fails_leaves_nothing_that_looks_whole(): void
