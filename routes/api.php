@@ -14,7 +14,10 @@ use App\Http\Controllers\Match\AdviceController;
 use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
+use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\FindingController;
+use App\Http\Controllers\Review\ForMeController;
+use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Shape\ShapeController;
 use App\Http\Controllers\Sign\ReportController;
@@ -33,6 +36,7 @@ Route::middleware('auth')->group(function (): void {
     // Board
     Route::get('migrations', [MigrationController::class, 'index']);
     Route::post('migrations', [MigrationController::class, 'store']);
+    Route::get('migrations/{migration}/people', [MigrationController::class, 'people']);
     Route::get('migrations/{migration}/board', [BoardController::class, 'show']);
     Route::post('migrations/{migration}/datasets', [DatasetController::class, 'store']);
     Route::get('datasets/{dataset}', [DatasetController::class, 'show']);
@@ -92,10 +96,17 @@ Route::middleware('auth')->group(function (): void {
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
     // Review
-    Route::get('tallies/{tally}/rows', [FindingController::class, 'rows']);
-    Route::get('tallies/{tally}/patterns/{number}/cells', [FindingController::class, 'cells'])->whereNumber('number');
+    Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
+    Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
+    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
+    Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
+    Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);
+    Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);
+    Route::post('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'store']);
+    Route::delete('kept-filters/{filter}', [KeptFilterController::class, 'destroy']);
+    Route::get('for-me', ForMeController::class);
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
     Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);
     Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo']);
@@ -105,5 +116,4 @@ Route::middleware('auth')->group(function (): void {
     Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order']);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);
     Route::get('reports/{report}/pdf', [ReportController::class, 'pdf']);
-    Route::get('tallies/{tally}/findings.csv', [ReportController::class, 'findings']);
 });

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
+use Illuminate\Database\Connection;
+
 /** A row as the query builder gives it, read by name and type. A column of another type is a defect, and says so. */
 final readonly class DatabaseRow
 {
@@ -12,6 +14,17 @@ final readonly class DatabaseRow
     public static function of(\stdClass $row): self
     {
         return new self($row);
+    }
+
+    /**
+     * The rows of a query that the builder cannot write.
+     *
+     * @param  array<array-key, mixed>  $bindings
+     * @return list<self>
+     */
+    public static function all(Connection $database, string $query, array $bindings): array
+    {
+        return array_values(array_map(static fn(mixed $row): self => $row instanceof \stdClass ? self::of($row) : throw new \LogicException('The connection gives rows as objects.'), $database->select($query, $bindings)));
     }
 
     public function int(string $name): int

@@ -32,7 +32,7 @@ final class FindingTables
     private array $classOrdinals = [];
 
     /** @param list<ColumnPair> $pairs */
-    public function __construct(private readonly int $tallyId, private readonly string $folder, private readonly FindingIdentity $identity, private readonly array $pairs)
+    public function __construct(private readonly int $tallyId, private readonly string $folder, private readonly FindingIdentity $identity, private readonly array $pairs, private readonly int $keyColumns)
     {
         $this->rows = $this->create('rows.copy');
         $this->cells = $this->create('cells.copy');
@@ -96,7 +96,7 @@ final class FindingTables
             $this->copy($database, "{$kind}_findings_{$this->tallyId}", "{$this->folder}/{$kind}s.copy", $columns, $betweenSteps);
         }
         $betweenSteps();
-        $database->statement('SELECT index_findings(?)', [$this->tallyId]);
+        $database->statement('SELECT index_findings(?, ?)', [$this->tallyId, $this->keyColumns]);
     }
 
     /** In slices, so that a large load gives signs of life and can be cancelled. */

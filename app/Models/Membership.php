@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property Role $role
  * @property int $user_id
  * @property int $migration_id
+ * @property-read User $user
  */
 final class Membership extends Model
 {
@@ -24,5 +25,11 @@ final class Membership extends Model
     public function migration(): BelongsTo
     {
         return $this->belongsTo(Migration::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
     }
 }

@@ -21,8 +21,14 @@ use Illuminate\Support\Carbon;
  * @property Decision|null $decision null when it undoes
  * @property string $reason
  * @property int $findings how many it covered
+ * @property string|null $ticket
+ * @property int|null $asked_id
+ * @property array<string, mixed>|null $filter of a selection or filter: what it said
+ * @property int|null $holds_up_to of a pattern, in tallies to come: while it has no more cells than this
+ * @property list<array{source: string, target: string}>|null $holds_for of a pattern, in tallies to come: these value pairs
  * @property Carbon $created_at
  * @property-read User $user
+ * @property-read User|null $asked
  * @property-read Tally $tally
  */
 final class Ruling extends Model
@@ -31,12 +37,24 @@ final class Ruling extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['scope' => RulingScope::class, 'decision' => Decision::class, 'findings' => 'integer'];
+    protected $casts = ['scope' => RulingScope::class, 'decision' => Decision::class, 'findings' => 'integer', 'filter' => 'array', 'holds_up_to' => 'integer', 'holds_for' => 'array'];
+
+    /** @return int id of the newest act on a tally; 0 for none */
+    public static function newestOn(Tally $tally): int
+    {
+        return self::query()->where('tally_id', $tally->id)->orderByDesc('id')->first()->id ?? 0;
+    }
 
     /** @return BelongsTo<User, $this> */
     public function user(): BelongsTo
     {
         return $this->belongsTo(User::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function asked(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'asked_id');
     }
 
     /** @return BelongsTo<Tally, $this> */

@@ -12,5 +12,15 @@ enum RulingScope: string
     case Pattern = 'pattern';
     /** All rows of a class, as they stand in the tally. */
     case RowClass = 'class';
+    /** Findings that were chosen one by one. */
+    case Selection = 'selection';
+    /** The findings of a filter, as it stood. */
+    case Filter = 'filter';
     case Undo = 'undo';
+
+    /** Whether the findings that it covers are kept one by one. */
+    public function hasMembers(): bool
+    {
+        return $this === self::Selection || $this === self::Filter;
+    }
 }

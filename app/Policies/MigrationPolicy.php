@@ -27,6 +27,11 @@ final readonly class MigrationPolicy
         return $person->roleIn($migration) === Role::Analyst;
     }
 
+    public function comment(User $person, Migration $migration): bool
+    {
+        return $person->roleIn($migration) !== null;
+    }
+
     public function rule(User $person, Migration $migration): bool
     {
         return in_array($person->roleIn($migration), [Role::Analyst, Role::DataOwner], true);

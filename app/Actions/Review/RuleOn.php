@@ -6,39 +6,39 @@ namespace App\Actions\Review;
 
 use App\Adapters\DatabaseRow;
 use App\Http\Problems\Conflict;
-use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Review\Filter;
+use App\Queries\Review\FilteredFindings;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    public function __construct(private Connection $database, private Standings $standings) {}
+    public function __construct(private Connection $database, private Standings $standings, private FilteredFindings $findings) {}
 
-    /**
-     * @param  string  $target  of a finding its sequence, else the pattern's number or the row class
-     * @param  int  $seenAct  the newest act that the person had seen on this tally, 0 for none
-     *
-     * @throws Conflict with the other act, if somebody else ruled meanwhile
-     */
-    public function __invoke(Tally $tally, RulingScope $scope, string $target, Decision $decision, string $reason, int $seenAct, User $person): Ruling
+    /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
+    public function __invoke(Tally $tally, NewRuling $ruling, User $person): Ruling
     {
-        return $this->database->transaction(function () use ($tally, $scope, $target, $decision, $reason, $seenAct, $person): Ruling {
+        return $this->database->transaction(function () use ($tally, $ruling, $person): Ruling {
             // Two people may rule at the same moment: the lock gives their acts an order, and the second is shown the first.
             Tally::query()->getQuery()->selectRaw('pg_advisory_xact_lock(1, ?)', [$tally->id % 2_147_483_647])->get();
-            $this->mustHaveSeen($tally, $seenAct, $person);
+            $this->mustHaveSeen($tally, $ruling->seenAct, $person);
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
                 'tally_id' => $tally->id,
-                'scope' => $scope,
-                ...$this->covered($tally, $scope, $target),
-                'decision' => $decision,
-                'reason' => $reason,
+                'scope' => $ruling->scope,
+                ...$this->covered($tally, $ruling),
+                'decision' => $ruling->decision,
+                'reason' => $ruling->reason,
+                'ticket' => $ruling->ticket,
+                'asked_id' => $ruling->askedId,
+                'holds_up_to' => $ruling->holdsUpTo,
+                'holds_for' => $ruling->holdsFor,
                 'user_id' => $person->id,
             ]);
             $this->standings->follow($act);
@@ -62,12 +62,15 @@ final readonly class RuleOn
     }
 
     /** @return array<string, mixed> what the act covers, and how many findings that are */
-    private function covered(Tally $tally, RulingScope $scope, string $target): array
+    private function covered(Tally $tally, NewRuling $ruling): array
     {
-        return match ($scope) {
+        $target = $ruling->target;
+
+        return match ($ruling->scope) {
             RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, "pattern:{$target}")],
             RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, "class:{$target}")],
-            RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $scope, (int) $target), 'findings' => 1],
+            RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $ruling->scope, (int) $target), 'findings' => 1],
+            RulingScope::Selection, RulingScope::Filter => $this->members($tally, $ruling->filter ?? throw new \LogicException('The request asks for it.')),
             RulingScope::Undo => throw new \LogicException('Undoing is an act of its own.'),
         };
     }
@@ -88,5 +91,23 @@ final readonly class RuleOn
         return $finding === null
             ? throw new ModelNotFoundException
             : $this->database->raw("decode('".DatabaseRow::of($finding)->text('identity')."', 'hex')");
+    }
+
+    /**
+     * Keeps which findings a filter means now. They are entered before the act, which says how many they are and is never changed.
+     *
+     * @return array{id: int, filter: array<string, mixed>, findings: int}
+     */
+    private function members(Tally $tally, Filter $filter): array
+    {
+        $id = DatabaseRow::of($this->database->query()->selectRaw("nextval('rulings_id_seq') AS id")->first() ?? new \stdClass)->int('id');
+        $findings = 0;
+        foreach ($this->findings->ruledOn($tally, $filter) as $group => $query) {
+            $findings += $this->database->table('ruling_members')->insertUsing(['ruling_id', 'group', 'sequence'], $query->selectRaw("?::bigint, {$group}, f.sequence", [$id]));
+        }
+
+        return $findings === 0
+            ? throw Conflict::because('nothing-to-rule-on', 'No finding is in this filter any more, so nothing was entered. Load the list again.')
+            : ['id' => $id, 'filter' => $filter->toArray(), 'findings' => $findings];
     }
 }

@@ -25,9 +25,10 @@ final readonly class Standings
     public function follow(Ruling $act): void
     {
         $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
-        $group = $this->groupOf($covered);
-        $this->project($act->tally_id, $group, $covered->sequence);
-        $this->count($act->tally_id, $group);
+        foreach ($covered->scope->hasMembers() ? $this->groupsOfMembers($covered) : [$this->groupOf($covered)] as $group) {
+            $this->project($act->tally_id, $group, $covered);
+            $this->count($act->tally_id, $group);
+        }
     }
 
     public function rebuild(Tally $tally): void
@@ -38,6 +39,14 @@ final readonly class Standings
         }
     }
 
+    /** @return list<string> */
+    private function groupsOfMembers(Ruling $act): array
+    {
+        $groups = $this->database->table('ruling_members')->where('ruling_id', $act->id)->distinct()->orderBy('group')->select('group')->get();
+
+        return array_values($groups->map(static fn(\stdClass $row): string => DatabaseRow::of($row)->text('group'))->all());
+    }
+
     /** Findings that are ruled on together: those of a pattern, or the rows of a class. */
     public function groupOf(Ruling $act): string
     {
@@ -46,7 +55,7 @@ final readonly class Standings
             RulingScope::RowClass => "class:{$act->row_class}",
             RulingScope::Cell => 'pattern:'.$this->finding('cell_findings', $act)->int('pattern_number'),
             RulingScope::Row => 'class:'.$this->finding('row_findings', $act)->text('class'),
-            RulingScope::Undo => throw new \LogicException('An undo covers what the act that it undoes covered.'),
+            default => throw new \LogicException('An undo covers what the act that it undoes covered; members know their groups.'),
         };
     }
 
@@ -57,27 +66,36 @@ final readonly class Standings
         return $fields === null ? throw new ModelNotFoundException : DatabaseRow::of($fields);
     }
 
-    /** @param int|null $sequence one finding of the group; null for all */
-    private function project(int $tallyId, string $group, ?int $sequence): void
+    /** @param Ruling|null $act the findings of the group that it covers; null for all */
+    private function project(int $tallyId, string $group, ?Ruling $act): void
     {
         [$kind, $value] = explode(':', $group, 2);
         [$findings, $belongs, $scope] = $kind === 'pattern' ? ['cell_findings', 'pattern_number = :value::int', 'cell'] : ['row_findings', 'class = :value', 'row'];
-        $one = $sequence === null ? '' : 'AND f.sequence = :sequence';
-        $bindings = ['tally' => $tallyId, 'value' => $value, ...($sequence === null ? [] : ['sequence' => $sequence])];
+        $bindings = ['tally' => $tallyId, 'value' => $value];
+        $some = '';
+        if ($act !== null && $act->sequence !== null) {
+            $some = 'AND f.sequence = :sequence';
+            $bindings['sequence'] = $act->sequence;
+        } elseif ($act !== null && $act->scope->hasMembers()) {
+            $some = "AND f.sequence IN (SELECT sequence FROM ruling_members WHERE ruling_id = :act AND \"group\" = '{$kind}:' || :value)";
+            $bindings['act'] = $act->id;
+        }
 
-        $this->database->delete(str_replace('f.sequence', 'sequence', <<<SQL
-            DELETE FROM standings WHERE tally_id = :tally AND "group" = '{$kind}:' || :value::text {$one}
-            SQL), $bindings);
+        $this->database->delete(<<<SQL
+            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = '{$kind}:' || :value::text {$some}
+            SQL, $bindings);
         $this->database->statement(<<<SQL
             WITH acts AS (
-                SELECT id, scope, sequence, decision FROM rulings a
-                WHERE tally_id = :tally AND scope <> 'undo'
-                  AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
-                  AND (scope = '{$scope}' OR coalesce(pattern_number::text, row_class) = :value AND scope = CASE WHEN '{$kind}' = 'pattern' THEN 'pattern' ELSE 'class' END)
+                SELECT id, scope, sequence, decision, pattern_number, row_class FROM rulings a
+                WHERE tally_id = :tally AND scope <> 'undo' AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
             ), whole AS (
-                SELECT id, decision FROM acts WHERE scope <> '{$scope}' ORDER BY id DESC LIMIT 1
+                SELECT id, decision FROM acts WHERE scope = '{$kind}' AND coalesce(pattern_number::text, row_class) = :value ORDER BY id DESC LIMIT 1
             ), single AS (
-                SELECT DISTINCT ON (sequence) sequence, id, decision FROM acts WHERE scope = '{$scope}' ORDER BY sequence, id DESC
+                SELECT DISTINCT ON (sequence) sequence, id, decision FROM (
+                    SELECT sequence, id, decision FROM acts WHERE scope = '{$scope}'
+                    UNION ALL
+                    SELECT m.sequence, a.id, a.decision FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = '{$kind}:' || :value
+                ) either ORDER BY sequence, id DESC
             )
             INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
             SELECT f.tally_id, '{$kind}:' || :value, f.sequence,
@@ -87,7 +105,7 @@ final readonly class Standings
             LEFT JOIN single s ON s.sequence = f.sequence
             LEFT JOIN whole w ON true
             LEFT JOIN carried_rulings c ON c.tally_id = f.tally_id AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
-            WHERE f.tally_id = :tally AND f.{$belongs} {$one} AND coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
+            WHERE f.tally_id = :tally AND f.{$belongs} {$some} AND coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
             SQL, $bindings);
     }
 

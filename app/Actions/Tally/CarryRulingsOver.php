@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Actions\Review\Standings;
+use App\Adapters\DatabaseRow;
 use App\Models\CarryOver;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
@@ -12,7 +13,8 @@ use Illuminate\Database\Connection;
 /**
  * Takes over what was ruled on the tally before: a finding is known again by its identity, and its ruling stands where both values (of a
  * row: its cells) are the same; else the finding is open again, and says that it has changed since. Where the key of the plan is another
- * one, findings are known by the delivered records instead.
+ * one, findings are known by the delivered records instead. An act on a pattern that was meant for tallies to come covers what they find of
+ * the pattern, as far as it was meant to.
  */
 final readonly class CarryRulingsOver
 {
@@ -32,19 +34,63 @@ final readonly class CarryRulingsOver
         }
         $this->database->select('SELECT pg_advisory_xact_lock(1, ?)', [$before->id % 2_147_483_647]);
         $ruled = (int) $this->database->table('standings')->where('tally_id', $before->id)->where('decision', '!=', 'open')->count();
-        if ($ruled === 0) {
+        $holding = $this->holding($tally);
+        if ($ruled === 0 && $holding === []) {
             return;
         }
         $hasOtherKey = $tally->planVersion->plan()->keyDefinition() !== $before->planVersion->plan()->keyDefinition();
-        foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
-            $this->database->insert($hasOtherKey ? $this->byRecord($kind, $findings, $group) : $this->byIdentity($kind, $findings, $group, $isSame), ['tally' => $tally->id, 'before' => $before->id]);
+        // Acts on patterns that hold for tallies to come decide on all of their pattern: what they covered before comes after them.
+        $acts = '{'.implode(',', array_map(static fn(DatabaseRow $act): int => $act->int('id'), $holding)).'}';
+        $this->carry($tally, $before, $hasOtherKey, 'AND NOT s.ruling_id = ANY(:acts::bigint[])', $acts);
+        array_walk($holding, fn(DatabaseRow $act) => $this->hold($tally, $act));
+        if ($holding !== []) {
+            $this->carry($tally, $before, $hasOtherKey, 'AND s.ruling_id = ANY(:acts::bigint[])', $acts);
         }
         $carried = $this->database->table('carried_rulings')->where('tally_id', $tally->id)->selectRaw('count(*) FILTER (WHERE NOT is_changed) AS carried, count(*) FILTER (WHERE is_changed) AS changed')->first();
         CarryOver::query()->create(['tally_id' => $tally->id, 'from_tally_id' => $before->id, 'ruled' => $ruled, 'carried' => $carried->carried ?? 0, 'changed' => $carried->changed ?? 0, 'has_other_key' => $hasOtherKey]);
         $this->standings->rebuild($tally);
     }
 
-    private function byIdentity(string $kind, string $findings, string $group, string $isSame): string
+    private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
+    {
+        foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
+            $carried = $hasOtherKey ? $this->byRecord($kind, $findings, $group, $which) : $this->byIdentity($kind, $findings, $group, $isSame, $which);
+            $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
+        }
+    }
+
+    /** @return list<DatabaseRow> the newest act on each pattern of the tally that came up before, where it was meant for tallies to come too */
+    private function holding(Tally $tally): array
+    {
+        return DatabaseRow::all($this->database, <<<'SQL'
+            WITH newest AS (
+                SELECT DISTINCT ON (p.pair_id, p.class, p.cause, p.facts::text) a.id, a.decision, a.holds_up_to, a.holds_for, p.pair_id, p.class, p.cause, p.facts
+                FROM rulings a JOIN patterns p ON p.tally_id = a.tally_id AND p.number = a.pattern_number
+                WHERE a.dataset_id = :dataset AND a.scope = 'pattern' AND a.tally_id <> :tally AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
+                ORDER BY p.pair_id, p.class, p.cause, p.facts::text, a.id DESC
+            )
+            SELECT w.id, w.decision, w.holds_for, n.number, (n.cells > coalesce(w.holds_up_to, n.cells))::int AS is_beyond
+            FROM newest w JOIN patterns n ON n.pair_id = w.pair_id AND n.class = w.class AND n.cause = w.cause AND n.facts::text = w.facts::text
+            WHERE n.tally_id = :tally AND (w.holds_up_to IS NOT NULL OR w.holds_for IS NOT NULL)
+            ORDER BY n.number
+            SQL, ['dataset' => $tally->dataset_id, 'tally' => $tally->id]);
+    }
+
+    /** Covers the cells of a pattern by an act that was meant for them; or opens all of them, where they are more than it was meant for. */
+    private function hold(Tally $tally, DatabaseRow $act): void
+    {
+        $pairs = $act->textOrNull('holds_for');
+        $this->database->insert(<<<'SQL'
+            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, is_beyond)
+            SELECT f.tally_id, 'pattern:' || f.pattern_number, f.sequence, :act, :decision, :beyond, :beyond
+            FROM cell_findings f
+            WHERE f.tally_id = :tally AND f.pattern_number = :number
+              AND (:pairs::jsonb IS NULL OR EXISTS (SELECT 1 FROM jsonb_array_elements(:pairs::jsonb) pair WHERE pair->>'source' = f.source_value AND pair->>'target' = f.target_value))
+            ON CONFLICT DO NOTHING
+            SQL, ['act' => $act->int('id'), 'decision' => $act->text('decision'), 'beyond' => $act->int('is_beyond') === 1 ? 'true' : 'false', 'tally' => $tally->id, 'number' => $act->int('number'), 'pairs' => $pairs]);
+    }
+
+    private function byIdentity(string $kind, string $findings, string $group, string $isSame, string $which): string
     {
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed)
@@ -52,12 +98,12 @@ final readonly class CarryRulingsOver
             FROM standings s
             JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
             JOIN {$findings} n ON n.tally_id = :tally AND n.identity = p.identity
-            WHERE s.tally_id = :before AND s.decision <> 'open'
+            WHERE s.tally_id = :before AND s.decision <> 'open' {$which}
             SQL;
     }
 
     /** The records of both sides are the same, byte for byte, and so is the column pair: then so are the values. */
-    private function byRecord(string $kind, string $findings, string $group): string
+    private function byRecord(string $kind, string $findings, string $group, string $which): string
     {
         [$rows, $samePair] = $kind === 'pattern'
             ? ['JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND nr.source_cells::text IS NOT DISTINCT FROM pr.source_cells::text AND nr.target_cells::text IS NOT DISTINCT FROM pr.target_cells::text', 'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND (SELECT pair_id FROM patterns WHERE tally_id = n.tally_id AND number = n.pattern_number) = (SELECT pair_id FROM patterns WHERE tally_id = p.tally_id AND number = p.pattern_number)']
@@ -70,7 +116,7 @@ final readonly class CarryRulingsOver
             JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
             {$rows}
             JOIN {$findings} n ON {$samePair}
-            WHERE s.tally_id = :before AND s.decision <> 'open'
+            WHERE s.tally_id = :before AND s.decision <> 'open' {$which}
             ORDER BY n.sequence, s.ruling_id DESC
             SQL;
     }

@@ -69,7 +69,7 @@ final readonly class PerformRun
             $this->work->settings(),
             new CrewOfJobs($this->database, $lease, $this->helpers, $this->leaseSeconds),
         );
-        $tables = new FindingTables($tallyId, $own, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs);
+        $tables = new FindingTables($tallyId, $own, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs, count($plan->key));
         $findings = $tally->findings();
         foreach ($findings as $finding) {
             $tables->add($finding);

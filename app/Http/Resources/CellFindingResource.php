@@ -26,7 +26,6 @@ final class CellFindingResource extends JsonResource
 
         return [
             'sequence' => $cell->sequence,
-            'ordinal' => $cell->ordinal,
             'rowSequence' => $cell->rowSequence,
             'class' => $cell->class,
             'key' => $cell->key,

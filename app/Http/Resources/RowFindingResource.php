@@ -23,7 +23,6 @@ final class RowFindingResource extends JsonResource
 
         return [
             'sequence' => $row->sequence,
-            'ordinal' => $row->ordinal,
             'class' => $row->class,
             'side' => $row->side,
             'key' => $row->key,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Models\Ruling;
+use App\Models\RulingScope;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 
@@ -25,10 +26,16 @@ final class RulingResource extends JsonResource
                 'pattern' => (string) $act->pattern_number,
                 'class' => (string) $act->row_class,
                 'undo' => (string) $act->undoes_id,
+                'selection', 'filter' => '',
                 default => (string) $act->sequence,
             },
+            'filter' => $act->scope === RulingScope::Filter ? (object) ($act->filter ?? []) : null,
             'decision' => $act->decision?->value,
             'reason' => $act->reason,
+            'ticket' => $act->ticket,
+            'asked' => $act->asked?->name,
+            'holdsUpTo' => $act->holds_up_to,
+            'holdsFor' => $act->holds_for,
             'findings' => $act->findings,
             'person' => $act->user->name,
             'at' => $act->created_at->toIso8601ZuluString(),

@@ -13,7 +13,6 @@ final readonly class CellLine
     /** @param array<string, string|int> $facts of the cause, as its pattern has them */
     private function __construct(
         public int $sequence,
-        public int $ordinal,
         public int $rowSequence,
         public int $pairPosition,
         public int $pattern,
@@ -36,7 +35,6 @@ final readonly class CellLine
 
         return new self(
             $row->int('sequence'),
-            $row->int('pattern_ordinal'),
             $row->int('row_sequence'),
             $row->int('pair_position'),
             $row->int('pattern_number'),

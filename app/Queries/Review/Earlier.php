@@ -6,22 +6,22 @@ namespace App\Queries\Review;
 
 use App\Adapters\DatabaseRow;
 
-/** What was ruled on a finding in a tally before, and whether its values have changed since: then it is open again. */
+/** What was ruled on a finding in a tally before, and whether it is open again: because its values have changed since, or because its pattern has more cells than were ruled on for tallies to come. */
 final readonly class Earlier
 {
-    private function __construct(public int $tally, public string $decision, public string $reason, public string $by, public bool $isChanged) {}
+    private function __construct(public int $tally, public string $decision, public string $reason, public string $by, public bool $isChanged, public bool $isBeyond) {}
 
     /** Null where the tally took no ruling over for the finding. */
     public static function fromDatabase(DatabaseRow $row): ?self
     {
         $tally = $row->intOrNull('earlier_tally');
 
-        return $tally === null ? null : new self($tally, $row->text('earlier_decision'), $row->text('earlier_reason'), $row->text('earlier_by'), $row->int('earlier_is_changed') === 1);
+        return $tally === null ? null : new self($tally, $row->text('earlier_decision'), $row->text('earlier_reason'), $row->text('earlier_by'), $row->int('earlier_is_changed') === 1, $row->int('earlier_is_beyond') === 1);
     }
 
-    /** @return array{tally: int, decision: string, reason: string, by: string, isChanged: bool} */
+    /** @return array{tally: int, decision: string, reason: string, by: string, isChanged: bool, isBeyond: bool} */
     public function toArray(): array
     {
-        return ['tally' => $this->tally, 'decision' => $this->decision, 'reason' => $this->reason, 'by' => $this->by, 'isChanged' => $this->isChanged];
+        return ['tally' => $this->tally, 'decision' => $this->decision, 'reason' => $this->reason, 'by' => $this->by, 'isChanged' => $this->isChanged, 'isBeyond' => $this->isBeyond];
     }
 }

@@ -13,47 +13,75 @@ use Illuminate\Database\Query\JoinClause;
 use NineTally\Core\Plan\Plan;
 
 /**
- * Pages of findings in source order. Each finding knows its ordinal in its class or pattern, so a page begins at any place
- * of the list at once, and no page costs more than its own rows.
+ * Pages of findings in source order. Each finding knows its place in its class or pattern; of other filters a count keeps where every
+ * so many findings stand. So a page begins at any place of a list at once, and no page costs more than its own rows.
  */
 final readonly class FindingPages
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts) {}
 
     /**
-     * Rows of one class, or all that did not agree, from an ordinal on.
+     * Findings of a filter, from a place of its list on.
      *
-     * @return array{items: list<RowLine>, total: int}
+     * @param  int  $from  counted from 1
+     * @return array{items: list<RowLine>|list<CellLine>, total: int|null} the total is null while nobody has counted the filter
      */
-    public function rows(Tally $tally, ?string $class, int $from, int $limit): array
+    public function page(Tally $tally, Filter $filter, int $from, int $limit): array
     {
-        $ordinal = $class === null ? 'f.sequence' : 'f.class_ordinal';
-        $rows = $this->rowFindings($tally)
-            ->when($class !== null, static fn(Builder $query) => $query->where('f.class', $class))
-            ->where($ordinal, '>=', $from)
-            ->orderBy($ordinal)
-            ->limit($limit)
-            ->addSelect("{$ordinal} AS ordinal")
-            ->get();
+        $order = $this->findings->order($filter);
+        $query = $this->lines($tally, $filter)->orderBy($order)->limit($limit);
+        if ($filter->isPlain()) {
+            return ['items' => $this->read($query->where($order, '>=', $from), $filter), 'total' => $this->total($tally, $filter)];
+        }
+        if ($from > 1) {
+            [$start, $end, $skipped] = $this->counts->stretch($tally, $filter, $from, $limit);
+            $query->where($order, '>=', $start)->offset($skipped)->when($end !== null, static fn(Builder $bounded) => $bounded->where($order, '<', $end));
+        }
 
-        return ['items' => array_values($rows->map(RowLine::fromDatabase(...))->all()), 'total' => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class)];
+        return ['items' => $this->read($query, $filter), 'total' => $this->counts->known($tally, $filter)];
     }
 
     /**
-     * Cells of one pattern, from an ordinal on.
+     * The next findings of a filter in source order, for lists that are read to their end.
      *
-     * @return array{items: list<CellLine>, total: int}
+     * @return list<RowLine>|list<CellLine>
      */
-    public function cells(Tally $tally, int $pattern, int $from, int $limit): array
+    public function after(Tally $tally, Filter $filter, int $sequence, int $limit): array
     {
-        $cells = $this->cellFindings($tally)
-            ->where('f.pattern_number', $pattern)
-            ->where('f.pattern_ordinal', '>=', $from)
-            ->orderBy('f.pattern_ordinal')
-            ->limit($limit)
-            ->get();
+        return $this->read($this->lines($tally, $filter)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit), $filter);
+    }
 
-        return ['items' => array_values($cells->map(CellLine::fromDatabase(...))->all()), 'total' => $tally->patterns()->where('number', $pattern)->firstOrFail()->cells];
+    public function count(Tally $tally, Filter $filter): int
+    {
+        return $filter->isPlain() ? $this->total($tally, $filter) : $this->counts->count($tally, $filter);
+    }
+
+    /** @return list<RowLine>|list<CellLine> */
+    private function read(Builder $query, Filter $filter): array
+    {
+        $found = $query->get();
+
+        return $filter->isOfCells ? array_values($found->map(CellLine::fromDatabase(...))->all()) : array_values($found->map(RowLine::fromDatabase(...))->all());
+    }
+
+    private function lines(Tally $tally, Filter $filter): Builder
+    {
+        $query = $this->findings->query($tally, $filter);
+
+        return $filter->isOfCells ? $this->cellLines($query) : $this->rowLines($query);
+    }
+
+    /** Of a filter that is a whole class or pattern, or all: the tally knows. */
+    private function total(Tally $tally, Filter $filter): int
+    {
+        $pattern = $filter->number('pattern');
+        $class = $filter->text('class');
+
+        return match (true) {
+            $pattern !== null => $tally->patterns()->where('number', $pattern)->firstOrFail()->cells,
+            $filter->isOfCells => (int) $tally->patterns()->sum('cells'),
+            default => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class),
+        };
     }
 
     /**
@@ -64,7 +92,7 @@ final readonly class FindingPages
     public function cellsOfRows(Tally $tally, int $first, int $last): array
     {
         $byRow = [];
-        foreach ($this->cellFindings($tally)->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence')->get() as $fields) {
+        foreach ($this->lines($tally, Filter::from(['of' => 'cells']))->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence')->get() as $fields) {
             $cell = CellLine::fromDatabase($fields);
             $byRow[$cell->rowSequence][] = $cell;
         }
@@ -74,7 +102,7 @@ final readonly class FindingPages
 
     public function row(Tally $tally, int $sequence): RowLine
     {
-        $row = $this->rowFindings($tally)->where('f.sequence', $sequence)->addSelect('f.sequence AS ordinal')->first();
+        $row = $this->lines($tally, Filter::from([]))->where('f.sequence', $sequence)->first();
 
         return $row === null ? throw new ModelNotFoundException : RowLine::fromDatabase($row);
     }
@@ -117,23 +145,19 @@ final readonly class FindingPages
         })->all());
     }
 
-    private function rowFindings(Tally $tally): Builder
+    private function rowLines(Builder $query): Builder
     {
-        return $this->database->table('row_findings AS f')
-            ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
-            ->where('f.tally_id', $tally->id)
+        return $query->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
             ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part', 's.decision', 's.ruling_id'])
             ->tap(fn(Builder $query) => $this->withEarlier($query, "'class:' || f.class"));
     }
 
-    private function cellFindings(Tally $tally): Builder
+    private function cellLines(Builder $query): Builder
     {
-        return $this->database->table('cell_findings AS f')
-            ->join('row_findings AS r', static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'))
+        return $query->join('row_findings AS r', static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'))
             ->join('patterns AS p', static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'))
             ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'pattern:' || f.pattern_number"))
-            ->where('f.tally_id', $tally->id)
-            ->select(['f.sequence', 'f.pattern_number', 'f.pattern_ordinal', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line', 's.decision', 's.ruling_id'])
+            ->select(['f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line', 's.decision', 's.ruling_id'])
             ->tap(fn(Builder $query) => $this->withEarlier($query, "'pattern:' || f.pattern_number"));
     }
 
@@ -145,7 +169,7 @@ final readonly class FindingPages
             ->leftJoin('tallies AS ct', 'ct.id', 'cr.tally_id')
             ->leftJoin('users AS cu', 'cu.id', 'cr.user_id')
             ->addSelect(['ct.number AS earlier_tally', 'c.decision AS earlier_decision', 'cr.reason AS earlier_reason', 'cu.name AS earlier_by'])
-            ->selectRaw('c.is_changed::int AS earlier_is_changed');
+            ->selectRaw('c.is_changed::int AS earlier_is_changed, c.is_beyond::int AS earlier_is_beyond');
     }
 
     private function rowsOfClass(Tally $tally, string $class): int

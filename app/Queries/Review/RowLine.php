@@ -11,14 +11,12 @@ use App\Models\Decision;
 final readonly class RowLine
 {
     /**
-     * @param  int  $ordinal  its place in the list that was asked for
      * @param  list<string>|null  $sourceCells
      * @param  list<string>|null  $targetCells
      * @param  string|null  $refusal  the sentence, a line end, the raw text
      */
     private function __construct(
         public int $sequence,
-        public int $ordinal,
         public string $class,
         public ?string $side,
         public ?string $key,
@@ -44,7 +42,6 @@ final readonly class RowLine
 
         return new self(
             $row->int('sequence'),
-            $row->int('ordinal'),
             $row->text('class'),
             $row->textOrNull('side'),
             $row->textOrNull('key'),

@@ -7,6 +7,7 @@ namespace App\Queries\Sign;
 use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Queries\Review\Filter;
 use App\Queries\Review\FindingPages;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowClass;
@@ -38,7 +39,7 @@ final readonly class ReportContent
                 'pattern' => $pattern,
                 'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
                 'rulings' => $this->rulings($standings->get("pattern:{$pattern->number}")),
-                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->cells($tally, $pattern->number, 1, $this->findings)['items'] : [],
+                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->page($tally, Filter::ofPattern($pattern->number), 1, $this->findings)['items'] : [],
             ])->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
@@ -56,7 +57,7 @@ final readonly class ReportContent
         foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
             $count = $standings->get("class:{$class->value}");
             if ($count !== null) {
-                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->rows($tally, $class->value, 1, $this->findings)['items']];
+                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->page($tally, Filter::ofClass($class->value), 1, $this->findings)['items']];
             }
         }
 

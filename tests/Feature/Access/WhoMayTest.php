@@ -46,10 +46,10 @@ final class WhoMayTest extends TestCase
         yield 'see a run' => ['GET', '/runs/1', [], true, true];
         yield 'see tallies' => ['GET', '/datasets/{dataset}/tallies', [], true, true];
         yield 'see a tally' => ['GET', '/tallies/{tally}', [], true, true];
-        yield 'see findings' => ['GET', '/tallies/{tally}/rows', [], true, true];
+        yield 'see findings' => ['GET', '/tallies/{tally}/findings', [], true, true];
         yield 'see a record' => ['GET', '/tallies/{tally}/records/1', [], true, true];
         yield 'see the report' => ['GET', '/tallies/{tally}/report', [], true, true];
-        yield 'take the findings away' => ['GET', '/tallies/{tally}/findings.csv', [], true, true];
+        yield 'take the findings away' => ['GET', '/tallies/{tally}/findings/taken', [], true, true];
         yield 'rule' => ['POST', '/tallies/{tally}/rulings', self::RULING, true, true];
         yield 'add a dataset' => ['POST', '/migrations/{migration}/datasets', ['name' => 'Holders'], true, false];
         yield 'announce a file' => ['POST', '/datasets/{dataset}/receipts', ['side' => 'source', 'fileName' => 'x.csv', 'bytes' => 5], true, false];

@@ -18,14 +18,14 @@ final class ReviewTest extends TestCase
     {
         $tally = $this->tallied();
 
-        $rows = $this->api('GET', "/tallies/{$tally->id}/rows")->assertOk();
+        $rows = $this->api('GET', "/tallies/{$tally->id}/findings")->assertOk();
         self::assertSame(['changed', 'changed', 'changed', 'changed', 'repeated', 'repeated', 'unkeyed', 'missing', 'refused', 'extra'], array_column((array) $rows->json('items'), 'class'));
         self::assertSame(range(1, 10), array_column((array) $rows->json('items'), 'sequence'));
-        $this->api('GET', "/tallies/{$tally->id}/rows?class=repeated&from=2&limit=1")->assertOk()->assertJson(['total' => 2, 'next' => null, 'previous' => 1, 'items' => [['key' => 'NQ,7', 'sourceLine' => 7, 'ordinal' => 2, 'sourceRows' => 2, 'targetRows' => 0]]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated&from=2&limit=1")->assertOk()->assertJson(['total' => 2, 'next' => null, 'previous' => 1, 'items' => [['key' => 'NQ,7', 'sourceLine' => 7, 'sourceRows' => 2, 'targetRows' => 0]]]);
         $patterns = array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'number', 'cause');
         ksort($patterns);
         self::assertSame(['blanked', 'case', 'filled', 'number-form', 'spacing'], array_keys($patterns));
-        $this->api('GET', "/tallies/{$tally->id}/patterns/".json_encode($patterns['case'])."/cells")->assertOk()->assertJson(['total' => 1, 'items' => [['key' => 'KB,014', 'source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY', 'class' => 'changed', 'decision' => 'open']]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=".json_encode($patterns['case'])."")->assertOk()->assertJson(['total' => 1, 'items' => [['key' => 'KB,014', 'source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY', 'class' => 'changed', 'decision' => 'open']]]);
     }
 
     public function test_shows_the_whole_record_of_both_sides(): void
@@ -82,7 +82,7 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'class', 'repeated', 'expected');
         $this->rule($tally, 'row', '5', 'ask');
 
-        self::assertSame(['ask', 'expected'], array_column((array) $this->api('GET', "/tallies/{$tally->id}/rows?class=repeated")->json('items'), 'decision'));
+        self::assertSame(['ask', 'expected'], array_column((array) $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated")->json('items'), 'decision'));
         $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '1', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
         $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'class', 'target' => 'changed', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
     }
@@ -120,7 +120,7 @@ final class ReviewTest extends TestCase
         $tally = $this->tallied();
         $this->actingAs($this->person('Nobody Here'));
 
-        foreach (["/tallies/{$tally->id}", "/tallies/{$tally->id}/rows", "/tallies/{$tally->id}/patterns/1/cells", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/keys", "/tallies/{$tally->id}/rulings", "/tallies/{$tally->id}/report", "/tallies/{$tally->id}/findings.csv"] as $path) {
+        foreach (["/tallies/{$tally->id}", "/tallies/{$tally->id}/findings", "/tallies/{$tally->id}/findings?pattern=1", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/keys", "/tallies/{$tally->id}/rulings", "/tallies/{$tally->id}/report", "/tallies/{$tally->id}/findings/taken"] as $path) {
             $this->api('GET', $path)->assertForbidden();
         }
         $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertForbidden();
@@ -131,7 +131,7 @@ final class ReviewTest extends TestCase
         $long = str_repeat('Quay wall weeps. ', 40);
         $tally = $this->tallied("basin,berth,holder,fee\nKB,1,{$long}spring,1\n", "basin,berth,owner,fee,loaded\nKB,1,{$long}winter,1,t\n");
 
-        $this->api('GET', "/tallies/{$tally->id}/patterns/1/cells")->assertJson(['items' => [['source' => '…'.mb_substr($long, -20).'spring', 'target' => '…'.mb_substr($long, -20).'winter']]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=1")->assertJson(['items' => [['source' => '…'.mb_substr($long, -20).'spring', 'target' => '…'.mb_substr($long, -20).'winter']]]);
     }
 
     /** With 200,000 findings: each endpoint uses an index, and few queries. */
@@ -158,9 +158,9 @@ final class ReviewTest extends TestCase
     public static function endpoints(): iterable
     {
         yield 'the tally' => ['/tallies/{tally}'];
-        yield 'all rows, far down' => ['/tallies/{tally}/rows?from=90000'];
-        yield 'rows of a class, far down' => ['/tallies/{tally}/rows?class=missing&from=50000'];
-        yield 'cells of a pattern, far down' => ['/tallies/{tally}/patterns/1/cells?from=80000'];
+        yield 'all rows, far down' => ['/tallies/{tally}/findings?from=90000'];
+        yield 'rows of a class, far down' => ['/tallies/{tally}/findings?class=missing&from=50000'];
+        yield 'cells of a pattern, far down' => ['/tallies/{tally}/findings?pattern=1&from=80000'];
         yield 'a record' => ['/tallies/{tally}/records/70000'];
         yield 'a key' => ['/tallies/{tally}/keys?find=KB,777'];
         yield 'the rulings' => ['/tallies/{tally}/rulings'];
@@ -174,7 +174,7 @@ final class ReviewTest extends TestCase
         DB::statement('SELECT open_findings(999)');
         DB::statement("INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, '[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n");
         DB::statement("INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) FROM generate_series(1, 100000) n");
-        DB::statement('SELECT index_findings(999), attach_findings(999)');
+        DB::statement('SELECT index_findings(999, 2), attach_findings(999)');
         $run = DB::table('runs')->insertGetId(['dataset_id' => $this->dataset->id, 'plan_version_id' => 1, 'source_delivery_id' => 1, 'target_delivery_id' => 2, 'state' => 'done', 'user_id' => $this->analyst->id, 'created_at' => now()]);
         DB::statement('INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, user_id, started_at, finished_at FROM tallies WHERE id = ?', [$run, $tally->id]);
         DB::statement("INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' FROM patterns WHERE number = 1");
@@ -202,6 +202,6 @@ final class ReviewTest extends TestCase
     /** @return list<mixed> */
     private function decisions(Tally $tally): array
     {
-        return array_column($this->objects($this->api('GET', "/tallies/{$tally->id}/patterns/1/cells"), 'items'), 'decision');
+        return array_column($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?pattern=1"), 'items'), 'decision');
     }
 }

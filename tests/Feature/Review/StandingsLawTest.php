@@ -68,11 +68,11 @@ final class StandingsLawTest extends TestCase
     {
         $found = [];
         foreach ([1, 2] as $pattern) {
-            foreach ($this->objects($this->api('GET', "/tallies/{$tally->id}/patterns/{$pattern}/cells"), 'items') as $cell) {
+            foreach ($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?pattern={$pattern}"), 'items') as $cell) {
                 $found[] = $this->finding($cell, 'cell', 'pattern', (string) $pattern);
             }
         }
-        foreach ($this->objects($this->api('GET', "/tallies/{$tally->id}/rows?class=missing"), 'items') as $row) {
+        foreach ($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?class=missing"), 'items') as $row) {
             $found[] = $this->finding($row, 'row', 'class', 'missing');
         }
 

@@ -105,15 +105,15 @@ final class ReportTest extends TestCase
     {
         $tally = $this->tallied("basin,berth,holder,fee\nKB,1,=1+1,1\nKB,2,x,1\n", "basin,berth,owner,fee,loaded\nKB,1,\"@b,\"\"c\"\"\",1,t\n");
 
-        $plain = $this->get("/api/v1/tallies/{$tally->id}/findings.csv")->assertOk()->streamedContent();
+        $plain = $this->get("/api/v1/tallies/{$tally->id}/findings/taken")->assertOk()->streamedContent();
         self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n", $plain);
-        self::assertStringContainsString("none,'=1+1,\"'@b,\"\"c\"\"\"", $this->get("/api/v1/tallies/{$tally->id}/findings.csv?cells=spreadsheets")->streamedContent());
+        self::assertStringContainsString("none,'=1+1,\"'@b,\"\"c\"\"\"", $this->get("/api/v1/tallies/{$tally->id}/findings/taken?for=spreadsheets")->streamedContent());
     }
 
     public function test_one_class_or_pattern_goes_out_in_each_format(): void
     {
         $tally = $this->tallied();
-        $taken = fn(string $filter): string => $this->get("/api/v1/tallies/{$tally->id}/findings.csv?{$filter}")->assertOk()->streamedContent();
+        $taken = fn(string $filter): string => $this->get("/api/v1/tallies/{$tally->id}/findings/taken?{$filter}")->assertOk()->streamedContent();
 
         self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n", $taken('class=extra'));
         self::assertSame(2, substr_count($taken('class=repeated'), "repeated"));
@@ -121,11 +121,11 @@ final class ReportTest extends TestCase
         $ofCase = $patterns['case'] ?? null;
         self::assertIsInt($ofCase);
         self::assertSame('{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'."\n", $taken("as=json-lines&pattern={$ofCase}"));
-        $workbook = $this->get("/api/v1/tallies/{$tally->id}/findings.csv?as=workbook")->assertOk()->baseResponse;
+        $workbook = $this->get("/api/v1/tallies/{$tally->id}/findings/taken?as=workbook")->assertOk()->baseResponse;
         self::assertInstanceOf(\Symfony\Component\HttpFoundation\BinaryFileResponse::class, $workbook);
         $rows = iterator_to_array((new \NineTally\Core\Intake\ReaderCatalogue)->open($workbook->getFile()->getPathname(), 'x.xlsx')->records(), false);
         unlink($workbook->getFile()->getPathname());
-        self::assertCount(substr_count($taken(''), "\n") - 1, $rows);
-        $this->json('GET', "/api/v1/tallies/{$tally->id}/findings.csv?class=lost")->assertUnprocessable();
+        self::assertCount(substr_count($taken('as=json-lines'), "\n"), $rows);
+        $this->json('GET', "/api/v1/tallies/{$tally->id}/findings/taken?class=lost")->assertUnprocessable();
     }
 }

@@ -38,7 +38,7 @@ final class TallyAgainstTallyTest extends TestCase
                 }
             }
         }
-        $earlier = ['tally' => 1, 'decision' => 'expected', 'reason' => 'known', 'by' => 'Tove Lindqvist'];
+        $earlier = ['tally' => 1, 'decision' => 'expected', 'reason' => 'known', 'by' => 'Tove Lindqvist', 'isBeyond' => false];
         self::assertEquals(['KB,014' => ['open', $earlier + ['isChanged' => true]], 'KB,015' => ['expected', $earlier + ['isChanged' => false]], 'LM,1' => ['expected', $earlier + ['isChanged' => false]]], $decisions);
         $this->record($second, 'OT,9')->assertJson(['decision' => 'defect', 'earlier' => ['reason' => 'not ours']]);
         // What was undone is not taken over, and a new ruling stands before the old one.
@@ -46,6 +46,33 @@ final class TallyAgainstTallyTest extends TestCase
         $this->actingAs($this->owner);
         $this->rule($second, 'class', 'extra', 'open', 'look again');
         $this->record($second, 'OT,9')->assertJson(['decision' => 'open']);
+    }
+
+    public function test_a_ruling_on_a_pattern_holds_for_tallies_to_come_as_far_as_it_was_meant_to(): void
+    {
+        $codes = static fn(string $column, string ...$codes): string => "basin,berth,{$column},fee,loaded\n".implode('', array_map(static fn(int|string $berth, string $code): string => "KB,{$berth},{$code},1,t\n", array_keys($codes), $codes));
+        $first = $this->tallied($codes('holder', 'Anna', 'Bert', 'Cleo'), $codes('owner', 'ANNA', 'BERT', 'CLEO'));
+        $this->actingAs($this->owner);
+        $this->rule($first, 'pattern', '1', 'expected', 'capitals are agreed', ['holdsUpTo' => 4]);
+        $this->rule($first, 'cell', '2', 'defect', 'not this one');
+        $next = function (string $source, string $target): array {
+            $this->actingAs($this->analyst);
+            $this->deliver('source', $source, 'old.csv');
+            $this->deliver('target', $target, 'new.csv');
+            $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+            $tally = $this->dataset->latestTally() ?? self::fail('There is no tally.');
+
+            return [$tally, array_map(static fn(array $cell): string => (is_string($cell['decision']) ? $cell['decision'] : '').(data_get($cell, 'earlier.isBeyond') === true ? ' again' : ''), $this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items'))];
+        };
+
+        // One is new, and one has other values in the same pattern: four are what the ruling was meant for.
+        self::assertSame(['expected', 'defect', 'expected', 'expected'], $next($codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk'), $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK'))[1]);
+        // Five are too many: all of the pattern opens, but what was ruled on by itself.
+        [$third, $decisions] = $next($codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk', 'Ella'), $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK', 'ELLA'));
+        self::assertSame(['open again', 'defect', 'open again', 'open again', 'open again'], $decisions);
+
+        $this->rule($third, 'pattern', '1', 'ask', 'only these', ['holdsFor' => [['source' => 'Anna', 'target' => 'ANNA'], ['source' => 'Finn', 'target' => 'FINN']]]);
+        self::assertSame(['ask', 'ask', 'open'], $next($codes('holder', 'Finn', 'Anna', 'Gwen'), $codes('owner', 'FINN', 'ANNA', 'GWEN'))[1]);
     }
 
     public function test_with_another_key_rulings_follow_the_delivered_records(): void
@@ -104,10 +131,13 @@ final class TallyAgainstTallyTest extends TestCase
         self::assertSame(2, $this->dataset->tallies()->max('number'));
     }
 
-    /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
-    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason): \Illuminate\Testing\TestResponse
+    /**
+     * @param  array<string, mixed>  $more
+     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason, array $more = []): \Illuminate\Testing\TestResponse
     {
-        return $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => PHP_INT_MAX])->assertCreated();
+        return $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => PHP_INT_MAX, ...$more])->assertCreated();
     }
 
     /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */

@@ -8,6 +8,7 @@ use App\Actions\Board\AddMigration;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Board\AddMigrationRequest;
 use App\Http\Resources\MigrationResource;
+use App\Models\Membership;
 use App\Models\Migration;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -25,5 +26,14 @@ final class MigrationController extends Controller
     public function store(AddMigrationRequest $request, AddMigration $addMigration): MigrationResource
     {
         return MigrationResource::make($addMigration($request->values(), $this->person($request)));
+    }
+
+    /** Who works on the migration: people to ask and to mention. */
+    public function people(Migration $migration): JsonResponse
+    {
+        $this->allow('view', $migration);
+        $memberships = $migration->memberships()->with('user')->get()->sortBy(static fn(Membership $membership): string => $membership->user->name);
+
+        return response()->json(['items' => array_values($memberships->map(static fn(Membership $membership): array => ['id' => $membership->user_id, 'name' => $membership->user->name, 'role' => $membership->role->label()])->all())]);
     }
 }

@@ -5,37 +5,70 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
 use App\Models\Tally;
-use App\Queries\Review\CellLine;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Record;
-use App\Queries\Review\RowLine;
+use App\Queries\Review\TakenFindings;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Str;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
-/** Lists answer the findings from an ordinal on ("from"), so that a page begins at any place of the list. */
+/** Lists answer the findings of a filter from a place on ("from"), so that a page begins at any place of the list. */
 final class FindingController extends Controller
 {
-    private const PAGE = 100;
-
-    private const LARGEST_PAGE = 500;
-
-    public function rows(Request $request, Tally $tally, FindingPages $pages): JsonResponse
+    public function index(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        $class = $request->string('class')->toString();
+        $filter = $request->filter();
+        [$from, $limit] = [$request->from(), $request->limit()];
+        ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $from, $limit);
+        $resource = $filter->isOfCells ? CellFindingResource::class : RowFindingResource::class;
 
-        return $this->page($request, $pages->rows($tally, $class === '' ? null : $class, $this->from($request), $this->limit($request)), RowFindingResource::class);
+        return response()->json([
+            'of' => $filter->isOfCells ? 'cells' : 'rows',
+            'items' => $resource::collection($items)->resolve($request),
+            'next' => count($items) === $limit && ($total === null || $from + $limit <= $total) ? $from + $limit : null,
+            'previous' => $from > 1 ? max(1, $from - $limit) : null,
+            'total' => $total,
+        ]);
     }
 
-    public function cells(Request $request, Tally $tally, int $number, FindingPages $pages): JsonResponse
+    public function count(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
     {
         $this->allow('view', $tally->migration);
 
-        return $this->page($request, $pages->cells($tally, $number, $this->from($request), $this->limit($request)), CellFindingResource::class);
+        return response()->json(['total' => $pages->count($tally, $request->filter())]);
+    }
+
+    /** The findings of a filter as CSV, JSON Lines or workbook. */
+    public function take(FilterRequest $request, Tally $tally, TakenFindings $findings): StreamedResponse|BinaryFileResponse
+    {
+        $this->allow('view', $tally->migration);
+        $filter = $request->filter();
+        $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-findings";
+        if ($filter->isPlain()) {
+            $name .= $filter->number('pattern') !== null ? "-of-pattern-{$filter->number('pattern')}" : rtrim("-{$filter->text('class')}", '-');
+        } else {
+            $name .= '-filtered-'.substr($filter->digest(), 0, 8);
+        }
+        $as = $request->string('as')->toString();
+        if ($as === 'workbook') {
+            return response()->download($findings->asWorkbook($tally, $filter, storage_path('work')), "{$name}.xlsx")->deleteFileAfterSend();
+        }
+        $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
+        $lines = $as === 'json-lines' ? $findings->asJsonLines($tally, $filter) : $findings->asCsv($tally, $filter, $forSpreadsheets);
+
+        return response()->streamDownload(static function () use ($lines): void {
+            foreach ($lines as $line) {
+                echo $line;
+            }
+        }, $name.($forSpreadsheets ? '-for-spreadsheets' : '').($as === 'json-lines' ? '.jsonl' : '.csv'), ['Content-Type' => $as === 'json-lines' ? 'application/jsonl' : 'text/csv; charset=utf-8']);
     }
 
     public function record(Request $request, Tally $tally, int $sequence, FindingPages $pages): JsonResponse
@@ -50,32 +83,5 @@ final class FindingController extends Controller
         $this->allow('view', $tally->migration);
 
         return response()->json(['items' => $pages->keys($tally, $request->string('find')->toString(), 20)]);
-    }
-
-    /**
-     * @param  array{items: list<RowLine|CellLine>, total: int}  $page
-     * @param  class-string<RowFindingResource|CellFindingResource>  $resource
-     */
-    private function page(Request $request, array $page, string $resource): JsonResponse
-    {
-        $last = end($page['items']);
-
-        return response()->json([
-            'items' => $resource::collection($page['items'])->resolve($request),
-            'next' => $last !== false && $last->ordinal < $page['total'] ? $last->ordinal + 1 : null,
-            'previous' => $this->from($request) > 1 ? max(1, $this->from($request) - $this->limit($request)) : null,
-            'total' => $page['total'],
-            'totalIsExact' => true,
-        ]);
-    }
-
-    private function from(Request $request): int
-    {
-        return max(1, $request->integer('from', 1));
-    }
-
-    private function limit(Request $request): int
-    {
-        return max(1, min(self::LARGEST_PAGE, $request->integer('limit', self::PAGE)));
     }
 }

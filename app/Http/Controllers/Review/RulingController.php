@@ -19,7 +19,7 @@ final class RulingController extends Controller
     public function index(Request $request, Tally $tally): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        $acts = $tally->rulings()->with('user')->orderByDesc('id')->limit(200)->get();
+        $acts = $tally->rulings()->with(['user', 'asked'])->orderByDesc('id')->limit(200)->get();
         $undone = $acts->pluck('undoes_id')->filter()->all();
 
         return response()->json([
@@ -32,7 +32,7 @@ final class RulingController extends Controller
     {
         $this->allow('rule', $tally->migration);
 
-        return RulingResource::make($ruleOn($tally, $request->scope(), $request->target(), $request->decision(), $request->reason(), $request->seenAct(), $this->person($request)));
+        return RulingResource::make($ruleOn($tally, $request->ruling(), $this->person($request)));
     }
 
     public function undo(Request $request, Ruling $ruling, UndoRuling $undoRuling): RulingResource

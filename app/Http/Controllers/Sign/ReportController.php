@@ -11,15 +11,11 @@ use App\Jobs\PrintReport;
 use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
-use App\Queries\Review\TakenFindings;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
-use Illuminate\Validation\Rule;
-use NineTally\Core\Comparison\RowClass;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ReportController extends Controller
 {
@@ -52,28 +48,6 @@ final class ReportController extends Controller
         $this->allow('view', $report->tally->migration);
 
         return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), ['Content-Type' => 'application/pdf']);
-    }
-
-    /** All findings, or those of one row class or pattern, as CSV, JSON Lines or workbook. */
-    public function findings(Request $request, Tally $tally, TakenFindings $findings): StreamedResponse|BinaryFileResponse
-    {
-        $this->allow('view', $tally->migration);
-        $request->validate(['class' => [Rule::enum(RowClass::class)], 'pattern' => ['integer', 'min:1'], 'as' => ['in:csv,json-lines,workbook']]);
-        $class = $request->filled('class') ? $request->string('class')->toString() : null;
-        $pattern = $request->filled('pattern') ? $request->integer('pattern') : null;
-        $what = $pattern !== null ? "findings-of-pattern-{$pattern}" : ($class !== null ? "findings-{$class}" : 'findings');
-        if ($request->string('as')->toString() === 'workbook') {
-            return response()->download($findings->asWorkbook($tally, storage_path('work'), $class, $pattern), $this->fileName($tally, $what, 'xlsx'))->deleteFileAfterSend();
-        }
-        $forSpreadsheets = $request->string('cells')->toString() === 'spreadsheets';
-        $asLines = $request->string('as')->toString() === 'json-lines';
-        $lines = $asLines ? $findings->asJsonLines($tally, $class, $pattern) : $findings->asCsv($tally, $forSpreadsheets, $class, $pattern);
-
-        return response()->streamDownload(static function () use ($lines): void {
-            foreach ($lines as $line) {
-                echo $line;
-            }
-        }, $this->fileName($tally, $forSpreadsheets ? "{$what}-for-spreadsheets" : $what, $asLines ? 'jsonl' : 'csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8']);
     }
 
     /** @return array{id: int, state: string, problem: string|null, reportId: int|null} */

@@ -4,48 +4,78 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Review;
 
+use App\Actions\Review\NewRuling;
 use App\Models\Decision;
 use App\Models\RulingScope;
+use App\Models\Tally;
+use App\Queries\Review\Filter;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 
 final class RuleRequest extends FormRequest
 {
+    private const MOST_VALUE_PAIRS = 1_000;
+
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
+        $tally = $this->route('tally');
+        $members = Rule::exists('memberships', 'user_id')->where('migration_id', $tally instanceof Tally ? $tally->migration->id : 0);
+
         return [
-            'scope' => ['required', Rule::in(['row', 'cell', 'pattern', 'class'])],
-            'target' => ['required', 'string', 'max:40'],
+            'scope' => ['required', Rule::in(['row', 'cell', 'pattern', 'class', 'selection', 'filter'])],
+            'target' => ['required_without:filter', 'string', 'max:40'],
+            'filter' => ['required_if:scope,selection,filter', 'array'],
+            'filter.sequences' => ['required_if:scope,selection', 'array'],
             'decision' => ['required', Rule::enum(Decision::class)],
             'reason' => ['present', 'nullable', 'string', 'max:2000'],
+            'ticket' => ['nullable', 'string', 'max:100'],
+            'askedId' => ['nullable', 'integer', $members],
+            'holdsUpTo' => ['nullable', 'integer', 'min:1', 'prohibited_unless:scope,pattern', 'prohibits:holdsFor'],
+            'holdsFor' => ['nullable', 'array', 'min:1', 'max:'.self::MOST_VALUE_PAIRS, 'prohibited_unless:scope,pattern'],
+            'holdsFor.*.source' => ['present', 'nullable', 'string'],
+            'holdsFor.*.target' => ['present', 'nullable', 'string'],
             'seenAct' => ['required', 'integer', 'min:0'],
         ];
     }
 
-    public function scope(): RulingScope
+    public function ruling(): NewRuling
     {
-        return RulingScope::from($this->string('scope')->toString());
+        $scope = RulingScope::from($this->string('scope')->toString());
+        $ticket = $this->string('ticket')->trim()->toString();
+
+        return new NewRuling(
+            $scope,
+            $this->string('target')->toString(),
+            $scope->hasMembers() ? Filter::from($this->sent('filter')) : null,
+            Decision::from($this->string('decision')->toString()),
+            $this->string('reason')->trim()->toString(),
+            $this->integer('seenAct'),
+            $ticket === '' ? null : $ticket,
+            $this->filled('askedId') ? $this->integer('askedId') : null,
+            $this->filled('holdsUpTo') ? $this->integer('holdsUpTo') : null,
+            $this->valuePairs(),
+        );
     }
 
-    /** A sequence, a pattern's number or a row class. */
-    public function target(): string
+    /** @return list<array{source: string, target: string}>|null */
+    private function valuePairs(): ?array
     {
-        return $this->string('target')->toString();
+        $pairs = [];
+        foreach ($this->sent('holdsFor') as $pair) {
+            $text = static fn(string $side): string => is_array($pair) && is_string($pair[$side] ?? null) ? $pair[$side] : '';
+            $pairs[] = ['source' => $text('source'), 'target' => $text('target')];
+        }
+
+        return $pairs === [] ? null : $pairs;
     }
 
-    public function decision(): Decision
+    /** @return array<array-key, mixed> byte for byte as it was sent: a value may be blank or a space, and nothing is trimmed here */
+    private function sent(string $name): array
     {
-        return Decision::from($this->string('decision')->toString());
-    }
+        $sent = json_decode($this->getContent(), true, 8);
+        $part = is_array($sent) ? $sent[$name] ?? null : null;
 
-    public function reason(): string
-    {
-        return $this->string('reason')->trim()->toString();
-    }
-
-    public function seenAct(): int
-    {
-        return $this->integer('seenAct');
+        return is_array($part) ? $part : [];
     }
 }

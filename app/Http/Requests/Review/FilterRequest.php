@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests\Review;
+
+use App\Queries\Review\Filter;
+use Illuminate\Foundation\Http\FormRequest;
+
+/** A filter in the address, byte for byte as it was sent: a value may be blank or a space, and nothing is trimmed here. */
+final class FilterRequest extends FormRequest
+{
+    private const LARGEST_PAGE = 500;
+
+    /** @return array<string, list<mixed>> */
+    public function rules(): array
+    {
+        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines,workbook'], 'for' => ['in:spreadsheets']];
+    }
+
+    public function filter(): Filter
+    {
+        $query = $this->server('QUERY_STRING');
+        parse_str(is_string($query) ? $query : '', $sent);
+
+        return Filter::from($sent);
+    }
+
+    public function from(): int
+    {
+        return $this->integer('from', 1);
+    }
+
+    public function limit(): int
+    {
+        return $this->integer('limit', 100);
+    }
+}

@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use Illuminate\Support\Facades\Validator;
+use Illuminate\Validation\Rule;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Plan\CanonicalJson;
+
+/**
+ * Which findings of a tally are looked at: rows that did not agree, or cells that differ. What is said is combined by "and"; nothing said
+ * means all. The same filter has the same digest, whoever wrote it and in whatever order.
+ */
+final readonly class Filter
+{
+    /** More findings than this are ruled on by a filter, not one by one. */
+    public const MOST_SELECTED = 10_000;
+
+    /** A ruling that stands, or findings whose ruling no longer stands because their values changed. */
+    public const RULINGS = ['expected', 'defect', 'ask', 'open', 'reopened'];
+
+    /** What only cells have: whoever filters by one of these means cells. */
+    private const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
+
+    /** @param array<string, string|int|list<int>> $terms what is said, by name, in the order of their names */
+    private function __construct(public bool $isOfCells, private array $terms) {}
+
+    /**
+     * @param  array<array-key, mixed>  $input
+     *
+     * @throws \Illuminate\Validation\ValidationException that names the term
+     */
+    public static function from(array $input): self
+    {
+        $terms = Validator::make($input, self::rules())->validate();
+        // A term that is empty says nothing, but for values: there it is the blank cell.
+        $terms = array_filter($terms, static fn(mixed $value, string|int $name): bool => $value !== null && ($value !== '' || in_array($name, ['source', 'target', 'key'], true)), ARRAY_FILTER_USE_BOTH);
+        foreach (['pattern', 'act', 'keyColumn'] as $number) {
+            if (isset($terms[$number]) && is_numeric($terms[$number])) {
+                $terms[$number] = (int) $terms[$number];
+            }
+        }
+        $isOfCells = ($terms['of'] ?? null) === 'cells' || array_intersect(self::OF_CELLS, array_keys($terms)) !== [];
+        unset($terms['of']);
+        ksort($terms);
+
+        /** @var array<string, string|int|list<int>> $terms */
+        return new self($isOfCells, $terms);
+    }
+
+    /** @return array<string, list<mixed>> */
+    private static function rules(): array
+    {
+        return [
+            'of' => ['in:rows,cells'],
+            'class' => [Rule::enum(RowClass::class)],
+            'pattern' => ['integer', 'min:1', 'max:2147483647'],
+            'pair' => ['string', 'max:100'],
+            'cause' => ['string', 'max:200'],
+            'cellClass' => [Rule::enum(CellClass::class)],
+            'ruling' => [Rule::in(self::RULINGS)],
+            'act' => ['integer', 'min:1'],
+            'source' => ['nullable', 'string'],
+            'target' => ['nullable', 'string'],
+            'key' => ['nullable', 'string', 'required_with:keyColumn'],
+            'keyColumn' => ['integer', 'min:1', 'max:20', 'required_with:key'],
+            'text' => ['nullable', 'string', 'max:1000'],
+            'sequences' => ['array', 'min:1', 'max:'.self::MOST_SELECTED],
+            'sequences.*' => ['integer', 'min:1'],
+        ];
+    }
+
+    /** @param list<int> $sequences */
+    public static function selection(bool $isOfCells, array $sequences): self
+    {
+        return self::from(['of' => $isOfCells ? 'cells' : 'rows', 'sequences' => $sequences]);
+    }
+
+    public static function ofClass(?string $class): self
+    {
+        return self::from(['class' => $class ?? '']);
+    }
+
+    public static function ofPattern(int $number): self
+    {
+        return self::from(['pattern' => $number]);
+    }
+
+    public function text(string $name): ?string
+    {
+        $value = $this->terms[$name] ?? null;
+
+        return is_string($value) ? $value : null;
+    }
+
+    public function number(string $name): ?int
+    {
+        $value = $this->terms[$name] ?? null;
+
+        return is_int($value) ? $value : null;
+    }
+
+    /** @return list<int>|null */
+    public function sequences(): ?array
+    {
+        $value = $this->terms['sequences'] ?? null;
+
+        return is_array($value) ? array_map(intval(...), $value) : null;
+    }
+
+    /** One pattern, one class, or all: then each finding knows its place in the list. */
+    public function isPlain(): bool
+    {
+        return array_diff(array_keys($this->terms), [$this->isOfCells ? 'pattern' : 'class']) === [];
+    }
+
+    /** Whether what people decide changes what is in the list. */
+    public function followsRulings(): bool
+    {
+        return isset($this->terms['ruling']) || isset($this->terms['act']);
+    }
+
+    /** Whether it asks for values, which not everybody may see. */
+    public function looksAtValues(): bool
+    {
+        return array_intersect(['source', 'target', 'text', 'key'], array_keys($this->terms)) !== [];
+    }
+
+    /** @return array<string, string|int|list<int>> */
+    public function toArray(): array
+    {
+        return ['of' => $this->isOfCells ? 'cells' : 'rows', ...$this->terms];
+    }
+
+    public function digest(): string
+    {
+        return hash('sha256', CanonicalJson::of($this->toArray()));
+    }
+}

@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\Tally;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\JoinClause;
+
+/**
+ * The findings that a filter means, as a query on their table under the name "f", and nothing joined that the filter does not ask for.
+ * Column pair, cause and class of cells are facts of patterns: they become the numbers of the patterns, which are few.
+ */
+final readonly class FilteredFindings
+{
+    /** Groups of findings that are ruled on together, as the standings name them. */
+    private const PATTERN = "'pattern:' || f.pattern_number";
+
+    private const ROW_CLASS = "'class:' || f.class";
+
+    public function __construct(private Connection $database) {}
+
+    public function query(Tally $tally, Filter $filter): Builder
+    {
+        $query = $this->database->table($filter->isOfCells ? 'cell_findings AS f' : 'row_findings AS f')->where('f.tally_id', $tally->id);
+        $sequences = $filter->sequences();
+        if ($sequences !== null) {
+            $query->whereRaw('f.sequence = ANY(?::bigint[])', ['{'.implode(',', $sequences).'}']);
+        }
+        $filter->isOfCells ? $this->cells($query, $tally, $filter) : $this->rows($query, $filter);
+
+        return $query;
+    }
+
+    /**
+     * What a ruling on the filter covers: cells, or rows, and of changed rows the cells that are meant.
+     *
+     * @return array<string, Builder> by the expression for the group of a finding
+     */
+    public function ruledOn(Tally $tally, Filter $filter): array
+    {
+        if ($filter->isOfCells) {
+            return [self::PATTERN => $this->query($tally, $filter)];
+        }
+        $cells = $this->database->table('cell_findings AS f')->where('f.tally_id', $tally->id)
+            ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', 'changed')->select('f.sequence'));
+        $this->ruled($cells, 'f', self::PATTERN, $filter);
+
+        return [self::ROW_CLASS => $this->query($tally, $filter)->where('f.class', '!=', 'changed'), self::PATTERN => $cells];
+    }
+
+    /** By what the list of a filter is in order: of one class or pattern the place in it, else the place among all. */
+    public function order(Filter $filter): string
+    {
+        return match (true) {
+            $filter->isOfCells && $filter->number('pattern') !== null => 'f.pattern_ordinal',
+            ! $filter->isOfCells && $filter->text('class') !== null => 'f.class_ordinal',
+            default => 'f.sequence',
+        };
+    }
+
+    private function cells(Builder $query, Tally $tally, Filter $filter): void
+    {
+        $patterns = $this->patterns($tally, $filter);
+        if ($patterns !== null) {
+            count($patterns) === 1 ? $query->where('f.pattern_number', $patterns[0]) : $query->whereIntegerInRaw('f.pattern_number', $patterns);
+        }
+        foreach (['source' => 'f.source_value', 'target' => 'f.target_value'] as $side => $column) {
+            if ($filter->text($side) !== null) {
+                $query->where($column, $filter->text($side));
+            }
+        }
+        if ($filter->text('key') !== null || $filter->text('text') !== null) {
+            $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
+            $this->key($query, 'k', $filter);
+        }
+        $text = $filter->text('text');
+        if ($text !== null) {
+            $like = $this->like($text);
+            $query->whereRaw('(f.source_value ILIKE ? OR f.target_value ILIKE ? OR k.key ILIKE ?)', [$like, $like, $like]);
+        }
+        $this->ruled($query, 'f', self::PATTERN, $filter);
+    }
+
+    private function rows(Builder $query, Filter $filter): void
+    {
+        if ($filter->text('class') !== null) {
+            $query->where('f.class', $filter->text('class'));
+        }
+        $this->key($query, 'f', $filter);
+        $text = $filter->text('text');
+        if ($text !== null) {
+            $like = $this->like($text);
+            // The cells of a row stand as JSON, where some characters are written otherwise.
+            $inJson = $this->like(substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1));
+            $query->whereRaw('(f.key ILIKE ? OR f.source_cells::text ILIKE ? OR f.target_cells::text ILIKE ? OR f.refusal ILIKE ?)', [$like, $inJson, $inJson, $like]);
+        }
+        if ($filter->followsRulings()) {
+            // A changed row is ruled on by its cells: it is in the list if one of them is.
+            $query->where(function (Builder $either) use ($filter): void {
+                $either->where(function (Builder $row) use ($filter): void {
+                    $row->where('f.class', '!=', 'changed');
+                    $this->ruled($row, 'f', self::ROW_CLASS, $filter);
+                })->orWhereExists(function (Builder $cell) use ($filter): void {
+                    $cell->selectRaw('1')->from('cell_findings AS rc')->whereColumn('rc.tally_id', 'f.tally_id')->whereColumn('rc.row_sequence', 'f.sequence');
+                    $this->ruled($cell, 'rc', "'pattern:' || rc.pattern_number", $filter);
+                });
+            });
+        }
+    }
+
+    private function key(Builder $query, string $table, Filter $filter): void
+    {
+        $key = $filter->text('key');
+        $place = $filter->number('keyColumn');
+        if ($key === null || $place === null) {
+            return;
+        }
+        // The place stands in the text of the query, so that the index of that place is found.
+        $query->whereRaw("\"left\"(key_cell({$table}.key, {$place}), 100) = \"left\"(?, 100)", [$key]);
+        if (mb_strlen($key) >= 100) {
+            $query->whereRaw("key_cell({$table}.key, {$place}) = ?", [$key]);
+        }
+    }
+
+    private function ruled(Builder $query, string $table, string $group, Filter $filter): void
+    {
+        $standing = static fn(Builder $inner, string $from) => $inner->selectRaw('1')->from("{$from} AS rs")->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$group}");
+        $ruling = $filter->text('ruling');
+        if ($ruling === 'open' || $ruling === 'reopened') {
+            $query->whereNotExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.decision', '!=', 'open'));
+        } elseif ($ruling !== null) {
+            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.decision', $ruling));
+        }
+        if ($ruling === 'reopened') {
+            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'carried_rulings')->where('rs.is_changed', true));
+        }
+        if ($filter->number('act') !== null) {
+            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.ruling_id', $filter->number('act')));
+        }
+    }
+
+    /** @return list<int>|null numbers of the patterns that the filter means; null for all */
+    private function patterns(Tally $tally, Filter $filter): ?array
+    {
+        $terms = array_filter(['pair_id' => $filter->text('pair'), 'cause' => $filter->text('cause'), 'class' => $filter->text('cellClass')], static fn(?string $term): bool => $term !== null);
+        $pattern = $filter->number('pattern');
+        if ($terms === []) {
+            return $pattern === null ? null : [$pattern];
+        }
+        $terms += $pattern === null ? [] : ['number' => $pattern];
+        $numbers = $this->database->table('patterns')->where('tally_id', $tally->id)->where($terms)->orderBy('number')->select('number')->get();
+
+        return array_values($numbers->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('number'))->all());
+    }
+
+    private function like(string $text): string
+    {
+        return '%'.str_replace(['\\', '%', '_'], ['\\\\', '\%', '\_'], $text).'%';
+    }
+}

@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Review;
+
+use App\Models\Ruling;
+use App\Models\Tally;
+use Tests\TestCase;
+
+/** Filters of findings: what is in them, how long they are, and what is done with all that they mean. */
+final class FilterTest extends TestCase
+{
+    /** Law: whatever is filtered by, the list is what one gets by looking at each finding; entered anywhere, and counted. */
+    public function test_a_filter_means_what_its_terms_say_of_each_finding(): void
+    {
+        $tally = $this->register();
+        $this->rule($tally, ['scope' => 'cell', 'target' => '4', 'decision' => 'defect']);
+        $this->rule($tally, ['scope' => 'class', 'target' => 'extra', 'decision' => 'expected']);
+        $cells = $this->all($tally, 'of=cells');
+        $rows = $this->all($tally, '');
+        self::assertCount(420, $cells);
+        self::assertCount(328, $rows);
+        $text = static fn(array $finding, string $name): string => is_string($finding[$name] ?? null) ? $finding[$name] : '';
+        $cause = static fn(array $cell): string => match (true) {
+            $cell['source'] === '' => 'filled',
+            mb_strtoupper($text($cell, 'source')) === $cell['target'] => 'case',
+            default => 'other',
+        };
+        $keyOf = static fn(array $finding): array => str_getcsv($text($finding, 'key'), ',', '"', '');
+
+        foreach ([
+            ['cause=case', $cells, static fn(array $cell): bool => $cause($cell) === 'case'],
+            ['cellClass=filled', $cells, static fn(array $cell): bool => $cause($cell) === 'filled'],
+            ['source=', $cells, static fn(array $cell): bool => $cell['source'] === ''],
+            ['source=%20Anna%20', $cells, static fn(array $cell): bool => $cell['source'] === ' Anna '],
+            ['of=cells&key=KB&keyColumn=1', $cells, static fn(array $cell): bool => $keyOf($cell)[0] === 'KB'],
+            ['of=cells&key=a%2C%22b&keyColumn=1&ruling=open', $cells, static fn(array $cell): bool => $keyOf($cell)[0] === 'a,"b' && $cell['decision'] === 'open'],
+            ['of=cells&text=tHoRnøy', $cells, static fn(array $cell): bool => str_contains(mb_strtolower("{$text($cell, 'source')} {$text($cell, 'target')} {$text($cell, 'key')}"), 'thornøy')],
+            ['of=cells&ruling=defect', $cells, static fn(array $cell): bool => $cell['decision'] === 'defect'],
+            ['key=7&keyColumn=2', $rows, static fn(array $row): bool => $keyOf($row)[1] === '7'],
+            ['ruling=expected', $rows, static fn(array $row): bool => $row['class'] === 'extra'],
+            ['ruling=defect', $rows, static fn(array $row): bool => $row['sequence'] === $cells[3]['rowSequence']],
+            ['class=missing&key=LM&keyColumn=1', $rows, static fn(array $row): bool => $row['class'] === 'missing' && $keyOf($row)[0] === 'LM'],
+            ['text=%25', $rows, static fn(array $row): bool => false],
+            ['text=%22b', $rows, static fn(array $row): bool => $keyOf($row)[0] === 'a,"b'],
+        ] as [$filter, $findings, $means]) {
+            $expected = array_column(array_filter($findings, $means), 'sequence');
+            $this->api('GET', "/tallies/{$tally->id}/findings/count?{$filter}")->assertOk()->assertExactJson(['total' => count($expected)]);
+            self::assertSame($expected, array_column($this->all($tally, $filter), 'sequence'), $filter);
+            // From the last place backwards: a list can be entered anywhere, without reading what is before.
+            foreach (array_slice(array_reverse(range(1, max(1, count($expected)), 13)), 0, 3) as $from) {
+                $page = $this->api('GET', "/tallies/{$tally->id}/findings?{$filter}&from={$from}&limit=40");
+                self::assertSame(array_slice($expected, $from - 1, 40), array_column($this->objects($page, 'items'), 'sequence'), "{$filter} from {$from}");
+            }
+        }
+        self::assertSame(['thornøy'], array_values(array_unique(array_map(static fn(string $line): string => (string) preg_replace('/.*(thornøy).*/isu', '$1', mb_strtolower($line)), array_slice(explode("\n", trim($this->get("/api/v1/tallies/{$tally->id}/findings/taken?of=cells&text=thornøy")->streamedContent())), 1)))));
+    }
+
+    public function test_a_ruling_on_a_filter_covers_what_was_in_it_then_and_can_be_undone(): void
+    {
+        $tally = $this->register();
+        $single = $this->rule($tally, ['scope' => 'cell', 'target' => '1', 'decision' => 'defect', 'reason' => 'seen by eye']);
+        $act = $this->rule($tally, ['scope' => 'filter', 'filter' => ['cause' => 'case', 'ruling' => 'open'], 'decision' => 'expected', 'reason' => 'capitals are agreed', 'ticket' => ' WM-18 ', 'askedId' => $this->owner->id]);
+
+        $covered = count(array_filter($this->all($tally, 'cause=case'), static fn(array $cell): bool => $cell['decision'] === 'expected'));
+        self::assertGreaterThan(100, $covered);
+        $this->api('GET', "/tallies/{$tally->id}/rulings")->assertJson(['items' => [['id' => $act, 'scope' => 'filter', 'findings' => $covered, 'ticket' => 'WM-18', 'asked' => 'Tove Lindqvist', 'filter' => ['of' => 'cells', 'cause' => 'case', 'ruling' => 'open']]]]);
+        self::assertSame($covered, array_sum(array_column(array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'standing'), 'expected')));
+        self::assertCount($covered, $this->all($tally, "of=cells&act={$act}"));
+        self::assertSame([], array_filter($this->all($tally, 'cause=case&ruling=open'), static fn(array $cell): bool => $cell['sequence'] !== 1));
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'filter', 'filter' => ['text' => 'not there'], 'decision' => 'ask', 'reason' => '', 'seenAct' => $act])->assertConflict()->assertJson(['code' => 'nothing-to-rule-on']);
+
+        $this->api('POST', "/rulings/{$act}/undo")->assertCreated();
+        self::assertSame([$single], array_values(array_filter(array_column($this->all($tally, 'of=cells'), 'rulingId'))));
+    }
+
+    public function test_a_ruling_on_chosen_rows_covers_the_cells_of_those_that_changed(): void
+    {
+        $tally = $this->register();
+        $rows = $this->all($tally, '');
+        $changed = $rows[0];
+        $missing = array_values(array_filter($rows, static fn(array $row): bool => $row['class'] === 'missing'))[0];
+
+        $this->rule($tally, ['scope' => 'selection', 'filter' => ['of' => 'rows', 'sequences' => [$changed['sequence'], $missing['sequence']]], 'decision' => 'ask']);
+
+        $asked = array_column(array_filter($this->all($tally, 'of=cells'), static fn(array $cell): bool => $cell['decision'] === 'ask'), 'rowSequence');
+        self::assertSame(array_fill(0, is_int($changed['differingCells']) ? $changed['differingCells'] : 0, $changed['sequence']), $asked);
+        self::assertSame([$changed['sequence'], $missing['sequence']], array_column($this->all($tally, 'ruling=ask'), 'sequence'));
+        self::assertSame(['ask'], array_column(array_filter($this->all($tally, 'class=missing'), static fn(array $row): bool => $row['sequence'] === $missing['sequence']), 'decision'));
+    }
+
+    public function test_a_filter_is_kept_under_a_name_for_everybody(): void
+    {
+        $this->register();
+        $path = "/datasets/{$this->dataset->id}/kept-filters";
+        $kept = $this->number($this->api('POST', $path, ['name' => 'Blank holders of KB', 'filter' => ['source' => '', 'key' => 'KB', 'keyColumn' => 1]])->assertCreated(), 'id');
+        $this->actingAs($this->owner);
+
+        $this->api('GET', $path)->assertOk()->assertJson(['items' => [['name' => 'Blank holders of KB', 'filter' => ['of' => 'cells', 'source' => '', 'key' => 'KB', 'keyColumn' => 1], 'by' => 'Ruth Osei']]]);
+        $this->api('POST', $path, ['name' => 'Blank holders of KB', 'filter' => []])->assertConflict()->assertJson(['code' => 'name-taken']);
+        $this->api('POST', $path, ['name' => 'Wrong', 'filter' => ['class' => 'lost']])->assertUnprocessable();
+        $this->api('DELETE', "/kept-filters/{$kept}")->assertNoContent();
+        $this->api('GET', $path)->assertJsonCount(0, 'items');
+    }
+
+    /** 300 rows a side, of which many differ in one cell or two; some stand on one side only. */
+    private function register(): Tally
+    {
+        [$source, $target] = ["basin,berth,holder,fee\n", "basin,berth,owner,fee,loaded\n"];
+        for ($row = 1; $row <= 300; $row++) {
+            $key = [['KB', 'LM', '"a,""b"'][$row % 3], (string) $row];
+            $holder = [' Anna ', 'Ezekiel Thornøy', 'Osei'][intdiv($row, 3) % 3];
+            $source .= implode(',', [...$key, $holder, $row % 4 === 0 ? '' : '1'])."\n";
+            $target .= implode(',', [...$key, $row % 2 === 0 ? mb_strtoupper($holder) : $holder.'x', $row % 4 === 0 || $row % 5 === 0 ? '2' : '1', 't'])."\n";
+        }
+        for ($row = 1; $row <= 14; $row++) {
+            $source .= "LM,s{$row},,\n";
+            $target .= "KB,t{$row},,,\n";
+        }
+
+        return $this->tallied($source, $target);
+    }
+
+    /** @return list<array<string, mixed>> every finding of a filter, page by page */
+    private function all(Tally $tally, string $filter): array
+    {
+        $findings = [];
+        $from = 1;
+        while ($from !== null) {
+            $page = $this->api('GET', "/tallies/{$tally->id}/findings?{$filter}&from={$from}&limit=150")->assertOk();
+            $findings = [...$findings, ...$this->objects($page, 'items')];
+            $from = $page->json('next');
+            self::assertTrue($from === null || is_int($from));
+        }
+
+        return $findings;
+    }
+
+    /** @param array<string, mixed> $act */
+    private function rule(Tally $tally, array $act): int
+    {
+        return $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", ['reason' => '', 'seenAct' => Ruling::newestOn($tally), ...$act])->assertCreated(), 'id');
+    }
+}
