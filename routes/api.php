@@ -100,6 +100,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
     Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
+    Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
     Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);

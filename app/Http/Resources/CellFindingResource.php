@@ -27,6 +27,7 @@ final class CellFindingResource extends JsonResource
         return [
             'sequence' => $cell->sequence,
             'rowSequence' => $cell->rowSequence,
+            'pattern' => $cell->pattern,
             'class' => $cell->class,
             'key' => $cell->key,
             'source' => $source,

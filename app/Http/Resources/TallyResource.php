@@ -81,6 +81,7 @@ final class TallyResource extends JsonResource
 
         return array_values($this->resource->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->map(fn(Pattern $pattern): array => [
             'number' => $pattern->number,
+            'pair' => $pattern->pair_id,
             'source' => $pattern->source_column,
             'target' => $pattern->target_column,
             'class' => $pattern->class->value,

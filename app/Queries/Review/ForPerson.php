@@ -15,11 +15,11 @@ final readonly class ForPerson
 
     public function __construct(private Connection $database) {}
 
-    /** @return list<array{act: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, findings: int, by: string, at: string, reason: string, ticket: string|null}> */
+    /** @return list<array{act: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, findings: int, by: string, at: string, reason: string, ticket: string|null, of: string}> */
     public function asked(User $person): array
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
-            SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by, to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket,
+            SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by, to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket, CASE WHEN a.scope IN ('row', 'class') OR a.filter->>'of' = 'rows' THEN 'rows' ELSE 'cells' END AS of,
                 (SELECT count(*) FROM standings s WHERE s.ruling_id = a.id AND s.tally_id = t.id) AS findings
             FROM rulings a
             JOIN datasets d ON d.id = a.dataset_id
@@ -30,7 +30,7 @@ final readonly class ForPerson
             ORDER BY a.id DESC
             SQL, [$person->id]);
 
-        return array_map(static fn(DatabaseRow $row): array => ['act' => $row->int('act'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'findings' => $row->int('findings'), 'by' => $row->text('by'), 'at' => $row->text('at'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket')], $rows);
+        return array_map(static fn(DatabaseRow $row): array => ['act' => $row->int('act'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'findings' => $row->int('findings'), 'by' => $row->text('by'), 'at' => $row->text('at'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket'), 'of' => $row->text('of')], $rows);
     }
 
     /** @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string, text: string, by: string, at: string}> the newest first */

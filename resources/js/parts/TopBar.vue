@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { useForMe } from '@/composables/useForMe'
 import { useSession, useSignOut } from '@/composables/useSession'
 
 defineProps<{ migration?: { id: number; name: string } | null; dataset?: string | null }>()
 const { data: session } = useSession()
 const signOut = useSignOut()
+const { data: waiting } = useForMe(() => session.value?.person != null)
 </script>
 
 <template>
@@ -26,6 +28,7 @@ const signOut = useSignOut()
     <span class="space" />
     <slot />
     <template v-if="session?.person">
+      <RouterLink to="/for-me" class="waiting">{{ waiting && waiting.asked.length > 0 ? `${waiting.asked.length} for you` : 'For you' }}</RouterLink>
       <span class="person">{{ session.person.name }}</span>
       <button type="button" class="plain" @click="signOut">Sign out</button>
     </template>
@@ -68,6 +71,10 @@ b {
 .here {
   font-weight: 650;
   color: #fff;
+}
+.waiting {
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 .dim {
   color: #9fb0c2;

@@ -13,6 +13,7 @@ use App\Models\Tally;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Record;
 use App\Queries\Review\TakenFindings;
+use App\Queries\Review\ValuePairs;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Str;
@@ -76,6 +77,13 @@ final class FindingController extends Controller
         $this->allow('view', $tally->migration);
 
         return response()->json(RecordResource::make(Record::read($pages, $tally, $sequence))->resolve($request));
+    }
+
+    public function valuePairs(Tally $tally, int $number, ValuePairs $pairs): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+
+        return response()->json($pairs->of($tally->patterns()->where('number', $number)->firstOrFail()));
     }
 
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse

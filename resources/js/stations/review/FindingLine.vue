@@ -7,14 +7,19 @@ import CellValue from '@/parts/CellValue.vue'
 import RowMark from '@/parts/RowMark.vue'
 import type { Finding } from '@/stations/review/useFindings'
 
-const props = defineProps<{ finding: Finding | undefined; isChosen: boolean; place: number; total: number }>()
+const props = defineProps<{ finding: Finding | undefined; isChosen: boolean; isTicked: boolean; column: string | null; place: number; total: number }>()
+const emit = defineEmits<{ tick: [] }>()
 
 const cell = computed(() => (props.finding?.kind === 'cell' ? props.finding.cell : undefined))
 const row = computed(() => (props.finding?.kind === 'row' ? props.finding.row : undefined))
 const marked = computed(() => (cell.value === undefined ? undefined : nearDifference(cell.value.source, cell.value.target)))
 const decision = computed(() => cell.value?.decision ?? row.value?.decision ?? 'open')
-/** Ruled on in a tally before, and other values since: that is why it is open. */
-const isChangedSince = computed(() => (cell.value?.earlier ?? row.value?.earlier)?.isChanged === true && decision.value === 'open')
+/** Ruled on in a tally before, and other values or more of them since: that is why it is open. */
+const isAgain = computed(() => (cell.value?.earlier ?? row.value?.earlier)?.isChanged === true && decision.value === 'open')
+const standing = computed(() => {
+  if (!isAgain.value) return decisionName(decision.value)
+  return (cell.value?.earlier ?? row.value?.earlier)?.isBeyond === true ? 'More than ruled' : 'Changed since'
+})
 const needsRuling = computed(() => row.value?.class !== 'changed')
 const detail = computed(() => {
   if (row.value === undefined) return ''
@@ -26,25 +31,31 @@ const detail = computed(() => {
 <template>
   <div
     class="line"
-    :class="{ two: finding?.kind === 'cell', chosen: isChosen }"
+    :class="{ two: finding?.kind === 'cell', chosen: isChosen, ticked: isTicked }"
     role="option"
-    :aria-selected="isChosen"
+    :aria-selected="isTicked"
     :aria-posinset="place"
     :aria-setsize="total"
   >
+    <span class="tick" aria-hidden="true" @click.stop="emit('tick')"
+      ><i>{{ isTicked ? '✓' : '' }}</i></span
+    >
     <template v-if="cell && marked">
       <RowMark row-class="changed" />
-      <span class="cell key">{{ cell.key }}</span>
+      <span class="where"
+        ><span class="cell key">{{ cell.key }}</span
+        ><span v-if="column !== null" class="quiet column">{{ column }}</span></span
+      >
       <CellValue class="value" :stretches="marked.source" side="source" />
       <CellValue class="value" :stretches="marked.target" side="target" />
-      <span class="tag" :class="decision">{{ isChangedSince ? 'Changed since' : decisionName(decision) }}</span>
+      <span class="tag" :class="decision">{{ standing }}</span>
     </template>
     <template v-else-if="row">
       <RowMark :row-class="row.class" :side="row.side" />
       <span class="cell key">{{ row.key ?? `line ${row.sourceLine ?? row.targetLine}` }}</span>
       <span class="cell value quiet" :class="{ src: row.side === 'source', tgt: row.side === 'target' }">{{ row.excerpt.replaceAll('\n', ' ⏎ ') }}</span>
       <span v-if="needsRuling" class="tag" :class="decision"
-        >{{ isChangedSince ? 'Changed since' : decisionName(decision) }}<span class="unseen">, {{ detail }}</span></span
+        >{{ standing }}<span class="unseen">, {{ detail }}</span></span
       >
       <span v-else class="quiet small">{{ detail }}</span>
     </template>
@@ -55,7 +66,7 @@ const detail = computed(() => {
 <style scoped>
 .line {
   display: grid;
-  gap: 10px;
+  gap: 8px;
   padding: 0 14px;
   block-size: 34px;
   align-items: center;
@@ -67,14 +78,52 @@ const detail = computed(() => {
   min-inline-size: 0;
 }
 .line {
-  grid-template-columns: 30px 128px minmax(0, 1fr) 84px;
+  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) 88px;
 }
 .two {
-  grid-template-columns: 30px 128px minmax(0, 1fr) minmax(0, 1fr) 84px;
+  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) minmax(0, 1fr) 88px;
 }
 .chosen {
   background: var(--mark);
   box-shadow: inset 3px 0 0 var(--mark-edge);
+}
+.ticked {
+  background: var(--line-2);
+}
+.ticked.chosen {
+  background: var(--mark);
+}
+.tick {
+  align-self: stretch;
+  display: grid;
+  place-items: center;
+  margin-inline: -12px -4px;
+  cursor: pointer;
+}
+.tick i {
+  font: 700 12px/14px var(--text);
+  inline-size: 15px;
+  block-size: 15px;
+  text-align: center;
+  border: 1px solid var(--edge);
+  border-radius: 3px;
+  background: var(--sheet);
+}
+.ticked .tick i {
+  background: var(--night);
+  border-color: var(--night);
+  color: #fff;
+}
+.where {
+  display: grid;
+  min-inline-size: 0;
+  line-height: 15px;
+}
+.column {
+  font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .key {
   font-size: 12.5px;

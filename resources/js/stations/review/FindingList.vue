@@ -5,21 +5,24 @@ import { singleLettersAreOn } from '@/composables/useShortcuts'
 import { useVirtualRows } from '@/composables/useVirtualRows'
 import LoadState from '@/parts/LoadState.vue'
 import FindingLine from '@/stations/review/FindingLine.vue'
-import { type Choice, type Finding, PAGE, useFindings } from '@/stations/review/useFindings'
+import { type Filter, isOfCells } from '@/stations/review/filter'
+import { type Finding, PAGE, sequenceOf, useFindings } from '@/stations/review/useFindings'
 
-const props = defineProps<{ tally: Schemas['Tally']; choice: Choice }>()
+const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
 const emit = defineEmits<{ look: [finding: Finding | null]; rule: [decision: Schemas['Decision']]; ruleAll: [decision: Schemas['Decision']] }>()
+/** Findings that are chosen to be ruled on together, by their sequence. */
+const ticked = defineModel<ReadonlySet<number>>('ticked', { required: true })
 
 const ROW_HEIGHT = 34
 const scroller = ref<HTMLElement | null>(null)
 const chosen = ref(0)
 const inSight = ref<number[]>([])
-const { first, total, at } = useFindings(
+const { first, counted, total, length, at } = useFindings(
   computed(() => props.tally.id),
-  toRef(() => props.choice),
+  toRef(() => props.filter),
   inSight,
 )
-const { height, rows, offset, goTo, fits } = useVirtualRows(scroller, () => total.value, ROW_HEIGHT)
+const { height, rows, offset, goTo, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
 
 watch(
   rows,
@@ -30,22 +33,45 @@ watch(
   { immediate: true },
 )
 watch(
-  () => props.choice,
+  () => JSON.stringify(props.filter),
   () => {
     chosen.value = 0
+    ticked.value = new Set()
     if (scroller.value !== null) scroller.value.scrollTop = 0
   },
 )
 
+// Where what was ruled on has left the list, the cursor stays at its place.
+watch(length, (now) => {
+  if (chosen.value >= now) chosen.value = Math.max(0, now - 1)
+})
 // The finding under the cursor is looked at as soon as it is there, and again when its ruling has changed.
 const current = computed(() => at(chosen.value))
 watch(current, (finding) => emit('look', finding ?? null), { immediate: true })
 
 function move(to: number): void {
-  chosen.value = Math.max(0, Math.min(total.value - 1, to))
+  chosen.value = Math.max(0, Math.min(length.value - 1, to))
   goTo(chosen.value)
 }
+function tick(...places: number[]): void {
+  const now = new Set(ticked.value)
+  for (const place of places) {
+    const finding = at(place)
+    if (finding === undefined) continue
+    const sequence = sequenceOf(finding)
+    if (places.length > 1 || !now.has(sequence)) now.add(sequence)
+    else now.delete(sequence)
+  }
+  ticked.value = now
+}
+const between = (one: number, other: number): number[] => Array.from({ length: Math.abs(other - one) + 1 }, (_, step) => Math.min(one, other) + step)
+function click(event: MouseEvent, place: number): void {
+  if (event.shiftKey) tick(...between(chosen.value, place))
+  else if (event.ctrlKey || event.metaKey) tick(place)
+  move(place)
+}
 defineExpose({
+  total,
   goTo: (index: number) => {
     move(index)
     scroller.value?.focus()
@@ -63,8 +89,8 @@ function press(event: KeyboardEvent): void {
     ArrowUp: -1,
     PageDown: page,
     PageUp: -page,
-    Home: -total.value,
-    End: total.value,
+    Home: -length.value,
+    End: length.value,
     ...(letters ? { n: 1, p: -1 } : {}),
   }
   const step = moves[event.key]
@@ -72,35 +98,65 @@ function press(event: KeyboardEvent): void {
     if (event.shiftKey) emit('ruleAll', decision)
     else emit('rule', decision)
   } else if (step !== undefined) {
-    move(chosen.value + step)
+    const from = chosen.value
+    move(from + step)
+    if (event.shiftKey && event.key.startsWith('Arrow')) tick(...between(from, chosen.value))
+  } else if (event.key === ' ') {
+    tick(chosen.value)
+  } else if (event.key === 'Escape' && ticked.value.size > 0) {
+    ticked.value = new Set()
   } else {
     return
   }
   event.preventDefault()
 }
+/** Keys of one length for the eye: as wide as the longest of the first page, within bounds. */
+const keyWidth = computed(() => {
+  const longest = Array.from({ length: Math.min(PAGE, length.value) }, (_, index) => at(index)).reduce(
+    (most, finding) => {
+      const key = finding === undefined ? null : finding.kind === 'row' ? finding.row.key : finding.cell.key
+      return Math.max(most, key?.length ?? 0)
+    },
+    props.tally.keyColumns.join(', ').length * 0.8,
+  )
+  return Math.round(Math.min(160, Math.max(70, longest * 7.7)))
+})
+/** Where cells of several columns are mixed, each says its own. */
+const isMixed = computed(() => isOfCells(props.filter) && props.filter.pattern === undefined && props.filter.pair === undefined)
+const columns = computed(() => new Map(props.tally.patterns.map((pattern) => [pattern.number, pattern.source])))
+const columnOf = (index: number): string | null => {
+  const finding = isMixed.value ? at(index) : undefined
+  return finding?.kind === 'cell' ? (columns.value.get(finding.cell.pattern) ?? null) : null
+}
+const isTicked = (index: number): boolean => {
+  const finding = at(index)
+  return finding !== undefined && ticked.value.has(sequenceOf(finding))
+}
 const headings = computed(() =>
-  props.choice.kind === 'cells'
+  isOfCells(props.filter)
     ? [props.tally.keyColumns.join(', '), 'source', 'target', 'ruling']
     : [props.tally.keyColumns.join(', '), 'the row begins with', 'ruling'],
 )
 </script>
 
 <template>
-  <div class="list">
-    <div class="heading" :class="choice.kind" aria-hidden="true">
-      <span /><span v-for="name in headings" :key="name">{{ name }}</span>
+  <div class="list" :style="{ '--key': `${keyWidth}px` }">
+    <div class="heading" :class="isOfCells(filter) ? 'cells' : 'rows'" aria-hidden="true">
+      <span /><span /><span v-for="name in headings" :key="name">{{ name }}</span>
     </div>
-    <LoadState :is-loading="false" :error="first.error.value" what="Findings" @retry="first.refetch()">
+    <LoadState :is-loading="false" :error="first.error.value ?? counted.error.value" what="Findings" @retry="(first.refetch(), counted.refetch())">
       <div
         ref="scroller"
         class="scroller"
         tabindex="0"
         role="listbox"
         aria-label="Findings"
-        :aria-activedescendant="total > 0 ? `finding-${chosen}` : undefined"
+        aria-multiselectable="true"
+        :aria-activedescendant="length > 0 ? `finding-${chosen}` : undefined"
         :aria-busy="first.isFetching.value"
         @keydown="press"
       >
+        <p v-if="total === 0 && !first.isFetching.value" class="none">No finding is so. <slot name="none" /></p>
         <div :style="{ blockSize: `${height}px` }" class="all">
           <div class="drawn" :style="{ transform: `translateY(${offset}px)` }">
             <FindingLine
@@ -110,8 +166,11 @@ const headings = computed(() =>
               :finding="at(index)"
               :is-chosen="index === chosen"
               :place="index + 1"
-              :total="total"
-              @click="move(index)"
+              :is-ticked="isTicked(index)"
+              :column="columnOf(index)"
+              :total="length"
+              @click="click($event, index)"
+              @tick="tick(index)"
             />
           </div>
         </div>
@@ -129,7 +188,7 @@ const headings = computed(() =>
 }
 .heading {
   display: grid;
-  gap: 10px;
+  gap: 8px;
   padding: 7px 14px;
   font-size: 12px;
   color: var(--ink-3);
@@ -146,10 +205,10 @@ const headings = computed(() =>
   white-space: nowrap;
 }
 .heading.cells {
-  grid-template-columns: 30px 128px minmax(0, 1fr) minmax(0, 1fr) 84px;
+  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) minmax(0, 1fr) 88px;
 }
 .heading.rows {
-  grid-template-columns: 30px 128px minmax(0, 1fr) 84px;
+  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) 88px;
 }
 .scroller {
   flex: 1;
@@ -161,6 +220,10 @@ const headings = computed(() =>
 .scroller:focus-visible {
   outline-offset: -2px;
   box-shadow: none;
+}
+.none {
+  padding: 14px;
+  margin: 0;
 }
 .all {
   overflow: hidden;

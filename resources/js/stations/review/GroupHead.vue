@@ -1,20 +1,23 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Schemas } from '@/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
 import { count } from '@/format/counts'
 import { nearDifference, type Stretch } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
+import { type Filter, findingsOf, isOfCells, takenFrom } from '@/stations/review/filter'
 import { type RuleOfPattern, ruleOfPattern } from '@/stations/review/ruleOfPattern'
-import type { Choice } from '@/stations/review/useFindings'
 
 const props = defineProps<{
   tally: Schemas['Tally']
-  choice: Choice
+  filter: Filter
   pattern: Schemas['Pattern'] | undefined
   standing: Schemas['Standing'] | null
+  /** findings of the filter; null while they are counted */
+  total: number | null
   mayWork: boolean
 }>()
-const emit = defineEmits<{ makeRule: [rule: RuleOfPattern] }>()
+const emit = defineEmits<{ makeRule: [rule: RuleOfPattern]; narrow: [terms: Filter] }>()
 const rule = computed(() => (props.pattern === undefined || !props.mayWork ? null : ruleOfPattern(props.pattern)))
 const EXAMPLES = 3
 const LONGEST = 24
@@ -28,8 +31,10 @@ const sentences: Record<Schemas['RowClass'], string> = {
   changed: 'Met their counterpart, and at least one compared cell differs.',
 }
 const sentence = computed(() => {
-  const rowClass = props.choice.kind === 'rows' ? props.choice.rowClass : null
-  return rowClass === null ? 'Every row that does not agree, in the order of the source; then those that only the target has.' : sentences[rowClass]
+  if (isOfCells(props.filter)) return 'Cells that differ, in the order of the source.'
+  return props.filter.class === undefined
+    ? 'Every row that does not agree, in the order of the source; then those that only the target has.'
+    : sentences[props.filter.class]
 })
 /** Examples stand in a sentence, so they are cut at both ends. */
 function shorten(stretches: Stretch[]): Stretch[] {
@@ -40,20 +45,29 @@ function shorten(stretches: Stretch[]): Stretch[] {
     return text === '' ? [] : [{ text, differs: stretch.differs }]
   })
 }
-const examples = computed(() =>
-  (props.pattern?.examples ?? []).slice(0, EXAMPLES).map((example) => {
-    const marked = nearDifference(example.source, example.target)
-    return { source: shorten(marked.source), target: shorten(marked.target) }
-  }),
-)
-/** What is looked at, to be taken away whole. */
-const take = (as: 'csv' | 'json-lines' | 'workbook'): string => {
-  const { choice } = props
-  const filter = choice.kind === 'cells' ? `&pattern=${choice.pattern}` : choice.rowClass === null ? '' : `&class=${choice.rowClass}`
-  return `/api/v1/tallies/${props.tally.id}/findings.csv?as=${as}${filter}`
+const marked = (pair: Schemas['ValuePair']): { source: Stretch[]; target: Stretch[] } => {
+  const near = nearDifference(pair.source, pair.target)
+  return { source: shorten(near.source), target: shorten(near.target) }
 }
+const examples = computed(() => (props.pattern?.examples ?? []).slice(0, EXAMPLES).map(marked))
+
+// Which values became which, each with its cells: asked for when somebody wants to see it.
+const isListing = ref(false)
+watch(
+  () => props.pattern?.number,
+  () => (isListing.value = false),
+)
+const pairs = useQuery({
+  queryKey: ['tally', () => props.tally.id, 'value-pairs', () => props.pattern?.number],
+  queryFn: ({ signal }) =>
+    answer(
+      api.GET('/tallies/{tally}/patterns/{number}/value-pairs', { params: { path: { tally: props.tally.id, number: props.pattern?.number ?? 0 } }, signal }),
+    ),
+  enabled: () => isListing.value && props.pattern !== undefined,
+})
+const take = (as: 'csv' | 'json-lines' | 'workbook'): string => takenFrom(props.tally.id, props.filter, as)
 const ruled = computed(() => {
-  if (props.standing === null) return ''
+  if (props.standing === null) return props.total === null ? 'counting …' : findingsOf(props.filter, props.total)
   const parts = (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: props.standing?.[decision] ?? 0 }))
   return parts
     .filter(({ findings }) => findings > 0)
@@ -73,14 +87,31 @@ const ruled = computed(() => {
       <template v-if="pattern.examples.length > EXAMPLES"> and more</template>.
     </p>
     <p v-else>{{ sentence }}</p>
-    <span class="quiet">{{ ruled }}</span>
-    <span class="quiet take"
-      >Take these away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
-      <a :href="take('workbook')" download>workbook</a></span
-    >
-    <el-button v-if="rule" link size="small" title="The trial in Match shows what it would change before it is tallied." @click="emit('makeRule', rule)">{{
-      rule.label
-    }}</el-button>
+    <span class="quiet" role="status">{{ ruled }}</span>
+    <div class="acts">
+      <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{
+        isListing ? 'Hide the value pairs' : 'Which value became which'
+      }}</el-button>
+      <el-button v-if="rule" link size="small" title="The trial in Match shows what it would change before it is tallied." @click="emit('makeRule', rule)">{{
+        rule.label
+      }}</el-button>
+      <span class="quiet take"
+        >Take these away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
+        <a :href="take('workbook')" download>workbook</a></span
+      >
+    </div>
+    <ol v-if="isListing" class="pairs" aria-label="Value pairs">
+      <li v-for="(pair, position) in pairs.data.value?.items" :key="position">
+        <button type="button" class="plain" @click="emit('narrow', { source: pair.source, target: pair.target })">
+          <CellValue :stretches="marked(pair).source" side="source" /> became <CellValue :stretches="marked(pair).target" side="target" />
+        </button>
+        <b>{{ count(pair.cells) }}</b>
+      </li>
+      <li v-if="pairs.isPending.value" class="quiet">counting …</li>
+      <li v-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">
+        the most frequent ones{{ pairs.data.value.cellsRead < (pattern?.cells ?? 0) ? ` among the first ${count(pairs.data.value.cellsRead)} cells` : '' }}
+      </li>
+    </ol>
   </div>
 </template>
 
@@ -101,6 +132,27 @@ p {
 }
 p :deep(.cell) {
   white-space: pre-wrap;
+}
+.acts {
+  flex: 1 0 100%;
+  display: flex;
+  gap: 2px 14px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.pairs {
+  flex: 1 0 100%;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-block-size: 180px;
+  overflow: auto;
+}
+.pairs li {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  max-inline-size: 460px;
 }
 .take {
   font-size: 12.5px;

@@ -7,9 +7,12 @@ const areOn = ref(singleLettersAreOn())
 const keys = [
   ['↓ or n, ↑ or p', 'the next or the last finding'],
   ['e, d, a, o', 'rule it expected, defect, ask or open'],
-  ['Shift with one of these', 'rule on all of the pattern or class'],
+  ['Shift with one of these', 'rule on all that the filter means, as it stands'],
+  ['Space, Shift with ↓ ↑', 'choose several, to be ruled on together'],
+  ['Escape', 'choose none'],
   ['Home, End, page keys', 'move faster'],
   ['/', 'find a key'],
+  ['f', 'to the filter'],
   ['?', 'this list'],
 ] as const
 </script>

@@ -2,6 +2,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
+import type { Filter } from '@/stations/review/filter'
 import PatternList from '@/stations/review/PatternList.vue'
 
 const standing = { findings: 120, open: 120, expected: 0, defect: 0, ask: 0 }
@@ -17,28 +18,27 @@ const tally = {
   forgiven: [{ source: 'fee', target: 'fee', cause: 'number-form', sentence: 'same number, written differently', cells: 1204, examples: [{ source: '10.5', target: '10.50' }] }], // prettier-ignore
 } as unknown as Schemas['Tally']
 
-const list = (choice: { kind: 'rows'; rowClass: null } | { kind: 'cells'; pattern: number } = { kind: 'rows', rowClass: null }) =>
-  mount(PatternList, { props: { tally, choice } })
+const list = (filter: Filter = {}) => mount(PatternList, { props: { tally, filter } })
 const said = (text: string): string => text.replaceAll(/\s+/g, ' ').trim()
 
 describe('the patterns of a tally', () => {
   it('say column, cause and cells, to the ear too', () => {
-    expect(list().findAll('button').map((button) => said(button.text()))).toEqual(['All that do not agree134', 'Missing14', 'Changed120', 'holder_name → holder: capitals differ, 120 cells']) // prettier-ignore
+    expect(list().findAll('button').map((button) => said(button.text()))).toEqual(['All that do not agree134', 'Missing14', 'Changed120', 'All cells that differ120', 'holder_name → holder: capitals differ, 120 cells']) // prettier-ignore
   })
 
   it('are chosen by what the address will say', async () => {
     const wrapper = list()
-    await wrapper.findAll('button')[3]?.trigger('click')
+    await wrapper.findAll('button')[4]?.trigger('click')
     await wrapper.findAll('button')[1]?.trigger('click')
     await wrapper.findAll('button')[0]?.trigger('click')
     expect(wrapper.emitted('choose')).toEqual([[{ pattern: 3 }], [{ class: 'missing' }], [{}]])
   })
 
   it('show which one is looked at', () => {
-    const pressed = list({ kind: 'cells', pattern: 3 })
+    const pressed = list({ pattern: 3 })
       .findAll('button')
       .map((button) => button.attributes('aria-pressed'))
-    expect(pressed).toEqual(['false', 'false', 'false', 'true'])
+    expect(pressed).toEqual(['false', 'false', 'false', 'false', 'true'])
   })
 
   it('forgive nothing in silence', () => {

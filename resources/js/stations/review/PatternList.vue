@@ -1,20 +1,34 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className } from '@/format/classes'
 import { count } from '@/format/counts'
 import { difference } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
 import RowMark from '@/parts/RowMark.vue'
-import type { Choice } from '@/stations/review/useFindings'
+import { type Filter, isOfCells, type Subject } from '@/stations/review/filter'
 
-const props = defineProps<{ tally: Schemas['Tally']; choice: Choice }>()
-const emit = defineEmits<{ choose: [query: Record<string, string | number>] }>()
+const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
+const emit = defineEmits<{ choose: [subject: Subject] }>()
 
 const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
-const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => props.choice.kind === 'rows' && props.choice.rowClass === rowClass
-const isPattern = (number: number): boolean => props.choice.kind === 'cells' && props.choice.pattern === number
+const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => !isOfCells(props.filter) && (props.filter.class ?? null) === rowClass
 const EXAMPLES = 5
+const orders = { size: 'most cells first', open: 'most open first', column: 'by column' } as const
+const order = ref<keyof typeof orders>('size')
+const compare: Record<keyof typeof orders, (one: Schemas['Pattern'], other: Schemas['Pattern']) => number> = {
+  size: (one, other) => other.cells - one.cells,
+  open: (one, other) => other.standing.open - one.standing.open,
+  column: (one, other) => one.source.localeCompare(other.source) || other.cells - one.cells,
+}
+/** A column that is chosen in the picture leaves its own patterns in sight. */
+const patterns = computed(() =>
+  props.tally.patterns
+    .filter((pattern) => props.filter.pair === undefined || pattern.pair === props.filter.pair)
+    .filter((pattern) => props.filter.cellClass === undefined || pattern.class === props.filter.cellClass)
+    .sort(compare[order.value]),
+)
+const cells = computed(() => props.tally.patterns.reduce((sum, pattern) => sum + pattern.cells, 0))
 const title = (pattern: { source: string; target: string }): string =>
   pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`
 const cellsOf = (cells: number): string => (cells === 1 ? 'cell' : 'cells')
@@ -40,12 +54,23 @@ const openOf = (standing: Schemas['Standing']): string =>
     </button>
     <template v-if="tally.patterns.length > 0">
       <div class="group"><span>Changed cells, by column and cause</span><span>cells</span></div>
+      <select v-if="patterns.length > 2" v-model="order" class="order" aria-label="Order of the patterns">
+        <option v-for="(words, name) in orders" :key="name" :value="name">{{ words }}</option>
+      </select>
       <button
-        v-for="pattern in tally.patterns"
+        type="button"
+        class="choice"
+        :aria-pressed="filter.of === 'cells' && filter.pattern === undefined && filter.pair === undefined"
+        @click="emit('choose', { of: 'cells' })"
+      >
+        <span /><span>All cells that differ</span><b>{{ count(cells) }}</b>
+      </button>
+      <button
+        v-for="pattern in patterns"
         :key="pattern.number"
         type="button"
         class="choice"
-        :aria-pressed="isPattern(pattern.number)"
+        :aria-pressed="filter.pattern === pattern.number"
         @click="emit('choose', { pattern: pattern.number })"
       >
         <span />
@@ -57,6 +82,7 @@ const openOf = (standing: Schemas['Standing']): string =>
         >
         <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
       </button>
+      <button v-if="filter.pair !== undefined" type="button" class="plain all" @click="emit('choose', {})">Show the patterns of all columns</button>
     </template>
     <template v-if="tally.forgiven.length > 0">
       <div class="group"><span>Let pass by a rule of the plan</span><span>cells</span></div>
@@ -93,6 +119,18 @@ const openOf = (standing: Schemas['Standing']): string =>
   display: flex;
   justify-content: space-between;
   gap: 8px;
+}
+.order {
+  margin: 2px 14px 4px;
+  font-size: 12px;
+  border: 1px solid var(--edge);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 2px 4px;
+}
+.all {
+  margin: 6px 14px;
+  font-size: 12.5px;
 }
 .choice {
   inline-size: 100%;

@@ -7,9 +7,10 @@ import { difference } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
+import type { Filter } from '@/stations/review/filter'
 
 const props = defineProps<{ record: Schemas['Record'] | undefined; error: Error | null; isLoading: boolean; course: Schemas['Course']; cell: number | null }>()
-const emit = defineEmits<{ look: [cell: number] }>()
+const emit = defineEmits<{ look: [cell: number]; narrow: [terms: Filter] }>()
 
 const places = computed(() => {
   const { record, course } = props
@@ -37,8 +38,11 @@ const name = (field: Schemas['Field']): string =>
 function earlierSaid(earlier: Schemas['Earlier']): string {
   if (earlier === null) return ''
   const said = `ruled ${decisionName(earlier.decision).toLowerCase()} in tally ${earlier.tally} by ${earlier.by}${earlier.reason === '' ? '' : `: ${earlier.reason}`}`
+  if (earlier.isBeyond) return `${said}; its pattern has more cells now than that was meant for`
   return earlier.isChanged ? `${said}; its values have changed since the ruling` : said
 }
+/** The place of a key field, counted from 1, and its value: what else has it? */
+const keyPlace = (field: Schemas['Field']): number => (props.record?.fields.filter((one) => one.role === 'key').indexOf(field) ?? -1) + 1
 const whole = (text: string) => [{ text, differs: false }]
 </script>
 
@@ -71,7 +75,18 @@ const whole = (text: string) => [{ text, differs: false }]
           :aria-pressed="field.finding ? field.finding.sequence === cell : undefined"
           @click="field.finding && emit('look', field.finding.sequence)"
         >
-          <span class="label">{{ name(field) }}<em v-if="field.role === 'not-compared'">not compared</em></span>
+          <span class="label"
+            >{{ name(field) }}<em v-if="field.role === 'not-compared'">not compared</em
+            ><button
+              v-if="field.role === 'key'"
+              type="button"
+              class="plain only"
+              :aria-label="`Only findings with this ${name(field)}`"
+              @click.stop="emit('narrow', { keyColumn: keyPlace(field), key: field.sourceValue ?? field.targetValue ?? '' })"
+            >
+              only these
+            </button></span
+          >
           <span v-if="field.finding" class="two">
             <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').source" side="source" />
             <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').target" side="target" />
@@ -128,6 +143,13 @@ h2 .cell {
 .label {
   color: var(--ink-2);
   overflow-wrap: anywhere;
+}
+.only {
+  text-decoration: underline;
+  text-underline-offset: 2px;
+  color: var(--ink-3);
+  font-size: 12px;
+  margin-inline-start: 6px;
 }
 em {
   font: 12px var(--text);

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, api, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
 import { usePaneSize } from '@/composables/usePaneSize'
+import { usePeople } from '@/composables/usePeople'
 import { usePageKeys } from '@/composables/useShortcuts'
 import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
@@ -14,6 +14,8 @@ import OverlapBar from '@/parts/OverlapBar.vue'
 import PaneDivider from '@/parts/PaneDivider.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ActsDialog from '@/stations/review/ActsDialog.vue'
+import CommentsPanel, { type CommentSubject } from '@/stations/review/CommentsPanel.vue'
+import FilterBar from '@/stations/review/FilterBar.vue'
 import FindingList from '@/stations/review/FindingList.vue'
 import FindKey from '@/stations/review/FindKey.vue'
 import GroupHead from '@/stations/review/GroupHead.vue'
@@ -23,18 +25,60 @@ import RecordPane from '@/stations/review/RecordPane.vue'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
 import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 import RulingPanel from '@/stations/review/RulingPanel.vue'
-import { type Choice, type Finding, sequenceOfRow } from '@/stations/review/useFindings'
-import { type Target, useRulings } from '@/stations/review/useRulings'
+import { useDesk } from '@/stations/review/useDesk'
+import { useFilter } from '@/stations/review/useFilter'
+import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
+import WeightPicture from '@/stations/review/WeightPicture.vue'
 
 const props = defineProps<{ tally: Schemas['Tally']; course: Schemas['Course'] }>()
-const route = useRoute()
-const router = useRouter()
-const id = computed(() => props.tally.id)
-const { acts, rule, undo, last } = useRulings(id)
+const tally = computed(() => props.tally)
+const { filter, set, choose, narrow, widen } = useFilter()
+const { acts, rule, undo, last } = useRulings(computed(() => props.tally.id))
+const people = usePeople(() => props.course.migration.id)
+
+const list = ref<InstanceType<typeof FindingList> | null>(null)
+const ticked = ref<ReadonlySet<number>>(new Set())
+const total = computed(() => list.value?.total ?? null)
+const { look, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
+
+const why = ref<Why>({ reason: '', ticket: '', askedId: null })
+const isRulingOnAll = ref(false)
+const isShowingActs = ref(false)
+const isShowingKeys = ref(false)
+const ASK_ABOVE = 100
+const pending = ref<Schemas['Decision'] | null>(null)
+function ruleOnTarget(decision: Schemas['Decision']): void {
+  if (target.value === null || !props.course.mayRule) return
+  rule.mutate({ ...target.value, ...why.value, decision }, { onSuccess: () => (ticked.value = new Set()) })
+}
+function ruleOnAll(decision: Schemas['Decision'], said: Why = why.value, holds: Holds = {}): void {
+  if (all.value !== null) {
+    rule.mutate({ ...all.value.about, ...said, ...holds, decision })
+  }
+  isRulingOnAll.value = false
+}
+function askOrRuleOnAll(decision: Schemas['Decision']): void {
+  if (all.value === null || !props.course.mayRule) return
+  if (all.value.findings > ASK_ABOVE) {
+    pending.value = decision
+    isRulingOnAll.value = true
+  } else {
+    ruleOnAll(decision)
+  }
+}
+function openAll(): void {
+  pending.value = null
+  isRulingOnAll.value = true
+}
+function showAct(act: Schemas['Ruling']): void {
+  isShowingActs.value = false
+  void set({ of: act.scope === 'row' || act.scope === 'class' || act.filter?.of === 'rows' ? 'rows' : 'cells', act: act.id })
+}
 
 /** A pattern becomes a rule of the draft; Match then shows on its trial what that would change. */
+const router = useRouter()
 const plan = useDraft(() => props.course)
-function makeRule(rule: RuleOfPattern): void {
+function makeRule(made: RuleOfPattern): void {
   const source = pattern.value?.source
   const pair = plan.draft.value?.columnPairs.find((column) => column.source === source)
   if (source === undefined || pair === undefined) return
@@ -46,167 +90,152 @@ function makeRule(rule: RuleOfPattern): void {
       if (plan.saving.error.value === null) void router.push(`/datasets/${props.course.id}/match`)
     },
   )
-  plan.rule(source, rule.apply(pair))
+  plan.rule(source, made.apply(pair))
 }
 
-// What is looked at stands in the address, so that it can be shared.
-const choice = computed<Choice>(() => {
-  if (route.query.pattern !== undefined) return { kind: 'cells', pattern: Number(route.query.pattern) }
-  return { kind: 'rows', rowClass: (route.query.class as Schemas['RowClass'] | undefined) ?? null }
-})
-const choose = (query: Record<string, string | number>) =>
-  router.replace({ query: { ...(route.query.tally === undefined ? {} : { tally: route.query.tally }), ...query } })
-
-const finding = ref<Finding | null>(null)
-const rowSequence = ref<number | null>(null)
-const cellSequence = ref<number | null>(null)
-/** Null while the finding under the cursor is still on its way: until then there is nothing to rule on. */
-function look(found: Finding | null): void {
-  finding.value = found
-  if (found === null) return
-  const isSameRow = rowSequence.value === sequenceOfRow(found)
-  rowSequence.value = sequenceOfRow(found)
-  if (found.kind === 'cell') cellSequence.value = found.cell.sequence
-  else if (!isSameRow) cellSequence.value = null
-}
-watch(choice, () => {
-  finding.value = null
-  rowSequence.value = null
-})
-
-const {
-  data: record,
-  error: recordError,
-  isPending: recordIsLoading,
-} = useQuery({
-  queryKey: ['tally', id, 'record', rowSequence],
-  queryFn: ({ signal }) =>
-    answer(api.GET('/tallies/{tally}/records/{sequence}', { params: { path: { tally: id.value, sequence: rowSequence.value ?? 0 } }, signal })),
-  enabled: () => rowSequence.value !== null,
-})
-
-const pattern = computed(() =>
-  choice.value.kind === 'cells' ? props.tally.patterns.find((one) => choice.value.kind === 'cells' && one.number === choice.value.pattern) : undefined,
-)
-const group = computed<(Target & { standing: Schemas['Standing'] }) | null>(() => {
-  if (pattern.value !== undefined) return { scope: 'pattern', target: String(pattern.value.number), standing: pattern.value.standing }
-  const rowClass = choice.value.kind === 'rows' ? choice.value.rowClass : null
-  const found = props.tally.classes.find((one) => one.class === rowClass)
-  return found === undefined ? null : { scope: 'class', target: found.class, standing: found.standing }
-})
-
-/** The finding that a ruling is about: the cell that is looked at, the first that differs, or the row. */
-const target = computed<Target | null>(() => {
-  if (finding.value === null) return null
-  if (finding.value.kind === 'row' && finding.value.row.class !== 'changed') return { scope: 'row', target: String(finding.value.row.sequence) }
-  if (cellSequence.value !== null) return { scope: 'cell', target: String(cellSequence.value) }
-  // The cells of a changed row come with its record.
-  if (record.value === undefined || record.value.sequence !== rowSequence.value) return null
-  const cell = record.value.fields.find((field) => field.finding !== null)?.finding?.sequence
-  return cell === undefined ? null : { scope: 'cell', target: String(cell) }
-})
-
-const reason = ref('')
-const isRulingOnAll = ref(false)
-const isShowingActs = ref(false)
-const isShowingKeys = ref(false)
-const ASK_ABOVE = 100
-const pending = ref<Schemas['Decision'] | null>(null)
-
-function ruleOnOne(decision: Schemas['Decision']): void {
-  if (target.value !== null && props.course.mayRule) {
-    rule.mutate({ ...target.value, decision, reason: reason.value })
+const subjects = computed<CommentSubject[]>(() => {
+  const said: CommentSubject[] = []
+  const about = target.value
+  if (about !== null && about.scope !== 'selection' && about.scope !== 'filter') {
+    if (about.scope === 'row' || about.scope === 'cell') said.push({ kind: about.scope, target: about.target, words: `this ${about.scope}` })
   }
-}
-function ruleOnAll(decision: Schemas['Decision'], why: string = reason.value): void {
-  if (group.value !== null) {
-    rule.mutate({ scope: group.value.scope, target: group.value.target, decision, reason: why })
-  }
-  isRulingOnAll.value = false
-}
-function askOrRuleOnAll(decision: Schemas['Decision']): void {
-  if (group.value === null || !props.course.mayRule) return
-  if (group.value.standing.findings > ASK_ABOVE) {
-    pending.value = decision
-    isRulingOnAll.value = true
-  } else {
-    ruleOnAll(decision)
-  }
-}
-function openAll(): void {
-  pending.value = null
-  isRulingOnAll.value = true
-}
+  if (pattern.value !== undefined) said.push({ kind: 'pattern', target: String(pattern.value.number), words: 'this pattern' })
+  else if (filter.value.class !== undefined) said.push({ kind: 'class', target: filter.value.class, words: 'this class' })
+  return said
+})
 
 const patternsPane = usePaneSize('patterns', 262, 180, 420)
 const recordPane = usePaneSize('record', 372, 240, 640)
-const list = ref<InstanceType<typeof FindingList> | null>(null)
+const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
+watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
+const bar = ref<HTMLElement | null>(null)
 async function lookAtKey(sequence: number): Promise<void> {
-  await choose({})
+  await set({})
   await nextTick()
   list.value?.goTo(sequence - 1)
 }
-usePageKeys({ '/': () => findKey.value?.focus(), '?': () => (isShowingKeys.value = true) })
+// An address may name the finding that it is about, by its place in the list.
+const route = useRoute()
+watch(total, (known) => {
+  if (known === null || typeof route.query.at !== 'string') return
+  const place = Number(route.query.at)
+  if (Number.isInteger(place) && place >= 1 && place <= known) void nextTick(() => list.value?.goTo(place - 1))
+})
+usePageKeys({
+  '/': () => findKey.value?.focus(),
+  f: () => bar.value?.querySelector<HTMLElement>('input')?.focus(),
+  '?': () => (isShowingKeys.value = true),
+})
 
 const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.finishedAt)}, plan ${props.tally.planVersion}`)
-const undoError = computed(() => rule.error.value ?? undo.error.value)
 </script>
 
 <template>
   <div class="desk">
     <StationHead heading="What differs, and why" :note="note">
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" @found="lookAtKey" />
+      <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
-      <el-button v-if="group && course.mayRule" type="primary" @click="openAll">Rule on all {{ count(group.standing.findings) }}</el-button>
+      <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="openAll"
+        >Rule on all {{ all === null ? '' : count(all.findings) }}</el-button
+      >
     </StationHead>
     <div v-if="tally.findings === 0" class="empty">
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>
     </div>
-    <div v-else class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
-      <PatternList :class="{ folded: patternsPane.isFolded.value }" :tally="tally" :choice="choice" @choose="choose" />
-      <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
-      <div class="list">
-        <GroupHead :tally="tally" :choice="choice" :pattern="pattern" :standing="group?.standing ?? null" :may-work="course.mayWork" @make-rule="makeRule" />
-        <ErrorNote :error="undoError ?? plan.saving.error.value" />
-        <p v-if="last" class="done" role="status">
-          Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
-          <el-button link :loading="undo.isPending.value" @click="undo.mutate(last.id)">Undo</el-button>
-        </p>
-        <FindingList ref="list" :tally="tally" :choice="choice" @look="look" @rule="ruleOnOne" @rule-all="askOrRuleOnAll" />
+    <template v-else>
+      <WeightPicture v-if="isPictured" :tally="tally" :filter="filter" @choose="choose" />
+      <div class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
+        <PatternList :class="{ folded: patternsPane.isFolded.value }" :tally="tally" :filter="filter" @choose="choose" />
+        <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
+        <div class="list">
+          <GroupHead
+            :tally="tally"
+            :filter="filter"
+            :pattern="pattern"
+            :standing="standing"
+            :total="total"
+            :may-work="course.mayWork"
+            @make-rule="makeRule"
+            @narrow="narrow"
+          />
+          <div ref="bar"><FilterBar :tally="tally" :filter="filter" :may-keep="course.mayRule" @narrow="narrow" @widen="widen" @set="set" /></div>
+          <ErrorNote :error="rule.error.value ?? undo.error.value ?? plan.saving.error.value" />
+          <p v-if="last" class="done" role="status">
+            Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
+            <el-button link :loading="undo.isPending.value" @click="undo.mutate(last.id)">Undo</el-button>
+          </p>
+          <p v-if="ticked.size > 0" class="done" role="status">
+            {{ counted(ticked.size, 'finding') }} chosen.
+            <el-button link @click="ticked = new Set()">Choose none</el-button>
+          </p>
+          <FindingList ref="list" v-model:ticked="ticked" :tally="tally" :filter="filter" @look="look" @rule="ruleOnTarget" @rule-all="askOrRuleOnAll">
+            <template #none>Widen the filter, or <button type="button" class="plain" @click="set({})">look at all that does not agree</button>.</template>
+          </FindingList>
+        </div>
+        <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
+        <div class="side" :class="{ folded: recordPane.isFolded.value }">
+          <RecordPane
+            :record="record.data.value"
+            :error="record.error.value"
+            :is-loading="record.isPending.value && rowSequence !== null"
+            :course="course"
+            :cell="target?.scope === 'cell' ? Number(target.target) : null"
+            @look="cellSequence = $event"
+            @narrow="narrow"
+          />
+          <CommentsPanel :tally="tally" :subjects="subjects" :people="people" />
+          <RulingPanel
+            v-if="course.mayRule"
+            v-model:why="why"
+            :target="target"
+            :chosen="ticked.size"
+            :all="all?.words ?? null"
+            :people="people"
+            :is-busy="rule.isPending.value"
+            @rule="ruleOnTarget"
+          />
+        </div>
       </div>
-      <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
-      <div class="side" :class="{ folded: recordPane.isFolded.value }">
-        <RecordPane
-          :record="record"
-          :error="recordError"
-          :is-loading="recordIsLoading && rowSequence !== null"
-          :course="course"
-          :cell="target?.scope === 'cell' ? Number(target.target) : null"
-          @look="cellSequence = $event"
-        />
-        <RulingPanel v-if="course.mayRule" v-model:reason="reason" :target="target" :group="group" :is-busy="rule.isPending.value" @rule="ruleOnOne" />
-      </div>
-    </div>
+    </template>
     <footer>
-      <BalanceLine :rows="tally.rows" :chosen="choice.kind === 'rows' ? choice.rowClass : null" @choose="choose({ class: $event })" />
+      <BalanceLine :rows="tally.rows" :chosen="filter.class ?? null" @choose="choose({ class: $event })" />
       <OverlapBar :rows="tally.rows" :width="260" />
     </footer>
-    <RuleAllDialog v-if="group" v-model="isRulingOnAll" :group="group" :decision="pending" :reason="reason" @rule="ruleOnAll" />
-    <ActsDialog v-model="isShowingActs" :acts="acts.data.value?.items ?? []" :tally="tally" :may-rule="course.mayRule" @undo="undo.mutate($event)" />
+    <RuleAllDialog
+      v-if="all"
+      v-model="isRulingOnAll"
+      :tally="tally.id"
+      :words="all.words"
+      :pattern="all.about.scope === 'pattern' ? (pattern?.number ?? null) : null"
+      :cells="pattern?.cells ?? 0"
+      :decision="pending"
+      :why="why"
+      :people="people"
+      @rule="ruleOnAll"
+    />
+    <ActsDialog
+      v-model="isShowingActs"
+      :acts="acts.data.value?.items ?? []"
+      :tally="tally"
+      :may-rule="course.mayRule"
+      @undo="undo.mutate($event)"
+      @show="showAct"
+    />
     <KeysDialog v-model="isShowingKeys" />
   </div>
 </template>
 
 <style scoped>
 .desk {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  display: flex;
+  flex-direction: column;
   min-block-size: 0;
 }
 .panes {
+  flex: 1;
   display: grid;
   grid-template-columns: var(--patterns) 1px minmax(0, 1fr) 1px var(--record);
   min-block-size: 0;
@@ -231,6 +260,7 @@ const undoError = computed(() => rule.error.value ?? undo.error.value)
   font-size: 13px;
 }
 .empty {
+  flex: 1;
   padding: 24px;
 }
 footer {

@@ -14,7 +14,7 @@ const { data: tally, error, isPending, refetch } = useTally(id)
 </script>
 
 <template>
-  <main class="station">
+  <main class="station" :class="{ none: id === 0 }">
     <template v-if="id === 0">
       <StationHead heading="Nothing to review yet" />
       <p class="empty">Review shows what a tally found. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink> first.</p>
@@ -31,6 +31,9 @@ const { data: tally, error, isPending, refetch } = useTally(id)
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   background: var(--sheet);
+}
+.none {
+  align-content: start;
 }
 .empty {
   padding: 16px;

@@ -1,37 +1,85 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import type { Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { decisionName } from '@/format/classes'
-import { counted } from '@/format/counts'
-import type { Target } from '@/stations/review/useRulings'
+import { count } from '@/format/counts'
+import type { Holds, Why } from '@/stations/review/useRulings'
 
-const props = defineProps<{ group: Target & { standing: Schemas['Standing'] }; decision: Schemas['Decision'] | null; reason: string }>()
-const emit = defineEmits<{ rule: [decision: Schemas['Decision'], reason: string] }>()
+/** Rules on everything that a filter means. On a whole pattern it can hold for tallies to come too. */
+const props = defineProps<{
+  tally: number
+  words: string
+  pattern: number | null
+  cells: number
+  decision: Schemas['Decision'] | null
+  why: Why
+  people: readonly Schemas['PersonOfMigration'][]
+}>()
+const emit = defineEmits<{ rule: [decision: Schemas['Decision'], why: Why, holds: Holds] }>()
 const isOpen = defineModel<boolean>({ required: true })
 
 const decisions = ['expected', 'defect', 'ask', 'open'] as const
 const chosen = ref<Schemas['Decision']>('expected')
-const why = ref('')
+const entered = ref<Why>({ reason: '', ticket: '', askedId: null })
+const future = ref<'no' | 'up-to' | 'pairs'>('no')
+const upTo = ref('')
 watch(isOpen, (open) => {
-  if (open) {
-    chosen.value = props.decision ?? 'expected'
-    why.value = props.reason
-  }
+  if (!open) return
+  chosen.value = props.decision ?? 'expected'
+  entered.value = { ...props.why }
+  future.value = 'no'
+  upTo.value = String(props.cells)
 })
-const figure = computed(() => counted(props.group.standing.findings, 'finding'))
+const pairs = useQuery({
+  queryKey: ['tally', () => props.tally, 'value-pairs', () => props.pattern],
+  queryFn: ({ signal }) =>
+    answer(api.GET('/tallies/{tally}/patterns/{number}/value-pairs', { params: { path: { tally: props.tally, number: props.pattern ?? 0 } }, signal })),
+  enabled: () => isOpen.value && props.pattern !== null,
+})
+const nameable = computed(() => (pairs.data.value?.isAll === true ? pairs.data.value.items : []))
+const isUsable = computed(() => future.value !== 'up-to' || /^[1-9]\d{0,11}$/.test(upTo.value))
+function rule(): void {
+  const holds: Holds =
+    future.value === 'up-to'
+      ? { holdsUpTo: Number(upTo.value) }
+      : future.value === 'pairs'
+        ? { holdsFor: nameable.value.map(({ source, target }) => ({ source, target })) }
+        : {}
+  emit('rule', chosen.value, entered.value, holds)
+}
 </script>
 
 <template>
-  <el-dialog v-model="isOpen" :title="`Rule on all ${figure}`" width="440">
-    <form class="form" @submit.prevent="emit('rule', chosen, why)">
+  <el-dialog v-model="isOpen" :title="`Rule on all ${words}`" width="500">
+    <form class="form" @submit.prevent="rule">
       <fieldset>
         <legend>What they are</legend>
         <label v-for="one in decisions" :key="one"><input v-model="chosen" type="radio" name="decision" :value="one" /> {{ decisionName(one) }}</label>
       </fieldset>
-      <label for="all-reason">Reason, ticket, or who to ask</label>
-      <el-input id="all-reason" v-model="why" type="textarea" :rows="2" />
+      <label for="all-reason">Reason</label>
+      <el-input id="all-reason" v-model="entered.reason" type="textarea" :rows="2" maxlength="2000" />
+      <div class="two">
+        <el-input v-model="entered.ticket" placeholder="Ticket" aria-label="Ticket" maxlength="100" />
+        <el-select v-model="entered.askedId" clearable placeholder="Who to ask" aria-label="Who to ask">
+          <el-option v-for="person in people" :key="person.id" :value="person.id" :label="`${person.name}, ${person.role}`" />
+        </el-select>
+      </div>
+      <fieldset v-if="pattern !== null" class="future">
+        <legend>In tallies to come</legend>
+        <label><input v-model="future" type="radio" name="future" value="no" /> where the values stay the same</label>
+        <label
+          ><input v-model="future" type="radio" name="future" value="up-to" /> all of this pattern, while it has no more than
+          <el-input v-model="upTo" class="figure" size="small" inputmode="numeric" aria-label="Highest number of cells" @focus="future = 'up-to'" /> cells;
+          beyond that it opens again</label
+        >
+        <label v-if="nameable.length > 0"
+          ><input v-model="future" type="radio" name="future" value="pairs" /> cells with
+          {{ nameable.length === 1 ? 'its one value pair' : `one of its ${count(nameable.length)} value pairs` }}, however many</label
+        >
+      </fieldset>
       <p class="quiet">Earlier rulings on single findings among them no longer stand. You can undo this.</p>
-      <el-button type="primary" native-type="submit">Rule {{ decisionName(chosen).toLowerCase() }} on {{ figure }}</el-button>
+      <el-button type="primary" native-type="submit" :disabled="!isUsable">Rule {{ decisionName(chosen).toLowerCase() }} on {{ words }}</el-button>
     </form>
   </el-dialog>
 </template>
@@ -48,6 +96,19 @@ fieldset {
   margin: 0;
   display: flex;
   gap: 16px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 2fr 3fr;
+  gap: 8px;
+  inline-size: 100%;
+}
+.future {
+  display: grid;
+  gap: 4px;
+}
+.figure {
+  inline-size: 90px;
 }
 legend {
   padding: 0;

@@ -2,19 +2,26 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { decisionName } from '@/format/classes'
-import type { Target } from '@/stations/review/useRulings'
+import { counted } from '@/format/counts'
+import type { Target, Why } from '@/stations/review/useRulings'
 
-const props = defineProps<{ target: Target | null; group: (Target & { standing: Schemas['Standing'] }) | null; isBusy: boolean }>()
+const props = defineProps<{
+  target: Target | null
+  chosen: number
+  /** what Shift means: all that the filter means, in words */
+  all: string | null
+  people: readonly Schemas['PersonOfMigration'][]
+  isBusy: boolean
+}>()
 const emit = defineEmits<{ rule: [decision: Schemas['Decision']] }>()
-const reason = defineModel<string>('reason', { required: true })
+const why = defineModel<Why>('why', { required: true })
 
 const decisions = ['expected', 'defect', 'ask', 'open'] as const
 const about = computed(() => {
   if (props.target === null) return 'Choose a finding to rule on it.'
-  const one = props.target.scope === 'cell' ? 'Applies to this cell.' : 'Applies to this row.'
-  return props.group === null
-    ? one
-    : `${one} With Shift in the list: to all ${props.group.standing.findings.toLocaleString('en-GB')} of the ${props.group.scope === 'pattern' ? 'pattern' : 'class'}.`
+  const some =
+    props.target.scope === 'selection' ? `Applies to the ${counted(props.chosen, 'finding')} that you chose.` : `Applies to this ${props.target.scope}.`
+  return props.all === null ? some : `${some} With Shift in the list: to all ${props.all}.`
 })
 </script>
 
@@ -25,7 +32,13 @@ const about = computed(() => {
         {{ decisionName(decision) }}<kbd aria-hidden="true">{{ decision[0] }}</kbd>
       </button>
     </div>
-    <el-input id="ruling-reason" v-model="reason" placeholder="Reason, ticket, or who to ask" aria-label="Reason, ticket, or who to ask" />
+    <el-input id="ruling-reason" v-model="why.reason" placeholder="Reason" aria-label="Reason" maxlength="2000" />
+    <div class="more">
+      <el-input v-model="why.ticket" size="small" placeholder="Ticket" aria-label="Ticket" maxlength="100" />
+      <el-select v-model="why.askedId" size="small" clearable placeholder="Who to ask" aria-label="Who to ask">
+        <el-option v-for="person in people" :key="person.id" :value="person.id" :label="`${person.name}, ${person.role}`" />
+      </el-select>
+    </div>
     <p class="quiet">{{ about }}</p>
   </section>
 </template>
@@ -40,6 +53,11 @@ const about = computed(() => {
 }
 .options {
   display: flex;
+  gap: 6px;
+}
+.more {
+  display: grid;
+  grid-template-columns: 2fr 3fr;
   gap: 6px;
 }
 button {

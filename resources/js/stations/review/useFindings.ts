@@ -1,9 +1,7 @@
-import { useQueries, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-
-/** What the list shows: all rows that did not agree, the rows of one class, or the cells of one pattern. */
-export type Choice = { kind: 'rows'; rowClass: Schemas['RowClass'] | null } | { kind: 'cells'; pattern: number }
+import type { Filter } from '@/stations/review/filter'
 
 export type Finding = { kind: 'row'; row: Schemas['RowFinding'] } | { kind: 'cell'; cell: Schemas['CellFinding'] }
 
@@ -11,33 +9,44 @@ export const PAGE = 200
 
 interface Page {
   items: Finding[]
-  total: number
+  total: number | null
 }
 
-async function load(tally: number, choice: Choice, page: number, signal?: AbortSignal): Promise<Page> {
-  const query = { from: page * PAGE + 1, limit: PAGE }
-  if (choice.kind === 'cells') {
-    const cells = await answer(api.GET('/tallies/{tally}/patterns/{number}/cells', { params: { path: { tally, number: choice.pattern }, query }, signal }))
-    return { items: cells.items.map((cell) => ({ kind: 'cell', cell })), total: cells.total }
-  }
-  const rows = await answer(api.GET('/tallies/{tally}/rows', { params: { path: { tally }, query: { ...query, class: choice.rowClass ?? undefined } }, signal }))
-  return { items: rows.items.map((row) => ({ kind: 'row', row })), total: rows.total }
+async function load(tally: number, filter: Filter, page: number, signal?: AbortSignal): Promise<Page> {
+  const query = { ...filter, from: page * PAGE + 1, limit: PAGE }
+  const found = await answer(api.GET('/tallies/{tally}/findings', { params: { path: { tally }, query }, signal }))
+  const items = found.of === 'cells' ? found.items.map((cell): Finding => ({ kind: 'cell', cell })) : found.items.map((row): Finding => ({ kind: 'row', row }))
+  return { items, total: found.total }
 }
 
-/** The findings of a choice, page by page as they come into sight. */
-export function useFindings(tally: Ref<number>, choice: Ref<Choice>, inSight: Ref<readonly number[]>) {
-  const first = useQuery({ queryKey: ['tally', tally, 'findings', choice, 0], queryFn: ({ signal }) => load(tally.value, choice.value, 0, signal) })
+/** The findings of a filter, page by page as they come into sight. How many they are may take longer to find than the first of them. */
+export function useFindings(tally: Ref<number>, filter: Ref<Filter>, inSight: Ref<readonly number[]>) {
+  const first = useQuery({
+    queryKey: ['tally', tally, 'findings', filter, 0],
+    queryFn: ({ signal }) => load(tally.value, filter.value, 0, signal),
+    // After a ruling the list stays until it is there again; that of another filter does not.
+    placeholderData: (before, query) => (JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined),
+  })
+  const isUncounted = computed(() => first.data.value?.total === null)
+  const counted = useQuery({
+    queryKey: ['tally', tally, 'findings', filter, 'count'],
+    queryFn: ({ signal }) => answer(api.GET('/tallies/{tally}/findings/count', { params: { path: { tally: tally.value }, query: filter.value }, signal })),
+    enabled: isUncounted,
+  })
   const others = useQueries({
     queries: computed(() =>
       inSight.value
         .filter((page) => page > 0)
         .map((page) => ({
-          queryKey: ['tally', tally.value, 'findings', choice.value, page],
-          queryFn: ({ signal }: { signal: AbortSignal }) => load(tally.value, choice.value, page, signal),
+          queryKey: ['tally', tally.value, 'findings', filter.value, page],
+          queryFn: ({ signal }: { signal: AbortSignal }) => load(tally.value, filter.value, page, signal),
         })),
     ),
   })
-  const total = computed(() => first.data.value?.total ?? 0)
+  /** Null until it is known. */
+  const total = computed(() => first.data.value?.total ?? counted.data.value?.total ?? null)
+  /** How many lines can be drawn: while nobody has counted, the first page. */
+  const length = computed(() => total.value ?? first.data.value?.items.length ?? 0)
   const pages = computed(() => {
     const found = new Map<number, Finding[]>()
     if (first.data.value !== undefined) found.set(0, first.data.value.items)
@@ -50,7 +59,9 @@ export function useFindings(tally: Ref<number>, choice: Ref<Choice>, inSight: Re
     return found
   })
   const at = (index: number): Finding | undefined => pages.value.get(Math.floor(index / PAGE))?.[index % PAGE]
-  return { first, total, at }
+  return { first, counted, total, length, at }
 }
 
 export const sequenceOfRow = (finding: Finding): number => (finding.kind === 'row' ? finding.row.sequence : finding.cell.rowSequence)
+/** Its place among all findings of its kind: by this a selection knows it. */
+export const sequenceOf = (finding: Finding): number => (finding.kind === 'row' ? finding.row.sequence : finding.cell.sequence)

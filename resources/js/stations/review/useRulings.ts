@@ -2,10 +2,18 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { type Ref, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 
-export interface Target {
-  scope: 'row' | 'cell' | 'pattern' | 'class'
-  target: string
+/** What a ruling is about: one finding, a whole pattern or class, chosen findings, or a filter as it stands. */
+export type Target = { scope: 'row' | 'cell' | 'pattern' | 'class'; target: string } | { scope: 'selection' | 'filter'; filter: Schemas['Filter'] }
+
+/** What is said with a ruling. */
+export interface Why {
+  reason: string
+  ticket: string
+  askedId: number | null
 }
+
+/** For which findings of tallies to come the ruling on a pattern holds too. */
+export type Holds = { holdsUpTo?: number; holdsFor?: { source: string; target: string }[] }
 
 /** The acts of ruling on a tally: adding one, undoing one, and the last one that this person did. */
 export function useRulings(tally: Ref<number>) {
@@ -20,10 +28,11 @@ export function useRulings(tally: Ref<number>) {
       queries.invalidateQueries({ queryKey: ['tally', tally.value] }),
       queries.invalidateQueries({ queryKey: ['dataset'] }),
       queries.invalidateQueries({ queryKey: ['migration'] }),
+      queries.invalidateQueries({ queryKey: ['for-me'] }),
     ])
 
   const rule = useMutation({
-    mutationFn: (act: Target & { decision: Schemas['Decision']; reason: string }) =>
+    mutationFn: (act: Target & Why & Holds & { decision: Schemas['Decision'] }) =>
       answer(
         api.POST('/tallies/{tally}/rulings', {
           params: { path: { tally: tally.value } },

@@ -13,7 +13,7 @@ const props = defineProps<{ course: Schemas['Course'] }>()
 const id = computed(() => props.course.tally?.id ?? 0)
 const { data: tally, error, isPending, refetch } = useTally(id)
 const report = useReport(id)
-const csv = (cells: 'plain' | 'spreadsheets'): string => `/api/v1/tallies/${id.value}/findings.csv?cells=${cells}`
+const csv = (cells: 'plain' | 'spreadsheets'): string => `/api/v1/tallies/${id.value}/findings/taken?${cells === 'plain' ? '' : 'for=spreadsheets'}`
 const groups = computed(() => {
   const classes = (tally.value?.classes ?? []).map((one) => one.standing)
   const patterns = (tally.value?.patterns ?? []).map((one) => one.standing)

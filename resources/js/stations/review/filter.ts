@@ -1,0 +1,100 @@
+import type { LocationQuery } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import { className, decisionName } from '@/format/classes'
+import { counted } from '@/format/counts'
+
+/**
+ * Which findings are looked at. It stands in the address, so that it can be shared. The subject is what is looked at (a row class, a
+ * pattern, a column pair); the other terms narrow it down.
+ */
+export type Filter = Omit<Schemas['Filter'], 'sequences'>
+
+const SUBJECT = ['of', 'class', 'pattern', 'pair', 'cause', 'cellClass'] as const
+const NUMBERS = ['pattern', 'act', 'keyColumn'] as const
+const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'] as const
+const TERMS = [...SUBJECT, 'ruling', 'act', 'source', 'target', 'key', 'keyColumn', 'text'] as const
+/** The values of these may be blank: that is a value too. */
+const BLANK = ['source', 'target', 'key']
+
+export type Subject = Pick<Filter, (typeof SUBJECT)[number]>
+
+/** The filter of an address; what it does not know, it leaves. */
+export function filterOf(query: LocationQuery): Filter {
+  const terms: Record<string, string | number> = {}
+  for (const term of TERMS) {
+    const value = query[term]
+    if (typeof value !== 'string' || (value === '' && !BLANK.includes(term))) continue
+    if ((NUMBERS as readonly string[]).includes(term)) {
+      if (/^[1-9]\d{0,8}$/.test(value)) terms[term] = Number(value)
+    } else {
+      terms[term] = value
+    }
+  }
+  return terms as Filter
+}
+
+export const isOfCells = (filter: Filter): boolean => filter.of === 'cells' || OF_CELLS.some((term) => filter[term] !== undefined)
+
+/** Another subject, narrowed down as before; values and acts belong to the subject that was left. */
+export function withSubject(filter: Filter, subject: Subject): Filter {
+  const { ruling, key, keyColumn, text } = filter
+  return said({ ...subject, ruling, key, keyColumn, text })
+}
+
+/** Without the terms that say nothing. */
+export const said = (filter: Filter): Filter => Object.fromEntries(Object.entries(filter).filter(([, value]) => value !== undefined)) as Filter
+
+/** A whole class, a whole pattern, or all rows: what a ruling can be about as such. */
+export function wholeOf(filter: Filter): { scope: 'class' | 'pattern'; target: string } | null {
+  const terms = Object.keys(said(filter))
+  if (terms.length !== 1) return null
+  if (filter.pattern !== undefined) return { scope: 'pattern', target: String(filter.pattern) }
+  return filter.class !== undefined && filter.class !== 'changed' ? { scope: 'class', target: filter.class } : null
+}
+
+export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ruling === 'reopened' ? 'Open again' : decisionName(ruling))
+
+/** What a filter says beside its pattern, one term each, to be read and taken away. */
+export function termsSaid(
+  filter: Filter,
+  tally: Schemas['Tally'],
+): { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] {
+  const pairOf = tally.patterns.find((pattern) => pattern.pair === filter.pair)
+  const said: { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] = []
+  if (filter.pair !== undefined) said.push({ terms: ['pair'], words: `column ${pairOf?.source ?? filter.pair}` })
+  if (filter.cellClass !== undefined) said.push({ terms: ['cellClass'], words: `${filter.cellClass} cells` })
+  if (filter.cause !== undefined) said.push({ terms: ['cause'], words: `cause ${filter.cause}` })
+  if (filter.source !== undefined) said.push({ terms: ['source'], words: 'source is', value: filter.source, side: 'source' })
+  if (filter.target !== undefined) said.push({ terms: ['target'], words: 'target is', value: filter.target, side: 'target' })
+  if (filter.key !== undefined && filter.keyColumn !== undefined)
+    said.push({ terms: ['key', 'keyColumn'], words: `${tally.keyColumns[filter.keyColumn - 1] ?? 'key'} is`, value: filter.key })
+  if (filter.ruling !== undefined)
+    said.push({ terms: ['ruling'], words: filter.ruling === 'reopened' ? 'open again' : `ruled ${filter.ruling}`.replace('ruled open', 'open') })
+  if (filter.act !== undefined) said.push({ terms: ['act'], words: `by ruling ${filter.act}` })
+  if (filter.text !== undefined) said.push({ terms: ['text'], words: 'with the text', value: filter.text })
+  return said
+}
+
+/** A filter in a few words, for lists of acts and of kept filters. */
+export function sentenceOf(filter: Filter, tally: Schemas['Tally']): string {
+  const pattern = tally.patterns.find((one) => one.number === filter.pattern)
+  const subject =
+    pattern !== undefined
+      ? `${pattern.source}: ${pattern.sentence}`
+      : filter.class !== undefined
+        ? className(filter.class)
+        : isOfCells(filter)
+          ? 'cells that differ'
+          : 'rows that do not agree'
+  const narrowed = termsSaid(filter, tally).map(({ words, value }) => (value === undefined ? words : `${words} "${value}"`))
+  return [subject, ...narrowed].join(', ')
+}
+
+/** The address of a filter's findings, to be taken away. */
+export function takenFrom(tally: number, filter: Filter, as: 'csv' | 'json-lines' | 'workbook'): string {
+  const query = new URLSearchParams({ as })
+  for (const [term, value] of Object.entries(said(filter))) query.set(term, String(value))
+  return `/api/v1/tallies/${tally}/findings/taken?${query.toString()}`
+}
+
+export const findingsOf = (filter: Filter, findings: number): string => counted(findings, isOfCells(filter) ? 'cell' : 'row')
