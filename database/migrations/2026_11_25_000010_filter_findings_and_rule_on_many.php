@@ -101,7 +101,6 @@ return new class () extends Migration {
             <<<'SQL'
             CREATE FUNCTION index_findings(tally bigint, key_columns int) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS $$ BEGIN
                 IF EXISTS (SELECT 1 FROM tallies WHERE id = tally) THEN RAISE EXCEPTION 'tally % is entered', tally; END IF;
-                EXECUTE format('REVOKE INSERT ON row_findings_%s, cell_findings_%s FROM tally_app', tally, tally);
                 EXECUTE format('CREATE UNIQUE INDEX ON row_findings_%s (tally_id, sequence)', tally);
                 EXECUTE format('CREATE INDEX ON row_findings_%s (tally_id, class, class_ordinal)', tally);
                 EXECUTE format('CREATE INDEX ON row_findings_%s ("left"(key, 100) text_pattern_ops)', tally);
@@ -111,6 +110,8 @@ return new class () extends Migration {
                 EXECUTE format('CREATE UNIQUE INDEX ON cell_findings_%s (tally_id, sequence)', tally);
                 EXECUTE format('CREATE INDEX ON cell_findings_%s (tally_id, pattern_number, pattern_ordinal)', tally);
                 EXECUTE format('CREATE INDEX ON cell_findings_%s (tally_id, row_sequence)', tally);
+                -- Not before: it writes to the catalogue without a lock on the table, and an automatic vacuum that has one would wait for it, and we for the vacuum.
+                EXECUTE format('REVOKE INSERT ON row_findings_%s, cell_findings_%s FROM tally_app', tally, tally);
                 EXECUTE format('ANALYZE row_findings_%s', tally);
                 EXECUTE format('ANALYZE cell_findings_%s', tally);
             END $$
