@@ -132,7 +132,15 @@ abstract class BrowserTestCase extends TestCase
         $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
         $found = $this->browser->executeAsyncScript(<<<'JS'
             const done = arguments[arguments.length - 1]
-            axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], iframes: false })
+            const still = () => document.getAnimations().every((one) => one.playState !== 'running' || one.effect.getTiming().iterations === Infinity)
+            const settled = async () => {
+              // What fades in or out has the colours of neither: two quiet frames in a row, at most two seconds.
+              for (let frames = 0, quiet = 0; quiet < 2 && frames < 120; frames++) {
+                await new Promise(requestAnimationFrame)
+                quiet = still() ? quiet + 1 : 0
+              }
+            }
+            settled().then(() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], iframes: false }))
               .then(({ violations }) => done(violations.map((rule) => `${rule.help}: ${rule.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)))
             JS);
 

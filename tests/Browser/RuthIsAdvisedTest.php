@@ -47,7 +47,7 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->station('Review');
         $this->press('holder → c3: capitals differ');
         $this->press('Rule on all 12');
-        $this->press('Rule expected on 12 findings');
+        $this->press('Rule expected on 12 cells');
         $this->see('Ruled expected on 12 findings.');
         $this->station('Deliver');
         $this->attach('File of the new register', str_replace('HOLDER 32,', 'HoldER 32,', $new), 'new_2.csv');

@@ -24,8 +24,8 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->see('KB,2');
 
         $this->keys('E');
-        $this->see('Rule on all 149 findings');
-        $this->press('Rule expected on 149 findings');
+        $this->see('Rule on all 149 cells');
+        $this->press('Rule expected on 149 cells');
         $this->see('1 of 150 open');
         $this->press('Undo');
         $this->see('149 of 150 open');

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, nextTick, ref, toRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { singleLettersAreOn } from '@/composables/useShortcuts'
 import { useVirtualRows } from '@/composables/useVirtualRows'
@@ -32,10 +32,13 @@ watch(
   },
   { immediate: true },
 )
+/** A place that was asked for before anybody knew how many there are. */
+let wanted: number | null = null
 watch(
   () => JSON.stringify(props.filter),
   () => {
     chosen.value = 0
+    wanted = null
     ticked.value = new Set()
     if (scroller.value !== null) scroller.value.scrollTop = 0
   },
@@ -53,6 +56,12 @@ function move(to: number): void {
   chosen.value = Math.max(0, Math.min(length.value - 1, to))
   goTo(chosen.value)
 }
+watch(total, (known) => {
+  if (known === null || wanted === null) return
+  const place = wanted
+  wanted = null
+  void nextTick(() => move(place))
+})
 function tick(...places: number[]): void {
   const now = new Set(ticked.value)
   for (const place of places) {
@@ -73,7 +82,8 @@ function click(event: MouseEvent, place: number): void {
 defineExpose({
   total,
   goTo: (index: number) => {
-    move(index)
+    if (total.value === null) wanted = index
+    else move(index)
     scroller.value?.focus()
   },
 })

@@ -81,7 +81,7 @@ const whole = (text: string) => [{ text, differs: false }]
               v-if="field.role === 'key'"
               type="button"
               class="plain only"
-              :aria-label="`Only findings with this ${name(field)}`"
+              :aria-label="`only these, with the same ${name(field)}`"
               @click.stop="emit('narrow', { keyColumn: keyPlace(field), key: field.sourceValue ?? field.targetValue ?? '' })"
             >
               only these

@@ -86,8 +86,8 @@ li {
   border-inline-end: 1px solid var(--line);
   margin-inline-end: 8px;
 }
-.dim {
-  opacity: 0.45;
+.dim i {
+  opacity: 0.35;
 }
 .axis {
   position: relative;

@@ -124,9 +124,17 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/shaped
           :aria-label="`Add a step for the ${label.toLowerCase()}`"
           @update:model-value="emit('add', $event)"
         >
-          <el-option-group v-for="group in groups" :key="group" :label="group">
-            <el-option v-for="kind in stepKinds.filter((known) => known.group === group)" :key="kind.kind" :value="kind.kind" :label="kind.name" />
-          </el-option-group>
+          <template v-for="group in groups" :key="group">
+            <!-- The heading is drawn by the first of a group: the library's own groups are lists inside a list of options, which screen readers cannot follow. -->
+            <el-option
+              v-for="(kind, place) in stepKinds.filter((known) => known.group === group)"
+              :key="kind.kind"
+              :value="kind.kind"
+              :label="kind.name"
+              :class="{ first: place === 0 }"
+              :data-group="group"
+            />
+          </template>
         </el-select>
       </div>
       <p class="quiet tried">
@@ -218,5 +226,15 @@ li.drop {
   .band {
     transition: none;
   }
+}
+.first {
+  block-size: auto;
+}
+.first::before {
+  content: attr(data-group);
+  display: block;
+  font-size: 12px;
+  color: var(--ink-2);
+  border-block-start: 1px solid var(--line);
 }
 </style>
