@@ -105,6 +105,8 @@ function percentile(array $times, float $share): float
 if (Tally::query()->find(TALLY) === null) {
     makeTally();
 }
+DB::connection('owner')->statement('VACUUM (ANALYZE) ruling_members, standings');
+DB::connection('owner')->statement('DELETE FROM counted_filters');
 Auth::setUser(User::query()->firstOrFail());
 $tally = '/tallies/'.TALLY;
 mt_srand(7);
@@ -144,6 +146,18 @@ foreach (['count of a column pair' => 'pair=pair-000000000004', 'count of a caus
     $total = (int) (json_decode($answer, true)['total'] ?? 0);
     $jumps = array_map(static fn(): float => ask("{$tally}/findings?limit=200&{$filter}&from=".mt_rand(1, max(1, $total - 200)))[0], range(1, 30));
     printf("| %s (%s), first page %.0f ms, then a jump anywhere p95 %.1f ms | %.0f |\n", $what, number_format($total), $first, percentile($jumps, 0.95), $took);
+}
+echo "\n";
+foreach (['a column pair' => 'pair=pair-000000000004', 'cells by part of the key' => 'of=cells&keyColumn=1&key=LM', 'a ruling, open' => 'of=cells&ruling=open'] as $what => $filter) {
+    DB::flushQueryLog();
+    DB::enableQueryLog();
+    ask("{$tally}/findings?limit=200&{$filter}");
+    DB::disableQueryLog();
+    foreach (DB::getRawQueryLog() as $query) {
+        if (str_contains($query['raw_query'], 'findings" as "f"')) {
+            printf("%s\n%s\n", $what, implode("\n", array_map(static fn(stdClass $line): string => '    '.current((array) $line), DB::select('EXPLAIN (ANALYZE, COSTS OFF, TIMING OFF, SUMMARY OFF) '.$query['raw_query']))));
+        }
+    }
 }
 echo "\n| ruled on | findings | s |\n| --- | --- | --- |\n";
 $rule = static function (RulingScope $scope, string $target, ?Filter $filter = null): void {

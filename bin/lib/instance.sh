@@ -59,7 +59,8 @@ start_database() {
   fi
   if ! as_database pg_ctl -D "$data" status >/dev/null 2>&1; then
     port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
-    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
+    # Compiling a query costs more than the pages and counts that it would be for.
+    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
   fi
   local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
   if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then

@@ -42,6 +42,8 @@ return new class () extends Migration {
             )
             SQL,
             'ALTER TABLE carried_rulings ADD COLUMN is_beyond boolean NOT NULL DEFAULT false',
+            // Standings are made from the acts and can be made again: looking up the act and the tally of each of half a million took half of the time.
+            'ALTER TABLE standings DROP CONSTRAINT standings_tally_id_fkey, DROP CONSTRAINT standings_ruling_id_fkey',
             'CREATE INDEX standings_decision ON standings (tally_id, decision, "group", sequence)',
             'CREATE INDEX standings_ruling ON standings (ruling_id)',
             // How long a filtered list is, and where every so many findings of it stand: counted once for each state of the rulings.

@@ -20,7 +20,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        DB::connection('owner')->statement('TRUNCATE users, migrations RESTART IDENTITY CASCADE');
+        DB::connection('owner')->statement('TRUNCATE users, migrations, standings RESTART IDENTITY CASCADE');
         @unlink(storage_path('work/demo-sign-ins'));
         Artisan::call('nine-tally:demo');
         User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);

@@ -102,8 +102,10 @@ final readonly class RuleOn
     {
         $id = DatabaseRow::of($this->database->query()->selectRaw("nextval('rulings_id_seq') AS id")->first() ?? new \stdClass)->int('id');
         $findings = 0;
-        foreach ($this->findings->ruledOn($tally, $filter) as $group => $query) {
-            $findings += $this->database->table('ruling_members')->insertUsing(['ruling_id', 'group', 'sequence'], $query->selectRaw("?::bigint, {$group}, f.sequence", [$id]));
+        foreach ($this->findings->ruledOn($tally, $filter) as $group => $branches) {
+            foreach ($branches as $branch) {
+                $findings += $this->database->table('ruling_members')->insertOrIgnoreUsing(['ruling_id', 'group', 'sequence'], $branch->selectRaw("?::bigint, {$group}, f.sequence", [$id]));
+            }
         }
 
         return $findings === 0

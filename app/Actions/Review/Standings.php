@@ -70,19 +70,25 @@ final readonly class Standings
     private function project(int $tallyId, string $group, ?Ruling $act): void
     {
         [$kind, $value] = explode(':', $group, 2);
-        [$findings, $belongs, $scope] = $kind === 'pattern' ? ['cell_findings', 'pattern_number = :value::int', 'cell'] : ['row_findings', 'class = :value', 'row'];
         $bindings = ['tally' => $tallyId, 'value' => $value];
-        $some = '';
         if ($act !== null && $act->sequence !== null) {
-            $some = 'AND f.sequence = :sequence';
+            $covered = 'SELECT :sequence::bigint AS sequence';
             $bindings['sequence'] = $act->sequence;
         } elseif ($act !== null && $act->scope->hasMembers()) {
-            $some = "AND f.sequence IN (SELECT sequence FROM ruling_members WHERE ruling_id = :act AND \"group\" = '{$kind}:' || :value)";
+            $covered = "SELECT sequence FROM ruling_members WHERE ruling_id = :act AND \"group\" = '{$kind}:' || :value";
             $bindings['act'] = $act->id;
+        } else {
+            $covered = $kind === 'pattern'
+                ? 'SELECT sequence FROM cell_findings WHERE tally_id = :tally AND pattern_number = :value::int'
+                : 'SELECT sequence FROM row_findings WHERE tally_id = :tally AND class = :value';
         }
-
+        $scope = $kind === 'pattern' ? 'cell' : 'row';
+        if ($act === null || $act->sequence === null) {
+            // What was entered a moment ago is not in the statistics: the database would take half a million findings for one, and compare all with all.
+            $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
+        }
         $this->database->delete(<<<SQL
-            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = '{$kind}:' || :value::text {$some}
+            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = '{$kind}:' || :value::text AND f.sequence IN ({$covered})
             SQL, $bindings);
         $this->database->statement(<<<SQL
             WITH acts AS (
@@ -98,15 +104,16 @@ final readonly class Standings
                 ) either ORDER BY sequence, id DESC
             )
             INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
-            SELECT f.tally_id, '{$kind}:' || :value, f.sequence,
+            SELECT :tally::bigint, '{$kind}:' || :value, f.sequence,
                 CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE coalesce(w.id, c.ruling_id) END,
                 CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE coalesce(w.decision, c.decision) END
-            FROM {$findings} f
+            FROM ({$covered}) f
             LEFT JOIN single s ON s.sequence = f.sequence
             LEFT JOIN whole w ON true
-            LEFT JOIN carried_rulings c ON c.tally_id = f.tally_id AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
-            WHERE f.tally_id = :tally AND f.{$belongs} {$some} AND coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
+            LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
+            WHERE coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
             SQL, $bindings);
+        $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
     }
 
     private function count(int $tallyId, string $group): void

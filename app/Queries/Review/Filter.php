@@ -117,6 +117,12 @@ final readonly class Filter
         return array_diff(array_keys($this->terms), [$this->isOfCells ? 'pattern' : 'class']) === [];
     }
 
+    /** Only the pattern or class in whose order its list stands. */
+    public function plain(): self
+    {
+        return new self($this->isOfCells, array_intersect_key($this->terms, [$this->isOfCells ? 'pattern' : 'class' => true]));
+    }
+
     /** Whether what people decide changes what is in the list. */
     public function followsRulings(): bool
     {

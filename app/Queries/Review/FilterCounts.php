@@ -8,6 +8,7 @@ use App\Adapters\DatabaseRow;
 use App\Models\Ruling;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
 
 /**
  * How many findings a filter means, and where every so many of them stand, so that a list of any length can be entered anywhere. Found
@@ -17,6 +18,9 @@ final readonly class FilterCounts
 {
     /** Findings between two places that are kept: as many as a page has. */
     private const STEP = 200;
+
+    /** Of lists that are no longer, every place is kept: they may lie as far from each other as they like. */
+    private const ALL = 20_000;
 
     public function __construct(private Connection $database, private FilteredFindings $findings) {}
 
@@ -32,17 +36,24 @@ final readonly class FilterCounts
     }
 
     /**
-     * Between which values of the list's order a page lies.
+     * Where the findings of a stretch of the list stand, in its order.
      *
      * @param  int  $from  counted from 1
-     * @return array{int, int|null, int} where to begin, where to end, and how many findings to leave out first
+     * @return list<int>
      */
     public function stretch(Tally $tally, Filter $filter, int $from, int $limit): array
     {
-        $places = $this->of($tally, $filter)['places'];
-        $first = intdiv($from - 1, self::STEP);
+        $order = $this->findings->order($filter);
+        ['findings' => $findings, 'places' => $places] = $this->of($tally, $filter);
+        if (count($places) === $findings) {
+            return array_slice($places, $from - 1, $limit);
+        }
+        $end = $places[intdiv($from - 2 + $limit, self::STEP) + 1] ?? null;
+        $found = $this->findings->query($tally, $filter)->where($order, '>=', $places[intdiv($from - 1, self::STEP)] ?? PHP_INT_MAX)
+            ->when($end !== null, static fn(Builder $bounded) => $bounded->where($order, '<', $end))
+            ->orderBy($order)->offset(($from - 1) % self::STEP)->limit($limit)->selectRaw("{$order} AS place")->get();
 
-        return [$places[$first] ?? PHP_INT_MAX, $places[intdiv($from - 2 + $limit, self::STEP) + 1] ?? null, ($from - 1) % self::STEP];
+        return array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
     }
 
     /** @return array{findings: int, places: list<int>} */
@@ -64,9 +75,13 @@ final readonly class FilterCounts
     {
         $name = $this->name($tally, $filter);
         $order = $this->findings->order($filter);
-        $inOrder = $this->findings->query($tally, $filter)->selectRaw("{$order} AS place, row_number() OVER (ORDER BY {$order}) AS nth");
-        $row = $this->database->query()->fromSub($inOrder, 'listed')
-            ->selectRaw("count(*) AS findings, coalesce(json_agg(place ORDER BY place) FILTER (WHERE nth % ? = 1), '[]')::text AS places", [self::STEP])->first() ?? new \stdClass;
+        $branches = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("{$order} AS place"), $this->findings->branches($tally, $filter));
+        $union = array_reduce(array_slice($branches, 1), static fn(Builder $one, Builder $other): Builder => $one->union($other), $branches[0]);
+        $listed = $this->database->query()->fromSub($union, 'meant')->selectRaw('place, row_number() OVER (ORDER BY place) AS nth');
+        $row = $this->database->query()->fromSub($listed, 'listed')->selectRaw(
+            "count(*) AS findings, coalesce(CASE WHEN count(*) <= ? THEN json_agg(place ORDER BY nth) FILTER (WHERE nth <= ?) ELSE json_agg(place ORDER BY nth) FILTER (WHERE nth % ? = 1) END, '[]')::text AS places",
+            [self::ALL, self::ALL, self::STEP],
+        )->first() ?? new \stdClass;
         $found = $this->read($row);
         // Of what was counted before others ruled, nothing is of use any more.
         $this->database->table('counted_filters')->where('tally_id', $tally->id)->where('latest_act', '>', 0)->where('latest_act', '<', $name['latest_act'])->delete();

@@ -25,6 +25,45 @@ final readonly class FilteredFindings
 
     public function query(Tally $tally, Filter $filter): Builder
     {
+        $query = $this->withoutText($tally, $filter);
+        $text = $filter->text('text');
+        if ($text === null) {
+            return $query;
+        }
+        if (! $filter->isOfCells) {
+            // The cells of a row stand as JSON, where some characters are written otherwise.
+            $inJson = substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1);
+
+            return $query->where(fn(Builder $any) => $this->contains($this->contains($any, $text, 'f.key', 'f.refusal'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
+        }
+
+        return $query->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')
+            ->orWhereExists(fn(Builder $row) => $row->selectRaw('1')->from('row_findings AS tk')->whereColumn('tk.tally_id', 'f.tally_id')->whereColumn('tk.sequence', 'f.row_sequence')->where(fn(Builder $key) => $this->contains($key, $text, 'tk.key'))));
+    }
+
+    /**
+     * The same findings in branches whose union is meant, for who wants them all: a text that stands in values or in keys is looked for in
+     * each table by itself, which the database can do with all its processors.
+     *
+     * @return non-empty-list<Builder>
+     */
+    public function branches(Tally $tally, Filter $filter): array
+    {
+        $text = $filter->text('text');
+        if ($text === null || ! $filter->isOfCells) {
+            return [$this->query($tally, $filter)];
+        }
+
+        return [
+            $this->withoutText($tally, $filter)->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')),
+            $this->withoutText($tally, $filter)
+                ->join('row_findings AS tk', static fn(JoinClause $join) => $join->on('tk.tally_id', 'f.tally_id')->on('tk.sequence', 'f.row_sequence'))
+                ->where(fn(Builder $any) => $this->contains($any, $text, 'tk.key')),
+        ];
+    }
+
+    private function withoutText(Tally $tally, Filter $filter): Builder
+    {
         $query = $this->database->table($filter->isOfCells ? 'cell_findings AS f' : 'row_findings AS f')->where('f.tally_id', $tally->id);
         $sequences = $filter->sequences();
         if ($sequences !== null) {
@@ -38,18 +77,18 @@ final readonly class FilteredFindings
     /**
      * What a ruling on the filter covers: cells, or rows, and of changed rows the cells that are meant.
      *
-     * @return array<string, Builder> by the expression for the group of a finding
+     * @return array<string, non-empty-list<Builder>> branches whose union is meant, by the expression for the group of a finding
      */
     public function ruledOn(Tally $tally, Filter $filter): array
     {
         if ($filter->isOfCells) {
-            return [self::PATTERN => $this->query($tally, $filter)];
+            return [self::PATTERN => $this->branches($tally, $filter)];
         }
         $cells = $this->database->table('cell_findings AS f')->where('f.tally_id', $tally->id)
             ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', 'changed')->select('f.sequence'));
         $this->ruled($cells, 'f', self::PATTERN, $filter);
 
-        return [self::ROW_CLASS => $this->query($tally, $filter)->where('f.class', '!=', 'changed'), self::PATTERN => $cells];
+        return [self::ROW_CLASS => [$this->query($tally, $filter)->where('f.class', '!=', 'changed')], self::PATTERN => [$cells]];
     }
 
     /** By what the list of a filter is in order: of one class or pattern the place in it, else the place among all. */
@@ -73,14 +112,9 @@ final readonly class FilteredFindings
                 $query->where($column, $filter->text($side));
             }
         }
-        if ($filter->text('key') !== null || $filter->text('text') !== null) {
+        if ($filter->text('key') !== null) {
             $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
             $this->key($query, 'k', $filter);
-        }
-        $text = $filter->text('text');
-        if ($text !== null) {
-            $like = $this->like($text);
-            $query->whereRaw('(f.source_value ILIKE ? OR f.target_value ILIKE ? OR k.key ILIKE ?)', [$like, $like, $like]);
         }
         $this->ruled($query, 'f', self::PATTERN, $filter);
     }
@@ -91,13 +125,6 @@ final readonly class FilteredFindings
             $query->where('f.class', $filter->text('class'));
         }
         $this->key($query, 'f', $filter);
-        $text = $filter->text('text');
-        if ($text !== null) {
-            $like = $this->like($text);
-            // The cells of a row stand as JSON, where some characters are written otherwise.
-            $inJson = $this->like(substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1));
-            $query->whereRaw('(f.key ILIKE ? OR f.source_cells::text ILIKE ? OR f.target_cells::text ILIKE ? OR f.refusal ILIKE ?)', [$like, $inJson, $inJson, $like]);
-        }
         if ($filter->followsRulings()) {
             // A changed row is ruled on by its cells: it is in the list if one of them is.
             $query->where(function (Builder $either) use ($filter): void {
@@ -155,6 +182,23 @@ final readonly class FilteredFindings
         $numbers = $this->database->table('patterns')->where('tally_id', $tally->id)->where($terms)->orderBy('number')->select('number')->get();
 
         return array_values($numbers->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('number'))->all());
+    }
+
+    /**
+     * Any of the expressions contains the text; capitals do not count. Folding the capitals of one alphabet costs a quarter of folding
+     * those of all: so values are sifted with every other letter left open, and only what passes is looked at closely.
+     */
+    private function contains(Builder $any, string $text, string ...$expressions): Builder
+    {
+        $sieve = (string) preg_replace('/[^\x00-\x7F]/u', '_', strtolower($this->like($text)));
+        foreach ($expressions as $expression) {
+            $sifted = "lower({$expression} COLLATE \"C\") LIKE ?";
+            mb_check_encoding($text, 'ASCII')
+                ? $any->orWhereRaw($sifted, [$sieve])
+                : $any->orWhereRaw("CASE WHEN {$sifted} THEN {$expression} ILIKE ? ELSE false END", [$sieve, $this->like($text)]);
+        }
+
+        return $any;
     }
 
     private function like(string $text): string

@@ -18,6 +18,9 @@ use NineTally\Core\Plan\Plan;
  */
 final readonly class FindingPages
 {
+    /** Among so many findings a text is looked for in order, before it is looked for everywhere. */
+    private const NEAR = 50_000;
+
     public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts) {}
 
     /**
@@ -29,16 +32,32 @@ final readonly class FindingPages
     public function page(Tally $tally, Filter $filter, int $from, int $limit): array
     {
         $order = $this->findings->order($filter);
-        $query = $this->lines($tally, $filter)->orderBy($order)->limit($limit);
         if ($filter->isPlain()) {
-            return ['items' => $this->read($query->where($order, '>=', $from), $filter), 'total' => $this->total($tally, $filter)];
+            return ['items' => $this->read($this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit), $filter), 'total' => $this->total($tally, $filter)];
         }
-        if ($from > 1) {
-            [$start, $end, $skipped] = $this->counts->stretch($tally, $filter, $from, $limit);
-            $query->where($order, '>=', $start)->offset($skipped)->when($end !== null, static fn(Builder $bounded) => $bounded->where($order, '<', $end));
-        }
+        $places = $this->firstPlaces($tally, $filter, $from, $limit) ?? $this->counts->stretch($tally, $filter, $from, $limit);
+        // Which findings they are is found before anything is joined to them: over so many tables the database would plan badly.
+        $lines = $this->lines($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
 
-        return ['items' => $this->read($query, $filter), 'total' => $this->counts->known($tally, $filter)];
+        return ['items' => $this->read($lines, $filter), 'total' => $this->counts->known($tally, $filter)];
+    }
+
+    /**
+     * Where the first findings of a filter stand that nobody has counted.
+     *
+     * @return list<int>|null null if they are found faster by counting
+     */
+    private function firstPlaces(Tally $tally, Filter $filter, int $from, int $limit): ?array
+    {
+        if ($from > 1 || $this->counts->known($tally, $filter) !== null) {
+            return null;
+        }
+        $order = $this->findings->order($filter);
+        $isOfText = $filter->text('text') !== null;
+        $found = $this->findings->query($tally, $filter)->when($isOfText, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
+
+        // A text that is common is met soon. For one that is rare all are looked at anyway, and then their places are known.
+        return $isOfText && $found->count() < $limit ? null : array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
     }
 
     /**
@@ -48,7 +67,9 @@ final readonly class FindingPages
      */
     public function after(Tally $tally, Filter $filter, int $sequence, int $limit): array
     {
-        return $this->read($this->lines($tally, $filter)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit), $filter);
+        $found = $this->findings->query($tally, $filter)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
+
+        return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $filter);
     }
 
     public function count(Tally $tally, Filter $filter): int

@@ -17,7 +17,7 @@ final class LoadDemoTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        DB::connection('owner')->statement('TRUNCATE users, migrations CASCADE');
+        DB::connection('owner')->statement('TRUNCATE users, migrations, standings CASCADE');
         @unlink(storage_path('work/demo-sign-ins'));
     }
 
