@@ -19,10 +19,12 @@ use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
+use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\Shape\ShapeController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
+use App\Http\Middleware\OnlyWhoSeesValues;
 use Illuminate\Support\Facades\Route;
 
 // Access
@@ -47,31 +49,17 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/receipts', [ReceiptController::class, 'index']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
     Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query']);
-    Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
-    Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
-    Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
-    Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
     Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
     Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use']);
-    Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv']);
-    Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
-
-    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
-    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
-    Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
     Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->whereNumber('claim');
 
     // Shape
-    Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
     Route::post('datasets/{dataset}/shaped-sides', [ShapeController::class, 'run']);
-    Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
-    Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take']);
 
     // Match
-    Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
     Route::get('datasets/{dataset}/plan-versions', [PlanVersionController::class, 'index']);
@@ -79,11 +67,8 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/plan-versions/{one}/against/{other}', [PlanVersionController::class, 'compare'])->whereNumber(['one', 'other']);
     Route::post('datasets/{dataset}/plan-imports', [PlanVersionController::class, 'import']);
     Route::post('datasets/{dataset}/plan-templates', [PlanVersionController::class, 'keep']);
-    Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
-    Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
     Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);
     Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel']);
-    Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
 
     // Tally
     Route::post('datasets/{dataset}/runs', [RunController::class, 'store']);
@@ -94,6 +79,26 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
+
+    // Deliver, Shape and Match, where rows stand as they were delivered
+    Route::middleware(OnlyWhoSeesValues::class)->group(function (): void {
+        Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
+        Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
+        Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
+        Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv']);
+        Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+        Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
+        Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
+        Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
+        Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
+        Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
+        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take']);
+        Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
+        Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
+        Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
+        Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+    });
 
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
@@ -107,6 +112,9 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);
     Route::post('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'store']);
     Route::delete('kept-filters/{filter}', [KeptFilterController::class, 'destroy']);
+    Route::get('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'index']);
+    Route::post('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'store']);
+    Route::delete('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'destroy']);
     Route::get('for-me', ForMeController::class);
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
     Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);

@@ -32,6 +32,12 @@ final readonly class MigrationPolicy
         return $person->roleIn($migration) !== null;
     }
 
+    /** Have sensitive values shown. */
+    public function unmask(User $person, Migration $migration): bool
+    {
+        return $person->roleIn($migration)?->seesSensitiveValues() ?? false;
+    }
+
     public function rule(User $person, Migration $migration): bool
     {
         return in_array($person->roleIn($migration), [Role::Analyst, Role::DataOwner], true);

@@ -128,6 +128,7 @@ final readonly class Wherrymoor
             rules: [
                 'state' => ['crosswalk' => [['source' => 'active', 'target' => 'A'], ['source' => 'lapsed', 'target' => 'L'], ['source' => 'suspended', 'target' => 'S']]],
                 'agent' => ['forgives' => ['leading-zeros']],
+                'contact' => ['sensitive' => true],
             ],
             parts: ['licences_old_upper.csv' => 'Upper reach', 'licences_old_lower.csv' => 'Lower reach'],
             totalled: 'fee',

@@ -58,7 +58,7 @@ trait Deliveries
     }
 
     /**
-     * @param  list<array{source: string, target: string}>|null  $pairs
+     * @param  list<array{source: string, target: string, sensitive?: bool}>|null  $pairs
      */
     protected function match(?array $pairs = null): void
     {

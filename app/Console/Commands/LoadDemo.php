@@ -44,11 +44,15 @@ final class LoadDemo extends Command
     {
         $analyst = $this->person('Ruth Osei', 'analyst@wherrymoor.example');
         $owner = $this->person('Tove Lindqvist', 'owner@wherrymoor.example');
+        $auditor = $this->person('Imre Halloway', 'auditor@wherrymoor.example');
         $migration = Migration::query()->where('name', self::MIGRATION)->first();
         if ($migration === null) {
             $migration = $addMigration(['name' => self::MIGRATION, 'source_label' => 'Old register', 'target_label' => 'New register'], $analyst);
             $migration->memberships()->create(['user_id' => $owner->id, 'role' => Role::DataOwner]);
         }
+        // A migration that was loaded before there were auditors gets its auditor now.
+        $migration->memberships()->firstOrCreate(['user_id' => $auditor->id], ['role' => Role::Auditor]);
+
         $folder = storage_path('work/demo');
         @mkdir($folder, 0700, true);
         foreach (Wherrymoor::datasets() as $position => $demo) {

@@ -39,6 +39,7 @@ final readonly class ProblemDetails
             $exception instanceof Conflict => [409, $exception->reason, 'Something else happened meanwhile', $exception->getMessage(), []],
             $exception instanceof NineTallyException => [422, $exception->code(), 'This cannot be used', $exception->getMessage(), []],
             $exception instanceof AuthenticationException => [401, 'not-signed-in', 'You are not signed in', 'Sign in and try again.', []],
+            $exception instanceof ValuesAreMasked => [403, 'masked', 'Values are masked for you', $exception->getMessage(), []],
             $exception instanceof AuthorizationException => [403, 'not-allowed', 'You may not do this', 'Your role in this migration does not allow it. Ask the analyst who runs the migration.', []],
             $exception instanceof ModelNotFoundException => [404, 'not-found', 'There is nothing here', 'It may have been removed, or the address is wrong. Go back to the board.', []],
             $exception instanceof TokenMismatchException => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],

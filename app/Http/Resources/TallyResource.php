@@ -7,6 +7,7 @@ namespace App\Http\Resources;
 use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Queries\Review\Mask;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use NineTally\Core\Cause\CauseId;
@@ -16,11 +17,20 @@ final class TallyResource extends JsonResource
 {
     public static $wrap = null;
 
-    private bool $showsPatterns = false;
+    /** Null where patterns are not shown. */
+    private ?Mask $mask = null;
 
-    public function withPatterns(): self
+    /** @var array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null */
+    private ?array $sensitive = null;
+
+    /**
+     * @param  Mask  $mask  over the values that patterns have as examples
+     * @param  array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null  $sensitive  null if no column is
+     */
+    public function withPatterns(Mask $mask, ?array $sensitive): self
     {
-        $this->showsPatterns = true;
+        $this->mask = $mask;
+        $this->sensitive = $sensitive;
 
         return $this;
     }
@@ -49,8 +59,9 @@ final class TallyResource extends JsonResource
                 ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
             'rowLists' => $this->rowLists(),
             'carryOver' => $tally->carryOver === null ? null : ['from' => $tally->carryOver->from->number, 'ruled' => $tally->carryOver->ruled, 'carried' => $tally->carryOver->carried, 'changed' => $tally->carryOver->changed, 'hasOtherKey' => $tally->carryOver->has_other_key],
-            'forgiven' => $tally->summary['forgiven'] ?? [],
-            'patterns' => $this->showsPatterns ? $this->patterns() : [],
+            'forgiven' => $this->mask === null ? [] : $this->forgiven($this->mask),
+            'patterns' => $this->mask === null ? [] : $this->patterns($this->mask),
+            'sensitive' => $this->sensitive,
         ];
     }
 
@@ -74,8 +85,14 @@ final class TallyResource extends JsonResource
         ];
     }
 
+    /** @return list<array<string, mixed>> */
+    private function forgiven(Mask $mask): array
+    {
+        return array_map(static fn(array $pattern): array => is_string($pattern['source'] ?? null) && $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern, $this->resource->summary['forgiven'] ?? []);
+    }
+
     /** @return list<array<string, mixed>> most cells first */
-    private function patterns(): array
+    private function patterns(Mask $mask): array
     {
         $standings = $this->resource->standingCounts->keyBy('group');
 
@@ -88,7 +105,7 @@ final class TallyResource extends JsonResource
             'cause' => $pattern->cause,
             'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
             'cells' => $pattern->cells,
-            'examples' => $pattern->examples,
+            'examples' => $mask->hides($pattern->source_column) ? [] : $pattern->examples,
             'standing' => $this->standing($standings->get("pattern:{$pattern->number}")),
         ])->all());
     }

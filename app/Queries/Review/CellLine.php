@@ -29,6 +29,11 @@ final readonly class CellLine
         public ?Earlier $earlier,
     ) {}
 
+    public function withValues(string $source, string $target): self
+    {
+        return new self($this->sequence, $this->rowSequence, $this->pairPosition, $this->pattern, $this->class, $this->cause, $this->facts, $source, $target, $this->key, $this->decision, $this->rulingId, $this->sourceLine, $this->targetLine, $this->earlier);
+    }
+
     public static function fromDatabase(\stdClass $fields): self
     {
         $row = DatabaseRow::of($fields);

@@ -129,10 +129,10 @@ final readonly class Filter
         return isset($this->terms['ruling']) || isset($this->terms['act']);
     }
 
-    /** Whether it asks for values, which not everybody may see. */
-    public function looksAtValues(): bool
+    /** Whether it asks for values of compared columns, which not everybody may see. */
+    public function looksAtCells(): bool
     {
-        return array_intersect(['source', 'target', 'text', 'key'], array_keys($this->terms)) !== [];
+        return array_intersect(['source', 'target', 'text'], array_keys($this->terms)) !== [];
     }
 
     /** @return array<string, string|int|list<int>> */

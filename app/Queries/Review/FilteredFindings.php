@@ -34,7 +34,9 @@ final readonly class FilteredFindings
             // The cells of a row stand as JSON, where some characters are written otherwise.
             $inJson = substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1);
 
-            return $query->where(fn(Builder $any) => $this->contains($this->contains($any, $text, 'f.key', 'f.refusal'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
+            return $query->where(fn(Builder $any) => $inJson === $text
+                ? $this->contains($any, $text, 'f.key', 'f.refusal', 'f.source_cells::text', 'f.target_cells::text')
+                : $this->contains($this->contains($any, $text, 'f.key', 'f.refusal'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
         }
 
         return $query->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')
@@ -185,20 +187,16 @@ final readonly class FilteredFindings
     }
 
     /**
-     * Any of the expressions contains the text; capitals do not count. Folding the capitals of one alphabet costs a quarter of folding
-     * those of all: so values are sifted with every other letter left open, and only what passes is looked at closely.
+     * Any of the expressions contains the text; capitals do not count. To fold the capitals of one alphabet takes a quarter of the time of
+     * folding those of all: so all expressions are sifted as one text with every other letter left open, and only what passes is looked at closely.
      */
     private function contains(Builder $any, string $text, string ...$expressions): Builder
     {
         $sieve = (string) preg_replace('/[^\x00-\x7F]/u', '_', strtolower($this->like($text)));
-        foreach ($expressions as $expression) {
-            $sifted = "lower({$expression} COLLATE \"C\") LIKE ?";
-            mb_check_encoding($text, 'ASCII')
-                ? $any->orWhereRaw($sifted, [$sieve])
-                : $any->orWhereRaw("CASE WHEN {$sifted} THEN {$expression} ILIKE ? ELSE false END", [$sieve, $this->like($text)]);
-        }
+        $joined = implode(' || ', array_map(static fn(string $expression): string => "coalesce({$expression}, '')", $expressions));
+        $closely = implode(' OR ', array_map(static fn(string $expression): string => "{$expression} ILIKE ?", $expressions));
 
-        return $any;
+        return $any->orWhereRaw("CASE WHEN lower(({$joined}) COLLATE \"C\") LIKE ? THEN {$closely} ELSE false END", [$sieve, ...array_fill(0, count($expressions), $this->like($text))]);
     }
 
     private function like(string $text): string

@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Side;
 
 /**
  * Pages of findings in source order. Each finding knows its place in its class or pattern; of other filters a count keeps where every
@@ -29,17 +30,17 @@ final readonly class FindingPages
      * @param  int  $from  counted from 1
      * @return array{items: list<RowLine>|list<CellLine>, total: int|null} the total is null while nobody has counted the filter
      */
-    public function page(Tally $tally, Filter $filter, int $from, int $limit): array
+    public function page(Tally $tally, Filter $filter, Mask $mask, int $from, int $limit): array
     {
         $order = $this->findings->order($filter);
         if ($filter->isPlain()) {
-            return ['items' => $this->read($this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit), $filter), 'total' => $this->total($tally, $filter)];
+            return ['items' => $this->read($this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit), $tally, $filter, $mask), 'total' => $this->total($tally, $filter)];
         }
         $places = $this->firstPlaces($tally, $filter, $from, $limit) ?? $this->counts->stretch($tally, $filter, $from, $limit);
         // Which findings they are is found before anything is joined to them: over so many tables the database would plan badly.
         $lines = $this->lines($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
 
-        return ['items' => $this->read($lines, $filter), 'total' => $this->counts->known($tally, $filter)];
+        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $this->counts->known($tally, $filter)];
     }
 
     /**
@@ -65,11 +66,11 @@ final readonly class FindingPages
      *
      * @return list<RowLine>|list<CellLine>
      */
-    public function after(Tally $tally, Filter $filter, int $sequence, int $limit): array
+    public function after(Tally $tally, Filter $filter, Mask $mask, int $sequence, int $limit): array
     {
         $found = $this->findings->query($tally, $filter)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
 
-        return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $filter);
+        return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $tally, $filter, $mask);
     }
 
     public function count(Tally $tally, Filter $filter): int
@@ -78,11 +79,30 @@ final readonly class FindingPages
     }
 
     /** @return list<RowLine>|list<CellLine> */
-    private function read(Builder $query, Filter $filter): array
+    private function read(Builder $query, Tally $tally, Filter $filter, Mask $mask): array
     {
         $found = $query->get();
+        if ($filter->isOfCells) {
+            return $this->masked(array_values($found->map(CellLine::fromDatabase(...))->all()), $tally, $mask);
+        }
+        $rows = array_values($found->map(RowLine::fromDatabase(...))->all());
+        $layout = $mask->hidesAnything() ? $this->layout($tally) : null;
 
-        return $filter->isOfCells ? array_values($found->map(CellLine::fromDatabase(...))->all()) : array_values($found->map(RowLine::fromDatabase(...))->all());
+        return $layout === null ? $rows : array_map(static fn(RowLine $row): RowLine => $mask->row($row, $layout), $rows);
+    }
+
+    /**
+     * @param  list<CellLine>  $cells
+     * @return list<CellLine>
+     */
+    private function masked(array $cells, Tally $tally, Mask $mask): array
+    {
+        if (! $mask->hidesAnything()) {
+            return $cells;
+        }
+        $columns = $tally->planVersion->plan()->pairedNames(Side::Source);
+
+        return array_map(static fn(CellLine $cell): CellLine => $mask->cell($cell, $columns), $cells);
     }
 
     private function lines(Tally $tally, Filter $filter): Builder
@@ -110,22 +130,25 @@ final readonly class FindingPages
      *
      * @return array<int, list<CellLine>> by the sequence of the row
      */
-    public function cellsOfRows(Tally $tally, int $first, int $last): array
+    public function cellsOfRows(Tally $tally, Mask $mask, int $first, int $last): array
     {
         $byRow = [];
-        foreach ($this->lines($tally, Filter::from(['of' => 'cells']))->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence')->get() as $fields) {
-            $cell = CellLine::fromDatabase($fields);
-            $byRow[$cell->rowSequence][] = $cell;
+        $cells = $this->read($this->lines($tally, Filter::from(['of' => 'cells']))->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence'), $tally, Filter::from(['of' => 'cells']), $mask);
+        foreach ($cells as $cell) {
+            if ($cell instanceof CellLine) {
+                $byRow[$cell->rowSequence][] = $cell;
+            }
         }
 
         return $byRow;
     }
 
-    public function row(Tally $tally, int $sequence): RowLine
+    public function row(Tally $tally, Mask $mask, int $sequence): RowLine
     {
-        $row = $this->lines($tally, Filter::from([]))->where('f.sequence', $sequence)->first();
+        $row = $this->lines($tally, Filter::from([]))->where('f.sequence', $sequence)->first() ?? throw new ModelNotFoundException;
+        $line = RowLine::fromDatabase($row);
 
-        return $row === null ? throw new ModelNotFoundException : RowLine::fromDatabase($row);
+        return $mask->hidesAnything() ? $mask->row($line, $this->layout($tally)) : $line;
     }
 
     public function layout(Tally $tally): Layout

@@ -19,16 +19,16 @@ final readonly class Record
      */
     private function __construct(public RowLine $row, public array $fields, public array $files) {}
 
-    public static function read(FindingPages $pages, Tally $tally, int $sequence): self
+    public static function read(FindingPages $pages, Tally $tally, Mask $mask, int $sequence): self
     {
-        $row = $pages->row($tally, $sequence);
+        $row = $pages->row($tally, $mask, $sequence);
         $layout = $pages->layout($tally);
         $values = [
             'source' => self::byColumn($layout->sourceColumns, $row->sourceCells),
             'target' => self::byColumn($layout->targetColumns, $row->targetCells),
         ];
         $cells = [];
-        foreach ($pages->cellsOfRows($tally, $sequence, $sequence)[$sequence] ?? [] as $cell) {
+        foreach ($pages->cellsOfRows($tally, $mask, $sequence, $sequence)[$sequence] ?? [] as $cell) {
             $cells[$cell->pairPosition] = $cell;
         }
 

@@ -36,6 +36,15 @@ final readonly class RowLine
         public ?int $targetPart,
     ) {}
 
+    /**
+     * @param  list<string>|null  $sourceCells
+     * @param  list<string>|null  $targetCells
+     */
+    public function withCells(?array $sourceCells, ?array $targetCells, ?string $refusal): self
+    {
+        return new self($this->sequence, $this->class, $this->side, $this->key, $this->sourceRows, $this->targetRows, $this->sourceLine, $this->targetLine, $sourceCells, $targetCells, $refusal, $this->differingCells, $this->decision, $this->rulingId, $this->earlier, $this->remark, $this->sourcePart, $this->targetPart);
+    }
+
     public static function fromDatabase(\stdClass $fields): self
     {
         $row = DatabaseRow::of($fields);

@@ -17,29 +17,29 @@ final readonly class TakenFindings
     public function __construct(private FindingPages $pages) {}
 
     /** @return \Generator<int, string> CSV (RFC 4180) in UTF-8 with LF */
-    public function asCsv(Tally $tally, Filter $filter, bool $forSpreadsheets): \Generator
+    public function asCsv(Tally $tally, Filter $filter, Mask $mask, bool $forSpreadsheets): \Generator
     {
         $line = $forSpreadsheets ? CsvLine::forSpreadsheets(...) : CsvLine::of(...);
         yield $line($this->header($tally));
-        foreach ($this->records($tally, $filter) as $record) {
+        foreach ($this->records($tally, $filter, $mask) as $record) {
             yield $line($record);
         }
     }
 
     /** @return \Generator<int, string> an object a line, every value a string */
-    public function asJsonLines(Tally $tally, Filter $filter): \Generator
+    public function asJsonLines(Tally $tally, Filter $filter, Mask $mask): \Generator
     {
         $names = $this->header($tally);
-        foreach ($this->records($tally, $filter) as $record) {
+        foreach ($this->records($tally, $filter, $mask) as $record) {
             yield json_encode(array_combine($names, $record), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
         }
     }
 
     /** @return string path of the workbook, which is the caller's to remove; every cell is text, so that none is run as a formula */
-    public function asWorkbook(Tally $tally, Filter $filter, string $folder): string
+    public function asWorkbook(Tally $tally, Filter $filter, Mask $mask, string $folder): string
     {
         $workbook = TextWorkbook::in($folder, $this->header($tally));
-        foreach ($this->records($tally, $filter) as $record) {
+        foreach ($this->records($tally, $filter, $mask) as $record) {
             $workbook->add($record);
         }
 
@@ -53,13 +53,13 @@ final readonly class TakenFindings
     }
 
     /** @return \Generator<int, list<string>> */
-    private function records(Tally $tally, Filter $filter): \Generator
+    private function records(Tally $tally, Filter $filter, Mask $mask): \Generator
     {
         $columns = $tally->planVersion->plan()->pairedNames(Side::Source);
         $sequence = 0;
         do {
-            $findings = $this->pages->after($tally, $filter, $sequence, self::PAGE);
-            $cells = $this->cellsOfChanged($tally, $findings);
+            $findings = $this->pages->after($tally, $filter, $mask, $sequence, self::PAGE);
+            $cells = $this->cellsOfChanged($tally, $mask, $findings);
             foreach ($findings as $finding) {
                 $sequence = $finding->sequence;
                 if ($finding instanceof CellLine) {
@@ -81,11 +81,11 @@ final readonly class TakenFindings
      * @param  list<RowLine>|list<CellLine>  $findings
      * @return array<int, list<CellLine>> by the sequence of the row
      */
-    private function cellsOfChanged(Tally $tally, array $findings): array
+    private function cellsOfChanged(Tally $tally, Mask $mask, array $findings): array
     {
         $changed = array_values(array_filter($findings, static fn(RowLine|CellLine $finding): bool => $finding instanceof RowLine && $finding->class === 'changed'));
 
-        return $changed === [] ? [] : $this->pages->cellsOfRows($tally, $changed[0]->sequence, $changed[count($changed) - 1]->sequence);
+        return $changed === [] ? [] : $this->pages->cellsOfRows($tally, $mask, $changed[0]->sequence, $changed[count($changed) - 1]->sequence);
     }
 
     /**

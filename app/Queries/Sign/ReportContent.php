@@ -9,6 +9,8 @@ use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FindingPages;
+use App\Queries\Review\Mask;
+use App\Queries\Review\Masks;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowClass;
 
@@ -20,13 +22,15 @@ final readonly class ReportContent
 
     private const PATTERNS_WITH_EXAMPLES = 40;
 
-    public function __construct(private FindingPages $pages, private int $findings) {}
+    public function __construct(private FindingPages $pages, private Masks $masks, private int $findings) {}
 
     /** @return array<string, mixed> for the view "report" */
     public function __invoke(Tally $tally): array
     {
         $tally->load(['dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user', 'targetDelivery.explanations.user', 'standingCounts', 'patterns']);
         $standings = $tally->standingCounts->keyBy('group');
+        // Nobody knows into whose hands a report comes.
+        $mask = $this->masks->ofTally($tally);
         $patterns = $tally->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->values();
 
         return [
@@ -34,12 +38,12 @@ final readonly class ReportContent
             'migration' => $tally->dataset->migration,
             'plan' => $tally->planVersion->plan(),
             'rows' => $tally->summary['rows'],
-            'classes' => $this->classes($tally, $standings),
+            'classes' => $this->classes($tally, $standings, $mask),
             'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
                 'pattern' => $pattern,
                 'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
                 'rulings' => $this->rulings($standings->get("pattern:{$pattern->number}")),
-                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->page($tally, Filter::ofPattern($pattern->number), 1, $this->findings)['items'] : [],
+                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->page($tally, Filter::ofPattern($pattern->number), $mask, 1, $this->findings)['items'] : [],
             ])->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
@@ -51,13 +55,13 @@ final readonly class ReportContent
      * @param  \Illuminate\Support\Collection<string, StandingCount>  $standings
      * @return list<array<string, mixed>>
      */
-    private function classes(Tally $tally, \Illuminate\Support\Collection $standings): array
+    private function classes(Tally $tally, \Illuminate\Support\Collection $standings, Mask $mask): array
     {
         $classes = [];
         foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
             $count = $standings->get("class:{$class->value}");
             if ($count !== null) {
-                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->page($tally, Filter::ofClass($class->value), 1, $this->findings)['items']];
+                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->page($tally, Filter::ofClass($class->value), $mask, 1, $this->findings)['items']];
             }
         }
 

@@ -145,7 +145,7 @@ final class ReviewTest extends TestCase
         });
         $this->api('GET', str_replace('{tally}', (string) $tally->id, $path))->assertOk();
 
-        self::assertLessThanOrEqual(6, count($statements), implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
+        self::assertLessThanOrEqual(8, count($statements), implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
         foreach ($statements as $query) {
             if (str_contains($query->sql, '_findings')) {
                 $plan = json_encode(DB::select('EXPLAIN '.$query->sql, $query->bindings), JSON_THROW_ON_ERROR);

@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
+use App\Http\Problems\ValuesAreMasked;
 use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
 use App\Models\Tally;
+use App\Queries\Review\Filter;
 use App\Queries\Review\FindingPages;
+use App\Queries\Review\Mask;
+use App\Queries\Review\Masks;
 use App\Queries\Review\Record;
 use App\Queries\Review\TakenFindings;
 use App\Queries\Review\ValuePairs;
@@ -23,12 +27,15 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** Lists answer the findings of a filter from a place on ("from"), so that a page begins at any place of the list. */
 final class FindingController extends Controller
 {
+    public function __construct(private readonly Masks $masks) {}
+
     public function index(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
+        $mask = $this->mask($request, $tally, $filter);
         [$from, $limit] = [$request->from(), $request->limit()];
-        ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $from, $limit);
+        ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit);
         $resource = $filter->isOfCells ? CellFindingResource::class : RowFindingResource::class;
 
         return response()->json([
@@ -44,7 +51,10 @@ final class FindingController extends Controller
     {
         $this->allow('view', $tally->migration);
 
-        return response()->json(['total' => $pages->count($tally, $request->filter())]);
+        $filter = $request->filter();
+        $this->mask($request, $tally, $filter);
+
+        return response()->json(['total' => $pages->count($tally, $filter)]);
     }
 
     /** The findings of a filter as CSV, JSON Lines or workbook. */
@@ -52,6 +62,7 @@ final class FindingController extends Controller
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
+        $mask = $this->mask($request, $tally, $filter);
         $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-findings";
         if ($filter->isPlain()) {
             $name .= $filter->number('pattern') !== null ? "-of-pattern-{$filter->number('pattern')}" : rtrim("-{$filter->text('class')}", '-');
@@ -60,10 +71,10 @@ final class FindingController extends Controller
         }
         $as = $request->string('as')->toString();
         if ($as === 'workbook') {
-            return response()->download($findings->asWorkbook($tally, $filter, storage_path('work')), "{$name}.xlsx")->deleteFileAfterSend();
+            return response()->download($findings->asWorkbook($tally, $filter, $mask, storage_path('work')), "{$name}.xlsx")->deleteFileAfterSend();
         }
         $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
-        $lines = $as === 'json-lines' ? $findings->asJsonLines($tally, $filter) : $findings->asCsv($tally, $filter, $forSpreadsheets);
+        $lines = $as === 'json-lines' ? $findings->asJsonLines($tally, $filter, $mask) : $findings->asCsv($tally, $filter, $mask, $forSpreadsheets);
 
         return response()->streamDownload(static function () use ($lines): void {
             foreach ($lines as $line) {
@@ -76,14 +87,19 @@ final class FindingController extends Controller
     {
         $this->allow('view', $tally->migration);
 
-        return response()->json(RecordResource::make(Record::read($pages, $tally, $sequence))->resolve($request));
+        return response()->json(RecordResource::make(Record::read($pages, $tally, $this->mask($request, $tally), $sequence))->resolve($request));
     }
 
-    public function valuePairs(Tally $tally, int $number, ValuePairs $pairs): JsonResponse
+    public function valuePairs(Request $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
     {
         $this->allow('view', $tally->migration);
 
-        return response()->json($pairs->of($tally->patterns()->where('number', $number)->firstOrFail()));
+        $pattern = $tally->patterns()->where('number', $number)->firstOrFail();
+        if ($this->mask($request, $tally)->hides($pattern->source_column)) {
+            return response()->json(['items' => [], 'isAll' => false, 'cellsRead' => 0, 'isMasked' => true]);
+        }
+
+        return response()->json([...$pairs->of($pattern), 'isMasked' => false]);
     }
 
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse
@@ -91,5 +107,16 @@ final class FindingController extends Controller
         $this->allow('view', $tally->migration);
 
         return response()->json(['items' => $pages->keys($tally, $request->string('find')->toString(), 20)]);
+    }
+
+    /** @throws ValuesAreMasked if the filter asks for what is masked */
+    private function mask(Request $request, Tally $tally, ?Filter $filter = null): Mask
+    {
+        $mask = $this->masks->forPerson($this->person($request), $tally);
+        if ($filter !== null) {
+            $mask->mustAllow($filter, $tally);
+        }
+
+        return $mask;
     }
 }

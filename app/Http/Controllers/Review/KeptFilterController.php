@@ -9,6 +9,7 @@ use App\Http\Problems\Conflict;
 use App\Models\Dataset;
 use App\Models\KeptFilter;
 use App\Queries\Review\Filter;
+use App\Queries\Review\Masks;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -17,10 +18,14 @@ use Illuminate\Http\Response;
 /** Filters of findings that were given a name. */
 final class KeptFilterController extends Controller
 {
-    public function index(Dataset $dataset): JsonResponse
+    /** A filter that names values is not offered to whom they are masked for. */
+    public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         $kept = KeptFilter::query()->with('user')->where('dataset_id', $dataset->id)->orderBy('name')->get();
+        if ($masks->ofDataset($dataset, $this->person($request))->hidesAnything()) {
+            $kept = $kept->reject(static fn(KeptFilter $one): bool => Filter::from($one->filter)->looksAtCells());
+        }
 
         return response()->json(['items' => array_values($kept->map($this->view(...))->all())]);
     }

@@ -11,19 +11,23 @@ use App\Http\Requests\Review\RuleRequest;
 use App\Http\Resources\RulingResource;
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
 final class RulingController extends Controller
 {
+    public function __construct(private readonly Masks $masks) {}
+
     public function index(Request $request, Tally $tally): JsonResponse
     {
         $this->allow('view', $tally->migration);
         $acts = $tally->rulings()->with(['user', 'asked'])->orderByDesc('id')->limit(200)->get();
+        $mask = $this->masks->forPerson($this->person($request), $tally);
         $undone = $acts->pluck('undoes_id')->filter()->all();
 
         return response()->json([
-            'items' => $acts->map(static fn(Ruling $act): array => RulingResource::make($act)->resolve($request) + ['undone' => in_array($act->id, $undone, true)])->all(),
+            'items' => $acts->map(static fn(Ruling $act): array => RulingResource::make($act)->masked($mask)->resolve($request) + ['undone' => in_array($act->id, $undone, true)])->all(),
             'latest' => $acts->first()->id ?? 0,
         ]);
     }
@@ -32,13 +36,18 @@ final class RulingController extends Controller
     {
         $this->allow('rule', $tally->migration);
 
-        return RulingResource::make($ruleOn($tally, $request->ruling(), $this->person($request)));
+        [$ruling, $mask] = [$request->ruling(), $this->masks->forPerson($this->person($request), $tally)];
+        if ($ruling->filter !== null) {
+            $mask->mustAllow($ruling->filter, $tally);
+        }
+
+        return RulingResource::make($ruleOn($tally, $ruling, $this->person($request)))->masked($mask);
     }
 
     public function undo(Request $request, Ruling $ruling, UndoRuling $undoRuling): RulingResource
     {
         $this->allow('rule', $ruling->tally->migration);
 
-        return RulingResource::make($undoRuling($ruling, $this->person($request)));
+        return RulingResource::make($undoRuling($ruling, $this->person($request)))->masked($this->masks->forPerson($this->person($request), $ruling->tally));
     }
 }

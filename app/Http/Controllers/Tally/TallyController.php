@@ -9,6 +9,8 @@ use App\Http\Problems\Conflict;
 use App\Http\Resources\TallyResource;
 use App\Models\Dataset;
 use App\Models\Tally;
+use App\Queries\Review\Mask;
+use App\Queries\Review\Masks;
 use App\Questions\Answers;
 use App\Questions\HowTalliesDiffer;
 use Illuminate\Http\JsonResponse;
@@ -25,7 +27,7 @@ final class TallyController extends Controller
     }
 
     /** What became of the findings of an earlier tally in this one. */
-    public function compare(Tally $tally, Tally $earlier, Answers $answers): JsonResponse
+    public function compare(Request $request, Tally $tally, Tally $earlier, Answers $answers, Masks $masks): JsonResponse
     {
         $this->allow('view', $tally->migration);
         if ($tally->dataset_id !== $earlier->dataset_id || $earlier->number >= $tally->number) {
@@ -33,14 +35,30 @@ final class TallyController extends Controller
         }
         $answer = $answers->to(new HowTalliesDiffer($earlier->id, $tally->id));
 
-        return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $answer->content]);
+        return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally))]);
     }
 
-    public function show(Request $request, Tally $tally): JsonResponse
+    public function show(Request $request, Tally $tally, Masks $masks): JsonResponse
     {
         $this->allow('view', $tally->migration);
         $tally->load(['standingCounts', 'patterns', 'carryOver.from']);
 
-        return response()->json(TallyResource::make($tally)->withPatterns()->resolve($request));
+        $person = $this->person($request);
+
+        return response()->json(TallyResource::make($tally)->withPatterns($masks->forPerson($person, $tally), $masks->state($person, $tally))->resolve($request));
+    }
+
+    /**
+     * @param  array<array-key, mixed>|null  $comparison
+     * @return array<array-key, mixed>|null
+     */
+    private function masked(?array $comparison, Mask $mask): ?array
+    {
+        if ($comparison === null || ! $mask->hidesAnything()) {
+            return $comparison;
+        }
+        $examples = is_array($comparison['examples'] ?? null) ? $comparison['examples'] : [];
+
+        return ['examples' => array_values(array_filter($examples, static fn(mixed $example): bool => is_array($example) && is_string($example['column'] ?? null) && ! $mask->hides($example['column'])))] + $comparison;
     }
 }

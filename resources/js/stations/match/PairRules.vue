@@ -155,6 +155,16 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
         :may-work="mayWork"
         @update="emit('rule', source, { crosswalk: $event.length > 0 ? ($event as Schemas['KeyColumn'][]) : undefined })"
       />
+      <fieldset>
+        <legend>Who sees the values</legend>
+        <el-checkbox
+          :model-value="pair.sensitive ?? false"
+          :disabled="!mayWork"
+          @update:model-value="emit('rule', source, { sensitive: $event === true ? true : undefined })"
+        >
+          Sensitive <span class="quiet">masked in Review, reports and files; shown for an hour to who may see them, on record</span>
+        </el-checkbox>
+      </fieldset>
     </template>
   </section>
 </template>

@@ -108,7 +108,8 @@ const ruled = computed(() => {
         <b>{{ count(pair.cells) }}</b>
       </li>
       <li v-if="pairs.isPending.value" class="quiet">counting …</li>
-      <li v-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">
+      <li v-if="pairs.data.value?.isMasked" class="quiet">the values of this column are masked for you</li>
+      <li v-else-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">
         the most frequent ones{{ pairs.data.value.cellsRead < (pattern?.cells ?? 0) ? ` among the first ${count(pairs.data.value.cellsRead)} cells` : '' }}
       </li>
     </ol>

@@ -19,6 +19,7 @@ import FilterBar from '@/stations/review/FilterBar.vue'
 import FindingList from '@/stations/review/FindingList.vue'
 import FindKey from '@/stations/review/FindKey.vue'
 import GroupHead from '@/stations/review/GroupHead.vue'
+import MaskStrip from '@/stations/review/MaskStrip.vue'
 import KeysDialog from '@/stations/review/KeysDialog.vue'
 import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
@@ -141,6 +142,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
         >Rule on all {{ all === null ? '' : count(all.findings) }}</el-button
       >
     </StationHead>
+    <MaskStrip v-if="tally.sensitive" :tally="tally" :sensitive="tally.sensitive" />
     <div v-if="tally.findings === 0" class="empty">
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>

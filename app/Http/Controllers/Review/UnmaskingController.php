@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Review;
+
+use App\Http\Controllers\Controller;
+use App\Models\Dataset;
+use App\Models\Unmasking;
+use App\Models\User;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** Who had sensitive values shown, and when. */
+final class UnmaskingController extends Controller
+{
+    private const LISTED = 200;
+
+    public function index(Dataset $dataset): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $all = Unmasking::query()->with('user')->where('dataset_id', $dataset->id)->orderByDesc('id')->limit(self::LISTED)->get();
+
+        return response()->json(['items' => array_values($all->map($this->view(...))->all())]);
+    }
+
+    public function store(Request $request, Dataset $dataset): JsonResponse
+    {
+        $this->allow('unmask', $dataset->migration);
+
+        return response()->json($this->view($this->enter($dataset, $this->person($request), Unmasking::MINUTES)), Response::HTTP_CREATED);
+    }
+
+    /** Masks them again before their time. */
+    public function destroy(Request $request, Dataset $dataset): Response
+    {
+        $this->allow('unmask', $dataset->migration);
+        $this->enter($dataset, $this->person($request), 0);
+
+        return response()->noContent();
+    }
+
+    private function enter(Dataset $dataset, User $person, int $minutes): Unmasking
+    {
+        return Unmasking::query()->create(['dataset_id' => $dataset->id, 'user_id' => $person->id, 'created_at' => now(), 'until' => now()->addMinutes($minutes)]);
+    }
+
+    /** @return array{person: string, at: string, until: string} */
+    private function view(Unmasking $unmasking): array
+    {
+        return ['person' => $unmasking->user->name, 'at' => $unmasking->created_at->toIso8601ZuluString(), 'until' => $unmasking->until->toIso8601ZuluString()];
+    }
+}
