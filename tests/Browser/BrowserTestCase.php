@@ -8,6 +8,7 @@ use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\DriverCommand;
 use Facebook\WebDriver\Remote\LocalFileDetector;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
@@ -23,33 +24,46 @@ abstract class BrowserTestCase extends TestCase
 
     private const ADDRESS = 'http://127.0.0.1:8190';
 
+    /** Of the person whose turn it is. */
     protected RemoteWebDriver $browser;
 
-    private string $profile;
+    /** @var array<string, RemoteWebDriver> by the folder of its profile */
+    private array $browsers = [];
 
     protected function setUp(): void
     {
         parent::setUp();
-        $this->profile = storage_path('work/chrome-'.bin2hex(random_bytes(4)));
-        $options = new ChromeOptions;
-        $options->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-            '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', "--user-data-dir={$this->profile}",
-        ]);
-        $options->setExperimentalOption('prefs', ['download.default_directory' => storage_path('work'), 'plugins.always_open_pdf_externally' => true]);
-        $capabilities = DesiredCapabilities::chrome();
-        $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
-        $this->browser = RemoteWebDriver::create('http://127.0.0.1:8192', $capabilities);
-        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 1280, 'height' => 800, 'deviceScaleFactor' => 1, 'mobile' => false]);
+        $this->openBrowser();
     }
 
     protected function tearDown(): void
     {
-        $complaints = array_filter($this->browser->manage()->getLog('browser'), fn(mixed $entry): bool => is_array($entry) && ($entry['level'] ?? '') === 'SEVERE' && ! $this->isExpected((string) json_encode($entry, JSON_UNESCAPED_SLASHES)));
-        $this->browser->quit();
-        exec('rm -rf '.escapeshellarg($this->profile));
-        self::assertSame([], array_values($complaints), 'The browser complained.');
+        $complaints = [];
+        foreach ($this->browsers as $profile => $browser) {
+            $complaints = [...$complaints, ...array_filter($browser->manage()->getLog('browser'), fn(mixed $entry): bool => is_array($entry) && ($entry['level'] ?? '') === 'SEVERE' && ! $this->isExpected((string) json_encode($entry, JSON_UNESCAPED_SLASHES)))];
+            $browser->quit();
+            exec('rm -rf '.escapeshellarg($profile));
+        }
+        self::assertSame([], $complaints, 'The browser complained.');
         parent::tearDown();
+    }
+
+    /** A browser of its own, for one person more. The story goes on in it. */
+    protected function openBrowser(): RemoteWebDriver
+    {
+        $profile = storage_path('work/chrome-'.bin2hex(random_bytes(4)));
+        $options = new ChromeOptions;
+        $options->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+            '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', "--user-data-dir={$profile}",
+        ]);
+        $options->setExperimentalOption('prefs', ['download.default_directory' => storage_path('work'), 'plugins.always_open_pdf_externally' => true]);
+        $capabilities = DesiredCapabilities::chrome();
+        $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
+        $this->browser = $this->browsers[$profile] = RemoteWebDriver::create('http://127.0.0.1:8192', $capabilities);
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 1280, 'height' => 800, 'deviceScaleFactor' => 1, 'mobile' => false]);
+
+        return $this->browser;
     }
 
     /** Whether a failed request is part of the story, such as a file that is refused. */
@@ -86,6 +100,32 @@ abstract class BrowserTestCase extends TestCase
         $quoted = $this->quoted($name);
         $element = $this->visible("//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), {$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]", "a button \"{$name}\"");
         $element->click();
+    }
+
+    /** Goes with the tabulator to what has such a name and strikes keys there, as whoever has no mouse. */
+    protected function strike(string $name, string ...$keys): void
+    {
+        for ($tabs = 0; $tabs < 250; $tabs++) {
+            $focused = $this->browser->executeScript('const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent ?? ""');
+            if (is_string($focused) && str_starts_with((string) preg_replace('/\s+/', '', $focused), str_replace(' ', '', $name))) {
+                $this->strokes(...($keys === [] ? [WebDriverKeys::ENTER] : $keys));
+                $this->addToAssertionCount(1);
+
+                return;
+            }
+            $this->strokes(WebDriverKeys::TAB);
+        }
+        self::fail("With the tabulator one does not come to \"{$name}\". The page says:\n".mb_substr($this->text(), 0, 3_000));
+    }
+
+    /** Keys of the keyboard itself: sent to an element, those for a place of files would be taken for the name of one. */
+    private function strokes(string ...$keys): void
+    {
+        $actions = [];
+        foreach ($keys as $key) {
+            array_push($actions, ['type' => 'keyDown', 'value' => $key], ['type' => 'keyUp', 'value' => $key]);
+        }
+        $this->browser->execute(DriverCommand::ACTIONS, ['actions' => [['type' => 'key', 'id' => 'keyboard', 'actions' => $actions]]]);
     }
 
     protected function type(string $label, string $text): void
