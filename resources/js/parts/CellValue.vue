@@ -7,13 +7,15 @@ import { pieces } from '@/format/invisible'
 const props = defineProps<{ stretches: readonly Stretch[]; side?: 'source' | 'target' }>()
 
 const drawn = computed(() => props.stretches.map((stretch) => ({ differs: stretch.differs, pieces: pieces(stretch.text) })))
+/** What the server says instead of a value that is kept from this person. */
+const isMasked = computed(() => props.stretches.map((stretch) => stretch.text).join('') === '(masked)')
 const isBlank = computed(() => props.stretches.every((stretch) => stretch.text === ''))
 </script>
 
 <template>
   <span class="cell" :class="{ src: side === 'source', tgt: side === 'target' }">
-    <span v-if="isBlank" class="blank">blank</span>
-    <template v-for="(stretch, position) in drawn" :key="position"
+    <span v-if="isBlank || isMasked" class="blank">{{ isMasked ? 'masked' : 'blank' }}</span>
+    <template v-for="(stretch, position) in drawn" v-else :key="position"
       ><component :is="stretch.differs ? 'mark' : 'span'" :class="side"
         ><template v-for="(piece, at) in stretch.pieces" :key="at"
           ><span v-if="piece.isToken" class="token">{{ piece.text }}</span

@@ -22,6 +22,7 @@ const emit = defineEmits<{ retry: [] }>()
   display: grid;
   gap: 8px;
   justify-items: start;
+  align-content: start;
   max-inline-size: 64ch;
 }
 p {

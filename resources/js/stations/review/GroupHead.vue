@@ -84,7 +84,7 @@ const ruled = computed(() => {
         ><template v-if="position > 0">, </template><CellValue :stretches="example.source" side="source" /> became
         <CellValue :stretches="example.target" side="target"
       /></template>
-      <template v-if="pattern.examples.length > EXAMPLES"> and more</template>.
+      <template v-if="pattern.examples.length > EXAMPLES"> and more</template><template v-if="examples.length > 0">.</template>
     </p>
     <p v-else>{{ sentence }}</p>
     <span class="quiet" role="status">{{ ruled }}</span>

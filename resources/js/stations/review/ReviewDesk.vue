@@ -105,8 +105,8 @@ const subjects = computed<CommentSubject[]>(() => {
   return said
 })
 
-const patternsPane = usePaneSize('patterns', 262, 180, 420)
-const recordPane = usePaneSize('record', 372, 240, 640)
+const patternsPane = usePaneSize('patterns', 240, 180, 420)
+const recordPane = usePaneSize('record', 344, 240, 640)
 const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
 watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
