@@ -62,6 +62,11 @@ const proposed = computed(() => {
   return new Map(props.proposals.filter(({ source, target }) => !partners.value.has(source) && !taken.has(target)).map((one) => [one.source, one]))
 })
 const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
+const NAMED = 6
+const namedKinds = computed(() => {
+  const named = props.kinds.slice(0, NAMED).map(({ source, kind, forms }) => `${source} (${kindName(kind)}${forms > 1 ? `, in ${forms} forms` : ''})`)
+  return named.join(', ') + (props.kinds.length > NAMED ? ` and ${props.kinds.length - NAMED} more` : '')
+})
 /** How much of each pair agrees in the trial. */
 const agreement = computed(() => new Map(props.agreeing.map((pair) => [pair.source, pair])))
 const leftOver = computed(() => {
@@ -90,7 +95,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
     <div v-if="mayWork && kinds.length > 0" class="strong" role="status">
       <span
         >{{ kinds.length === 1 ? 'One pair looks' : `${kinds.length} pairs look` }} like more than text:
-        {{ kinds.map(({ source, kind, forms }) => `${source} (${kindName(kind)}${forms > 1 ? `, in ${forms} forms` : ''})`).join(', ') }}.</span
+        {{ namedKinds }}.</span
       >
       <el-button
         size="small"

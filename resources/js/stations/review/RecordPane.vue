@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className, decisionName } from '@/format/classes'
 import { count, counted } from '@/format/counts'
-import { difference } from '@/format/difference'
+import { difference, type Stretch } from '@/format/difference'
+import { excerpt, isLong } from '@/format/excerpt'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
@@ -43,11 +44,29 @@ function earlierSaid(earlier: Schemas['Earlier']): string {
 }
 /** The place of a key field, counted from 1, and its value: what else has it? */
 const keyPlace = (field: Schemas['Field']): number => (props.record?.fields.filter((one) => one.role === 'key').indexOf(field) ?? -1) + 1
-const whole = (text: string) => [{ text, differs: false }]
+const whole = (text: string): Stretch[] => [{ text, differs: false }]
+const hasLong = computed(() => props.record?.fields.some((field) => isLong(field.sourceValue) || isLong(field.targetValue)) ?? false)
+const isWhole = ref(false)
+const pane = ref<HTMLElement | null>(null)
+/** Of a record with many columns one may only want to see those that differ; the key stays. */
+const isBrief = ref(false)
+const MANY = 20
+const fields = computed(() => props.record?.fields.filter((field) => !isBrief.value || field.finding !== null || field.role === 'key') ?? [])
+// The cell that is looked at may stand far below.
+watch(
+  () => [props.record?.sequence, props.cell],
+  () => pane.value?.querySelector('.looked')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
+const shown = (stretches: readonly Stretch[]): readonly Stretch[] => (isWhole.value ? stretches : excerpt(stretches))
+watch(
+  () => props.record?.sequence,
+  () => (isWhole.value = false),
+)
 </script>
 
 <template>
-  <section class="record" aria-label="The whole record">
+  <section ref="pane" class="record" aria-label="The whole record">
     <LoadState :is-loading="isLoading" :error="error" what="The record">
       <p v-if="record === undefined" class="quiet hint">Choose a finding to see the whole record from both sides.</p>
       <template v-else>
@@ -59,15 +78,21 @@ const whole = (text: string) => [{ text, differs: false }]
           <span class="quiet">{{ note }}</span>
           <span class="quiet">{{ places }}</span>
           <span v-if="record.remark">{{ record.remark }}</span>
+          <button v-if="differing > 0 && record.fields.length > MANY" type="button" class="plain" :aria-pressed="isBrief" @click="isBrief = !isBrief">
+            {{ isBrief ? 'Show all columns' : 'Show only the columns that differ' }}
+          </button>
+          <button v-if="hasLong" type="button" class="plain" :aria-pressed="isWhole" @click="isWhole = !isWhole">
+            {{ isWhole ? 'Shorten long values' : 'Long values are shortened: show them whole' }}
+          </button>
           <span v-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
         </header>
         <div v-if="record.refusal" class="field">
           <span class="label">{{ record.refusal.sentence }}</span>
-          <CellValue :stretches="whole(record.refusal.raw)" :side="record.side ?? undefined" />
+          <CellValue :stretches="shown(whole(record.refusal.raw))" :side="record.side ?? undefined" />
         </div>
         <component
           :is="field.finding ? 'button' : 'div'"
-          v-for="field in record.fields"
+          v-for="field in fields"
           :key="`${field.source} ${field.target}`"
           class="field"
           :class="{ differs: field.finding, looked: field.finding && field.finding.sequence === cell }"
@@ -88,14 +113,14 @@ const whole = (text: string) => [{ text, differs: false }]
             </button></span
           >
           <span v-if="field.finding" class="two">
-            <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').source" side="source" />
-            <CellValue :stretches="difference(field.sourceValue ?? '', field.targetValue ?? '').target" side="target" />
+            <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').source)" side="source" />
+            <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').target)" side="target" />
             <em>{{ field.finding.sentence }}</em>
           </span>
-          <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="whole(field.sourceValue)" />
+          <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="shown(whole(field.sourceValue))" />
           <span v-else class="two">
-            <CellValue v-if="field.sourceValue !== null" :stretches="whole(field.sourceValue)" side="source" />
-            <CellValue v-if="field.targetValue !== null" :stretches="whole(field.targetValue)" side="target" />
+            <CellValue v-if="field.sourceValue !== null" :stretches="shown(whole(field.sourceValue))" side="source" />
+            <CellValue v-if="field.targetValue !== null" :stretches="shown(whole(field.targetValue))" side="target" />
           </span>
         </component>
       </template>
