@@ -45,6 +45,12 @@ final readonly class Mask
         return in_array($sourceColumn, $this->columns['source'], true);
     }
 
+    /** Under the name that it has on either side. */
+    public function hidesColumn(string $name): bool
+    {
+        return $this->hides($name) || in_array($name, $this->columns['target'], true);
+    }
+
     /** @param list<string> $columns of the source, by the place of their pair */
     public function cell(CellLine $cell, array $columns): CellLine
     {

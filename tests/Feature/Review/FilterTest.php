@@ -90,6 +90,15 @@ final class FilterTest extends TestCase
         self::assertSame(['ask'], array_column(array_filter($this->all($tally, 'class=missing'), static fn(array $row): bool => $row['sequence'] === $missing['sequence']), 'decision'));
     }
 
+    public function test_further_columns_of_the_row_stand_beside_a_finding(): void
+    {
+        $tally = $this->register();
+
+        $this->api('GET', "/tallies/{$tally->id}/findings?cellClass=filled&limit=1&beside[]=holder&beside[]=loaded&beside[]=nothing")->assertJson(['items' => [['key' => 'LM,4', 'beside' => ['Ezekiel Thornøy', 't', null]]]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?class=extra&limit=1&beside[]=holder")->assertJson(['items' => [['key' => 'KB,t1', 'beside' => ['']]]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?".implode('&', array_map(static fn(int $nth): string => "beside[]=c{$nth}", range(1, 5))))->assertUnprocessable();
+    }
+
     public function test_a_filter_is_kept_under_a_name_for_everybody(): void
     {
         $this->register();

@@ -19,10 +19,10 @@ final class MaskTest extends TestCase
         $tally = $this->withSensitiveHolder();
         $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'Of one holder', 'filter' => ['source' => self::SECRET]])->assertCreated();
         $this->api('POST', "/datasets/{$this->dataset->id}/unmaskings")->assertCreated();
-        $pattern = $this->patternOf($tally, 'holder');
+        [$pattern, $fee] = [$this->patternOf($tally, 'holder'), $this->patternOf($tally, 'fee')];
         $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'pattern', 'target' => (string) $pattern, 'decision' => 'expected', 'reason' => '', 'holdsFor' => [['source' => self::SECRET.' 1', 'target' => mb_strtoupper(self::SECRET.' 1')]], 'seenAct' => 0])->assertCreated();
         $paths = [
-            "/tallies/{$tally->id}", "/tallies/{$tally->id}/findings?limit=200", "/tallies/{$tally->id}/findings?of=cells", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/patterns/{$pattern}/value-pairs", "/tallies/{$tally->id}/rulings", "/datasets/{$this->dataset->id}/kept-filters",
+            "/tallies/{$tally->id}", "/tallies/{$tally->id}/findings?limit=200", "/tallies/{$tally->id}/findings?of=cells", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=holder", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=owner", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/patterns/{$pattern}/value-pairs", "/tallies/{$tally->id}/rulings", "/datasets/{$this->dataset->id}/kept-filters",
             "/tallies/{$tally->id}/findings/taken?as=csv", "/tallies/{$tally->id}/findings/taken?as=json-lines&of=cells", "/tallies/{$tally->id}/findings/taken?class=refused",
         ];
         $others = ["/datasets/{$this->dataset->id}/profile", "/datasets/{$this->dataset->id}/plan", "/datasets/{$this->dataset->id}/trial", '/deliveries/1/rows', '/deliveries/1/refused', "/datasets/{$this->dataset->id}/shaped-rows?side=source&as=csv"];

@@ -11,11 +11,14 @@ use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
 use App\Models\Tally;
+use App\Queries\Review\Beside;
+use App\Queries\Review\CellLine;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\Record;
+use App\Queries\Review\RowLine;
 use App\Queries\Review\TakenFindings;
 use App\Queries\Review\ValuePairs;
 use Illuminate\Http\JsonResponse;
@@ -29,18 +32,21 @@ final class FindingController extends Controller
 {
     public function __construct(private readonly Masks $masks) {}
 
-    public function index(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
+    public function index(FilterRequest $request, Tally $tally, FindingPages $pages, Beside $beside): JsonResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
         [$from, $limit] = [$request->from(), $request->limit()];
         ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit);
-        $resource = $filter->isOfCells ? CellFindingResource::class : RowFindingResource::class;
+        $values = $beside->of($tally, $mask, $items, $request->beside());
+        $lines = array_map(static fn(RowLine|CellLine $finding): array => $finding instanceof CellLine
+            ? CellFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->rowSequence] ?? []]
+            : RowFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->sequence] ?? []], $items);
 
         return response()->json([
             'of' => $filter->isOfCells ? 'cells' : 'rows',
-            'items' => $resource::collection($items)->resolve($request),
+            'items' => $lines,
             'next' => count($items) === $limit && ($total === null || $from + $limit <= $total) ? $from + $limit : null,
             'previous' => $from > 1 ? max(1, $from - $limit) : null,
             'total' => $total,

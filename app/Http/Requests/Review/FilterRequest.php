@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Review;
 
+use App\Queries\Review\Beside;
 use App\Queries\Review\Filter;
 use Illuminate\Foundation\Http\FormRequest;
 
@@ -15,7 +16,7 @@ final class FilterRequest extends FormRequest
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
-        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines,workbook'], 'for' => ['in:spreadsheets']];
+        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines,workbook'], 'for' => ['in:spreadsheets'], 'beside' => ['array', 'max:'.Beside::MOST_COLUMNS], 'beside.*' => ['string', 'max:10000']];
     }
 
     public function filter(): Filter
@@ -24,6 +25,12 @@ final class FilterRequest extends FormRequest
         parse_str(is_string($query) ? $query : '', $sent);
 
         return Filter::from($sent);
+    }
+
+    /** @return list<string> names of columns that are shown beside the findings */
+    public function beside(): array
+    {
+        return array_values(array_filter((array) $this->query('beside'), is_string(...)));
     }
 
     public function from(): int

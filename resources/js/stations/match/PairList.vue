@@ -93,10 +93,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
       </el-button>
     </div>
     <div v-if="mayWork && kinds.length > 0" class="strong" role="status">
-      <span
-        >{{ kinds.length === 1 ? 'One pair looks' : `${kinds.length} pairs look` }} like more than text:
-        {{ namedKinds }}.</span
-      >
+      <span>{{ kinds.length === 1 ? 'One pair looks' : `${kinds.length} pairs look` }} like more than text: {{ namedKinds }}.</span>
       <el-button
         size="small"
         @click="

@@ -2,14 +2,19 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import { type Filter, rulingName, said, sentenceOf, termsSaid } from '@/stations/review/filter'
 
 /** Narrows the list down; filters that are of use again get a name, for everybody. */
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; mayKeep: boolean }>()
+const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; mayKeep: boolean; columns: readonly string[] }>()
 const emit = defineEmits<{ narrow: [terms: Filter]; widen: [terms: readonly (keyof Filter)[]]; set: [filter: Filter] }>()
+
+/** Names of columns that are shown beside each finding. */
+const beside = defineModel<string[]>('beside', { required: true })
+const MOST_BESIDE = 4
 
 const rulings = ['open', 'expected', 'defect', 'ask', 'reopened'] as const
 const terms = computed(() => termsSaid(props.filter, props.tally))
@@ -84,6 +89,19 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         aria-label="Text in key or values"
         @commit="$event === '' ? emit('widen', ['text']) : emit('narrow', { text: $event })"
       />
+      <el-select
+        v-model="beside"
+        multiple
+        filterable
+        :multiple-limit="MOST_BESIDE"
+        size="small"
+        class="beside"
+        placeholder="Columns"
+        aria-label="Columns beside each finding"
+      >
+        <template #tag>{{ counted(beside.length, 'column') }} more</template>
+        <el-option v-for="column in columns" :key="column" :value="column" :label="column" />
+      </el-select>
       <el-button size="small" :aria-expanded="isKeeping" @click="isKeeping = !isKeeping"
         >Kept{{ kept.data.value?.items.length ? ` (${kept.data.value.items.length})` : '' }}</el-button
       >
@@ -150,6 +168,9 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
 }
 .text {
   flex: 1 1 84px;
+}
+.beside {
+  flex: 0 1 104px;
 }
 .fields > * {
   min-inline-size: 64px;

@@ -46,6 +46,7 @@ const detail = computed(() => {
         ><span class="cell key">{{ cell.key }}</span
         ><span v-if="column !== null" class="quiet column">{{ column }}</span></span
       >
+      <span v-for="(value, position) in cell.beside" :key="position" class="cell value quiet">{{ value }}</span>
       <CellValue class="value" :stretches="marked.source" side="source" />
       <CellValue class="value" :stretches="marked.target" side="target" />
       <span class="tag" :class="decision">{{ standing }}</span>
@@ -53,6 +54,7 @@ const detail = computed(() => {
     <template v-else-if="row">
       <RowMark :row-class="row.class" :side="row.side" />
       <span class="cell key">{{ row.key ?? `line ${row.sourceLine ?? row.targetLine}` }}</span>
+      <span v-for="(value, position) in row.beside" :key="position" class="cell value quiet">{{ value }}</span>
       <span class="cell value quiet" :class="{ src: row.side === 'source', tgt: row.side === 'target' }">{{ row.excerpt.replaceAll('\n', ' ⏎ ') }}</span>
       <span v-if="needsRuling" class="tag" :class="decision"
         >{{ standing }}<span class="unseen">, {{ detail }}</span></span
@@ -78,10 +80,10 @@ const detail = computed(() => {
   min-inline-size: 0;
 }
 .line {
-  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) 88px;
+  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) 88px;
 }
 .two {
-  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) minmax(0, 1fr) 88px;
+  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) minmax(0, 1fr) 88px;
 }
 .chosen {
   background: var(--mark);

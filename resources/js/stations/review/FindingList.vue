@@ -8,7 +8,7 @@ import FindingLine from '@/stations/review/FindingLine.vue'
 import { type Filter, isOfCells } from '@/stations/review/filter'
 import { type Finding, PAGE, sequenceOf, useFindings } from '@/stations/review/useFindings'
 
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
+const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; beside: readonly string[] }>()
 const emit = defineEmits<{ look: [finding: Finding | null]; rule: [decision: Schemas['Decision']]; ruleAll: [decision: Schemas['Decision']] }>()
 /** Findings that are chosen to be ruled on together, by their sequence. */
 const ticked = defineModel<ReadonlySet<number>>('ticked', { required: true })
@@ -20,6 +20,7 @@ const inSight = ref<number[]>([])
 const { first, counted, total, length, at } = useFindings(
   computed(() => props.tally.id),
   toRef(() => props.filter),
+  toRef(() => props.beside),
   inSight,
 )
 const { height, rows, offset, goTo, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
@@ -142,15 +143,24 @@ const isTicked = (index: number): boolean => {
   const finding = at(index)
   return finding !== undefined && ticked.value.has(sequenceOf(finding))
 }
+/** With further columns the list may be wider than its pane, and is moved sideways then. */
+const room = computed(() => {
+  const [columns, values] = [props.beside.length, isOfCells(props.filter) ? 2 : 1]
+  return {
+    '--key': `${keyWidth.value}px`,
+    '--beside': columns === 0 ? '' : `repeat(${columns}, minmax(0, 0.8fr))`,
+    '--least': columns === 0 ? '0' : `${200 + keyWidth.value + columns * 96 + values * 120}px`,
+  }
+})
 const headings = computed(() =>
   isOfCells(props.filter)
-    ? [props.tally.keyColumns.join(', '), 'source', 'target', 'ruling']
-    : [props.tally.keyColumns.join(', '), 'the row begins with', 'ruling'],
+    ? [props.tally.keyColumns.join(', '), ...props.beside, 'source', 'target', 'ruling']
+    : [props.tally.keyColumns.join(', '), ...props.beside, 'the row begins with', 'ruling'],
 )
 </script>
 
 <template>
-  <div class="list" :style="{ '--key': `${keyWidth}px` }">
+  <div class="list" :style="room">
     <div class="heading" :class="isOfCells(filter) ? 'cells' : 'rows'" aria-hidden="true">
       <span /><span /><span v-for="name in headings" :key="name">{{ name }}</span>
     </div>
@@ -195,6 +205,11 @@ const headings = computed(() =>
   flex-direction: column;
   min-block-size: 0;
   flex: 1;
+  overflow-x: auto;
+}
+.heading,
+.scroller {
+  min-inline-size: var(--least);
 }
 .heading {
   display: grid;
@@ -215,10 +230,10 @@ const headings = computed(() =>
   white-space: nowrap;
 }
 .heading.cells {
-  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) minmax(0, 1fr) 88px;
+  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) minmax(0, 1fr) 88px;
 }
 .heading.rows {
-  grid-template-columns: 20px 26px var(--key, 122px) minmax(0, 1fr) 88px;
+  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) 88px;
 }
 .scroller {
   flex: 1;

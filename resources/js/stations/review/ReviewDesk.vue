@@ -42,6 +42,14 @@ const ticked = ref<ReadonlySet<number>>(new Set())
 const total = computed(() => list.value?.total ?? null)
 const { look, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
 
+/** Columns of the record that are shown beside the findings, remembered for each dataset. */
+const besideName = `nine-tally:beside:${props.course.id}`
+const beside = ref<string[]>((localStorage.getItem(besideName) ?? '').split('\n').filter((name) => name !== ''))
+watch(beside, (names) => localStorage.setItem(besideName, names.join('\n')))
+const columns = computed(() => [
+  ...new Set([...beside.value, ...(record.data.value?.fields.filter(({ role }) => role !== 'key').map(({ source, target }) => source ?? target ?? '') ?? [])]),
+])
+
 const why = ref<Why>({ reason: '', ticket: '', askedId: null })
 const isRulingOnAll = ref(false)
 const isShowingActs = ref(false)
@@ -163,7 +171,18 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             @make-rule="makeRule"
             @narrow="narrow"
           />
-          <div ref="bar"><FilterBar :tally="tally" :filter="filter" :may-keep="course.mayRule" @narrow="narrow" @widen="widen" @set="set" /></div>
+          <div ref="bar">
+            <FilterBar
+              v-model:beside="beside"
+              :columns="columns"
+              :tally="tally"
+              :filter="filter"
+              :may-keep="course.mayRule"
+              @narrow="narrow"
+              @widen="widen"
+              @set="set"
+            />
+          </div>
           <ErrorNote :error="rule.error.value ?? undo.error.value ?? plan.saving.error.value" />
           <p v-if="last" class="done" role="status">
             Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
@@ -173,7 +192,16 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             {{ counted(ticked.size, 'finding') }} chosen.
             <el-button link @click="ticked = new Set()">Choose none</el-button>
           </p>
-          <FindingList ref="list" v-model:ticked="ticked" :tally="tally" :filter="filter" @look="look" @rule="ruleOnTarget" @rule-all="askOrRuleOnAll">
+          <FindingList
+            ref="list"
+            v-model:ticked="ticked"
+            :tally="tally"
+            :filter="filter"
+            :beside="beside"
+            @look="look"
+            @rule="ruleOnTarget"
+            @rule-all="askOrRuleOnAll"
+          >
             <template #none>Widen the filter, or <button type="button" class="plain" @click="set({})">look at all that does not agree</button>.</template>
           </FindingList>
         </div>

@@ -12,18 +12,18 @@ interface Page {
   total: number | null
 }
 
-async function load(tally: number, filter: Filter, page: number, signal?: AbortSignal): Promise<Page> {
-  const query = { ...filter, from: page * PAGE + 1, limit: PAGE }
+async function load(tally: number, filter: Filter, beside: readonly string[], page: number, signal?: AbortSignal): Promise<Page> {
+  const query = { ...filter, from: page * PAGE + 1, limit: PAGE, 'beside[]': [...beside] }
   const found = await answer(api.GET('/tallies/{tally}/findings', { params: { path: { tally }, query }, signal }))
   const items = found.of === 'cells' ? found.items.map((cell): Finding => ({ kind: 'cell', cell })) : found.items.map((row): Finding => ({ kind: 'row', row }))
   return { items, total: found.total }
 }
 
 /** The findings of a filter, page by page as they come into sight. How many they are may take longer to find than the first of them. */
-export function useFindings(tally: Ref<number>, filter: Ref<Filter>, inSight: Ref<readonly number[]>) {
+export function useFindings(tally: Ref<number>, filter: Ref<Filter>, beside: Ref<readonly string[]>, inSight: Ref<readonly number[]>) {
   const first = useQuery({
-    queryKey: ['tally', tally, 'findings', filter, 0],
-    queryFn: ({ signal }) => load(tally.value, filter.value, 0, signal),
+    queryKey: ['tally', tally, 'findings', filter, beside, 0],
+    queryFn: ({ signal }) => load(tally.value, filter.value, beside.value, 0, signal),
     // After a ruling the list stays until it is there again; that of another filter does not.
     placeholderData: (before, query) => (JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined),
   })
@@ -38,8 +38,8 @@ export function useFindings(tally: Ref<number>, filter: Ref<Filter>, inSight: Re
       inSight.value
         .filter((page) => page > 0)
         .map((page) => ({
-          queryKey: ['tally', tally.value, 'findings', filter.value, page],
-          queryFn: ({ signal }: { signal: AbortSignal }) => load(tally.value, filter.value, page, signal),
+          queryKey: ['tally', tally.value, 'findings', filter.value, beside.value, page],
+          queryFn: ({ signal }: { signal: AbortSignal }) => load(tally.value, filter.value, beside.value, page, signal),
         })),
     ),
   })
