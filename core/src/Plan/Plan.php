@@ -29,6 +29,7 @@ final readonly class Plan
      * @param  array{source: list<string>, target: list<string>}  $leftOut
      * @param  list<Bridge>  $bridges
      * @param  array<string, DemandDocument>  $demands  by target column
+     * @param  list<string>  $defaultForgives  causes of form that a pair forgives when it is made
      */
     public function __construct(
         public array $key,
@@ -38,6 +39,7 @@ final readonly class Plan
         public SideRules $target = new SideRules,
         public array $bridges = [],
         public array $demands = [],
+        public array $defaultForgives = [],
     ) {}
 
     /**
@@ -114,6 +116,7 @@ final readonly class Plan
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
                 'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
                 'demands' => $this->demands,
+                'defaults' => array_filter(['forgives' => $this->defaultForgives]),
             ]),
         ];
     }

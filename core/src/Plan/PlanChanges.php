@@ -37,6 +37,10 @@ final readonly class PlanChanges
             }
         }
 
+        if ($before->defaultForgives !== $after->defaultForgives) {
+            $changes[] = sprintf('a new pair forgives %s, and forgave %s', implode(', ', $after->defaultForgives) ?: 'nothing', implode(', ', $before->defaultForgives) ?: 'nothing');
+        }
+
         return $changes;
     }
 

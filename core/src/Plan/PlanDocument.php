@@ -42,7 +42,7 @@ final readonly class PlanDocument
         }
         $document = $this->upgraded($document);
         $this->mustFollowSchema($document);
-        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>} $checked */
+        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>, defaults?: array{forgives?: list<string>}} $checked */
         $checked = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
 
         return new Plan(
@@ -53,6 +53,7 @@ final readonly class PlanDocument
             $this->side('target', $checked['sides']['target'] ?? []),
             array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $checked['bridges'] ?? []),
             $checked['demands'] ?? [],
+            $checked['defaults']['forgives'] ?? [],
         );
     }
 

@@ -42,6 +42,7 @@ final class PlanChangesTest extends TestCase
         yield 'a token that means blank' => [[], ['sides' => ['source' => ['blankTokens' => ['NULL']]]], ['how the source writes its values changed']];
         yield 'a column left out' => [[], ['leftOut' => ['source' => ['clerk'], 'target' => []]], ['clerk is left out of the source']];
         yield 'bridges' => [[], ['bridges' => [['source' => ['KB'], 'target' => ['K']], ['source' => ['LM'], 'target' => ['L']]]], ['2 bridges more']];
+        yield 'what a new pair forgives' => [[], ['defaults' => ['forgives' => ['spacing', 'case']]], ['a new pair forgives spacing, case, and forgave nothing']];
         yield 'a demand' => [['demands' => ['charge' => ['required' => true]]], [], ['the target demands nothing of charge any more']];
     }
 

@@ -65,6 +65,16 @@ describe('the draft of a plan', () => {
     expect(kept().columnPairs).toEqual([fee, { ...holder, kind: 'date', forgives: ['date-form'] }])
   })
 
+  it('gives what one pair forgives to others, but for what their kinds are about, and to pairs that are made later', () => {
+    const { forgiveIn, forgiveByDefault, pair } = draft()
+    forgiveIn(['fee', 'holder'], ['case', 'date-form'])
+    expect(kept().columnPairs).toMatchObject([{ forgives: ['case', 'number-form'] }, { forgives: ['case'] }])
+    forgiveByDefault(['spacing', 'number-form'])
+    expect(kept().defaults).toEqual({ forgives: ['spacing'] })
+    pair('clerk', 'clerk_no')
+    expect(kept().columnPairs.at(-1)).toMatchObject({ source: 'clerk', forgives: ['spacing'] })
+  })
+
   it('sets what the target demands, and takes it away', () => {
     const { demand } = draft()
     demand('owner', { mostCharacters: 20 })

@@ -1,10 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { formCauses, kinds as known } from '@/format/rules'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
+/** What a pair forgives because of its kind. */
+const ofKinds = known.flatMap(({ forgives }) => forgives)
 
 /** The draft of the plan: each change is kept at once, and can be taken back. */
 export function useDraft(course: () => Schemas['Course']) {
@@ -67,7 +70,10 @@ export function useDraft(course: () => Schemas['Course']) {
   }
 
   // Without an id: the server gives the one that follows from the names, so rulings on the pair find it again.
-  const asPair = ({ source, target }: Pair): Schemas['ColumnPair'] => ({ id: '', source, target, kind: 'text' })
+  const asPair = (of: Draft, { source, target }: Pair): Schemas['ColumnPair'] => {
+    const forgives = of.defaults?.forgives ?? []
+    return { id: '', source, target, kind: 'text', ...(forgives.length > 0 ? { forgives } : {}) }
+  }
 
   /** Pairs a source column with a target one; whatever held either of them before lets go. */
   function pair(source: string, target: string | null): void {
@@ -79,7 +85,7 @@ export function useDraft(course: () => Schemas['Course']) {
         .map((column, position) => (position === inKey && target !== null ? { ...column, target } : column))
         .filter((column, position) => (position === inKey ? target !== null : free(column)))
       const columnPairs = next.columnPairs.filter(free)
-      if (inKey === -1 && target !== null) columnPairs.splice(place === -1 ? columnPairs.length : place, 0, asPair({ source, target }))
+      if (inKey === -1 && target !== null) columnPairs.splice(place === -1 ? columnPairs.length : place, 0, asPair(next, { source, target }))
       const leftOut = {
         source: target === null ? [...next.leftOut.source.filter((name) => name !== source), source] : next.leftOut.source.filter((name) => name !== source),
         target: next.leftOut.target.filter((name) => name !== target),
@@ -96,7 +102,7 @@ export function useDraft(course: () => Schemas['Course']) {
       const named = (side: Side): Set<string> => new Set(free.map((one) => one[side]))
       return {
         ...next,
-        columnPairs: [...next.columnPairs, ...free.map(asPair)],
+        columnPairs: [...next.columnPairs, ...free.map((one) => asPair(next, one))],
         leftOut: {
           source: next.leftOut.source.filter((name) => !named('source').has(name)),
           target: next.leftOut.target.filter((name) => !named('target').has(name)),
@@ -118,7 +124,7 @@ export function useDraft(course: () => Schemas['Course']) {
       return {
         ...next,
         key: columns.map(({ source, target }) => ({ source, target, ...forgivenIn(next, source) })),
-        columnPairs: [...next.key.filter((column) => !isKey(column)).map(asPair), ...next.columnPairs.filter((column) => !isKey(column))],
+        columnPairs: [...next.key.filter((column) => !isKey(column)).map((one) => asPair(next, one)), ...next.columnPairs.filter((column) => !isKey(column))],
       }
     })
   }
@@ -127,7 +133,7 @@ export function useDraft(course: () => Schemas['Course']) {
   function toggleKey({ source, target }: Pair): void {
     change((next) =>
       next.key.some((column) => column.source === source)
-        ? { ...next, key: next.key.filter((column) => column.source !== source), columnPairs: [asPair({ source, target }), ...next.columnPairs] }
+        ? { ...next, key: next.key.filter((column) => column.source !== source), columnPairs: [asPair(next, { source, target }), ...next.columnPairs] }
         : { ...next, key: [...next.key, { source, target }], columnPairs: next.columnPairs.filter((column) => column.source !== source) },
     )
   }
@@ -139,6 +145,26 @@ export function useDraft(course: () => Schemas['Course']) {
       key: next.key.map((column) => (column.source === source ? { ...column, ...rules } : column)),
       columnPairs: next.columnPairs.map((column) => (column.source === source ? { ...column, ...rules } : column)),
     }))
+  }
+
+  /** Gives what a pair forgives to others too, as one change; forms of a kind stay with whoever has that kind. */
+  function forgiveIn(sources: readonly string[], forgives: readonly Schemas['FormCause'][]): void {
+    change((next) => ({
+      ...next,
+      columnPairs: next.columnPairs.map((column) =>
+        sources.includes(column.source)
+          ? {
+              ...column,
+              forgives: formCauses.map(({ cause }) => cause).filter((cause) => (ofKinds.includes(cause) ? column.forgives : forgives)?.includes(cause)),
+            }
+          : column,
+      ),
+    }))
+  }
+
+  /** What pairs forgive that are made from now on. */
+  function forgiveByDefault(forgives: readonly Schemas['FormCause'][]): void {
+    change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !ofKinds.includes(cause)) } }))
   }
 
   /** Reads several pairs as their kind, as one change; a new kind forgives its own form and nothing else. */
@@ -206,6 +232,8 @@ export function useDraft(course: () => Schemas['Course']) {
     toggleKey,
     rule,
     readAs,
+    forgiveIn,
+    forgiveByDefault,
     declare,
     declareSide,
     demand,

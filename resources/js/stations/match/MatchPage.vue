@@ -23,9 +23,25 @@ import { useTrial } from '@/stations/match/useTrial'
 const props = defineProps<{ course: Schemas['Course'] }>()
 const router = useRouter()
 const queries = useQueryClient()
-const { plan, draft, saving, pair, pairAll, useKey, toggleKey, rule, readAs, declare, declareSide, repeat, replaced, undo, canUndo } = useDraft(
-  () => props.course,
-)
+const {
+  plan,
+  draft,
+  saving,
+  pair,
+  pairAll,
+  useKey,
+  toggleKey,
+  rule,
+  readAs,
+  forgiveIn,
+  forgiveByDefault,
+  declare,
+  declareSide,
+  repeat,
+  replaced,
+  undo,
+  canUndo,
+} = useDraft(() => props.course)
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
@@ -114,6 +130,8 @@ const problems = computed(() => plan.data.value?.problems ?? [])
             :may-work="course.mayWork"
             @rule="rule"
             @declare="declare"
+            @forgive-in="forgiveIn"
+            @by-default="forgiveByDefault"
             @close="chosen = null"
           />
           <template v-else>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { formCauses, kinds } from '@/format/rules'
+import { counted } from '@/format/counts'
+import { formCauses, kinds, passes } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import SideForms from '@/stations/match/SideForms.vue'
@@ -12,6 +13,8 @@ const props = defineProps<{ draft: Schemas['PlanDraft']; source: string; course:
 const emit = defineEmits<{
   rule: [source: string, rules: Partial<Schemas['ColumnPair']>]
   declare: [side: Side, column: string, reading: Schemas['Reading']]
+  forgiveIn: [sources: readonly string[], forgives: readonly Schemas['FormCause'][]]
+  byDefault: [forgives: readonly Schemas['FormCause'][]]
   close: []
 }>()
 
@@ -21,6 +24,10 @@ const target = computed(() => inKey.value?.target ?? pair.value?.target ?? '')
 const kind = computed(() => pair.value?.kind ?? 'text')
 const forgives = computed(() => inKey.value?.forgives ?? pair.value?.forgives ?? [])
 const readingOf = (side: Side): Schemas['Reading'] => props.draft.sides?.[side]?.columns?.[side === 'source' ? props.source : target.value] ?? {}
+/** Columns that are to forgive the same; none chosen means all. */
+const alike = ref<string[]>([])
+const others = computed(() => props.draft.columnPairs.map(({ source }) => source).filter((name) => name !== props.source))
+const byDefault = computed(() => passes({ forgives: props.draft.defaults?.forgives ?? [] }).join(', '))
 const isOfTime = computed(() => kind.value === 'date' || kind.value === 'date-time')
 const measures = computed(() =>
   kind.value === 'number'
@@ -96,6 +103,16 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
       >
         {{ known.name }} <span class="quiet">{{ known.example }}</span>
       </el-checkbox>
+      <div v-if="pair && mayWork" class="many">
+        <el-select v-model="alike" multiple filterable collapse-tags placeholder="Other columns" aria-label="Other columns that forgive the same">
+          <el-option v-for="other in others" :key="other" :value="other" :label="other" />
+        </el-select>
+        <el-button size="small" :disabled="others.length === 0" @click="(emit('forgiveIn', alike.length > 0 ? alike : others, forgives), (alike = []))"
+          >Forgive the same in {{ alike.length > 0 ? counted(alike.length, 'column') : 'all columns' }}</el-button
+        >
+        <el-button size="small" @click="emit('byDefault', forgives)">Begin new pairs so</el-button>
+        <span v-if="byDefault !== ''" class="quiet">New pairs begin with {{ byDefault }}.</span>
+      </div>
     </fieldset>
     <template v-if="pair">
       <fieldset v-if="kind === 'number' || isOfTime">
@@ -204,6 +221,16 @@ fieldset .el-checkbox {
   min-block-size: 24px;
   margin: 0;
   white-space: normal;
+}
+.many {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-block-start: 8px;
+  font-size: 12.5px;
+}
+.many .el-button {
+  margin: 0;
 }
 .close {
   display: grid;

@@ -2,7 +2,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import { counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
@@ -99,7 +98,9 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         placeholder="Columns"
         aria-label="Columns beside each finding"
       >
-        <template #tag>{{ counted(beside.length, 'column') }} more</template>
+        <template #tag
+          ><span class="more">{{ beside.length }} more</span></template
+        >
         <el-option v-for="column in columns" :key="column" :value="column" :label="column" />
       </el-select>
       <el-button size="small" :aria-expanded="isKeeping" @click="isKeeping = !isKeeping"
@@ -168,6 +169,9 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
 }
 .text {
   flex: 1 1 84px;
+}
+.more {
+  white-space: nowrap;
 }
 .beside {
   flex: 0 1 104px;
