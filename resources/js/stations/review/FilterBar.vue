@@ -95,11 +95,11 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         :multiple-limit="MOST_BESIDE"
         size="small"
         class="beside"
-        placeholder="Columns"
+        placeholder="Also …"
         aria-label="Columns beside each finding"
       >
         <template #tag
-          ><span class="more">{{ beside.length }} more</span></template
+          ><span v-if="beside.length > 0" class="more">{{ beside.length }} more</span></template
         >
         <el-option v-for="column in columns" :key="column" :value="column" :label="column" />
       </el-select>
@@ -159,7 +159,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
   gap: 6px;
 }
 .ruling {
-  flex: 0 1 98px;
+  flex: 0 0 100px;
 }
 .column {
   flex: 0 1 88px;
@@ -174,7 +174,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
   white-space: nowrap;
 }
 .beside {
-  flex: 0 1 104px;
+  flex: 0 1 90px;
 }
 .fields > * {
   min-inline-size: 64px;
