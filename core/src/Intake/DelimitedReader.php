@@ -257,13 +257,12 @@ final readonly class DelimitedReader implements Reader
     }
 
     /** @return int the byte on which the header begins */
-    private function beginning(ByteStream $stream): int
+    private function beginning(): int
     {
         $start = $this->format->markBytes();
         if ($this->format->skipAbove === 0) {
             return $start;
         }
-        $this->mustBeSkippable($stream);
         $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
         for ($line = 0; $line < $this->format->skipAbove; $line++) {
             $found = strpos($bytes, $this->format->lineEnds->byte(), $start);
@@ -274,44 +273,83 @@ final readonly class DelimitedReader implements Reader
     }
 
     /** @return int the byte on which the lines begin that come after the last record */
-    private function end(ByteStream $stream): int
+    private function end(): int
     {
         if ($this->format->skipBelow === 0) {
             return PHP_INT_MAX;
         }
-        $this->mustBeSkippable($stream);
         $size = $this->bytes();
         $from = max(0, $size - self::SURVEY_BYTES);
-        $bytes = rtrim((string) file_get_contents($this->path, false, null, $from), "\r\n");
-        for ($line = 0; $line < $this->format->skipBelow; $line++) {
-            $found = strrpos($bytes, $this->format->lineEnds->byte());
-            $bytes = $found === false ? '' : substr($bytes, 0, $found);
-        }
 
-        return $from + strlen($bytes);
-    }
-
-    private function mustBeSkippable(ByteStream $stream): void
-    {
-        if ($stream->isPacked || $this->format->encoding->unit() !== 1) {
-            throw NotUsable::hasNoHeader($this->name, 'lines above and below can be skipped in plain text of one byte a letter only; unpack the file, or save it as UTF-8');
-        }
+        return $from + strlen($this->withoutLinesBelow((string) file_get_contents($this->path, false, null, $from)));
     }
 
     /**
-     * The bytes of a range as UTF-8.
+     * The text of a range as UTF-8, without the lines above and below.
      *
      * @return \Generator<int, string>
      */
     private function blocks(ByteRange $range, ?callable $onBytes): \Generator
     {
         $stream = ByteStream::open($this->path, $this->name);
+        // Only in plain text of one byte a letter does one know by the bytes where its lines are.
+        $isPlain = ! $stream->isPacked && $this->format->encoding->unit() === 1;
+        $text = $this->decoded($stream, $range, $isPlain, $onBytes);
+
+        return $isPlain || ($this->format->skipAbove === 0 && $this->format->skipBelow === 0) ? $text : $this->withoutLinesAround($text);
+    }
+
+    /**
+     * Text without the lines above and below that are skipped, where those can only be told when it streams by. Holds what the lines below
+     * may be as long as.
+     *
+     * @param  \Generator<int, string>  $text
+     * @return \Generator<int, string>
+     */
+    private function withoutLinesAround(\Generator $text): \Generator
+    {
+        [$end, $above, $held] = [$this->format->lineEnds->byte(), $this->format->skipAbove, ''];
+        foreach ($text as $block) {
+            for ($held .= $block; $above > 0 && ($found = strpos($held, $end)) !== false; $above--) {
+                $held = substr($held, $found + 1);
+            }
+            if ($above === 0 && strlen($held) > 2 * self::SURVEY_BYTES) {
+                yield substr($held, 0, -self::SURVEY_BYTES);
+                $held = substr($held, -self::SURVEY_BYTES);
+            }
+        }
+        if ($above > 0) {
+            throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+        }
+        $rest = $this->withoutLinesBelow($held);
+        if ($rest !== '') {
+            yield $rest;
+        }
+    }
+
+    private function withoutLinesBelow(string $tail): string
+    {
+        if ($this->format->skipBelow === 0) {
+            return $tail;
+        }
+        $tail = rtrim($tail, "\r\n");
+        for ($line = 0; $line < $this->format->skipBelow; $line++) {
+            $found = strrpos($tail, $this->format->lineEnds->byte());
+            $tail = $found === false ? '' : substr($tail, 0, $found);
+        }
+
+        return $tail;
+    }
+
+    /** @return \Generator<int, string> */
+    private function decoded(ByteStream $stream, ByteRange $range, bool $isPlain, ?callable $onBytes): \Generator
+    {
         try {
-            $start = $range->start === 0 ? $this->beginning($stream) : $range->start;
+            $start = $range->start === 0 ? ($isPlain ? $this->beginning() : $this->format->markBytes()) : $range->start;
             if ($start > 0) {
                 $stream->isPacked ? $stream->read($start) : $stream->seek($start);
             }
-            $left = ($range->end ?? $this->end($stream)) - $start;
+            $left = ($range->end ?? ($isPlain ? $this->end() : PHP_INT_MAX)) - $start;
             $open = '';
             while ($left > 0 && ($block = $stream->read(min(self::BLOCK_BYTES, $left))) !== '') {
                 $left -= strlen($block);

@@ -18,19 +18,17 @@ final readonly class Trailer
     private function __construct(public array $cells, public bool $isLikely, public ?int $rows) {}
 
     /**
-     * The last line that is not blank, whether it is skipped or not; null where the format has none, or the text is packed.
+     * The last line that is not blank, whether it is skipped or not; null where the format has none.
      *
      * @param  int  $columns  of a record that is no trailer
      */
     public static function of(string $path, PartFormat $format, int $columns): ?self
     {
         $details = $format->delimited ?? $format->fixedWidth;
-        if ($details === null || in_array((string) @file_get_contents($path, false, null, 0, 2), ["\x1F\x8B", 'PK'], true)) {
+        if ($details === null) {
             return null;
         }
-        $from = max(0, (int) @filesize($path) - self::TAIL_BYTES);
-        $from -= $from % 2;
-        $lines = preg_split('/\r\n|\n|\r/', rtrim($details->encoding->decode((string) @file_get_contents($path, false, null, $from)), "\r\n \t")) ?: [''];
+        $lines = preg_split('/\r\n|\n|\r/', rtrim($details->encoding->decode(self::tail($path)), "\r\n \t")) ?: [''];
         $last = $lines[count($lines) - 1];
         if (count($lines) < 2 || ! mb_check_encoding($last, 'UTF-8')) {
             return null;
@@ -47,5 +45,29 @@ final readonly class Trailer
             $whole[0] === 0 && isset($whole[1]) => $whole[1] + 1,
             default => $whole[0] + 1,
         });
+    }
+
+    /** The last bytes of the text, from an even place on, so that a letter of two bytes stays whole. */
+    private static function tail(string $path): string
+    {
+        $stream = ByteStream::open($path, basename($path));
+        [$tail, $place] = ['', 0];
+        if (! $stream->isPacked) {
+            $place = max(0, (int) @filesize($path) - self::TAIL_BYTES);
+            $place -= $place % 2;
+            $stream->seek($place);
+        }
+        // What is packed must be unpacked to its end, but is not held.
+        while (($block = $stream->read(self::TAIL_BYTES)) !== '') {
+            $tail .= $block;
+            if (strlen($tail) > 3 * self::TAIL_BYTES) {
+                $dropped = strlen($tail) - self::TAIL_BYTES;
+                $dropped -= $dropped % 2;
+                $tail = substr($tail, $dropped);
+            }
+        }
+        $stream->close();
+
+        return $tail;
     }
 }

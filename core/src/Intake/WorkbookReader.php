@@ -32,7 +32,11 @@ final readonly class WorkbookReader implements Reader
     {
         $header = null;
         $number = 0;
+        $above = [];
         foreach ($this->rows() as $number => $cells) {
+            if (implode('', $cells) !== '') {
+                $above[$number] = $cells;
+            }
             if ($number >= $format->headerRow && implode('', $cells) !== '') {
                 $header = $cells;
                 break;
@@ -41,6 +45,7 @@ final readonly class WorkbookReader implements Reader
         if ($header === null) {
             throw NotUsable::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
         }
+        $header = $format->kind === PartKind::Xlsx ? MergedCells::of($path, $format->sheet)->header($above, $number) : $header;
         while ($header !== [] && end($header) === '') {
             array_pop($header);
         }

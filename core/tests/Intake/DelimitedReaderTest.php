@@ -6,6 +6,7 @@ namespace NineTally\Tests\Intake;
 
 use NineTally\Core\Intake\DelimitedFormat;
 use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Row\RefusalReason;
@@ -152,6 +153,22 @@ final class DelimitedReaderTest extends TestCase
         }
 
         return $rows;
+    }
+
+    /** Law: packed or in two bytes a letter, a text has the rows and lines that it has plain, also when it is longer than what is held of it. */
+    public function test_lines_around_a_text_are_skipped_however_it_is_packed_or_written(): void
+    {
+        $rows = implode("\r\n", array_map(static fn(int $berth): string => "KB,{$berth},Thornøy", range(1, 150_000)));
+        $text = "Printed by the old register\r\n\r\nbasin,berth,holder\r\n{$rows}\r\nTRL,150000\r\nend of the list\r\n\r\n";
+        $read = fn(string $bytes, Encoding $encoding, bool $hasMark): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? [$record->line, ...$record->cells] : [$record->line, $record->raw], iterator_to_array((new DelimitedReader($this->file($bytes, 'around'), 'x.csv', new DelimitedFormat(',', LineEnds::Crlf, $hasMark, $encoding, skipAbove: 2, skipBelow: 2)))->records(), false));
+        $plain = $read($text, Encoding::Utf8, false);
+
+        self::assertCount(150_000, $plain);
+        self::assertSame([[4, 'KB', '1', 'Thornøy'], [150_003, 'KB', '150000', 'Thornøy']], [$plain[0], $plain[149_999]]);
+        self::assertSame($plain, $read((string) gzencode($text), Encoding::Utf8, false), 'packed');
+        self::assertSame($plain, $read("\xFF\xFE".mb_convert_encoding($text, 'UTF-16LE', 'UTF-8'), Encoding::Utf16LittleEndian, true), 'in two bytes a letter');
+        $this->expectExceptionMessage('there are no 2 lines above it');
+        $read((string) gzencode('basin,berth,holder'), Encoding::Utf8, false);
     }
 
     public function test_lines_above_and_below_are_skipped_and_a_missing_header_is_no_row(): void

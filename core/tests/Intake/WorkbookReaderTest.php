@@ -29,6 +29,19 @@ final class WorkbookReaderTest extends TestCase
         self::assertSame(['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00'], $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')));
     }
 
+    public function test_merged_cells_of_the_header_name_every_column_that_they_cover(): void
+    {
+        $text = static fn(string $place, string $value): string => "<c r=\"{$place}\" t=\"inlineStr\"><is><t>{$value}</t></is></c>";
+        // "basin" reaches down over two rows, "fee" is two columns wide; the rest is no concern of the header, nor is the word in a cell.
+        $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text('D2', 'paid')}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
+        $path = $this->workbook($rows, merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>');
+        $catalogue = new ReaderCatalogue;
+        $reader = $catalogue->openAs($path, 'berths.xlsx', $catalogue->find($path, 'berths.xlsx')->format->with(['headerRow' => 2]));
+
+        self::assertSame(['basin', 'fee', 'fee 2', 'paid'], $reader->columns()->names);
+        self::assertSame(['3 KB|mergeCells|second|yes'], array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : '', iterator_to_array($reader->records(), false)));
+    }
+
     public function test_hidden_sheets_are_named_and_the_first_visible_one_is_read(): void
     {
         $found = (new ReaderCatalogue)->find($this->workbook(self::HEADER, '', ' state="hidden"'), 'berths.xlsx');
@@ -124,12 +137,12 @@ final class WorkbookReaderTest extends TestCase
         return (new ReaderCatalogue)->open($path, basename($path));
     }
 
-    private function workbook(string $rows, string $properties = '', string $stateOfFirst = ' state="hidden"'): string
+    private function workbook(string $rows, string $properties = '', string $stateOfFirst = ' state="hidden"', string $merged = ''): string
     {
         $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.xlsx';
         $main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
         $relations = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
-        $sheet = static fn(string $rows): string => "<?xml version=\"1.0\"?><worksheet xmlns=\"{$main}\"><sheetData>{$rows}</sheetData></worksheet>";
+        $sheet = static fn(string $rows): string => "<?xml version=\"1.0\"?><worksheet xmlns=\"{$main}\"><sheetData>{$rows}</sheetData>{$merged}</worksheet>";
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE);
         $archive->addFromString('[Content_Types].xml', '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>');
