@@ -25,6 +25,7 @@ use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
 use App\Http\Middleware\OnlyWhoSeesValues;
+use App\Http\Middleware\TakesItsTime;
 use Illuminate\Support\Facades\Route;
 
 // Access
@@ -86,14 +87,14 @@ Route::middleware('auth')->group(function (): void {
         Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
         Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
         Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv']);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(TakesItsTime::class);
         Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
         Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
         Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
         Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
         Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
         Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take']);
+        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take'])->middleware(TakesItsTime::class);
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -103,7 +104,7 @@ Route::middleware('auth')->group(function (): void {
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
-    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take']);
+    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(TakesItsTime::class);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);

@@ -33,7 +33,7 @@ final class DeliveryResource extends JsonResource
                 'format' => $part->partFormat()->toArray(),
                 'missingColumns' => array_values(array_diff($this->resource->columns, $part->columns, [$this->resource->origin_column])),
                 'packedIn' => $part->packed_in['name'] ?? null,
-                'query' => $part->query['sql'] ?? null,
+                'query' => $part->query,
                 'read' => $part->read_count,
                 'refused' => $part->refused_count,
                 'delivered' => $part->delivered_count,

@@ -2,11 +2,11 @@
 import { ref } from 'vue'
 
 /** A delivery that is asked of a database instead of a file. */
-const props = defineProps<{ sources: readonly string[]; isBusy: boolean; label: string }>()
+const props = defineProps<{ sources: readonly string[]; isBusy: boolean; label: string; last?: { source: string; sql: string } }>()
 const emit = defineEmits<{ ask: [source: string, sql: string] }>()
 const isOpen = ref(false)
-const source = ref(props.sources[0] ?? '')
-const sql = ref('')
+const source = ref(props.last?.source ?? props.sources[0] ?? '')
+const sql = ref(props.last?.sql ?? '')
 </script>
 
 <template>

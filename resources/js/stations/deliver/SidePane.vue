@@ -40,6 +40,15 @@ function facts({ format, bytes: size, packedIn, query }: Schemas['DeliveryPart']
   return `${partKind(format.kind)}${where}, ${bytes(size)}${from}`
 }
 
+/** The queries of the last delivery, as far as their databases are still known: one press asks them again. */
+const queries = computed(() =>
+  (props.delivery?.parts ?? []).flatMap(({ query }) => (query !== null && props.course.querySources.includes(query.source) ? [query] : [])),
+)
+const sources = computed(() => [...new Set(queries.value.map(({ source }) => source))].join(', '))
+async function askAgain(): Promise<void> {
+  for (const { source, sql } of queries.value) await ask(source, sql)
+}
+
 const { data: profile } = useProfile(() => props.course)
 const changes = computed(() => profile.value?.changes[props.side] ?? null)
 const invitation = computed(() => {
@@ -112,7 +121,8 @@ const invitation = computed(() => {
       <el-button :loading="isSending" @click="input?.click()">{{ invitation }}</el-button>
       <span class="quiet">or drop files here</span>
       <UseOtherDelivery :side="side" :label="label" :course="course" />
-      <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" @ask="ask" />
+      <el-button v-if="queries.length > 0 && receipts.length === 0" :loading="isBusy" @click="askAgain">Ask {{ sources }} again</el-button>
+      <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" :last="queries.at(-1)" @ask="ask" />
     </div>
     <RefusedRecords v-if="delivery" v-model="isShowingRefused" :delivery="delivery" :label="label" />
   </section>
