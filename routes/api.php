@@ -107,6 +107,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(TakesItsTime::class);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
+    Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
     Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);

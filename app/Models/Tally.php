@@ -17,6 +17,9 @@ use Illuminate\Support\Carbon;
  * @property int $id
  * @property int $dataset_id
  * @property int $plan_version_id
+ * @property int $run_id
+ * @property int $target_delivery_id
+ * @property int $source_delivery_id
  * @property int $number
  * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<string>, forgiven?: list<array<string, mixed>>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
  * @property Carbon $started_at

@@ -7,6 +7,8 @@ namespace App\Questions;
 use App\Adapters\ShapeInputs;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\Run;
+use App\Models\Tally;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
@@ -28,6 +30,15 @@ final readonly class BothSides
         [$ofSource, $ofTarget] = [$draft?->rules(Side::Source) ?? new SideRules, $draft?->rules(Side::Target) ?? new SideRules];
 
         return new self($source->id, $target->id, new SideRules(shape: $ofSource->shape), new SideRules(shape: $ofTarget->shape), ShapeInputs::now($dataset, $ofSource, $ofTarget));
+    }
+
+    /** As they were when they were tallied. */
+    public static function ofTally(Tally $tally): self
+    {
+        $plan = $tally->planVersion->plan();
+        $run = Run::query()->findOrFail($tally->run_id);
+
+        return new self($tally->source_delivery_id, $tally->target_delivery_id, new SideRules(shape: $plan->source->shape), new SideRules(shape: $plan->target->shape), new ShapeInputs($run->parameters, $run->reference_deliveries));
     }
 
     /** @return array<array-key, mixed> */

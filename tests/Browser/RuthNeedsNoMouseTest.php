@@ -43,5 +43,11 @@ final class RuthNeedsNoMouseTest extends BrowserTestCase
         $this->strike('Findings', 'E');
         $this->see('Ruled expected on 10 findings.');
         $this->see('all 10 ruled');
+        $this->strike('Findings', '/');
+        $this->type('Find a key', 'KB,002');
+        $this->see('KB,002 agrees');
+        $this->strike('Find a key');
+        $this->see('Every compared cell agrees');
+        $this->see('Holder 3');
     }
 }

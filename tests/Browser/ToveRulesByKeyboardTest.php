@@ -32,7 +32,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->see('1 defect, 148 open');
 
         $this->keys('/');
-        $this->type('Find a key among the rows that do not agree', 'KB,77');
+        $this->type('Find a key', 'KB,77');
         $this->visible('//li//*[normalize-space(.)="KB,77"]', 'the key')->click();
         $this->see('Somebody else');
         $this->see('no cause found');

@@ -23,10 +23,6 @@ final readonly class Record
     {
         $row = $pages->row($tally, $mask, $sequence);
         $layout = $pages->layout($tally);
-        $values = [
-            'source' => self::byColumn($layout->sourceColumns, $row->sourceCells),
-            'target' => self::byColumn($layout->targetColumns, $row->targetCells),
-        ];
         $cells = [];
         foreach ($pages->cellsOfRows($tally, $mask, $sequence, $sequence)[$sequence] ?? [] as $cell) {
             $cells[$cell->pairPosition] = $cell;
@@ -34,7 +30,22 @@ final readonly class Record
 
         $files = ['source' => $layout->file(Side::Source, $row->sourcePart), 'target' => $layout->file(Side::Target, $row->targetPart)];
 
-        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, $values) : [], $files);
+        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, self::values($row, $layout)) : [], $files);
+    }
+
+    /** Of a row that is no finding: nothing in it differs but what a rule lets pass. */
+    public static function ofAgreeing(RowLine $row, Layout $layout): self
+    {
+        return new self($row, self::fields($layout->plan, [], self::values($row, $layout)), ['source' => null, 'target' => null]);
+    }
+
+    /** @return array{source: array<string, string>, target: array<string, string>} */
+    private static function values(RowLine $row, Layout $layout): array
+    {
+        return [
+            'source' => self::byColumn($layout->sourceColumns, $row->sourceCells),
+            'target' => self::byColumn($layout->targetColumns, $row->targetCells),
+        ];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace App\Queries\Review;
 
 use App\Adapters\DatabaseRow;
 use App\Models\Decision;
+use NineTally\Core\Comparison\RowClass;
 
 /** A row that did not agree, with its standing. */
 final readonly class RowLine
@@ -35,6 +36,15 @@ final readonly class RowLine
         public ?int $sourcePart,
         public ?int $targetPart,
     ) {}
+
+    /**
+     * @param  list<string>  $sourceCells
+     * @param  list<string>  $targetCells
+     */
+    public static function agreeing(string $key, int $sourceLine, int $targetLine, array $sourceCells, array $targetCells): self
+    {
+        return new self(0, RowClass::Agreed->value, null, $key, 1, 1, $sourceLine, $targetLine, $sourceCells, $targetCells, null, 0, Decision::Open, null, null, null, null, null);
+    }
 
     /**
      * @param  list<string>|null  $sourceCells

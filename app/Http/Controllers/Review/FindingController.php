@@ -11,6 +11,7 @@ use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
 use App\Models\Tally;
+use App\Queries\Review\AgreeingRows;
 use App\Queries\Review\Beside;
 use App\Queries\Review\CellLine;
 use App\Queries\Review\Filter;
@@ -106,6 +107,20 @@ final class FindingController extends Controller
         }
 
         return response()->json([...$pairs->of($pattern), 'isMasked' => false]);
+    }
+
+    /** The row of a key on both sides, although it agrees. */
+    public function agreeing(Request $request, Tally $tally, AgreeingRows $rows): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        // Byte for byte as it was sent: a cell of a key may begin with a space.
+        $query = $request->server('QUERY_STRING');
+        parse_str(is_string($query) ? $query : '', $sent);
+        $width = count($tally->summary['madeOf']['keyColumns']);
+        $key = array_slice(array_pad(array_values(array_filter((array) ($sent['key'] ?? []), is_string(...))), $width, ''), 0, $width);
+        [$answer, $record] = $rows->find($tally, $this->mask($request, $tally), $key);
+
+        return response()->json([...$answer->progress(), 'record' => $record === null ? null : RecordResource::make($record)->resolve($request)]);
     }
 
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse

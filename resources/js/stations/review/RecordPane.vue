@@ -28,6 +28,7 @@ const compared = computed(() => props.record?.fields.filter((field) => field.rol
 const note = computed(() => {
   const { record } = props
   if (record === undefined) return ''
+  if (record.class === 'agreed') return 'Every compared cell agrees, or a rule lets pass what differs.'
   if (record.class === 'changed') return `${count(differing.value)} of ${counted(compared.value, 'cell')} differ`
   return record.class === 'repeated'
     ? `${counted(record.sourceRows, 'row')} of the source and ${count(record.targetRows)} of the target have this key`

@@ -119,6 +119,10 @@ const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
 watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
 const bar = ref<HTMLElement | null>(null)
+/** A row that agrees is looked at until another finding is. */
+const agreed = ref<Schemas['Record'] | null>(null)
+watch(rowSequence, () => (agreed.value = null))
+watch(filter, () => (agreed.value = null))
 async function lookAtKey(sequence: number): Promise<void> {
   await set({})
   await nextTick()
@@ -143,7 +147,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 <template>
   <div class="desk">
     <StationHead heading="What differs, and why" :note="note">
-      <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" @found="lookAtKey" />
+      <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
       <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="openAll"
@@ -208,7 +212,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
         <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
         <div class="side" :class="{ folded: recordPane.isFolded.value }">
           <RecordPane
-            :record="record.data.value"
+            :record="agreed ?? record.data.value"
             :error="record.error.value"
             :is-loading="record.isPending.value && rowSequence !== null"
             :course="course"
@@ -220,7 +224,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
           <RulingPanel
             v-if="course.mayRule"
             v-model:why="why"
-            :target="target"
+            :target="agreed === null ? target : null"
             :chosen="ticked.size"
             :all="all?.words ?? null"
             :people="people"

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Models\Answer;
+use App\Models\Tally;
+use App\Questions\Answers;
+use App\Questions\Material;
+use App\Questions\WhereKeysStand;
+use NineTally\Core\Row\KeyTuple;
+
+/** Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is found at once. */
+final readonly class AgreeingRows
+{
+    public function __construct(private Answers $answers, private Material $material, private FindingPages $pages) {}
+
+    /**
+     * @param  list<string>  $key
+     * @return array{Answer, Record|null} the record is null while its answer is waited for, and if no row of both sides has the key
+     */
+    public function find(Tally $tally, Mask $mask, array $key): array
+    {
+        $question = WhereKeysStand::ofTally($tally);
+        $answer = $this->answers->to($question);
+        if ($answer->isWaiting() || $answer->problem !== null) {
+            return [$answer, null];
+        }
+        $rows = $question->rows($this->material, $key);
+        if ($rows === null) {
+            // It was cleared up because nobody had used it for long.
+            $answer->delete();
+
+            return [$this->answers->to($question), null];
+        }
+        if ($rows['source'] === null || $rows['target'] === null) {
+            return [$answer, null];
+        }
+        $row = RowLine::agreeing(KeyTuple::of($key)->asCsv(), $rows['source']->line, $rows['target']->line, $rows['source']->cells, $rows['target']->cells);
+
+        return [$answer, Record::ofAgreeing($mask->row($row, $layout = $this->pages->layout($tally)), $layout)];
+    }
+}

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Questions;
+
+use App\Models\Tally;
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Matching\KeyPlaces;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Side;
+
+/** Where each row of a tally stands in what was delivered, by its key: rows that agree are kept nowhere else. */
+final readonly class WhereKeysStand implements Question
+{
+    /** @param string $plan as JSON */
+    private function __construct(private BothSides $sides, private string $plan) {}
+
+    public static function ofTally(Tally $tally): self
+    {
+        return new self(BothSides::ofTally($tally), $tally->planVersion->document);
+    }
+
+    public function kind(): string
+    {
+        return 'where-keys-stand';
+    }
+
+    public function about(): array
+    {
+        $plan = Plan::fromJson($this->plan);
+        $declared = static fn(Side $side): array => [$plan->side($side)->declared, array_intersect_key($plan->side($side)->columns, array_flip($plan->keyNames($side)))];
+
+        return [$this->sides->about(), $plan->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
+    }
+
+    public function answer(Material $material, \Closure $onProgress): array
+    {
+        $folder = $this->folder($material);
+        @mkdir($folder, 0700, true);
+        $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
+        $total = $readers['source']->bytes() + $readers['target']->bytes();
+        $before = 0;
+        foreach (Side::cases() as $side) {
+            $reader = $readers[$side->value];
+            [$positions, $form] = $this->keyOn($side, $reader->columns());
+            $material->withFolder(static function (string $aside) use ($reader, $positions, $form, $folder, $side, $onProgress, $before, $total): null {
+                KeyPlaces::write($reader, $positions, $form, "{$folder}/{$side->value}", $aside, static fn(int $byte) => $onProgress($before + $byte, $total));
+
+                return null;
+            });
+            $before += $reader->bytes();
+        }
+
+        return [];
+    }
+
+    /**
+     * The row of a key on each side, when the question is answered.
+     *
+     * @param  list<string>  $key
+     * @return array{source: Row|null, target: Row|null}|null null if what was found is not kept any more
+     */
+    public function rows(Material $material, array $key): ?array
+    {
+        $folder = $this->folder($material);
+        // The mark of use: what nobody uses is cleared up.
+        @touch($folder);
+        $rows = [];
+        foreach (Side::cases() as $side) {
+            $reader = $this->sides->reader($material, $side);
+            [$positions, $form] = $this->keyOn($side, $reader->columns());
+            $places = KeyPlaces::at("{$folder}/{$side->value}", $reader, $positions, $form);
+            if ($places === null) {
+                return null;
+            }
+            $row = $places->row($key);
+            // Lines are those of the delivered file.
+            $rows[$side->value] = $row === null ? null : new Row($reader->place($row->line)->line, $row->cells);
+        }
+
+        return ['source' => $rows['source'] ?? null, 'target' => $rows['target'] ?? null];
+    }
+
+    /** @return array{non-empty-list<int>, \NineTally\Core\Matching\KeyForm} */
+    private function keyOn(Side $side, \NineTally\Core\Row\Columns $columns): array
+    {
+        $plan = Plan::fromJson($this->plan);
+
+        return [array_map(static fn(KeyColumn $column): int => $columns->positionOf($side === Side::Source ? $column->source : $column->target), $plan->key), $plan->keyForm($side, (new CauseCatalogue)->forms)];
+    }
+
+    private function folder(Material $material): string
+    {
+        return "{$material->sides->folder()}/keys-".(new Answers)->digest($this);
+    }
+}
