@@ -220,7 +220,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             @look="cellSequence = $event"
             @narrow="narrow"
           />
-          <CommentsPanel :tally="tally" :subjects="subjects" :people="people" />
+          <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
           <RulingPanel
             v-if="course.mayRule"
             v-model:why="why"
