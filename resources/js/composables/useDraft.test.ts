@@ -75,6 +75,16 @@ describe('the draft of a plan', () => {
     expect(kept().columnPairs.at(-1)).toMatchObject({ source: 'clerk', forgives: ['spacing'] })
   })
 
+  it('keeps a column sensitive that goes into the key and out of it again', () => {
+    const { rule, toggleKey } = draft()
+    rule('fee', { sensitive: true })
+    toggleKey({ source: 'fee', target: 'fee' })
+    expect(kept().columnPairs.some(({ source }) => source === 'fee')).toBe(false)
+    toggleKey({ source: 'fee', target: 'fee' })
+
+    expect(kept().columnPairs.find(({ source }) => source === 'fee')).toMatchObject({ sensitive: true })
+  })
+
   it('sets what the target demands, and takes it away', () => {
     const { demand } = draft()
     demand('owner', { mostCharacters: 20 })

@@ -72,7 +72,9 @@ export function useDraft(course: () => Schemas['Course']) {
   // Without an id: the server gives the one that follows from the names, so rulings on the pair find it again.
   const asPair = (of: Draft, { source, target }: Pair): Schemas['ColumnPair'] => {
     const forgives = of.defaults?.forgives ?? []
-    return { id: '', source, target, kind: 'text', ...(forgives.length > 0 ? { forgives } : {}) }
+    // A column that was flagged before it went into the key, or lost its partner, is still sensitive when it is compared again.
+    const isSensitive = earlier.value.some((draftBefore) => draftBefore.columnPairs.some((column) => column.source === source && column.sensitive === true))
+    return { id: '', source, target, kind: 'text', ...(forgives.length > 0 ? { forgives } : {}), ...(isSensitive ? { sensitive: true } : {}) }
   }
 
   /** Pairs a source column with a target one; whatever held either of them before lets go. */

@@ -1,0 +1,73 @@
+// @vitest-environment jsdom
+import { flushPromises, mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
+import ElementPlus from 'element-plus'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
+
+const { GET } = vi.hoisted(() => ({ GET: vi.fn() }))
+vi.mock('@/api/client', () => ({ api: { GET }, answer: (asked: unknown) => asked }))
+
+async function dialog(pattern: number | null = 4) {
+  const wrapper = mount(RuleAllDialog, {
+    props: {
+      modelValue: false,
+      tally: 3,
+      words: '149 cells',
+      pattern,
+      cells: 149,
+      decision: 'defect',
+      why: { reason: 'old form', ticket: 'WM-18', askedId: null },
+      people: [],
+    },
+    global: { plugins: [ElementPlus, VueQueryPlugin], stubs: { teleport: true, ElSelect: true } },
+  })
+  await wrapper.setProps({ modelValue: true })
+  await flushPromises()
+  return wrapper
+}
+const choose = async (wrapper: Awaited<ReturnType<typeof dialog>>, future: string): Promise<void> => {
+  await wrapper.find(`input[name="future"][value="${future}"]`).setValue()
+}
+const said = { reason: 'old form', ticket: 'WM-18', askedId: null }
+
+describe('a ruling on all that is meant', () => {
+  beforeEach(() => {
+    GET.mockReset()
+    GET.mockResolvedValue({ items: [{ source: 'S', target: 'A', cells: 149 }], isAll: true, cellsRead: 149, isMasked: false })
+  })
+
+  it('takes over what was begun beside the list', async () => {
+    const wrapper = await dialog()
+    expect(wrapper.text()).toContain('Rule defect on 149 cells')
+    await wrapper.find('form').trigger('submit')
+
+    expect(wrapper.emitted('rule')).toEqual([['defect', said, {}]])
+  })
+
+  it('holds in tallies to come up to a number of cells', async () => {
+    const wrapper = await dialog()
+    await choose(wrapper, 'up-to')
+    await wrapper.find('[aria-label="Highest number of cells"]').setValue('200')
+    await wrapper.find('form').trigger('submit')
+
+    expect(wrapper.emitted('rule')).toEqual([['defect', said, { holdsUpTo: 200 }]])
+    await wrapper.find('[aria-label="Highest number of cells"]').setValue('many')
+    expect(wrapper.find('button[type="submit"]').attributes('disabled')).toBeDefined()
+  })
+
+  it('holds for named value pairs, where all of them are known', async () => {
+    const wrapper = await dialog()
+    await choose(wrapper, 'pairs')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('rule')).toEqual([['defect', said, { holdsFor: [{ source: 'S', target: 'A' }] }]])
+
+    GET.mockResolvedValue({ items: [], isAll: false, cellsRead: 0, isMasked: true })
+    expect((await dialog()).find('input[value="pairs"]').exists()).toBe(false)
+  })
+
+  it('says nothing of tallies to come where it is about a filter', async () => {
+    expect((await dialog(null)).find('input[name="future"]').exists()).toBe(false)
+    expect(GET).not.toHaveBeenCalled()
+  })
+})
