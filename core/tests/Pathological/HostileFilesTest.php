@@ -67,15 +67,6 @@ final class HostileFilesTest extends TestCase
         new DelimitedReader($path, 'short.csv', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 5));
     }
 
-    public function test_lines_of_a_packed_file_are_not_skipped_in_silence(): void
-    {
-        $path = $this->file((string) gzencode("printed by mjw\nbasin\nKB\n"), 'old.csv.gz');
-
-        $this->expectException(NotUsable::class);
-        $this->expectExceptionMessage('unpack the file');
-        new DelimitedReader($path, 'old.csv.gz', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 1));
-    }
-
     public function test_the_column_of_origins_takes_no_name_that_is_there(): void
     {
         $reader = (new ReaderCatalogue)->open($this->file("basin,origin\nKB,x\n", 'a.csv'), 'a.csv');
