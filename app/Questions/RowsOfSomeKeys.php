@@ -33,10 +33,7 @@ final readonly class RowsOfSomeKeys implements Question
 
     public function about(): array
     {
-        $plan = Plan::fromJson($this->plan);
-        $declared = static fn(Side $side): array => [$plan->side($side)->declared, array_intersect_key($plan->side($side)->columns, array_flip($plan->keyNames($side)))];
-
-        return [$this->sides->about(), $plan->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
+        return [$this->sides->about(), ...Plan::fromJson($this->plan)->keyRules()];
     }
 
     public function answer(Material $material, \Closure $onProgress): array

@@ -6,9 +6,11 @@ namespace App\Questions;
 
 use App\Models\Tally;
 use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\KeyPlaces;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
@@ -30,10 +32,7 @@ final readonly class WhereKeysStand implements Question
 
     public function about(): array
     {
-        $plan = Plan::fromJson($this->plan);
-        $declared = static fn(Side $side): array => [$plan->side($side)->declared, array_intersect_key($plan->side($side)->columns, array_flip($plan->keyNames($side)))];
-
-        return [$this->sides->about(), $plan->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
+        return [$this->sides->about(), ...Plan::fromJson($this->plan)->keyRules()];
     }
 
     public function answer(Material $material, \Closure $onProgress): array
@@ -41,11 +40,12 @@ final readonly class WhereKeysStand implements Question
         $folder = $this->folder($material);
         @mkdir($folder, 0700, true);
         $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
+        $plan = Plan::fromJson($this->plan);
         $total = $readers['source']->bytes() + $readers['target']->bytes();
         $before = 0;
         foreach (Side::cases() as $side) {
             $reader = $readers[$side->value];
-            [$positions, $form] = $this->keyOn($side, $reader->columns());
+            [$positions, $form] = $this->keyOn($plan, $side, $reader->columns());
             $material->withFolder(static function (string $aside) use ($reader, $positions, $form, $folder, $side, $onProgress, $before, $total): null {
                 KeyPlaces::write($reader, $positions, $form, "{$folder}/{$side->value}", $aside, static fn(int $byte) => $onProgress($before + $byte, $total));
 
@@ -68,10 +68,11 @@ final readonly class WhereKeysStand implements Question
         $folder = $this->folder($material);
         // The mark of use: what nobody uses is cleared up.
         @touch($folder);
+        $plan = Plan::fromJson($this->plan);
         $rows = [];
         foreach (Side::cases() as $side) {
             $reader = $this->sides->reader($material, $side);
-            [$positions, $form] = $this->keyOn($side, $reader->columns());
+            [$positions, $form] = $this->keyOn($plan, $side, $reader->columns());
             $places = KeyPlaces::at("{$folder}/{$side->value}", $reader, $positions, $form);
             if ($places === null) {
                 return null;
@@ -84,11 +85,9 @@ final readonly class WhereKeysStand implements Question
         return ['source' => $rows['source'] ?? null, 'target' => $rows['target'] ?? null];
     }
 
-    /** @return array{non-empty-list<int>, \NineTally\Core\Matching\KeyForm} */
-    private function keyOn(Side $side, \NineTally\Core\Row\Columns $columns): array
+    /** @return array{non-empty-list<int>, KeyForm} */
+    private function keyOn(Plan $plan, Side $side, Columns $columns): array
     {
-        $plan = Plan::fromJson($this->plan);
-
         return [array_map(static fn(KeyColumn $column): int => $columns->positionOf($side === Side::Source ? $column->source : $column->target), $plan->key), $plan->keyForm($side, (new CauseCatalogue)->forms)];
     }
 

@@ -83,7 +83,8 @@ final readonly class Standings
                 : 'SELECT sequence FROM row_findings WHERE tally_id = :tally AND class = :value';
         }
         $scope = $kind === 'pattern' ? 'cell' : 'row';
-        if ($act === null || $act->sequence === null) {
+        $isOfMany = $act === null || $act->sequence === null;
+        if ($isOfMany) {
             // What was entered a moment ago is not in the statistics: the database would take half a million findings for one, and compare all with all.
             $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
         }
@@ -113,7 +114,9 @@ final readonly class Standings
             LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
             WHERE coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
             SQL, $bindings);
-        $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+        if ($isOfMany) {
+            $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+        }
     }
 
     private function count(int $tallyId, string $group): void

@@ -33,12 +33,9 @@ final readonly class Beside
         $layout = $this->pages->layout($tally);
         $partners = array_combine($layout->plan->pairedNames(Side::Source), $layout->plan->pairedNames(Side::Target));
         $places = array_map(static fn(string $name): array => ['name' => $name, 'source' => array_search($name, $layout->sourceColumns, true), 'target' => array_search($partners[$name] ?? $name, $layout->targetColumns, true)], $columns);
-        $sequences = array_map(static fn(RowLine|CellLine $finding): int => $finding instanceof RowLine ? $finding->sequence : $finding->rowSequence, $findings);
         $values = [];
-        foreach ($this->database->table('row_findings')->where('tally_id', $tally->id)->whereIntegerInRaw('sequence', $sequences)->select(['sequence', 'source_cells', 'target_cells'])->get() as $fields) {
-            $row = DatabaseRow::of($fields);
-            [$source, $target] = [$row->cellsOrNull('source_cells') ?? [], $row->cellsOrNull('target_cells') ?? []];
-            $values[$row->int('sequence')] = array_map(static function (array $place) use ($source, $target, $mask): ?string {
+        foreach ($this->cells($tally, $findings) as $sequence => [$source, $target]) {
+            $values[$sequence] = array_map(static function (array $place) use ($source, $target, $mask): ?string {
                 $value = ($place['source'] === false ? null : $source[$place['source']] ?? null) ?? ($place['target'] === false ? null : $target[$place['target']] ?? null);
 
                 return $value === null ? null : mb_substr($mask->hidesColumn($place['name']) ? $mask->value($value) : $value, 0, self::LONGEST);
@@ -46,5 +43,28 @@ final readonly class Beside
         }
 
         return $values;
+    }
+
+    /**
+     * @param  list<RowLine>|list<CellLine>  $findings
+     * @return \Generator<int, array{list<string>, list<string>}> of source and target, by the sequence of the row
+     */
+    private function cells(Tally $tally, array $findings): \Generator
+    {
+        $sequences = [];
+        foreach ($findings as $finding) {
+            if ($finding instanceof RowLine) {
+                yield $finding->sequence => [$finding->sourceCells ?? [], $finding->targetCells ?? []];
+            } else {
+                $sequences[] = $finding->rowSequence;
+            }
+        }
+        if ($sequences === []) {
+            return;
+        }
+        foreach ($this->database->table('row_findings')->where('tally_id', $tally->id)->whereIntegerInRaw('sequence', $sequences)->select(['sequence', 'source_cells', 'target_cells'])->get() as $fields) {
+            $row = DatabaseRow::of($fields);
+            yield $row->int('sequence') => [$row->cellsOrNull('source_cells') ?? [], $row->cellsOrNull('target_cells') ?? []];
+        }
     }
 }

@@ -26,25 +26,21 @@ final readonly class FilterCounts
 
     public function count(Tally $tally, Filter $filter): int
     {
-        return $this->of($tally, $filter)['findings'];
+        return ($this->known($tally, $filter) ?? $this->found($tally, $filter))['findings'];
     }
 
-    /** What count() found before; null if it has yet to be asked. */
-    public function known(Tally $tally, Filter $filter): ?int
-    {
-        return $this->kept($tally, $filter)['findings'] ?? null;
-    }
 
     /**
      * Where the findings of a stretch of the list stand, in its order.
      *
+     * @param  array{findings: int, places: list<int>}  $counted
      * @param  int  $from  counted from 1
      * @return list<int>
      */
-    public function stretch(Tally $tally, Filter $filter, int $from, int $limit): array
+    public function stretch(Tally $tally, Filter $filter, array $counted, int $from, int $limit): array
     {
         $order = $this->findings->order($filter);
-        ['findings' => $findings, 'places' => $places] = $this->of($tally, $filter);
+        ['findings' => $findings, 'places' => $places] = $counted;
         if (count($places) === $findings) {
             return array_slice($places, $from - 1, $limit);
         }
@@ -56,14 +52,8 @@ final readonly class FilterCounts
         return array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
     }
 
-    /** @return array{findings: int, places: list<int>} */
-    private function of(Tally $tally, Filter $filter): array
-    {
-        return $this->kept($tally, $filter) ?? $this->found($tally, $filter);
-    }
-
-    /** @return array{findings: int, places: list<int>}|null */
-    private function kept(Tally $tally, Filter $filter): ?array
+    /** @return array{findings: int, places: list<int>}|null what was found before; null if it has yet to be looked for */
+    public function known(Tally $tally, Filter $filter): ?array
     {
         $row = $this->database->table('counted_filters')->where($this->name($tally, $filter))->first();
 
@@ -71,7 +61,7 @@ final readonly class FilterCounts
     }
 
     /** @return array{findings: int, places: list<int>} */
-    private function found(Tally $tally, Filter $filter): array
+    public function found(Tally $tally, Filter $filter): array
     {
         $name = $this->name($tally, $filter);
         $order = $this->findings->order($filter);

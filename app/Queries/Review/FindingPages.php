@@ -36,11 +36,16 @@ final readonly class FindingPages
         if ($filter->isPlain()) {
             return ['items' => $this->read($this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit), $tally, $filter, $mask), 'total' => $this->total($tally, $filter)];
         }
-        $places = $this->firstPlaces($tally, $filter, $from, $limit) ?? $this->counts->stretch($tally, $filter, $from, $limit);
+        $counted = $this->counts->known($tally, $filter);
+        $places = $counted === null && $from === 1 ? $this->firstPlaces($tally, $filter, $limit) : null;
+        if ($places === null) {
+            $counted ??= $this->counts->found($tally, $filter);
+            $places = $this->counts->stretch($tally, $filter, $counted, $from, $limit);
+        }
         // Which findings they are is found before anything is joined to them: over so many tables the database would plan badly.
         $lines = $this->lines($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
 
-        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $this->counts->known($tally, $filter)];
+        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $counted['findings'] ?? null];
     }
 
     /**
@@ -48,11 +53,8 @@ final readonly class FindingPages
      *
      * @return list<int>|null null if they are found faster by counting
      */
-    private function firstPlaces(Tally $tally, Filter $filter, int $from, int $limit): ?array
+    private function firstPlaces(Tally $tally, Filter $filter, int $limit): ?array
     {
-        if ($from > 1 || $this->counts->known($tally, $filter) !== null) {
-            return null;
-        }
         $order = $this->findings->order($filter);
         $isOfText = $filter->text('text') !== null;
         $found = $this->findings->query($tally, $filter)->when($isOfText, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();

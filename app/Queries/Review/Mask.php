@@ -59,7 +59,7 @@ final readonly class Mask
 
     public function row(RowLine $row, Layout $layout): RowLine
     {
-        return $row->withCells(
+        return ! $this->hidesAnything() ? $row : $row->withCells(
             $this->cells($row->sourceCells, $layout->sourceColumns, $this->columns['source']),
             $this->cells($row->targetCells, $layout->targetColumns, $this->columns['target']),
             // Nobody knows which columns stand in a record that could not be read.

@@ -137,6 +137,14 @@ final readonly class Plan
         return CanonicalJson::of(array_map(static fn(KeyColumn $column): array => [$column->source, $column->target, ...($column->forgives === [] ? [] : [$column->forgives])], $this->key));
     }
 
+    /** @return list<mixed> all that decides which rows meet: the key, and what each side declares about its cells */
+    public function keyRules(): array
+    {
+        $declared = fn(Side $side): array => [$this->side($side)->declared, array_intersect_key($this->side($side)->columns, array_flip($this->keyNames($side)))];
+
+        return [$this->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
+    }
+
     public function side(Side $side): SideRules
     {
         return $side === Side::Source ? $this->source : $this->target;

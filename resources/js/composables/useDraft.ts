@@ -1,13 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import { formCauses, kinds as known } from '@/format/rules'
+import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
-/** What a pair forgives because of its kind. */
-const ofKinds = known.flatMap(({ forgives }) => forgives)
 
 /** The draft of the plan: each change is kept at once, and can be taken back. */
 export function useDraft(course: () => Schemas['Course']) {
@@ -157,7 +155,10 @@ export function useDraft(course: () => Schemas['Course']) {
         sources.includes(column.source)
           ? {
               ...column,
-              forgives: formCauses.map(({ cause }) => cause).filter((cause) => (ofKinds.includes(cause) ? column.forgives : forgives)?.includes(cause)),
+              forgives: inOrder([
+                ...forgives.filter((cause) => !formsOfKinds.includes(cause)),
+                ...(column.forgives ?? []).filter((cause) => formsOfKinds.includes(cause)),
+              ]),
             }
           : column,
       ),
@@ -166,22 +167,16 @@ export function useDraft(course: () => Schemas['Course']) {
 
   /** What pairs forgive that are made from now on. */
   function forgiveByDefault(forgives: readonly Schemas['FormCause'][]): void {
-    change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !ofKinds.includes(cause)) } }))
+    change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !formsOfKinds.includes(cause)) } }))
   }
 
   /** Reads several pairs as their kind, as one change; a new kind forgives its own form and nothing else. */
   function readAs(kinds: readonly { source: string; kind: Schemas['Kind'] }[]): void {
-    const own: Partial<Record<Schemas['Kind'], Schemas['FormCause'][]>> = {
-      number: ['number-form'],
-      date: ['date-form'],
-      'date-time': ['date-form'],
-      'yes-no': ['yes-no-form'],
-    }
     change((next) => ({
       ...next,
       columnPairs: next.columnPairs.map((column) => {
         const kind = kinds.find(({ source }) => source === column.source)?.kind
-        return kind === undefined ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...(own[kind] ?? [])])] }
+        return kind === undefined ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
       }),
     }))
   }

@@ -25,6 +25,12 @@ export const kinds: readonly { kind: Schemas['Kind']; name: string; forgives: re
   { kind: 'yes-no', name: 'yes / no', forgives: ['yes-no-form'] },
 ]
 
+/** Forms that are forgiven because of a kind. */
+export const formsOfKinds = kinds.flatMap(({ forgives }) => forgives)
+export const formsOf = (kind: Schemas['Kind']): readonly Cause[] => kinds.find((known) => known.kind === kind)?.forgives ?? []
+/** In the order of the catalogue. */
+export const inOrder = (causes: readonly Cause[]): Cause[] => formCauses.map(({ cause }) => cause).filter((cause) => causes.includes(cause))
+
 export const kindName = (kind: Schemas['Kind']): string => kinds.find((known) => known.kind === kind)?.name ?? kind
 
 export const policies: readonly { policy: Schemas['RepeatsPolicy']['policy']; name: string; sentence: string }[] = [

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
-import { formCauses, kinds, passes } from '@/format/rules'
+import { formCauses, formsOf, formsOfKinds, inOrder, kinds, passes } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import SideForms from '@/stations/match/SideForms.vue'
@@ -43,18 +43,12 @@ const measures = computed(() =>
 
 /** The form cause of the new kind is forgiven, that of the kind before no longer; rules that fit no more go. */
 function read(as: Schemas['Kind']): void {
-  const ofKinds = kinds.flatMap((known) => known.forgives)
-  const own = kinds.find((known) => known.kind === as)?.forgives ?? []
   emit('rule', props.source, {
     kind: as,
-    forgives: inOrder([...forgives.value.filter((cause) => !ofKinds.includes(cause)), ...own]),
+    forgives: inOrder([...forgives.value.filter((cause) => !formsOfKinds.includes(cause)), ...formsOf(as)]),
     tolerance: undefined,
     ...(as === 'number' ? {} : { rounding: undefined }),
   })
-}
-
-function inOrder(causes: readonly Schemas['FormCause'][]): Schemas['FormCause'][] {
-  return formCauses.map(({ cause }) => cause).filter((cause) => causes.includes(cause))
 }
 
 function forgive(cause: Schemas['FormCause'], yes: boolean): void {

@@ -29,14 +29,7 @@ const detail = computed(() => {
 </script>
 
 <template>
-  <div
-    class="line"
-    :class="{ two: finding?.kind === 'cell', chosen: isChosen, ticked: isTicked }"
-    role="option"
-    :aria-selected="isTicked"
-    :aria-posinset="place"
-    :aria-setsize="total"
-  >
+  <div class="line" :class="{ chosen: isChosen, ticked: isTicked }" role="option" :aria-selected="isTicked" :aria-posinset="place" :aria-setsize="total">
     <span class="tick" aria-hidden="true" @click.stop="emit('tick')"
       ><i>{{ isTicked ? '✓' : '' }}</i></span
     >
@@ -68,6 +61,7 @@ const detail = computed(() => {
 <style scoped>
 .line {
   display: grid;
+  grid-template-columns: var(--columns);
   gap: 8px;
   padding: 0 14px;
   block-size: 34px;
@@ -78,12 +72,6 @@ const detail = computed(() => {
 }
 .cell {
   min-inline-size: 0;
-}
-.line {
-  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) 88px;
-}
-.two {
-  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) minmax(0, 1fr) 88px;
 }
 .chosen {
   background: var(--mark);

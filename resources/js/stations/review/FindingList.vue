@@ -146,9 +146,9 @@ const isTicked = (index: number): boolean => {
 /** With further columns the list may be wider than its pane, and is moved sideways then. */
 const room = computed(() => {
   const [columns, values] = [props.beside.length, isOfCells(props.filter) ? 2 : 1]
+  const further = columns === 0 ? '' : `repeat(${columns}, minmax(0, 0.8fr)) `
   return {
-    '--key': `${keyWidth.value}px`,
-    '--beside': columns === 0 ? '' : `repeat(${columns}, minmax(0, 0.8fr))`,
+    '--columns': `20px 26px ${keyWidth.value}px ${further}repeat(${values}, minmax(0, 1fr)) 88px`,
     '--least': columns === 0 ? '0' : `${200 + keyWidth.value + columns * 96 + values * 120}px`,
   }
 })
@@ -161,7 +161,7 @@ const headings = computed(() =>
 
 <template>
   <div class="list" :style="room">
-    <div class="heading" :class="isOfCells(filter) ? 'cells' : 'rows'" aria-hidden="true">
+    <div class="heading" aria-hidden="true">
       <span /><span /><span v-for="name in headings" :key="name">{{ name }}</span>
     </div>
     <LoadState :is-loading="false" :error="first.error.value ?? counted.error.value" what="Findings" @retry="(first.refetch(), counted.refetch())">
@@ -213,6 +213,7 @@ const headings = computed(() =>
 }
 .heading {
   display: grid;
+  grid-template-columns: var(--columns);
   gap: 8px;
   padding: 7px 14px;
   font-size: 12px;
@@ -228,12 +229,6 @@ const headings = computed(() =>
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.heading.cells {
-  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) minmax(0, 1fr) 88px;
-}
-.heading.rows {
-  grid-template-columns: 20px 26px var(--key, 122px) var(--beside,) minmax(0, 1fr) 88px;
 }
 .scroller {
   flex: 1;
