@@ -113,9 +113,8 @@ final class FindingController extends Controller
     public function agreeing(Request $request, Tally $tally, AgreeingRows $rows): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        // Byte for byte as it was sent: a cell of a key may begin with a space.
-        $query = $request->server('QUERY_STRING');
-        parse_str(is_string($query) ? $query : '', $sent);
+        // A cell of a key may begin with a space.
+        $sent = FilterRequest::sentIn($request);
         $width = count($tally->summary['madeOf']['keyColumns']);
         $key = array_slice(array_pad(array_values(array_filter((array) ($sent['key'] ?? []), is_string(...))), $width, ''), 0, $width);
         [$answer, $record] = $rows->find($tally, $this->mask($request, $tally), $key);

@@ -7,6 +7,7 @@ namespace App\Http\Requests\Review;
 use App\Queries\Review\Beside;
 use App\Queries\Review\Filter;
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Http\Request;
 
 /** A filter in the address, byte for byte as it was sent: a value may be blank or a space, and nothing is trimmed here. */
 final class FilterRequest extends FormRequest
@@ -21,10 +22,16 @@ final class FilterRequest extends FormRequest
 
     public function filter(): Filter
     {
-        $query = $this->server('QUERY_STRING');
+        return Filter::from(self::sentIn($this));
+    }
+
+    /** @return array<array-key, mixed> the query of an address, byte for byte */
+    public static function sentIn(Request $request): array
+    {
+        $query = $request->server('QUERY_STRING');
         parse_str(is_string($query) ? $query : '', $sent);
 
-        return Filter::from($sent);
+        return $sent;
     }
 
     /** @return list<string> names of columns that are shown beside the findings */
