@@ -7,8 +7,8 @@ namespace NineTally\Core\Intake;
 use NineTally\Core\Row\Columns;
 
 /**
- * The merged cells of a sheet in a workbook of Office Open XML (ECMA-376, part 1, 18.3.1.55). Their value stands in the first cell alone;
- * the others are blank in the file, and would leave columns without a name.
+ * The merged cells of a sheet (Office Open XML: ECMA-376, part 1, 18.3.1.55; Open Document 1.3, part 3, 9.1.4). Their value stands in
+ * the first cell alone; the others are blank in the file, and would leave columns without a name.
  */
 final readonly class MergedCells
 {
@@ -17,18 +17,28 @@ final readonly class MergedCells
     /** @param list<array{top: int, left: int, bottom: int, right: int}> $ranges rows from 1, columns from 0 */
     private function __construct(private array $ranges) {}
 
-    /** What cannot be found out is taken for no merged cells: the reader of the workbook says what is wrong with it. */
-    public static function of(string $path, string $sheet): self
+    /**
+     * What cannot be found out is taken for no merged cells: the reader of the workbook says what is wrong with it.
+     *
+     * @param  int  $lastRow  down to which they are looked for, from 1
+     */
+    public static function of(string $path, PartKind $kind, string $sheet, int $lastRow): self
+    {
+        return new self($kind === PartKind::Ods ? self::ofOpenDocument($path, $sheet, $lastRow) : self::ofOfficeOpenXml($path, $sheet));
+    }
+
+    /** @return list<array{top: int, left: int, bottom: int, right: int}> */
+    private static function ofOfficeOpenXml(string $path, string $sheet): array
     {
         $archive = new \ZipArchive;
         if ($archive->open($path, \ZipArchive::RDONLY) !== true) {
-            return new self([]);
+            return [];
         }
         try {
             $member = self::member($archive, $sheet);
             $file = $member === null ? false : $archive->getStream($member);
 
-            return new self($file === false ? [] : self::ranges(self::element($file)));
+            return $file === false ? [] : self::ranges(self::element($file));
         } finally {
             $archive->close();
         }
@@ -36,7 +46,8 @@ final readonly class MergedCells
 
     /**
      * A header with the names that stand in merged cells: one that reaches down from above names its column, and one that is wider than
-     * a column names the first so, the others with a number.
+     * a column names the first so, the others with a number. Where names would repeat ("fee, paid, fee, paid"), those of the merged
+     * cells above are put before them ("2024 fee").
      *
      * @param  array<int, list<string>>  $rows  up to that of the header, by their number
      * @return list<string>
@@ -57,7 +68,62 @@ final readonly class MergedCells
             }
         }
 
+        return $this->toldApart($rows, $number, $header);
+    }
+
+    /**
+     * @param  array<int, list<string>>  $rows
+     * @param  list<string>  $header
+     * @return list<string>
+     */
+    private function toldApart(array $rows, int $number, array $header): array
+    {
+        for ($above = $number - 1; $above > 0; $above--) {
+            $named = $header;
+            foreach ($this->ranges as ['top' => $top, 'left' => $left, 'bottom' => $bottom, 'right' => $right]) {
+                $group = $bottom === $above && $right > $left ? trim($rows[$top][$left] ?? '') : '';
+                for ($column = $left; $group !== '' && $column <= $right && isset($named[$column]); $column++) {
+                    $named[$column] = trim("{$group} {$header[$column]}");
+                }
+            }
+            // A title over the whole table tells nothing apart.
+            if (count(array_unique($named)) > count(array_unique($header))) {
+                $header = $named;
+            }
+        }
+
         return $header;
+    }
+
+    /** @return list<array{top: int, left: int, bottom: int, right: int}> */
+    private static function ofOpenDocument(string $path, string $sheet, int $lastRow): array
+    {
+        $reader = new \XMLReader;
+        if (! @$reader->open("zip://{$path}#content.xml", null, LIBXML_NONET)) {
+            return [];
+        }
+        $ranges = [];
+        [$isInSheet, $row, $next, $column] = [false, 0, 1, 0];
+        while (@$reader->read() && $row <= $lastRow) {
+            if ($reader->name === 'table:table') {
+                if ($isInSheet) {
+                    break;
+                }
+                $isInSheet = $reader->getAttribute('table:name') === $sheet;
+            } elseif ($isInSheet && $reader->nodeType === \XMLReader::ELEMENT && $reader->name === 'table:table-row') {
+                [$row, $column] = [$next, 0];
+                $next += max(1, (int) $reader->getAttribute('table:number-rows-repeated'));
+            } elseif ($isInSheet && $reader->nodeType === \XMLReader::ELEMENT && in_array($reader->name, ['table:table-cell', 'table:covered-table-cell'], true)) {
+                [$wide, $high] = [max(1, (int) $reader->getAttribute('table:number-columns-spanned')), max(1, (int) $reader->getAttribute('table:number-rows-spanned'))];
+                if ($wide * $high > 1 && $row <= $lastRow) {
+                    $ranges[] = ['top' => $row, 'left' => $column, 'bottom' => $row + $high - 1, 'right' => min(Columns::MOST, $column + $wide - 1)];
+                }
+                $column += max(1, (int) $reader->getAttribute('table:number-columns-repeated'));
+            }
+        }
+        $reader->close();
+
+        return $ranges;
     }
 
     private static function member(\ZipArchive $archive, string $sheet): ?string

@@ -21,6 +21,8 @@ final readonly class Workbook
             foreach ($reader->getSheetIterator() as $sheet) {
                 $sheets[] = ['name' => $sheet->getName(), 'hidden' => ! $sheet->isVisible()];
             }
+        } catch (\Throwable) {
+            throw NotUsable::isNoWorkbook($name, 'it is damaged, or was not written to its end');
         } finally {
             $reader->close();
         }
@@ -39,7 +41,7 @@ final readonly class Workbook
     public static function open(string $path, string $name, PartKind $kind): ReaderInterface
     {
         Archive::open($path, $name);
-        $reader = $kind === PartKind::Ods ? ReaderEntityFactory::createODSReader() : ReaderEntityFactory::createXLSXReader();
+        $reader = $kind === PartKind::Ods ? OpenDocumentSheets::reader() : ReaderEntityFactory::createXLSXReader();
         // Blank rows are rows of the sheet: without them the numbers of those that follow would be wrong.
         $reader->setShouldPreserveEmptyRows(true);
         try {

@@ -14,13 +14,16 @@ use OpenSpout\Reader\SheetInterface;
 
 /**
  * Reads a sheet of a workbook as a stream. Real dates become ISO 8601, numbers the shortest text that means the same double,
- * formulas the value that was calculated last. A line is a row of the sheet. A row that is shorter than the header is filled with
+ * formulas the value that was calculated last, times of the day what a clock shows. A line is a row of the sheet. A row that is shorter than the header is filled with
  * blanks, for workbooks end a row with its last value.
  */
 final readonly class WorkbookReader implements Reader
 {
     use IsOneFile;
     use ReadsRowByRow;
+
+    /** Day 0 of a workbook: a time without a day is kept as a part of it (ECMA-376, part 1, 18.17.4). */
+    private const DAY_OF_TIMES = '1899-12-30';
 
     private Columns $columns;
 
@@ -45,7 +48,7 @@ final readonly class WorkbookReader implements Reader
         if ($header === null) {
             throw NotUsable::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
         }
-        $header = $format->kind === PartKind::Xlsx ? MergedCells::of($path, $format->sheet)->header($above, $number) : $header;
+        $header = MergedCells::of($path, $format->kind, $format->sheet, $number)->header($above, $number);
         while ($header !== [] && end($header) === '') {
             array_pop($header);
         }
@@ -125,7 +128,7 @@ final readonly class WorkbookReader implements Reader
     {
         $value = $cell->getValue();
         $text = match (true) {
-            $value instanceof \DateTimeInterface => $value->format($value->format('H:i:s') === '00:00:00' ? 'Y-m-d' : 'Y-m-d\TH:i:s'),
+            $value instanceof \DateTimeInterface => $this->moment($value),
             is_bool($value) => $value ? 'true' : 'false',
             is_float($value) => $this->number($value),
             is_int($value), is_string($value) => (string) $value,
@@ -133,6 +136,15 @@ final readonly class WorkbookReader implements Reader
         };
 
         return mb_check_encoding($text, 'UTF-8') ? str_replace("\0", '', $text) : mb_scrub($text);
+    }
+
+    private function moment(\DateTimeInterface $value): string
+    {
+        return match (true) {
+            $value->format('H:i:s') === '00:00:00' => $value->format('Y-m-d'),
+            $value->format('Y-m-d') === self::DAY_OF_TIMES => $value->format('H:i:s'),
+            default => $value->format('Y-m-d\TH:i:s'),
+        };
     }
 
     /** The shortest digits that mean the double, without an exponent. */

@@ -35,11 +35,10 @@ final class WorkbookReaderTest extends TestCase
         // "basin" reaches down over two rows, "fee" is two columns wide; the rest is no concern of the header, nor is the word in a cell.
         $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text('D2', 'paid')}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
         $path = $this->workbook($rows, merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>');
-        $catalogue = new ReaderCatalogue;
-        $reader = $catalogue->openAs($path, 'berths.xlsx', $catalogue->find($path, 'berths.xlsx')->format->with(['headerRow' => 2]));
+        $reader = $this->openAt($path, 2);
 
         self::assertSame(['basin', 'fee', 'fee 2', 'paid'], $reader->columns()->names);
-        self::assertSame(['3 KB|mergeCells|second|yes'], array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : '', iterator_to_array($reader->records(), false)));
+        self::assertSame(['3 KB|mergeCells|second|yes'], $this->read($reader));
     }
 
     public function test_hidden_sheets_are_named_and_the_first_visible_one_is_read(): void
@@ -61,6 +60,23 @@ final class WorkbookReaderTest extends TestCase
         $writer->close();
 
         self::assertSame(['2 KB|014|1412.6'], $this->rows($path));
+    }
+
+    public function test_an_open_document_keeps_the_places_under_merged_cells_and_bends_nothing(): void
+    {
+        $cell = static fn(string $value): string => "<table:table-cell office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell>";
+        $wide = static fn(string $value): string => "<table:table-cell table:number-columns-spanned=\"2\" office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
+        // Under a title over everything: "basin" reaches down over two rows, two seasons are two columns wide each.
+        $path = $this->openDocument('<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'
+            ."<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide('2024')}{$wide('2025')}</table:table-row>"
+            ."<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>"
+            ."<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><office:annotation><text:p>who wrote this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>"
+            .'<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'
+            ."<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>");
+        $reader = $this->openAt($path, 3);
+
+        self::assertSame(['basin', '2024 fee', '2024 paid', '2025 fee', '2025 paid'], $reader->columns()->names);
+        self::assertSame(['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b'], $this->read($reader));
     }
 
     public function test_a_large_workbook_is_read_in_little_memory(): void
@@ -125,7 +141,33 @@ final class WorkbookReaderTest extends TestCase
     /** @return list<string> */
     private function rows(string $path): array
     {
-        return array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : 'refused', iterator_to_array($this->reader($path)->records(), false));
+        return $this->read($this->reader($path));
+    }
+
+    /** @return list<string> */
+    private function read(Reader $reader): array
+    {
+        return array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : 'refused', iterator_to_array($reader->records(), false));
+    }
+
+    private function openAt(string $path, int $headerRow): Reader
+    {
+        $catalogue = new ReaderCatalogue;
+
+        return $catalogue->openAs($path, basename($path), $catalogue->find($path, basename($path))->format->with(['headerRow' => $headerRow] + (str_ends_with($path, '.ods') ? ['sheet' => 'Charges'] : [])));
+    }
+
+    private function openDocument(string $rows): string
+    {
+        $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.ods';
+        $names = implode(' ', array_map(static fn(string $name): string => "xmlns:{$name}=\"urn:oasis:names:tc:opendocument:xmlns:{$name}:1.0\"", ['office', 'table', 'text']));
+        $archive = new \ZipArchive;
+        $archive->open($path, \ZipArchive::CREATE);
+        $archive->addFromString('mimetype', 'application/vnd.oasis.opendocument.spreadsheet');
+        $archive->addFromString('content.xml', "<?xml version=\"1.0\"?><office:document-content {$names}><office:automatic-styles/><office:body><office:spreadsheet><table:table table:name=\"Notes\"><table:table-row/></table:table><table:table table:name=\"Charges\">{$rows}</table:table></office:spreadsheet></office:body></office:document-content>");
+        $archive->close();
+
+        return $path;
     }
 
     private function reader(string $path): Reader
