@@ -126,7 +126,8 @@ final readonly class WorkbookReader implements Reader
 
     private function text(Cell $cell): string
     {
-        $value = $cell->getValue();
+        // A formula that failed is no blank: "#N/A" stands in the cell.
+        $value = $cell->getValueEvenIfError();
         $text = match (true) {
             $value instanceof \DateTimeInterface => $this->moment($value),
             is_bool($value) => $value ? 'true' : 'false',

@@ -23,10 +23,11 @@ final class WorkbookReaderTest extends TestCase
     {
         $rows = '<row r="2"><c r="A2" t="inlineStr"><is><t>KB</t></is></c><c r="B2"><v>0.1</v></c><c r="C2" s="1"><v>45000</v></c></row>'
             .'<row r="4"><c r="A4" t="str"><f>"L"&amp;"M"</f><v>LM</v></c><c r="B4"><f>1+1</f><v>1234567890.12</v></c></row>'
-            .'<row r="5"><c r="A5" t="b"><v>1</v></c><c r="B5"><v>12345678901234567</v></c><c r="C5" s="1"><v>45000.5</v></c></row>';
+            .'<row r="5"><c r="A5" t="b"><v>1</v></c><c r="B5"><v>12345678901234567</v></c><c r="C5" s="1"><v>45000.5</v></c></row>'
+            .'<row r="6"><c r="A6" t="e"><f>NA()</f><v>#N/A</v></c><c r="B6" t="e"><v>#DIV/0!</v></c></row>';
 
-        self::assertSame(['2 KB|0.1|2023-03-15', '4 LM|1234567890.12|', '5 true|12345678901234567|2023-03-15T12:00:00'], $this->rows($this->workbook(self::HEADER.$rows)));
-        self::assertSame(['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00'], $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')));
+        self::assertSame(['2 KB|0.1|2023-03-15', '4 LM|1234567890.12|', '5 true|12345678901234567|2023-03-15T12:00:00', '6 #N/A|#DIV/0!|'], $this->rows($this->workbook(self::HEADER.$rows)));
+        self::assertSame(['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00', '6 #N/A|#DIV/0!|'], $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')));
     }
 
     public function test_merged_cells_of_the_header_name_every_column_that_they_cover(): void
