@@ -22,6 +22,7 @@ use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\Shape\ShapeController;
 use App\Http\Controllers\Sign\ReportController;
+use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
 use App\Http\Middleware\OnlyWhoSeesValues;
@@ -95,6 +96,7 @@ Route::middleware('auth')->group(function (): void {
         Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
         Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
         Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take'])->middleware(TakesItsTime::class);
+        Route::post('datasets/{dataset}/shaped-rows/workbook', [ShapeController::class, 'askForWorkbook']);
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -105,6 +107,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
     Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(TakesItsTime::class);
+    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
@@ -121,6 +124,11 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
     Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);
     Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo']);
+
+    // Shape and Review, to be taken away
+    Route::get('workbooks', [WorkbookController::class, 'index']);
+    Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
+    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(TakesItsTime::class);
 
     // Sign
     Route::get('tallies/{tally}/report', [ReportController::class, 'page']);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
+use Illuminate\Filesystem\Filesystem;
 use OpenSpout\Common\Entity\Row;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 use OpenSpout\Writer\WriterMultiSheetsAbstract;
@@ -23,20 +24,24 @@ final class TextWorkbook
     private int $rows = 0;
 
     /** @param list<string> $header */
-    private function __construct(private readonly WriterMultiSheetsAbstract $writer, private readonly array $header, private readonly string $path)
+    private function __construct(private readonly WriterMultiSheetsAbstract $writer, private readonly array $header, private readonly string $folder)
     {
         $writer->addRow(self::row($header));
     }
 
-    /** @param list<string> $header */
-    public static function in(string $folder, array $header): self
+    /**
+     * @param  string  $workFolder  in which it gets a folder of its own, that is there until it is discarded
+     * @param  list<string>  $header
+     */
+    public static function in(string $workFolder, array $header): self
     {
-        $path = "{$folder}/workbook-".bin2hex(random_bytes(8)).'.xlsx';
+        $folder = "{$workFolder}/workbook-".bin2hex(random_bytes(8));
+        mkdir($folder, 0700, true);
         $writer = WriterEntityFactory::createXLSXWriter();
         $writer->setTempFolder($folder);
-        $writer->openToFile($path);
+        $writer->openToFile("{$folder}/workbook.xlsx");
 
-        return new self($writer, $header, $path);
+        return new self($writer, $header, $folder);
     }
 
     /** @param list<string> $cells */
@@ -50,12 +55,17 @@ final class TextWorkbook
         $this->rows++;
     }
 
-    /** @return string path of the workbook, which is the caller's to remove */
+    /** @return string path of the workbook, to be moved away before all else of it is discarded */
     public function finish(): string
     {
         $this->writer->close();
 
-        return $this->path;
+        return "{$this->folder}/workbook.xlsx";
+    }
+
+    public function discard(): void
+    {
+        (new Filesystem)->deleteDirectory($this->folder);
     }
 
     /** @param list<string> $values */

@@ -16,6 +16,7 @@ use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
 use App\Adapters\ShapedSides;
 use App\Adapters\TrialSamples;
+use App\Adapters\WorkbookFiles;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Sign\ReportContent;
@@ -57,6 +58,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
         $this->app->when(TrialSamples::class)->needs('$folder')->give(storage_path('shaped'));
         $this->app->when(Material::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(WorkbookFiles::class)->needs('$folder')->give(storage_path('workbooks'));
+        $this->app->when(WorkbookFiles::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useSession } from '@/composables/useSession'
 import LoadState from '@/parts/LoadState.vue'
+import WorkbookTray from '@/parts/WorkbookTray.vue'
 import FirstPersonPage from '@/stations/access/FirstPersonPage.vue'
 import SignInPage from '@/stations/access/SignInPage.vue'
 
@@ -11,7 +12,7 @@ const isSignedIn = computed(() => session.value?.person != null)
 
 <template>
   <LoadState :is-loading="isPending" :error="error" what="Nine Tally" @retry="refetch()">
-    <RouterView v-if="isSignedIn" />
+    <template v-if="isSignedIn"><RouterView /><WorkbookTray /></template>
     <FirstPersonPage v-else-if="session?.needsFirstPerson" />
     <SignInPage v-else />
   </LoadState>

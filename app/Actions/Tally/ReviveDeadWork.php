@@ -7,6 +7,7 @@ namespace App\Actions\Tally;
 use App\Actions\Deliver\DeliveryTerms;
 use App\Adapters\RunWork;
 use App\Adapters\ShapedSides;
+use App\Adapters\WorkbookFiles;
 use App\Jobs\ReceiveParts;
 use App\Jobs\RunTally;
 use App\Models\Receipt;
@@ -21,7 +22,7 @@ final readonly class ReviveDeadWork
     /** A delivery reports every 50,000 records; a worker that reads none of them in this many seconds is dead. */
     private const SILENT_SECONDS = 30;
 
-    public function __construct(private Connection $database, private RunWork $work, private ShapedSides $sides, private int $attempts, private int $keepShapedSeconds) {}
+    public function __construct(private Connection $database, private RunWork $work, private ShapedSides $sides, private WorkbookFiles $workbooks, private int $attempts, private int $keepShapedSeconds) {}
 
     public function __invoke(): void
     {
@@ -40,6 +41,7 @@ final readonly class ReviveDeadWork
         }
         $this->work->clearUp($this->database);
         $this->sides->clearUp($this->keepShapedSeconds);
+        $this->workbooks->clearUp();
         $this->dropTablesOfTheDead();
     }
 

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\TextWorkbook;
 use App\Models\Tally;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Side;
@@ -35,43 +34,33 @@ final readonly class TakenFindings
         }
     }
 
-    /** @return string path of the workbook, which is the caller's to remove; every cell is text, so that none is run as a formula */
-    public function asWorkbook(Tally $tally, Filter $filter, Mask $mask, string $folder): string
-    {
-        $workbook = TextWorkbook::in($folder, $this->header($tally));
-        foreach ($this->records($tally, $filter, $mask) as $record) {
-            $workbook->add($record);
-        }
-
-        return $workbook->finish();
-    }
-
     /** @return list<string> */
-    private function header(Tally $tally): array
+    public function header(Tally $tally): array
     {
         return ['key: '.implode(', ', $tally->planVersion->plan()->keyNames(Side::Source)), 'row', 'column', 'cell', 'cause', 'source', 'target', 'source line', 'target line', 'ruling'];
     }
 
-    /** @return \Generator<int, list<string>> */
-    private function records(Tally $tally, Filter $filter, Mask $mask): \Generator
+    /** @return \Generator<int, list<string>> by how many findings were read with it */
+    public function records(Tally $tally, Filter $filter, Mask $mask): \Generator
     {
         $columns = $tally->planVersion->plan()->pairedNames(Side::Source);
-        $sequence = 0;
+        $sequence = $read = 0;
         do {
             $findings = $this->pages->after($tally, $filter, $mask, $sequence, self::PAGE);
             $cells = $this->cellsOfChanged($tally, $mask, $findings);
             foreach ($findings as $finding) {
                 $sequence = $finding->sequence;
+                $read++;
                 if ($finding instanceof CellLine) {
-                    yield $this->cell($finding, $columns);
+                    yield $read => $this->cell($finding, $columns);
 
                     continue;
                 }
                 foreach ($cells[$sequence] ?? [] as $cell) {
-                    yield $this->cell($cell, $columns);
+                    yield $read => $this->cell($cell, $columns);
                 }
                 if ($finding->class !== 'changed') {
-                    yield $this->row($finding);
+                    yield $read => $this->row($finding);
                 }
             }
         } while (count($findings) === self::PAGE);

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Queries\Shape;
 
-use App\Adapters\TextWorkbook;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Row;
@@ -28,17 +27,17 @@ final readonly class ShapedRows
         return $this->inBlocks('', $reader, static fn(Row $row): string => json_encode((object) array_combine($names, $row->cells), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
     }
 
-    /** @return string path of the workbook, which is the caller's to remove */
-    public function asWorkbook(Reader $reader, string $folder): string
+    /** @return \Generator<int, list<string>> the cells of each row, by how many bytes were read with it */
+    public function cells(Reader $reader): \Generator
     {
-        $workbook = TextWorkbook::in($folder, $reader->columns()->names);
-        foreach ($reader->records() as $record) {
+        $bytes = 0;
+        foreach ($reader->records(static function (int $read) use (&$bytes): void {
+            $bytes = $read;
+        }) as $record) {
             if ($record instanceof Row) {
-                $workbook->add($record->cells);
+                yield $bytes => $record->cells;
             }
         }
-
-        return $workbook->finish();
     }
 
     /**

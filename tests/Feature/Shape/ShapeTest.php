@@ -132,22 +132,6 @@ final class ShapeTest extends TestCase
         self::assertSame($taken('csv'), $taken('csv'));
     }
 
-    public function test_a_workbook_holds_every_cell_as_text(): void
-    {
-        $this->keep([self::LEAVE_OUT, self::FOLD, ['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]);
-        $taken = $this->get("/api/v1/datasets/{$this->dataset->id}/shaped-rows?side=source&as=workbook")->assertOk()->baseResponse;
-        self::assertInstanceOf(\Symfony\Component\HttpFoundation\BinaryFileResponse::class, $taken);
-        $reader = (new \NineTally\Core\Intake\ReaderCatalogue)->open($taken->getFile()->getPathname(), 'taken.xlsx');
-        $rows = [];
-        foreach ($reader->records() as $record) {
-            $rows[] = $record instanceof \NineTally\Core\Row\Row ? $record->cells : [];
-        }
-
-        self::assertSame(['basin', 'band', 'month', 'charge', 'note'], $reader->columns()->names);
-        self::assertSame(['KB', '9-12 m', 'apr', '41.20', '=1+1'], $rows[0]);
-        unlink($taken->getFile()->getPathname());
-    }
-
     public function test_rows_that_a_step_leaves_out_are_listed_with_it(): void
     {
         $this->keep([self::LEAVE_OUT, self::FOLD]);

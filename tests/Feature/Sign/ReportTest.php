@@ -121,11 +121,6 @@ final class ReportTest extends TestCase
         $ofCase = $patterns['case'] ?? null;
         self::assertIsInt($ofCase);
         self::assertSame('{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'."\n", $taken("as=json-lines&pattern={$ofCase}"));
-        $workbook = $this->get("/api/v1/tallies/{$tally->id}/findings/taken?as=workbook")->assertOk()->baseResponse;
-        self::assertInstanceOf(\Symfony\Component\HttpFoundation\BinaryFileResponse::class, $workbook);
-        $rows = iterator_to_array((new \NineTally\Core\Intake\ReaderCatalogue)->open($workbook->getFile()->getPathname(), 'x.xlsx')->records(), false);
-        unlink($workbook->getFile()->getPathname());
-        self::assertCount(substr_count($taken('as=json-lines'), "\n"), $rows);
         $this->json('GET', "/api/v1/tallies/{$tally->id}/findings/taken?class=lost")->assertUnprocessable();
     }
 }

@@ -10,7 +10,10 @@ use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
+use App\Http\Resources\WorkbookResource;
+use App\Jobs\WriteFindings;
 use App\Models\Tally;
+use App\Models\Workbook;
 use App\Queries\Review\AgreeingRows;
 use App\Queries\Review\Beside;
 use App\Queries\Review\CellLine;
@@ -24,8 +27,8 @@ use App\Queries\Review\TakenFindings;
 use App\Queries\Review\ValuePairs;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Str;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Lists answer the findings of a filter from a place on ("from"), so that a page begins at any place of the list. */
@@ -64,30 +67,34 @@ final class FindingController extends Controller
         return response()->json(['total' => $pages->count($tally, $filter)]);
     }
 
-    /** The findings of a filter as CSV, JSON Lines or workbook. */
-    public function take(FilterRequest $request, Tally $tally, TakenFindings $findings): StreamedResponse|BinaryFileResponse
+    /** The findings of a filter as CSV or JSON Lines, written while they are sent. */
+    public function take(FilterRequest $request, Tally $tally, TakenFindings $findings): StreamedResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
-        $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-findings";
-        if ($filter->isPlain()) {
-            $name .= $filter->number('pattern') !== null ? "-of-pattern-{$filter->number('pattern')}" : rtrim("-{$filter->text('class')}", '-');
-        } else {
-            $name .= '-filtered-'.substr($filter->digest(), 0, 8);
-        }
-        $as = $request->string('as')->toString();
-        if ($as === 'workbook') {
-            return response()->download($findings->asWorkbook($tally, $filter, $mask, storage_path('work')), "{$name}.xlsx")->deleteFileAfterSend();
-        }
+        $asLines = $request->string('as')->toString() === 'json-lines';
         $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
-        $lines = $as === 'json-lines' ? $findings->asJsonLines($tally, $filter, $mask) : $findings->asCsv($tally, $filter, $mask, $forSpreadsheets);
+        $lines = $asLines ? $findings->asJsonLines($tally, $filter, $mask) : $findings->asCsv($tally, $filter, $mask, $forSpreadsheets);
 
         return response()->streamDownload(static function () use ($lines): void {
             foreach ($lines as $line) {
                 echo $line;
             }
-        }, $name.($forSpreadsheets ? '-for-spreadsheets' : '').($as === 'json-lines' ? '.jsonl' : '.csv'), ['Content-Type' => $as === 'json-lines' ? 'application/jsonl' : 'text/csv; charset=utf-8']);
+        }, $this->fileName($tally, $filter).($forSpreadsheets ? '-for-spreadsheets' : '').($asLines ? '.jsonl' : '.csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8']);
+    }
+
+    /** Has the findings of a filter written as a workbook. */
+    public function askForWorkbook(FilterRequest $request, Tally $tally): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $filter = $request->filter();
+        $this->mask($request, $tally, $filter);
+        $person = $this->person($request);
+        $workbook = Workbook::query()->create(['user_id' => $person->id, 'name' => $this->fileName($tally, $filter).'.xlsx']);
+        WriteFindings::dispatch($workbook->id, $tally->id, $filter, $person->id);
+
+        return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
     }
 
     public function record(Request $request, Tally $tally, int $sequence, FindingPages $pages): JsonResponse
@@ -127,6 +134,16 @@ final class FindingController extends Controller
         $this->allow('view', $tally->migration);
 
         return response()->json(['items' => $pages->keys($tally, $request->string('find')->toString(), 20)]);
+    }
+
+    private function fileName(Tally $tally, Filter $filter): string
+    {
+        $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-findings";
+        if (! $filter->isPlain()) {
+            return $name.'-filtered-'.substr($filter->digest(), 0, 8);
+        }
+
+        return $filter->number('pattern') !== null ? "{$name}-of-pattern-{$filter->number('pattern')}" : rtrim("{$name}-{$filter->text('class')}", '-');
     }
 
     /** @throws ValuesAreMasked if the filter asks for what is masked */

@@ -9,18 +9,21 @@ use App\Adapters\ShapeInputs;
 use App\Http\Controllers\Controller;
 use App\Http\Problems\Conflict;
 use App\Http\Requests\Shape\TryShapeRequest;
+use App\Http\Resources\WorkbookResource;
 use App\Jobs\ShapeDelivery;
+use App\Jobs\WriteShapedSide;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\Workbook;
 use App\Queries\Shape\LeftOutRows;
 use App\Queries\Shape\ShapedRows;
 use App\Queries\Shape\ShapeTrial;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Str;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ShapeController extends Controller
@@ -47,30 +50,48 @@ final class ShapeController extends Controller
     {
         $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
-        $rules = $dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
+        $rules = $this->rules($dataset, $delivery->side);
 
         return response()->json($rows($delivery, $rules, ShapeInputs::now($dataset, $rules), $request->string('step')->toString(), max(0, $request->integer('after'))));
     }
 
-    public function take(Request $request, Dataset $dataset, ShapedSides $sides, ShapedRows $rows): StreamedResponse|BinaryFileResponse
+    /** The shaped side as CSV or JSON Lines, written while it is sent. */
+    public function take(Request $request, Dataset $dataset, ShapedSides $sides, ShapedRows $rows): StreamedResponse
     {
         $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
-        $rules = $dataset->draft()->first()?->rules($delivery->side) ?? new SideRules;
+        $rules = $this->rules($dataset, $delivery->side);
         $reader = $sides->reader($delivery, $rules, ShapeInputs::now($dataset, $rules));
-        $as = $request->string('as')->toString();
-        $name = sprintf('%s-%s-shaped.', preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name)), $delivery->side->value);
-        if ($as === 'workbook') {
-            return response()->download($rows->asWorkbook($reader, storage_path('work')), "{$name}xlsx")->deleteFileAfterSend();
-        }
-        $asLines = $as === 'json-lines';
+        $asLines = $request->string('as')->toString() === 'json-lines';
 
         return response()->streamDownload(static function () use ($rows, $reader, $asLines): void {
             foreach ($asLines ? $rows->asJsonLines($reader) : $rows->asCsv($reader) as $bytes) {
                 echo $bytes;
                 flush();
             }
-        }, $name.($asLines ? 'jsonl' : 'csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8']);
+        }, $this->fileName($dataset, $delivery->side, $asLines ? 'jsonl' : 'csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8']);
+    }
+
+    /** Has the shaped side written as a workbook. */
+    public function askForWorkbook(Request $request, Dataset $dataset): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $delivery = $this->delivery($dataset, $this->side($request));
+        $rules = $this->rules($dataset, $delivery->side);
+        $workbook = Workbook::query()->create(['user_id' => $this->person($request)->id, 'name' => $this->fileName($dataset, $delivery->side, 'xlsx')]);
+        WriteShapedSide::dispatch($workbook->id, $delivery->id, $rules, ShapeInputs::now($dataset, $rules));
+
+        return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
+    }
+
+    private function rules(Dataset $dataset, Side $side): SideRules
+    {
+        return $dataset->draft()->first()?->rules($side) ?? new SideRules;
+    }
+
+    private function fileName(Dataset $dataset, Side $side, string $ending): string
+    {
+        return Str::slug($dataset->name)."-{$side->value}-shaped.{$ending}";
     }
 
     private function side(Request $request): Side

@@ -2,10 +2,12 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count } from '@/format/counts'
 import { nearDifference, type Stretch } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
-import { type Filter, findingsOf, isOfCells, takenFrom } from '@/stations/review/filter'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import { type Filter, findingsOf, isOfCells, said, takenFrom } from '@/stations/review/filter'
 import { type RuleOfPattern, ruleOfPattern } from '@/stations/review/ruleOfPattern'
 
 const props = defineProps<{
@@ -65,7 +67,10 @@ const pairs = useQuery({
     ),
   enabled: () => isListing.value && props.pattern !== undefined,
 })
-const take = (as: 'csv' | 'json-lines' | 'workbook'): string => takenFrom(props.tally.id, props.filter, as)
+const take = (as: 'csv' | 'json-lines'): string => takenFrom(props.tally.id, props.filter, as)
+const workbook = useAskForWorkbook(() =>
+  answer(api.POST('/tallies/{tally}/findings/workbook', { params: { path: { tally: props.tally.id }, query: said(props.filter) } })),
+)
 const ruled = computed(() => {
   if (props.standing === null) return props.total === null ? 'counting …' : findingsOf(props.filter, props.total)
   const parts = (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: props.standing?.[decision] ?? 0 }))
@@ -97,9 +102,10 @@ const ruled = computed(() => {
       }}</el-button>
       <span class="quiet take"
         >Take these away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
-        <a :href="take('workbook')" download>workbook</a></span
+        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button></span
       >
     </div>
+    <ErrorNote :error="workbook.error.value" />
     <ol v-if="isListing" class="pairs" aria-label="Value pairs">
       <li v-for="(pair, position) in pairs.data.value?.items" :key="position">
         <button type="button" class="plain" @click="emit('narrow', { source: pair.source, target: pair.target })">

@@ -91,7 +91,7 @@ export function sentenceOf(filter: Filter, tally: Schemas['Tally']): string {
 }
 
 /** The address of a filter's findings, to be taken away. */
-export function takenFrom(tally: number, filter: Filter, as: 'csv' | 'json-lines' | 'workbook'): string {
+export function takenFrom(tally: number, filter: Filter, as: 'csv' | 'json-lines'): string {
   const query = new URLSearchParams({ as })
   for (const [term, value] of Object.entries(said(filter))) query.set(term, String(value))
   return `/api/v1/tallies/${tally}/findings/taken?${query.toString()}`

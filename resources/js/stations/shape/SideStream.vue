@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
+import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import { groups, stepKinds } from '@/stations/shape/stepKinds'
@@ -69,6 +70,9 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
     emit('move', id, place + (event.key === 'ArrowUp' ? -1 : 1))
   }
 }
+const workbook = useAskForWorkbook(() =>
+  answer(api.POST('/datasets/{dataset}/shaped-rows/workbook', { params: { path: { dataset: props.course.id }, query: { side: props.side } } })),
+)
 const take = (as: string): string => `/api/v1/datasets/${props.course.id}/shaped-rows?side=${props.side}&as=${as}`
 </script>
 
@@ -139,8 +143,9 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/shaped
       </div>
       <p class="quiet tried">
         Take the shaped rows away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
-        <a :href="take('workbook')" download>workbook</a>.
+        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>.
       </p>
+      <ErrorNote :error="workbook.error.value" />
     </template>
   </section>
 </template>

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Adapters\WorkbookFiles;
+use App\Http\Problems\ValuesAreMasked;
+use App\Models\Tally;
+use App\Models\User;
+use App\Queries\Review\Filter;
+use App\Queries\Review\FindingPages;
+use App\Queries\Review\Masks;
+use App\Queries\Review\TakenFindings;
+
+/** The findings of a filter as a workbook. */
+final class WriteFindings extends WriteWorkbook
+{
+    public function __construct(string $workbookId, private readonly int $tallyId, private readonly Filter $filter, private readonly int $personId)
+    {
+        parent::__construct($workbookId);
+    }
+
+    public function handle(WorkbookFiles $files, TakenFindings $findings, FindingPages $pages, Masks $masks): void
+    {
+        $workbook = $this->workbook();
+        if ($workbook === null) {
+            return;
+        }
+        $tally = Tally::query()->with('planVersion')->findOrFail($this->tallyId);
+        // What is masked for the person now is masked, whatever was shown when it was asked for.
+        $mask = $masks->forPerson(User::query()->findOrFail($this->personId), $tally);
+        try {
+            $mask->mustAllow($this->filter, $tally);
+        } catch (ValuesAreMasked $masked) {
+            $files->fail($workbook, $masked->getMessage());
+
+            return;
+        }
+        $files->write($workbook, $findings->header($tally), $findings->records($tally, $this->filter, $mask), $pages->count($tally, $this->filter));
+    }
+}

@@ -1,0 +1,44 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, watch } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+
+const WHILE_WRITTEN = 700
+const KEY = ['workbooks']
+
+/** Asked for on this page: they are sent as soon as they are there. Others wait to be taken. */
+const awaited = new Set<string>()
+
+/** Asks for a workbook; how far it is shows in the tray. */
+export function useAskForWorkbook(ask: () => Promise<Schemas['Workbook']>) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ask,
+    onSuccess: (workbook) => {
+      awaited.add(workbook.id)
+      return client.invalidateQueries({ queryKey: KEY })
+    },
+  })
+}
+
+export const fileOf = (workbook: Schemas['Workbook']): string => `/api/v1/workbooks/${workbook.id}/file`
+
+/** The workbooks that this person asked for and has not put away. */
+export function useWorkbooks(send: (workbook: Schemas['Workbook']) => void) {
+  const client = useQueryClient()
+  const list = useQuery({
+    queryKey: KEY,
+    queryFn: () => answer(api.GET('/workbooks')),
+    refetchInterval: ({ state }) => (state.data?.items.some((one) => one.state === 'asked') ? WHILE_WRITTEN : false),
+  })
+  const workbooks = computed(() => list.data.value?.items ?? [])
+  watch(workbooks, (all) => {
+    for (const workbook of all) {
+      if (workbook.state === 'written' && awaited.delete(workbook.id)) send(workbook)
+    }
+  })
+  const putAway = useMutation({
+    mutationFn: (id: string) => answer(api.DELETE('/workbooks/{workbook}', { params: { path: { workbook: id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: KEY }),
+  })
+  return { workbooks, putAway }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\TakeAway;
+
+use App\Adapters\WorkbookFiles;
+use App\Models\Workbook;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Row\Row;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Tests\TestCase;
+
+/** Workbooks are written by a worker, for the person who asked, who may give them up. */
+final class WorkbookTest extends TestCase
+{
+    public function test_the_findings_of_a_filter_are_written_and_taken_by_whom_they_are_for(): void
+    {
+        $tally = $this->tallied();
+        $lines = substr_count($this->get("/api/v1/tallies/{$tally->id}/findings/taken?class=repeated")->streamedContent(), "\n");
+        $asked = $this->api('POST', "/tallies/{$tally->id}/findings/workbook?class=repeated")->assertAccepted()->assertJson(['name' => 'moorings-tally-1-findings-repeated.xlsx']);
+        $this->api('GET', '/workbooks')->assertJson(['items' => [['id' => $asked->json('id'), 'state' => 'written', 'rows' => $lines - 1, 'done' => 2, 'total' => 2]]]);
+
+        self::assertCount($lines - 1, $this->rows($this->taken()));
+        $this->actingAs($this->owner)->api('GET', '/workbooks')->assertExactJson(['items' => []]);
+        $id = $asked->json('id');
+        self::assertIsString($id);
+        $this->getJson("/api/v1/workbooks/{$id}/file")->assertNotFound();
+        $this->api('DELETE', "/workbooks/{$id}")->assertNotFound();
+        $this->actingAs($this->analyst)->api('DELETE', "/workbooks/{$id}")->assertNoContent();
+        self::assertFileDoesNotExist($this->pathOf($id));
+    }
+
+    public function test_a_shaped_side_holds_every_cell_as_text(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', "basin,fee\nKB,1412.60\n");
+        $this->deliver('target', "basin,fee\nKB,1412.60\n");
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['shape' => [['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]]]])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/shaped-rows/workbook?side=source")->assertAccepted()->assertJson(['name' => 'moorings-source-shaped.xlsx']);
+
+        self::assertSame(['basin', 'fee', 'note'], $this->taken()->columns()->names);
+        self::assertSame([['KB', '1412.60', '=1+1']], $this->rows($this->taken()));
+    }
+
+    public function test_what_is_given_up_is_written_no_further_and_leaves_nothing(): void
+    {
+        $workbook = Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => 'berths.xlsx']);
+        $files = app(WorkbookFiles::class);
+        $read = 0;
+        $rows = (static function () use (&$read, $workbook, $files): \Generator {
+            for ($read = 1; $read <= 1_000_000; $read++) {
+                $read === 150 && $files->remove($workbook);
+                // Longer than it keeps silent.
+                $read === 199 && usleep(600_000);
+                yield $read => ['KB', (string) $read];
+            }
+        })();
+        $files->write($workbook, ['basin', 'berth'], $rows, 1_000_000);
+
+        self::assertSame(200, $read);
+        self::assertFileDoesNotExist($files->path($workbook));
+        self::assertSame([], glob(storage_path('work/workbook-*')));
+    }
+
+    private function taken(): Reader
+    {
+        $file = $this->get('/api/v1/workbooks/'.Workbook::query()->firstOrFail()->id.'/file')->assertOk()->baseResponse;
+        self::assertInstanceOf(BinaryFileResponse::class, $file);
+
+        return (new ReaderCatalogue)->open($file->getFile()->getPathname(), 'taken.xlsx');
+    }
+
+    /** @return list<list<string>> */
+    private function rows(Reader $reader): array
+    {
+        return array_map(static fn(mixed $record): array => $record instanceof Row ? $record->cells : [], iterator_to_array($reader->records(), false));
+    }
+
+    private function pathOf(string $id): string
+    {
+        return storage_path("workbooks/{$id}.xlsx");
+    }
+}
