@@ -118,6 +118,7 @@ http {
     listen 127.0.0.1:$web_port;
     root $root/public;
     location /build/ { add_header Cache-Control 'public, max-age=31536000, immutable'; add_header X-Content-Type-Options nosniff; try_files \$uri =404; }
+    location ~ ^/(mark\.svg|robots\.txt)\$ { try_files \$uri =404; }
     location / { fastcgi_pass unix:$socket_folder/fpm; include /etc/nginx/fastcgi_params; fastcgi_param SCRIPT_FILENAME $root/public/index.php; fastcgi_param SCRIPT_NAME /index.php; fastcgi_param HTTP_HOST \$http_host; fastcgi_read_timeout 3600; fastcgi_buffers 64 16k; }
   }
 }

@@ -7,12 +7,12 @@ type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
 
-/** The draft of the plan: each change is kept at once, and can be taken back. */
-export function useDraft(course: () => Schemas['Course']) {
+/** The draft of the plan: each change is kept at once, and can be taken back. Who needs it only now and then says when it is wanted. */
+export function useDraft(course: () => Schemas['Course'], isWanted: () => boolean = () => true) {
   const queries = useQueryClient()
   const path = computed(() => ({ dataset: course().id }))
   const queryKey = ['dataset', () => course().id, 'plan', () => course().source?.id, () => course().target?.id]
-  const plan = useQuery({ queryKey, queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: path.value } })) })
+  const plan = useQuery({ queryKey, queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: path.value } })), enabled: isWanted })
   const draft = ref<Draft | null>(null)
   const earlier = ref<Draft[]>([])
   const undone = ref<Draft[]>([])

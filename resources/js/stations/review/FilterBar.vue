@@ -91,6 +91,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
       <el-select
         v-model="beside"
         multiple
+        :persistent="false"
         filterable
         :multiple-limit="MOST_BESIDE"
         size="small"

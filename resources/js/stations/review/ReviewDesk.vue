@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
-import { useDraft } from '@/composables/useDraft'
 import { usePaneSize } from '@/composables/usePaneSize'
 import { usePeople } from '@/composables/usePeople'
 import { usePageKeys } from '@/composables/useShortcuts'
@@ -24,10 +23,11 @@ import KeysDialog from '@/stations/review/KeysDialog.vue'
 import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
-import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 import RulingPanel from '@/stations/review/RulingPanel.vue'
+import { useBeside } from '@/stations/review/useBeside'
 import { useDesk } from '@/stations/review/useDesk'
 import { useFilter } from '@/stations/review/useFilter'
+import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
 import WeightPicture from '@/stations/review/WeightPicture.vue'
 
@@ -42,10 +42,7 @@ const ticked = ref<ReadonlySet<number>>(new Set())
 const total = computed(() => list.value?.total ?? null)
 const { look, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
 
-/** Columns of the record that are shown beside the findings, remembered for each dataset. */
-const besideName = `nine-tally:beside:${props.course.id}`
-const beside = ref<string[]>((localStorage.getItem(besideName) ?? '').split('\n').filter((name) => name !== ''))
-watch(beside, (names) => localStorage.setItem(besideName, names.join('\n')))
+const beside = useBeside(() => props.course.id)
 const columns = computed(() => [
   ...new Set([...beside.value, ...(record.data.value?.fields.filter(({ role }) => role !== 'key').map(({ source, target }) => source ?? target ?? '') ?? [])]),
 ])
@@ -84,23 +81,10 @@ function showAct(act: Schemas['Ruling']): void {
   void set({ of: act.scope === 'row' || act.scope === 'class' || act.filter?.of === 'rows' ? 'rows' : 'cells', act: act.id })
 }
 
-/** A pattern becomes a rule of the draft; Match then shows on its trial what that would change. */
-const router = useRouter()
-const plan = useDraft(() => props.course)
-function makeRule(made: RuleOfPattern): void {
-  const source = pattern.value?.source
-  const pair = plan.draft.value?.columnPairs.find((column) => column.source === source)
-  if (source === undefined || pair === undefined) return
-  const stop = watch(
-    () => plan.saving.isPending.value,
-    (isSaving) => {
-      if (isSaving) return
-      stop()
-      if (plan.saving.error.value === null) void router.push(`/datasets/${props.course.id}/match`)
-    },
-  )
-  plan.rule(source, made.apply(pair))
-}
+const { makeRule, error: ruleError } = usePatternRule(
+  () => props.course,
+  () => pattern.value,
+)
 
 const subjects = computed<CommentSubject[]>(() => {
   const said: CommentSubject[] = []
@@ -187,7 +171,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
               @set="set"
             />
           </div>
-          <ErrorNote :error="rule.error.value ?? undo.error.value ?? plan.saving.error.value" />
+          <ErrorNote :error="rule.error.value ?? undo.error.value ?? ruleError" />
           <p v-if="last" class="done" role="status">
             Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
             <el-button link :loading="undo.isPending.value" @click="undo.mutate(last.id)">Undo</el-button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
@@ -6,10 +7,15 @@ import { useTally } from '@/composables/useTally'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ReviewDesk from '@/stations/review/ReviewDesk.vue'
+import { useBeside } from '@/stations/review/useBeside'
+import { useFilter } from '@/stations/review/useFilter'
+import { firstPage } from '@/stations/review/useFindings'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const route = useRoute()
 const id = computed(() => Number(route.query.tally ?? props.course.tally?.id ?? 0))
+// The findings are asked for together with the tally, not after it.
+if (id.value > 0) void useQueryClient().prefetchQuery(firstPage(id.value, useFilter().filter.value, useBeside(() => props.course.id).value))
 const { data: tally, error, isPending, refetch } = useTally(id)
 </script>
 

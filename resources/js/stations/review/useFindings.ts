@@ -19,11 +19,22 @@ async function load(tally: number, filter: Filter, beside: readonly string[], pa
   return { items, total: found.total }
 }
 
+/** A page that was asked for while the station was still being drawn is not asked for twice. */
+const A_MOMENT = 2_000
+
+/** The first page, which can be asked for before anything else is known of the tally. */
+export const firstPage = (tally: number, filter: Filter, beside: readonly string[]) => ({
+  queryKey: ['tally', tally, 'findings', filter, beside, 0],
+  queryFn: ({ signal }: { signal: AbortSignal }) => load(tally, filter, beside, 0, signal),
+  staleTime: A_MOMENT,
+})
+
 /** The findings of a filter, page by page as they come into sight. How many they are may take longer to find than the first of them. */
 export function useFindings(tally: Ref<number>, filter: Ref<Filter>, beside: Ref<readonly string[]>, inSight: Ref<readonly number[]>) {
   const first = useQuery({
     queryKey: ['tally', tally, 'findings', filter, beside, 0],
     queryFn: ({ signal }) => load(tally.value, filter.value, beside.value, 0, signal),
+    staleTime: A_MOMENT,
     // After a ruling the list stays until it is there again; that of another filter does not.
     placeholderData: (before, query) => (JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined),
   })
