@@ -159,18 +159,24 @@ foreach (['a column pair' => 'pair=pair-000000000004', 'cells by part of the key
         }
     }
 }
-echo "\n| ruled on | findings | s |\n| --- | --- | --- |\n";
-$rule = static function (RulingScope $scope, string $target, ?Filter $filter = null): void {
+echo "\n| ruled on | findings | s | then the first page of | median ms | count ms |\n| --- | --- | --- | --- | --- | --- |\n";
+$rule = static function (RulingScope $scope, string $target, ?Filter $filter = null) use ($tally): void {
     $entered = Tally::query()->findOrFail(TALLY);
     $person = User::query()->firstOrFail();
     $began = microtime(true);
     $act = app(RuleOn::class)($entered, new NewRuling($scope, $target, $filter, Decision::Expected, 'bench', PHP_INT_MAX), $person);
-    printf("| %s | %s | %.1f |\n", $scope->value, number_format($act->findings), microtime(true) - $began);
+    printf("| %s | %s | %.1f | | | |\n", $scope->value, number_format($act->findings), microtime(true) - $began);
+    foreach ($act->findings === 1 ? [] : ['of=cells&ruling=expected', 'of=cells&ruling=open', 'of=cells&ruling=defect', 'ruling=expected', 'ruling=open', "of=cells&act={$act->id}", 'of=cells&ruling=expected&pair=pair-000000000004'] as $list) {
+        $pages = array_map(static fn(): float => ask("{$tally}/findings?limit=200&{$list}")[0], range(1, 7));
+        [$took, $answer] = ask("{$tally}/findings/count?{$list}");
+        printf("| | | | %s, %s | %.0f | %.0f |\n", str_replace("={$act->id}", '', $list), number_format((int) (json_decode($answer, true)['total'] ?? 0)), percentile($pages, 0.5), $took);
+    }
     $began = microtime(true);
     app(UndoRuling::class)($act, $person);
-    printf("| its undo | %s | %.1f |\n", number_format($act->findings), microtime(true) - $began);
+    printf("| its undo | %s | %.1f | | | |\n", number_format($act->findings), microtime(true) - $began);
 };
 $half = (int) DB::table('patterns')->where('tally_id', TALLY)->orderByRaw('abs(cells - 500000)')->value('number');
 $rule(RulingScope::Cell, '5');
 $rule(RulingScope::Pattern, (string) $half);
 $rule(RulingScope::Filter, '', Filter::from(['pattern' => 1, 'keyColumn' => 1, 'key' => 'LM']));
+$rule(RulingScope::Filter, '', Filter::from(['of' => 'cells', 'keyColumn' => 1, 'key' => 'LM']));

@@ -15,10 +15,14 @@ use App\Queries\Review\Filter;
 use App\Queries\Review\FilteredFindings;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\Query\Builder;
 
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
+    /** Members are kept in packs of so many: a row and an index entry for each took most of the time of an act. */
+    private const PACK = 10_000;
+
     public function __construct(private Connection $database, private Standings $standings, private FilteredFindings $findings) {}
 
     /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
@@ -101,12 +105,16 @@ final readonly class RuleOn
     private function members(Tally $tally, Filter $filter): array
     {
         $id = DatabaseRow::of($this->database->query()->selectRaw("nextval('rulings_id_seq') AS id")->first() ?? new \stdClass)->int('id');
-        $findings = 0;
         foreach ($this->findings->ruledOn($tally, $filter) as $group => $branches) {
-            foreach ($branches as $branch) {
-                $findings += $this->database->table('ruling_members')->insertOrIgnoreUsing(['ruling_id', 'group', 'sequence'], $branch->selectRaw("?::bigint, {$group}, f.sequence", [$id]));
-            }
+            // A union holds each finding once.
+            $selected = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("{$group} AS \"group\", f.sequence"), $branches);
+            $all = array_shift($selected);
+            array_map($all->union(...), $selected);
+            $numbered = $this->database->query()->fromSub($all, 'found')->selectRaw('"group", sequence, (row_number() OVER (PARTITION BY "group" COLLATE "C" ORDER BY sequence) - 1) / ? AS pack', [self::PACK]);
+            $packs = $this->database->query()->fromSub($numbered, 'numbered')->groupBy('group', 'pack')->selectRaw('?::bigint, "group", min(sequence), array_agg(sequence ORDER BY sequence)', [$id]);
+            $this->database->table('ruling_members')->insertUsing(['ruling_id', 'group', 'first', 'sequences'], $packs);
         }
+        $findings = (int) $this->database->table('ruling_members')->where('ruling_id', $id)->sum($this->database->raw('cardinality(sequences)'));
 
         return $findings === 0
             ? throw Conflict::because('nothing-to-rule-on', 'No finding is in this filter any more, so nothing was entered. Load the list again.')

@@ -25,16 +25,40 @@ final readonly class Standings
     public function follow(Ruling $act): void
     {
         $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
-        foreach ($covered->scope->hasMembers() ? $this->groupsOfMembers($covered) : [$this->groupOf($covered)] as $group) {
-            $this->project($act->tally_id, $group, $covered);
+        $groups = $covered->scope->hasMembers() ? $this->groupsOfMembers($covered) : [$this->groupOf($covered)];
+        $this->amongMany($covered, function () use ($act, $covered, $groups): void {
+            if ($act->scope !== RulingScope::Undo) {
+                $this->stand($act, $groups[0]);
+
+                return;
+            }
+            foreach ($groups as $group) {
+                $this->project($act->tally_id, $group, $covered);
+            }
+        });
+        foreach ($groups as $group) {
             $this->count($act->tally_id, $group);
         }
+    }
+
+    /** The act is the newest: it stands for all that it covers, whatever stood before. */
+    private function stand(Ruling $act, string $group): void
+    {
+        [$covered, $bindings] = $act->scope->hasMembers()
+            ? ['SELECT "group", unnest(sequences) AS sequence FROM ruling_members WHERE ruling_id = :members', ['members' => $act->id]]
+            : $this->coveredBy($act->tally_id, $group, $act);
+        // To look for what is there already row by row takes three times as long as to clear the way first.
+        $this->database->delete("DELETE FROM standings s USING ({$covered}) f WHERE s.tally_id = :tally AND s.\"group\" = f.\"group\" AND s.sequence = f.sequence", [...$bindings, 'tally' => $act->tally_id]);
+        $this->database->statement(<<<SQL
+            INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
+            SELECT :tally::bigint, "group", sequence, :act::bigint, :decision FROM ({$covered}) f ORDER BY "group", sequence
+            SQL, [...$bindings, 'tally' => $act->tally_id, 'act' => $act->id, 'decision' => $act->decision->value ?? throw new \LogicException('Only an undo decides nothing.')]);
     }
 
     public function rebuild(Tally $tally): void
     {
         foreach ($tally->standingCounts()->get() as $count) {
-            $this->project($tally->id, $count->group, null);
+            $this->amongMany(null, fn() => $this->project($tally->id, $count->group, null));
             $this->count($tally->id, $count->group);
         }
     }
@@ -69,27 +93,12 @@ final readonly class Standings
     /** @param Ruling|null $act the findings of the group that it covers; null for all */
     private function project(int $tallyId, string $group, ?Ruling $act): void
     {
+        [$covered, $bound] = $this->coveredBy($tallyId, $group, $act);
         [$kind, $value] = explode(':', $group, 2);
-        $bindings = ['tally' => $tallyId, 'value' => $value];
-        if ($act !== null && $act->sequence !== null) {
-            $covered = 'SELECT :sequence::bigint AS sequence';
-            $bindings['sequence'] = $act->sequence;
-        } elseif ($act !== null && $act->scope->hasMembers()) {
-            $covered = "SELECT sequence FROM ruling_members WHERE ruling_id = :act AND \"group\" = '{$kind}:' || :value";
-            $bindings['act'] = $act->id;
-        } else {
-            $covered = $kind === 'pattern'
-                ? 'SELECT sequence FROM cell_findings WHERE tally_id = :tally AND pattern_number = :value::int'
-                : 'SELECT sequence FROM row_findings WHERE tally_id = :tally AND class = :value';
-        }
+        $bindings = [...$bound, 'tally' => $tallyId];
         $scope = $kind === 'pattern' ? 'cell' : 'row';
-        $isOfMany = $act === null || $act->sequence === null;
-        if ($isOfMany) {
-            // What was entered a moment ago is not in the statistics: the database would take half a million findings for one, and compare all with all.
-            $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
-        }
         $this->database->delete(<<<SQL
-            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = '{$kind}:' || :value::text AND f.sequence IN ({$covered})
+            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = :group AND f.sequence IN (SELECT sequence FROM ({$covered}) c)
             SQL, $bindings);
         $this->database->statement(<<<SQL
             WITH acts AS (
@@ -101,22 +110,53 @@ final readonly class Standings
                 SELECT DISTINCT ON (sequence) sequence, id, decision FROM (
                     SELECT sequence, id, decision FROM acts WHERE scope = '{$scope}'
                     UNION ALL
-                    SELECT m.sequence, a.id, a.decision FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = '{$kind}:' || :value
+                    SELECT unnest(m.sequences), a.id, a.decision FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = :group
                 ) either ORDER BY sequence, id DESC
             )
             INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
-            SELECT :tally::bigint, '{$kind}:' || :value, f.sequence,
+            SELECT :tally::bigint, f."group", f.sequence,
                 CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE coalesce(w.id, c.ruling_id) END,
                 CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE coalesce(w.decision, c.decision) END
             FROM ({$covered}) f
             LEFT JOIN single s ON s.sequence = f.sequence
             LEFT JOIN whole w ON true
-            LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = '{$kind}:' || :value AND c.sequence = f.sequence AND NOT c.is_changed
+            LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = f."group" AND c.sequence = f.sequence AND NOT c.is_changed
             WHERE coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
-            SQL, $bindings);
-        if ($isOfMany) {
-            $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+            SQL, [...$bindings, 'value' => $value]);
+    }
+
+    /**
+     * What was entered a moment ago is not in the statistics: the database would take half a million findings for one, and compare all with all.
+     *
+     * @param  Ruling|null  $act  that covers them; null for all findings
+     * @param  \Closure(): void  $work
+     */
+    private function amongMany(?Ruling $act, \Closure $work): void
+    {
+        if ($act?->sequence !== null) {
+            $work();
+
+            return;
         }
+        $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
+        $work();
+        $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+    }
+
+    /**
+     * @param  Ruling|null  $act  what of the group it covers; null for all
+     * @return array{string, array<string, int|string>} a query on "group" and sequence, and what it is bound to
+     */
+    private function coveredBy(int $tallyId, string $group, ?Ruling $act): array
+    {
+        [$kind, $value] = explode(':', $group, 2);
+
+        return match (true) {
+            $act?->sequence !== null => ['SELECT :group::text AS "group", :sequence::bigint AS sequence', ['group' => $group, 'sequence' => $act->sequence]],
+            $act?->scope->hasMembers() === true => ['SELECT "group", unnest(sequences) AS sequence FROM ruling_members WHERE ruling_id = :members AND "group" = :group', ['group' => $group, 'members' => $act->id]],
+            $kind === 'pattern' => ['SELECT :group::text AS "group", sequence FROM cell_findings WHERE tally_id = :within AND pattern_number = :pattern', ['group' => $group, 'within' => $tallyId, 'pattern' => (int) $value]],
+            default => ['SELECT :group::text AS "group", sequence FROM row_findings WHERE tally_id = :within AND class = :class', ['group' => $group, 'within' => $tallyId, 'class' => $value]],
+        };
     }
 
     private function count(int $tallyId, string $group): void

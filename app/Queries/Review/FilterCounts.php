@@ -45,7 +45,7 @@ final readonly class FilterCounts
             return array_slice($places, $from - 1, $limit);
         }
         $end = $places[intdiv($from - 2 + $limit, self::STEP) + 1] ?? null;
-        $found = $this->findings->query($tally, $filter)->where($order, '>=', $places[intdiv($from - 1, self::STEP)] ?? PHP_INT_MAX)
+        $found = $this->findings->query($tally, $filter, asTheyCome: true)->where($order, '>=', $places[intdiv($from - 1, self::STEP)] ?? PHP_INT_MAX)
             ->when($end !== null, static fn(Builder $bounded) => $bounded->where($order, '<', $end))
             ->orderBy($order)->offset(($from - 1) % self::STEP)->limit($limit)->selectRaw("{$order} AS place")->get();
 

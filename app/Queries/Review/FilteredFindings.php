@@ -21,11 +21,12 @@ final readonly class FilteredFindings
 
     private const ROW_CLASS = "'class:' || f.class";
 
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private RuledFindings $ruled) {}
 
-    public function query(Tally $tally, Filter $filter): Builder
+    /** @param bool $asTheyCome whether a stretch of them is wanted, in the order of the list, rather than all */
+    public function query(Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
-        $query = $this->withoutText($tally, $filter);
+        $query = $this->withoutText($tally, $filter, $asTheyCome);
         $text = $filter->text('text');
         if ($text === null) {
             return $query;
@@ -64,14 +65,14 @@ final readonly class FilteredFindings
         ];
     }
 
-    private function withoutText(Tally $tally, Filter $filter): Builder
+    private function withoutText(Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
         $query = $this->database->table($filter->isOfCells ? 'cell_findings AS f' : 'row_findings AS f')->where('f.tally_id', $tally->id);
         $sequences = $filter->sequences();
         if ($sequences !== null) {
             $query->whereRaw('f.sequence = ANY(?::bigint[])', ['{'.implode(',', $sequences).'}']);
         }
-        $filter->isOfCells ? $this->cells($query, $tally, $filter) : $this->rows($query, $filter);
+        $filter->isOfCells ? $this->cells($query, $tally, $filter, $asTheyCome) : $this->rows($query, $tally, $filter, $asTheyCome);
 
         return $query;
     }
@@ -88,7 +89,7 @@ final readonly class FilteredFindings
         }
         $cells = $this->database->table('cell_findings AS f')->where('f.tally_id', $tally->id)
             ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', 'changed')->select('f.sequence'));
-        $this->ruled($cells, 'f', self::PATTERN, $filter);
+        $this->ruled->cells($cells, 'f', $tally, $filter);
 
         return [self::ROW_CLASS => [$this->query($tally, $filter)->where('f.class', '!=', 'changed')], self::PATTERN => [$cells]];
     }
@@ -103,7 +104,7 @@ final readonly class FilteredFindings
         };
     }
 
-    private function cells(Builder $query, Tally $tally, Filter $filter): void
+    private function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome): void
     {
         $patterns = $this->patterns($tally, $filter);
         if ($patterns !== null) {
@@ -118,26 +119,17 @@ final readonly class FilteredFindings
             $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
             $this->key($query, 'k', $filter);
         }
-        $this->ruled($query, 'f', self::PATTERN, $filter);
+        $this->ruled->cells($query, 'f', $tally, $filter, $asTheyCome);
     }
 
-    private function rows(Builder $query, Filter $filter): void
+    private function rows(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome): void
     {
         if ($filter->text('class') !== null) {
             $query->where('f.class', $filter->text('class'));
         }
         $this->key($query, 'f', $filter);
         if ($filter->followsRulings()) {
-            // A changed row is ruled on by its cells: it is in the list if one of them is.
-            $query->where(function (Builder $either) use ($filter): void {
-                $either->where(function (Builder $row) use ($filter): void {
-                    $row->where('f.class', '!=', 'changed');
-                    $this->ruled($row, 'f', self::ROW_CLASS, $filter);
-                })->orWhereExists(function (Builder $cell) use ($filter): void {
-                    $cell->selectRaw('1')->from('cell_findings AS rc')->whereColumn('rc.tally_id', 'f.tally_id')->whereColumn('rc.row_sequence', 'f.sequence');
-                    $this->ruled($cell, 'rc', "'pattern:' || rc.pattern_number", $filter);
-                });
-            });
+            $this->ruled->rows($query, $tally, $filter, $asTheyCome);
         }
     }
 
@@ -152,23 +144,6 @@ final readonly class FilteredFindings
         $query->whereRaw("\"left\"(key_cell({$table}.key, {$place}), 100) = \"left\"(?, 100)", [$key]);
         if (mb_strlen($key) >= 100) {
             $query->whereRaw("key_cell({$table}.key, {$place}) = ?", [$key]);
-        }
-    }
-
-    private function ruled(Builder $query, string $table, string $group, Filter $filter): void
-    {
-        $standing = static fn(Builder $inner, string $from) => $inner->selectRaw('1')->from("{$from} AS rs")->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$group}");
-        $ruling = $filter->text('ruling');
-        if ($ruling === 'open' || $ruling === 'reopened') {
-            $query->whereNotExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.decision', '!=', 'open'));
-        } elseif ($ruling !== null) {
-            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.decision', $ruling));
-        }
-        if ($ruling === 'reopened') {
-            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'carried_rulings')->where('rs.is_changed', true));
-        }
-        if ($filter->number('act') !== null) {
-            $query->whereExists(static fn(Builder $inner) => $standing($inner, 'standings')->where('rs.ruling_id', $filter->number('act')));
         }
     }
 

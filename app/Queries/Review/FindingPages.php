@@ -19,7 +19,7 @@ use NineTally\Core\Row\Side;
  */
 final readonly class FindingPages
 {
-    /** Among so many findings a text is looked for in order, before it is looked for everywhere. */
+    /** Among so many findings a text or a ruling is looked for in order, before it is looked for everywhere. */
     private const NEAR = 50_000;
 
     public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts) {}
@@ -56,11 +56,11 @@ final readonly class FindingPages
     private function firstPlaces(Tally $tally, Filter $filter, int $limit): ?array
     {
         $order = $this->findings->order($filter);
-        $isOfText = $filter->text('text') !== null;
-        $found = $this->findings->query($tally, $filter)->when($isOfText, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
+        $isLookedFor = $filter->text('text') !== null || $filter->followsRulings();
+        $found = $this->findings->query($tally, $filter, asTheyCome: true)->when($isLookedFor, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
 
-        // A text that is common is met soon. For one that is rare all are looked at anyway, and then their places are known.
-        return $isOfText && $found->count() < $limit ? null : array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
+        // What is common is met soon. For what is rare all are looked at anyway, and then their places are known.
+        return $isLookedFor && $found->count() < $limit ? null : array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
     }
 
     /**
@@ -70,7 +70,7 @@ final readonly class FindingPages
      */
     public function after(Tally $tally, Filter $filter, Mask $mask, int $sequence, int $limit): array
     {
-        $found = $this->findings->query($tally, $filter)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
+        $found = $this->findings->query($tally, $filter, asTheyCome: true)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
 
         return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $tally, $filter, $mask);
     }

@@ -6,6 +6,11 @@ namespace Tests\Feature\Review;
 
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Queries\Review\Filter;
+use App\Queries\Review\FilteredFindings;
+use App\Queries\Review\RuledFindings;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
 /** Whatever people rule and undo, in any order: the newest act that covers a finding and was not undone stands. */
@@ -28,8 +33,36 @@ final class StandingsLawTest extends TestCase
             $expected = array_map($this->newestOver(...), $findings);
             self::assertSame($expected, array_column($this->findings($tally), 'decision', 'id'), "after act {$act}");
             self::assertSame($this->counted($expected), $this->told($tally), "figures after act {$act}");
+            $this->filtersMean($tally, $findings, $expected);
         }
         self::assertGreaterThan(5, count(array_filter($this->acts, static fn(array $act): bool => $act['undone'])));
+    }
+
+    /**
+     * Few or many, all or a stretch: however they are looked up, a filter by ruling or act means the same cells.
+     *
+     * @param  array<string, array{id: string, scope: string, sequence: int, groupScope: string, group: string}>  $findings
+     * @param  array<string, string>  $expected
+     */
+    private function filtersMean(Tally $tally, array $findings, array $expected): void
+    {
+        $acts = array_filter($this->acts, static fn(array $act): bool => ! $act['undone']);
+        foreach ([0, 50_000] as $few) {
+            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(DB::connection(), $few));
+            foreach ([true, false] as $asTheyCome) {
+                foreach (['cell', 'row'] as $scope) {
+                    $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $asTheyCome)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();
+                    foreach (['expected', 'defect', 'ask', 'open'] as $ruling) {
+                        $so = array_filter($findings, static fn(array $finding): bool => $finding['scope'] === $scope && $expected[$finding['id']] === $ruling);
+                        self::assertEqualsCanonicalizing(array_column($so, 'sequence'), $meant(['ruling' => $ruling]));
+                    }
+                    foreach (array_slice($acts, -3) as $act) {
+                        $by = array_filter($findings, fn(array $finding): bool => $finding['scope'] === $scope && $this->actOver($finding) === $act['id']);
+                        self::assertEqualsCanonicalizing(array_column($by, 'sequence'), $meant(['act' => $act['id']]));
+                    }
+                }
+            }
+        }
     }
 
     private function actAtRandom(Tally $tally): void
@@ -46,21 +79,34 @@ final class StandingsLawTest extends TestCase
         $one = $findings[mt_rand(0, count($findings) - 1)];
         [$scope, $target] = mt_rand(0, 1) === 0 ? [$one['scope'], (string) $one['sequence']] : [$one['groupScope'], $one['group']];
         $decision = ['expected', 'defect', 'ask', 'open'][mt_rand(0, 3)];
-        $id = $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => '', 'seenAct' => Ruling::query()->max('id') ?? 0])->assertCreated(), 'id');
+        $about = ['scope' => $scope, 'target' => $target];
+        if ($scope === 'cell' && mt_rand(0, 1) === 0) {
+            $chosen = array_column(array_filter($findings, static fn(array $finding): bool => $finding['scope'] === 'cell' && mt_rand(0, 1) === 0), 'sequence');
+            [$scope, $target] = ['selection', ' '.implode(' ', [...$chosen, $one['sequence']]).' '];
+            $about = ['scope' => $scope, 'filter' => ['of' => 'cells', 'sequences' => [...$chosen, $one['sequence']]]];
+        }
+        $id = $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", [...$about, 'decision' => $decision, 'reason' => '', 'seenAct' => Ruling::query()->max('id') ?? 0])->assertCreated(), 'id');
         $this->acts[] = ['id' => $id, 'scope' => $scope, 'target' => $target, 'decision' => $decision, 'undone' => false];
     }
 
     /** @param array{scope: string, sequence: int, groupScope: string, group: string} $finding */
     private function newestOver(array $finding): string
     {
+        return array_column($this->acts, 'decision', 'id')[$this->actOver($finding)] ?? 'open';
+    }
+
+    /** @param array{scope: string, sequence: int, groupScope: string, group: string} $finding */
+    private function actOver(array $finding): ?int
+    {
         foreach (array_reverse($this->acts) as $act) {
-            $covers = $act['scope'] === $finding['scope'] && $act['target'] === (string) $finding['sequence'] || $act['scope'] === $finding['groupScope'] && $act['target'] === $finding['group'];
+            $covers = $act['scope'] === $finding['scope'] && $act['target'] === (string) $finding['sequence'] || $act['scope'] === $finding['groupScope'] && $act['target'] === $finding['group']
+                || $act['scope'] === 'selection' && $finding['scope'] === 'cell' && str_contains($act['target'], " {$finding['sequence']} ");
             if ($covers && ! $act['undone']) {
-                return $act['decision'];
+                return $act['id'];
             }
         }
 
-        return 'open';
+        return null;
     }
 
     /** @return array<string, array{id: string, scope: string, sequence: int, groupScope: string, group: string, decision: string}> */
