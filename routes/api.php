@@ -78,6 +78,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('runs/{run}/cancellation', [RunController::class, 'cancel']);
     Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
     Route::get('tallies/{tally}', [TallyController::class, 'show']);
+    Route::get('tallies/{tally}/rulings-left-behind', [TallyController::class, 'leftBehind']);
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);

@@ -9,6 +9,8 @@ use App\Models\Pattern;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 
 /**
@@ -28,7 +30,7 @@ final readonly class HowTalliesDiffer implements Question
 
     public function kind(): string
     {
-        return 'how-tallies-differ';
+        return 'what-became-of-findings';
     }
 
     public function about(): array
@@ -42,22 +44,35 @@ final readonly class HowTalliesDiffer implements Question
         $later = Tally::query()->with('planVersion')->findOrFail($this->later);
         [$planBefore, $planNow] = [$earlier->planVersion->plan(), $later->planVersion->plan()];
         if ($planBefore->keyDefinition() !== $planNow->keyDefinition()) {
-            return ['hasOtherKey' => true, 'settledBy' => 'either', 'groups' => [], 'examples' => []];
+            return ['hasOtherKey' => true, 'groups' => [], 'examples' => []];
         }
         $samePlan = $earlier->getAttribute('plan_version_id') === $later->getAttribute('plan_version_id');
         $sameData = $earlier->getAttribute('source_delivery_id') === $later->getAttribute('source_delivery_id') && $earlier->getAttribute('target_delivery_id') === $later->getAttribute('target_delivery_id');
-        $settledBy = $samePlan ? 'data' : ($sameData ? 'plan' : 'either');
+        $onlyBy = $samePlan ? 'data' : ($sameData ? 'plan' : null);
+        $passed = $onlyBy === null ? (new SettledCells($material->database))->letPassBy($planNow, $this->earlier, $this->later) : [];
+        // A step, or what is done with repeats, may have settled what no rule lets pass; where these are as they were, only the deliveries can have.
+        $rest = $onlyBy ?? ($this->prepareAlike($planBefore, $planNow) ? 'data' : 'either');
         $groups = $examples = [];
         foreach (array_keys(self::KINDS) as $nth => $kind) {
             $onProgress($nth, 2);
             foreach ($this->groups($material->database, $kind, $earlier->dataset_id, $earlier->number) as $group) {
                 $isUnpaired = $kind === 'cells' && ! in_array($group['column'], $planNow->pairedNames(Side::Source), true);
-                $groups[] = $group + ['settledBy' => $isUnpaired ? 'plan' : $settledBy];
+                $byPlan = $isUnpaired ? $group['settled'] : ($kind === 'cells' ? $passed["{$group['column']} {$group['cause']}"] ?? 0 : 0);
+                $settledBy = ['data' => 0, 'plan' => $byPlan, 'either' => 0];
+                $settledBy[$rest] += $group['settled'] - $byPlan;
+                $groups[] = $group + ['settledBy' => $settledBy];
             }
             $examples = [...$examples, ...$this->examples($material->database, $kind)];
         }
 
-        return ['hasOtherKey' => false, 'settledBy' => $settledBy, 'groups' => $groups, 'examples' => $examples];
+        return ['hasOtherKey' => false, 'groups' => $groups, 'examples' => $examples];
+    }
+
+    private function prepareAlike(Plan $before, Plan $now): bool
+    {
+        $alike = static fn(SideRules $one, SideRules $other): bool => $one->shape->digest() === $other->shape->digest() && $one->repeats == $other->repeats;
+
+        return $alike($before->source, $now->source) && $alike($before->target, $now->target);
     }
 
     /** @return list<array{kind: string, column: string, cause: string, sentence: string, still: int, changed: int, settled: int, new: int, cameBack: int}> most of what moved first */

@@ -93,8 +93,8 @@ final readonly class CarryRulingsOver
     private function byIdentity(string $kind, string $findings, string $group, string $isSame, string $which): string
     {
         return <<<SQL
-            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed)
-            SELECT n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, NOT ({$isSame})
+            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)
+            SELECT n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, NOT ({$isSame}), s.sequence
             FROM standings s
             JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
             JOIN {$findings} n ON n.tally_id = :tally AND n.identity = p.identity
@@ -110,8 +110,8 @@ final readonly class CarryRulingsOver
             : ['', 'n.tally_id = :tally AND n.class = p.class AND n.side IS NOT DISTINCT FROM p.side AND n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal'];
 
         return <<<SQL
-            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed)
-            SELECT DISTINCT ON (n.sequence) n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, false
+            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)
+            SELECT DISTINCT ON (n.sequence) n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, false, s.sequence
             FROM standings s
             JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
             {$rows}

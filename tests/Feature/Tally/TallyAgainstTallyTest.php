@@ -29,6 +29,10 @@ final class TallyAgainstTallyTest extends TestCase
         $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
 
         $this->api('GET', "/tallies/{$second->id}")->assertOk()->assertJson(['carryOver' => ['from' => 1, 'ruled' => 6, 'carried' => 4, 'changed' => 1, 'hasOtherKey' => false]]);
+        self::assertEquals([['LM,2', 'fee', 'blanked', '20.00', '', 'expected', 'known', 'Tove Lindqvist']], array_map(
+            static fn(array $left): array => array_values(array_intersect_key($left, array_flip(['key', 'column', 'cause', 'source', 'target', 'decision', 'reason', 'by']))),
+            $this->objects($this->api('GET', "/tallies/{$second->id}/rulings-left-behind"), 'items'),
+        ));
         $decisions = [];
         foreach (['KB,014' => 'holder', 'KB,015' => 'holder', 'LM,1' => 'fee'] as $key => $column) {
             $record = $this->record($second, $key);
@@ -88,6 +92,7 @@ final class TallyAgainstTallyTest extends TestCase
 
         $this->api('GET', "/tallies/{$second->id}")->assertJson(['carryOver' => ['ruled' => 1, 'carried' => 1, 'changed' => 0, 'hasOtherKey' => true]]);
         $this->record($second, '9,OT')->assertJson(['decision' => 'defect']);
+        $this->api('GET', "/tallies/{$second->id}/rulings-left-behind")->assertExactJson(['items' => [], 'next' => null]);
         $this->api('GET', "/tallies/{$second->id}/against/{$first->id}")->assertOk()->assertJsonPath('comparison.hasOtherKey', true);
     }
 
@@ -102,10 +107,28 @@ final class TallyAgainstTallyTest extends TestCase
         $third = $this->dataset->tallies()->where('number', 3)->sole();
 
         $moved = fn(Tally $later, Tally $earlier): array => $this->moved($later, $earlier);
-        self::assertEquals(['settled' => 2, 'new' => 1, 'changed' => 1, 'cameBack' => 0, 'settledBy' => 'data'], array_diff_key($moved($second, $first), ['still' => true]));
+        self::assertEquals(['settled' => 2, 'new' => 1, 'changed' => 1, 'cameBack' => 0, 'settledBy' => ['data' => 2, 'plan' => 0, 'either' => 0]], array_diff_key($moved($second, $first), ['still' => true]));
         // LM,2 was blanked, then missing, and is blanked again.
         self::assertEquals(['settled' => 1, 'new' => 0, 'changed' => 1, 'cameBack' => 2], array_diff_key($moved($third, $second), ['still' => true, 'settledBy' => true]));
         $this->api('GET', "/tallies/{$first->id}/against/{$second->id}")->assertConflict()->assertJson(['code' => 'not-comparable']);
+    }
+
+    public function test_where_plan_and_deliveries_are_others_the_rules_say_what_settled_a_finding(): void
+    {
+        $first = $this->tallied();
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        // "Ezekiel" in capitals is let pass now; the fees of KB,015 and LM,2 are put right in the delivery.
+        $next = function (array $more) use ($same): Tally {
+            $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin'), $same('berth')], 'columnPairs' => [['source' => 'holder', 'target' => 'owner', 'kind' => 'text', 'forgives' => ['case']], $same('fee')], 'leftOut' => ['source' => [], 'target' => ['loaded']], 'sides' => $more])->assertOk();
+            $this->deliver('target', str_replace(['10.5,', 'Ilse,,'], ['10.50,', 'Ilse,20.00,'], self::NEW), 'new.csv');
+            $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+            return $this->dataset->latestTally() ?? self::fail('There is no tally.');
+        };
+
+        self::assertEquals(['data' => 2, 'plan' => 1, 'either' => 0], $this->moved($next(['source' => ['shape' => []]]), $first)['settledBy']);
+        $step = ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'value' => 'XX']];
+        self::assertEquals(['data' => 0, 'plan' => 1, 'either' => 2], $this->moved($next(['source' => ['shape' => [$step]]]), $first)['settledBy']);
     }
 
     public function test_a_new_delivery_is_tallied_by_itself_where_the_dataset_says_so(): void
@@ -148,14 +171,14 @@ final class TallyAgainstTallyTest extends TestCase
         return $this->api('GET', "/tallies/{$tally->id}/records/{$sequence}")->assertOk();
     }
 
-    /** @return array<string, int|string> */
+    /** @return array<string, int|array<string, int>> */
     private function moved(Tally $later, Tally $earlier): array
     {
         $answer = $this->api('GET', "/tallies/{$later->id}/against/{$earlier->id}")->assertOk();
         $groups = $this->objects($answer, 'comparison.groups');
         $sum = static fn(string $what): int => (int) array_sum(array_map(static fn(array $group): int => is_int($group[$what]) ? $group[$what] : 0, $groups));
-        $by = $answer->json('comparison.settledBy');
+        $by = static fn(string $what): int => (int) array_sum(array_map(static fn(array $group): int => is_array($group['settledBy']) && is_int($group['settledBy'][$what]) ? $group['settledBy'][$what] : 0, $groups));
 
-        return ['still' => $sum('still'), 'settled' => $sum('settled'), 'new' => $sum('new'), 'changed' => $sum('changed'), 'cameBack' => $sum('cameBack'), 'settledBy' => is_string($by) ? $by : ''];
+        return ['still' => $sum('still'), 'settled' => $sum('settled'), 'new' => $sum('new'), 'changed' => $sum('changed'), 'cameBack' => $sum('cameBack'), 'settledBy' => ['data' => $by('data'), 'plan' => $by('plan'), 'either' => $by('either')]];
     }
 }

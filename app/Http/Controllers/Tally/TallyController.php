@@ -11,6 +11,7 @@ use App\Models\Dataset;
 use App\Models\Tally;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
+use App\Queries\Tally\RulingsLeftBehind;
 use App\Questions\Answers;
 use App\Questions\HowTalliesDiffer;
 use Illuminate\Http\JsonResponse;
@@ -18,6 +19,8 @@ use Illuminate\Http\Request;
 
 final class TallyController extends Controller
 {
+    private const PAGE = 200;
+
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
         $this->allow('view', $dataset->migration);
@@ -36,6 +39,16 @@ final class TallyController extends Controller
         $answer = $answers->to(new HowTalliesDiffer($earlier->id, $tally->id));
 
         return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally))]);
+    }
+
+    /** Rulings of the tally before that stand on none of its findings. */
+    public function leftBehind(Request $request, Tally $tally, RulingsLeftBehind $rulings, Masks $masks): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $from = max(1, $request->integer('from', 1));
+        $items = $rulings->page($tally, $masks->forPerson($this->person($request), $tally), $from, self::PAGE);
+
+        return response()->json(['items' => $items, 'next' => count($items) === self::PAGE ? $from + self::PAGE : null]);
     }
 
     public function show(Request $request, Tally $tally, Masks $masks): JsonResponse

@@ -19,9 +19,9 @@ const { data, error, isPending, refetch } = useQuery({
 const comparison = computed(() => data.value?.comparison ?? null)
 const groups = computed(() => comparison.value?.groups ?? [])
 type Group = NonNullable<Schemas['TallyComparison']['comparison']>['groups'][number]
-const BY: Record<Group['settledBy'], string> = { data: 'by the data', plan: 'by the plan', either: 'by the data or the plan' }
+const BY: Record<keyof Group['settledBy'], string> = { data: 'by the data', plan: 'by the plan', either: 'by the data or the plan' }
 const sum = (of: (group: Group) => number): number => groups.value.reduce((total, group) => total + of(group), 0)
-const settled = (by: Group['settledBy']): number => sum((group) => (group.settledBy === by ? group.settled : 0))
+const settled = (by: keyof Group['settledBy']): number => sum((group) => group.settledBy[by])
 const figures = computed(() =>
   [
     ...(['data', 'plan', 'either'] as const).map((by) => ({ what: `settled ${BY[by]}`, findings: settled(by) })),

@@ -1,9 +1,13 @@
 // @vitest-environment jsdom
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
 import TallyHistory from '@/stations/tally/TallyHistory.vue'
+
+const { GET } = vi.hoisted(() => ({ GET: vi.fn() }))
+vi.mock('@/api/client', () => ({ api: { GET }, answer: (asked: unknown) => asked }))
 
 const side = { agreed: 90, changed: 8, repeated: 2, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
 const tally = (number: number, planVersion: number, more: object = {}) =>
@@ -24,7 +28,11 @@ const tally = (number: number, planVersion: number, more: object = {}) =>
   }) as unknown as Schemas['Tally']
 const course = { id: 7, migration: { sourceLabel: 'Old register', targetLabel: 'New register' } } as unknown as Schemas['Course']
 const history = (...tallies: Schemas['Tally'][]) =>
-  mount(TallyHistory, { props: { tallies, course }, global: { plugins: [ElementPlus], stubs: { RouterLink: true, TallyComparison: true } } })
+  mount(TallyHistory, {
+    props: { tallies, course },
+    attachTo: document.body,
+    global: { plugins: [ElementPlus, VueQueryPlugin], stubs: { RouterLink: true, TallyComparison: true } },
+  })
 
 describe('the history of tallies', () => {
   it('says what became of the rulings before', () => {
@@ -33,6 +41,21 @@ describe('the history of tallies', () => {
       '12 of 20 rulings of tally 1 stand here, 3 findings changed since and are open again, 5 settled',
     )
     expect(history(tally(2, 1, { carryOver: { ...carryOver, hasOtherKey: true } })).text()).toContain('5 settled, or not to be placed under the new key')
+  })
+
+  it('lists the rulings that stand on nothing any more, page by page', async () => {
+    const left = { key: 'KB,014', column: 'fee', class: 'changed', cause: 'rounding', source: '1.25', target: '1.3', sourceLine: 2, targetLine: 3, decision: 'defect', reason: 'cut', ticket: null, by: 'Tove Lindqvist' } // prettier-ignore
+    GET.mockImplementation((_path: string, { params }: { params: { query: { from: number } } }) =>
+      Promise.resolve(params.query.from === 1 ? { items: [left], next: 201 } : { items: [{ ...left, key: 'LM,2' }], next: null }),
+    )
+    const wrapper = history(tally(2, 1, { carryOver: { from: 1, ruled: 3, carried: 1, changed: 0, hasOtherKey: true } }))
+    await wrapper.find('button[aria-label="List the rulings that do not stand in tally 2"]').trigger('click')
+    await flushPromises()
+    expect(document.body.textContent).toContain('KB,014source line 2, target line 3fee: rounding1.251.3Defect, Tove Lindqvist')
+    ;[...document.querySelectorAll('button')].find((button) => button.textContent.includes('Show more'))?.click()
+    await flushPromises()
+    expect(document.body.textContent).toContain('LM,2')
+    expect(document.body.textContent).not.toContain('Show more')
   })
 
   it('compares the earlier of two chosen tallies with the later, whichever was chosen first', async () => {

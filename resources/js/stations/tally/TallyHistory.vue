@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
 import { moment } from '@/format/moments'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import RulingsLeftBehind from '@/stations/tally/RulingsLeftBehind.vue'
 import TallyComparison from '@/stations/tally/TallyComparison.vue'
 import TallyCurve from '@/stations/tally/TallyCurve.vue'
 
@@ -20,13 +21,16 @@ const both = computed(() => {
 })
 const carriedSaid = (carryOver: Schemas['Tally']['carryOver']): string => {
   if (carryOver === null) return ''
-  const gone = carryOver.ruled - carryOver.carried - carryOver.changed
   return [
     `${count(carryOver.carried)} of ${count(carryOver.ruled)} rulings of tally ${carryOver.from} stand here`,
     ...(carryOver.changed > 0 ? [`${count(carryOver.changed)} findings changed since and are open again`] : []),
-    ...(gone > 0 ? [carryOver.hasOtherKey ? `${count(gone)} settled, or not to be placed under the new key` : `${count(gone)} settled`] : []),
   ].join(', ')
 }
+type CarryOver = NonNullable<Schemas['Tally']['carryOver']>
+const behind = ({ ruled, carried, changed }: CarryOver): number => ruled - carried - changed
+const behindSaid = (carryOver: CarryOver): string =>
+  carryOver.hasOtherKey ? `${count(behind(carryOver))} settled, or not to be placed under the new key` : `${count(behind(carryOver))} settled`
+const listed = ref<Schemas['Tally'] | null>(null)
 const open = (tally: Schemas['Tally']): string =>
   tally.openGroups === 0 ? 'none' : `${count(tally.openGroups)} ${tally.openGroups === 1 ? 'pattern' : 'patterns'}`
 </script>
@@ -72,13 +76,28 @@ const open = (tally: Schemas['Tally']): string =>
             <td>{{ open(tally) }}</td>
             <td class="quiet">
               deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}<br />
-              {{ tally.startedBy }}<template v-if="tally.carryOver"><br />{{ carriedSaid(tally.carryOver) }}</template>
+              {{ tally.startedBy
+              }}<template v-if="tally.carryOver"
+                ><br />{{ carriedSaid(tally.carryOver)
+                }}<template v-if="behind(tally.carryOver) > 0"
+                  >, {{ behindSaid(tally.carryOver) }}
+                  <button
+                    type="button"
+                    class="plain as-link"
+                    :aria-label="`List the rulings that do not stand in tally ${tally.number}`"
+                    @click="listed = tally"
+                  >
+                    list
+                  </button></template
+                ></template
+              >
             </td>
           </tr>
         </tbody>
       </table>
     </div>
     <TallyComparison v-if="isComparing && both" :earlier="both.earlier" :later="both.later" @close="isComparing = false" />
+    <RulingsLeftBehind v-if="listed" :tally="listed" @close="listed = null" />
     <ul v-if="(tallies[0]?.warnings.length ?? 0) > 0" class="warnings" aria-label="Warnings of the latest tally">
       <li v-for="warning in tallies[0]?.warnings" :key="warning">{{ warning }}</li>
     </ul>
