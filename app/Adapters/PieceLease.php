@@ -26,16 +26,18 @@ final class PieceLease
     public static function take(Connection $database, int $runId, int $seconds): ?self
     {
         $worker = (string) Str::uuid();
+        // Materialized: as a mere condition of the update it may be looked up once more for each row, and then more than one piece is taken.
         $taken = $database->selectOne(<<<'SQL'
-            UPDATE run_pieces SET worker = ?, lease_expires_at = now() + make_interval(secs => ?)
-            WHERE (run_id, name) IN (
+            WITH free AS MATERIALIZED (
                 SELECT p.run_id, p.name FROM run_pieces p JOIN runs r ON r.id = p.run_id
                 WHERE p.run_id = ? AND p.done_at IS NULL AND (p.lease_expires_at IS NULL OR p.lease_expires_at < now())
                   AND r.state IN ('reading', 'matching') AND r.cancel_requested_at IS NULL
                 ORDER BY p.name LIMIT 1 FOR UPDATE OF p SKIP LOCKED
             )
-            RETURNING name
-            SQL, [$worker, $seconds, $runId]);
+            UPDATE run_pieces t SET worker = ?, lease_expires_at = now() + make_interval(secs => ?)
+            FROM free WHERE t.run_id = free.run_id AND t.name = free.name
+            RETURNING t.name
+            SQL, [$runId, $worker, $seconds]);
 
         return $taken instanceof \stdClass ? new self($database, $runId, DatabaseRow::of($taken)->text('name'), $worker, $seconds) : null;
     }

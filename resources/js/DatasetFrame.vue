@@ -5,6 +5,7 @@ import { useDatasetId } from '@/composables/useDatasetId'
 import CourseRail from '@/parts/CourseRail.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
+import WorkbookTray from '@/parts/WorkbookTray.vue'
 
 /** What every station of a dataset has around it: the bar, the course, and a foot of its own. */
 const dataset = useDatasetId()
@@ -21,7 +22,8 @@ watchEffect(() => {
     <TopBar :migration="course?.migration" :dataset="name" />
     <LoadState :is-loading="isPending" :error="error" what="The dataset" @retry="refetch()">
       <template v-if="course">
-        <CourseRail :course="course" />
+        <CourseRail :course="course" class="beside" />
+        <WorkbookTray class="beside foot" />
         <RouterView v-slot="{ Component }">
           <component :is="Component" :key="course.id" :course="course" />
         </RouterView>
@@ -39,11 +41,21 @@ watchEffect(() => {
 .frame > :first-child {
   grid-column: 1 / -1;
 }
+.beside {
+  grid-area: 2 / 1;
+}
+.foot {
+  align-self: end;
+}
 @media (width < 900px) {
+  .beside {
+    grid-area: auto;
+  }
   .frame {
     block-size: auto;
     min-block-size: 100%;
-    grid-template: 44px auto 1fr / minmax(0, 1fr);
+    grid-template: 44px / minmax(0, 1fr);
+    grid-auto-rows: auto;
   }
 }
 </style>

@@ -55,7 +55,10 @@ final readonly class CarryRulingsOver
     {
         foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
             $carried = $hasOtherKey ? $this->byRecord($kind, $findings, $group, $which) : $this->byIdentity($kind, $findings, $group, $isSame, $which);
+            // Findings that were entered a moment ago are not in the statistics yet: the database would take them for few.
+            $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
             $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
+            $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
         }
     }
 
@@ -105,9 +108,14 @@ final readonly class CarryRulingsOver
     /** The records of both sides are the same, byte for byte, and so is the column pair: then so are the values. */
     private function byRecord(string $kind, string $findings, string $group, string $which): string
     {
+        // Compared as texts that are never null, so that the database can look them up by hash: each against each would take hours.
+        $sameRecords = static fn(string $one, string $other): string => implode(' AND ', array_map(static fn(string $side): string => "coalesce({$one}.{$side}::text, '') = coalesce({$other}.{$side}::text, '')", ['source_cells', 'target_cells']));
         [$rows, $samePair] = $kind === 'pattern'
-            ? ['JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND nr.source_cells::text IS NOT DISTINCT FROM pr.source_cells::text AND nr.target_cells::text IS NOT DISTINCT FROM pr.target_cells::text', 'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND (SELECT pair_id FROM patterns WHERE tally_id = n.tally_id AND number = n.pattern_number) = (SELECT pair_id FROM patterns WHERE tally_id = p.tally_id AND number = p.pattern_number)']
-            : ['', 'n.tally_id = :tally AND n.class = p.class AND n.side IS NOT DISTINCT FROM p.side AND n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal'];
+            ? [
+                "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords('nr', 'pr')} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
+                'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
+            ]
+            : ['', "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords('n', 'p')} AND coalesce(n.refusal, '') = coalesce(p.refusal, '')"];
 
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)

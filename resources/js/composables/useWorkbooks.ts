@@ -22,23 +22,35 @@ export function useAskForWorkbook(ask: () => Promise<Schemas['Workbook']>) {
 
 export const fileOf = (workbook: Schemas['Workbook']): string => `/api/v1/workbooks/${workbook.id}/file`
 
-/** The workbooks that this person asked for and has not put away. */
-export function useWorkbooks(send: (workbook: Schemas['Workbook']) => void) {
-  const client = useQueryClient()
-  const list = useQuery({
+function useList(isSignedIn: () => boolean = () => true) {
+  return useQuery({
     queryKey: KEY,
     queryFn: () => answer(api.GET('/workbooks')),
     refetchInterval: ({ state }) => (state.data?.items.some((one) => one.state === 'asked') ? WHILE_WRITTEN : false),
+    enabled: isSignedIn,
   })
-  const workbooks = computed(() => list.data.value?.items ?? [])
-  watch(workbooks, (all) => {
-    for (const workbook of all) {
-      if (workbook.state === 'written' && awaited.delete(workbook.id)) send(workbook)
-    }
-  })
+}
+
+/** Sends each workbook that was asked for on this page as soon as it is there, wherever one has gone meanwhile. */
+export function useSendWorkbooks(isSignedIn: () => boolean, send: (workbook: Schemas['Workbook']) => void) {
+  const list = useList(isSignedIn)
+  watch(
+    () => list.data.value?.items ?? [],
+    (all) => {
+      for (const workbook of all) {
+        if (workbook.state === 'written' && awaited.delete(workbook.id)) send(workbook)
+      }
+    },
+  )
+}
+
+/** The workbooks that this person asked for and has not put away. */
+export function useWorkbooks() {
+  const client = useQueryClient()
+  const list = useList()
   const putAway = useMutation({
     mutationFn: (id: string) => answer(api.DELETE('/workbooks/{workbook}', { params: { path: { workbook: id } } })),
     onSettled: () => client.invalidateQueries({ queryKey: KEY }),
   })
-  return { workbooks, putAway }
+  return { workbooks: computed(() => list.data.value?.items ?? []), putAway }
 }

@@ -5,7 +5,7 @@ import ElementPlus from 'element-plus'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useAskForWorkbook } from '@/composables/useWorkbooks'
+import { useAskForWorkbook, useSendWorkbooks } from '@/composables/useWorkbooks'
 import WorkbookTray from '@/parts/WorkbookTray.vue'
 
 const { GET, DELETE } = vi.hoisted(() => ({ GET: vi.fn(), DELETE: vi.fn() }))
@@ -13,9 +13,14 @@ vi.mock('@/api/client', () => ({ api: { GET, DELETE }, answer: (asked: unknown) 
 
 const workbook = (id: string, more: Partial<Schemas['Workbook']> = {}): Schemas['Workbook'] => ({ id, name: `${id}.xlsx`, state: 'asked', rows: 1200, done: 1, total: 4, problem: null, ...more }) // prettier-ignore
 let held: Schemas['Workbook'][] = []
+const sent: string[] = []
 const Page = defineComponent({
   setup() {
     const ask = useAskForWorkbook(() => Promise.resolve(workbook('new')))
+    useSendWorkbooks(
+      () => true,
+      ({ name }) => sent.push(name),
+    )
     return () => [h('button', { id: 'ask', onClick: () => ask.mutate() }), h(WorkbookTray)]
   },
 })
@@ -31,10 +36,6 @@ describe('the tray of workbooks', () => {
   })
 
   it('says how far each is, sends what was asked for on this page, and nothing else', async () => {
-    const sent: string[] = []
-    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (this: HTMLAnchorElement) {
-      sent.push(this.getAttribute('href') ?? '')
-    })
     held = [workbook('before', { state: 'written' })]
     const wrapper = page()
     await flushPromises()
@@ -46,7 +47,7 @@ describe('the tray of workbooks', () => {
     held = [workbook('before', { state: 'written' }), workbook('new', { state: 'written' })]
     await vi.advanceTimersByTimeAsync(800)
     await flushPromises()
-    expect(sent).toEqual(['/api/v1/workbooks/new/file'])
+    expect(sent).toEqual(['new.xlsx'])
   })
 
   it('gives up what is being written, and says why another failed', async () => {

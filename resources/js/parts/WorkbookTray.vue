@@ -4,13 +4,8 @@ import { fileOf, useWorkbooks } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 
-/** Workbooks that are being written, or wait to be taken: they stay in sight wherever one goes. */
-const { workbooks, putAway } = useWorkbooks((workbook) => {
-  const link = document.createElement('a')
-  link.href = fileOf(workbook)
-  link.download = workbook.name
-  link.click()
-})
+/** Workbooks that are being written, or wait to be taken. */
+const { workbooks, putAway } = useWorkbooks()
 const percent = ({ done, total }: Schemas['Workbook']): number => (total === 0 ? 0 : Math.min(100, Math.floor((done / total) * 100)))
 function said(workbook: Schemas['Workbook']): string {
   if (workbook.rows === 0 && workbook.total === 0) return 'waits for a worker'
@@ -46,18 +41,11 @@ function said(workbook: Schemas['Workbook']): string {
 
 <style scoped>
 .tray {
-  position: fixed;
-  inset-block-end: 12px;
-  inset-inline-end: 12px;
-  z-index: 10;
-  inline-size: min(360px, calc(100vw - 24px));
   max-block-size: 40vh;
   overflow: auto;
-  padding: 4px 14px;
+  padding: 4px 12px;
   background: var(--sheet);
-  border: 1px solid var(--line);
   border-block-start: 3px solid var(--ink);
-  box-shadow: 0 4px 16px rgb(0 0 0 / 12%);
 }
 ul {
   list-style: none;
@@ -66,9 +54,8 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 1fr auto;
   gap: 4px 12px;
-  align-items: baseline;
+  justify-items: start;
   padding-block: 8px;
   font-size: 12.5px;
 }
@@ -76,12 +63,11 @@ li + li {
   border-block-start: 1px solid var(--line-2);
 }
 b {
-  grid-column: 1 / -1;
   font-size: 13px;
   overflow-wrap: anywhere;
 }
 .lane {
-  grid-column: 1 / -1;
+  inline-size: 100%;
   block-size: 6px;
   background: var(--line-2);
 }

@@ -29,6 +29,18 @@ final class PiecesTest extends TestCase
         self::assertSame(['target-0', null], [$this->take($run)?->name, $this->take($run)?->name]);
     }
 
+    public function test_one_piece_is_taken_at_a_time_also_where_the_database_takes_them_for_few(): void
+    {
+        $run = $this->runWithPieces(['0']);
+        DB::table('run_pieces')->update(['done_at' => now()]);
+        // What it knows of the table is a single row: it then asks for the free piece once for each that is there.
+        DB::connection('owner')->statement('VACUUM (ANALYZE) run_pieces, runs');
+        DB::table('run_pieces')->insert(array_map(static fn(string $name): array => ['run_id' => $run->id, 'name' => $name], ['a', 'b', 'c']));
+        $this->take($run);
+
+        self::assertSame(['a'], DB::table('run_pieces')->whereNotNull('worker')->orderBy('name')->pluck('name')->all());
+    }
+
     public function test_a_piece_whose_worker_fell_silent_is_free_again_and_one_that_gives_signs_is_not(): void
     {
         $run = $this->runWithPieces(['source-0']);

@@ -3,6 +3,7 @@ import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { className, decisionName } from '@/format/classes'
+import { count } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 
@@ -20,7 +21,7 @@ const { data, error, isPending, hasNextPage, isFetchingNextPage, fetchNextPage, 
 const rulings = computed(() => data.value?.pages.flatMap(({ items }) => items) ?? [])
 type Ruling = Schemas['RulingsLeftBehind']['items'][number]
 const lines = ({ sourceLine, targetLine }: Ruling): string =>
-  [...(sourceLine === null ? [] : [`source line ${sourceLine}`]), ...(targetLine === null ? [] : [`target line ${targetLine}`])].join(', ')
+  [...(sourceLine === null ? [] : [`source line ${count(sourceLine)}`]), ...(targetLine === null ? [] : [`target line ${count(targetLine)}`])].join(', ')
 const value = (text: string) => [{ text: text.length > 60 ? `${text.slice(0, 60)}…` : text, differs: false }]
 </script>
 
