@@ -72,6 +72,23 @@ final readonly class MergedCells
     }
 
     /**
+     * Whether a row names groups of columns whose own names stand below: it has cells wider than a column, and either others reach down
+     * into the row below, or names repeat there.
+     *
+     * @param  array<int, string>  $below  what is not blank in the row below
+     */
+    public function areNamesOver(int $row, array $below): bool
+    {
+        $isWide = $reachesDown = false;
+        foreach ($this->ranges as ['top' => $top, 'left' => $left, 'bottom' => $bottom, 'right' => $right]) {
+            $isWide = $isWide || $bottom === $row && $right > $left;
+            $reachesDown = $reachesDown || $top <= $row && $bottom > $row;
+        }
+
+        return $isWide && ($reachesDown || count(array_unique($below)) < count($below) && preg_match('/\d/', implode('', $below)) !== 1);
+    }
+
+    /**
      * @param  array<int, list<string>>  $rows
      * @param  list<string>  $header
      * @return list<string>

@@ -30,10 +30,12 @@ final readonly class Workbook
         $first = $visible[0]['name'] ?? $sheets[0]['name'] ?? throw NotUsable::isNoWorkbook($name, 'it has no sheet');
         $hidden = count($sheets) - count($visible);
 
-        return new FoundPart(PartFormat::workbook($kind, $first, 1, $sheets), [
+        [$headerRow, $why] = WorkbookReader::likelyHeaderRow($path, $name, PartFormat::workbook($kind, $first, 1, $sheets));
+
+        return new FoundPart(PartFormat::workbook($kind, $first, $headerRow, $sheets), [
             'kind' => $kind->noun(),
             'sheet' => count($sheets) === 1 ? 'its only sheet' : sprintf('the first of %d sheets%s', count($sheets), $hidden === 0 ? '' : sprintf(', %d of them hidden', $hidden)),
-            'headerRow' => 'the first row that is not blank',
+            'headerRow' => $why,
         ]);
     }
 

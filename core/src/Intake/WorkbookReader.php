@@ -25,6 +25,9 @@ final readonly class WorkbookReader implements Reader
     /** Day 0 of a workbook: a time without a day is kept as a part of it (ECMA-376, part 1, 18.17.4). */
     private const DAY_OF_TIMES = '1899-12-30';
 
+    /** So many rows, at most, stand above the names of the columns. */
+    private const ROWS_OF_HEADING = 20;
+
     private Columns $columns;
 
     /** The row on which the header stands; the first one that is not blank from where it was looked for. */
@@ -54,6 +57,41 @@ final readonly class WorkbookReader implements Reader
         }
         $this->headerRow = $number;
         $this->columns = Columns::named($name, $header);
+    }
+
+    /**
+     * On which row the names of the columns stand, as far as can be told: below a title, and below names over several columns.
+     *
+     * @return array{int, string} from 1, with the reason
+     */
+    public static function likelyHeaderRow(string $path, string $name, PartFormat $format): array
+    {
+        $first = [1, 'the first row that is not blank'];
+        try {
+            $reader = new self($path, $name, $format);
+        } catch (NotUsable) {
+            // Whoever chooses another sheet, or row, need not be told so yet.
+            return $first;
+        }
+        $rows = [];
+        foreach ($reader->rows() as $number => $cells) {
+            if ($number > $reader->headerRow + self::ROWS_OF_HEADING) {
+                break;
+            }
+            $rows[$number] = array_filter($cells, static fn(string $cell): bool => $cell !== '');
+        }
+        $merged = null;
+        for ($row = $reader->headerRow; isset($rows[$row + 1]); $row++) {
+            if (count($rows[$row]) === 1 && count($rows[$row + 1]) > 1) {
+                continue;
+            }
+            // A full row holds no cell that is merged with another.
+            if (count($rows[$row]) === count($reader->columns->names) || ! ($merged ??= MergedCells::of($path, $format->kind, $format->sheet, array_key_last($rows)))->areNamesOver($row, $rows[$row + 1])) {
+                break;
+            }
+        }
+
+        return $row === $reader->headerRow ? $first : [$row, 'the first row below titles, and names over several columns'];
     }
 
     public function columns(): Columns

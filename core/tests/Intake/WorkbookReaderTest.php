@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace NineTally\Tests\Intake;
 
 use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\WorkbookReader;
 use NineTally\Core\Row\Row;
 use NineTally\Tests\TemporaryFiles;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
@@ -36,6 +39,7 @@ final class WorkbookReaderTest extends TestCase
         // "basin" reaches down over two rows, "fee" is two columns wide; the rest is no concern of the header, nor is the word in a cell.
         $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text('D2', 'paid')}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
         $path = $this->workbook($rows, merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>');
+        self::assertSame(2, (new ReaderCatalogue)->find($path, 'berths.xlsx')->format->headerRow);
         $reader = $this->openAt($path, 2);
 
         self::assertSame(['basin', 'fee', 'fee 2', 'paid'], $reader->columns()->names);
@@ -49,6 +53,7 @@ final class WorkbookReaderTest extends TestCase
         self::assertSame([['name' => 'Notes', 'hidden' => true], ['name' => 'Berths', 'hidden' => false]], $found->format->sheets);
         self::assertSame('Berths', $found->format->sheet);
         self::assertSame('the first of 2 sheets, 1 of them hidden', $found->reasons['sheet']);
+        self::assertSame([1, 'the first row that is not blank'], [$found->format->headerRow, $found->reasons['headerRow']]);
     }
 
     public function test_an_open_document_is_read_too(): void
@@ -75,7 +80,7 @@ final class WorkbookReaderTest extends TestCase
             .'<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'
             ."<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>");
         $reader = $this->openAt($path, 3);
-
+        self::assertSame([3, 'the first row below titles, and names over several columns'], WorkbookReader::likelyHeaderRow($path, 'charges.ods', PartFormat::workbook(PartKind::Ods, 'Charges', 1, [])));
         self::assertSame(['basin', '2024 fee', '2024 paid', '2025 fee', '2025 paid'], $reader->columns()->names);
         self::assertSame(['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b'], $this->read($reader));
     }
