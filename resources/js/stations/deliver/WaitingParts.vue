@@ -167,7 +167,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto auto;
+  grid-template-columns: minmax(9em, 1fr) fit-content(60%) auto auto;
   gap: 8px;
   align-items: center;
   padding: 3px 8px;
