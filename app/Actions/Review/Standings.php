@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
-use App\Adapters\DatabaseRow;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
+use App\Queries\Review\GroupsOfAct;
 use Illuminate\Database\Connection;
-use Illuminate\Database\Eloquent\ModelNotFoundException;
 
 /**
  * The standing of each finding: the newest act of its tally that covers it and has not been undone, else the ruling that was taken over
@@ -20,12 +19,12 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
  */
 final readonly class Standings
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private GroupsOfAct $groups) {}
 
     public function follow(Ruling $act): void
     {
         $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
-        $groups = $covered->scope->hasMembers() ? $this->groupsOfMembers($covered) : [$this->groupOf($covered)];
+        $groups = $this->groups->of($covered);
         $this->amongMany($covered, function () use ($act, $covered, $groups): void {
             if ($act->scope !== RulingScope::Undo) {
                 $this->stand($act, $groups[0]);
@@ -61,33 +60,6 @@ final readonly class Standings
             $this->amongMany(null, fn() => $this->project($tally->id, $count->group, null));
             $this->count($tally->id, $count->group);
         }
-    }
-
-    /** @return list<string> */
-    private function groupsOfMembers(Ruling $act): array
-    {
-        $groups = $this->database->table('ruling_members')->where('ruling_id', $act->id)->distinct()->orderBy('group')->select('group')->get();
-
-        return array_values($groups->map(static fn(\stdClass $row): string => DatabaseRow::of($row)->text('group'))->all());
-    }
-
-    /** Findings that are ruled on together: those of a pattern, or the rows of a class. */
-    public function groupOf(Ruling $act): string
-    {
-        return match ($act->scope) {
-            RulingScope::Pattern => "pattern:{$act->pattern_number}",
-            RulingScope::RowClass => "class:{$act->row_class}",
-            RulingScope::Cell => 'pattern:'.$this->finding('cell_findings', $act)->int('pattern_number'),
-            RulingScope::Row => 'class:'.$this->finding('row_findings', $act)->text('class'),
-            default => throw new \LogicException('An undo covers what the act that it undoes covered; members know their groups.'),
-        };
-    }
-
-    private function finding(string $table, Ruling $act): DatabaseRow
-    {
-        $fields = $this->database->table($table)->where('tally_id', $act->tally_id)->where('sequence', $act->sequence)->first();
-
-        return $fields === null ? throw new ModelNotFoundException : DatabaseRow::of($fields);
     }
 
     /** @param Ruling|null $act the findings of the group that it covers; null for all */

@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
 use App\Models\Ruling;
-use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
-use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 
 /**
@@ -20,7 +17,7 @@ use Illuminate\Database\Query\Builder;
 final readonly class RuledFindings
 {
     /** @param int $few so many findings are found faster from what stands for them than by looking at all */
-    public function __construct(private Connection $database, private int $few = 50_000) {}
+    public function __construct(private GroupsOfAct $groups, private int $few = 50_000) {}
 
     public function cells(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): void
     {
@@ -90,8 +87,11 @@ final readonly class RuledFindings
     {
         $act = Ruling::query()->find($id);
         // An act on an earlier tally stands where it was carried over to, which may be in any group.
-        $groups = $act === null || $act->tally_id === $tally->id ? $this->groupsOf($act) : array_map(static fn(StandingCount $count): string => $count->group, $this->counts($tally, $kind));
-        $groups = array_values(array_filter($groups, static fn(string $group): bool => str_starts_with($group, "{$kind}:")));
+        $groups = match ($act?->tally_id) {
+            null => [],
+            $tally->id => array_values(array_filter($this->groups->of($act), static fn(string $group): bool => str_starts_with($group, "{$kind}:"))),
+            default => array_map(static fn(StandingCount $count): string => $count->group, $this->counts($tally, $kind)),
+        };
         if ($act === null || $groups === []) {
             $query->whereRaw('false');
         } elseif (! $asTheyCome || $act->findings <= $this->few) {
@@ -100,28 +100,6 @@ final readonly class RuledFindings
             $this->inGroups($query, $table, $kind, $groups);
             $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner->from('standings AS rs'), $table, $kind), $asTheyCome)->where('rs.ruling_id', $id));
         }
-    }
-
-    /** @return list<string> groups in which the act may stand */
-    private function groupsOf(?Ruling $act): array
-    {
-        return match ($act?->scope) {
-            null, RulingScope::Undo => [],
-            RulingScope::Pattern => ["pattern:{$act->pattern_number}"],
-            RulingScope::RowClass => ["class:{$act->row_class}"],
-            RulingScope::Selection, RulingScope::Filter => $this->groups('SELECT DISTINCT "group" FROM ruling_members WHERE ruling_id = ?', [$act->id]),
-            RulingScope::Cell => $this->groups("SELECT 'pattern:' || pattern_number AS \"group\" FROM cell_findings WHERE tally_id = ? AND sequence = ?", [$act->tally_id, $act->sequence]),
-            RulingScope::Row => $this->groups("SELECT 'class:' || class AS \"group\" FROM row_findings WHERE tally_id = ? AND sequence = ?", [$act->tally_id, $act->sequence]),
-        };
-    }
-
-    /**
-     * @param  list<int|null>  $bindings
-     * @return list<string>
-     */
-    private function groups(string $query, array $bindings): array
-    {
-        return array_map(static fn(DatabaseRow $row): string => $row->text('group'), DatabaseRow::all($this->database, $query, $bindings));
     }
 
     /** Whether the rows that are meant are few, whatever stands for them: rows of a class, or of cells. */

@@ -21,7 +21,9 @@ const begun = {
 } as unknown as Draft
 
 const draft = () =>
-  effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null }) as unknown as Schemas['Course'])) as ReturnType<typeof useDraft>
+  effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null, keyColumns: [] }) as unknown as Schemas['Course'])) as ReturnType<
+    typeof useDraft
+  >
 const kept = (): Draft => mutate.mock.lastCall?.[0] as Draft
 
 describe('the draft of a plan', () => {

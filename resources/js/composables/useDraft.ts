@@ -13,6 +13,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
   const path = computed(() => ({ dataset: course().id }))
   const queryKey = ['dataset', () => course().id, 'plan', () => course().source?.id, () => course().target?.id]
   const plan = useQuery({ queryKey, queryFn: () => answer(api.GET('/datasets/{dataset}/plan', { params: { path: path.value } })), enabled: isWanted })
+  const refreshCourse = () => queries.invalidateQueries({ queryKey: ['dataset'], predicate: (query) => query.queryKey.includes('course') })
   const draft = ref<Draft | null>(null)
   const earlier = ref<Draft[]>([])
   const undone = ref<Draft[]>([])
@@ -20,6 +21,8 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     () => plan.data.value,
     (loaded) => {
       if (draft.value === null && loaded?.draft != null) draft.value = loaded.draft
+      // The first look at a plan proposes one: the rail still says that there is none.
+      if ((loaded?.draft?.key.length ?? 0) > 0 && course().keyColumns.length === 0) void refreshCourse()
     },
     { immediate: true },
   )
@@ -30,7 +33,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     mutationFn: (kept: Draft) => answer(api.PUT('/datasets/{dataset}/plan', { params: { path: path.value }, body: kept })),
     onSuccess: (saved) => {
       queries.setQueriesData({ queryKey: ['dataset', course().id, 'plan'] }, saved)
-      return queries.invalidateQueries({ queryKey: ['dataset'], predicate: (query) => query.queryKey.includes('course') })
+      return refreshCourse()
     },
   })
 

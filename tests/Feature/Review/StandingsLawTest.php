@@ -8,6 +8,7 @@ use App\Models\Ruling;
 use App\Models\Tally;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FilteredFindings;
+use App\Queries\Review\GroupsOfAct;
 use App\Queries\Review\RuledFindings;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
@@ -33,7 +34,7 @@ final class StandingsLawTest extends TestCase
             $expected = array_map($this->newestOver(...), $findings);
             self::assertSame($expected, array_column($this->findings($tally), 'decision', 'id'), "after act {$act}");
             self::assertSame($this->counted($expected), $this->told($tally), "figures after act {$act}");
-            $this->filtersMean($tally, $findings, $expected);
+            $act % 4 === 3 && $this->filtersMean($tally, $findings, $expected);
         }
         self::assertGreaterThan(5, count(array_filter($this->acts, static fn(array $act): bool => $act['undone'])));
     }
@@ -48,7 +49,7 @@ final class StandingsLawTest extends TestCase
     {
         $acts = array_filter($this->acts, static fn(array $act): bool => ! $act['undone']);
         foreach ([0, 50_000] as $few) {
-            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(DB::connection(), $few));
+            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new GroupsOfAct(DB::connection()), $few));
             foreach ([true, false] as $asTheyCome) {
                 foreach (['cell', 'row'] as $scope) {
                     $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $asTheyCome)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();

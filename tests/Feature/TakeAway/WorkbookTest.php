@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Tests\Feature\TakeAway;
 
 use App\Adapters\WorkbookFiles;
+use App\Jobs\WriteFindings;
 use App\Models\Workbook;
+use App\Queries\Review\Filter;
+use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Row\Row;
@@ -63,6 +66,42 @@ final class WorkbookTest extends TestCase
         self::assertSame(200, $read);
         self::assertFileDoesNotExist($files->path($workbook));
         self::assertSame([], glob(storage_path('work/workbook-*')));
+    }
+
+    public function test_why_it_could_not_be_written_is_said_and_what_nobody_took_is_removed_after_a_day(): void
+    {
+        $files = app(WorkbookFiles::class);
+        [$failed, $old, $new] = array_map(fn(string $name): Workbook => Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => $name]), ['failed.xlsx', 'old.xlsx', 'new.xlsx']);
+        $files->write($failed, ['basin'], (static function (): \Generator {
+            yield 1 => ['KB'];
+            throw NotUsable::isNoWorkbook('berths.xlsx', 'it is damaged');
+        })(), 2);
+        foreach ([$old, $new] as $workbook) {
+            $files->write($workbook, ['basin'], (static fn(): \Generator => yield 1 => ['KB'])(), 1);
+        }
+        Workbook::query()->whereKey($old->id)->update(['created_at' => now()->subDay()->subMinute()]);
+        $files->clearUp();
+
+        $this->actingAs($this->analyst)->api('GET', '/workbooks')->assertJson(['items' => [['name' => 'failed.xlsx', 'state' => 'failed', 'problem' => 'The workbook "berths.xlsx" cannot be read: it is damaged. Open and save it again, or export the table as CSV.'], ['name' => 'new.xlsx', 'state' => 'written', 'rows' => 1]]])->assertJsonCount(2, 'items');
+        self::assertSame([false, false, true], array_map(static fn(Workbook $workbook): bool => is_file($files->path($workbook)), [$failed, $old, $new]));
+        self::assertSame([], glob(storage_path('work/workbook-*')));
+    }
+
+    public function test_a_filter_that_asks_for_masked_values_is_not_written(): void
+    {
+        $tally = $this->tallied();
+        $draft = $this->dataset->draft()->firstOrFail();
+        $document = (array) $draft->document;
+        data_set($document, 'columnPairs.0.sensitive', true);
+        $draft->update(['document' => $document]);
+
+        $this->api('POST', "/tallies/{$tally->id}/findings/workbook?of=cells&source=Ezekiel")->assertForbidden();
+        // Shown when it was asked for, masked again before a worker came to it.
+        $workbook = Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => 'cells.xlsx']);
+        WriteFindings::dispatchSync($workbook->id, $tally->id, Filter::from(['of' => 'cells', 'source' => 'Ezekiel']), $this->analyst->id);
+        self::assertSame('failed', $workbook->refresh()->state);
+        self::assertStringContainsString('masked', (string) $workbook->problem);
+        self::assertFileDoesNotExist(app(WorkbookFiles::class)->path($workbook));
     }
 
     private function taken(): Reader

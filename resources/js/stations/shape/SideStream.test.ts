@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
@@ -47,7 +48,7 @@ const stream = (more: Partial<InstanceType<typeof SideStream>['$props']> = {}) =
       chosen: null,
       ...more,
     },
-    global: { plugins: [ElementPlus] },
+    global: { plugins: [ElementPlus, VueQueryPlugin] },
   })
 const said = (text: string): string => text.replaceAll(/\s+/g, ' ').trim()
 
