@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use Brick\Math\BigDecimal;
-use Brick\Math\Exception\MathException;
 use OpenSpout\Common\Entity\Cell;
 use OpenSpout\Common\Manager\OptionsManagerInterface;
 use OpenSpout\Reader\Common\Manager\RowManager;
@@ -42,14 +41,10 @@ final class OpenDocumentRows extends RowIterator
         return $value === null ? parent::getCell($node) : new Cell($value);
     }
 
-    /** Every digit that was written, without an exponent. */
+    /** Every digit that was written, without an exponent; one that no double has would write digits without end, and stays. */
     private static function digits(string $value): string
     {
-        try {
-            return stripos($value, 'e') === false ? $value : (string) BigDecimal::of($value);
-        } catch (MathException) {
-            return $value;
-        }
+        return preg_match('/^[-+]?\d+(?:\.\d+)?e[-+]?\d{1,3}$/i', $value) === 1 ? (string) BigDecimal::of($value) : $value;
     }
 
     /** A duration of hours, minutes and seconds (ISO 8601) as the time that a clock shows; any other as it is written. */

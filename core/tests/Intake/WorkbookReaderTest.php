@@ -78,11 +78,12 @@ final class WorkbookReaderTest extends TestCase
             ."<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>"
             ."<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><office:annotation><text:p>who wrote this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>"
             .'<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'
-            ."<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>");
+            ."<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>"
+            .'<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell office:value-type="float" office:value="1E999999999"/></table:table-row>');
         $reader = $this->openAt($path, 3);
         self::assertSame([3, 'the first row below titles, and names over several columns'], WorkbookReader::likelyHeaderRow($path, 'charges.ods', PartFormat::workbook(PartKind::Ods, 'Charges', 1, [])));
         self::assertSame(['basin', '2024 fee', '2024 paid', '2025 fee', '2025 paid'], $reader->columns()->names);
-        self::assertSame(['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b'], $this->read($reader));
+        self::assertSame(['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b', '6 |1500|1E999999999||'], $this->read($reader));
     }
 
     public function test_a_large_workbook_is_read_in_little_memory(): void
