@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
+use App\Adapters\FreshRows;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
@@ -25,16 +26,14 @@ final readonly class Standings
     {
         $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
         $groups = $this->groups->of($covered);
-        $this->amongMany($covered, function () use ($act, $covered, $groups): void {
-            if ($act->scope !== RulingScope::Undo) {
+        $follow = function () use ($act, $covered, $groups): void {
+            if ($act->scope === RulingScope::Undo) {
+                array_walk($groups, fn(string $group) => $this->project($act->tally_id, $group, $covered));
+            } else {
                 $this->stand($act, $groups[0]);
-
-                return;
             }
-            foreach ($groups as $group) {
-                $this->project($act->tally_id, $group, $covered);
-            }
-        });
+        };
+        $covered->sequence === null ? FreshRows::among($this->database, $follow) : $follow();
         foreach ($groups as $group) {
             $this->count($act->tally_id, $group);
         }
@@ -56,10 +55,12 @@ final readonly class Standings
 
     public function rebuild(Tally $tally): void
     {
-        foreach ($tally->standingCounts()->get() as $count) {
-            $this->amongMany(null, fn() => $this->project($tally->id, $count->group, null));
-            $this->count($tally->id, $count->group);
-        }
+        FreshRows::among($this->database, function () use ($tally): void {
+            foreach ($tally->standingCounts()->get() as $count) {
+                $this->project($tally->id, $count->group, null);
+                $this->count($tally->id, $count->group);
+            }
+        });
     }
 
     /** @param Ruling|null $act the findings of the group that it covers; null for all */
@@ -95,24 +96,6 @@ final readonly class Standings
             LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = f."group" AND c.sequence = f.sequence AND NOT c.is_changed
             WHERE coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
             SQL, [...$bindings, 'value' => $value]);
-    }
-
-    /**
-     * What was entered a moment ago is not in the statistics: the database would take half a million findings for one, and compare all with all.
-     *
-     * @param  Ruling|null  $act  that covers them; null for all findings
-     * @param  \Closure(): void  $work
-     */
-    private function amongMany(?Ruling $act, \Closure $work): void
-    {
-        if ($act?->sequence !== null) {
-            $work();
-
-            return;
-        }
-        $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
-        $work();
-        $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
     }
 
     /**

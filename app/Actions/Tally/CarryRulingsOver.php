@@ -6,6 +6,7 @@ namespace App\Actions\Tally;
 
 use App\Actions\Review\Standings;
 use App\Adapters\DatabaseRow;
+use App\Adapters\FreshRows;
 use App\Models\CarryOver;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
@@ -53,13 +54,12 @@ final readonly class CarryRulingsOver
 
     private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
     {
-        foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
-            $carried = $hasOtherKey ? $this->byRecord($kind, $findings, $group, $which) : $this->byIdentity($kind, $findings, $group, $isSame, $which);
-            // Findings that were entered a moment ago are not in the statistics yet: the database would take them for few.
-            $this->database->statement("SELECT set_config('enable_nestloop', 'off', true)");
-            $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
-            $this->database->statement("SELECT set_config('enable_nestloop', 'on', true)");
-        }
+        FreshRows::among($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
+            foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
+                $carried = $hasOtherKey ? $this->byRecord($kind, $findings, $group, $which) : $this->byIdentity($kind, $findings, $group, $isSame, $which);
+                $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
+            }
+        });
     }
 
     /** @return list<DatabaseRow> the newest act on each pattern of the tally that came up before, where it was meant for tallies to come too */

@@ -29,7 +29,6 @@ final readonly class FilterCounts
         return ($this->known($tally, $filter) ?? $this->found($tally, $filter))['findings'];
     }
 
-
     /**
      * Where the findings of a stretch of the list stand, in its order.
      *

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use Illuminate\Database\Connection;
+
+/**
+ * Work on many rows that were entered a moment ago. They are not in the statistics yet: the database would take half a million for one, and
+ * compare all with all.
+ */
+final readonly class FreshRows
+{
+    /** @param \Closure(): void $work within a transaction, which is given up if it fails */
+    public static function among(Connection $database, \Closure $work): void
+    {
+        $database->statement("SELECT set_config('enable_nestloop', 'off', true)");
+        $work();
+        $database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+    }
+}
