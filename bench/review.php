@@ -10,6 +10,7 @@ declare(strict_types=1);
 use App\Actions\Review\NewRuling;
 use App\Actions\Review\RuleOn;
 use App\Actions\Review\UndoRuling;
+use App\Adapters\CopyText;
 use App\Models\Decision;
 use App\Models\Migration;
 use App\Models\Role;
@@ -19,9 +20,12 @@ use App\Models\User;
 use App\Queries\Review\Filter;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Contracts\Http\Kernel as HttpKernel;
+use Illuminate\Database\Connection;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
+use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\PlacesOfGroups;
 
 require dirname(__DIR__).'/vendor/autoload.php';
 $application = require dirname(__DIR__).'/bootstrap/app.php';
@@ -77,7 +81,21 @@ function makeTally(): void
         SQL);
     $owner->statement("INSERT INTO patterns SELECT 900, pattern_number, min(pair_position), 'pair-' || lpad((1 + min(pair_position))::text, 12, '0'), 'column_' || 1 + min(pair_position), 'column_' || 1 + min(pair_position), min(class), min(cause), json_build_object('n', pattern_number), count(*), '[]' FROM cell_findings_900 GROUP BY pattern_number");
     $owner->statement("INSERT INTO standing_counts (tally_id, \"group\", findings) SELECT 900, 'pattern:' || number, cells FROM patterns UNION ALL SELECT 900, 'class:' || class, count(*) FROM row_findings_900 WHERE class <> 'changed' GROUP BY class");
+    notePlaces($owner);
     $owner->statement('ANALYZE');
+}
+
+/** As a run does while it writes its findings. */
+function notePlaces(Connection $owner): void
+{
+    $places = new PlacesOfGroups;
+    $enter = static fn(array $ended) => array_walk($ended, static fn(GroupPlaces $part, string $group) => CopyText::into($owner, 'group_places', 'tally_id,part,"group",findings,rows', [CopyText::line([TALLY, $part->part, $group, CopyText::bytes($part->findings), CopyText::bytes($part->rows)])]));
+    for ($row = 0; $row < ROWS; $row += 100_000) {
+        foreach ($owner->select("SELECT 'class:' || class AS name, sequence AS row, 0 AS cell FROM row_findings_900 WHERE sequence > :after AND sequence <= :to UNION ALL SELECT 'pattern:' || pattern_number, row_sequence, sequence FROM cell_findings_900 WHERE row_sequence > :after AND row_sequence <= :to ORDER BY 2, 3", ['after' => $row, 'to' => $row + 100_000]) as $finding) {
+            $enter($places->add($finding->name, $finding->row));
+        }
+    }
+    $enter($places->end());
 }
 
 /** @return array{float, string} milliseconds, and the content */

@@ -51,6 +51,14 @@ final readonly class DatabaseRow
         return $value === null || is_string($value) ? $value : throw $this->mismatch($name);
     }
 
+    /** Of a column that the query gives as hexadecimal digits, for bytes themselves come as a stream. */
+    public function bytes(string $name): string
+    {
+        $bytes = hex2bin($this->text($name));
+
+        return $bytes === false ? throw $this->mismatch($name) : $bytes;
+    }
+
     /** @return list<string>|null of a JSON column that holds the cells of a row */
     public function cellsOrNull(string $name): ?array
     {

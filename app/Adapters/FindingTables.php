@@ -9,6 +9,8 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
+use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\PlacesOfGroups;
 
 /**
  * Brings the findings of a run into PostgreSQL: written as COPY text while the engine yields them, then loaded into
@@ -18,6 +20,8 @@ final class FindingTables
 {
     private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells,remark,source_part,target_part';
 
+    private const PLACE_COLUMNS = 'tally_id,part,"group",findings,rows';
+
     private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
 
     /** @var resource */
@@ -25,6 +29,11 @@ final class FindingTables
 
     /** @var resource */
     private $cells;
+
+    /** @var resource */
+    private $placed;
+
+    private readonly PlacesOfGroups $places;
 
     private int $cellSequence = 0;
 
@@ -36,6 +45,8 @@ final class FindingTables
     {
         $this->rows = $this->create('rows.copy');
         $this->cells = $this->create('cells.copy');
+        $this->placed = $this->create('places.copy');
+        $this->places = new PlacesOfGroups;
     }
 
     public function add(RowFinding $row): void
@@ -62,7 +73,9 @@ final class FindingTables
             $row->source->part ?? ($row->side?->value === 'source' ? $row->refused?->part : null),
             $row->target->part ?? ($row->side?->value === 'target' ? $row->refused?->part : null),
         ]);
+        $this->writePlaces($this->places->add("class:{$class}", $row->sequence));
         foreach ($row->cells as $cell) {
+            $this->writePlaces($this->places->add("pattern:{$cell->pattern}", $row->sequence));
             $this->write($this->cells, [
                 $this->tallyId,
                 ++$this->cellSequence,
@@ -88,8 +101,8 @@ final class FindingTables
     /** @param callable(): void $betweenSteps a sign of life */
     public function load(Connection $database, callable $betweenSteps): void
     {
-        fclose($this->rows);
-        fclose($this->cells);
+        $this->writePlaces($this->places->end());
+        array_map(fclose(...), [$this->rows, $this->cells, $this->placed]);
         $database->statement('SELECT open_findings(?)', [$this->tallyId]);
         foreach (['row' => self::ROW_COLUMNS, 'cell' => self::CELL_COLUMNS] as $kind => $columns) {
             $betweenSteps();
@@ -97,6 +110,20 @@ final class FindingTables
         }
         $betweenSteps();
         $database->statement('SELECT index_findings(?, ?)', [$this->tallyId, $this->keyColumns]);
+    }
+
+    /** Where the findings of each group stand, in a table that all tallies share: so within the transaction that enters this one. */
+    public function enterPlaces(Connection $database): void
+    {
+        $this->copy($database, 'group_places', "{$this->folder}/places.copy", self::PLACE_COLUMNS, static function (): void {});
+    }
+
+    /** @param array<string, GroupPlaces> $ended by group */
+    private function writePlaces(array $ended): void
+    {
+        foreach ($ended as $group => $places) {
+            $this->write($this->placed, [$this->tallyId, $places->part, $group, CopyText::bytes($places->findings), CopyText::bytes($places->rows)]);
+        }
     }
 
     /** In slices, so that a large load gives signs of life and can be cancelled. */
@@ -124,7 +151,7 @@ final class FindingTables
     /** @param list<string> $lines */
     private function copySlice(Connection $database, string $table, array $lines, string $columns): void
     {
-        $database->getPdo()->pgsqlCopyFromArray($table, $lines, "\t", '\\\\N', $columns);
+        CopyText::into($database, $table, $columns, $lines);
     }
 
     /** @return resource */
@@ -134,18 +161,13 @@ final class FindingTables
     }
 
     /**
-     * COPY's text format (PostgreSQL, COPY, File Formats).
-     *
      * @param  resource  $file
      * @param  list<string|int|null>  $fields
      */
     private function write($file, array $fields): void
     {
-        $line = '';
-        foreach ($fields as $position => $field) {
-            $line .= ($position === 0 ? '' : "\t").($field === null ? '\N' : (is_int($field) ? (string) $field : str_replace(["\\", "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
-        }
-        if (fwrite($file, $line."\n") !== strlen($line) + 1) {
+        $line = CopyText::line($fields);
+        if (fwrite($file, $line) !== strlen($line)) {
             throw new \RuntimeException('The storage could not be written; the disk may be full.');
         }
     }

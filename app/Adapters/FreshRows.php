@@ -12,11 +12,18 @@ use Illuminate\Database\Connection;
  */
 final readonly class FreshRows
 {
-    /** @param \Closure(): void $work within a transaction, which is given up if it fails */
-    public static function among(Connection $database, \Closure $work): void
+    /**
+     * @template Result
+     *
+     * @param  \Closure(): Result  $work  within a transaction, which is given up if it fails
+     * @return Result
+     */
+    public static function among(Connection $database, \Closure $work): mixed
     {
         $database->statement("SELECT set_config('enable_nestloop', 'off', true)");
-        $work();
+        $result = $work();
         $database->statement("SELECT set_config('enable_nestloop', 'on', true)");
+
+        return $result;
     }
 }

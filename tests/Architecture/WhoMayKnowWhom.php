@@ -14,7 +14,7 @@ final class WhoMayKnowWhom
 {
     /** Each group of the engine may use the groups before it. */
     private const CORE = [
-        ['Row', 'Value'],
+        ['Row', 'Value', 'Ruling'],
         ['Comparison'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching', 'Profile'],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
+use App\Adapters\CopyText;
 use App\Adapters\DatabaseRow;
 use App\Http\Problems\Conflict;
 use App\Models\Ruling;
@@ -13,24 +14,23 @@ use App\Models\Tally;
 use App\Models\User;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FilteredFindings;
+use App\Queries\Review\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
+use NineTally\Core\Ruling\BlockMembers;
 
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    /** Members are kept in packs of so many: a row and an index entry for each took most of the time of an act. */
-    private const PACK = 10_000;
-
     public function __construct(private Connection $database, private Standings $standings, private FilteredFindings $findings) {}
 
     /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
     public function __invoke(Tally $tally, NewRuling $ruling, User $person): Ruling
     {
         return $this->database->transaction(function () use ($tally, $ruling, $person): Ruling {
-            // Two people may rule at the same moment: the lock gives their acts an order, and the second is shown the first.
-            Tally::query()->getQuery()->selectRaw('pg_advisory_xact_lock(1, ?)', [$tally->id % 2_147_483_647])->get();
+            // The second of two people who rule at the same moment is shown what the first did.
+            Standings::hold($this->database, $tally->id);
             $this->mustHaveSeen($tally, $ruling->seenAct, $person);
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
@@ -105,16 +105,22 @@ final readonly class RuleOn
     private function members(Tally $tally, Filter $filter): array
     {
         $id = DatabaseRow::of($this->database->query()->selectRaw("nextval('rulings_id_seq') AS id")->first() ?? new \stdClass)->int('id');
-        foreach ($this->findings->ruledOn($tally, $filter) as $group => $branches) {
-            // A union holds each finding once.
-            $selected = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("{$group} AS \"group\", f.sequence"), $branches);
-            $all = array_shift($selected);
-            array_map($all->union(...), $selected);
-            $numbered = $this->database->query()->fromSub($all, 'found')->selectRaw('"group", sequence, (row_number() OVER (PARTITION BY "group" COLLATE "C" ORDER BY sequence) - 1) / ? AS pack', [self::PACK]);
-            $packs = $this->database->query()->fromSub($numbered, 'numbered')->groupBy('group', 'pack')->selectRaw('?::bigint, "group", min(sequence), array_agg(sequence ORDER BY sequence)', [$id]);
-            $this->database->table('ruling_members')->insertUsing(['ruling_id', 'group', 'first', 'sequences'], $packs);
+        $lines = [];
+        $findings = 0;
+        foreach ($this->findings->ruledOn($tally, $filter) as $name => $branches) {
+            $kind = GroupKind::from($name);
+            $placed = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("f.{$kind->column()} AS value, {$kind->blockIn('f')} AS block, {$kind->placeIn('f')} AS place"), $branches);
+            $all = array_shift($placed);
+            array_map($all->unionAll(...), $placed);
+            // Read and written back, for the database looks with one processor for what it enters itself.
+            foreach ($this->database->query()->fromSub($all, 'placed')->groupBy('value', 'block')->selectRaw("value::text, block, array_to_string(array_agg(place), ',') AS places")->cursor() as $fields) {
+                $row = DatabaseRow::of($fields);
+                $members = BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places')))));
+                $findings += $members->count();
+                $lines[] = CopyText::line([$id, "{$kind->value}:{$row->text('value')}", $row->int('block'), CopyText::bytes($members->places)]);
+            }
         }
-        $findings = (int) $this->database->table('ruling_members')->where('ruling_id', $id)->sum($this->database->raw('cardinality(sequences)'));
+        CopyText::into($this->database, 'ruling_members', 'ruling_id,"group",block,places', $lines);
 
         return $findings === 0
             ? throw Conflict::because('nothing-to-rule-on', 'No finding is in this filter any more, so nothing was entered. Load the list again.')

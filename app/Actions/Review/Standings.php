@@ -4,13 +4,18 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
+use App\Adapters\DatabaseRow;
 use App\Adapters\FreshRows;
+use App\Adapters\StandingBlocks;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
-use App\Queries\Review\GroupsOfAct;
+use App\Queries\Review\CoverageOfAct;
+use App\Queries\Review\GroupKind;
 use Illuminate\Database\Connection;
+use NineTally\Core\Ruling\BlockMembers;
+use NineTally\Core\Ruling\StandingBlock;
 
 /**
  * The standing of each finding: the newest act of its tally that covers it and has not been undone, else the ruling that was taken over
@@ -20,108 +25,151 @@ use Illuminate\Database\Connection;
  */
 final readonly class Standings
 {
-    public function __construct(private Connection $database, private GroupsOfAct $groups) {}
+    public function __construct(private Connection $database, private StandingBlocks $kept, private CoverageOfAct $coverage) {}
+
+    /** Until the transaction ends, nobody else rules on the tally: that gives the acts an order, and each sees what the one before has done. */
+    public static function hold(Connection $database, int $tallyId): void
+    {
+        $database->select('SELECT pg_advisory_xact_lock(1, ?)', [$tallyId % 2_147_483_647]);
+    }
 
     public function follow(Ruling $act): void
     {
-        $covered = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : $act;
-        $groups = $this->groups->of($covered);
-        $follow = function () use ($act, $covered, $groups): void {
-            if ($act->scope === RulingScope::Undo) {
-                array_walk($groups, fn(string $group) => $this->project($act->tally_id, $group, $covered));
-            } else {
-                $this->stand($act, $groups[0]);
-            }
-        };
-        $covered->sequence === null ? FreshRows::among($this->database, $follow) : $follow();
-        foreach ($groups as $group) {
-            $this->count($act->tally_id, $group);
+        $undone = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : null;
+        foreach ($this->coverage->blocks($undone ?? $act) as $group => $covered) {
+            $numbers = array_keys($covered);
+            $before = $this->kept->read($act->tally_id, $group, $numbers);
+            $after = $undone === null ? $this->ruled($act, $covered, $before) : $this->made($act->tally_id, $group, $numbers);
+            $this->kept->replace($act->tally_id, $group, $numbers, $after);
+            $this->count($act->tally_id, $group, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByDecision()));
+            $this->countActs($act->tally_id, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByAct()));
         }
-    }
-
-    /** The act is the newest: it stands for all that it covers, whatever stood before. */
-    private function stand(Ruling $act, string $group): void
-    {
-        [$covered, $bindings] = $act->scope->hasMembers()
-            ? ['SELECT "group", unnest(sequences) AS sequence FROM ruling_members WHERE ruling_id = :members', ['members' => $act->id]]
-            : $this->coveredBy($act->tally_id, $group, $act);
-        // To look for what is there already row by row takes three times as long as to clear the way first.
-        $this->database->delete("DELETE FROM standings s USING ({$covered}) f WHERE s.tally_id = :tally AND s.\"group\" = f.\"group\" AND s.sequence = f.sequence", [...$bindings, 'tally' => $act->tally_id]);
-        $this->database->statement(<<<SQL
-            INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
-            SELECT :tally::bigint, "group", sequence, :act::bigint, :decision FROM ({$covered}) f ORDER BY "group", sequence
-            SQL, [...$bindings, 'tally' => $act->tally_id, 'act' => $act->id, 'decision' => $act->decision->value ?? throw new \LogicException('Only an undo decides nothing.')]);
     }
 
     public function rebuild(Tally $tally): void
     {
         FreshRows::among($this->database, function () use ($tally): void {
-            foreach ($tally->standingCounts()->get() as $count) {
-                $this->project($tally->id, $count->group, null);
-                $this->count($tally->id, $count->group);
+            $this->database->table('standing_acts')->where('tally_id', $tally->id)->delete();
+            $tally->standingCounts()->update(['expected' => 0, 'defect' => 0, 'ask' => 0]);
+            foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
+                $made = $this->made($tally->id, $count->group, array_keys(CoverageOfAct::whole($count->findings)));
+                $this->kept->replace($tally->id, $count->group, null, $made);
+                $this->count($tally->id, $count->group, $this->change([], $made, static fn(StandingBlock $block): array => $block->findingsByDecision()));
+                $this->countActs($tally->id, $this->change([], $made, static fn(StandingBlock $block): array => $block->findingsByAct()));
             }
         });
     }
 
-    /** @param Ruling|null $act the findings of the group that it covers; null for all */
-    private function project(int $tallyId, string $group, ?Ruling $act): void
+    /**
+     * The act is the newest: it stands for all that it covers, whatever stood before.
+     *
+     * @param  array<int, BlockMembers>  $covered  by number of the block, as are all blocks here
+     * @param  array<int, StandingBlock>  $before
+     * @return array<int, StandingBlock>
+     */
+    private function ruled(Ruling $act, array $covered, array $before): array
     {
-        [$covered, $bound] = $this->coveredBy($tallyId, $group, $act);
-        [$kind, $value] = explode(':', $group, 2);
-        $bindings = [...$bound, 'tally' => $tallyId];
-        $scope = $kind === 'pattern' ? 'cell' : 'row';
-        $this->database->delete(<<<SQL
-            DELETE FROM standings f WHERE f.tally_id = :tally AND f."group" = :group AND f.sequence IN (SELECT sequence FROM ({$covered}) c)
-            SQL, $bindings);
-        $this->database->statement(<<<SQL
-            WITH acts AS (
-                SELECT id, scope, sequence, decision, pattern_number, row_class FROM rulings a
-                WHERE tally_id = :tally AND scope <> 'undo' AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
-            ), whole AS (
-                SELECT id, decision FROM acts WHERE scope = '{$kind}' AND coalesce(pattern_number::text, row_class) = :value ORDER BY id DESC LIMIT 1
-            ), single AS (
-                SELECT DISTINCT ON (sequence) sequence, id, decision FROM (
-                    SELECT sequence, id, decision FROM acts WHERE scope = '{$scope}'
-                    UNION ALL
-                    SELECT unnest(m.sequences), a.id, a.decision FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = :group
-                ) either ORDER BY sequence, id DESC
-            )
-            INSERT INTO standings (tally_id, "group", sequence, ruling_id, decision)
-            SELECT :tally::bigint, f."group", f.sequence,
-                CASE WHEN s.id > coalesce(w.id, 0) THEN s.id ELSE coalesce(w.id, c.ruling_id) END,
-                CASE WHEN s.id > coalesce(w.id, 0) THEN s.decision ELSE coalesce(w.decision, c.decision) END
-            FROM ({$covered}) f
-            LEFT JOIN single s ON s.sequence = f.sequence
-            LEFT JOIN whole w ON true
-            LEFT JOIN carried_rulings c ON c.tally_id = :tally AND c."group" = f."group" AND c.sequence = f.sequence AND NOT c.is_changed
-            WHERE coalesce(s.id, w.id, c.ruling_id) IS NOT NULL
-            SQL, [...$bindings, 'value' => $value]);
+        $decision = $act->decision->value ?? throw new \LogicException('Only an undo decides nothing.');
+        $after = [];
+        foreach ($covered as $number => $members) {
+            $after[$number] = ($before[$number] ?? StandingBlock::undecided())->ruled($act->id, $decision, $members);
+        }
+
+        return $after;
     }
 
     /**
-     * @param  Ruling|null  $act  what of the group it covers; null for all
-     * @return array{string, array<string, int|string>} a query on "group" and sequence, and what it is bound to
+     * Blocks of a group as all acts together leave them.
+     *
+     * @param  list<int>  $numbers
+     * @return array<int, StandingBlock>
      */
-    private function coveredBy(int $tallyId, string $group, ?Ruling $act): array
+    private function made(int $tallyId, string $group, array $numbers): array
     {
-        [$kind, $value] = explode(':', $group, 2);
+        $made = array_fill_keys($numbers, StandingBlock::undecided());
+        foreach ($this->layers($tallyId, $group, $numbers) as $layer) {
+            [$act, $decision, $number] = [$layer->int('id'), $layer->text('decision'), $layer->intOrNull('block')];
+            $covered = $number === null ? array_intersect_key(CoverageOfAct::whole($layer->int('findings')), $made) : [$number => BlockMembers::at($layer->bytes('places'))];
+            foreach ($covered as $block => $members) {
+                $made[$block] = $made[$block]->ruled($act, $decision, $members);
+            }
+        }
 
-        return match (true) {
-            $act?->sequence !== null => ['SELECT :group::text AS "group", :sequence::bigint AS sequence', ['group' => $group, 'sequence' => $act->sequence]],
-            $act?->scope->hasMembers() === true => ['SELECT "group", unnest(sequences) AS sequence FROM ruling_members WHERE ruling_id = :members AND "group" = :group', ['group' => $group, 'members' => $act->id]],
-            $kind === 'pattern' => ['SELECT :group::text AS "group", sequence FROM cell_findings WHERE tally_id = :within AND pattern_number = :pattern', ['group' => $group, 'within' => $tallyId, 'pattern' => (int) $value]],
-            default => ['SELECT :group::text AS "group", sequence FROM row_findings WHERE tally_id = :within AND class = :class', ['group' => $group, 'within' => $tallyId, 'class' => $value]],
-        };
+        return $made;
     }
 
-    private function count(int $tallyId, string $group): void
+    /**
+     * What lies over some blocks of a group, the oldest first: the newest act on the whole group, and after it what covers some of its findings.
+     * A ruling that was taken over is older than any act of the tally.
+     *
+     * @param  list<int>  $blocks
+     * @return list<DatabaseRow> of id, decision, findings (of the group), block and places; no block where it covers the whole group
+     */
+    private function layers(int $tallyId, string $group, array $blocks): array
     {
-        $counts = $this->database->table('standings')->where('tally_id', $tallyId)->where('group', $group)
-            ->groupBy('decision')->selectRaw('decision, count(*) AS findings')->pluck('findings', 'decision');
-        $this->database->table('standing_counts')->where('tally_id', $tallyId)->where('group', $group)->update([
-            'expected' => $counts[Decision::Expected->value] ?? 0,
-            'defect' => $counts[Decision::Defect->value] ?? 0,
-            'ask' => $counts[Decision::Ask->value] ?? 0,
+        $kind = GroupKind::of($group);
+        $place = "lpad(to_hex({$kind->placeIn('f')}), 2, '0')";
+
+        return DatabaseRow::all($this->database, <<<SQL
+            WITH acts AS (
+                SELECT a.id, a.scope, a.sequence, a.decision, coalesce(a.pattern_number::text, a.row_class) AS whole_of FROM rulings a
+                WHERE a.tally_id = :tally AND a.scope <> 'undo' AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
+            ), layers AS (
+                SELECT a.id, a.decision, c.findings, NULL::bigint AS block, NULL AS places
+                FROM acts a JOIN standing_counts c ON c.tally_id = :tally AND c."group" = :group WHERE a.scope || ':' || a.whole_of = :group
+                UNION ALL
+                SELECT a.id, a.decision, 0, m.block, encode(m.places, 'hex') FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = :group
+                UNION ALL
+                SELECT a.id, a.decision, 0, {$kind->blockIn('f')}, {$place}
+                FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$kind->groupIn('f')} = :group WHERE a.scope = '{$kind->single()->value}'
+                UNION ALL
+                SELECT c.ruling_id, c.decision, 0, {$kind->blockIn('f')}, string_agg({$place}, '')
+                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence AND {$kind->groupIn('f')} = c."group"
+                WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed GROUP BY 1, 2, 4
+            )
+            SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers WHERE block IS NULL), 0) ORDER BY id
+            SQL, ['tally' => $tallyId, 'group' => $group, 'blocks' => '{'.implode(',', $blocks).'}']);
+    }
+
+    /**
+     * @param  array<int, StandingBlock>  $before
+     * @param  array<int, StandingBlock>  $after
+     * @param  \Closure(StandingBlock): array<array-key, int>  $counted
+     * @return array<array-key, int> how many findings more, or fewer
+     */
+    private function change(array $before, array $after, \Closure $counted): array
+    {
+        $change = [];
+        foreach ([[$before, -1], [$after, 1]] as [$blocks, $sign]) {
+            foreach ($blocks as $block) {
+                foreach ($counted($block) as $what => $findings) {
+                    $change[$what] = ($change[$what] ?? 0) + $sign * $findings;
+                }
+            }
+        }
+
+        return array_filter($change);
+    }
+
+    /** @param array<array-key, int> $change */
+    private function count(int $tallyId, string $group, array $change): void
+    {
+        $this->database->table('standing_counts')->where('tally_id', $tallyId)->where('group', $group)->incrementEach([
+            'expected' => $change[Decision::Expected->value] ?? 0,
+            'defect' => $change[Decision::Defect->value] ?? 0,
+            'ask' => $change[Decision::Ask->value] ?? 0,
         ]);
+    }
+
+    /** @param array<array-key, int> $change by act */
+    private function countActs(int $tallyId, array $change): void
+    {
+        foreach ($change as $act => $findings) {
+            $this->database->statement(<<<'SQL'
+                INSERT INTO standing_acts AS s (tally_id, ruling_id, findings) VALUES (?, ?, ?)
+                ON CONFLICT (tally_id, ruling_id) DO UPDATE SET findings = s.findings + excluded.findings
+                SQL, [$tallyId, $act, $findings]);
+        }
+        $this->database->table('standing_acts')->where('tally_id', $tallyId)->whereIn('ruling_id', array_keys($change))->where('findings', 0)->delete();
     }
 }

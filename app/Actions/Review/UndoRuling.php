@@ -24,6 +24,7 @@ final readonly class UndoRuling
         }
         try {
             return $this->database->transaction(function () use ($ruling, $person): Ruling {
+                Standings::hold($this->database, $ruling->tally_id);
                 $act = Ruling::query()->create([
                     'dataset_id' => $ruling->getAttribute('dataset_id'),
                     'tally_id' => $ruling->tally_id,

@@ -9,6 +9,7 @@ use App\Adapters\DatabaseRow;
 use App\Adapters\FreshRows;
 use App\Models\CarryOver;
 use App\Models\Tally;
+use App\Queries\Review\GroupKind;
 use Illuminate\Database\Connection;
 
 /**
@@ -19,10 +20,10 @@ use Illuminate\Database\Connection;
  */
 final readonly class CarryRulingsOver
 {
-    /** By kind of finding: its table, the column of its group, and what must be the same for a ruling to stand. */
-    private const KINDS = [
-        'pattern' => ['cell_findings', 'pattern_number', 'n.source_value = p.source_value AND n.target_value = p.target_value'],
-        'class' => ['row_findings', 'class', 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal'],
+    /** By kind of group: what must be the same in both tallies for a ruling on a finding to stand. */
+    private const SAME = [
+        'pattern' => 'n.source_value = p.source_value AND n.target_value = p.target_value',
+        'class' => 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal',
     ];
 
     public function __construct(private Connection $database, private Standings $standings) {}
@@ -33,8 +34,8 @@ final readonly class CarryRulingsOver
         if ($before === null) {
             return;
         }
-        $this->database->select('SELECT pg_advisory_xact_lock(1, ?)', [$before->id % 2_147_483_647]);
-        $ruled = (int) $this->database->table('standings')->where('tally_id', $before->id)->where('decision', '!=', 'open')->count();
+        Standings::hold($this->database, $before->id);
+        $ruled = (int) $before->standingCounts()->sum($this->database->raw('expected + defect + ask'));
         $holding = $this->holding($tally);
         if ($ruled === 0 && $holding === []) {
             return;
@@ -55,8 +56,8 @@ final readonly class CarryRulingsOver
     private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
     {
         FreshRows::among($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
-            foreach (self::KINDS as $kind => [$findings, $group, $isSame]) {
-                $carried = $hasOtherKey ? $this->byRecord($kind, $findings, $group, $which) : $this->byIdentity($kind, $findings, $group, $isSame, $which);
+            foreach (GroupKind::cases() as $kind) {
+                $carried = $hasOtherKey ? $this->byRecord($kind, $which) : $this->byIdentity($kind, $which);
                 $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
             }
         });
@@ -93,24 +94,26 @@ final readonly class CarryRulingsOver
             SQL, ['act' => $act->int('id'), 'decision' => $act->text('decision'), 'beyond' => $act->int('is_beyond') === 1 ? 'true' : 'false', 'tally' => $tally->id, 'number' => $act->int('number'), 'pairs' => $pairs]);
     }
 
-    private function byIdentity(string $kind, string $findings, string $group, string $isSame, string $which): string
+    private function byIdentity(GroupKind $kind, string $which): string
     {
+        $isSame = self::SAME[$kind->value];
+
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)
-            SELECT n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, NOT ({$isSame}), s.sequence
-            FROM standings s
-            JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
-            JOIN {$findings} n ON n.tally_id = :tally AND n.identity = p.identity
+            SELECT n.tally_id, {$kind->groupIn('n')}, n.sequence, s.ruling_id, s.decision, NOT ({$isSame}), p.sequence
+            FROM standing_findings s
+            JOIN {$kind->table()} p ON {$kind->isStanding('p', 's')}
+            JOIN {$kind->table()} n ON n.tally_id = :tally AND n.identity = p.identity
             WHERE s.tally_id = :before AND s.decision <> 'open' {$which}
             SQL;
     }
 
     /** The records of both sides are the same, byte for byte, and so is the column pair: then so are the values. */
-    private function byRecord(string $kind, string $findings, string $group, string $which): string
+    private function byRecord(GroupKind $kind, string $which): string
     {
         // Compared as texts that are never null, so that the database can look them up by hash: each against each would take hours.
         $sameRecords = static fn(string $one, string $other): string => implode(' AND ', array_map(static fn(string $side): string => "coalesce({$one}.{$side}::text, '') = coalesce({$other}.{$side}::text, '')", ['source_cells', 'target_cells']));
-        [$rows, $samePair] = $kind === 'pattern'
+        [$rows, $samePair] = $kind === GroupKind::Pattern
             ? [
                 "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords('nr', 'pr')} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
                 'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
@@ -119,11 +122,11 @@ final readonly class CarryRulingsOver
 
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)
-            SELECT DISTINCT ON (n.sequence) n.tally_id, '{$kind}:' || n.{$group}, n.sequence, s.ruling_id, s.decision, false, s.sequence
-            FROM standings s
-            JOIN {$findings} p ON p.tally_id = s.tally_id AND p.sequence = s.sequence AND s."group" = '{$kind}:' || p.{$group}
+            SELECT DISTINCT ON (n.sequence) n.tally_id, {$kind->groupIn('n')}, n.sequence, s.ruling_id, s.decision, false, p.sequence
+            FROM standing_findings s
+            JOIN {$kind->table()} p ON {$kind->isStanding('p', 's')}
             {$rows}
-            JOIN {$findings} n ON {$samePair}
+            JOIN {$kind->table()} n ON {$samePair}
             WHERE s.tally_id = :before AND s.decision <> 'open' {$which}
             ORDER BY n.sequence, s.ruling_id DESC
             SQL;

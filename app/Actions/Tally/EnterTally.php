@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Adapters\FindingTables;
 use App\Adapters\LeaseLost;
 use App\Adapters\RunLease;
 use App\Models\Dataset;
@@ -25,20 +26,19 @@ final readonly class EnterTally
     public function __construct(private Connection $database, private CarryRulingsOver $carryRulingsOver) {}
 
     /**
-     * @param  array<string, int>  $rowsByClass
-     *
      * @throws LeaseLost when another worker has taken the run over
      */
-    public function __invoke(RunLease $lease, int $tallyId, Summary $summary, array $rowsByClass): Tally
+    public function __invoke(RunLease $lease, int $tallyId, Summary $summary, FindingTables $tables): Tally
     {
-        return $this->database->transaction(function () use ($lease, $tallyId, $summary, $rowsByClass): Tally {
+        return $this->database->transaction(function () use ($lease, $tallyId, $summary, $tables): Tally {
             $run = $lease->mustStillHold();
             Dataset::query()->lockForUpdate()->findOrFail($run->dataset_id);
             $this->database->statement('SELECT attach_findings(?)', [$tallyId]);
             $before = $run->dataset->latestTally();
             $tally = $this->tally($run, $tallyId, $summary);
             $this->patterns($run, $tallyId, $summary);
-            $this->standingCounts($tallyId, $summary, $rowsByClass);
+            $this->standingCounts($tallyId, $summary, $tables->rowsByClass());
+            $tables->enterPlaces($this->database);
             ($this->carryRulingsOver)($tally, $before);
             $run->update(['state' => RunState::Done, 'done' => 1.0, 'tally_id' => $tallyId, 'finished_at' => now()]);
 

@@ -37,7 +37,7 @@ final readonly class PerformRun
             [$summary, $tables] = $this->compare($run, $lease, $tallyId, $own->path);
             $tables->load($this->database, static fn() => $lease->sign(RunState::Loading, 0.97));
 
-            return ($this->enterTally)($lease, $tallyId, $summary, $tables->rowsByClass());
+            return ($this->enterTally)($lease, $tallyId, $summary, $tables);
         } catch (TallyCancelled) {
             $lease->end(RunState::Cancelled, null);
         } catch (LeaseLost) {

@@ -49,7 +49,7 @@ final readonly class CellLine
             $row->text('source_value'),
             $row->text('target_value'),
             $row->textOrNull('key'),
-            Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
+            Decision::ofCode($row->intOrNull('decided') ?? 0),
             $row->intOrNull('ruling_id'),
             $row->intOrNull('source_line'),
             $row->intOrNull('target_line'),

@@ -129,6 +129,12 @@ final readonly class Filter
         return isset($this->terms['ruling']) || isset($this->terms['act']);
     }
 
+    /** Whether no finding need be looked at: it asks for patterns and classes, and for what stands. */
+    public function isOfGroupsAndRulings(): bool
+    {
+        return array_diff(array_keys($this->terms), ['pattern', 'pair', 'cause', 'cellClass', 'class', 'ruling', 'act']) === [] && $this->text('ruling') !== 'reopened';
+    }
+
     /** Whether it asks for values of compared columns, which not everybody may see. */
     public function looksAtCells(): bool
     {

@@ -16,11 +16,6 @@ use Illuminate\Database\Query\JoinClause;
  */
 final readonly class FilteredFindings
 {
-    /** Groups of findings that are ruled on together, as the standings name them. */
-    private const PATTERN = "'pattern:' || f.pattern_number";
-
-    private const ROW_CLASS = "'class:' || f.class";
-
     public function __construct(private Connection $database, private RuledFindings $ruled) {}
 
     /** @param bool $asTheyCome whether a stretch of them is wanted, in the order of the list, rather than all */
@@ -65,6 +60,17 @@ final readonly class FilteredFindings
         ];
     }
 
+    /**
+     * Where all findings of the filter stand in the order of its list, as "place".
+     *
+     * @return non-empty-list<Builder> branches whose union is meant
+     */
+    public function places(Tally $tally, Filter $filter): array
+    {
+        $order = $this->order($filter);
+        return array_map(static fn(Builder $branch): Builder => $branch->selectRaw("{$order} AS place"), $this->branches($tally, $filter));
+    }
+
     private function withoutText(Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
         $query = $this->database->table($filter->isOfCells ? 'cell_findings AS f' : 'row_findings AS f')->where('f.tally_id', $tally->id);
@@ -80,18 +86,18 @@ final readonly class FilteredFindings
     /**
      * What a ruling on the filter covers: cells, or rows, and of changed rows the cells that are meant.
      *
-     * @return array<string, non-empty-list<Builder>> branches whose union is meant, by the expression for the group of a finding
+     * @return array<value-of<GroupKind>, non-empty-list<Builder>> branches whose union is meant, by the kind of their groups
      */
     public function ruledOn(Tally $tally, Filter $filter): array
     {
         if ($filter->isOfCells) {
-            return [self::PATTERN => $this->branches($tally, $filter)];
+            return [GroupKind::Pattern->value => $this->branches($tally, $filter)];
         }
         $cells = $this->database->table('cell_findings AS f')->where('f.tally_id', $tally->id)
             ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', 'changed')->select('f.sequence'));
-        $this->ruled->cells($cells, 'f', $tally, $filter);
+        $this->ruled->narrow($cells, 'f', GroupKind::Pattern, $tally, $filter);
 
-        return [self::ROW_CLASS => [$this->query($tally, $filter)->where('f.class', '!=', 'changed')], self::PATTERN => [$cells]];
+        return [GroupKind::RowClass->value => [$this->query($tally, $filter)->where('f.class', '!=', 'changed')], GroupKind::Pattern->value => [$cells]];
     }
 
     /** By what the list of a filter is in order: of one class or pattern the place in it, else the place among all. */
@@ -119,7 +125,7 @@ final readonly class FilteredFindings
             $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
             $this->key($query, 'k', $filter);
         }
-        $this->ruled->cells($query, 'f', $tally, $filter, $asTheyCome);
+        $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $asTheyCome);
     }
 
     private function rows(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome): void
@@ -147,8 +153,16 @@ final readonly class FilteredFindings
         }
     }
 
+    /** How many cells the patterns have that the filter means. */
+    public function cellsOfPatterns(Tally $tally, Filter $filter): int
+    {
+        $numbers = $this->patterns($tally, $filter);
+
+        return (int) $tally->patterns()->when($numbers !== null, static fn($some) => $some->whereIntegerInRaw('number', $numbers ?? []))->sum('cells');
+    }
+
     /** @return list<int>|null numbers of the patterns that the filter means; null for all */
-    private function patterns(Tally $tally, Filter $filter): ?array
+    public function patterns(Tally $tally, Filter $filter): ?array
     {
         $terms = array_filter(['pair_id' => $filter->text('pair'), 'cause' => $filter->text('cause'), 'class' => $filter->text('cellClass')], static fn(?string $term): bool => $term !== null);
         $pattern = $filter->number('pattern');

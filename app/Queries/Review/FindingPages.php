@@ -45,7 +45,7 @@ final readonly class FindingPages
         // Which findings they are is found before anything is joined to them: over so many tables the database would plan badly.
         $lines = $this->lines($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
 
-        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $counted['findings'] ?? null];
+        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $counted->findings ?? $this->total($tally, $filter)];
     }
 
     /**
@@ -77,7 +77,7 @@ final readonly class FindingPages
 
     public function count(Tally $tally, Filter $filter): int
     {
-        return $filter->isPlain() ? $this->total($tally, $filter) : $this->counts->count($tally, $filter);
+        return $this->total($tally, $filter) ?? $this->counts->count($tally, $filter);
     }
 
     /** @return list<RowLine>|list<CellLine> */
@@ -114,15 +114,14 @@ final readonly class FindingPages
         return $filter->isOfCells ? $this->cellLines($query) : $this->rowLines($query);
     }
 
-    /** Of a filter that is a whole class or pattern, or all: the tally knows. */
-    private function total(Tally $tally, Filter $filter): int
+    /** Of whole classes and patterns the tally knows; null of what has to be counted. */
+    private function total(Tally $tally, Filter $filter): ?int
     {
-        $pattern = $filter->number('pattern');
         $class = $filter->text('class');
 
         return match (true) {
-            $pattern !== null => $tally->patterns()->where('number', $pattern)->firstOrFail()->cells,
-            $filter->isOfCells => (int) $tally->patterns()->sum('cells'),
+            $filter->followsRulings() || ! $filter->isOfGroupsAndRulings() => null,
+            $filter->isOfCells => $this->findings->cellsOfPatterns($tally, $filter),
             default => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class),
         };
     }
@@ -193,24 +192,25 @@ final readonly class FindingPages
 
     private function rowLines(Builder $query): Builder
     {
-        return $query->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'class:' || f.class"))
-            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part', 's.decision', 's.ruling_id'])
-            ->tap(fn(Builder $query) => $this->withEarlier($query, "'class:' || f.class"));
+        return $query
+            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part'])
+            ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::RowClass));
     }
 
     private function cellLines(Builder $query): Builder
     {
         return $query->join('row_findings AS r', static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'))
             ->join('patterns AS p', static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'))
-            ->leftJoin('standings AS s', static fn(JoinClause $join) => $join->on('s.tally_id', 'f.tally_id')->on('s.sequence', 'f.sequence')->whereRaw("s.\"group\" = 'pattern:' || f.pattern_number"))
-            ->select(['f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line', 's.decision', 's.ruling_id'])
-            ->tap(fn(Builder $query) => $this->withEarlier($query, "'pattern:' || f.pattern_number"));
+            ->select(['f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line'])
+            ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::Pattern));
     }
 
-    /** Adds what was ruled on each finding in a tally before. */
-    private function withEarlier(Builder $query, string $group): void
+    /** Adds what stands for each finding, and what was ruled on it in a tally before. */
+    private function withStanding(Builder $query, GroupKind $kind): void
     {
-        $query->leftJoin('carried_rulings AS c', static fn(JoinClause $join) => $join->on('c.tally_id', 'f.tally_id')->on('c.sequence', 'f.sequence')->whereRaw("c.\"group\" = {$group}"))
+        $query->leftJoin('standings AS s', static fn(JoinClause $join) => $join->whereRaw($kind->inBlock('f', 's')))
+            ->selectRaw("{$kind->decision('f', 's')} AS decided, {$kind->act('f', 's')} AS ruling_id")
+            ->leftJoin('carried_rulings AS c', static fn(JoinClause $join) => $join->on('c.tally_id', 'f.tally_id')->on('c.sequence', 'f.sequence')->whereRaw("c.\"group\" = {$kind->groupIn('f')}"))
             ->leftJoin('rulings AS cr', 'cr.id', 'c.ruling_id')
             ->leftJoin('tallies AS ct', 'ct.id', 'cr.tally_id')
             ->leftJoin('users AS cu', 'cu.id', 'cr.user_id')

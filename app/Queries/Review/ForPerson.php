@@ -20,13 +20,14 @@ final readonly class ForPerson
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
             SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by, to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket, CASE WHEN a.scope IN ('row', 'class') OR a.filter->>'of' = 'rows' THEN 'rows' ELSE 'cells' END AS of,
-                (SELECT count(*) FROM standings s WHERE s.ruling_id = a.id AND s.tally_id = t.id AND s.decision = 'ask') AS findings
+                s.findings
             FROM rulings a
             JOIN datasets d ON d.id = a.dataset_id
             JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = a.asked_id
             JOIN users u ON u.id = a.user_id
             JOIN LATERAL (SELECT id, number FROM tallies WHERE dataset_id = d.id ORDER BY number DESC LIMIT 1) t ON true
-            WHERE a.asked_id = ? AND a.decision = 'ask' AND EXISTS (SELECT 1 FROM standings s WHERE s.ruling_id = a.id AND s.tally_id = t.id AND s.decision = 'ask')
+            JOIN standing_acts s ON s.tally_id = t.id AND s.ruling_id = a.id
+            WHERE a.asked_id = ? AND a.decision = 'ask'
             ORDER BY a.id DESC
             SQL, [$person->id]);
 

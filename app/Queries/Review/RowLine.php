@@ -72,7 +72,7 @@ final readonly class RowLine
             $row->cellsOrNull('target_cells'),
             $row->textOrNull('refusal'),
             $row->int('differing_cells'),
-            Decision::from($row->textOrNull('decision') ?? Decision::Open->value),
+            Decision::ofCode($row->intOrNull('decided') ?? 0),
             $row->intOrNull('ruling_id'),
             Earlier::fromDatabase($row),
             $row->textOrNull('remark'),

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
+use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\JoinClause;
 
 /**
  * Narrows findings to those that are decided so, or by one act. How many of each group (a pattern, or a class of rows) are decided how is
@@ -17,43 +19,54 @@ use Illuminate\Database\Query\Builder;
 final readonly class RuledFindings
 {
     /** @param int $few so many findings are found faster from what stands for them than by looking at all */
-    public function __construct(private GroupsOfAct $groups, private int $few = 50_000) {}
-
-    public function cells(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): void
-    {
-        $this->narrow($query, $table, 'pattern', $tally, $filter, $asTheyCome);
-    }
+    public function __construct(private CoverageOfAct $coverage, private int $few = 20_000) {}
 
     /** A changed row is ruled on by its cells: it is meant if one of them is. */
     public function rows(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): void
     {
-        $rows = fn(Builder $of, string $table): Builder => tap($of->where("{$table}.class", '!=', 'changed'), fn(Builder $narrowed) => $this->narrow($narrowed, $table, 'class', $tally, $filter, $asTheyCome));
-        $cells = fn(Builder $of): Builder => tap($of->from('cell_findings AS rc')->where('rc.tally_id', $tally->id), fn(Builder $narrowed) => $this->narrow($narrowed, 'rc', 'pattern', $tally, $filter, $asTheyCome));
         if (! $asTheyCome || $this->areFew($tally, $filter)) {
-            $query->whereIn('f.sequence', static fn(Builder $few) => $rows($few->from('row_findings AS rr')->where('rr.tally_id', $tally->id), 'rr')->select('rr.sequence')
-                ->unionAll($cells($few->newQuery())->select('rc.row_sequence')));
+            $query->whereIn('f.sequence', fn(Builder $few) => $this->rowsByThemselves($few->from('row_findings AS rr'), 'rr', $tally, $filter)->select('rr.sequence')
+                ->unionAll($this->cells($few->newQuery(), $tally, $filter)->select('rc.row_sequence')));
 
             return;
         }
-        $query->where(fn(Builder $either) => $either->where(static fn(Builder $row) => $rows($row, 'f'))
-            ->orWhere(fn(Builder $changed) => $changed->where('f.class', 'changed')->whereExists(fn(Builder $cell) => $this->asked($cells($cell)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $asTheyCome))));
+        $query->where(fn(Builder $either) => $either->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $asTheyCome))
+            ->orWhere(fn(Builder $changed) => $changed->where('f.class', 'changed')->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $asTheyCome)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $asTheyCome))));
     }
 
-    private function narrow(Builder $query, string $table, string $kind, Tally $tally, Filter $filter, bool $asTheyCome): void
+    /** The cells that are meant, as "rc". */
+    public function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    {
+        $cells = $query->from('cell_findings AS rc')->where('rc.tally_id', $tally->id);
+        $this->narrow($cells, 'rc', GroupKind::Pattern, $tally, $filter, $asTheyCome);
+
+        return $cells;
+    }
+
+    /** Rows that are ruled on themselves. */
+    public function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    {
+        $rows = $query->where("{$table}.tally_id", $tally->id)->where("{$table}.class", '!=', 'changed');
+        $this->narrow($rows, $table, GroupKind::RowClass, $tally, $filter, $asTheyCome);
+
+        return $rows;
+    }
+
+    public function narrow(Builder $query, string $table, GroupKind $kind, Tally $tally, Filter $filter, bool $asTheyCome = false): void
     {
         $ruling = $filter->text('ruling');
         if ($ruling !== null) {
             $this->byDecision($query, $table, $kind, $tally, $ruling === 'reopened' ? 'open' : $ruling, $asTheyCome);
         }
         if ($ruling === 'reopened') {
-            $query->whereExists(fn(Builder $inner) => $this->onFinding($inner->from('carried_rulings AS rs'), $table, $kind)->where('rs.is_changed', true));
+            $query->whereExists(static fn(Builder $inner) => $inner->selectRaw('1')->from('carried_rulings AS rs')->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$kind->groupIn($table)}")->where('rs.is_changed', true));
         }
         if ($filter->number('act') !== null) {
             $this->byAct($query, $table, $kind, $tally, $filter->number('act'), $asTheyCome);
         }
     }
 
-    private function byDecision(Builder $query, string $table, string $kind, Tally $tally, string $decision, bool $asTheyCome): void
+    private function byDecision(Builder $query, string $table, GroupKind $kind, Tally $tally, string $decision, bool $asTheyCome): void
     {
         [$whole, $partly] = [[], []];
         $findings = 0;
@@ -64,17 +77,17 @@ final readonly class RuledFindings
                 $decided === $count->findings ? $whole[] = $count->group : $partly[] = $count->group;
             }
         }
-        if ($decision !== 'open' && (! $asTheyCome || $findings <= $this->few)) {
-            $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $tally, [...$whole, ...$partly])->where('rs.decision', $decision)->select('rs.sequence'));
+        if ($decision !== 'open' && $findings <= $this->few) {
+            $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $kind, $tally, [...$whole, ...$partly], 'decision', $decision));
 
             return;
         }
         $oneByOne = function (Builder $some) use ($table, $kind, $partly, $decision, $asTheyCome): void {
             $this->inGroups($some, $table, $kind, $partly);
-            $standing = fn(Builder $inner): Builder => $this->asked($this->onFinding($inner->from('standings AS rs'), $table, $kind), $asTheyCome);
+            $standing = fn(Builder $inner): Builder => $this->asked($this->onFinding($inner, $table, $kind), $asTheyCome);
             $decision === 'open'
-                ? $some->whereNotExists(static fn(Builder $inner) => $standing($inner)->where('rs.decision', '!=', 'open'))
-                : $some->whereExists(static fn(Builder $inner) => $standing($inner)->where('rs.decision', $decision));
+                ? $some->whereNotExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} <> 0"))
+                : $some->whereExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} = ".Decision::from($decision)->code()));
         };
         match (true) {
             $partly === [] => $this->inGroups($query, $table, $kind, $whole),
@@ -83,22 +96,22 @@ final readonly class RuledFindings
         };
     }
 
-    private function byAct(Builder $query, string $table, string $kind, Tally $tally, int $id, bool $asTheyCome): void
+    private function byAct(Builder $query, string $table, GroupKind $kind, Tally $tally, int $id, bool $asTheyCome): void
     {
         $act = Ruling::query()->find($id);
         // An act on an earlier tally stands where it was carried over to, which may be in any group.
         $groups = match ($act?->tally_id) {
             null => [],
-            $tally->id => array_values(array_filter($this->groups->of($act), static fn(string $group): bool => str_starts_with($group, "{$kind}:"))),
+            $tally->id => array_values(array_filter($this->coverage->groups($act), static fn(string $group): bool => GroupKind::of($group) === $kind)),
             default => array_map(static fn(StandingCount $count): string => $count->group, $this->counts($tally, $kind)),
         };
         if ($act === null || $groups === []) {
             $query->whereRaw('false');
-        } elseif (! $asTheyCome || $act->findings <= $this->few) {
-            $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $tally, $groups)->where('rs.ruling_id', $id)->select('rs.sequence'));
+        } elseif ($act->findings <= $this->few) {
+            $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $kind, $tally, $groups, 'act', $id));
         } else {
             $this->inGroups($query, $table, $kind, $groups);
-            $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner->from('standings AS rs'), $table, $kind), $asTheyCome)->where('rs.ruling_id', $id));
+            $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner, $table, $kind), $asTheyCome)->whereRaw("{$kind->act($table, 'rs')} = ?", [$id]));
         }
     }
 
@@ -112,14 +125,14 @@ final readonly class RuledFindings
         $ruling = $filter->text('ruling');
 
         return $ruling !== null && ! in_array($ruling, ['open', 'reopened'], true)
-            && array_sum(array_map(fn(StandingCount $count): int => $this->decided($count, $ruling), [...$this->counts($tally, 'class'), ...$this->counts($tally, 'pattern')])) <= $this->few;
+            && array_sum(array_map(fn(StandingCount $count): int => $this->decided($count, $ruling), [...$this->counts($tally, GroupKind::RowClass), ...$this->counts($tally, GroupKind::Pattern)])) <= $this->few;
     }
 
     /** @return list<StandingCount> */
-    private function counts(Tally $tally, string $kind): array
+    private function counts(Tally $tally, GroupKind $kind): array
     {
         // As they are now: who rules holds the lock, and must not see what was before.
-        return array_values(StandingCount::query()->where('tally_id', $tally->id)->whereRaw('starts_with("group", ?)', ["{$kind}:"])->orderBy('group')->get()->all());
+        return array_values(StandingCount::query()->where('tally_id', $tally->id)->whereRaw('starts_with("group", ?)', ["{$kind->value}:"])->orderBy('group')->get()->all());
     }
 
     private function decided(StandingCount $count, string $decision): int
@@ -132,17 +145,23 @@ final readonly class RuledFindings
         };
     }
 
-    /** @param list<string> $groups */
-    private function standing(Builder $query, Tally $tally, array $groups): Builder
+    /**
+     * The sequences of the findings that were decided so, or by one act: only blocks that know of it are taken apart.
+     *
+     * @param  list<string>  $groups
+     */
+    private function standing(Builder $query, GroupKind $kind, Tally $tally, array $groups, string $what, string|int $value): void
     {
-        return $query->from('standings AS rs')->where('rs.tally_id', $tally->id)->whereIn('rs.group', $groups);
+        [$ofFinding, $ofBlock] = $what === 'act' ? ['ruling_id', 'acts_of_block'] : ['decision', 'decisions_of_block'];
+        $query->from('standing_findings AS rs')
+            ->join("{$kind->table()} AS rq", static fn(JoinClause $join) => $join->whereRaw($kind->isStanding('rq', 'rs')))
+            ->where('rs.tally_id', $tally->id)->whereIn('rs.group', $groups)->whereRaw("? = ANY(rs.{$ofBlock})", [$value])->where("rs.{$ofFinding}", $value)
+            ->select('rq.sequence');
     }
 
-    private function onFinding(Builder $query, string $table, string $kind): Builder
+    private function onFinding(Builder $query, string $table, GroupKind $kind): Builder
     {
-        $group = $kind === 'pattern' ? "'pattern:' || {$table}.pattern_number" : "'class:' || {$table}.class";
-
-        return $query->selectRaw('1')->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$group}");
+        return $query->selectRaw('1')->from('standings AS rs')->whereRaw($kind->inBlock($table, 'rs'));
     }
 
     /** Of each finding as it comes: the database would answer for all of them at once, unless told not to. */
@@ -152,9 +171,9 @@ final readonly class RuledFindings
     }
 
     /** @param list<string> $groups */
-    private function inGroups(Builder $query, string $table, string $kind, array $groups): void
+    private function inGroups(Builder $query, string $table, GroupKind $kind, array $groups): void
     {
         $values = array_map(static fn(string $group): string => explode(':', $group, 2)[1], $groups);
-        $kind === 'pattern' ? $query->whereIntegerInRaw("{$table}.pattern_number", $values) : $query->whereIn("{$table}.class", $values);
+        $kind === GroupKind::Pattern ? $query->whereIntegerInRaw("{$table}.pattern_number", $values) : $query->whereIn("{$table}.class", $values);
     }
 }

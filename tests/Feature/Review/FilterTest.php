@@ -6,6 +6,11 @@ namespace Tests\Feature\Review;
 
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Queries\Review\Filter;
+use App\Queries\Review\FilterCounts;
+use App\Queries\Review\FilteredFindings;
+use App\Queries\Review\GroupCounts;
+use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
 /** Filters of findings: what is in them, how long they are, and what is done with all that they mean. */
@@ -55,6 +60,35 @@ final class FilterTest extends TestCase
             }
         }
         self::assertSame(['thornøy'], array_values(array_unique(array_map(static fn(string $line): string => (string) preg_replace('/.*(thornøy).*/isu', '$1', mb_strtolower($line)), array_slice(explode("\n", trim($this->get("/api/v1/tallies/{$tally->id}/findings/taken?of=cells&text=thornøy")->streamedContent())), 1)))));
+    }
+
+    /** Law: what is told from the groups alone is what stands in the list, over several stretches of it. */
+    public function test_a_list_by_groups_and_rulings_is_entered_anywhere_without_looking_at_its_findings(): void
+    {
+        $tally = $this->register(3_300);
+        foreach ([['scope' => 'pattern', 'target' => '1'], ['scope' => 'filter', 'filter' => ['of' => 'cells', 'key' => 'KB', 'keyColumn' => 1], 'decision' => 'ask'], ['scope' => 'filter', 'filter' => ['of' => 'rows', 'key' => 'LM', 'keyColumn' => 1], 'decision' => 'defect'], ['scope' => 'class', 'target' => 'extra'], ['scope' => 'cell', 'target' => '2001', 'decision' => 'open']] as $act) {
+            $acts[] = $this->rule($tally, ['decision' => 'expected', ...$act]);
+        }
+        $counts = new FilterCounts(DB::connection(), $findings = app(FilteredFindings::class), app(GroupCounts::class), all: 0);
+        $lists = array_map(static fn(string $ruling): array => ['ruling' => $ruling], ['expected', 'ask', 'defect', 'open']);
+        $lists = [...$lists, [], ['act' => $acts[0]], ['act' => $acts[1]], ['act' => $acts[2], 'ruling' => 'defect'], ['act' => $acts[2], 'ruling' => 'ask']];
+        $within = ['cells' => [[], ['pattern' => 2], ['cause' => 'case'], ['cellClass' => 'filled']], 'rows' => [[], ['class' => 'missing'], ['class' => 'changed']]];
+        $entered = 0;
+        foreach ($within as $of => $groups) {
+            foreach ($groups as $group) {
+                foreach ($lists as $terms) {
+                    $filter = Filter::from(['of' => $of, ...$group, ...$terms]);
+                    $places = $findings->query($tally, $filter)->orderBy($findings->order($filter))->selectRaw("{$findings->order($filter)} AS place")->pluck('place')->all();
+                    $found = $counts->found($tally, $filter);
+                    self::assertSame(count($places), $found->findings, (string) json_encode($filter->toArray()));
+                    for ($from = 1; $from <= count($places); $from += 611) {
+                        self::assertSame(array_slice($places, $from - 1, 250), $counts->stretch($tally, $filter, $found, $from, 250), "{$from} of ".json_encode($filter->toArray()));
+                        $entered += $from > 1_000 ? 1 : 0;
+                    }
+                }
+            }
+        }
+        self::assertGreaterThan(15, $entered);
     }
 
     public function test_a_ruling_on_a_filter_covers_what_was_in_it_then_and_can_be_undone(): void
@@ -113,11 +147,11 @@ final class FilterTest extends TestCase
         $this->api('GET', $path)->assertJsonCount(0, 'items');
     }
 
-    /** 300 rows a side, of which many differ in one cell or two; some stand on one side only. */
-    private function register(): Tally
+    /** Rows on both sides, of which many differ in one cell or two; some more stand on one side only. */
+    private function register(int $rows = 300): Tally
     {
         [$source, $target] = ["basin,berth,holder,fee\n", "basin,berth,owner,fee,loaded\n"];
-        for ($row = 1; $row <= 300; $row++) {
+        for ($row = 1; $row <= $rows; $row++) {
             $key = [['KB', 'LM', '"a,""b"'][$row % 3], (string) $row];
             $holder = [' Anna ', 'Ezekiel Thornøy', 'Osei'][intdiv($row, 3) % 3];
             $source .= implode(',', [...$key, $holder, $row % 4 === 0 ? '' : '1'])."\n";

@@ -93,13 +93,13 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'pattern', '1', 'expected');
         $this->rule($tally, 'cell', '1', 'defect');
         $this->api('POST', '/rulings/'.$this->rule($tally, 'cell', '2', 'ask').'/undo');
-        $before = [DB::table('standings')->orderBy('sequence')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()];
+        $before = [DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(), DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()];
         DB::table('standings')->delete();
         DB::table('standing_counts')->update(['expected' => 0, 'defect' => 0]);
 
         app(Standings::class)->rebuild($tally);
 
-        self::assertSame($before, [DB::table('standings')->orderBy('sequence')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()]);
+        self::assertSame($before, [DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(), DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()]);
     }
 
     public function test_who_did_not_see_the_other_ruling_is_shown_it_and_enters_nothing(): void

@@ -6,9 +6,9 @@ namespace Tests\Feature\Review;
 
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Queries\Review\CoverageOfAct;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FilteredFindings;
-use App\Queries\Review\GroupsOfAct;
 use App\Queries\Review\RuledFindings;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
@@ -48,8 +48,8 @@ final class StandingsLawTest extends TestCase
     private function filtersMean(Tally $tally, array $findings, array $expected): void
     {
         $acts = array_filter($this->acts, static fn(array $act): bool => ! $act['undone']);
-        foreach ([0, 50_000] as $few) {
-            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new GroupsOfAct(DB::connection()), $few));
+        foreach ([0, 20_000] as $few) {
+            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new CoverageOfAct(DB::connection()), $few));
             foreach ([true, false] as $asTheyCome) {
                 foreach (['cell', 'row'] as $scope) {
                     $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $asTheyCome)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();

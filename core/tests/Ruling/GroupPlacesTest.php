@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Ruling;
+
+use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\PlacesOfGroups;
+use PHPUnit\Framework\TestCase;
+
+/** What is counted from the places, held against the findings themselves. */
+final class GroupPlacesTest extends TestCase
+{
+    public function test_counts_findings_and_rows_of_any_choice_by_stretch(): void
+    {
+        mt_srand(20_261_126);
+        $findings = [];
+        for ($row = 1; $row < 250_000; $row += mt_rand(1, 400)) {
+            foreach (['pattern:1', 'pattern:2', 'class:missing'] as $group) {
+                mt_rand(0, 2) === 0 || $findings[] = [$group, $row, mt_rand(0, 3) !== 0];
+            }
+        }
+        $places = new PlacesOfGroups;
+        $parts = [];
+        foreach ($findings as [$group, $row]) {
+            foreach ($places->add($group, $row) as $ended => $part) {
+                $parts[$ended][] = $part;
+            }
+        }
+        foreach ($places->end() as $ended => $part) {
+            $parts[$ended][] = $part;
+        }
+
+        self::assertSame(['class:missing', 'pattern:1', 'pattern:2'], [...array_intersect(['class:missing', 'pattern:1', 'pattern:2'], array_keys($parts))]);
+        foreach ($parts as $group => $some) {
+            $own = array_values(array_filter($findings, static fn(array $finding): bool => $finding[0] === $group));
+            self::assertSame([0, 1, 2], array_map(static fn(GroupPlaces $part): int => $part->part, $some));
+            $passed = 0;
+            foreach ($some as $part) {
+                $here = array_slice($own, $passed, $part->total());
+                $passed += $part->total();
+                $meant = implode('', array_map(static fn(array $finding): string => $finding[2] ? "\1" : "\0", $here));
+                $expected = array_fill(0, GroupPlaces::STRETCHES, []);
+                foreach ($here as [, $row, $isMeant]) {
+                    self::assertSame($part->part, intdiv($row, 100_000));
+                    $isMeant && $expected[intdiv($row, 1_000) % 100][$row % 1_000] = true;
+                }
+                // What the same findings say twice is one row.
+                self::assertSame(array_map(count(...), $expected), array_map(static fn(string $rows): int => GroupPlaces::differentRows($rows.$rows), $part->rowsOf($meant)));
+                self::assertSame(array_map(count(...), $expected), $part->countsOf($meant));
+                self::assertSame($part->counts(), $part->countsOf(str_repeat("\1", $part->total())));
+            }
+            self::assertCount($passed, $own);
+        }
+    }
+}
