@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, watchEffect } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, onScopeDispose, watch, watchEffect } from 'vue'
 import { useCourse } from '@/composables/useCourse'
 import { useDatasetId } from '@/composables/useDatasetId'
 import CourseRail from '@/parts/CourseRail.vue'
@@ -11,6 +12,21 @@ import WorkbookTray from '@/parts/WorkbookTray.vue'
 const dataset = useDatasetId()
 const { data: course, error, isPending, refetch } = useCourse(dataset)
 const name = computed(() => course.value?.name ?? null)
+
+/** Milliseconds after which the station that was opened has what it needs. */
+const WHILE_SOMEBODY_READS = 400
+const queries = useQueryClient()
+let waiting: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => course.value?.tally?.id,
+  (tally) => {
+    clearTimeout(waiting)
+    if (tally === undefined) return
+    waiting = setTimeout(() => void import('@/stations/review/askAhead').then(({ askAhead }) => askAhead(queries, dataset.value, tally)), WHILE_SOMEBODY_READS)
+  },
+  { immediate: true },
+)
+onScopeDispose(() => clearTimeout(waiting))
 
 watchEffect(() => {
   document.title = name.value === null ? 'Nine Tally' : `${name.value} · Nine Tally`

@@ -74,7 +74,7 @@ const add = useMutation({
     </ul>
     <form v-if="isWriting" @submit.prevent="add.mutate(subject)">
       <el-input v-model="text" type="textarea" :rows="2" :aria-label="`Comment on ${subject.words}`" maxlength="4000" />
-      <el-select v-model="mentions" multiple size="small" placeholder="For whom" aria-label="For whom">
+      <el-select v-model="mentions" multiple :persistent="false" size="small" placeholder="For whom" aria-label="For whom">
         <el-option v-for="person in people" :key="person.id" :value="person.id" :label="person.name" />
       </el-select>
       <el-button size="small" native-type="submit" :disabled="text.trim() === ''" :loading="add.isPending.value">Add the comment</el-button>

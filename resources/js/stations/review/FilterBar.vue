@@ -60,6 +60,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
     <div class="fields">
       <el-select
         :model-value="filter.ruling"
+        :persistent="false"
         placeholder="Any ruling"
         clearable
         size="small"
@@ -69,7 +70,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
       >
         <el-option v-for="ruling in rulings" :key="ruling" :value="ruling" :label="rulingName(ruling)" />
       </el-select>
-      <el-select :model-value="keyColumn" size="small" class="column" aria-label="Column of the key" @change="ofColumn">
+      <el-select :model-value="keyColumn" :persistent="false" size="small" class="column" aria-label="Column of the key" @change="ofColumn">
         <el-option v-for="(column, place) in tally.keyColumns" :key="column" :value="place + 1" :label="column" />
       </el-select>
       <CommittedInput

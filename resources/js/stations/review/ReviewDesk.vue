@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
+import { useFirstFrame } from '@/composables/useFirstFrame'
 import { usePaneSize } from '@/composables/usePaneSize'
 import { usePeople } from '@/composables/usePeople'
 import { usePageKeys } from '@/composables/useShortcuts'
@@ -97,6 +98,8 @@ const subjects = computed<CommentSubject[]>(() => {
   return said
 })
 
+/** The list comes first. */
+const isDrawn = useFirstFrame()
 const patternsPane = usePaneSize('patterns', 240, 180, 420)
 const recordPane = usePaneSize('record', 344, 240, 640)
 const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
@@ -159,8 +162,9 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             @make-rule="makeRule"
             @narrow="narrow"
           />
-          <div ref="bar">
+          <div ref="bar" class="bar">
             <FilterBar
+              v-if="isDrawn"
               v-model:beside="beside"
               :columns="columns"
               :tally="tally"
@@ -195,26 +199,28 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
         </div>
         <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
         <div class="side" :class="{ folded: recordPane.isFolded.value }">
-          <RecordPane
-            :record="agreed ?? record.data.value"
-            :error="record.error.value"
-            :is-loading="record.isPending.value && rowSequence !== null"
-            :course="course"
-            :cell="target?.scope === 'cell' ? Number(target.target) : null"
-            @look="cellSequence = $event"
-            @narrow="narrow"
-          />
-          <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
-          <RulingPanel
-            v-if="course.mayRule"
-            v-model:why="why"
-            :target="agreed === null ? target : null"
-            :chosen="ticked.size"
-            :all="all?.words ?? null"
-            :people="people"
-            :is-busy="rule.isPending.value"
-            @rule="ruleOnTarget"
-          />
+          <template v-if="isDrawn">
+            <RecordPane
+              :record="agreed ?? record.data.value"
+              :error="record.error.value"
+              :is-loading="record.isPending.value && rowSequence !== null"
+              :course="course"
+              :cell="target?.scope === 'cell' ? Number(target.target) : null"
+              @look="cellSequence = $event"
+              @narrow="narrow"
+            />
+            <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
+            <RulingPanel
+              v-if="course.mayRule"
+              v-model:why="why"
+              :target="agreed === null ? target : null"
+              :chosen="ticked.size"
+              :all="all?.words ?? null"
+              :people="people"
+              :is-busy="rule.isPending.value"
+              @rule="ruleOnTarget"
+            />
+          </template>
         </div>
       </div>
     </template>
@@ -222,27 +228,29 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
       <BalanceLine :rows="tally.rows" :chosen="filter.class ?? null" @choose="choose({ class: $event })" />
       <OverlapBar :rows="tally.rows" :width="260" />
     </footer>
-    <RuleAllDialog
-      v-if="all"
-      v-model="isRulingOnAll"
-      :tally="tally.id"
-      :words="all.words"
-      :pattern="all.about.scope === 'pattern' ? (pattern?.number ?? null) : null"
-      :cells="pattern?.cells ?? 0"
-      :decision="pending"
-      :why="why"
-      :people="people"
-      @rule="ruleOnAll"
-    />
-    <ActsDialog
-      v-model="isShowingActs"
-      :acts="acts.data.value?.items ?? []"
-      :tally="tally"
-      :may-rule="course.mayRule"
-      @undo="undo.mutate($event)"
-      @show="showAct"
-    />
-    <KeysDialog v-model="isShowingKeys" />
+    <template v-if="isDrawn">
+      <RuleAllDialog
+        v-if="all"
+        v-model="isRulingOnAll"
+        :tally="tally.id"
+        :words="all.words"
+        :pattern="all.about.scope === 'pattern' ? (pattern?.number ?? null) : null"
+        :cells="pattern?.cells ?? 0"
+        :decision="pending"
+        :why="why"
+        :people="people"
+        @rule="ruleOnAll"
+      />
+      <ActsDialog
+        v-model="isShowingActs"
+        :acts="acts.data.value?.items ?? []"
+        :tally="tally"
+        :may-rule="course.mayRule"
+        @undo="undo.mutate($event)"
+        @show="showAct"
+      />
+      <KeysDialog v-model="isShowingKeys" />
+    </template>
   </div>
 </template>
 
@@ -266,6 +274,9 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 }
 .list {
   background: var(--floor);
+}
+.bar {
+  min-block-size: 41px;
 }
 .folded {
   overflow: hidden;

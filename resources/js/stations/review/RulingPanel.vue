@@ -35,7 +35,7 @@ const about = computed(() => {
     <el-input id="ruling-reason" v-model="why.reason" placeholder="Reason" aria-label="Reason" maxlength="2000" />
     <div class="more">
       <el-input v-model="why.ticket" size="small" placeholder="Ticket" aria-label="Ticket" maxlength="100" />
-      <el-select v-model="why.askedId" size="small" clearable placeholder="Who to ask" aria-label="Who to ask">
+      <el-select v-model="why.askedId" :persistent="false" size="small" clearable placeholder="Who to ask" aria-label="Who to ask">
         <el-option v-for="person in people" :key="person.id" :value="person.id" :label="`${person.name}, ${person.role}`" />
       </el-select>
     </div>

@@ -1,9 +1,12 @@
 import { type Ref, ref, watch } from 'vue'
 
+const name = (dataset: number): string => `nine-tally:beside:${dataset}`
+
 /** Columns of the record that are shown beside the findings, remembered for each dataset. */
+export const besideOf = (dataset: number): string[] => (localStorage.getItem(name(dataset)) ?? '').split('\n').filter((column) => column !== '')
+
 export function useBeside(dataset: () => number): Ref<string[]> {
-  const name = (): string => `nine-tally:beside:${dataset()}`
-  const beside = ref<string[]>((localStorage.getItem(name()) ?? '').split('\n').filter((column) => column !== ''))
-  watch(beside, (names) => localStorage.setItem(name(), names.join('\n')))
+  const beside = ref<string[]>(besideOf(dataset()))
+  watch(beside, (names) => localStorage.setItem(name(dataset()), names.join('\n')))
   return beside
 }
