@@ -19,6 +19,7 @@ use App\Adapters\TrialSamples;
 use App\Adapters\WorkbookFiles;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
+use App\Queries\Review\Masks;
 use App\Queries\Sign\ReportContent;
 use App\Questions\Material;
 use Illuminate\Contracts\Auth\StatefulGuard;
@@ -61,6 +62,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$folder')->give(storage_path('workbooks'));
         $this->app->when(WorkbookFiles::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }
 

@@ -44,7 +44,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
 <h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $n($open) }} of {{ $n($findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
 <p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['measures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['measures']['cellsAgreeing'] }} of the cells compared in them agree.</p>
-@foreach($tally->summary['warnings'] as $warning)<p class="warn">{{ $warning }}</p>@endforeach
+@foreach($warnings as $warning)<p class="warn">{{ $warning }}</p>@endforeach
 
 <h2>What was compared</h2>
 <table>

@@ -29,8 +29,9 @@ final readonly class SaveDraft
         $document['sides'] = $this->withoutEmpty($document['sides'] ?? []);
         $document['demands'] = $this->withoutEmpty($document['demands'] ?? []);
         $document['defaults'] = $this->withoutEmpty($document['defaults'] ?? []);
+        $document['sensitive'] = $this->withoutEmpty($document['sensitive'] ?? []);
         $hasKey = ($document['key'] ?? []) !== [];
-        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => ! in_array($name, ['sides', 'demands', 'defaults'], true) || $part !== [], ARRAY_FILTER_USE_BOTH)));
+        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => ! in_array($name, ['sides', 'demands', 'defaults', 'sensitive'], true) || $part !== [], ARRAY_FILTER_USE_BOTH)));
 
         return PlanDraft::query()->updateOrCreate(['dataset_id' => $dataset->id], [
             'document' => [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])],

@@ -15,12 +15,12 @@ final class RulingResource extends JsonResource
 {
     public static $wrap = null;
 
-    private bool $hidesValues = false;
+    private ?Mask $mask = null;
 
-    /** Values that an act names are those of cells. */
+    /** Values that an act names are those of cells and keys. */
     public function masked(Mask $mask): self
     {
-        $this->hidesValues = $mask->hidesAnything();
+        $this->mask = $mask;
 
         return $this;
     }
@@ -40,25 +40,16 @@ final class RulingResource extends JsonResource
                 'selection', 'filter' => '',
                 default => (string) $act->sequence,
             },
-            'filter' => $act->scope === RulingScope::Filter ? (object) $this->terms($act->filter ?? []) : null,
+            'filter' => $act->scope === RulingScope::Filter ? (object) ($this->mask?->terms($act->filter ?? []) ?? $act->filter) : null,
             'decision' => $act->decision?->value,
             'reason' => $act->reason,
             'ticket' => $act->ticket,
             'asked' => $act->asked?->name,
             'holdsUpTo' => $act->holds_up_to,
-            'holdsFor' => $this->hidesValues && $act->holds_for !== null ? array_map(static fn(array $pair): array => ['source' => Mask::VALUE, 'target' => Mask::VALUE], $act->holds_for) : $act->holds_for,
+            'holdsFor' => $this->mask?->hidesAnything() === true && $act->holds_for !== null ? array_map(static fn(array $pair): array => ['source' => Mask::VALUE, 'target' => Mask::VALUE], $act->holds_for) : $act->holds_for,
             'findings' => $act->findings,
             'person' => $act->user->name,
             'at' => $act->created_at->toIso8601ZuluString(),
         ];
-    }
-
-    /**
-     * @param  array<string, mixed>  $terms
-     * @return array<string, mixed>
-     */
-    private function terms(array $terms): array
-    {
-        return $this->hidesValues ? array_intersect_key(['source' => Mask::VALUE, 'target' => Mask::VALUE, 'text' => Mask::VALUE], $terms) + $terms : $terms;
     }
 }

@@ -51,7 +51,7 @@ final class TallyResource extends JsonResource
             'rows' => $tally->summary['rows'],
             'cells' => $tally->summary['cells'],
             'measures' => $tally->summary['measures'],
-            'warnings' => $tally->summary['warnings'],
+            'warnings' => $this->mask === null ? $tally->summary['warnings'] : $this->mask->warnings($tally->summary['warnings']),
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),

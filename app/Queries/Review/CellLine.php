@@ -34,6 +34,11 @@ final readonly class CellLine
         return new self($this->sequence, $this->rowSequence, $this->pairPosition, $this->pattern, $this->class, $this->cause, $this->facts, $source, $target, $this->key, $this->decision, $this->rulingId, $this->sourceLine, $this->targetLine, $this->earlier);
     }
 
+    public function withKey(?string $key): self
+    {
+        return new self($this->sequence, $this->rowSequence, $this->pairPosition, $this->pattern, $this->class, $this->cause, $this->facts, $this->source, $this->target, $key, $this->decision, $this->rulingId, $this->sourceLine, $this->targetLine, $this->earlier);
+    }
+
     public static function fromDatabase(\stdClass $fields): self
     {
         $row = DatabaseRow::of($fields);

@@ -17,23 +17,24 @@ use Illuminate\Database\Connection;
  */
 final readonly class Masks
 {
-    public function __construct(private Connection $database) {}
+    /** @param string $secret that nobody outside knows, so that no pseudonym can be guessed by trying values */
+    public function __construct(private Connection $database, #[\SensitiveParameter] private string $secret) {}
 
     /** For what is shown of a tally. */
     public function forPerson(User $person, Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally->plan_version_id, $person);
+        return $this->over($tally->dataset_id, $tally, $person);
     }
 
     /** For what leaves the house: nobody knows who will read it. */
     public function ofTally(Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally->plan_version_id);
+        return $this->over($tally->dataset_id, $tally);
     }
 
     public function ofDataset(Dataset $dataset, ?User $person = null): Mask
     {
-        return $this->over($dataset->id, null, $person);
+        return $this->over($dataset->id, $dataset->latestTally(), $person);
     }
 
     /** @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is sensitive */
@@ -50,26 +51,28 @@ final readonly class Masks
     }
 
     /** @param User|null $person to whom the values may be shown; null for nobody */
-    private function over(int $datasetId, ?int $planVersionId, ?User $person = null): Mask
+    private function over(int $datasetId, ?Tally $tally, ?User $person = null): Mask
     {
-        $pairs = $this->database->select(<<<'SQL'
-            SELECT DISTINCT pair ->> 'source' AS source, pair ->> 'target' AS target FROM (
+        // Versions of plans that were made before any column could be flagged flag their pairs.
+        $flagged = DatabaseRow::all($this->database, <<<'SQL'
+            WITH plans AS (
                 SELECT document::json FROM plan_versions WHERE id = :plan
                 UNION ALL SELECT document::json FROM plan_drafts WHERE dataset_id = :dataset
                 UNION ALL (SELECT document::json FROM plan_versions WHERE dataset_id = :dataset ORDER BY number DESC LIMIT 1)
-            ) plans, json_array_elements(document -> 'columnPairs') AS pair
-            WHERE (pair ->> 'sensitive')::boolean
-                AND NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person ORDER BY id DESC LIMIT 1), false)
-            ORDER BY source, target
-            SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
-        [$source, $target] = [[], []];
-        foreach ($pairs as $fields) {
-            /** @var \stdClass $fields */
-            $pair = DatabaseRow::of($fields);
-            $source[] = $pair->text('source');
-            $target[] = $pair->text('target');
+            ), flagged AS (
+                SELECT side, name FROM plans, json_each(document -> 'sensitive') AS sides (side, names), json_array_elements_text(names) AS name
+                UNION
+                SELECT side, pair ->> side FROM plans, json_array_elements(document -> 'columnPairs') AS pair, unnest(ARRAY['source', 'target']) AS side WHERE (pair ->> 'sensitive')::boolean
+            )
+            SELECT side, name FROM flagged
+            WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person ORDER BY id DESC LIMIT 1), false)
+            ORDER BY side, name
+            SQL, ['plan' => $tally?->plan_version_id, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
+        $columns = ['source' => [], 'target' => []];
+        foreach ($flagged as $column) {
+            $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');
         }
-
-        return Mask::over(array_values(array_unique($source)), array_values(array_unique($target)));
+        // Known by the same pseudonym in all tallies of a dataset, and in no other.
+        return Mask::over($columns['source'], $columns['target'], $flagged === [] ? null : $tally?->planVersion->plan(), hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret));
     }
 }

@@ -55,6 +55,11 @@ final readonly class RowLine
         return new self($this->sequence, $this->class, $this->side, $this->key, $this->sourceRows, $this->targetRows, $this->sourceLine, $this->targetLine, $sourceCells, $targetCells, $refusal, $this->differingCells, $this->decision, $this->rulingId, $this->earlier, $this->remark, $this->sourcePart, $this->targetPart);
     }
 
+    public function withKey(?string $key): self
+    {
+        return new self($this->sequence, $this->class, $this->side, $key, $this->sourceRows, $this->targetRows, $this->sourceLine, $this->targetLine, $this->sourceCells, $this->targetCells, $this->refusal, $this->differingCells, $this->decision, $this->rulingId, $this->earlier, $this->remark, $this->sourcePart, $this->targetPart);
+    }
+
     public static function fromDatabase(\stdClass $fields): self
     {
         $row = DatabaseRow::of($fields);

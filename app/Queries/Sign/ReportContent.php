@@ -38,6 +38,7 @@ final readonly class ReportContent
             'migration' => $tally->dataset->migration,
             'plan' => $tally->planVersion->plan(),
             'rows' => $tally->summary['rows'],
+            'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),
             'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
                 'pattern' => $pattern,

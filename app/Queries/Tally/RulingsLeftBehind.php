@@ -18,6 +18,7 @@ final readonly class RulingsLeftBehind
     public function __construct(private Connection $database) {}
 
     /**
+     * @param  Mask  $mask  over the tally before
      * @param  int  $from  counted from 1
      * @return list<array{key: string|null, column: string|null, class: string, cause: string|null, source: string|null, target: string|null, sourceLine: int|null, targetLine: int|null, decision: string, reason: string, ticket: string|null, by: string}>
      */
@@ -51,7 +52,7 @@ final readonly class RulingsLeftBehind
             $isMasked = $column !== null && $mask->hides($column);
 
             return [
-                'key' => $row->textOrNull('key'), 'column' => $column, 'class' => $row->text('class'), 'cause' => $row->textOrNull('cause'),
+                'key' => $mask->key($row->textOrNull('key')), 'column' => $column, 'class' => $row->text('class'), 'cause' => $row->textOrNull('cause'),
                 'source' => $isMasked ? null : $row->textOrNull('source_value'), 'target' => $isMasked ? null : $row->textOrNull('target_value'),
                 'sourceLine' => $row->intOrNull('source_line'), 'targetLine' => $row->intOrNull('target_line'),
                 'decision' => $row->text('decision'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket'), 'by' => $row->text('by'),

@@ -17,7 +17,6 @@ final readonly class ColumnPair
     /**
      * @param  list<string>  $forgives  ids of causes of form, in the order of the catalogue
      * @param  array<string, string>  $crosswalk  source value => target value
-     * @param  bool  $isSensitive  its values are shown to those alone who may see them
      */
     public function __construct(
         public string $id,
@@ -28,7 +27,6 @@ final readonly class ColumnPair
         public ?Tolerance $tolerance = null,
         public ?DeclaredRounding $rounding = null,
         public array $crosswalk = [],
-        public bool $isSensitive = false,
     ) {}
 
     /** The id follows from the two names, so a pair that is undone and made again keeps its findings' identities and rulings. */
@@ -50,7 +48,6 @@ final readonly class ColumnPair
                 'tolerance' => $this->tolerance === null ? null : ['measure' => $this->tolerance->measure, 'most' => (string) $this->tolerance->most],
                 'rounding' => $this->rounding === null ? null : ['places' => $this->rounding->places, 'mode' => $this->rounding->mode],
                 'crosswalk' => array_map(static fn(int|string $source, string $target): array => ['source' => (string) $source, 'target' => $target], array_keys($this->crosswalk), $this->crosswalk),
-                'sensitive' => $this->isSensitive,
             ]),
         ];
     }

@@ -30,6 +30,7 @@ final readonly class Plan
      * @param  list<Bridge>  $bridges
      * @param  array<string, DemandDocument>  $demands  by target column
      * @param  list<string>  $defaultForgives  causes of form that a pair forgives when it is made
+     * @param  array{source: list<string>, target: list<string>}  $sensitive  columns of any use whose values are shown to those alone who may see them
      */
     public function __construct(
         public array $key,
@@ -40,6 +41,7 @@ final readonly class Plan
         public array $bridges = [],
         public array $demands = [],
         public array $defaultForgives = [],
+        public array $sensitive = ['source' => [], 'target' => []],
     ) {}
 
     /**
@@ -117,6 +119,7 @@ final readonly class Plan
                 'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
                 'demands' => $this->demands,
                 'defaults' => array_filter(['forgives' => $this->defaultForgives]),
+                'sensitive' => array_filter($this->sensitive),
             ]),
         ];
     }

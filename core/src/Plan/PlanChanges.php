@@ -25,7 +25,7 @@ final readonly class PlanChanges
         }
         $changes = [...$changes, ...$this->pairs($before, $after)];
         foreach (Side::cases() as $side) {
-            $changes = [...$changes, ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]), ...$this->steps($before, $after, $side), ...$this->declared($before, $after, $side)];
+            $changes = [...$changes, ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]), ...$this->names("sensitive in the {$side->value}", $before->sensitive[$side->value], $after->sensitive[$side->value]), ...$this->steps($before, $after, $side), ...$this->declared($before, $after, $side)];
         }
         $bridges = count($after->bridges) - count($before->bridges);
         if ($before->bridges != $after->bridges) {

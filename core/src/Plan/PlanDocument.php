@@ -42,7 +42,7 @@ final readonly class PlanDocument
         }
         $document = $this->upgraded($document);
         $this->mustFollowSchema($document);
-        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>, defaults?: array{forgives?: list<string>}} $checked */
+        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>, defaults?: array{forgives?: list<string>}, sensitive?: array{source?: list<string>, target?: list<string>}} $checked */
         $checked = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
 
         return new Plan(
@@ -54,7 +54,22 @@ final readonly class PlanDocument
             array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $checked['bridges'] ?? []),
             $checked['demands'] ?? [],
             $checked['defaults']['forgives'] ?? [],
+            ['source' => $this->sensitive($checked, 'source'), 'target' => $this->sensitive($checked, 'target')],
         );
+    }
+
+    /**
+     * Once only pairs could be flagged, which meant the columns of both sides.
+     *
+     * @param  array{columnPairs: list<PairDocument>, sensitive?: array{source?: list<string>, target?: list<string>}}  $checked
+     * @param  'source'|'target'  $side
+     * @return list<string>
+     */
+    private function sensitive(array $checked, string $side): array
+    {
+        $flagged = array_filter($checked['columnPairs'], static fn(array $pair): bool => $pair['sensitive'] ?? false);
+
+        return array_values(array_unique([...$checked['sensitive'][$side] ?? [], ...array_column($flagged, $side)]));
     }
 
     private function upgraded(mixed $document): mixed
@@ -99,7 +114,6 @@ final readonly class PlanDocument
             isset($pair['tolerance']) ? new Tolerance($pair['tolerance']['measure'], BigDecimal::of($pair['tolerance']['most'])) : null,
             isset($pair['rounding']) ? new DeclaredRounding($pair['rounding']['places'], $pair['rounding']['mode']) : null,
             array_column($pair['crosswalk'] ?? [], 'target', 'source'),
-            $pair['sensitive'] ?? false,
         );
     }
 

@@ -27,6 +27,12 @@ final readonly class KeyTuple
         return new self(explode(self::SEPARATOR, $bytes));
     }
 
+    /** The tuple that asCsv() wrote. */
+    public static function fromCsv(string $csv): self
+    {
+        return new self(array_map(static fn(?string $cell): string => (string) $cell, str_getcsv($csv, ',', '"', '')));
+    }
+
     /** Equal exactly when the tuples are equal. Not text: for maps and files of the engine only. */
     public function bytes(): string
     {

@@ -40,6 +40,7 @@ final class PlanChangesTest extends TestCase
         yield 'a step that is switched off is gone' => [$shaped($step('a', 'leave-out-blank-rows')), $shaped(['off' => true] + $step('a', 'leave-out-blank-rows')), ['a step of the source is gone: Leave out rows with nothing in any column']];
         yield 'another policy for repeats' => [[], ['sides' => ['target' => ['repeats' => ['policy' => 'keep-first']]]], ['repeats of the target: keep-first, no longer set-aside']];
         yield 'a token that means blank' => [[], ['sides' => ['source' => ['blankTokens' => ['NULL']]]], ['how the source writes its values changed']];
+        yield 'a sensitive column' => [[], ['sensitive' => ['source' => ['clerk']]], ['clerk is sensitive in the source']];
         yield 'a column left out' => [[], ['leftOut' => ['source' => ['clerk'], 'target' => []]], ['clerk is left out of the source']];
         yield 'bridges' => [[], ['bridges' => [['source' => ['KB'], 'target' => ['K']], ['source' => ['LM'], 'target' => ['L']]]], ['2 bridges more']];
         yield 'what a new pair forgives' => [[], ['defaults' => ['forgives' => ['spacing', 'case']]], ['a new pair forgives spacing, case, and forgave nothing']];

@@ -29,6 +29,7 @@ final class PlanRulesTest extends TestCase
             'target' => ['yes' => ['ja'], 'no' => ['nee']],
         ],
         'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
+        'sensitive' => ['source' => ['basin', 'clerk']],
     ];
 
     public function test_comes_back_from_its_own_json_whole(): void
@@ -39,7 +40,9 @@ final class PlanRulesTest extends TestCase
         self::assertEquals($plan, Plan::fromJson($plan->canonicalJson()));
         self::assertSame([Kind::Number, Kind::Text], array_map(static fn($pair): Kind => $pair->kind, $plan->columnPairs));
         self::assertSame(PolicyId::KeepHighest, $plan->source->repeats->id);
-        self::assertTrue($plan->columnPairs[0]->isSensitive);
+        // A pair that was flagged, as plans did once, means the columns of both sides.
+        self::assertSame(['source' => ['basin', 'clerk', 'fee'], 'target' => ['charge']], $plan->sensitive);
+        self::assertArrayNotHasKey('sensitive', $plan->columnPairs[0]->toArray());
         self::assertSame(['Active', 'Seven'], array_values($plan->columnPairs[1]->crosswalk));
     }
 

@@ -14,6 +14,7 @@ final class KeyTupleTest extends TestCase
         self::assertNotSame(KeyTuple::of(['1', '23'])->bytes(), KeyTuple::of(['12', '3'])->bytes());
         self::assertNotSame(KeyTuple::of(['a', ''])->bytes(), KeyTuple::of(['', 'a'])->bytes());
         self::assertNotSame(KeyTuple::of(['a,b'])->asCsv(), KeyTuple::of(['a', 'b'])->asCsv());
+        self::assertSame($awkward = ['a,"b', ' x ', '', "two\nlines", '7'], KeyTuple::fromCsv(KeyTuple::of($awkward)->asCsv())->cells);
         self::assertSame(['KB', 'ø', ''], KeyTuple::fromBytes(KeyTuple::of(['KB', 'ø', ''])->bytes())->cells);
     }
 

@@ -77,14 +77,16 @@ describe('the draft of a plan', () => {
     expect(kept().columnPairs.at(-1)).toMatchObject({ source: 'clerk', forgives: ['spacing'] })
   })
 
-  it('keeps a column sensitive that goes into the key and out of it again', () => {
-    const { rule, toggleKey } = draft()
-    rule('fee', { sensitive: true })
+  it('knows sensitive columns by their side, whatever they are used for', () => {
+    const { flag, toggleKey, pair } = draft()
+    flag({ source: 'fee', target: 'fee' }, true)
+    flag({ target: 'loaded' }, true)
     toggleKey({ source: 'fee', target: 'fee' })
-    expect(kept().columnPairs.some(({ source }) => source === 'fee')).toBe(false)
-    toggleKey({ source: 'fee', target: 'fee' })
+    pair('fee', null)
+    expect(kept().sensitive).toEqual({ source: ['fee'], target: ['fee', 'loaded'] })
+    flag({ source: 'fee', target: 'fee' }, false)
 
-    expect(kept().columnPairs.find(({ source }) => source === 'fee')).toMatchObject({ sensitive: true })
+    expect(kept().sensitive).toEqual({ source: [], target: ['loaded'] })
   })
 
   it('sets what the target demands, and takes it away', () => {

@@ -73,9 +73,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
   // Without an id: the server gives the one that follows from the names, so rulings on the pair find it again.
   const asPair = (of: Draft, { source, target }: Pair): Schemas['ColumnPair'] => {
     const forgives = of.defaults?.forgives ?? []
-    // A column that was flagged before it went into the key, or lost its partner, is still sensitive when it is compared again.
-    const isSensitive = earlier.value.some((draftBefore) => draftBefore.columnPairs.some((column) => column.source === source && column.sensitive === true))
-    return { id: '', source, target, kind: 'text', ...(forgives.length > 0 ? { forgives } : {}), ...(isSensitive ? { sensitive: true } : {}) }
+    return { id: '', source, target, kind: 'text', ...(forgives.length > 0 ? { forgives } : {}) }
   }
 
   /** Pairs a source column with a target one; whatever held either of them before lets go. */
@@ -205,6 +203,17 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     })
   }
 
+  /** Says whose values are masked: of a column of a side, or of both columns of a pair. */
+  function flag(columns: Partial<Record<Side, string>>, isSensitive: boolean): void {
+    change((next) => {
+      const flagged = (side: Side): string[] => {
+        const others = (next.sensitive?.[side] ?? []).filter((name) => name !== columns[side])
+        return columns[side] !== undefined && isSensitive ? [...others, columns[side]] : others
+      }
+      return { ...next, sensitive: { source: flagged('source'), target: flagged('target') } }
+    })
+  }
+
   /** Sets the steps of a side. */
   function shape(side: Side, steps: readonly Schemas['Step'][]): void {
     change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], shape: [...steps] } } }))
@@ -237,6 +246,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     declare,
     declareSide,
     demand,
+    flag,
     shape,
     repeat,
     replaced,

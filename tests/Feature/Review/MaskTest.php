@@ -58,6 +58,37 @@ final class MaskTest extends TestCase
         $this->api('GET', "/tallies/{$tally->id}/findings?pattern={$pattern}")->assertJson(['items' => [['source' => '(masked)', 'target' => '(masked)']]]);
     }
 
+    public function test_a_part_of_the_key_and_a_column_that_is_not_compared_are_masked_too(): void
+    {
+        [$source, $target] = ["basin,berth,holder,fee\n", "basin,berth,owner,fee,loaded\n"];
+        foreach (range(1, 6) as $row) {
+            $source .= 'KB,'.self::SECRET." {$row},A,1\n";
+            $target .= 'KB,'.self::SECRET." {$row},B,1,".self::SECRET."\n";
+        }
+        $tally = $this->tallied($source.'LM,'.self::SECRET.' 7,"a, b",1'."\n", $target);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'filter', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2], 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertCreated();
+        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'One berth', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2]])->assertCreated();
+        $draft = (array) $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['sensitive' => ['source' => ['berth'], 'target' => ['loaded']]] + $draft)->assertOk();
+        $this->deliver('source', $source, 'again.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $later = $this->dataset->latestTally() ?? throw new \LogicException;
+        $this->actingAs($this->auditor());
+
+        foreach ([$tally, $later] as $one) {
+            foreach (["/tallies/{$one->id}", "/tallies/{$one->id}/findings", "/tallies/{$one->id}/findings?of=cells", "/tallies/{$one->id}/findings?of=cells&beside[]=berth&beside[]=loaded", "/tallies/{$one->id}/records/1", "/tallies/{$one->id}/rulings", "/tallies/{$one->id}/rulings-left-behind", "/datasets/{$this->dataset->id}/kept-filters", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$one->id}/findings/taken", "/tallies/{$one->id}/report", "/tallies/{$later->id}/against/{$tally->id}"] as $path) {
+                self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
+            }
+            self::assertSame([403, 403, 403, 200], array_map(fn(string $path): int => $this->api('GET', "/tallies/{$one->id}/{$path}")->getStatusCode(), ['findings?keyColumn=2&key=x', 'keys?find=KB', 'agreeing-row?key[]=KB&key[]=3', 'findings?keyColumn=1&key=KB']));
+        }
+        // Rows can still be told apart, and are known again in every list.
+        $keys = static fn(iterable $items): array => array_column([...$items], 'key');
+        $rows = $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings"), 'items'));
+        self::assertCount(7, array_unique($rows));
+        self::assertMatchesRegularExpression('/^KB,\*[0-9a-f]{10}$/', is_string($rows[0]) ? $rows[0] : '');
+        self::assertSame(array_slice($rows, 0, 6), $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items')));
+    }
+
     public function test_whoever_has_values_shown_is_on_record_and_sees_them_for_an_hour(): void
     {
         $tally = $this->withSensitiveHolder();

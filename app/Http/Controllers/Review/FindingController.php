@@ -123,8 +123,10 @@ final class FindingController extends Controller
         // A cell of a key may begin with a space.
         $sent = FilterRequest::sentIn($request);
         $width = count($tally->summary['madeOf']['keyColumns']);
+        $mask = $this->mask($request, $tally);
+        $mask->mustAllowKeys();
         $key = array_slice(array_pad(array_values(array_filter((array) ($sent['key'] ?? []), is_string(...))), $width, ''), 0, $width);
-        [$answer, $record] = $rows->find($tally, $this->mask($request, $tally), $key);
+        [$answer, $record] = $rows->find($tally, $mask, $key);
 
         return response()->json([...$answer->progress(), 'record' => $record === null ? null : RecordResource::make($record)->resolve($request)]);
     }
@@ -132,6 +134,8 @@ final class FindingController extends Controller
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse
     {
         $this->allow('view', $tally->migration);
+
+        $this->mask($request, $tally)->mustAllowKeys();
 
         return response()->json(['items' => $pages->keys($tally, $request->string('find')->toString(), 20)]);
     }

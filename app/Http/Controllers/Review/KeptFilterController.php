@@ -23,9 +23,8 @@ final class KeptFilterController extends Controller
     {
         $this->allow('view', $dataset->migration);
         $kept = KeptFilter::query()->with('user')->where('dataset_id', $dataset->id)->orderBy('name')->get();
-        if ($masks->ofDataset($dataset, $this->person($request))->hidesAnything()) {
-            $kept = $kept->reject(static fn(KeptFilter $one): bool => Filter::from($one->filter)->looksAtCells());
-        }
+        $mask = $masks->ofDataset($dataset, $this->person($request));
+        $kept = $kept->reject(static fn(KeptFilter $one): bool => $mask->terms($one->filter) !== $one->filter);
 
         return response()->json(['items' => array_values($kept->map($this->view(...))->all())]);
     }

@@ -21,12 +21,13 @@ final class TallyController extends Controller
 {
     private const PAGE = 200;
 
-    public function index(Request $request, Dataset $dataset): JsonResponse
+    public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from'])->orderByDesc('number')->limit(100)->get();
+        $mask = $masks->ofDataset($dataset, $this->person($request));
 
-        return response()->json(['items' => TallyResource::collection($tallies)->resolve($request)]);
+        return response()->json(['items' => $tallies->map(static fn(Tally $tally): array => ['warnings' => $mask->warnings($tally->summary['warnings'])] + TallyResource::make($tally)->resolve($request))->all()]);
     }
 
     /** What became of the findings of an earlier tally in this one. */
@@ -46,7 +47,8 @@ final class TallyController extends Controller
     {
         $this->allow('view', $tally->migration);
         $from = max(1, $request->integer('from', 1));
-        $items = $rulings->page($tally, $masks->forPerson($this->person($request), $tally), $from, self::PAGE);
+        // What they stood on is of the tally before, and so are its keys.
+        $items = $rulings->page($tally, $masks->forPerson($this->person($request), $tally->carryOver->from ?? $tally), $from, self::PAGE);
 
         return response()->json(['items' => $items, 'next' => count($items) === self::PAGE ? $from + self::PAGE : null]);
     }
@@ -72,6 +74,8 @@ final class TallyController extends Controller
         }
         $examples = is_array($comparison['examples'] ?? null) ? $comparison['examples'] : [];
 
-        return ['examples' => array_values(array_filter($examples, static fn(mixed $example): bool => is_array($example) && is_string($example['column'] ?? null) && ! $mask->hides($example['column'])))] + $comparison;
+        $shown = array_filter($examples, static fn(mixed $example): bool => is_array($example) && is_string($example['column'] ?? null) && ! $mask->hides($example['column']));
+
+        return ['examples' => array_values(array_map(static fn(array $example): array => is_string($example['key'] ?? null) ? ['key' => $mask->key($example['key'])] + $example : $example, $shown))] + $comparison;
     }
 }

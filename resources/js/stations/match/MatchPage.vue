@@ -34,6 +34,7 @@ const {
   rule,
   readAs,
   forgiveIn,
+  flag,
   forgiveByDefault,
   declare,
   declareSide,
@@ -112,6 +113,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
           @read-as="readAs"
           @pair-all="pairAll"
           @toggle-key="toggleKey"
+          @flag="flag"
           @choose="chosen = chosen === $event ? null : $event"
         />
         <aside>
@@ -131,6 +133,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
             @rule="rule"
             @declare="declare"
             @forgive-in="forgiveIn"
+            @flag="flag"
             @by-default="forgiveByDefault"
             @close="chosen = null"
           />

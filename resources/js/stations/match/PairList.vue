@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kindName, passes } from '@/format/rules'
+import FlagBox from '@/stations/match/FlagBox.vue'
 
 const props = defineProps<{
   plan: Schemas['Plan']
@@ -17,6 +18,7 @@ const emit = defineEmits<{
   pairAll: [pairs: Schemas['KeyColumn'][]]
   toggleKey: [pair: Schemas['KeyColumn']]
   readAs: [kinds: { source: string; kind: Schemas['Kind'] }[]]
+  flag: [columns: Partial<Record<'source' | 'target', string>>, isSensitive: boolean]
   choose: [source: string]
 }>()
 
@@ -73,6 +75,7 @@ const leftOver = computed(() => {
   const taken = new Set(partners.value.values())
   return (props.plan.target?.columns ?? []).map((column) => column.name).filter((name) => !taken.has(name))
 })
+const isFlagged = (side: 'source' | 'target', name: string | null): boolean => name !== null && props.draft.sensitive?.[side]?.includes(name) === true
 const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).map((column) => column.name))])
 </script>
 
@@ -174,8 +177,17 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
             <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
               <span class="unseen">Rules of {{ row.source }}: </span>
               <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass">{{ pass }}</span>
+              <span v-if="isFlagged('source', row.source) || isFlagged('target', row.target)" class="pass secret">sensitive</span>
               <span v-if="passes(rulesOf.get(row.source) ?? {}).length === 0" class="quiet">nothing</span>
             </button>
+            <FlagBox
+              v-else
+              side="source"
+              :name="row.source"
+              :is-on="isFlagged('source', row.source)"
+              :may-work="mayWork"
+              @flag="emit('flag', { source: row.source }, $event)"
+            />
           </td>
         </tr>
         <tr
@@ -193,7 +205,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
             <b>{{ name }}</b><span class="cell examples">{{ targetExamples.get(name) }}</span>
           </td>
           <td />
-          <td />
+          <td><FlagBox side="target" :name="name" :is-on="isFlagged('target', name)" :may-work="mayWork" @flag="emit('flag', { target: name }, $event)" /></td>
         </tr>
       </tbody>
     </table>

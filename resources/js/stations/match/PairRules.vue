@@ -14,6 +14,7 @@ const emit = defineEmits<{
   rule: [source: string, rules: Partial<Schemas['ColumnPair']>]
   declare: [side: Side, column: string, reading: Schemas['Reading']]
   forgiveIn: [sources: readonly string[], forgives: readonly Schemas['FormCause'][]]
+  flag: [columns: { source: string; target: string }, isSensitive: boolean]
   byDefault: [forgives: readonly Schemas['FormCause'][]]
   close: []
 }>()
@@ -21,6 +22,9 @@ const emit = defineEmits<{
 const inKey = computed(() => props.draft.key.find((column) => column.source === props.source))
 const pair = computed(() => props.draft.columnPairs.find((column) => column.source === props.source))
 const target = computed(() => inKey.value?.target ?? pair.value?.target ?? '')
+const isSensitive = computed(
+  () => props.draft.sensitive?.source?.includes(props.source) === true || props.draft.sensitive?.target?.includes(target.value) === true,
+)
 const kind = computed(() => pair.value?.kind ?? 'text')
 const forgives = computed(() => inKey.value?.forgives ?? pair.value?.forgives ?? [])
 const readingOf = (side: Side): Schemas['Reading'] => props.draft.sides?.[side]?.columns?.[side === 'source' ? props.source : target.value] ?? {}
@@ -166,17 +170,16 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
         :may-work="mayWork"
         @update="emit('rule', source, { crosswalk: $event.length > 0 ? ($event as Schemas['KeyColumn'][]) : undefined })"
       />
-      <fieldset>
-        <legend>Who sees the values</legend>
-        <el-checkbox
-          :model-value="pair.sensitive ?? false"
-          :disabled="!mayWork"
-          @update:model-value="emit('rule', source, { sensitive: $event === true ? true : undefined })"
-        >
-          Sensitive <span class="quiet">masked in Review, reports and files; shown for an hour to who may see them, on record</span>
-        </el-checkbox>
-      </fieldset>
     </template>
+    <fieldset>
+      <legend>Who sees the values</legend>
+      <el-checkbox :model-value="isSensitive" :disabled="!mayWork" @update:model-value="emit('flag', { source, target }, $event === true)">
+        Sensitive <span class="quiet">masked in Review, reports and files; shown for an hour to who may see them, on record</span>
+      </el-checkbox>
+      <p v-if="isSensitive && inKey" class="quiet">
+        In keys a pseudonym stands for each value, so that rows can still be told apart; nobody for whom they are masked can look for one.
+      </p>
+    </fieldset>
   </section>
 </template>
 

@@ -24,6 +24,7 @@ watch(
     if (place !== undefined) keyColumn.value = place
   },
 )
+const isKeyMasked = computed(() => props.tally.sensitive?.masked.includes(props.tally.keyColumns[keyColumn.value - 1] ?? '') === true)
 function narrowKey(key: string): void {
   if (key === '') emit('widen', ['key', 'keyColumn'])
   else emit('narrow', { key, keyColumn: keyColumn.value })
@@ -77,7 +78,8 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         :value="filter.key ?? ''"
         size="small"
         class="key"
-        placeholder="is exactly"
+        :disabled="isKeyMasked"
+        :placeholder="isKeyMasked ? 'masked' : 'is exactly'"
         :aria-label="`${tally.keyColumns[keyColumn - 1]} is exactly`"
         @commit="narrowKey"
       />

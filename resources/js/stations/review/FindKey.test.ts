@@ -11,7 +11,7 @@ const agreed = { class: 'agreed', key: 'KB,78' }
 const answers = (items: object[], row: object = { isWaiting: false, done: 0, total: 0, problem: null, record: null }) =>
   GET.mockImplementation((path: string) => Promise.resolve(path.endsWith('agreeing-row') ? row : { items }))
 async function find(text: string) {
-  const wrapper = mount(FindKey, { props: { tally: 3, columns: ['basin', 'berth'] }, global: { plugins: [VueQueryPlugin] } })
+  const wrapper = mount(FindKey, { props: { tally: 3, columns: ['basin', 'berth'], areMasked: false }, global: { plugins: [VueQueryPlugin] } })
   await wrapper.find('input').trigger('focus')
   await wrapper.find('input').setValue(text)
   for (let turn = 0; turn < 4; turn++) await flushPromises()

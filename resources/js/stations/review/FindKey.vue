@@ -6,7 +6,7 @@ import { keyCells } from '@/format/key'
 import RowMark from '@/parts/RowMark.vue'
 
 /** Finds a row that did not agree by the beginning of its key, and any other by its whole key. */
-const props = defineProps<{ tally: number; columns: readonly string[] }>()
+const props = defineProps<{ tally: number; columns: readonly string[]; areMasked: boolean }>()
 const emit = defineEmits<{ found: [sequence: number]; agreeing: [record: Schemas['Record']] }>()
 const text = ref('')
 const isOpen = ref(false)
@@ -57,7 +57,8 @@ defineExpose({ focus: () => input.value?.focus() })
       ref="input"
       v-model="text"
       type="search"
-      :placeholder="`Find a key: ${columns.join(',')}`"
+      :disabled="areMasked"
+      :placeholder="areMasked ? 'Keys are masked' : `Find a key: ${columns.join(',')}`"
       aria-label="Find a key"
       @focus="isOpen = true"
       @keydown.esc="input?.blur()"

@@ -130,7 +130,7 @@ const keyWidth = computed(() => {
     },
     props.tally.keyColumns.join(', ').length * 0.8,
   )
-  return Math.round(Math.min(160, Math.max(70, longest * 7.7)))
+  return Math.round(Math.min(160, Math.max(70, longest * 7.9)))
 })
 /** Where cells of several columns are mixed, each says its own. */
 const isMixed = computed(() => isOfCells(props.filter) && props.filter.pattern === undefined && props.filter.pair === undefined)

@@ -104,6 +104,8 @@ const patternsPane = usePaneSize('patterns', 240, 180, 420)
 const recordPane = usePaneSize('record', 344, 240, 640)
 const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
 watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
+/** Who looks for a masked key would learn it from what is found. */
+const areKeysMasked = computed(() => props.tally.keyColumns.some((column) => props.tally.sensitive?.masked.includes(column) === true))
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
 const bar = ref<HTMLElement | null>(null)
 /** A row that agrees is looked at until another finding is. */
@@ -134,7 +136,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 <template>
   <div class="desk">
     <StationHead heading="What differs, and why" :note="note">
-      <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" @found="lookAtKey" @agreeing="agreed = $event" />
+      <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
       <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="openAll"
@@ -162,7 +164,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             @make-rule="makeRule"
             @narrow="narrow"
           />
-          <div ref="bar" class="bar">
+          <div ref="bar" class="room">
             <FilterBar
               v-if="isDrawn"
               v-model:beside="beside"
@@ -275,8 +277,8 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 .list {
   background: var(--floor);
 }
-.bar {
-  min-block-size: 41px;
+.room {
+  min-block-size: 36px;
 }
 .folded {
   overflow: hidden;
