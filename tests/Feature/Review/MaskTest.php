@@ -68,7 +68,8 @@ final class MaskTest extends TestCase
         $tally = $this->tallied($source.'LM,'.self::SECRET.' 7,"a, b",1'."\n", $target);
         $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'filter', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2], 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertCreated();
         $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'One berth', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2]])->assertCreated();
-        $draft = (array) $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
+        /** @var array<string, mixed> $draft */
+        $draft = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['sensitive' => ['source' => ['berth'], 'target' => ['loaded']]] + $draft)->assertOk();
         $this->deliver('source', $source, 'again.csv');
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
@@ -82,10 +83,10 @@ final class MaskTest extends TestCase
             self::assertSame([403, 403, 403, 200], array_map(fn(string $path): int => $this->api('GET', "/tallies/{$one->id}/{$path}")->getStatusCode(), ['findings?keyColumn=2&key=x', 'keys?find=KB', 'agreeing-row?key[]=KB&key[]=3', 'findings?keyColumn=1&key=KB']));
         }
         // Rows can still be told apart, and are known again in every list.
-        $keys = static fn(iterable $items): array => array_column([...$items], 'key');
+        $keys = static fn(iterable $items): array => array_map(strval(...), array_filter(array_column([...$items], 'key'), is_string(...)));
         $rows = $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings"), 'items'));
         self::assertCount(7, array_unique($rows));
-        self::assertMatchesRegularExpression('/^KB,\*[0-9a-f]{10}$/', is_string($rows[0]) ? $rows[0] : '');
+        self::assertMatchesRegularExpression('/^KB,\*[0-9a-f]{10}$/', $rows[0]);
         self::assertSame(array_slice($rows, 0, 6), $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items')));
     }
 
