@@ -9,6 +9,7 @@ use App\Actions\Tally\PerformRun;
 use App\Actions\Tally\ReviveDeadWork;
 use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
+use App\Adapters\LongSearch;
 use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
 use App\Adapters\QuerySources;
@@ -62,6 +63,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$folder')->give(storage_path('workbooks'));
         $this->app->when(WorkbookFiles::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
+        $this->app->when(LongSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
         $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }

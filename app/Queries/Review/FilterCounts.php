@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\DatabaseRow;
+use App\Adapters\LongSearch;
 use App\Models\Ruling;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
@@ -20,7 +21,7 @@ final readonly class FilterCounts
     private const STEP = 200;
 
     /** @param int $all of lists that are no longer, every place is kept: they may lie as far from each other as they like */
-    public function __construct(private Connection $database, private FilteredFindings $findings, private GroupCounts $groups, private int $all = 20_000) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private GroupCounts $groups, private LongSearch $search, private int $all = 20_000) {}
 
     public function count(Tally $tally, Filter $filter): int
     {
@@ -61,7 +62,7 @@ final readonly class FilterCounts
     {
         $name = $this->name($tally, $filter);
         $found = $this->groups->of($tally, $filter);
-        $found = $found === null || $found->findings <= $this->all ? $this->byPlaces($tally, $filter) : $found;
+        $found = $found === null || $found->findings <= $this->all ? $this->search->insteadOfOthers($name['digest'], fn(): CountedFilter => $this->byPlaces($tally, $filter)) : $found;
         // Of what was counted before others ruled, nothing is of use any more.
         $this->database->table('counted_filters')->where('tally_id', $tally->id)->where('latest_act', '>', 0)->where('latest_act', '<', $name['latest_act'])->delete();
         $this->database->table('counted_filters')->insertOrIgnore([...$name, 'findings' => $found->findings, 'places' => $found->toJson(), 'counted_at' => now()]);

@@ -23,10 +23,14 @@ export function rememberToken(token: string): void {
   csrfToken = token
 }
 
+/** By this the server knows that a search has been left: the same page looks for something else. */
+const page = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+
 export const api = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } })
 
 api.use({
   onRequest({ request }) {
+    request.headers.set('X-Page', page)
     if (request.method !== 'GET') {
       request.headers.set('X-CSRF-TOKEN', csrfToken)
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
+use App\Adapters\LongSearch;
 use App\Models\Ruling;
 use App\Models\Tally;
 use App\Queries\Review\Filter;
@@ -11,6 +12,7 @@ use App\Queries\Review\FilterCounts;
 use App\Queries\Review\FilteredFindings;
 use App\Queries\Review\GroupCounts;
 use Illuminate\Support\Facades\DB;
+use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
 /** Filters of findings: what is in them, how long they are, and what is done with all that they mean. */
@@ -69,7 +71,7 @@ final class FilterTest extends TestCase
         foreach ([['scope' => 'pattern', 'target' => '1'], ['scope' => 'filter', 'filter' => ['of' => 'cells', 'key' => 'KB', 'keyColumn' => 1], 'decision' => 'ask'], ['scope' => 'filter', 'filter' => ['of' => 'rows', 'key' => 'LM', 'keyColumn' => 1], 'decision' => 'defect'], ['scope' => 'class', 'target' => 'extra'], ['scope' => 'cell', 'target' => '2001', 'decision' => 'open']] as $act) {
             $acts[] = $this->rule($tally, ['decision' => 'expected', ...$act]);
         }
-        $counts = new FilterCounts(DB::connection(), $findings = app(FilteredFindings::class), app(GroupCounts::class), all: 0);
+        $counts = new FilterCounts(DB::connection(), $findings = app(FilteredFindings::class), app(GroupCounts::class), app(LongSearch::class), all: 0);
         $lists = array_map(static fn(string $ruling): array => ['ruling' => $ruling], ['expected', 'ask', 'defect', 'open']);
         $lists = [...$lists, [], ['act' => $acts[0]], ['act' => $acts[1]], ['act' => $acts[2], 'ruling' => 'defect'], ['act' => $acts[2], 'ruling' => 'ask']];
         $within = ['cells' => [[], ['pattern' => 2], ['cause' => 'case'], ['cellClass' => 'filled']], 'rows' => [[], ['class' => 'missing'], ['class' => 'changed']]];
@@ -89,6 +91,33 @@ final class FilterTest extends TestCase
             }
         }
         self::assertGreaterThan(15, $entered);
+    }
+
+    public function test_a_search_that_its_page_has_left_is_stopped(): void
+    {
+        $tally = $this->register();
+        [$left, $others] = [$this->searching('00000000000000aa'), $this->searching('00000000000000bb')];
+
+        $this->withHeader('X-Page', '00000000000000aa')->api('GET', "/tallies/{$tally->id}/findings/count?of=cells&text=osei")->assertOk();
+        $left->wait();
+        self::assertSame('57014', $left->getOutput());
+        self::assertTrue($others->isRunning());
+        $others->stop(0);
+    }
+
+    /** A search that goes on in another connection, which is named as those of a page are. */
+    private function searching(string $page): Process
+    {
+        /** @var array{host: string, port: string, database: string, username: string, password: string} $settings */
+        $settings = config('database.connections.application');
+        $search = new Process([PHP_BINARY, '-r', 'try { (new PDO($argv[1], $argv[2], $argv[3]))->exec("SELECT pg_sleep(60)"); } catch (PDOException $stopped) { echo $stopped->getCode(); }', '--', "pgsql:host={$settings['host']};port={$settings['port']};dbname={$settings['database']};application_name='search {$page} 0123456789abcdef'", $settings['username'], $settings['password']]);
+        $search->start();
+        $isThere = static fn(): bool => DB::table('pg_stat_activity')->where('application_name', "search {$page} 0123456789abcdef")->where('state', 'active')->exists();
+        for ($time = 0; $time < 100 && ! $isThere(); $time++) {
+            usleep(50_000);
+        }
+
+        return $search;
     }
 
     public function test_a_ruling_on_a_filter_covers_what_was_in_it_then_and_can_be_undone(): void

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters;
+
+use App\Http\Problems\Conflict;
+use Illuminate\Database\Connection;
+use Illuminate\Database\QueryException;
+
+/**
+ * A search through findings that may take seconds. It ends when the same page of a browser begins another: whoever chose the next filter
+ * has left this one, and would wait for the processors that it keeps. Searches are known by the name of their connection.
+ */
+final readonly class LongSearch
+{
+    private const CANCELLED = '57014';
+
+    /** @param string|null $page that asks, as it calls itself; null where nobody can leave */
+    public function __construct(private Connection $database, private ?string $page) {}
+
+    /**
+     * @template Found
+     *
+     * @param  string  $digest  of what is looked for: the same may be looked for twice at once
+     * @param  \Closure(): Found  $search
+     * @return Found
+     *
+     * @throws Conflict when the page began another search meanwhile
+     */
+    public function insteadOfOthers(string $digest, \Closure $search): mixed
+    {
+        if ($this->page === null || preg_match('/^[0-9a-f]{16}$/D', $this->page) !== 1) {
+            return $search();
+        }
+        $name = "search {$this->page} ".substr($digest, 0, 16);
+        $this->database->select("SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE starts_with(application_name, ?) AND application_name <> ? AND state = 'active'", ["search {$this->page} ", $name]);
+        try {
+            return $this->database->transaction(function () use ($name, $search): mixed {
+                // To the end of the transaction, however it ends: the next request may get the same connection.
+                $this->database->select("SELECT set_config('application_name', ?, true)", [$name]);
+
+                return $search();
+            });
+        } catch (QueryException $failed) {
+            throw $failed->getCode() === self::CANCELLED ? Conflict::because('given-up', 'Another list was asked for meanwhile, so this one was not looked for to its end. Ask for it again if it is still wanted.') : $failed;
+        }
+    }
+}
