@@ -10,7 +10,8 @@ use Illuminate\Database\QueryException;
 
 /**
  * A search through findings that may take seconds. It ends when the same page of a browser begins another: whoever chose the next filter
- * has left this one, and would wait for the processors that it keeps. Searches are known by the name of their connection.
+ * has left this one, and would wait for the processors that it keeps. Searches are known by the name of their connection. All
+ * processors look.
  */
 final readonly class LongSearch
 {
@@ -30,15 +31,16 @@ final readonly class LongSearch
      */
     public function insteadOfOthers(string $digest, \Closure $search): mixed
     {
-        if ($this->page === null || preg_match('/^[0-9a-f]{16}$/D', $this->page) !== 1) {
-            return $search();
+        $page = $this->page !== null && preg_match('/^[0-9a-f]{16}$/D', $this->page) === 1 ? $this->page : null;
+        $name = $page === null ? '' : "search {$page} ".substr($digest, 0, 16);
+        if ($page !== null) {
+            $this->database->select("SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE starts_with(application_name, ?) AND application_name <> ? AND state = 'active'", ["search {$page} ", $name]);
         }
-        $name = "search {$this->page} ".substr($digest, 0, 16);
-        $this->database->select("SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE starts_with(application_name, ?) AND application_name <> ? AND state = 'active'", ["search {$this->page} ", $name]);
         try {
             return $this->database->transaction(function () use ($name, $search): mixed {
-                // To the end of the transaction, however it ends: the next request may get the same connection.
-                $this->database->select("SELECT set_config('application_name', ?, true)", [$name]);
+                // To the end of the transaction, however it ends: the next request may get the same connection. How much is found the database
+                // cannot know, and would rather look with one processor than hand over much.
+                $this->database->select("SELECT set_config('application_name', ?, true), set_config('parallel_setup_cost', '0', true), set_config('parallel_tuple_cost', '0', true)", [$name]);
 
                 return $search();
             });
