@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 $server = [
     'driver' => 'pgsql',
-    'host' => '127.0.0.1',
+    'host' => env('DB_HOST', '127.0.0.1'),
     'port' => env('DB_PORT', '5433'),
     'database' => env('DB_DATABASE', 'nine_tally'),
     'charset' => 'utf8',
     'prefix' => '',
     'search_path' => 'public',
-    'sslmode' => 'disable',
+    'sslmode' => env('DB_SSLMODE', 'disable'),
 ];
 
 return [
