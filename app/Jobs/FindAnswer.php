@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use App\Models\Answer;
 use App\Questions\Answers;
+use App\Questions\FromSamples;
 use App\Questions\Material;
 use App\Questions\NobodyWaits;
 use App\Questions\Question;
@@ -24,7 +25,10 @@ final class FindAnswer implements ShouldQueue
 
     public int $timeout = 3600;
 
-    public function __construct(private readonly Question $question) {}
+    public function __construct(private readonly Question $question)
+    {
+        $this->onQueue($question instanceof FromSamples ? 'quick' : 'default');
+    }
 
     public function handle(Answers $answers, Material $material): void
     {

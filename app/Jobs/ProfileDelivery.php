@@ -20,7 +20,11 @@ final class ProfileDelivery implements ShouldQueue
 
     public int $timeout = 3600;
 
-    public function __construct(private readonly int $deliveryId) {}
+    public function __construct(private readonly int $deliveryId)
+    {
+        // Minutes for a large delivery, and nobody waits: one worker alone does it, when there is nothing else.
+        $this->onQueue('profile');
+    }
 
     public function handle(DeliveryReader $reader): void
     {

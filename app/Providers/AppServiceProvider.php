@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Match\CountKey;
 use App\Actions\Tally\PerformRun;
 use App\Actions\Tally\ReviveDeadWork;
@@ -21,10 +22,12 @@ use App\Adapters\WorkbookFiles;
 use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Review\Masks;
+use App\Queries\Shape\DeliverySample;
 use App\Queries\Sign\ReportContent;
 use App\Questions\Material;
 use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Auth;
@@ -50,6 +53,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(PerformRun::class)->needs('$helpers')->giveConfig('nine-tally.helpers');
         $this->app->when(PerformRun::class)->needs('$leaseSeconds')->giveConfig('nine-tally.lease_seconds');
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
+        // Who takes a delivery draws its sample, however long that takes.
+        $this->app->when(EnterDelivery::class)->needs(DeliverySample::class)->give(static fn(Application $app) => $app->make(DeliverySample::class, ['isPatient' => true]));
         $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
         $this->app->when(ReviveDeadWork::class)->needs('$keepShapedSeconds')->giveConfig('nine-tally.keep_shaped_seconds');

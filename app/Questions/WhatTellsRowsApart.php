@@ -10,7 +10,7 @@ use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Row\Side;
 
 /** Which of the paired columns tell the rows of both sides apart, on the samples that are kept of them. */
-final readonly class WhatTellsRowsApart implements Question
+final readonly class WhatTellsRowsApart implements FromSamples
 {
     /** @param non-empty-list<array{source: string, target: string}> $pairs */
     public function __construct(private BothSides $sides, private array $pairs) {}
@@ -27,7 +27,7 @@ final readonly class WhatTellsRowsApart implements Question
 
     public function answer(Material $material, \Closure $onProgress): array
     {
-        $cells = self::cells(new DeliverySample($material->reader, $material->sides), $this->sides, $this->pairs);
+        $cells = self::cells(new DeliverySample($material->reader, $material->sides, isPatient: true), $this->sides, $this->pairs);
         $names = array_column($this->pairs, 'source');
         $keys = (new KeyAdvice)->keys($names, $cells, static fn(int $level, int $sets) => $onProgress($level, 6));
 

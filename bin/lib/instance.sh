@@ -161,10 +161,12 @@ start_serving() { # adds the process ids to $children
   done
 }
 
+# One more than the number does nothing but what is answered in seconds; profiles are looked at by one alone, when there is nothing else.
 start_workers() { # number
-  local worker
-  for worker in $(seq "$1"); do
-    (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan queue:work --queue=default --sleep=0.5 --timeout=0 --max-time=3600 --memory=512" >>"$home/run/worker.log" 2>&1) & children="$children $!"
+  local worker queues
+  for worker in $(seq 0 "$1"); do
+    case "$worker" in 0) queues=quick ;; 1) queues=quick,default,profile ;; *) queues=quick,default ;; esac
+    (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan queue:work --queue=$queues --sleep=0.5 --timeout=0 --max-time=3600 --memory=512" >>"$home/run/worker.log" 2>&1) & children="$children $!"
   done
   (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan nine-tally:watch" >>"$home/run/watch.log" 2>&1) & children="$children $!"
 }

@@ -15,6 +15,7 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
+use App\Queries\Shape\DeliverySample;
 use Illuminate\Database\Connection;
 use NineTally\Core\Intake\HashTotals;
 use NineTally\Core\Intake\Reader;
@@ -32,7 +33,7 @@ final readonly class EnterDelivery
     /** A file of which everything is refused was read the wrong way: enough are listed to see why. */
     private const REFUSED_LISTED = 100_000;
 
-    public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery) {}
+    public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery, private DeliverySample $sample) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
     public function __invoke(array $receipts, DeliveryTerms $terms): ?Delivery
@@ -64,6 +65,8 @@ final readonly class EnterDelivery
 
         $delivery = $this->enter($parts, $stack->columns, $terms);
         if ($delivery !== null) {
+            // Before anybody opens a station that tries things on it.
+            $this->sample->of($delivery);
             ProfileDelivery::dispatch($delivery->id);
             ($this->runOnDelivery)($delivery);
         }

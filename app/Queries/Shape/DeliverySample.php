@@ -16,16 +16,17 @@ use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\StepFigures;
 use NineTally\Core\Tally\Workspace;
 
-/** Some rows of a delivery, drawn across it, to try steps on. Drawn once and kept. */
+/** Some rows of a delivery, drawn across it, to try steps on. Drawn once, when it is taken, and kept. */
 final readonly class DeliverySample
 {
     /** Up to so many rows a delivery is its own sample. */
     private const ROWS = 5_000;
 
-    /** Reading more than this for a sample takes longer than a person waits: then it is the beginning. */
-    private const READ_WHOLE = 2_000_000;
+    /** Values (rows by columns). To read more for a sample takes longer than a person waits. */
+    private const READ_AT_ONCE = 5_000_000;
 
-    public function __construct(private DeliveryReader $reader, private ShapedSides $sides) {}
+    /** @param bool $isPatient whether a sample is drawn however long it takes; else the beginning of a large delivery stands in for it until it is there */
+    public function __construct(private DeliveryReader $reader, private ShapedSides $sides, private bool $isPatient = false) {}
 
     public function isWhole(Delivery $delivery): bool
     {
@@ -34,16 +35,20 @@ final readonly class DeliverySample
 
     public function isBeginning(Delivery $delivery): bool
     {
-        return $delivery->delivered_count > self::READ_WHOLE;
+        return ! $this->isPatient && ! is_file($this->path($delivery)) && $delivery->delivered_count * count($delivery->columns) > self::READ_AT_ONCE;
     }
 
     /** @return array{columns: list<string>, rows: list<array{int, list<string>}>} origin and cells of each row */
     public function of(Delivery $delivery): array
     {
-        $path = "{$this->sides->folder()}/sample-{$this->sides->digestOf($delivery)}";
+        $path = $this->path($delivery);
+        if ($this->isBeginning($delivery)) {
+            return $this->drawn($delivery, 1);
+        }
         if (! is_file($path)) {
             @mkdir($this->sides->folder(), 0700, true);
-            UnfinishedFile::whole($path, serialize($this->drawn($delivery)));
+            // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to stay below.
+            UnfinishedFile::whole($path, serialize($this->drawn($delivery, $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1)));
         }
         /** @var array{columns: list<string>, rows: list<array{int, list<string>}>} $sample */
         $sample = unserialize((string) file_get_contents($path), ['allowed_classes' => false]);
@@ -122,12 +127,18 @@ final readonly class DeliverySample
         }
     }
 
-    /** @return array{columns: list<string>, rows: list<array{int, list<string>}>} */
-    private function drawn(Delivery $delivery): array
+    private function path(Delivery $delivery): string
+    {
+        return "{$this->sides->folder()}/sample-{$this->sides->digestOf($delivery)}";
+    }
+
+    /**
+     * @param  int  $every  one row of so many
+     * @return array{columns: list<string>, rows: list<array{int, list<string>}>}
+     */
+    private function drawn(Delivery $delivery, int $every): array
     {
         $stack = $this->reader->stack($delivery);
-        // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to stay below.
-        $every = $this->isBeginning($delivery) || $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1;
         $rows = [];
         $nth = 0;
         foreach ($stack->records() as $origin => $record) {
