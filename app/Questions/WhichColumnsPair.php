@@ -7,6 +7,7 @@ namespace App\Questions;
 use NineTally\Core\Advice\PairProposal;
 use NineTally\Core\Advice\PairProposals;
 use NineTally\Core\Advice\ValueSketch;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
@@ -15,6 +16,9 @@ final readonly class WhichColumnsPair implements Question
 {
     /** Enough to know what values are like; more would only take longer. */
     private const MOST_ROWS = 1_000_000;
+
+    /** Of each side: of many columns fewer rows, for it is the values that take time. */
+    private const MOST_VALUES = 10_000_000;
 
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
@@ -33,7 +37,9 @@ final readonly class WhichColumnsPair implements Question
     public function answer(Material $material, \Closure $onProgress): array
     {
         $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
-        $total = $readers['source']->bytes() + $readers['target']->bytes();
+        $most = array_map(static fn(Reader $reader): int => min(self::MOST_ROWS, intdiv(self::MOST_VALUES, max(1, $reader->columns()->count()))), $readers);
+        $bytesOf = fn(string $side): int => (int) ($readers[$side]->bytes() * min(1.0, $most[$side] / max(1, $this->sides->delivery(Side::from($side))->delivered_count)));
+        $total = $bytesOf('source') + $bytesOf('target');
         $sketches = ['source' => [], 'target' => []];
         $before = 0;
         foreach ($readers as $side => $reader) {
@@ -48,14 +54,14 @@ final readonly class WhichColumnsPair implements Question
                 foreach ($record->cells as $place => $cell) {
                     $columns[$place]->see($cell);
                 }
-                if (++$rows === self::MOST_ROWS) {
+                if (++$rows === $most[$side]) {
                     break;
                 }
-                $rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
+                $rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress(min($total, $before + $bytes), $total);
             }
             array_map(static fn(ValueSketch $column) => $column->finish(), $columns);
             $sketches[$side] = $columns;
-            $before += $reader->bytes();
+            $before += $bytesOf($side);
         }
 
         return ['proposals' => array_map(static fn(PairProposal $proposal): array => $proposal->toArray(), (new PairProposals)->of($sketches['source'], $sketches['target']))];
