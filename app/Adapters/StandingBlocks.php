@@ -14,20 +14,18 @@ final readonly class StandingBlocks
     public function __construct(private Connection $database) {}
 
     /**
-     * @param  list<int>|null  $numbers  null for all of the group
-     * @return array<int, StandingBlock> by number
+     * @param  list<int>|null  $numbers  null for all of the group, of which there may be very many
+     * @return \Generator<int, StandingBlock> by number
      */
-    public function read(int $tallyId, string $group, ?array $numbers): array
+    public function read(int $tallyId, string $group, ?array $numbers): \Generator
     {
-        $blocks = [];
-        foreach (DatabaseRow::all($this->database, <<<'SQL'
+        foreach ($this->database->cursor(<<<'SQL'
             SELECT block, array_to_string(acts, ',') AS acts, array_to_string(decisions, ',') AS decisions, encode(marks, 'hex') AS marks
             FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
-            SQL, $this->bindings($tallyId, $group, $numbers)) as $row) {
-            $blocks[$row->int('block')] = StandingBlock::kept(array_map(intval(...), explode(',', $row->text('acts'))), explode(',', $row->text('decisions')), $row->bytes('marks'));
+            SQL, $this->bindings($tallyId, $group, $numbers)) as $fields) {
+            $row = DatabaseRow::of($fields);
+            yield $row->int('block') => StandingBlock::kept(array_map(intval(...), explode(',', $row->text('acts'))), explode(',', $row->text('decisions')), $row->bytes('marks'));
         }
-
-        return $blocks;
     }
 
     /**

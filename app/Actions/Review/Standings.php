@@ -25,6 +25,8 @@ use NineTally\Core\Ruling\StandingBlock;
  */
 final readonly class Standings
 {
+    private const BLOCKS_AT_ONCE = 5_000;
+
     public function __construct(private Connection $database, private StandingBlocks $kept, private CoverageOfAct $coverage) {}
 
     /** Until the transaction ends, nobody else rules on the tally: that gives the acts an order, and each sees what the one before has done. */
@@ -36,9 +38,9 @@ final readonly class Standings
     public function follow(Ruling $act): void
     {
         $undone = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : null;
-        foreach ($this->coverage->blocks($undone ?? $act) as $group => $covered) {
+        foreach ($this->chunks($this->coverage->blocks($undone ?? $act)) as $group => $covered) {
             $numbers = array_keys($covered);
-            $before = $this->kept->read($act->tally_id, $group, $numbers);
+            $before = iterator_to_array($this->kept->read($act->tally_id, $group, $numbers));
             $after = $undone === null ? $this->ruled($act, $covered, $before) : $this->made($act->tally_id, $group, $numbers);
             $this->kept->replace($act->tally_id, $group, $numbers, $after);
             $this->count($act->tally_id, $group, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByDecision()));
@@ -58,6 +60,21 @@ final readonly class Standings
                 $this->countActs($tally->id, $this->change([], $made, static fn(StandingBlock $block): array => $block->findingsByAct()));
             }
         });
+    }
+
+    /**
+     * Not more at once than memory has room for.
+     *
+     * @param  array<string, array<int, BlockMembers>>  $groups
+     * @return \Generator<string, array<int, BlockMembers>> a group comes as often as it takes
+     */
+    private function chunks(array $groups): \Generator
+    {
+        foreach ($groups as $group => $blocks) {
+            foreach (array_chunk($blocks, self::BLOCKS_AT_ONCE, preserve_keys: true) as $some) {
+                yield $group => $some;
+            }
+        }
     }
 
     /**
