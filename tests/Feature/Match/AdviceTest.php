@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Match;
 
+use App\Jobs\FindAnswer;
+use App\Jobs\ProfileDelivery;
 use App\Models\Answer;
 use App\Questions\Answers;
 use App\Questions\BothSides;
@@ -11,6 +13,7 @@ use App\Questions\WhichColumnsPair;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
 
@@ -21,6 +24,22 @@ final class AdviceTest extends TestCase
     {
         parent::setUp();
         $this->actingAs($this->analyst);
+    }
+
+    public function test_what_is_answered_from_samples_waits_for_nothing_that_takes_long(): void
+    {
+        Queue::fake([ProfileDelivery::class]);
+        $this->deliver('source', self::OLD, 'old.csv');
+        $this->deliver('target', self::NEW, 'new.csv');
+        Queue::assertPushedOn('profile', ProfileDelivery::class);
+        self::assertCount(2, glob(storage_path('shaped/sample-*')) ?: [], 'A delivery comes with its sample.');
+
+        Queue::fake([FindAnswer::class]);
+        $this->match();
+        $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk()->assertJson(['keys' => ['isWaiting' => true]]);
+        Queue::assertPushedOn('default', FindAnswer::class);
+        Queue::assertPushedOn('quick', FindAnswer::class);
+        Queue::assertPushed(FindAnswer::class, 2);
     }
 
     #[DataProvider('datasets')]
