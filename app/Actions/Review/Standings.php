@@ -43,8 +43,7 @@ final readonly class Standings
             $before = iterator_to_array($this->kept->read($act->tally_id, $group, $numbers));
             $after = $undone === null ? $this->ruled($act, $covered, $before) : $this->made($act->tally_id, $group, $numbers);
             $this->kept->replace($act->tally_id, $group, $numbers, $after);
-            $this->count($act->tally_id, $group, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByDecision()));
-            $this->countActs($act->tally_id, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByAct()));
+            $this->countChange($act->tally_id, $group, $before, $after);
         }
     }
 
@@ -56,8 +55,7 @@ final readonly class Standings
             foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
                 $made = $this->made($tally->id, $count->group, array_keys(CoverageOfAct::whole($count->findings)));
                 $this->kept->replace($tally->id, $count->group, null, $made);
-                $this->count($tally->id, $count->group, $this->change([], $made, static fn(StandingBlock $block): array => $block->findingsByDecision()));
-                $this->countActs($tally->id, $this->change([], $made, static fn(StandingBlock $block): array => $block->findingsByAct()));
+                $this->countChange($tally->id, $count->group, [], $made);
             }
         });
     }
@@ -146,6 +144,16 @@ final readonly class Standings
             )
             SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers WHERE block IS NULL), 0) ORDER BY id
             SQL, ['tally' => $tallyId, 'group' => $group, 'blocks' => '{'.implode(',', $blocks).'}']);
+    }
+
+    /**
+     * @param  array<int, StandingBlock>  $before
+     * @param  array<int, StandingBlock>  $after
+     */
+    private function countChange(int $tallyId, string $group, array $before, array $after): void
+    {
+        $this->count($tallyId, $group, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByDecision()));
+        $this->countActs($tallyId, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByAct()));
     }
 
     /**

@@ -10,6 +10,7 @@ use App\Models\Tally;
 use App\Models\Unmasking;
 use App\Models\User;
 use Illuminate\Database\Connection;
+use NineTally\Core\Plan\Plan;
 
 /**
  * Sensitive values are masked for everybody, until somebody whose role may see them asks for them, which is on record. A column is
@@ -23,18 +24,18 @@ final readonly class Masks
     /** For what is shown of a tally. */
     public function forPerson(User $person, Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally, $person);
+        return $this->over($tally->dataset_id, $tally->plan_version_id, static fn(): Plan => $tally->planVersion->plan(), $person);
     }
 
     /** For what leaves the house: nobody knows who will read it. */
     public function ofTally(Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally);
+        return $this->over($tally->dataset_id, $tally->plan_version_id, static fn(): Plan => $tally->planVersion->plan());
     }
 
     public function ofDataset(Dataset $dataset, ?User $person = null): Mask
     {
-        return $this->over($dataset->id, $dataset->latestTally(), $person);
+        return $this->over($dataset->id, null, static fn(): ?Plan => $dataset->latestTally()?->planVersion->plan(), $person);
     }
 
     /** @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is sensitive */
@@ -50,8 +51,11 @@ final readonly class Masks
         return ['masked' => $isShown ? [] : $columns, 'mayShow' => $person->can('unmask', $tally->migration), 'shownUntil' => $isShown ? $until->toIso8601ZuluString() : null];
     }
 
-    /** @param User|null $person to whom the values may be shown; null for nobody */
-    private function over(int $datasetId, ?Tally $tally, ?User $person = null): Mask
+    /**
+     * @param  \Closure(): (Plan|null)  $plan  of what is shown; asked for only where something is hidden
+     * @param  User|null  $person  to whom the values may be shown; null for nobody
+     */
+    private function over(int $datasetId, ?int $planVersionId, \Closure $plan, ?User $person = null): Mask
     {
         // Versions of plans that were made before any column could be flagged flag their pairs.
         $flagged = DatabaseRow::all($this->database, <<<'SQL'
@@ -67,12 +71,12 @@ final readonly class Masks
             SELECT side, name FROM flagged
             WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person ORDER BY id DESC LIMIT 1), false)
             ORDER BY side, name
-            SQL, ['plan' => $tally?->plan_version_id, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
+            SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
         $columns = ['source' => [], 'target' => []];
         foreach ($flagged as $column) {
             $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');
         }
         // Known by the same pseudonym in all tallies of a dataset, and in no other.
-        return Mask::over($columns['source'], $columns['target'], $flagged === [] ? null : $tally?->planVersion->plan(), hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret));
+        return Mask::over($columns['source'], $columns['target'], $flagged === [] ? null : $plan(), hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret));
     }
 }

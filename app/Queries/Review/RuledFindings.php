@@ -13,8 +13,8 @@ use Illuminate\Database\Query\JoinClause;
 
 /**
  * Narrows findings to those that are decided so, or by one act. How many of each group (a pattern, or a class of rows) are decided how is
- * known, so that most groups are meant wholly or not at all. Who wants all of them, or few, looks them up from what stands; who wants a
- * stretch of a long list asks of each as it comes.
+ * known, so that most groups are meant wholly or not at all. Few are looked up from what stands; who wants a stretch of a long list asks of each as it
+ * comes.
  */
 final readonly class RuledFindings
 {
@@ -35,7 +35,7 @@ final readonly class RuledFindings
     }
 
     /** The cells that are meant, as "rc". */
-    public function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    private function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
         $cells = $query->from('cell_findings AS rc')->where('rc.tally_id', $tally->id);
         $this->narrow($cells, 'rc', GroupKind::Pattern, $tally, $filter, $asTheyCome);
@@ -44,7 +44,7 @@ final readonly class RuledFindings
     }
 
     /** Rows that are ruled on themselves. */
-    public function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    private function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
         $rows = $query->where("{$table}.tally_id", $tally->id)->where("{$table}.class", '!=', 'changed');
         $this->narrow($rows, $table, GroupKind::RowClass, $tally, $filter, $asTheyCome);

@@ -60,23 +60,13 @@ final readonly class StandingBlock
     /** @return array<int, int> findings by the act that stands for them */
     public function findingsByAct(): array
     {
-        $findings = [];
-        foreach ($this->findingsByPlace() as $place => $count) {
-            $findings[$this->acts[$place]] = ($findings[$this->acts[$place]] ?? 0) + $count;
-        }
-
-        return $findings;
+        return $this->findingsBy($this->acts);
     }
 
     /** @return array<string, int> findings by what was decided on them */
     public function findingsByDecision(): array
     {
-        $findings = [];
-        foreach ($this->findingsByPlace() as $place => $count) {
-            $findings[$this->decisions[$place]] = ($findings[$this->decisions[$place]] ?? 0) + $count;
-        }
-
-        return $findings;
+        return $this->findingsBy($this->decisions);
     }
 
     /**
@@ -109,13 +99,18 @@ final readonly class StandingBlock
         return pack('C*', ...range(0, count($acts)));
     }
 
-    /** @return array<int, int> by the place of the act in the list of acts */
-    private function findingsByPlace(): array
+    /**
+     * @template Name of int|string
+     *
+     * @param  list<Name>  $names  of the acts, by their places
+     * @return array<Name, int>
+     */
+    private function findingsBy(array $names): array
     {
         $findings = [];
         foreach (count_chars($this->marks, 1) as $mark => $count) {
             if ($mark > 0) {
-                $findings[$mark - 1] = $count;
+                $findings[$names[$mark - 1]] = ($findings[$names[$mark - 1]] ?? 0) + $count;
             }
         }
 

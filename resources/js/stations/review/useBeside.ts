@@ -2,7 +2,7 @@ import { type Ref, ref, watch } from 'vue'
 
 const name = (dataset: number): string => `nine-tally:beside:${dataset}`
 
-/** Columns of the record that are shown beside the findings, remembered for each dataset. */
+/** Columns of the record that are shown beside the findings, as they are remembered for a dataset. */
 export const besideOf = (dataset: number): string[] => (localStorage.getItem(name(dataset)) ?? '').split('\n').filter((column) => column !== '')
 
 export function useBeside(dataset: () => number): Ref<string[]> {

@@ -31,13 +31,14 @@ export const firstPage = (tally: number, filter: Filter, beside: readonly string
 
 /** The findings of a filter, page by page as they come into sight. How many they are may take longer to find than the first of them. */
 export function useFindings(tally: Ref<number>, filter: Ref<Filter>, beside: Ref<readonly string[]>, inSight: Ref<readonly number[]>) {
-  const first = useQuery({
-    queryKey: ['tally', tally, 'findings', filter, beside, 0],
-    queryFn: ({ signal }) => load(tally.value, filter.value, beside.value, 0, signal),
-    staleTime: A_MOMENT,
-    // After a ruling the list stays until it is there again; that of another filter does not.
-    placeholderData: (before, query) => (JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined),
-  })
+  const first = useQuery(
+    computed(() => ({
+      ...firstPage(tally.value, filter.value, beside.value),
+      // After a ruling the list stays until it is there again; that of another filter does not.
+      placeholderData: (before: Page | undefined, query?: { queryKey: readonly unknown[] }) =>
+        JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined,
+    })),
+  )
   const isUncounted = computed(() => first.data.value?.total === null)
   const counted = useQuery({
     queryKey: ['tally', tally, 'findings', filter, 'count'],
