@@ -12,6 +12,7 @@ use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
 use Illuminate\Testing\TestResponse;
 use NineTally\Core\Tally\Workspace;
 use Tests\Support\Contract;
@@ -50,8 +51,9 @@ abstract class TestCase extends LaravelTestCase
         }
         config(['queue.default' => 'sync']);
         $this->emptyTables();
-        array_map(unlink(...), array_filter((array) glob(storage_path('pieces/*')), is_string(...)));
         // Runs begin with the number 1 in each test: what the last one left must not be taken for this one's.
+        File::cleanDirectory(storage_path('pieces'));
+        File::cleanDirectory(storage_path('shaped'));
         foreach (glob(storage_path('work/run-*')) ?: [] as $folder) {
             Workspace::at($folder)->remove();
         }
