@@ -13,17 +13,14 @@ use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
 use App\Queries\Review\Filter;
-use App\Queries\Review\FilteredFindings;
-use App\Queries\Review\GroupKind;
+use App\Queries\Review\MembersOfFilter;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
-use Illuminate\Database\Query\Builder;
-use NineTally\Core\Ruling\BlockMembers;
 
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    public function __construct(private Connection $database, private Standings $standings, private FilteredFindings $findings) {}
+    public function __construct(private Connection $database, private Standings $standings, private MembersOfFilter $members) {}
 
     /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
     public function __invoke(Tally $tally, NewRuling $ruling, User $person): Ruling
@@ -74,7 +71,7 @@ final readonly class RuleOn
             RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, "pattern:{$target}")],
             RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, "class:{$target}")],
             RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $ruling->scope, (int) $target), 'findings' => 1],
-            RulingScope::Selection, RulingScope::Filter => $this->members($tally, $ruling->filter ?? throw new \LogicException('The request asks for it.')),
+            RulingScope::Selection, RulingScope::Filter => $this->keepMembers($tally, $ruling->filter ?? throw new \LogicException('The request asks for it.')),
             RulingScope::Undo => throw new \LogicException('Undoing is an act of its own.'),
         };
     }
@@ -102,23 +99,15 @@ final readonly class RuleOn
      *
      * @return array{id: int, filter: array<string, mixed>, findings: int}
      */
-    private function members(Tally $tally, Filter $filter): array
+    private function keepMembers(Tally $tally, Filter $filter): array
     {
         $id = DatabaseRow::of($this->database->query()->selectRaw("nextval('rulings_id_seq') AS id")->first() ?? new \stdClass)->int('id');
         $lines = [];
         $findings = 0;
-        foreach ($this->findings->ruledOn($tally, $filter) as $name => $branches) {
-            $kind = GroupKind::from($name);
-            $placed = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("f.{$kind->column()} AS value, {$kind->blockIn('f')} AS block, {$kind->placeIn('f')} AS place"), $branches);
-            $all = array_shift($placed);
-            array_map($all->unionAll(...), $placed);
-            // Read and written back, for the database looks with one processor for what it enters itself.
-            foreach ($this->database->query()->fromSub($all, 'placed')->groupBy('value', 'block')->selectRaw("value::text, block, array_to_string(array_agg(place), ',') AS places")->cursor() as $fields) {
-                $row = DatabaseRow::of($fields);
-                $members = BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places')))));
-                $findings += $members->count();
-                $lines[] = CopyText::line([$id, "{$kind->value}:{$row->text('value')}", $row->int('block'), CopyText::bytes($members->places)]);
-            }
+        // Read and written back, for the database looks with one processor for what it enters itself.
+        foreach ($this->members->of($tally, $filter) as [$group, $block, $members]) {
+            $findings += $members->count();
+            $lines[] = CopyText::line([$id, $group, $block, CopyText::bytes($members->places)]);
         }
         CopyText::into($this->database, 'ruling_members', 'ruling_id,"group",block,places', $lines);
 

@@ -39,10 +39,8 @@ final readonly class CellLine
         return new self($this->sequence, $this->rowSequence, $this->pairPosition, $this->pattern, $this->class, $this->cause, $this->facts, $this->source, $this->target, $key, $this->decision, $this->rulingId, $this->sourceLine, $this->targetLine, $this->earlier);
     }
 
-    public static function fromDatabase(\stdClass $fields): self
+    public static function fromDatabase(DatabaseRow $row, ?Earlier $earlier): self
     {
-        $row = DatabaseRow::of($fields);
-
         return new self(
             $row->int('sequence'),
             $row->int('row_sequence'),
@@ -58,7 +56,7 @@ final readonly class CellLine
             $row->intOrNull('ruling_id'),
             $row->intOrNull('source_line'),
             $row->intOrNull('target_line'),
-            Earlier::fromDatabase($row),
+            $earlier,
         );
     }
 }

@@ -11,12 +11,9 @@ final readonly class Earlier
 {
     private function __construct(public int $tally, public string $decision, public string $reason, public string $by, public bool $isChanged, public bool $isBeyond) {}
 
-    /** Null where the tally took no ruling over for the finding. */
-    public static function fromDatabase(DatabaseRow $row): ?self
+    public static function fromDatabase(DatabaseRow $row): self
     {
-        $tally = $row->intOrNull('earlier_tally');
-
-        return $tally === null ? null : new self($tally, $row->text('earlier_decision'), $row->text('earlier_reason'), $row->text('earlier_by'), $row->int('earlier_is_changed') === 1, $row->int('earlier_is_beyond') === 1);
+        return new self($row->int('tally'), $row->text('decision'), $row->text('reason'), $row->text('by'), $row->int('is_changed') === 1, $row->int('is_beyond') === 1);
     }
 
     /** @return array{tally: int, decision: string, reason: string, by: string, isChanged: bool, isBeyond: bool} */

@@ -25,6 +25,9 @@ final readonly class Filter
     /** What only cells have: whoever filters by one of these means cells. */
     private const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
 
+    /** What the pattern of a cell, or the class of a row, says of all that are in it. */
+    private const OF_GROUPS = ['pattern', 'pair', 'cause', 'cellClass', 'class'];
+
     /** @param array<string, string|int|list<int>> $terms what is said, by name, in the order of their names */
     private function __construct(public bool $isOfCells, private array $terms) {}
 
@@ -129,10 +132,22 @@ final readonly class Filter
         return isset($this->terms['ruling']) || isset($this->terms['act']);
     }
 
-    /** Whether no finding need be looked at: it asks for patterns and classes, and for what stands. */
-    public function isOfGroupsAndRulings(): bool
+    /** Whether it asks for whole patterns and classes, and for nothing else. */
+    public function isOfGroups(): bool
     {
-        return array_diff(array_keys($this->terms), ['pattern', 'pair', 'cause', 'cellClass', 'class', 'ruling', 'act']) === [] && $this->text('ruling') !== 'reopened';
+        return array_diff(array_keys($this->terms), self::OF_GROUPS) === [];
+    }
+
+    /** Whether no finding need be looked at: of groups it is known in which rows their findings stand, and what stands for them. */
+    public function isOfGroupsRulingsAndKeys(): bool
+    {
+        return array_diff(array_keys($this->terms), [...self::OF_GROUPS, 'ruling', 'act', 'key', 'keyColumn']) === [] && $this->text('ruling') !== 'reopened';
+    }
+
+    /** The same part of the key, of rows and nothing else; null where none is asked for. */
+    public function rowsOfKey(): ?self
+    {
+        return isset($this->terms['key']) ? new self(false, array_intersect_key($this->terms, ['key' => true, 'keyColumn' => true])) : null;
     }
 
     /** Whether it asks for values of compared columns, which not everybody may see. */

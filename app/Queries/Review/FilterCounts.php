@@ -61,8 +61,7 @@ final readonly class FilterCounts
     public function found(Tally $tally, Filter $filter): CountedFilter
     {
         $name = $this->name($tally, $filter);
-        $found = $this->groups->of($tally, $filter);
-        $found = $found === null || $found->findings <= $this->all ? $this->search->insteadOfOthers($name['digest'], fn(): CountedFilter => $this->byPlaces($tally, $filter)) : $found;
+        $found = $this->search->insteadOfOthers($name['digest'], fn(): CountedFilter => $this->groups->of($tally, $filter, $this->all) ?? $this->byPlaces($tally, $filter));
         // Of what was counted before others ruled, nothing is of use any more.
         $this->database->table('counted_filters')->where('tally_id', $tally->id)->where('latest_act', '>', 0)->where('latest_act', '<', $name['latest_act'])->delete();
         $this->database->table('counted_filters')->insertOrIgnore([...$name, 'findings' => $found->findings, 'places' => $found->toJson(), 'counted_at' => now()]);

@@ -22,7 +22,7 @@ final readonly class FindingPages
     /** Among so many findings a text or a ruling is looked for in order, before it is looked for everywhere. */
     private const NEAR = 50_000;
 
-    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts, private EarlierRulings $earlier) {}
 
     /**
      * Findings of a filter, from a place of its list on.
@@ -57,7 +57,10 @@ final readonly class FindingPages
     {
         $order = $this->findings->order($filter);
         $isLookedFor = $filter->text('text') !== null || $filter->followsRulings();
-        $found = $this->findings->query($tally, $filter, asTheyCome: true)->when($isLookedFor, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
+        $found = $this->findings->query($tally, $filter, asTheyCome: true)->when($isLookedFor, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))
+            // Cells come in the order of their rows, and of those the index of the key has only the right ones.
+            ->when($filter->isOfCells && $filter->rowsOfKey() !== null, static fn(Builder $ofRows) => $ofRows->where('k.tally_id', $tally->id)->orderBy('k.sequence'))
+            ->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
 
         // What is common is met soon. For what is rare all are looked at anyway, and then their places are known.
         return $isLookedFor && $found->count() < $limit ? null : array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
@@ -83,11 +86,16 @@ final readonly class FindingPages
     /** @return list<RowLine>|list<CellLine> */
     private function read(Builder $query, Tally $tally, Filter $filter, Mask $mask): array
     {
-        $found = $query->get();
-        if ($filter->isOfCells) {
-            return $this->masked(array_values($found->map(CellLine::fromDatabase(...))->all()), $tally, $mask);
+        $found = array_map(DatabaseRow::of(...), array_values($query->get()->all()));
+        $groups = [];
+        foreach ($found as $row) {
+            $groups[$row->int('sequence')] = $filter->isOfCells ? GroupKind::Pattern->group((string) $row->int('pattern_number')) : GroupKind::RowClass->group($row->text('class'));
         }
-        $rows = array_values($found->map(RowLine::fromDatabase(...))->all());
+        $earlier = $this->earlier->of($tally->id, $groups);
+        if ($filter->isOfCells) {
+            return $this->masked(array_map(static fn(DatabaseRow $row): CellLine => CellLine::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found), $tally, $mask);
+        }
+        $rows = array_map(static fn(DatabaseRow $row): RowLine => RowLine::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found);
         $layout = $mask->hidesAnything() ? $this->layout($tally) : null;
 
         return $layout === null ? $rows : array_map(static fn(RowLine $row): RowLine => $mask->row($row, $layout), $rows);
@@ -120,7 +128,7 @@ final readonly class FindingPages
         $class = $filter->text('class');
 
         return match (true) {
-            $filter->followsRulings() || ! $filter->isOfGroupsAndRulings() => null,
+            ! $filter->isOfGroups() => null,
             $filter->isOfCells => $this->findings->cellsOfPatterns($tally, $filter),
             default => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class),
         };
@@ -146,10 +154,10 @@ final readonly class FindingPages
 
     public function row(Tally $tally, Mask $mask, int $sequence): RowLine
     {
-        $row = $this->lines($tally, Filter::from([]))->where('f.sequence', $sequence)->first() ?? throw new ModelNotFoundException;
-        $line = RowLine::fromDatabase($row);
+        $filter = Filter::from([]);
+        $line = $this->read($this->lines($tally, $filter)->where('f.sequence', $sequence), $tally, $filter, $mask)[0] ?? null;
 
-        return $mask->hidesAnything() ? $mask->row($line, $this->layout($tally)) : $line;
+        return $line instanceof RowLine ? $line : throw new ModelNotFoundException;
     }
 
     public function layout(Tally $tally): Layout
@@ -205,17 +213,11 @@ final readonly class FindingPages
             ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::Pattern));
     }
 
-    /** Adds what stands for each finding, and what was ruled on it in a tally before. */
+    /** Adds what stands for each finding. */
     private function withStanding(Builder $query, GroupKind $kind): void
     {
         $query->leftJoin('standings AS s', static fn(JoinClause $join) => $join->whereRaw($kind->inBlock('f', 's')))
-            ->selectRaw("{$kind->decision('f', 's')} AS decided, {$kind->act('f', 's')} AS ruling_id")
-            ->leftJoin('carried_rulings AS c', static fn(JoinClause $join) => $join->on('c.tally_id', 'f.tally_id')->on('c.sequence', 'f.sequence')->whereRaw("c.\"group\" = {$kind->groupIn('f')}"))
-            ->leftJoin('rulings AS cr', 'cr.id', 'c.ruling_id')
-            ->leftJoin('tallies AS ct', 'ct.id', 'cr.tally_id')
-            ->leftJoin('users AS cu', 'cu.id', 'cr.user_id')
-            ->addSelect(['ct.number AS earlier_tally', 'c.decision AS earlier_decision', 'cr.reason AS earlier_reason', 'cu.name AS earlier_by'])
-            ->selectRaw('c.is_changed::int AS earlier_is_changed, c.is_beyond::int AS earlier_is_beyond');
+            ->selectRaw("{$kind->decision('f', 's')} AS decided, {$kind->act('f', 's')} AS ruling_id");
     }
 
     private function rowsOfClass(Tally $tally, string $class): int

@@ -4,78 +4,47 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
-use App\Adapters\StandingBlocks;
+use App\Adapters\PlacesByPart;
 use App\Models\StandingCount;
 use App\Models\Tally;
-use Illuminate\Database\Connection;
 use NineTally\Core\Ruling\GroupPlaces;
-use NineTally\Core\Ruling\StandingBlock;
 
-/**
- * What a filter means that asks for patterns, classes and rulings alone: told from what stands and from the places of each group, which
- * are kept, without looking at a finding.
- */
+/** Counts what a filter means, stretch by stretch of its list, where that can be told without looking at a finding. */
 final readonly class GroupCounts
 {
-    public function __construct(private Connection $database, private FilteredFindings $findings, private StandingBlocks $standings) {}
-
-    /** Null where each finding has to be asked. */
-    public function of(Tally $tally, Filter $filter): ?CountedFilter
-    {
-        if (! $filter->isOfGroupsAndRulings()) {
-            return null;
-        }
-        $groups = $this->meant($tally, $filter);
-        $own = $filter->isOfCells ? $filter->number('pattern') : $filter->text('class');
-        if ($own !== null && $own !== 'changed') {
-            return $this->inOrderOfGroup($groups === [] ? '' : array_values($groups)[0]);
-        }
-
-        return $filter->isOfCells ? $this->cells($tally, $groups) : $this->rows($tally, $groups, $own === 'changed');
-    }
+    public function __construct(private MeantFindings $findings, private PlacesByPart $places) {}
 
     /**
-     * The findings of the groups that the filter names.
+     * Null where the findings have to be looked at.
      *
-     * @return array<string, string> group => for each of its findings a byte, 1 where it is meant, else 0
+     * @param  int  $all  of lists that are no longer, every place is wanted
      */
-    private function meant(Tally $tally, Filter $filter): array
+    public function of(Tally $tally, Filter $filter, int $all): ?CountedFilter
     {
-        $patterns = $filter->isOfCells ? $this->findings->patterns($tally, $filter) : null;
-        $class = $filter->text('class');
-        $meant = [];
-        foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
-            [$kind, $value] = explode(':', $count->group, 2);
-            $isNamed = $kind === 'pattern'
-                ? ($filter->isOfCells ? $patterns === null || in_array((int) $value, $patterns, true) : $class === null || $class === 'changed')
-                : ! $filter->isOfCells && ($class === null || $class === $value);
-            if ($isNamed) {
-                $meant[$count->group] = $this->inGroup($tally, $filter, $count);
-            }
+        $groups = $this->findings->of($tally, $filter);
+        if ($groups === null) {
+            return null;
         }
-
-        return $meant;
-    }
-
-    private function inGroup(Tally $tally, Filter $filter, StandingCount $count): string
-    {
-        [$ruling, $act] = [$filter->text('ruling'), $filter->number('act')];
-        $isNoneMeant = $act === null && ($ruling === null || $ruling === 'open');
-        $none = str_repeat($isNoneMeant ? "\1" : "\0", StandingBlock::FINDINGS);
-        $blocks = array_fill(0, intdiv($count->findings, StandingBlock::FINDINGS) + 1, $none);
-        if ($filter->followsRulings()) {
-            foreach ($this->standings->read($tally->id, $count->group, null) as $number => $block) {
-                $blocks[$number] = $block->meant(static fn(int $by, string $decision): bool => ($ruling === null || $ruling === $decision) && ($act === null || $act === $by), $isNoneMeant);
-            }
+        $own = $filter->isOfCells ? $filter->number('pattern') : $filter->text('class');
+        if ($own !== null && $own !== 'changed') {
+            return $this->inOrderOfGroup($groups === [] ? '' : array_values($groups)[0], $all);
         }
+        $counted = $filter->isOfCells ? $this->cells($tally, $groups) : $this->rows($tally, $groups, $own === 'changed');
 
-        return substr(implode('', $blocks), 0, $count->findings);
+        return $counted->findings <= $all ? null : $counted;
     }
 
     /** Of one group, whose findings are listed by their number in it. */
-    private function inOrderOfGroup(string $meant): CountedFilter
+    private function inOrderOfGroup(string $meant, int $all): CountedFilter
     {
+        if (substr_count($meant, "\1") <= $all) {
+            $places = [];
+            for ($place = strpos($meant, "\1"); $place !== false; $place = strpos($meant, "\1", $place + 1)) {
+                $places[] = $place + 1;
+            }
+
+            return CountedFilter::ofAll($places);
+        }
         $counts = array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $meant === '' ? [] : str_split($meant, GroupPlaces::ROWS));
 
         return $this->counted($counts, array_map(static fn(int $stretch): int => $stretch * GroupPlaces::ROWS + 1, array_keys($counts)));
@@ -86,7 +55,7 @@ final readonly class GroupCounts
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->parts($tally, 'pattern:', withRows: false) as $places) {
+        foreach ($this->places->read($tally->id, $this->groups($tally, 'pattern:'), withRows: false) as $places) {
             $all = $some = array_fill(0, GroupPlaces::STRETCHES, 0);
             foreach ($places as $group => [$part, $passed]) {
                 $all = $this->sum($all, $part->counts());
@@ -111,7 +80,7 @@ final readonly class GroupCounts
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->parts($tally, '', withRows: true) as $number => $places) {
+        foreach ($this->places->read($tally->id, ['class:changed', ...$this->groups($tally, '')], withRows: true) as $number => $places) {
             $met = array_fill(0, GroupPlaces::STRETCHES, '');
             foreach (array_intersect_key($places, $groups) as $group => [$part, $passed]) {
                 foreach ($part->rowsOf(substr($groups[$group], $passed, $part->total())) as $stretch => $rows) {
@@ -129,29 +98,10 @@ final readonly class GroupCounts
         return $this->counted($counts, $firsts);
     }
 
-    /**
-     * The places of the groups, a part at a time.
-     *
-     * @return \Generator<int, array<string, array{GroupPlaces, int}>> group => its places in the part, and how many of its findings stand in parts before
-     */
-    private function parts(Tally $tally, string $kind, bool $withRows): \Generator
+    /** @return list<string> */
+    private function groups(Tally $tally, string $kind): array
     {
-        $passed = $part = [];
-        $number = 0;
-        foreach ($this->database->table('group_places')->where('tally_id', $tally->id)->whereRaw('starts_with("group", ?)', [$kind])->orderBy('part')->selectRaw("part, \"group\", encode(findings, 'hex') AS findings, ".($withRows ? "encode(rows, 'hex')" : "''").' AS rows')->cursor() as $fields) {
-            $row = DatabaseRow::of($fields);
-            if ($row->int('part') !== $number && $part !== []) {
-                yield $number => $part;
-                $part = [];
-            }
-            $number = $row->int('part');
-            $places = new GroupPlaces($number, $row->bytes('findings'), $row->bytes('rows'));
-            $part[$row->text('group')] = [$places, $passed[$row->text('group')] ?? 0];
-            $passed[$row->text('group')] = ($passed[$row->text('group')] ?? 0) + $places->total();
-        }
-        if ($part !== []) {
-            yield $number => $part;
-        }
+        return array_values(array_filter($tally->standingCounts()->get()->map(static fn(StandingCount $count): string => $count->group)->all(), static fn(string $group): bool => str_starts_with($group, $kind)));
     }
 
     /**

@@ -18,6 +18,12 @@ enum GroupKind: string
         return self::from(explode(':', $group, 2)[0]);
     }
 
+    /** @param string $value the number of the pattern, or the class */
+    public function group(string $value): string
+    {
+        return "{$this->value}:{$value}";
+    }
+
     public function table(): string
     {
         return $this === self::Pattern ? 'cell_findings' : 'row_findings';

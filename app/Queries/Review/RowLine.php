@@ -60,10 +60,8 @@ final readonly class RowLine
         return new self($this->sequence, $this->class, $this->side, $key, $this->sourceRows, $this->targetRows, $this->sourceLine, $this->targetLine, $this->sourceCells, $this->targetCells, $this->refusal, $this->differingCells, $this->decision, $this->rulingId, $this->earlier, $this->remark, $this->sourcePart, $this->targetPart);
     }
 
-    public static function fromDatabase(\stdClass $fields): self
+    public static function fromDatabase(DatabaseRow $row, ?Earlier $earlier): self
     {
-        $row = DatabaseRow::of($fields);
-
         return new self(
             $row->int('sequence'),
             $row->text('class'),
@@ -79,7 +77,7 @@ final readonly class RowLine
             $row->int('differing_cells'),
             Decision::ofCode($row->intOrNull('decided') ?? 0),
             $row->intOrNull('ruling_id'),
-            Earlier::fromDatabase($row),
+            $earlier,
             $row->textOrNull('remark'),
             $row->intOrNull('source_part'),
             $row->intOrNull('target_part'),

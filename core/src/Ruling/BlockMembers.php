@@ -27,6 +27,20 @@ final readonly class BlockMembers
         return new self(substr(implode('', array_map(chr(...), range(0, StandingBlock::FINDINGS - 1))), 0, $findings));
     }
 
+    /** @param string $flags a byte for each finding of the block, in their order: 1 for a member, else 0 */
+    public static function flagged(string $flags): self
+    {
+        if (strlen($flags) > StandingBlock::FINDINGS) {
+            throw new \OutOfRangeException('A block has no such place.');
+        }
+        $places = '';
+        for ($place = strpos($flags, "\1"); $place !== false; $place = strpos($flags, "\1", $place + 1)) {
+            $places .= chr($place);
+        }
+
+        return new self($places);
+    }
+
     public function count(): int
     {
         return strlen($this->places);

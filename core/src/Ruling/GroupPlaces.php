@@ -70,6 +70,28 @@ final readonly class GroupPlaces
         return $ofStretch;
     }
 
+    /**
+     * @param  list<string>  $rows  for each stretch of the part a byte for each of its rows, in their order: 1 where it is asked for, else 0; empty where none of them is
+     * @return string a byte for each finding of the part: 1 where it stands in such a row, else 0
+     */
+    public function inRows(array $rows): string
+    {
+        $flags = '';
+        $passed = 0;
+        foreach ($this->counts() as $stretch => $findings) {
+            if ($rows[$stretch] === '') {
+                $flags .= str_repeat("\0", $findings);
+            } else {
+                foreach (self::numbers(substr($this->rows, $passed, 2 * $findings)) as $row) {
+                    $flags .= $rows[$stretch][$row];
+                }
+            }
+            $passed += 2 * $findings;
+        }
+
+        return $flags;
+    }
+
     /** @param string $rows of one stretch, of any groups: a row that has several findings counts once */
     public static function differentRows(string $rows): int
     {

@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace Tests\Feature\Review;
 
 use App\Adapters\LongSearch;
+use App\Adapters\PlacesByPart;
+use App\Adapters\StandingBlocks;
 use App\Models\Ruling;
 use App\Models\Tally;
 use App\Queries\Review\Filter;
 use App\Queries\Review\FilterCounts;
 use App\Queries\Review\FilteredFindings;
 use App\Queries\Review\GroupCounts;
+use App\Queries\Review\MeantFindings;
+use App\Queries\Review\MembersOfFilter;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
@@ -75,9 +79,20 @@ final class FilterTest extends TestCase
         foreach ([['scope' => 'pattern', 'target' => '1'], ['scope' => 'filter', 'filter' => ['of' => 'cells', 'key' => 'KB', 'keyColumn' => 1], 'decision' => 'ask'], ['scope' => 'filter', 'filter' => ['of' => 'rows', 'key' => 'LM', 'keyColumn' => 1], 'decision' => 'defect'], ['scope' => 'class', 'target' => 'extra'], ['scope' => 'cell', 'target' => '2001', 'decision' => 'open']] as $act) {
             $acts[] = $this->rule($tally, ['decision' => 'expected', ...$act]);
         }
-        $counts = new FilterCounts(DB::connection(), $findings = app(FilteredFindings::class), app(GroupCounts::class), app(LongSearch::class), all: 0);
+        $findings = app(FilteredFindings::class);
+        $meant = static fn(int $few): MeantFindings => new MeantFindings($findings, app(StandingBlocks::class), app(PlacesByPart::class), $few);
+        $counts = new FilterCounts(DB::connection(), $findings, new GroupCounts($meant(0), app(PlacesByPart::class)), app(LongSearch::class), all: 0);
+        $members = static function (Filter $filter, int $few) use ($tally, $findings, $meant): array {
+            $places = [];
+            foreach ((new MembersOfFilter(DB::connection(), $findings, $meant($few)))->of($tally, $filter) as [$group, $block, $some]) {
+                $places["{$group} {$block}"] = $some->places;
+            }
+            ksort($places);
+
+            return $places;
+        };
         $lists = array_map(static fn(string $ruling): array => ['ruling' => $ruling], ['expected', 'ask', 'defect', 'open']);
-        $lists = [...$lists, [], ['act' => $acts[0]], ['act' => $acts[1]], ['act' => $acts[2], 'ruling' => 'defect'], ['act' => $acts[2], 'ruling' => 'ask']];
+        $lists = [...$lists, [], ['act' => $acts[0]], ['act' => $acts[1]], ['act' => $acts[2], 'ruling' => 'defect'], ['act' => $acts[2], 'ruling' => 'ask'], ['key' => 'KB', 'keyColumn' => 1], ['key' => 'LM', 'keyColumn' => 1, 'ruling' => 'expected']];
         $within = ['cells' => [[], ['pattern' => 2], ['cause' => 'case'], ['cellClass' => 'filled']], 'rows' => [[], ['class' => 'missing'], ['class' => 'changed']]];
         $entered = 0;
         foreach ($within as $of => $groups) {
@@ -87,6 +102,7 @@ final class FilterTest extends TestCase
                     $places = $findings->query($tally, $filter)->orderBy($findings->order($filter))->selectRaw("{$findings->order($filter)} AS place")->pluck('place')->all();
                     $found = $counts->found($tally, $filter);
                     self::assertSame(count($places), $found->findings, (string) json_encode($filter->toArray()));
+                    self::assertSame($members($filter, PHP_INT_MAX), $members($filter, 0), 'A ruling covers the same, told or looked at.');
                     for ($from = 1; $from <= count($places); $from += 611) {
                         self::assertSame(array_slice($places, $from - 1, 250), $counts->stretch($tally, $filter, $found, $from, 250), "{$from} of ".json_encode($filter->toArray()));
                         $entered += $from > 1_000 ? 1 : 0;
