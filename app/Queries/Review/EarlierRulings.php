@@ -7,6 +7,7 @@ namespace App\Queries\Review;
 use App\Adapters\CopyText;
 use App\Adapters\DatabaseRow;
 use Illuminate\Database\Connection;
+use NineTally\Core\Comparison\RowClass;
 
 /** What a tally took over of rulings on an earlier one. Asked for by itself: joined to findings, it doubles the time the database takes to plan a page. */
 final readonly class EarlierRulings
@@ -19,6 +20,8 @@ final readonly class EarlierRulings
      */
     public function of(int $tallyId, array $groups): array
     {
+        // A changed row is ruled on by its cells.
+        $groups = array_diff($groups, [GroupKind::RowClass->group(RowClass::Changed->value)]);
         $found = $groups === [] ? [] : DatabaseRow::all($this->database, <<<'SQL'
             SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed, c.is_beyond::int AS is_beyond
             FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ? AND c."group" = f."group" AND c.sequence = f.sequence

@@ -21,15 +21,15 @@ final readonly class GroupCounts
      */
     public function of(Tally $tally, Filter $filter, int $all): ?CountedFilter
     {
-        $groups = $this->findings->of($tally, $filter);
-        if ($groups === null) {
+        $meant = $this->findings->of($tally, $filter);
+        if ($meant === null) {
             return null;
         }
         $own = $filter->isOfCells ? $filter->number('pattern') : $filter->text('class');
         if ($own !== null && $own !== 'changed') {
-            return $this->inOrderOfGroup($groups === [] ? '' : array_values($groups)[0], $all);
+            return $this->inOrderOfGroup(implode('', $this->findings->flags($tally, $meant)), $all);
         }
-        $counted = $filter->isOfCells ? $this->cells($tally, $groups) : $this->rows($tally, $groups, $own === 'changed');
+        $counted = $filter->isOfCells ? $this->cells($tally, $meant) : $this->rows($tally, $meant, $own === 'changed');
 
         return $counted->findings <= $all ? null : $counted;
     }
@@ -50,20 +50,25 @@ final readonly class GroupCounts
         return $this->counted($counts, array_map(static fn(int $stretch): int => $stretch * GroupPlaces::ROWS + 1, array_keys($counts)));
     }
 
-    /** @param array<string, string> $groups */
-    private function cells(Tally $tally, array $groups): CountedFilter
+    private function cells(Tally $tally, Meant $meant): CountedFilter
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->places->read($tally->id, $this->groups($tally, 'pattern:'), withRows: false) as $places) {
-            $all = $some = array_fill(0, GroupPlaces::STRETCHES, 0);
+        foreach ($this->places->read($tally->id, $this->groups($tally, 'pattern:'), withRows: $meant->rows !== null) as $number => $places) {
+            $all = $some = [array_fill(0, GroupPlaces::STRETCHES, 0)];
             foreach ($places as $group => [$part, $passed]) {
-                $all = $this->sum($all, $part->counts());
-                $some = isset($groups[$group]) ? $this->sum($some, $part->countsOf(substr($groups[$group], $passed, $part->total()))) : $some;
+                $all[] = $part->counts();
+                if ($meant->rows === null && isset($meant->groups[$group])) {
+                    $some[] = $part->countsOf(substr($meant->groups[$group], $passed, $part->total()));
+                }
             }
-            foreach ($some as $stretch => $findings) {
-                [$counts[], $firsts[]] = [$findings, $first];
-                $first += $all[$stretch];
+            if ($meant->rows !== null) {
+                $some[] = array_map(array_sum(...), $this->findingsByRow($meant, $number, $places));
+            }
+            $counts = [...$counts, ...$this->sums($some)];
+            foreach ($this->sums($all) as $cells) {
+                $firsts[] = $first;
+                $first += $cells;
             }
         }
 
@@ -73,29 +78,43 @@ final readonly class GroupCounts
     /**
      * A changed row is meant if one of its cells is.
      *
-     * @param  array<string, string>  $groups
      * @param  bool  $areChanged  whether only changed rows are listed, by their number among them
      */
-    private function rows(Tally $tally, array $groups, bool $areChanged): CountedFilter
+    private function rows(Tally $tally, Meant $meant, bool $areChanged): CountedFilter
     {
         $counts = $firsts = [];
         $first = 1;
         foreach ($this->places->read($tally->id, ['class:changed', ...$this->groups($tally, '')], withRows: true) as $number => $places) {
-            $met = array_fill(0, GroupPlaces::STRETCHES, '');
-            foreach (array_intersect_key($places, $groups) as $group => [$part, $passed]) {
-                foreach ($part->rowsOf(substr($groups[$group], $passed, $part->total())) as $stretch => $rows) {
-                    $met[$stretch] .= $rows;
-                }
-            }
             $changed = isset($places['class:changed']) ? $places['class:changed'][0]->counts() : array_fill(0, GroupPlaces::STRETCHES, 0);
-            foreach ($met as $stretch => $rows) {
-                $counts[] = GroupPlaces::differentRows($rows);
+            foreach ($this->findingsByRow($meant, $number, $places) as $stretch => $rows) {
+                $counts[] = count($rows);
                 $firsts[] = $areChanged ? $first : ($number * GroupPlaces::STRETCHES + $stretch) * GroupPlaces::ROWS;
                 $first += $changed[$stretch];
             }
         }
 
         return $this->counted($counts, $firsts);
+    }
+
+    /**
+     * @param  array<string, array{GroupPlaces, int}>  $places  of all groups in the part
+     * @return list<array<int, int>> by stretch of the part: row => how many of its findings are meant, if any
+     */
+    private function findingsByRow(Meant $meant, int $number, array $places): array
+    {
+        $met = array_fill(0, GroupPlaces::STRETCHES, '');
+        foreach (array_intersect_key($places, $meant->groups) as $group => [$part, $passed]) {
+            foreach ($part->rowsOf(substr($meant->groups[$group], $passed, $part->total())) as $stretch => $rows) {
+                $met[$stretch] .= $rows;
+            }
+        }
+        $byRow = [];
+        foreach ($meant->rowsOfPart($number) as $stretch => $asked) {
+            $findings = GroupPlaces::findingsByRow($met[$stretch]);
+            $byRow[] = $meant->rows === null ? $findings : array_intersect_key($findings, array_flip(array_keys(str_split($asked), "\1", true)));
+        }
+
+        return $byRow;
     }
 
     /** @return list<string> */
@@ -105,13 +124,12 @@ final readonly class GroupCounts
     }
 
     /**
-     * @param  list<int>  $one
-     * @param  list<int>  $other  as many
+     * @param  non-empty-list<list<int>>  $counts  each by stretch of a part
      * @return list<int>
      */
-    private function sum(array $one, array $other): array
+    private function sums(array $counts): array
     {
-        return array_map(static fn(int $number, int $added): int => $number + $added, $one, $other);
+        return array_map(static fn(int ...$ofStretch): int => array_sum($ofStretch), ...$counts);
     }
 
     /**

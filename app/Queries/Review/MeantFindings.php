@@ -13,16 +13,16 @@ use NineTally\Core\Ruling\GroupPlaces;
 use NineTally\Core\Ruling\StandingBlock;
 
 /**
- * Which findings a filter means, group by group, without looking at a finding: told from what stands, and from the rows in which the
- * findings of each group are known to be. A changed row is meant by its cells.
+ * Which findings a filter means, group by group, without looking at a finding: told from what stands, from the rows that have a part of the
+ * key, and from where the findings of each group are known to be. A changed row is meant by its cells.
  */
 final readonly class MeantFindings
 {
     /** @param int $few rows with a part of the key: the findings of no more are found faster by looking at them */
     public function __construct(private FilteredFindings $findings, private StandingBlocks $standings, private PlacesByPart $places, private int $few = 20_000) {}
 
-    /** @return array<string, string>|null group => for each of its findings a byte, 1 where it is meant, else 0; null where the findings have to be looked at */
-    public function of(Tally $tally, Filter $filter): ?array
+    /** Null where the findings have to be looked at. */
+    public function of(Tally $tally, Filter $filter): ?Meant
     {
         if (! $filter->isOfGroupsRulingsAndKeys()) {
             return null;
@@ -32,9 +32,24 @@ final readonly class MeantFindings
         if ($rows !== null && array_sum(array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $rows)) <= $this->few) {
             return null;
         }
-        $meant = $this->byRulings($tally, $filter);
 
-        return $rows === null ? $meant : $this->inRows($tally, $meant, $rows);
+        return new Meant($this->byRulings($tally, $filter), $rows);
+    }
+
+    /** @return array<string, string> group => for each of its findings a byte, 1 where it is meant, else 0 */
+    public function flags(Tally $tally, Meant $meant): array
+    {
+        if ($meant->rows === null) {
+            return $meant->groups;
+        }
+        $flags = array_map(static fn(): string => '', $meant->groups);
+        foreach ($this->places->read($tally->id, array_keys($flags), withRows: true) as $number => $places) {
+            foreach ($places as $group => [$part, $passed]) {
+                $flags[$group] .= substr($meant->groups[$group], $passed, $part->total()) & $part->inRows($meant->rowsOfPart($number));
+            }
+        }
+
+        return $flags;
     }
 
     /** @return array<string, string> */
@@ -85,23 +100,5 @@ final readonly class MeantFindings
         }
 
         return $rows;
-    }
-
-    /**
-     * @param  array<string, string>  $meant
-     * @param  array<int, string>  $rows
-     * @return array<string, string>
-     */
-    private function inRows(Tally $tally, array $meant, array $rows): array
-    {
-        $narrowed = array_map(static fn(): string => '', $meant);
-        foreach ($this->places->read($tally->id, array_keys($meant), withRows: true) as $number => $places) {
-            $ofPart = array_map(static fn(int $stretch): string => $rows[$number * GroupPlaces::STRETCHES + $stretch] ?? '', range(0, GroupPlaces::STRETCHES - 1));
-            foreach ($places as $group => [$part, $passed]) {
-                $narrowed[$group] .= substr($meant[$group], $passed, $part->total()) & $part->inRows($ofPart);
-            }
-        }
-
-        return $narrowed;
     }
 }

@@ -21,16 +21,13 @@ final readonly class MembersOfFilter
     {
         $meant = $this->meant->of($tally, $filter);
 
-        return $meant === null ? $this->found($tally, $filter) : $this->told($meant);
+        return $meant === null ? $this->found($tally, $filter) : $this->told($tally, $meant);
     }
 
-    /**
-     * @param  array<string, string>  $meant
-     * @return \Generator<array{string, int, BlockMembers}>
-     */
-    private function told(array $meant): \Generator
+    /** @return \Generator<array{string, int, BlockMembers}> */
+    private function told(Tally $tally, Meant $meant): \Generator
     {
-        foreach ($meant as $group => $flags) {
+        foreach ($this->meant->flags($tally, $meant) as $group => $flags) {
             foreach (str_split($flags, StandingBlock::FINDINGS) as $block => $ofBlock) {
                 if (str_contains($ofBlock, "\1")) {
                     yield [$group, $block, BlockMembers::flagged($ofBlock)];

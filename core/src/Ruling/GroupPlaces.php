@@ -15,7 +15,7 @@ final readonly class GroupPlaces
 
     public const STRETCHES = 100;
 
-    private const NOT_MEANT = 0xFFFF;
+    private const NOT_MEANT = "\xFF\xFF";
 
     /**
      * @param  string  $findings  two bytes for each stretch of the part, the lower first: how many findings it has
@@ -92,13 +92,14 @@ final readonly class GroupPlaces
         return $flags;
     }
 
-    /** @param string $rows of one stretch, of any groups: a row that has several findings counts once */
-    public static function differentRows(string $rows): int
+    /**
+     * @param  string  $rows  of one stretch, of any groups
+     * @return array<int, int> row, counted from the beginning of the stretch => how many of its findings are meant, if any
+     */
+    public static function findingsByRow(string $rows): array
     {
-        $met = array_flip(self::numbers($rows));
-        unset($met[self::NOT_MEANT]);
-
-        return count($met);
+        // The higher byte of a row never has all bits set: two such bytes are NOT_MEANT, wherever they stand.
+        return array_count_values(self::numbers(str_replace(self::NOT_MEANT, '', $rows)));
     }
 
     /** @return list<int> */

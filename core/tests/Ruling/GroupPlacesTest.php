@@ -46,7 +46,8 @@ final class GroupPlacesTest extends TestCase
                     $isMeant && $expected[intdiv($row, 1_000) % 100][$row % 1_000] = true;
                 }
                 // What the same findings say twice is one row.
-                self::assertSame(array_map(count(...), $expected), array_map(static fn(string $rows): int => GroupPlaces::differentRows($rows.$rows), $part->rowsOf($meant)));
+                self::assertSame(array_map(count(...), $expected), array_map(static fn(string $rows): int => count(GroupPlaces::findingsByRow($rows.$rows)), $part->rowsOf($meant)));
+                self::assertSame(array_map(static fn(array $rows): array => array_map(static fn(): int => 2, $rows), $expected), array_map(static fn(string $rows): array => GroupPlaces::findingsByRow($rows.$rows), $part->rowsOf($meant)));
                 self::assertSame(array_map(count(...), $expected), $part->countsOf($meant));
                 $asked = array_map(static fn(array $rows): string => $rows === [] ? '' : implode('', array_map(static fn(int $row): string => isset($rows[$row]) && $row % 3 > 0 ? "\1" : "\0", range(0, GroupPlaces::ROWS - 1))), array_values($expected));
                 self::assertSame(implode('', array_map(static fn(array $finding): string => isset($expected[intdiv($finding[1], 1_000) % 100][$finding[1] % 1_000]) && $finding[1] % 1_000 % 3 > 0 ? "\1" : "\0", $here)), $part->inRows($asked));

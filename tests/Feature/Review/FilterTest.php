@@ -113,6 +113,16 @@ final class FilterTest extends TestCase
         self::assertGreaterThan(15, $entered);
     }
 
+    public function test_rows_are_found_by_a_part_of_their_key_that_no_index_could_hold(): void
+    {
+        $long = implode('', array_map(static fn(int $part): string => hash('sha256', "berth {$part}"), range(1, 90)));
+        $tally = $this->tallied("basin,berth,holder,fee\nKB,\"{$long}\"\"\",Anna,1\nLM,{$long},Anna,1\n", "basin,berth,owner,fee,loaded\nKB,\"{$long}\"\"\",ANNA,1,t\nLM,{$long}x,ANNA,1,t\n");
+
+        foreach (["{$long}\"" => ['changed'], $long => ['missing'], "{$long}x" => ['extra'], substr($long, 0, 100) => []] as $berth => $classes) {
+            self::assertSame($classes, array_column($this->all($tally, 'keyColumn=2&key='.urlencode($berth)), 'class'));
+        }
+    }
+
     public function test_a_search_that_its_page_has_left_is_stopped(): void
     {
         $tally = $this->register();
