@@ -56,14 +56,32 @@ final readonly class FindingPages
     private function firstPlaces(Tally $tally, Filter $filter, int $limit): ?array
     {
         $order = $this->findings->order($filter);
-        $isLookedFor = $filter->text('text') !== null || $filter->followsRulings();
-        $found = $this->findings->query($tally, $filter, asTheyCome: true)->when($isLookedFor, static fn(Builder $near) => $near->where($order, '<=', self::NEAR))
-            // Cells come in the order of their rows, and of those the index of the key has only the right ones.
-            ->when($filter->isOfCells && $filter->rowsOfKey() !== null, static fn(Builder $ofRows) => $ofRows->where('k.tally_id', $tally->id)->orderBy('k.sequence'))
-            ->orderBy($order)->limit($limit)->selectRaw("{$order} AS place")->get();
+        $first = $this->findings->query($tally, $filter, asTheyCome: true)->limit($limit)->selectRaw("{$order} AS place");
+        $near = fn(string $by): array => $this->placesIn($first->clone()->where($by, '<=', self::NEAR)->orderBy($by));
+        if ($filter->text('text') !== null || $filter->followsRulings()) {
+            $places = $near($order);
 
-        // What is common is met soon. For what is rare all are looked at anyway, and then their places are known.
-        return $isLookedFor && $found->count() < $limit ? null : array_values($found->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
+            // What is common is met soon. For what is rare all are looked at anyway, and then their places are known.
+            return count($places) < $limit ? null : $places;
+        }
+        if ($filter->rowsOfKey() !== null && $filter->number('pattern') === null) {
+            // By rows the index of the key comes in the right order, and has no others.
+            if ($filter->isOfCells) {
+                return $this->placesIn($first->where('k.tally_id', $tally->id)->orderBy('k.sequence')->orderBy($order));
+            }
+            $places = $near('f.sequence');
+            if (count($places) === $limit) {
+                return $places;
+            }
+        }
+
+        return $this->placesIn($first->orderBy($order));
+    }
+
+    /** @return list<int> */
+    private function placesIn(Builder $found): array
+    {
+        return array_values($found->get()->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('place'))->all());
     }
 
     /**

@@ -27,13 +27,17 @@ final readonly class MeantFindings
         if (! $filter->isOfGroupsRulingsAndKeys()) {
             return null;
         }
+        $groups = array_filter($this->byRulings($tally, $filter), static fn(string $flags): bool => str_contains($flags, "\1"));
+        if ($groups === []) {
+            return new Meant([], null);
+        }
         $ofKey = $filter->rowsOfKey();
         $rows = $ofKey === null ? null : $this->rows($tally, $ofKey);
         if ($rows !== null && array_sum(array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $rows)) <= $this->few) {
             return null;
         }
 
-        return new Meant($this->byRulings($tally, $filter), $rows);
+        return new Meant($groups, $rows);
     }
 
     /** @return array<string, string> group => for each of its findings a byte, 1 where it is meant, else 0 */
