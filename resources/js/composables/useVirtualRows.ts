@@ -33,6 +33,11 @@ export function useVirtualRows(scroller: Ref<HTMLElement | null>, total: () => n
     }
   }
 
+  /** The browser would lay the page out to find that it is there already. */
+  function goToBeginning(): void {
+    if (scroller.value !== null && scrolled.value !== 0) scroller.value.scrollTop = 0
+  }
+
   let observer: ResizeObserver | undefined
   const follow = (): void => {
     scrolled.value = scroller.value?.scrollTop ?? 0
@@ -49,5 +54,5 @@ export function useVirtualRows(scroller: Ref<HTMLElement | null>, total: () => n
     observer?.disconnect()
     scroller.value?.removeEventListener('scroll', follow)
   })
-  return { height, rows, offset, goTo, fits }
+  return { height, rows, offset, goTo, goToBeginning, fits }
 }

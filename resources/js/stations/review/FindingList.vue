@@ -23,7 +23,7 @@ const { first, counted, total, length, at } = useFindings(
   toRef(() => props.beside),
   inSight,
 )
-const { height, rows, offset, goTo, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
+const { height, rows, offset, goTo, goToBeginning, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
 
 watch(
   rows,
@@ -41,7 +41,7 @@ watch(
     chosen.value = 0
     wanted = null
     ticked.value = new Set()
-    if (scroller.value !== null) scroller.value.scrollTop = 0
+    goToBeginning()
   },
 )
 
