@@ -156,23 +156,26 @@ final readonly class FilteredFindings
     /** How many cells the patterns have that the filter means. */
     public function cellsOfPatterns(Tally $tally, Filter $filter): int
     {
-        $numbers = $this->patterns($tally, $filter);
-
-        return (int) $tally->patterns()->when($numbers !== null, static fn($some) => $some->whereIntegerInRaw('number', $numbers ?? []))->sum('cells');
+        return (int) $tally->patterns()->where($this->termsOfPatterns($filter))->sum('cells');
     }
 
     /** @return list<int>|null numbers of the patterns that the filter means; null for all */
     public function patterns(Tally $tally, Filter $filter): ?array
     {
-        $terms = array_filter(['pair_id' => $filter->text('pair'), 'cause' => $filter->text('cause'), 'class' => $filter->text('cellClass')], static fn(?string $term): bool => $term !== null);
+        $terms = $this->termsOfPatterns($filter);
         $pattern = $filter->number('pattern');
-        if ($terms === []) {
+        if (count($terms) === ($pattern === null ? 0 : 1)) {
             return $pattern === null ? null : [$pattern];
         }
-        $terms += $pattern === null ? [] : ['number' => $pattern];
         $numbers = $this->database->table('patterns')->where('tally_id', $tally->id)->where($terms)->orderBy('number')->select('number')->get();
 
         return array_values($numbers->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('number'))->all());
+    }
+
+    /** @return array<string, string|int> what the filter asks of patterns, by column of their table */
+    private function termsOfPatterns(Filter $filter): array
+    {
+        return array_filter(['pair_id' => $filter->text('pair'), 'cause' => $filter->text('cause'), 'class' => $filter->text('cellClass'), 'number' => $filter->number('pattern')], static fn(string|int|null $term): bool => $term !== null);
     }
 
     /**
