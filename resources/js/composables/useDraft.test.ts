@@ -8,7 +8,7 @@ const { mutate, loaded } = vi.hoisted(() => ({ mutate: vi.fn(), loaded: { value:
 vi.mock('@tanstack/vue-query', () => ({
   useQueryClient: () => ({ setQueriesData: vi.fn(), invalidateQueries: vi.fn() }),
   useQuery: () => ({ data: ref(loaded.value) }),
-  useMutation: () => ({ mutate }),
+  useMutation: ({ onSuccess }: { onSuccess: (saved: unknown) => void }) => ({ mutate: (draft: unknown) => (mutate(draft), onSuccess({ draft })) }),
 }))
 
 type Draft = Schemas['PlanDraft']
@@ -29,6 +29,7 @@ const kept = (): Draft => mutate.mock.lastCall?.[0] as Draft
 describe('the draft of a plan', () => {
   beforeEach(() => {
     mutate.mockReset()
+    sessionStorage.clear()
     loaded.value = { draft: begun }
   })
 
@@ -47,6 +48,23 @@ describe('the draft of a plan', () => {
 
     expect(kept().columnPairs.map(({ source, target }) => `${source}:${target}`)).toEqual(['fee:fee', 'holder:owner', 'clerk:agent'])
     expect(kept().leftOut.source).toEqual([])
+  })
+
+  it('can take back, on a page that was loaded again, what was changed before, unless somebody else changed it since', () => {
+    const before = draft()
+    before.readAs([{ source: 'holder', kind: 'date' }])
+    before.flag({ source: 'clerk' }, true)
+    before.undo()
+    loaded.value = { draft: JSON.parse(JSON.stringify(kept())) }
+
+    const after = draft()
+    expect([after.canUndo.value, after.canRedo.value]).toEqual([true, true])
+    after.undo()
+    expect(kept()).toEqual(begun)
+
+    loaded.value = { draft: { ...begun, columnPairs: [fee] } }
+    const others = draft()
+    expect([others.canUndo.value, others.canRedo.value]).toEqual([false, false])
   })
 
   it('uses an advised key, and compares what was in the key before', () => {

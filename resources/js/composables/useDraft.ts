@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { keepChanges, keptChanges } from '@/composables/keptChanges'
 import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
 
-/** The draft of the plan: each change is kept at once, and can be taken back. Who needs it only now and then says when it is wanted. */
+/** The draft of the plan: each change is kept at once, and can be taken back, also after the page was loaded again. Who needs it only now and then says when it is wanted. */
 export function useDraft(course: () => Schemas['Course'], isWanted: () => boolean = () => true) {
   const queries = useQueryClient()
   const path = computed(() => ({ dataset: course().id }))
@@ -20,7 +21,10 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
   watch(
     () => plan.data.value,
     (loaded) => {
-      if (draft.value === null && loaded?.draft != null) draft.value = loaded.draft
+      if (draft.value === null && loaded?.draft != null) {
+        draft.value = loaded.draft
+        ;({ earlier: earlier.value, undone: undone.value } = keptChanges(course().id, loaded.draft))
+      }
       // The first look at a plan proposes one: the rail still says that there is none.
       if ((loaded?.draft?.key.length ?? 0) > 0 && course().keyColumns.length === 0) void refreshCourse()
     },
@@ -33,6 +37,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     mutationFn: (kept: Draft) => answer(api.PUT('/datasets/{dataset}/plan', { params: { path: path.value }, body: kept })),
     onSuccess: (saved) => {
       queries.setQueriesData({ queryKey: ['dataset', course().id, 'plan'] }, saved)
+      if (saved.draft !== null) keepChanges(course().id, saved.draft, { earlier: earlier.value, undone: undone.value })
       return refreshCourse()
     },
   })
@@ -54,6 +59,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     if (draft.value !== null) earlier.value.push(draft.value)
     undone.value = []
     draft.value = by
+    keepChanges(course().id, by, { earlier: earlier.value, undone: undone.value })
   }
 
   function undo(): void {

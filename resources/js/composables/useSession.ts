@@ -19,6 +19,7 @@ export function useSignOut() {
   return async () => {
     await answer(api.DELETE('/session'))
     queries.clear()
+    sessionStorage.clear()
     // A fresh page: nothing of the person before stays in memory.
     window.location.assign('/')
   }
