@@ -126,6 +126,19 @@ final class WorkbookReaderTest extends TestCase
         $this->rows($this->archive(['north.csv' => $rows, 'south.csv' => $rows]));
     }
 
+    public function test_an_archive_with_a_password_or_with_more_files_than_anybody_delivers_says_so(): void
+    {
+        $many = array_fill_keys(array_map(static fn(int $nth): string => "{$nth}.csv", range(1, 10_001)), 'a');
+        foreach (['locked with a password' => $this->archive(['rows.csv' => "basin\nKB\n"], password: 'lock house'), 'it holds 10,001 files' => $this->archive($many)] as $message => $path) {
+            try {
+                $this->rows($path);
+                self::fail($message);
+            } catch (NotUsable $refused) {
+                self::assertStringContainsString($message, $refused->getMessage());
+            }
+        }
+    }
+
     public function test_an_archive_of_text_that_would_burst_is_not_unpacked(): void
     {
         $this->expectException(NotUsable::class);
@@ -134,12 +147,15 @@ final class WorkbookReaderTest extends TestCase
     }
 
     /** @param array<string, string> $files */
-    private function archive(array $files): string
+    private function archive(array $files, string $password = ''): string
     {
         $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.zip';
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE);
         array_map($archive->addFromString(...), array_keys($files), $files);
+        if ($password !== '') {
+            array_map(static fn(string $file): bool => $archive->setEncryptionName($file, \ZipArchive::EM_AES_256, $password), array_keys($files));
+        }
         $archive->close();
 
         return $path;

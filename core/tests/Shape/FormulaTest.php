@@ -45,6 +45,12 @@ final class FormulaTest extends TestCase
         yield ['first("", upper(basin))', 'KESTREL BROAD'];
         yield ['blank("")', 'yes'];
         yield ['greatest(fee, length, 3)', '1412.6'];
+        yield ['least(fee, "14.3", length) ~ "/" ~ absolute(-length) ~ "/" ~ number(fee)', '14.3/14.3/1412.6'];
+        yield ['length(basin) ~ lower(left(basin, 1)) ~ left(basin, -1) ~ right(basin, 0)', '13k'];
+        yield ['trimmed("  a b ") ~ "|" ~ replaced(basin, "e", "") ~ "|" ~ replaced(basin, "", "x")', 'a b|Kstrl Broad|Kestrel Broad'];
+        yield ['+fee > 1412.5 && !(basin starts with "Lark") || false ? "yes" : "no"', 'yes'];
+        yield ['basin ends with "road" and fee != 1412.60', 'no'];
+        yield ['true ~ null ~ "."', 'yes.'];
     }
 
     #[DataProvider('errors')]

@@ -49,6 +49,7 @@ final class StepsTest extends TestCase
         yield 'blanks from above' => [['kind' => 'fill-blanks', 'columns' => ['basin', 'berth']], [self::COLUMNS, $one, [' kb ', '014', 'n/a', ''], $three, ['LM', '2', '', '']]];
         yield 'split at the first separator only' => [['kind' => 'split-column', 'column' => 'paid', 'separator' => '/', 'into' => ['day', 'rest']], [['basin', 'berth', 'fee', 'day', 'rest'], ['KB', '014', '1.412,60', '31', '03/2027'], [' kb ', '', 'n/a', '', ''], ['LM', '2', '', '29', '02/2027'], ['', '', '', '', '']]];
         yield 'split by a pattern, keeping' => [['kind' => 'split-column', 'column' => 'berth', 'pattern' => '^0(\d)', 'into' => ['first'], 'keep' => true], [['basin', 'berth', 'first', 'fee', 'paid'], ['KB', '014', '1', '1.412,60', '31/03/2027'], [' kb ', '', '', 'n/a', ''], ['LM', '2', '', '', '29/02/2027'], ['', '', '', '', '']], ['pattern not found' => 1]];
+        yield 'split by lengths, in letters: the last part takes the rest' => [['kind' => 'split-column', 'column' => 'paid', 'lengths' => [2, 1], 'into' => ['day', 'mark', 'rest']], [['basin', 'berth', 'fee', 'day', 'mark', 'rest'], ['KB', '014', '1.412,60', '31', '/', '03/2027'], [' kb ', '', 'n/a', '', '', ''], ['LM', '2', '', '29', '/', '02/2027'], ['', '', '', '', '', '']]];
         yield 'join without blanks' => [['kind' => 'join-columns', 'columns' => ['berth', 'basin'], 'with' => '/', 'into' => 'place', 'skipBlanks' => true], [['place', 'fee', 'paid'], ['014/KB', '1.412,60', '31/03/2027'], [' kb ', 'n/a', ''], ['2/LM', '', '29/02/2027'], ['', '', '']]];
         yield 'fold without blanks' => [['kind' => 'fold-columns', 'columns' => ['fee', 'paid'], 'namesInto' => 'what', 'valuesInto' => 'value', 'keepBlanks' => false], [['basin', 'berth', 'what', 'value'], ['KB', '014', 'fee', '1.412,60'], ['KB', '014', 'paid', '31/03/2027'], [' kb ', '', 'fee', 'n/a'], ['LM', '2', 'paid', '29/02/2027']]];
         yield 'crosswalk' => [['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]], [self::COLUMNS, ['Kestrel Broad', ...array_slice($one, 1)], $two, $three, $four], ['without entry' => 2]];
@@ -58,6 +59,21 @@ final class StepsTest extends TestCase
         yield 'rank, blanks last' => [['kind' => 'number-rows', 'into' => 'rank', 'order' => ['column' => 'berth', 'kind' => 'number', 'highestFirst' => true], 'rank' => true], [[...self::COLUMNS, 'rank'], [...$one, '1'], [...$two, '3'], [...$three, '2'], [...$four, '3']]];
         yield 'totals of a group' => [['kind' => 'group-rows', 'by' => ['fee'], 'totals' => [['total' => 'count', 'into' => 'rows'], ['total' => 'sum', 'column' => 'berth', 'into' => 'sum'], ['total' => 'first', 'column' => 'basin', 'into' => 'first']]], [['fee', 'rows', 'sum', 'first'], ['1.412,60', '1', '14', 'KB'], ['n/a', '1', '', ' kb '], ['', '2', '2', 'LM']]];
         yield 'keep one of each' => [['kind' => 'keep-one-row', 'by' => ['fee'], 'which' => 'last'], [self::COLUMNS, $one, $two, $four]];
+    }
+
+    public function test_totals_of_a_group_pass_blanks_over_and_note_what_is_no_number(): void
+    {
+        $totals = array_map(static fn(string $total): array => ['total' => $total, 'column' => 'fee', 'into' => $total], ['sum', 'lowest', 'highest', 'distinct', 'first', 'last']);
+        $fees = ['KB' => ['', '0.10', 'n/a', '0.2', '0.10', '-3', ''], 'LM' => ['n/a'], 'NQ' => ['']];
+        $rows = [];
+        foreach ($fees as $basin => $ofBasin) {
+            $rows = [...$rows, ...array_map(static fn(string $fee): array => [$basin, $fee], $ofBasin)];
+        }
+
+        $made = $this->shaped($this->shapeOf(['kind' => 'group-rows', 'by' => ['basin'], 'totals' => $totals]), ['basin', 'fee'], $rows);
+
+        self::assertSame([['KB', '-2.60', '-3', '0.2', '4', '0.10', '-3'], ['LM', '', '', '', '1', 'n/a', 'n/a'], ['NQ', '', '', '', '0', '', '']], array_slice($made, 1));
+        self::assertSame(['no number' => 6], $this->figures[1]->notes);
     }
 
     public function test_what_is_left_out_is_shown_as_it_came_into_the_step(): void
