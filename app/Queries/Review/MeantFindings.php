@@ -48,8 +48,9 @@ final readonly class MeantFindings
         }
         $flags = array_map(static fn(): string => '', $meant->groups);
         foreach ($this->places->read($tally->id, array_keys($flags), withRows: true) as $number => $places) {
+            $rows = $meant->rowsOfPart($number);
             foreach ($places as $group => [$part, $passed]) {
-                $flags[$group] .= substr($meant->groups[$group], $passed, $part->total()) & $part->inRows($meant->rowsOfPart($number));
+                $flags[$group] .= substr($meant->groups[$group], $passed, $part->total()) & $part->inRows($rows);
             }
         }
 
