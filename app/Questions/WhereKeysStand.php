@@ -66,8 +66,8 @@ final readonly class WhereKeysStand implements Question
     public function rows(Material $material, array $key): ?array
     {
         $folder = $this->folder($material);
-        // The mark of use: what nobody uses is cleared up.
-        @touch($folder);
+        // The mark of use: what nobody uses is cleared up. Where it was, a mark would be a file in the way of the next folder.
+        is_dir($folder) && touch($folder);
         $plan = Plan::fromJson($this->plan);
         $rows = [];
         foreach (Side::cases() as $side) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
+use Illuminate\Support\Facades\File;
 use Tests\TestCase;
 
 /** Any key is found, also of a row that agrees and is kept nowhere but in what was delivered. */
@@ -25,6 +26,10 @@ final class AgreeingRowTest extends TestCase
             ['role' => 'compared', 'sourceValue' => '1', 'targetValue' => '1'], ['role' => 'not-compared', 'target' => 'loaded', 'targetValue' => 't'],
         ]]]);
         $this->api('GET', "{$path}41")->assertOk()->assertJson(['record' => null]);
+        // What nobody uses is cleared up; who looks for a key then waits until it is written down again.
+        File::cleanDirectory(storage_path('shaped'));
+        $this->api('GET', "{$path}30")->assertOk();
+        $this->api('GET', "{$path}30")->assertOk()->assertJson(['isWaiting' => false, 'record' => ['sourceLine' => 60]]);
         $this->actingAs($this->person('Nobody Here'))->getJson("/api/v1{$path}30")->assertForbidden();
     }
 }

@@ -16,6 +16,7 @@ use App\Queries\Review\GroupCounts;
 use App\Queries\Review\MeantFindings;
 use App\Queries\Review\MembersOfFilter;
 use Illuminate\Support\Facades\DB;
+use NineTally\Core\Ruling\GroupPlaces;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
@@ -61,6 +62,8 @@ final class FilterTest extends TestCase
             ['text=%22b', $rows, static fn(array $row): bool => $keyOf($row)[0] === 'a,"b'],
         ] as [$filter, $findings, $means]) {
             $expected = array_column(array_filter($findings, $means), 'sequence');
+            // The first page stands there before anybody has counted.
+            self::assertSame(array_slice($expected, 0, 7), array_column($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?{$filter}&limit=7"), 'items'), 'sequence'), $filter);
             $this->api('GET', "/tallies/{$tally->id}/findings/count?{$filter}")->assertOk()->assertExactJson(['total' => count($expected)]);
             self::assertSame($expected, array_column($this->all($tally, $filter), 'sequence'), $filter);
             // From the last place backwards: a list can be entered anywhere, without reading what is before.
@@ -111,6 +114,24 @@ final class FilterTest extends TestCase
             }
         }
         self::assertGreaterThan(15, $entered);
+    }
+
+    public function test_where_the_findings_of_groups_stand_is_read_part_by_part(): void
+    {
+        $tally = $this->tallied();
+        DB::connection('owner')->table('group_places')->where('tally_id', $tally->id)->delete();
+        $places = static fn(int ...$findings): string => '\x'.bin2hex(pack('v*', ...array_pad($findings, GroupPlaces::STRETCHES, 0)));
+        foreach ([[0, 'pattern:1', [2, 1]], [0, 'pattern:2', [4]], [2, 'pattern:1', [5]], [2, 'class:extra', [7]], [3, 'pattern:2', [1]], [3, 'pattern:1', [3]]] as [$part, $group, $findings]) {
+            DB::connection('owner')->table('group_places')->insert(['tally_id' => $tally->id, 'part' => $part, 'group' => $group, 'findings' => $places(...$findings), 'rows' => '']);
+        }
+
+        $read = [];
+        foreach (app(PlacesByPart::class)->read($tally->id, ['pattern:1', 'pattern:2'], withRows: false) as $part => $ofGroups) {
+            $read[$part] = array_map(static fn(array $place): array => [$place[0]->total(), $place[1]], $ofGroups);
+        }
+
+        // Of each group how many findings stand there, and how many in parts before.
+        self::assertEquals([0 => ['pattern:1' => [3, 0], 'pattern:2' => [4, 0]], 2 => ['pattern:1' => [5, 3]], 3 => ['pattern:1' => [3, 8], 'pattern:2' => [1, 4]]], $read);
     }
 
     public function test_rows_are_found_by_a_part_of_their_key_that_no_index_could_hold(): void

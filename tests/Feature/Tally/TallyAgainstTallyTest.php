@@ -18,7 +18,7 @@ final class TallyAgainstTallyTest extends TestCase
             self::assertIsInt($pattern['number']);
             $this->rule($first, 'pattern', (string) $pattern['number'], 'expected', 'known');
         }
-        $this->rule($first, 'class', 'extra', 'defect', 'not ours');
+        $extra = $this->number($this->rule($first, 'class', 'extra', 'defect', 'not ours'), 'id');
         $undone = $this->number($this->rule($first, 'class', 'repeated', 'expected', ''), 'id');
         $this->api('POST', "/rulings/{$undone}/undo")->assertCreated();
 
@@ -45,11 +45,22 @@ final class TallyAgainstTallyTest extends TestCase
         $earlier = ['tally' => 1, 'decision' => 'expected', 'reason' => 'known', 'by' => 'Tove Lindqvist', 'isBeyond' => false];
         self::assertEquals(['KB,014' => ['open', $earlier + ['isChanged' => true]], 'KB,015' => ['expected', $earlier + ['isChanged' => false]], 'LM,1' => ['expected', $earlier + ['isChanged' => false]]], $decisions);
         $this->record($second, 'OT,9')->assertJson(['decision' => 'defect', 'earlier' => ['reason' => 'not ours']]);
+        // What is open again can be listed, and what an act on the tally before still covers.
+        self::assertSame(['KB,014'], $this->keys($second, 'of=cells&ruling=reopened'));
+        self::assertSame(['KB,014'], $this->keys($second, 'ruling=reopened'));
+        self::assertSame(['OT,9'], $this->keys($second, "class=extra&act={$extra}"));
+        self::assertSame([], $this->keys($second, "act={$undone}"));
         // What was undone is not taken over, and a new ruling stands before the old one.
         $this->record($second, 'NQ,7')->assertJson(['decision' => 'open', 'earlier' => null]);
         $this->actingAs($this->owner);
         $this->rule($second, 'class', 'extra', 'open', 'look again');
         $this->record($second, 'OT,9')->assertJson(['decision' => 'open']);
+    }
+
+    /** @return list<mixed> of the findings of a filter */
+    private function keys(Tally $tally, string $filter): array
+    {
+        return array_column($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?{$filter}"), 'items'), 'key');
     }
 
     public function test_a_ruling_on_a_pattern_holds_for_tallies_to_come_as_far_as_it_was_meant_to(): void
