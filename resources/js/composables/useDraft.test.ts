@@ -20,8 +20,8 @@ const begun = {
   leftOut: { source: ['clerk'], target: [] },
 } as unknown as Draft
 
-const draft = () =>
-  effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null, keyColumns: [] }) as unknown as Schemas['Course'])) as ReturnType<
+const draft = (station: 'match' | 'shape' = 'match') =>
+  effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null, keyColumns: [] }) as unknown as Schemas['Course'], { station })) as ReturnType<
     typeof useDraft
   >
 const kept = (): Draft => mutate.mock.lastCall?.[0] as Draft
@@ -62,6 +62,8 @@ describe('the draft of a plan', () => {
     after.undo()
     expect(kept()).toEqual(begun)
 
+    const elsewhere = draft('shape')
+    expect([elsewhere.canUndo.value, elsewhere.canRedo.value]).toEqual([false, false])
     loaded.value = { draft: { ...begun, columnPairs: [fee] } }
     const others = draft()
     expect([others.canUndo.value, others.canRedo.value]).toEqual([false, false])

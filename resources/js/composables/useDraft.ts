@@ -1,15 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import { keepChanges, keptChanges } from '@/composables/keptChanges'
+import { keepChanges, keptChanges, type Station } from '@/composables/keptChanges'
 import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
 
-/** The draft of the plan: each change is kept at once, and can be taken back, also after the page was loaded again. Who needs it only now and then says when it is wanted. */
-export function useDraft(course: () => Schemas['Course'], isWanted: () => boolean = () => true) {
+/** The draft of the plan: each change is kept at once, and can be taken back, at a station also after the page was loaded again. Who needs it only now and then says when it is wanted. */
+export function useDraft(course: () => Schemas['Course'], { station, isWanted = () => true }: { station?: Station; isWanted?: () => boolean } = {}) {
   const queries = useQueryClient()
   const path = computed(() => ({ dataset: course().id }))
   const queryKey = ['dataset', () => course().id, 'plan', () => course().source?.id, () => course().target?.id]
@@ -23,7 +23,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     (loaded) => {
       if (draft.value === null && loaded?.draft != null) {
         draft.value = loaded.draft
-        ;({ earlier: earlier.value, undone: undone.value } = keptChanges(course().id, loaded.draft))
+        if (station !== undefined) ({ earlier: earlier.value, undone: undone.value } = keptChanges(course().id, station, loaded.draft))
       }
       // The first look at a plan proposes one: the rail still says that there is none.
       if ((loaded?.draft?.key.length ?? 0) > 0 && course().keyColumns.length === 0) void refreshCourse()
@@ -31,13 +31,17 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     { immediate: true },
   )
 
+  function remember(led: Draft): void {
+    if (station !== undefined) keepChanges(course().id, station, led, { earlier: earlier.value, undone: undone.value })
+  }
+
   const saving = useMutation({
     // One after the other: the last change must be the one that stays.
     scope: { id: 'plan-draft' },
     mutationFn: (kept: Draft) => answer(api.PUT('/datasets/{dataset}/plan', { params: { path: path.value }, body: kept })),
     onSuccess: (saved) => {
       queries.setQueriesData({ queryKey: ['dataset', course().id, 'plan'] }, saved)
-      if (saved.draft !== null) keepChanges(course().id, saved.draft, { earlier: earlier.value, undone: undone.value })
+      if (saved.draft !== null) remember(saved.draft)
       return refreshCourse()
     },
   })
@@ -59,7 +63,7 @@ export function useDraft(course: () => Schemas['Course'], isWanted: () => boolea
     if (draft.value !== null) earlier.value.push(draft.value)
     undone.value = []
     draft.value = by
-    keepChanges(course().id, by, { earlier: earlier.value, undone: undone.value })
+    remember(by)
   }
 
   function undo(): void {

@@ -42,7 +42,7 @@ const {
   replaced,
   undo,
   canUndo,
-} = useDraft(() => props.course)
+} = useDraft(() => props.course, { station: 'match' })
 
 const start = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),

@@ -4,11 +4,11 @@ import type { Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
 import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 
-/** A pattern becomes a rule of the draft; Match then shows on its trial what that would change. The plan is read when somebody does so. */
+/** A pattern becomes a rule of the draft; Match then shows on its trial what that would change, and can take it back. The plan is read when somebody does so. */
 export function usePatternRule(course: () => Schemas['Course'], pattern: () => Schemas['Pattern'] | undefined) {
   const router = useRouter()
   const made = shallowRef<{ rule: RuleOfPattern; source: string } | null>(null)
-  const { plan, draft: known, saving, rule } = useDraft(course, () => made.value !== null)
+  const { plan, draft: known, saving, rule } = useDraft(course, { station: 'match', isWanted: () => made.value !== null })
 
   watch([made, known], ([wanted, draft]) => {
     const pair = draft?.columnPairs.find(({ source }) => source === wanted?.source)

@@ -14,7 +14,7 @@ import { kindOf } from '@/stations/shape/stepKinds'
 import { useTrial } from '@/stations/shape/useShape'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
-const { plan, draft, saving, shape, undo, canUndo, redo, canRedo } = useDraft(() => props.course)
+const { plan, draft, saving, shape, undo, canUndo, redo, canRedo } = useDraft(() => props.course, { station: 'shape' })
 
 const chosen = ref<{ side: Side; id: string } | null>(null)
 const chosenOf = (side: Side): string | null => (chosen.value?.side === side ? chosen.value.id : null)
