@@ -17,7 +17,7 @@ use App\Models\Role;
 use App\Models\RulingScope;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Contracts\Http\Kernel as HttpKernel;
 use Illuminate\Database\Connection;

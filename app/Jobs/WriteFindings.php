@@ -8,7 +8,7 @@ use App\Adapters\WorkbookFiles;
 use App\Http\Problems\ValuesAreMasked;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Masks;
 use App\Queries\Review\TakenFindings;

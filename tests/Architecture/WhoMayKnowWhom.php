@@ -64,6 +64,15 @@ final class WhoMayKnowWhom
             ->because('what a person does is the same from the web, a job and the command line');
     }
 
+    public function test_which_findings_are_meant_does_not_depend_on_how_they_are_shown(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Queries\Findings'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Queries\Review'))
+            ->because('rulings, reports and files ask for findings too');
+    }
+
     /**
      * @param  list<string>  $groups
      * @return list<SelectorInterface>

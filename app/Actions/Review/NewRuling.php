@@ -6,7 +6,7 @@ namespace App\Actions\Review;
 
 use App\Models\Decision;
 use App\Models\RulingScope;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 
 /** What a person decides, before it is entered. */
 final readonly class NewRuling

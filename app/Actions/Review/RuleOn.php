@@ -12,8 +12,8 @@ use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Review\Filter;
-use App\Queries\Review\MembersOfFilter;
+use App\Queries\Findings\Filter;
+use App\Queries\Findings\MembersOfFilter;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 

@@ -9,7 +9,7 @@ use App\Adapters\DatabaseRow;
 use App\Adapters\FreshRows;
 use App\Models\CarryOver;
 use App\Models\Tally;
-use App\Queries\Review\GroupKind;
+use App\Queries\Findings\GroupKind;
 use Illuminate\Database\Connection;
 
 /**

@@ -6,6 +6,7 @@ namespace App\Queries\Review;
 
 use App\Adapters\CopyText;
 use App\Adapters\DatabaseRow;
+use App\Queries\Findings\GroupKind;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\RowClass;
 

@@ -6,6 +6,10 @@ namespace App\Queries\Review;
 
 use App\Adapters\DatabaseRow;
 use App\Models\Tally;
+use App\Queries\Findings\Filter;
+use App\Queries\Findings\FilterCounts;
+use App\Queries\Findings\FilteredFindings;
+use App\Queries\Findings\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;

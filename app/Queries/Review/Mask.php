@@ -7,6 +7,7 @@ namespace App\Queries\Review;
 use App\Http\Problems\ValuesAreMasked;
 use App\Models\Pattern;
 use App\Models\Tally;
+use App\Queries\Findings\Filter;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;

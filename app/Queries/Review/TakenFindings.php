@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Models\Tally;
+use App\Queries\Findings\Filter;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Side;
 

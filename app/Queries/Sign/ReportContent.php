@@ -7,7 +7,7 @@ namespace App\Queries\Sign;
 use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;

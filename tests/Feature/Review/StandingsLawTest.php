@@ -6,10 +6,10 @@ namespace Tests\Feature\Review;
 
 use App\Models\Ruling;
 use App\Models\Tally;
-use App\Queries\Review\CoverageOfAct;
-use App\Queries\Review\Filter;
-use App\Queries\Review\FilteredFindings;
-use App\Queries\Review\RuledFindings;
+use App\Queries\Findings\CoverageOfAct;
+use App\Queries\Findings\Filter;
+use App\Queries\Findings\FilteredFindings;
+use App\Queries\Findings\RuledFindings;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;

@@ -8,7 +8,7 @@ use App\Http\Controllers\Controller;
 use App\Http\Problems\Conflict;
 use App\Models\Dataset;
 use App\Models\KeptFilter;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 use App\Queries\Review\Masks;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\JsonResponse;

@@ -8,7 +8,7 @@ use App\Actions\Review\NewRuling;
 use App\Models\Decision;
 use App\Models\RulingScope;
 use App\Models\Tally;
-use App\Queries\Review\Filter;
+use App\Queries\Findings\Filter;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Review;
+namespace App\Queries\Findings;
 
 use App\Models\RulingScope;
 use NineTally\Core\Ruling\StandingBlock;

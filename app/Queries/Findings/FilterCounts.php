@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Review;
+namespace App\Queries\Findings;
 
 use App\Adapters\DatabaseRow;
 use App\Adapters\LongSearch;

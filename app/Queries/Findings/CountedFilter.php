@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Review;
+namespace App\Queries\Findings;
 
 /**
  * How many findings a filter means, and where they stand in its list. Of few findings each place is kept; of many only landmarks: places
