@@ -41,13 +41,14 @@ return new class () extends Migration {
             END $$
             SQL,
             <<<'SQL'
-            CREATE OR REPLACE FUNCTION index_findings(tally bigint, key_columns int) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS $$ BEGIN
+            CREATE OR REPLACE FUNCTION index_findings(tally bigint, key_columns int) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS $$ DECLARE held text; BEGIN
                 IF EXISTS (SELECT 1 FROM tallies WHERE id = tally) THEN RAISE EXCEPTION 'tally % is entered', tally; END IF;
                 EXECUTE format('CREATE UNIQUE INDEX ON row_findings_%s (tally_id, sequence)', tally);
                 EXECUTE format('CREATE INDEX ON row_findings_%s (tally_id, class, class_ordinal)', tally);
                 EXECUTE format('CREATE INDEX ON row_findings_%s ("left"(key, 100) text_pattern_ops)', tally);
+                held := held_by_key_index(format('row_findings_%s', tally)::regclass);
                 FOR place IN 1..key_columns LOOP
-                    EXECUTE format('CREATE INDEX ON row_findings_%s ("left"(key_cell(key, %s), 100), sequence)%s', tally, place, held_by_key_index(format('row_findings_%s', tally)::regclass));
+                    EXECUTE format('CREATE INDEX ON row_findings_%s ("left"(key_cell(key, %s), 100), sequence)%s', tally, place, held);
                 END LOOP;
                 EXECUTE format('CREATE UNIQUE INDEX ON cell_findings_%s (tally_id, sequence)', tally);
                 EXECUTE format('CREATE INDEX ON cell_findings_%s (tally_id, pattern_number, pattern_ordinal)', tally);
@@ -58,6 +59,7 @@ return new class () extends Migration {
                 EXECUTE format('ANALYZE cell_findings_%s', tally);
             END $$
             SQL,
+            'REVOKE ALL ON FUNCTION held_by_key_index(regclass) FROM PUBLIC',
             // Of tallies that were entered before.
             <<<'SQL'
             DO $$ DECLARE made record; BEGIN

@@ -11,7 +11,8 @@ use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
 
 /**
- * The findings that a filter means, as a query on their table under the name "f", and nothing joined that the filter does not ask for.
+ * The findings that a filter means, as a query on their table under the name "f", and nothing joined that the filter does not ask for: to
+ * cells with a part of the key their rows, under the name "k".
  * Column pair, cause and class of cells are facts of patterns: they become the numbers of the patterns, which are few.
  */
 final readonly class FilteredFindings

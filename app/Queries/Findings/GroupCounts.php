@@ -38,12 +38,7 @@ final readonly class GroupCounts
     private function inOrderOfGroup(string $meant, int $all): CountedFilter
     {
         if (substr_count($meant, "\1") <= $all) {
-            $places = [];
-            for ($place = strpos($meant, "\1"); $place !== false; $place = strpos($meant, "\1", $place + 1)) {
-                $places[] = $place + 1;
-            }
-
-            return CountedFilter::ofAll($places);
+            return CountedFilter::ofAll(array_map(static fn(int $place): int => $place + 1, array_keys(str_split($meant), "\1", true)));
         }
         $counts = array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $meant === '' ? [] : str_split($meant, GroupPlaces::ROWS));
 

@@ -71,7 +71,7 @@ final readonly class FindingPages
         if ($filter->rowsOfKey() !== null && $filter->number('pattern') === null) {
             // By rows the index of the key comes in the right order, and has no others.
             if ($filter->isOfCells) {
-                return $this->placesIn($first->where('k.tally_id', $tally->id)->orderBy('k.sequence')->orderBy($order));
+                return $this->placesIn($first->orderBy('k.sequence')->orderBy($order));
             }
             $places = $near('f.sequence');
             if (count($places) === $limit) {

@@ -30,15 +30,7 @@ final readonly class BlockMembers
     /** @param string $flags a byte for each finding of the block, in their order: 1 for a member, else 0 */
     public static function flagged(string $flags): self
     {
-        if (strlen($flags) > StandingBlock::FINDINGS) {
-            throw new \OutOfRangeException('A block has no such place.');
-        }
-        $places = '';
-        for ($place = strpos($flags, "\1"); $place !== false; $place = strpos($flags, "\1", $place + 1)) {
-            $places .= chr($place);
-        }
-
-        return new self($places);
+        return self::at(pack('C*', ...array_keys(str_split($flags), "\1", true)));
     }
 
     public function count(): int
