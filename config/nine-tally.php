@@ -10,6 +10,9 @@ return [
     // Seconds a run may be silent before another worker takes it over.
     'lease_seconds' => (int) env('NINE_TALLY_LEASE_SECONDS', 15),
 
+    // Seconds between two reports of how far somebody's answer or workbook is.
+    'seconds_between_reports' => 0.5,
+
     // Workers that are asked to help with a run, beside the one that leads it; set by bin/start.
     'helpers' => max(0, (int) env('NINE_TALLY_WORKERS', 2) - 1),
 

@@ -3,7 +3,8 @@
 declare(strict_types=1);
 
 return [
-    'driver' => 'file',
+    // Adapters\SessionFiles: a session that was ended stays ended.
+    'driver' => 'session-files',
     'lifetime' => 8 * 60,
     'expire_on_close' => false,
     'encrypt' => true,

@@ -15,15 +15,10 @@ final class PieceLease
 {
     private const SECONDS_BETWEEN_SIGNS = 1.0;
 
-    private float $lastSign;
-
-    private function __construct(private readonly Connection $database, private readonly int $runId, public readonly string $name, private readonly string $worker, private readonly int $seconds)
-    {
-        $this->lastSign = microtime(true);
-    }
+    private function __construct(private readonly Connection $database, private readonly int $runId, public readonly string $name, private readonly string $worker, private readonly int $seconds, private readonly Interval $interval) {}
 
     /** @return self|null null when no piece of the run is free, or nobody wants its result any more */
-    public static function take(Connection $database, int $runId, int $seconds): ?self
+    public static function take(Connection $database, int $runId, int $seconds, float $secondsBetweenSigns = self::SECONDS_BETWEEN_SIGNS): ?self
     {
         $worker = (string) Str::uuid();
         // Materialized: as a mere condition of the update it may be looked up once more for each row, and then more than one piece is taken.
@@ -39,13 +34,12 @@ final class PieceLease
             RETURNING t.name
             SQL, [$runId, $worker, $seconds]);
 
-        return $taken instanceof \stdClass ? new self($database, $runId, DatabaseRow::of($taken)->text('name'), $worker, $seconds) : null;
+        return $taken instanceof \stdClass ? new self($database, $runId, DatabaseRow::of($taken)->text('name'), $worker, $seconds, new Interval($secondsBetweenSigns)) : null;
     }
 
     public function progress(int $bytes, int $records): void
     {
-        if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
-            $this->lastSign = microtime(true);
+        if ($this->interval->isOver()) {
             $this->database->update('UPDATE run_pieces SET bytes_read = ?, records_read = ?, lease_expires_at = now() + make_interval(secs => ?) WHERE run_id = ? AND name = ? AND worker = ?', [$bytes, $records, $this->seconds, $this->runId, $this->name, $this->worker]);
         }
     }

@@ -12,12 +12,10 @@ final readonly class WorkbookFiles
 {
     private const KEPT_HOURS = 24;
 
-    private const SECONDS_BETWEEN_REPORTS = 0.5;
-
     private const ROWS_BETWEEN_LOOKS = 100;
 
     /** @param string $workFolder on the same disk as the folder, so that a file is there at once or not at all */
-    public function __construct(private string $folder, private string $workFolder) {}
+    public function __construct(private string $folder, private string $workFolder, private float $secondsBetweenReports) {}
 
     public function path(Workbook $workbook): string
     {
@@ -35,15 +33,12 @@ final readonly class WorkbookFiles
         is_dir($this->folder) || mkdir($this->folder, 0700, true);
         $file = TextWorkbook::in($this->workFolder, $header);
         try {
-            $told = microtime(true);
+            $interval = new Interval($this->secondsBetweenReports);
             $written = 0;
             foreach ($rows as $done => $cells) {
                 $file->add($cells);
-                if (++$written % self::ROWS_BETWEEN_LOOKS === 0 && microtime(true) - $told >= self::SECONDS_BETWEEN_REPORTS) {
-                    $told = microtime(true);
-                    if (! $this->report($workbook, ['rows' => $written, 'done' => $done, 'total' => $total])) {
-                        return;
-                    }
+                if (++$written % self::ROWS_BETWEEN_LOOKS === 0 && $interval->isOver() && ! $this->report($workbook, ['rows' => $written, 'done' => $done, 'total' => $total])) {
+                    return;
                 }
             }
             // Packing takes a while too, and has no measure of its own.

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Adapters\Interval;
 use App\Models\Answer;
 use App\Questions\Answers;
 use App\Questions\FromSamples;
@@ -19,8 +20,6 @@ final class FindAnswer implements ShouldQueue
 {
     use Queueable;
 
-    private const SECONDS_BETWEEN_REPORTS = 0.5;
-
     public int $tries = 2;
 
     public int $timeout = 3600;
@@ -30,19 +29,15 @@ final class FindAnswer implements ShouldQueue
         $this->onQueue($question instanceof FromSamples ? 'quick' : 'default');
     }
 
-    public function handle(Answers $answers, Material $material): void
+    public function handle(Answers $answers, Material $material, Interval $interval): void
     {
         $answer = Answer::query()->whereKey($answers->digest($this->question));
         if (! (clone $answer)->where('state', 'asked')->exists()) {
             return;
         }
-        $told = microtime(true);
-        $onProgress = static function (int $done, int $total) use ($answer, &$told): void {
-            if (microtime(true) - $told >= self::SECONDS_BETWEEN_REPORTS) {
-                $told = microtime(true);
-                if ((clone $answer)->where('state', 'asked')->update(['done' => $done, 'total' => $total]) === 0) {
-                    throw new NobodyWaits;
-                }
+        $onProgress = static function (int $done, int $total) use ($answer, $interval): void {
+            if ($interval->isOver() && (clone $answer)->where('state', 'asked')->update(['done' => $done, 'total' => $total]) === 0) {
+                throw new NobodyWaits;
             }
         };
         try {

@@ -10,12 +10,14 @@ use App\Actions\Tally\PerformRun;
 use App\Actions\Tally\ReviveDeadWork;
 use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
+use App\Adapters\Interval;
 use App\Adapters\LongSearch;
 use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
 use App\Adapters\QuerySources;
 use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
+use App\Adapters\SessionFiles;
 use App\Adapters\ShapedSides;
 use App\Adapters\TrialSamples;
 use App\Adapters\WorkbookFiles;
@@ -33,6 +35,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Session;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
@@ -55,6 +58,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
         // Who takes a delivery draws its sample, however long that takes.
         $this->app->when(EnterDelivery::class)->needs(DeliverySample::class)->give(static fn(Application $app) => $app->make(DeliverySample::class, ['isPatient' => true]));
+        $this->app->bind(Interval::class, static fn(): Interval => new Interval(config()->float('nine-tally.seconds_between_reports')));
+        $this->app->when(WorkbookFiles::class)->needs('$secondsBetweenReports')->giveConfig('nine-tally.seconds_between_reports');
         $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
         $this->app->when(ReviveDeadWork::class)->needs('$keepShapedSeconds')->giveConfig('nine-tally.keep_shaped_seconds');
@@ -79,5 +84,6 @@ final class AppServiceProvider extends ServiceProvider
         // Addresses without a host: the page is the same under every name and port that leads to it.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
         Model::shouldBeStrict(! $this->app->isProduction());
+        Session::extend('session-files', static fn(Application $app) => new SessionFiles($app->make('files'), config()->string('session.files'), config()->integer('session.lifetime')));
     }
 }

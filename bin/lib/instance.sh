@@ -23,15 +23,18 @@ must_be_enterable() {
 
 secret() { head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n'; }
 
+storage_folders='blobs pieces work logs framework/cache framework/sessions framework/views'
+
 make_home() {
   mkdir -p "$home/app" "$home/run" "$home/pg"
   local folder
-  for folder in blobs pieces work logs framework/cache framework/sessions framework/views; do mkdir -p "$home/app/storage/$folder"; done
+  for folder in $storage_folders; do mkdir -p "$home/app/storage/$folder"; done
   if [ ! -f "$home/app/.env" ]; then
     (umask 077; cat > "$home/app/.env" <<ENV
 APP_KEY=base64:$(head -c 32 /dev/urandom | base64)
 DB_PASSWORD=$(secret)
 DB_DATABASE=nine_tally
+${environment:-}
 ENV
     )
   fi
@@ -60,7 +63,7 @@ start_database() {
   if ! as_database pg_ctl -D "$data" status >/dev/null 2>&1; then
     port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
     # Compiling a query costs more than the pages and counts that it would be for.
-    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
+    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off ${database_options:-}" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
   fi
   local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
   if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then
@@ -84,6 +87,16 @@ make_old_system() {
   fi
   sed -i '/^NINE_TALLY_SOURCES=/d' "$home/app/.env"
   printf "NINE_TALLY_SOURCES='{\"Old system\": {\"host\": \"127.0.0.1\", \"port\": %s, \"database\": \"wherrymoor_old\", \"user\": \"wherrymoor_reader\", \"password\": \"%s\"}}'\n" "$database_port" "$(cat "$home/reader")" >> "$home/app/.env"
+}
+
+# Tests that run side by side have a database and a storage each; the database is a copy of the one that was migrated.
+make_home_of_process() { # number
+  local own="$home/$1" url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")" folder
+  for folder in $storage_folders; do mkdir -p "$own/app/storage/$folder"; done
+  mkdir -p "$own/run"
+  (umask 077; sed "s/^DB_DATABASE=.*/DB_DATABASE=nine_tally_$1/" "$home/app/.env" > "$own/app/.env")
+  psql -X -q -v ON_ERROR_STOP=1 "$url" -c "CREATE DATABASE nine_tally_$1 TEMPLATE nine_tally OWNER tally_owner" >/dev/null || die 'The databases of the tests could not be made.'
+  if is_root; then chown -R www-data: "$own"; fi
 }
 
 stop_database() { as_database pg_ctl -D "$home/pg/data" -m fast -w -t 30 stop >/dev/null 2>&1; }

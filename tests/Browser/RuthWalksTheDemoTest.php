@@ -17,13 +17,23 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} */
     private array $truth;
 
+    private static bool $isLoaded = false;
+
+    protected function goesOn(): bool
+    {
+        return self::$isLoaded;
+    }
+
     protected function setUp(): void
     {
         parent::setUp();
-        DB::connection('owner')->statement('TRUNCATE users, migrations, standings RESTART IDENTITY CASCADE');
-        @unlink(storage_path('work/demo-sign-ins'));
-        Artisan::call('nine-tally:demo');
-        User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);
+        if (! self::$isLoaded) {
+            DB::connection('owner')->statement('TRUNCATE users, migrations, standings RESTART IDENTITY CASCADE');
+            @unlink(storage_path('work/demo-sign-ins'));
+            Artisan::call('nine-tally:demo');
+            User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);
+            self::$isLoaded = true;
+        }
         /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} $truth */
         $truth = json_decode((string) file_get_contents(storage_path('work/demo/moorings_truth.json')), true, 8, JSON_THROW_ON_ERROR);
         $passed = array_filter($truth['cells'], /** @param array{column: string, cause: string} $cell */ static fn(array $cell): bool => Wherrymoor::datasets()[0]->lets($cell['column'], $cell['cause']));

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Repeats;
 
-use NineTally\Core\Value\Kind;
+use Brick\Math\BigDecimal;
+use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
+use NineTally\Core\Value\ValueOrder;
 
 /**
  * Finds the row that a policy keeps while the rows of one key pass in the order of their delivery. Holds one row.
@@ -17,13 +19,19 @@ final class KeptRow
     /** @var array{line: int, cells: string}|null the row kept so far */
     private ?array $kept = null;
 
-    private ?string $value = null;
+    /** Of the row kept so far, where its value can be ranked. */
+    private BigDecimal|Moment|bool|string|null $rank = null;
+
+    private readonly ?ValueOrder $order;
 
     private bool $hasConflict = false;
 
     private int $rows = 0;
 
-    public function __construct(private readonly RepeatsPolicy $policy, private readonly ?Reading $reading = null) {}
+    public function __construct(private readonly RepeatsPolicy $policy, ?Reading $reading = null)
+    {
+        $this->order = $reading === null ? null : new ValueOrder($reading);
+    }
 
     /**
      * @param  string  $cells  the bytes of all cells, for copies
@@ -61,35 +69,14 @@ final class KeptRow
 
     private function isBetter(string $value, bool $isFirst): bool
     {
-        if (! $this->canBeRanked($value)) {
+        $rank = $this->order?->rank($value);
+        if ($this->order === null || $rank === null) {
             return $isFirst;
         }
-        $order = $this->value === null ? 0 : $this->compare($value, $this->value);
-        $isBetter = $this->value === null || ($this->policy->id === PolicyId::KeepHighest ? $order > 0 : $order < 0);
-        $this->value = $isBetter ? $value : $this->value;
+        $order = $this->rank === null ? 0 : $this->order->compare($rank, $this->rank);
+        $isBetter = $this->rank === null || ($this->policy->id === PolicyId::KeepHighest ? $order > 0 : $order < 0);
+        $this->rank = $isBetter ? $rank : $this->rank;
 
         return $isBetter;
-    }
-
-    private function canBeRanked(string $value): bool
-    {
-        return $this->reading !== null && ! $this->reading->isBlank($value) && $this->reading->canRead($value);
-    }
-
-    private function compare(string $a, string $b): int
-    {
-        $reading = $this->reading ?? new Reading;
-        if ($this->policy->kind === Kind::Number) {
-            [$first, $second] = [$reading->number($a)?->toBigDecimal(), $reading->number($b)?->toBigDecimal()];
-
-            return $first === null || $second === null ? 0 : $first->compareTo($second);
-        }
-
-        return match ($this->policy->kind) {
-            Kind::Date, Kind::DateTime => [$reading->moment($a)?->secondsSinceEpoch(), $reading->moment($a)?->fraction] <=> [$reading->moment($b)?->secondsSinceEpoch(), $reading->moment($b)?->fraction],
-            Kind::YesNo => $reading->yesOrNo($a) <=> $reading->yesOrNo($b),
-            // By code points, which for UTF-8 is the order of the bytes: no locale decides which row is kept.
-            default => strcmp($a, $b),
-        };
     }
 }

@@ -63,6 +63,12 @@ final readonly class Moment
         return $this->days * self::SECONDS_OF_DAY + ($this->seconds ?? 0) - ($this->offset ?? 0);
     }
 
+    /** Earlier, the same or later. Digits of a second are compared as digits: .25 is before .9. */
+    public function compareTo(self $other): int
+    {
+        return [$this->secondsSinceEpoch(), strcmp($this->fraction, $other->fraction)] <=> [$other->secondsSinceEpoch(), 0];
+    }
+
     public function isInstant(): bool
     {
         return $this->offset !== null;

@@ -88,15 +88,15 @@ final class WorkbookReaderTest extends TestCase
 
     public function test_a_large_workbook_is_read_in_little_memory(): void
     {
-        $rows = implode('', array_map(static fn(int $row): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c r=\"B{$row}\"><v>".($row / 10).'</v></c></row>', range(1, 300_000)));
+        $rows = implode('', array_map(static fn(int $row): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c r=\"B{$row}\"><v>".($row / 10).'</v></c></row>', range(1, 30_000)));
         $path = $this->workbook($rows);
         unset($rows);
         memory_reset_peak_usage();
         $before = memory_get_usage();
         $rows = iterator_count($this->reader($path)->records());
 
-        self::assertSame(299_999, $rows);
-        self::assertLessThan(24 * 1024 * 1024, memory_get_peak_usage() - $before);
+        self::assertSame(29_999, $rows);
+        self::assertLessThan(4 * 1024 * 1024, memory_get_peak_usage() - $before);
     }
 
     public function test_an_archive_that_would_burst_is_not_unpacked(): void

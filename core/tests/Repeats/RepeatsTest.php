@@ -81,6 +81,16 @@ final class RepeatsTest extends TestCase
         self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3'], array_map($this->told(...), $this->found));
     }
 
+    public function test_a_fraction_of_a_second_decides_which_is_the_latest(): void
+    {
+        $seen = static fn(string $fraction): string => "1,2026-01-05T10:00:00{$fraction}Z";
+        $rules = new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::DateTime));
+        $plan = new Plan([new KeyColumn('berth', 'berth')], [], source: $rules);
+        $this->tallyOf($plan, $this->reader(implode("\n", ['berth,seen', $seen('.100'), $seen('.9'), $seen('.25'), $seen('')])."\n", 'old.csv'), $this->reader("berth\n1\n", 'new.csv'));
+
+        self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 5 keeps 3'], array_map($this->told(...), $this->found));
+    }
+
     public function test_exact_copies_collapse_to_the_first(): void
     {
         $this->compare("berth,fee\n1,10\n1,10\n", "berth,fee\n1,10\n", new SideRules(repeats: RepeatsPolicy::of(PolicyId::CollapseCopies)));

@@ -5,18 +5,18 @@ declare(strict_types=1);
 namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Comparison\FindingIdentity;
-use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\NotUsable;
-use NineTally\Core\Matching\MatchCounts;
-use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Measure\UnbalancedTally;
-use NineTally\Core\Row\Side;
-use NineTally\Core\Tally\Balance;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Tally\Crew;
+use NineTally\Core\Tally\CrewOfOne;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\ProgressReport;
-use NineTally\Core\Tally\SideCounts;
 use NineTally\Core\Tally\TallyCancelled;
+use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallyWork;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -220,17 +220,28 @@ final class TallyRunTest extends TestCase
         $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,\"Ann,10\nKB,2,Bo,20\n");
     }
 
-    public function test_fails_loudly_when_the_sums_do_not_add_up(): void
+    public function test_a_finding_that_is_lost_on_its_way_fails_the_tally(): void
     {
-        $counts = new MatchCounts(0);
-        $counts->count(Side::Source, RowClass::Agreed);
-        $scan = new ScanResult;
-        $scan->read = 2;
-        $source = SideCounts::from(Side::Source, [$scan], $counts);
-        $target = SideCounts::from(Side::Target, [], $counts);
+        $work = $this->folder('work-that-loses');
+        $crew = new class ($work) implements Crew {
+            public function __construct(private readonly string $workspace) {}
+
+            public function perform(TallyWork $work, array $pieces, callable $onProgress, callable $onDone): void
+            {
+                (new CrewOfOne)->perform($work, $pieces, $onProgress, $onDone);
+                foreach (glob("{$this->workspace}/match-*.result") ?: [] as $path) {
+                    // What was found is still counted, but nobody looks for it any more.
+                    $result = unserialize((string) file_get_contents($path));
+                    \assert(is_array($result));
+                    file_put_contents($path, serialize(['findings' => ['source' => false, 'target' => false]] + $result));
+                }
+            }
+        };
+        $plan = new Plan([new KeyColumn('berth', 'berth')], []);
+        $run = new TallyRun($plan, $this->reader("berth\n1\n", 'old.csv'), $this->reader("berth\n2\n", 'new.csv'), $work, crew: $crew);
 
         $this->expectException(UnbalancedTally::class);
-        $this->expectExceptionMessage('source: shaped = unkeyed + repeated + agreed + changed + unmatched: 2 against 1');
-        (new Balance($source, $target))->mustHold();
+        $this->expectExceptionMessage('findings merged = findings counted: 0 against 2');
+        iterator_to_array($run->findings(), false);
     }
 }

@@ -17,6 +17,8 @@ export function useSession() {
 export function useSignOut() {
   const queries = useQueryClient()
   return async () => {
+    // An answer to what was asked before would bring the ended session's cookie back.
+    await queries.cancelQueries()
     await answer(api.DELETE('/session'))
     queries.clear()
     sessionStorage.clear()

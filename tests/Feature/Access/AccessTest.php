@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Access;
 
+use App\Adapters\SessionFiles;
 use App\Models\User;
+use Illuminate\Session\Store;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
+use Illuminate\Support\Facades\Session;
 use Tests\TestCase;
 
 final class AccessTest extends TestCase
@@ -31,6 +34,26 @@ final class AccessTest extends TestCase
         self::assertNotSame($before->getCookie(config()->string('session.cookie'), false)?->getValue(), $cookie->getValue());
         $this->api('DELETE', '/session')->assertNoContent();
         $this->api('GET', '/migrations')->assertUnauthorized()->assertJson(['code' => 'not-signed-in']);
+    }
+
+    public function test_a_session_that_was_ended_is_not_brought_back_by_a_request_that_was_on_its_way(): void
+    {
+        $sessions = fn(): SessionFiles => new SessionFiles(app('files'), storage_path('framework/sessions'), 60);
+        $before = $sessions();
+        $before->write('berth-keeper', 'signed in');
+        $onItsWay = $sessions();
+        $onItsWay->read('berth-keeper');
+        $before->destroy('berth-keeper');
+        $onItsWay->write('berth-keeper', 'signed in, and looked at the board');
+
+        self::assertSame('', $sessions()->read('berth-keeper'));
+        $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')->assertOk();
+        self::assertInstanceOf(SessionFiles::class, $this->handlerOf(Session::driver()), 'It is what serves.');
+    }
+
+    private function handlerOf(mixed $store): mixed
+    {
+        return $store instanceof Store ? $store->getHandler() : null;
     }
 
     public function test_an_unknown_account_and_a_wrong_password_get_the_same_answer(): void

@@ -14,16 +14,26 @@ use Tests\TestCase;
 
 final class LoadDemoTest extends TestCase
 {
+    private static bool $isLoaded = false;
+
     protected function setUp(): void
     {
         parent::setUp();
-        DB::connection('owner')->statement('TRUNCATE users, migrations, standings CASCADE');
-        @unlink(storage_path('work/demo-sign-ins'));
+        if (! self::$isLoaded) {
+            DB::connection('owner')->statement('TRUNCATE users, migrations, standings CASCADE');
+            @unlink(storage_path('work/demo-sign-ins'));
+            Artisan::call('nine-tally:demo');
+            self::$isLoaded = true;
+        }
+    }
+
+    protected function goesOn(): bool
+    {
+        return self::$isLoaded;
     }
 
     public function test_the_board_is_alive_at_first_sight_and_loading_again_changes_nothing(): void
     {
-        Artisan::call('nine-tally:demo');
         $this->actingAs(User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail());
         $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
 
@@ -46,7 +56,6 @@ final class LoadDemoTest extends TestCase
 
     public function test_passwords_are_made_at_installation_and_printed_for_the_terminal_alone(): void
     {
-        Artisan::call('nine-tally:demo');
         Artisan::call('nine-tally:sign-ins');
         preg_match_all('/^  (\S+@wherrymoor\.example)\s+(\S{16})   \(/m', Artisan::output(), $found);
 

@@ -52,6 +52,7 @@ final class AnswersTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
+        config(['nine-tally.seconds_between_reports' => 0.0]);
         QuestionOfTests::$timesAsked = 0;
     }
 }

@@ -116,6 +116,19 @@ final class FilterTest extends TestCase
         self::assertGreaterThan(15, $entered);
     }
 
+    public function test_a_list_by_rulings_that_was_counted_is_counted_anew_after_an_act(): void
+    {
+        $tally = $this->register();
+        $open = fn(): int => $this->number($this->api('GET', "/tallies/{$tally->id}/findings/count?of=cells&ruling=open&key=KB&keyColumn=1"), 'total');
+        [$before, $again] = [$open(), $open()];
+        $act = $this->rule($tally, ['scope' => 'cell', 'target' => (string) $this->number($this->api('GET', "/tallies/{$tally->id}/findings?of=cells&ruling=open&key=KB&keyColumn=1&limit=1"), 'items.0.sequence'), 'decision' => 'defect']);
+        $after = $open();
+        $this->api('POST', "/rulings/{$act}/undo")->assertCreated();
+
+        self::assertSame([$before, $before - 1, $before], [$again, $after, $open()]);
+        self::assertSame($before, count($this->all($tally, 'of=cells&ruling=open&key=KB&keyColumn=1')));
+    }
+
     public function test_where_the_findings_of_groups_stand_is_read_part_by_part(): void
     {
         $tally = $this->tallied();

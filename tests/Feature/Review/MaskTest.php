@@ -90,6 +90,25 @@ final class MaskTest extends TestCase
         self::assertSame(array_slice($rows, 0, 6), $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items')));
     }
 
+    public function test_a_warning_that_names_keys_is_masked_where_a_part_of_the_key_is(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', "basin,berth,holder,fee\nKB,".self::SECRET." 1,A,1\n", 'old.csv');
+        $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,".self::SECRET." 1,A,1,t\n", 'new.csv');
+        $this->match();
+        /** @var array<string, mixed> $draft */
+        $draft = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['bridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 8']]], 'sensitive' => ['source' => ['berth'], 'target' => []]] + $draft)->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? throw new \LogicException;
+        $this->actingAs($this->auditor());
+
+        foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report"] as $path) {
+            self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
+        }
+        self::assertStringContainsString('A bridge joined nothing', $this->content("/tallies/{$tally->id}", 200), 'It is said all the same.');
+    }
+
     public function test_whoever_has_values_shown_is_on_record_and_sees_them_for_an_hour(): void
     {
         $tally = $this->withSensitiveHolder();

@@ -8,8 +8,9 @@ use App\Actions\Review\Standings;
 use App\Models\Ruling;
 use App\Models\Tally;
 use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
-use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
 
 final class ReviewTest extends TestCase
@@ -115,6 +116,29 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'row', '5', 'expected');
     }
 
+    public function test_who_rules_while_another_ruling_is_being_entered_waits_for_it(): void
+    {
+        $tally = $this->tallied();
+        config(['database.connections.another' => config('database.connections.application')]);
+        $another = DB::connection('another');
+        $another->beginTransaction();
+        Standings::hold($another, $tally->id);
+        // Longer than anybody would wait for a lock that nobody holds.
+        DB::statement("SET lock_timeout = '100ms'");
+        $act = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0];
+        try {
+            $this->withoutExceptionHandling()->postJson("/api/v1/tallies/{$tally->id}/rulings", $act);
+            self::fail('It was entered beside another one.');
+        } catch (QueryException $waited) {
+            self::assertSame('55P03', $waited->getCode(), 'It waited for the lock.');
+        }
+        $another->rollBack();
+        DB::purge('another');
+
+        self::assertSame(0, Ruling::query()->count());
+        $this->withExceptionHandling()->postJson("/api/v1/tallies/{$tally->id}/rulings", $act)->assertCreated();
+    }
+
     public function test_only_members_may_look_and_rule(): void
     {
         $tally = $this->tallied();
@@ -135,35 +159,32 @@ final class ReviewTest extends TestCase
     }
 
     /** With 200,000 findings: each endpoint uses an index, and few queries. */
-    #[DataProvider('endpoints')]
-    public function test_no_endpoint_of_review_scans_the_findings(string $path): void
+    public function test_no_endpoint_of_review_scans_the_findings(): void
     {
         $tally = $this->largeTally();
-        $statements = [];
-        DB::listen(static function (QueryExecuted $query) use (&$statements): void {
-            $statements[] = $query;
-        });
-        $this->api('GET', str_replace('{tally}', (string) $tally->id, $path))->assertOk();
+        $asked = new Collection;
+        DB::listen(static fn(QueryExecuted $query) => $asked->push($query));
+        foreach ([
+            'the tally' => '',
+            'all rows, far down' => '/findings?from=90000',
+            'rows of a class, far down' => '/findings?class=missing&from=50000',
+            'cells of a pattern, far down' => '/findings?pattern=1&from=80000',
+            'a record' => '/records/70000',
+            'a key' => '/keys?find=KB,777',
+            'the rulings' => '/rulings',
+        ] as $what => $path) {
+            $this->api('GET', "/tallies/{$tally->id}{$path}")->assertOk();
+            /** @var list<QueryExecuted> $statements */
+            $statements = $asked->splice(0)->all();
 
-        self::assertLessThanOrEqual(8, count($statements), implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
-        foreach ($statements as $query) {
-            if (str_contains($query->sql, '_findings')) {
-                $plan = json_encode(DB::select('EXPLAIN '.$query->sql, $query->bindings), JSON_THROW_ON_ERROR);
-                self::assertDoesNotMatchRegularExpression('/Seq Scan on (row|cell)_findings/', $plan, $query->sql);
+            self::assertLessThanOrEqual(8, count($statements), $what.implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
+            foreach ($statements as $query) {
+                if (str_contains($query->sql, '_findings')) {
+                    $plan = json_encode(DB::select('EXPLAIN '.$query->sql, $query->bindings), JSON_THROW_ON_ERROR);
+                    self::assertDoesNotMatchRegularExpression('/Seq Scan on (row|cell)_findings/', $plan, "{$what}: {$query->sql}");
+                }
             }
         }
-    }
-
-    /** @return iterable<string, array{string}> */
-    public static function endpoints(): iterable
-    {
-        yield 'the tally' => ['/tallies/{tally}'];
-        yield 'all rows, far down' => ['/tallies/{tally}/findings?from=90000'];
-        yield 'rows of a class, far down' => ['/tallies/{tally}/findings?class=missing&from=50000'];
-        yield 'cells of a pattern, far down' => ['/tallies/{tally}/findings?pattern=1&from=80000'];
-        yield 'a record' => ['/tallies/{tally}/records/70000'];
-        yield 'a key' => ['/tallies/{tally}/keys?find=KB,777'];
-        yield 'the rulings' => ['/tallies/{tally}/rulings'];
     }
 
     private function largeTally(): Tally

@@ -10,9 +10,14 @@ use App\Adapters\RunLease;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Database\Events\TransactionBeginning;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
+use PHPUnit\Framework\Attributes\TestWith;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
@@ -85,6 +90,27 @@ final class TallyTest extends TestCase
         $first->sign(RunState::Matching, 0.5);
     }
 
+    public function test_a_worker_that_loses_its_run_between_loading_and_entering_enters_nothing(): void
+    {
+        $run = $this->queued();
+        $lease = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
+        $isLoaded = false;
+        DB::listen(static function (QueryExecuted $query) use (&$isLoaded): void {
+            $isLoaded = $isLoaded || str_contains($query->sql, 'index_findings');
+        });
+        Event::listen(static function (TransactionBeginning $beginning) use ($run, &$isLoaded): void {
+            // Another worker took it over: everything is loaded, and all that is left is to enter the tally.
+            if ($isLoaded) {
+                $beginning->connection->update('UPDATE runs SET lease = ? WHERE id = ?', ['01a21258-1c44-731d-af75-d812359fe7c2', $run->id]);
+                $isLoaded = false;
+            }
+        });
+        app(\App\Actions\Tally\PerformRun::class)($lease);
+
+        self::assertSame([0, []], [Tally::query()->count(), $this->tablesOfRuns()]);
+        self::assertNotSame(RunState::Done, $run->refresh()->state);
+    }
+
     public function test_a_run_whose_worker_dies_again_and_again_fails_with_a_reason(): void
     {
         $run = $this->queued();
@@ -96,8 +122,9 @@ final class TallyTest extends TestCase
         self::assertStringContainsString('its worker died each time', (string) $run->refresh()->problem);
     }
 
-    /** Ten moments drawn with a fixed seed, from the first statement of a run to its last: while reading, matching, merging, loading. */
-    public function test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(): void
+    /** Moments drawn with a fixed seed, from the first statement of a run to its last: while reading, matching, merging, loading. */
+    #[TestWith([3])]
+    public function test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(int $moments): void
     {
         config(['nine-tally.memory' => 16 * 1024 * 1024]);
         $rows = static fn(string $case): string => implode('', array_map(static fn(int $row): string => sprintf("KB,%05d,%s %d,%s,1\n", $row, $row % 50 === 0 ? $case : 'Holder of the berth', $row, str_repeat('x', 60)), range(1, 15_000)));
@@ -105,10 +132,10 @@ final class TallyTest extends TestCase
         $statements = (int) $this->worker($this->queued(), 0);
         self::assertGreaterThan(30, $statements);
         mt_srand(20_261_125);
-        for ($moment = 1; $moment <= 10; $moment++) {
+        for ($moment = 1; $moment <= $moments; $moment++) {
             $run = $this->queued();
             $tallies = Tally::query()->count();
-            $at = (int) (($moment - mt_rand(1, 99) / 100) / 10 * ($statements - 2)) + 2;
+            $at = (int) (($moment - mt_rand(1, 99) / 100) / $moments * ($statements - 2)) + 2;
             self::assertNull($this->worker($run, $at), "killed at statement {$at}");
             // Killed before the tally was entered nothing is seen of it, after that all of it.
             $wasEntered = $run->refresh()->state === RunState::Done;
@@ -126,6 +153,12 @@ final class TallyTest extends TestCase
         app(ReviveDeadWork::class)();
         self::assertCount(2 * Tally::query()->count(), $this->tablesOfRuns(), 'Two tables for each tally: those of the dead are gone.');
         self::assertSame([], glob(storage_path('work/run-*')), 'Nothing is left of runs that are over.');
+    }
+
+    #[Group('long')]
+    public function test_a_worker_killed_at_many_moments_leaves_nothing_either(): void
+    {
+        $this->test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(20);
     }
 
     #[DataProvider('neverOverwritten')]

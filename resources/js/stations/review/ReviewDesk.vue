@@ -30,6 +30,7 @@ import { useDesk } from '@/stations/review/useDesk'
 import { useFilter } from '@/stations/review/useFilter'
 import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
+import { useRulingOnMany } from '@/stations/review/useRulingOnMany'
 import WeightPicture from '@/stations/review/WeightPicture.vue'
 
 const props = defineProps<{ tally: Schemas['Tally']; course: Schemas['Course'] }>()
@@ -49,11 +50,8 @@ const columns = computed(() => [
 ])
 
 const why = ref<Why>({ reason: '', ticket: '', askedId: null })
-const isRulingOnAll = ref(false)
 const isShowingActs = ref(false)
 const isShowingKeys = ref(false)
-const ASK_ABOVE = 100
-const pending = ref<Schemas['Decision'] | null>(null)
 function ruleOnTarget(decision: Schemas['Decision']): void {
   if (target.value === null || !props.course.mayRule) return
   rule.mutate({ ...target.value, ...why.value, decision }, { onSuccess: () => (ticked.value = new Set()) })
@@ -64,19 +62,16 @@ function ruleOnAll(decision: Schemas['Decision'], said: Why = why.value, holds: 
   }
   isRulingOnAll.value = false
 }
-function askOrRuleOnAll(decision: Schemas['Decision']): void {
-  if (all.value === null || !props.course.mayRule) return
-  if (all.value.findings > ASK_ABOVE) {
-    pending.value = decision
-    isRulingOnAll.value = true
-  } else {
-    ruleOnAll(decision)
-  }
-}
-function openAll(): void {
-  pending.value = null
-  isRulingOnAll.value = true
-}
+const {
+  isAsking: isRulingOnAll,
+  pending,
+  ask,
+  askOrRule: askOrRuleOnAll,
+} = useRulingOnMany(
+  all,
+  () => props.course.mayRule,
+  (decision) => ruleOnAll(decision),
+)
 function showAct(act: Schemas['Ruling']): void {
   isShowingActs.value = false
   void set({ of: act.scope === 'row' || act.scope === 'class' || act.filter?.of === 'rows' ? 'rows' : 'cells', act: act.id })
@@ -139,7 +134,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
-      <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="openAll"
+      <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="ask(null)"
         >Rule on all {{ all === null ? '' : count(all.findings) }}</el-button
       >
     </StationHead>
