@@ -20,7 +20,18 @@ final readonly class Batch
     /**
      * @param  string  $rows  cells joined by CELL_END, rows by ROW_END; each has the header's number of cells
      * @param  int  $firstLine  the physical line on which the first row begins
-     * @param  string  $innerLineEnd  the byte whose occurrences inside a row are further lines of it; '' when no row has any
+     * @param  string  $innerLineEnd  what ends lines inside rows: nothing, LF (CR LF too, which has one), or both where a CR alone does so too
+     * @param  bool  $mayHaveBlanks  whether any cell may be empty
      */
-    public function __construct(public string $rows, public int $firstLine, public string $innerLineEnd = '') {}
+    public function __construct(public string $rows, public int $firstLine, public string $innerLineEnd = '', public bool $mayHaveBlanks = true) {}
+
+    /** How many physical lines a row of it has, or several rows joined by ROW_END. */
+    public function linesOf(string $row): int
+    {
+        return 1 + substr_count($row, self::ROW_END) + match ($this->innerLineEnd) {
+            '' => 0,
+            "\n" => substr_count($row, "\n"),
+            default => LineEnds::count($row),
+        };
+    }
 }

@@ -20,9 +20,6 @@ final readonly class BlockReading
 
     private string $quotedCell;
 
-    /** @var non-empty-string */
-    private string $lineEnd;
-
     private string $within;
 
     private string $hidden;
@@ -33,17 +30,19 @@ final readonly class BlockReading
 
     private string $evenRows;
 
+    /** The same, of rows whose every cell holds something: most blocks are told by it alone. */
+    private string $fullRows;
+
     /** @param int $width cells of a record */
-    public function __construct(private DelimitedFormat $format, private int $width)
+    public function __construct(DelimitedFormat $format, private int $width)
     {
         $delimiter = preg_quote($format->delimiter, '/');
-        $this->lineEnd = $format->lineEnds->byte();
-        $end = $format->lineEnds === LineEnds::Cr ? '\r' : '\r?\n';
-        $this->quotedCell = "/(?<=^|[{$delimiter}".($format->lineEnds === LineEnds::Cr ? '\r' : '\n')."])\"((?:[^\"]++|\"\")*+)\"(?={$delimiter}|{$end}|\$)/D";
+        $this->quotedCell = "/(?<=^|[{$delimiter}\\n\\r])\"((?:[^\"]++|\"\")*+)\"(?=[{$delimiter}\\r\\n]|\$)/D";
         $this->within = $format->delimiter."\n\r";
         $this->hidden = self::HIDDEN['separator'].self::HIDDEN['lineFeed'].self::HIDDEN['return'];
-        $this->structure = $format->delimiter.$this->lineEnd.$this->hidden.self::HIDDEN['quote'];
+        $this->structure = $format->delimiter."\n".$this->hidden.self::HIDDEN['quote'];
         $this->evenRows = $width > self::WIDE ? '' : '/^(?:(?:[^\xFE\xFF]*+\xFF){'.($width - 1).'}[^\xFE\xFF]*+(?:\xFE|$))*+$/D';
+        $this->fullRows = str_replace(']*+', ']++', $this->evenRows);
         $this->separated = Batch::CELL_END.Batch::ROW_END.$format->delimiter."\n\r\"";
     }
 
@@ -58,26 +57,26 @@ final readonly class BlockReading
         if (preg_match('//u', $text) !== 1 || str_contains($text, "\0")) {
             return null;
         }
-        $inner = '';
+        $innerLineEnd = '';
         if (str_contains($text, '"')) {
-            $lines = substr_count($text, $this->lineEnd);
             $text = preg_replace_callback($this->quotedCell, $this->hide(...), $text);
             if ($text === null || str_contains($text, '"')) {
                 return null;
             }
-            $inner = substr_count($text, $this->lineEnd) === $lines ? '' : $this->lineEnd;
+            $innerLineEnd = match (true) {
+                substr_count($text, self::HIDDEN['return']) > substr_count($text, self::HIDDEN['return'].self::HIDDEN['lineFeed']) => "\r\n",
+                str_contains($text, self::HIDDEN['lineFeed']) => "\n",
+                default => '',
+            };
         }
-        if ($this->format->lineEnds === LineEnds::Crlf) {
-            $text = str_replace("\r\n", "\n", $text.(str_ends_with($text, "\r") ? "\n" : ''));
-            $text = rtrim($text, "\n");
-        }
-        $text = strtr($text, $this->structure, $this->separated);
-        $rows = substr_count($text, Batch::ROW_END) + 1;
-        if (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text)) {
+        $text = strtr(LineEnds::asLf($text), $this->structure, $this->separated);
+        $isFull = $this->width > 1 && $this->fullRows !== '' && $text !== '' && $text[-1] !== Batch::ROW_END && preg_match($this->fullRows, $text) === 1;
+        $rows = $isFull ? 0 : substr_count($text, Batch::ROW_END) + 1;
+        if (! $isFull && (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text))) {
             return null;
         }
 
-        return new Batch($text, $line, $inner);
+        return new Batch($text, $line, $innerLineEnd, ! $isFull);
     }
 
     /** Whether quotes stand where they open or close no cell, so that counting them says nothing about where records end. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Row\Excerpt;
+
 /** How a delimited text is to be read: RFC 4180 quotes, a header in the first record unless it has none. */
 final readonly class DelimitedFormat
 {
@@ -56,6 +58,6 @@ final readonly class DelimitedFormat
 
         return is_string($delimiter)
             ? new self($delimiter, $lineEnds ?? $this->lineEnds, $this->hasByteOrderMark && ($encoding ?? $this->encoding) === $this->encoding, $encoding ?? $this->encoding, $hasHeader ?? $this->hasHeader, $skipAbove ?? $this->skipAbove, $skipBelow ?? $this->skipBelow)
-            : throw new \UnexpectedValueException(sprintf('A delimiter is one of %s, not "%s".', implode(', ', self::DELIMITERS), $delimiterName));
+            : throw new \UnexpectedValueException(sprintf('A delimiter is one of %s, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)));
     }
 }

@@ -75,7 +75,7 @@ final readonly class DelimitedReader implements Reader
             $line = $batch->firstLine;
             foreach (explode(Batch::ROW_END, $batch->rows) as $row) {
                 yield new Row($line, explode(Batch::CELL_END, $row));
-                $line += 1 + ($batch->innerLineEnd === '' ? 0 : substr_count($row, $batch->innerLineEnd));
+                $line += $batch->linesOf($row);
             }
         }
     }
@@ -84,7 +84,6 @@ final readonly class DelimitedReader implements Reader
     {
         $assembly = new RecordAssembly($this->format, $this->rowLimit);
         $reading = new BlockReading($this->format, $this->columns->count());
-        $end = $this->format->lineEnds->byte();
         $isHeader = $range->start === 0 && $this->format->hasHeader;
         if ($range->start === 0) {
             $assembly->skipLines($this->format->skipAbove);
@@ -93,37 +92,37 @@ final readonly class DelimitedReader implements Reader
         foreach ($this->blocks($range, $onBytes) as $block) {
             $rest .= $block;
             $cut = null;
-            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = $this->cut($rest, $end)) !== null) {
-                $text = substr($rest, 0, $cut);
+            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = $this->cut($rest)) !== null) {
+                // Of CR LF the place is that of its LF.
+                $text = substr($rest, 0, $rest[$cut] === "\n" && $cut > 0 && $rest[$cut - 1] === "\r" ? $cut - 1 : $cut);
                 $batch = strlen($text) > $this->rowLimit ? null : $reading->read($text, $assembly->linesRead() + 1);
                 if ($batch === null) {
                     break;
                 }
-                $assembly->skipLines(substr_count($text, $end) + 1);
+                $assembly->skipLines(LineEnds::count($text) + 1);
                 $rest = substr($rest, $cut + 1);
                 yield $batch;
             }
             if ($isHeader || ! $assembly->isBetweenRecords() || strlen($rest) > min(self::LONG_RECORD, $this->rowLimit) || $cut !== null) {
-                $last = strrpos($rest, $end);
-                if (! $range->isWholeFile() && $reading->hasStrayQuotes($last === false ? $rest : substr($rest, 0, $last))) {
+                if (! $range->isWholeFile() && $reading->hasStrayQuotes(substr($rest, 0, LineEnds::last($rest, strlen($rest)) ?? strlen($rest)))) {
                     throw new StrayQuotes;
                 }
-                foreach ($last === false ? [] : explode($end, substr($rest, 0, $last)) as $line) {
-                    $record = $assembly->add($line, true);
+                [$lines, $rest] = LineEnds::split($rest, false);
+                foreach ($lines as [$line, $end]) {
+                    $record = $assembly->add($line, true, $end);
                     if ($record !== null && $isHeader) {
                         $isHeader = false;
                     } elseif ($record !== null) {
-                        yield $this->rowOrRefusal($record);
+                        yield $this->rowOrRefusal($record, $assembly->linesRead());
                     }
                 }
-                $rest = $last === false ? $rest : substr($rest, $last + 1);
             }
             if (strlen($rest) > $this->rowLimit) {
                 $assembly->add($rest, false);
                 $rest = '';
             }
         }
-        yield from $this->ending($assembly, $rest, $isHeader);
+        yield from $this->ending($assembly, $rest, $isHeader, $range);
 
         return $assembly->linesRead();
     }
@@ -139,13 +138,14 @@ final readonly class DelimitedReader implements Reader
         $stream = ByteStream::open($this->path, $this->name);
         $canBeCut = ! $stream->isPacked && $this->format->encoding->unit() === 1 && $this->bytes() > 2 * $bytes;
         $starts = [0];
-        $end = $this->format->lineEnds->byte();
+        $end = $this->format->lineEnds === LineEnds::Cr ? "\r" : "\n";
         $quotes = $position = 0;
         while ($canBeCut && ($block = $stream->read(self::SURVEY_BYTES)) !== '') {
             $from = max(0, $starts[count($starts) - 1] + $bytes - $position);
             while ($from < strlen($block) && ($found = strpos($block, $end, $from)) !== false) {
                 // An even number of quotes before it: the line end stands outside of quotes.
-                $isBetweenRecords = ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
+                // A CR alone: one that may be half of CR LF divides nothing.
+                $isBetweenRecords = ($end === "\n" || ($block[$found + 1] ?? "\n") !== "\n") && ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
                 if ($isBetweenRecords) {
                     $starts[] = $position + $found + 1;
                 }
@@ -167,14 +167,12 @@ final readonly class DelimitedReader implements Reader
     {
         $assembly = new RecordAssembly($this->format, $this->rowLimit);
         $assembly->skipLines($this->format->skipAbove);
-        $end = $this->format->lineEnds->byte();
         $rest = '';
         $record = null;
         foreach ($this->blocks(new ByteRange, null) as $block) {
-            $lines = explode($end, $rest.$block);
-            $rest = (string) array_pop($lines);
-            foreach ($lines as $line) {
-                $record = $assembly->add($line, true);
+            [$lines, $rest] = LineEnds::split($rest.$block, false);
+            foreach ($lines as [$line, $end]) {
+                $record = $assembly->add($line, true, $end);
                 if ($record !== null) {
                     break 2;
                 }
@@ -183,9 +181,11 @@ final readonly class DelimitedReader implements Reader
                 break;
             }
         }
-        $record ??= $rest === '' ? null : $assembly->add($rest, true);
+        foreach ($record === null ? LineEnds::split($rest, true)[0] : [] as [$line, $end]) {
+            $record ??= $assembly->add($line, true, $end);
+        }
         if ($record === null) {
-            throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->begunOn()) : NotUsable::hasNoHeader($this->name, 'every line is blank');
+            throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0]) : NotUsable::hasNoHeader($this->name, 'every line is blank');
         }
         [, $cells, , $reason] = $record;
 
@@ -197,60 +197,76 @@ final readonly class DelimitedReader implements Reader
             $cells = array_fill(0, count($cells), '');
         }
 
-        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0));
+        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0, 1));
     }
 
-    /** @return \Generator<int, Batch|RefusedRecord> what is left when the bytes are at their end */
-    private function ending(RecordAssembly $assembly, string $rest, bool $isHeader): \Generator
+    /**
+     * @return \Generator<int, Batch|RefusedRecord> what is left when the bytes are at their end
+     *
+     * @throws StrayQuotes when the range ends inside a quoted cell: then counting quotes has divided the file in the wrong places
+     */
+    private function ending(RecordAssembly $assembly, string $rest, bool $isHeader, ByteRange $range): \Generator
     {
-        $record = $rest === '' ? null : $assembly->add($rest, true);
-        $record ??= $assembly->end();
-        if ($record !== null && ! $isHeader) {
-            yield $this->rowOrRefusal($record);
+        foreach (LineEnds::split($rest, true)[0] as [$line, $end]) {
+            $record = $assembly->add($line, true, $end);
+            if ($record !== null && ! $isHeader) {
+                yield $this->rowOrRefusal($record, $assembly->linesRead());
+            }
+            $isHeader = $isHeader && $record === null;
         }
-        if ($assembly->isQuoteOpen()) {
-            throw NotUsable::hasQuoteLeftOpen($this->name, $assembly->begunOn());
+        $record = $assembly->end();
+        if ($record !== null) {
+            yield $this->rowOrRefusal($record, $assembly->linesRead());
+        } elseif ($assembly->isQuoteOpen()) {
+            if (! $range->isWholeFile()) {
+                throw new StrayQuotes;
+            }
+            // All that the quote swallowed is one record, so that nothing in front of it is lost.
+            [$line, $raw] = $assembly->leftOpen();
+            yield RefusedRecord::because($line, RefusalReason::QuoteLeftOpen, $this->sentence(RefusalReason::QuoteLeftOpen, 0, 1 + $assembly->linesRead() - $line), $raw);
         }
     }
 
     /** @param array{int, list<string>, string, RefusalReason|null} $record */
-    private function rowOrRefusal(array $record): Batch|RefusedRecord
+    private function rowOrRefusal(array $record, int $lastLine): Batch|RefusedRecord
     {
         [$line, $cells, $raw, $reason] = $record;
         if ($reason === null && count($cells) === $this->columns->count()) {
-            return new Batch(implode(Batch::CELL_END, $cells), $line, $this->format->lineEnds->byte());
+            return new Batch(implode(Batch::CELL_END, $cells), $line, "\r\n");
         }
         $reason ??= RefusalReason::WrongNumberOfCells;
 
-        return RefusedRecord::because($line, $reason, $this->sentence($reason, count($cells)), $raw);
+        return RefusedRecord::because($line, $reason, $this->sentence($reason, count($cells), 1 + $lastLine - $line), $raw);
     }
 
-    private function sentence(RefusalReason $reason, int $cells): string
+    /** @param int $lines physical lines of the record */
+    private function sentence(RefusalReason $reason, int $cells, int $lines): string
     {
+        $held = $lines > 1 && $reason !== RefusalReason::QuoteLeftOpen ? sprintf(', in a record that a quote holds together over %s lines', number_format($lines)) : '';
+
         return match ($reason) {
-            RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $cells, $this->columns->count()),
+            RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $cells, $this->columns->count()).$held,
             RefusalReason::UndecodableBytes => sprintf('bytes that are not %s text', $this->format->encoding->value),
-            RefusalReason::TextAfterQuote => 'text follows a closing quote',
-            RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)),
+            RefusalReason::TextAfterQuote => 'text follows a closing quote'.$held,
+            RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)).$held,
+            RefusalReason::QuoteLeftOpen => sprintf('a quote that is opened on this line is never closed, and %s: close it, or double it where it belongs to the value', $lines === 1 ? 'what follows on it is lost' : sprintf('all %s lines to the end of the file are held in it', number_format($lines))),
             RefusalReason::NotAnObject => throw new \LogicException('Delimited text has no objects.'),
         };
     }
 
     /**
-     * The place of the last line end that ends a record: one with an even number of quotes before it.
-     *
-     * @param  non-empty-string  $end
+     * The place of the last byte of the last line end that ends a record: one with an even number of quotes before it.
      */
-    private function cut(string $text, string $end): ?int
+    private function cut(string $text): ?int
     {
-        $cut = strrpos($text, $end);
+        $cut = LineEnds::last($text, strlen($text));
         // The last line end may stand inside a cell; then the last one before that cell's quote is tried, and no more.
-        for ($tries = 0; $tries < 3 && $cut !== false; $tries++) {
+        for ($tries = 0; $tries < 3 && $cut !== null; $tries++) {
             if (substr_count($text, '"', 0, $cut) % 2 === 0) {
                 return $cut;
             }
             $quote = strrpos(substr($text, 0, $cut), '"');
-            $cut = $quote === false ? false : strrpos(substr($text, 0, $quote), $end);
+            $cut = $quote === false ? null : LineEnds::last($text, $quote);
         }
 
         return null;
@@ -265,8 +281,7 @@ final readonly class DelimitedReader implements Reader
         }
         $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
         for ($line = 0; $line < $this->format->skipAbove; $line++) {
-            $found = strpos($bytes, $this->format->lineEnds->byte(), $start);
-            $start = $found === false ? throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove)) : $found + 1;
+            $start = LineEnds::next($bytes, $start) ?? throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
         }
 
         return $start;
@@ -308,10 +323,10 @@ final readonly class DelimitedReader implements Reader
      */
     private function withoutLinesAround(\Generator $text): \Generator
     {
-        [$end, $above, $held] = [$this->format->lineEnds->byte(), $this->format->skipAbove, ''];
+        [$above, $held] = [$this->format->skipAbove, ''];
         foreach ($text as $block) {
-            for ($held .= $block; $above > 0 && ($found = strpos($held, $end)) !== false; $above--) {
-                $held = substr($held, $found + 1);
+            for ($held .= $block; $above > 0 && ($next = LineEnds::next($held, 0)) !== null && $next < strlen($held); $above--) {
+                $held = substr($held, $next);
             }
             if ($above === 0 && strlen($held) > 2 * self::SURVEY_BYTES) {
                 yield substr($held, 0, -self::SURVEY_BYTES);
@@ -334,8 +349,8 @@ final readonly class DelimitedReader implements Reader
         }
         $tail = rtrim($tail, "\r\n");
         for ($line = 0; $line < $this->format->skipBelow; $line++) {
-            $found = strrpos($tail, $this->format->lineEnds->byte());
-            $tail = $found === false ? '' : substr($tail, 0, $found);
+            $found = LineEnds::last($tail, strlen($tail));
+            $tail = $found === null ? '' : rtrim(substr($tail, 0, $found), "\r");
         }
 
         return $tail;

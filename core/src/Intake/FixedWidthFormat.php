@@ -44,7 +44,7 @@ final readonly class FixedWidthFormat
 
     public function lines(string $path, string $name, int $rowLimit): TextLines
     {
-        return new TextLines($path, $name, $rowLimit, $this->lineEnds, $this->encoding, ! $this->hasByteOrderMark ? 0 : ($this->encoding === Encoding::Utf8 ? 3 : 2));
+        return new TextLines($path, $name, $rowLimit, $this->encoding, ! $this->hasByteOrderMark ? 0 : ($this->encoding === Encoding::Utf8 ? 3 : 2));
     }
 
     /** @return list<string> */

@@ -40,12 +40,15 @@ final readonly class FormatDetection
         }
         $this->mustBeText($text, $name);
         [$lineEnds, $lineEndReason] = $this->lineEnds($text);
-        [$delimiter, $delimiterReason, $isDelimited] = $this->delimiter($text, $lineEnds);
+        [$delimiter, $delimiterReason, $isDelimited] = $this->delimiter($text);
+        $header = HeaderDetection::find($this->records($text, $delimiter));
 
-        return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding), [
+
+        return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding, $header['hasHeader'], $header['skipAbove']), [
             'delimiter' => $delimiterReason,
             'lineEnds' => $lineEndReason,
             'encoding' => $encodingReason,
+            'header' => $header['reason'],
         ], $isDelimited);
     }
 
@@ -122,31 +125,33 @@ final readonly class FormatDetection
     {
         $crlf = substr_count($text, "\r\n");
         $lf = substr_count($text, "\n") - $crlf;
-        // A line end inside a cell says nothing, but there is no telling before the quotes are read: the majority decides.
-        if ($crlf > 0 && $crlf >= $lf) {
-            return [LineEnds::Crlf, 'the lines end with CR LF'];
+        $cr = substr_count($text, "\r") - $crlf - (str_ends_with($text, "\r") ? 1 : 0);
+        if ($crlf + $lf + $cr === 0) {
+            return str_ends_with($text, "\r") ? [LineEnds::Cr, 'the lines end with CR'] : [LineEnds::Lf, 'there is only one line'];
         }
-        if ($lf === 0 && str_contains($text, "\r")) {
-            return [LineEnds::Cr, 'the lines end with CR alone'];
-        }
+        $ends = array_filter(['LF' => $lf, 'CR LF' => $crlf, 'CR' => $cr]);
+        arsort($ends);
+        $said = array_map(static fn(string $end, int $count): string => sprintf('%s (%s)', $end, number_format($count)), array_keys($ends), $ends);
+        $most = (string) array_key_first($ends);
 
-        return [LineEnds::Lf, $lf === 0 ? 'there is only one line' : 'the lines end with LF'];
+        return [LineEnds::from(str_replace(' ', '', $most)), count($ends) === 1 ? "the lines end with {$most}" : sprintf('at the beginning of the file lines end with %s: each record ends by what stands behind it outside of quotes', implode(' and ', $said))];
     }
 
     /** @return array{non-empty-string, string, bool} delimiter, why, and whether it divides nearly all records alike */
-    private function delimiter(string $text, LineEnds $lineEnds): array
+    private function delimiter(string $text): array
     {
         $best = [',', 'no delimiter was found: the table has one column', 0.0];
         foreach (DelimitedFormat::DELIMITERS as $delimiter => $delimiterName) {
-            $widths = $this->widths($text, $delimiter, $lineEnds);
-            if ($widths === [] || $widths[0] < 2) {
+            $widths = array_map(static fn(array $record): int => count($record[1]), $this->records($text, $delimiter));
+            $usual = HeaderDetection::usual($widths);
+            if ($usual < 2) {
                 continue;
             }
-            $equal = count(array_filter($widths, static fn(int $width): bool => $width === $widths[0]));
+            $equal = count(array_filter($widths, static fn(int $width): bool => $width === $usual));
             // Records that agree weigh most; among delimiters that all agree, the one that finds more columns.
-            $score = $equal / count($widths) + $widths[0] / 100_000;
+            $score = $equal / count($widths) + $usual / 100_000;
             if ($score > $best[2]) {
-                $best = [$delimiter, sprintf('%s: %d of the first %d records have %d cells', $delimiterName, $equal, count($widths), $widths[0]), $score];
+                $best = [$delimiter, sprintf('%s: %d of the first %d records have %d cells', $delimiterName, $equal, count($widths), $usual), $score];
             }
         }
 
@@ -155,27 +160,31 @@ final readonly class FormatDetection
 
     /**
      * @param  non-empty-string  $delimiter
-     * @return list<int>
+     * @return list<array{int, list<string>}> the line on which each record begins, counted from 0; its cells
      */
-    private function widths(string $text, string $delimiter, LineEnds $lineEnds): array
+    private function records(string $text, string $delimiter): array
     {
-        $widths = [];
+        $records = [];
         $parser = new RecordParser($delimiter);
+        $begun = 0;
         // The sample may end inside a record: without its last line nothing is lost that matters here.
-        $end = strlen($text) < self::SAMPLE_BYTES - 3 ? strlen($text) : (int) strrpos($text, $lineEnds->byte());
-        foreach (explode($lineEnds->byte(), substr($text, 0, $end)) as $line) {
-            $line = $lineEnds === LineEnds::Crlf && str_ends_with($line, "\r") ? substr($line, 0, -1) : $line;
+        foreach (LineEnds::split($text, strlen($text) < self::SAMPLE_BYTES - 3)[0] as $number => [$line, $end]) {
             if ($line === '' && ! $parser->isOpen()) {
                 continue;
             }
-            $cells = $parser->isOpen() ? $parser->goOn($line, $lineEnds->byte()) : $parser->begin($line);
-            if ($cells !== null && $widths[] = count($cells)) {
-                if (count($widths) === self::SAMPLE_RECORDS) {
-                    break;
-                }
+            $begun = $parser->isOpen() ? $begun : $number;
+            $cells = $parser->isOpen() ? $parser->goOn($line) : $parser->begin($line);
+            if ($cells === null) {
+                $parser->addInside($end);
+
+                continue;
+            }
+            $records[] = [$begun, $cells];
+            if (count($records) === self::SAMPLE_RECORDS) {
+                break;
             }
         }
 
-        return $widths;
+        return $records;
     }
 }

@@ -8,7 +8,7 @@ namespace NineTally\Core\Intake;
 final readonly class FoundFormat
 {
     /**
-     * @param  array{delimiter: string, lineEnds: string, encoding: string}  $reasons
+     * @param  array{delimiter: string, lineEnds: string, encoding: string, header: string}  $reasons
      * @param  bool  $isDelimited  false when no delimiter divides nearly all records alike
      */
     public function __construct(public DelimitedFormat $format, public array $reasons, public bool $isDelimited) {}

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
 /** Adds up columns of a delivery as it is read, for the totals that the deliverer gives with it. Exact decimals. */
@@ -23,7 +24,7 @@ final class HashTotals
     {
         $this->sums = array_fill_keys($columns, BigDecimal::zero());
         $this->unreadable = array_fill_keys($columns, 0);
-        $this->reading = new Reading;
+        $this->reading = new Reading(Kind::Number);
     }
 
     /**
@@ -38,7 +39,7 @@ final class HashTotals
                 continue;
             }
             // Numbers that identify are added up too, and they may begin with zeros.
-            $number = $this->reading->number((string) preg_replace('/^([+-]?)0+(?=\d)/', '$1', $value))?->toBigDecimal();
+            $number = $this->reading->number($value)?->toBigDecimal();
             if ($number === null) {
                 $this->unreadable[$column]++;
             } else {

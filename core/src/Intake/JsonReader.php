@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Excerpt;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
@@ -161,7 +162,7 @@ final readonly class JsonReader implements Reader
             $begin = 0;
         }
         if ($listDepth === null && $this->recordPath !== '') {
-            throw NotUsable::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', $this->recordPath));
+            throw NotUsable::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', Excerpt::of((string) $this->recordPath)));
         }
         if (! $hasEnded) {
             throw NotUsable::breaksOff($this->name);

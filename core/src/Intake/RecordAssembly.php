@@ -16,17 +16,11 @@ final class RecordAssembly
 {
     private readonly RecordParser $parser;
 
-    private readonly string $end;
-
-    private readonly bool $isCrlf;
-
     private int $begunOn = 0;
 
     private string $raw = '';
 
     private bool $isValid = true;
-
-    private string $between;
 
     /** While a record over the limit streams by, only its quotes count: an odd number so far means that it goes on. */
     private ?int $quotes = null;
@@ -37,9 +31,6 @@ final class RecordAssembly
     public function __construct(DelimitedFormat $format, private readonly int $rowLimit, private int $line = 0)
     {
         $this->parser = new RecordParser($format->delimiter);
-        $this->end = $format->lineEnds->byte();
-        $this->isCrlf = $format->lineEnds === LineEnds::Crlf;
-        $this->between = $this->end;
     }
 
     /** Whether the next line begins a record. */
@@ -66,11 +57,12 @@ final class RecordAssembly
     }
 
     /**
-     * @param  string  $text  a physical line without its line end, or a piece of one that outgrows the row limit
+     * @param  string  $line  a physical line without its line end, or a piece of one that outgrows the row limit
      * @param  bool  $isWhole  whether the line ends with it
+     * @param  string  $end  by what the line ends
      * @return array{int, list<string>, string, RefusalReason|null}|null line, cells, raw bytes, why refused; null while the record goes on
      */
-    public function add(string $text, bool $isWhole): ?array
+    public function add(string $line, bool $isWhole, string $end = ''): ?array
     {
         $isInside = $this->quotes !== null || $this->parser->isOpen();
         if (! $isInside && ! $this->isLineOpen) {
@@ -78,8 +70,6 @@ final class RecordAssembly
         }
         $this->isLineOpen = ! $isWhole;
         $this->line += $isWhole ? 1 : 0;
-        $hasReturn = $this->isCrlf && $isWhole && str_ends_with($text, "\r");
-        $line = $hasReturn ? substr($text, 0, -1) : $text;
         if ($this->quotes === null && (! $isWhole || strlen($this->raw) + strlen($line) > $this->rowLimit)) {
             $this->quotes = substr_count($this->raw, '"');
             $this->raw = substr($this->raw.$line, 0, RefusedRecord::RAW_LIMIT);
@@ -95,10 +85,10 @@ final class RecordAssembly
         }
         // A zero byte is valid UTF-8, but no text holds one and no database keeps it in a text.
         $this->isValid = $this->isValid && mb_check_encoding($line, 'UTF-8') && ! str_contains($line, "\0");
-        $cells = $isInside ? $this->parser->goOn($line, $this->between) : $this->parser->begin($line);
+        $cells = $isInside ? $this->parser->goOn($line) : $this->parser->begin($line);
         if ($cells === null) {
-            $this->between = $hasReturn ? "\r".$this->end : $this->end;
-            $this->raw .= $line.$this->between;
+            $this->parser->addInside($end);
+            $this->raw .= $line.$end;
 
             return null;
         }
@@ -118,6 +108,12 @@ final class RecordAssembly
     public function end(): ?array
     {
         return $this->quotes !== null && $this->quotes % 2 === 0 ? $this->record([], $this->raw, RefusalReason::OverRowLimit) : null;
+    }
+
+    /** @return array{int, string} of the record that a quote left open: the line on which it began, and its beginning */
+    public function leftOpen(): array
+    {
+        return [$this->begunOn, $this->raw];
     }
 
     /** Whether the file ended inside a quoted cell. */

@@ -46,14 +46,15 @@ final class RecordParser
         return $this->cellsFrom($line, 0);
     }
 
-    /**
-     * @param  string  $lineEnd  the bytes between the line before and this one: they belong to the cell
-     * @return list<string>|null
-     */
-    public function goOn(string $line, string $lineEnd): ?array
+    /** The bytes that end a line on which a quoted cell goes on belong to the cell. */
+    public function addInside(string $lineEnd): void
     {
         $this->open[] = $lineEnd;
+    }
 
+    /** @return list<string>|null */
+    public function goOn(string $line): ?array
+    {
         return $this->quotedCell($line, 0);
     }
 

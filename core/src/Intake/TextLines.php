@@ -13,7 +13,7 @@ final readonly class TextLines
      * @param  int  $markBytes  of the byte-order mark
      * @param  int  $rowLimit  bytes; of a longer line only its number is given
      */
-    public function __construct(private string $path, private string $name, private int $rowLimit, private LineEnds $lineEnds = LineEnds::Lf, private Encoding $encoding = Encoding::Utf8, private int $markBytes = 0) {}
+    public function __construct(private string $path, private string $name, private int $rowLimit, private Encoding $encoding = Encoding::Utf8, private int $markBytes = 0) {}
 
     /**
      * @param  (callable(int): void)|null  $onBytes
@@ -26,12 +26,10 @@ final readonly class TextLines
         $number = 0;
         $rest = '';
         $isTooLong = false;
-        $end = $this->lineEnds->byte();
         foreach ($this->blocks($onBytes) as $block) {
-            $lines = explode($end, $rest.$block);
-            $rest = (string) array_pop($lines);
-            foreach ($lines as $line) {
-                yield ++$number => $isTooLong || strlen($line) > $this->rowLimit ? null : $this->bare($line);
+            [$lines, $rest] = LineEnds::split($rest.$block, false);
+            foreach ($lines as [$line]) {
+                yield ++$number => $isTooLong || strlen($line) > $this->rowLimit ? null : $line;
                 $isTooLong = false;
             }
             if (strlen($rest) > $this->rowLimit) {
@@ -39,13 +37,8 @@ final readonly class TextLines
             }
         }
         if ($isTooLong || $rest !== '') {
-            yield ++$number => $isTooLong ? null : $this->bare($rest);
+            yield ++$number => $isTooLong ? null : (str_ends_with($rest, "\r") ? substr($rest, 0, -1) : $rest);
         }
-    }
-
-    private function bare(string $line): string
-    {
-        return $this->lineEnds === LineEnds::Crlf && str_ends_with($line, "\r") ? substr($line, 0, -1) : $line;
     }
 
     /** @return \Generator<int, string> UTF-8 */

@@ -4,42 +4,48 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Row;
 
-/** The column names of a side, in the order of its cells. A name may stand twice, as long as nobody asks for it. */
+/** The column names of a side, in the order of its cells: no name stands twice, for what a header repeats is told apart by its place. */
 final readonly class Columns
 {
     /** As many as a sheet can have (ECMA-376); a table with more was read the wrong way. */
     public const MOST = 16_384;
 
-    /** @var array<string, int> the first position of each name */
+    /** @var array<string, int> */
     private array $positions;
 
-    /** @var array<string, list<int>> positions, counted from 1, of the names that stand more than once */
-    private array $repeated;
-
-    /** @param list<string> $names */
-    private function __construct(public string $owner, public array $names)
+    /**
+     * @param  list<string>  $names
+     * @param  array<string, non-empty-list<string>>  $repeated
+     */
+    private function __construct(public string $owner, public array $names, private array $repeated)
     {
-        $all = [];
-        foreach ($names as $position => $name) {
-            $all[$name][] = $position + 1;
-        }
-        $this->positions = array_map(static fn(array $found): int => $found[0] - 1, $all);
-        $this->repeated = array_filter($all, static fn(array $found): bool => count($found) > 1);
+        $this->positions = array_flip($names);
     }
 
     /**
-     * A column without a name is called by its place ("column 3"), so that it can still be chosen.
+     * A column without a name is called by its place ("column 3"), and one whose name is repeated by both ("fee (column 3)"), so that each
+     * can be chosen.
      *
      * @param  string  $owner  the file, as the person knows it, for messages
      * @param  list<string>  $names
      */
     public static function named(string $owner, array $names): self
     {
-        return new self($owner, array_map(
-            static fn(string $name, int $position): string => trim($name) === '' ? 'column '.($position + 1) : $name,
-            $names,
-            array_keys($names),
-        ));
+        $names = array_map(static fn(string $name, int $position): string => trim($name) === '' ? 'column '.($position + 1) : $name, $names, array_keys($names));
+        $times = array_count_values($names);
+        $repeated = [];
+        foreach ($names as $position => $name) {
+            if ($times[$name] > 1) {
+                $own = $name;
+                do {
+                    $own = sprintf('%s (column %d)', $own, $position + 1);
+                } while (isset($times[$own]));
+                $names[$position] = $own;
+                $repeated[$name][] = $own;
+            }
+        }
+
+        return new self($owner, $names, $repeated);
     }
 
     public function count(): int
@@ -52,7 +58,7 @@ final readonly class Columns
         return isset($this->positions[$name]);
     }
 
-    /** @return array<string, list<int>> name => its positions, counted from 1 */
+    /** @return array<string, non-empty-list<string>> name that the header repeats => the names of its columns */
     public function repeated(): array
     {
         return $this->repeated;
@@ -60,7 +66,7 @@ final readonly class Columns
 
     /**
      * @throws UnknownColumn
-     * @throws DuplicateColumn when the name stands more than once, for nobody can say which is meant
+     * @throws DuplicateColumn when the header repeats the name, for nobody can say which is meant
      */
     public function positionOf(string $name): int
     {

@@ -8,23 +8,22 @@ use NineTally\Core\NineTallyException;
 
 final class DuplicateColumn extends \UnexpectedValueException implements NineTallyException
 {
-    /** @param list<int> $positions counted from 1 */
-    private function __construct(public readonly string $owner, public readonly string $column, public readonly array $positions)
+    private function __construct(string $message)
     {
-        parent::__construct(sprintf(
-            'The header of "%s" names column "%s" %d times (columns %s), so nobody can say which one is meant. Give each column a name of its own and deliver the file again, or leave "%s" out.',
-            $owner,
-            $column,
-            count($positions),
-            implode(', ', $positions),
-            $column,
-        ));
+        parent::__construct($message);
     }
 
-    /** @param list<int> $positions counted from 1 */
-    public static function inHeader(string $owner, string $column, array $positions): self
+    /** @param non-empty-list<string> $columns by their own names */
+    public static function inHeader(string $owner, string $name, array $columns): self
     {
-        return new self($owner, $column, $positions);
+        return new self(sprintf(
+            'The header of "%s" names column "%s" %d times, so nobody can say which one is meant. Say which by its place, as "%s", or leave "%s" out.',
+            Excerpt::of($owner),
+            Excerpt::of($name),
+            count($columns),
+            implode('" or "', Excerpt::ofEach(array_slice($columns, 0, 5))),
+            Excerpt::of($name),
+        ));
     }
 
     public function code(): string

@@ -9,6 +9,7 @@ enum RefusalReason: string
     case WrongNumberOfCells = 'wrong-number-of-cells';
     case UndecodableBytes = 'undecodable-bytes';
     case TextAfterQuote = 'text-after-quote';
+    case QuoteLeftOpen = 'quote-left-open';
     case OverRowLimit = 'over-row-limit';
     case NotAnObject = 'not-an-object';
 }

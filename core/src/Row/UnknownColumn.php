@@ -13,12 +13,12 @@ final class UnknownColumn extends \OutOfBoundsException implements NineTallyExce
     /** @param list<string> $existing */
     private function __construct(public readonly string $owner, public readonly string $column, public readonly array $existing)
     {
-        $shown = implode(', ', array_slice($existing, 0, self::NAMES_SHOWN));
+        $shown = implode(', ', Excerpt::ofEach(array_slice($existing, 0, self::NAMES_SHOWN)));
         $more = count($existing) - self::NAMES_SHOWN;
         parent::__construct(sprintf(
             '"%s" has no column "%s". Its columns are: %s%s. Choose one of these; capitals and spaces count.',
-            $owner,
-            $column,
+            Excerpt::of($owner),
+            Excerpt::of($column),
             $shown,
             $more > 0 ? " and {$more} more" : '',
         ));

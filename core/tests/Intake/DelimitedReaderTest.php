@@ -8,7 +8,6 @@ use NineTally\Core\Intake\DelimitedFormat;
 use NineTally\Core\Intake\DelimitedReader;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\LineEnds;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
@@ -103,9 +102,21 @@ final class DelimitedReaderTest extends TestCase
     {
         $reader = $this->reader("basin,note\nKB,fine\nLM,\"never closed\nNQ,x\n");
 
-        $this->expectException(NotUsable::class);
-        $this->expectExceptionMessage('In "berths.csv" the quote opened on line 3 is never closed');
-        iterator_to_array($reader->records(), false);
+        [$row, $refused] = iterator_to_array($reader->records(), false);
+        self::assertInstanceOf(Row::class, $row);
+        self::assertInstanceOf(RefusedRecord::class, $refused);
+        self::assertSame([3, RefusalReason::QuoteLeftOpen, "LM,\"never closed\nNQ,x\n"], [$refused->line, $refused->reason, $refused->raw]);
+        self::assertStringContainsString('all 2 lines to the end of the file are held in it', $refused->sentence);
+    }
+
+    public function test_says_over_how_many_lines_a_quote_that_is_closed_too_late_holds_a_record(): void
+    {
+        $found = iterator_to_array($this->reader("basin,note\nKB,\"open\nLM,x\nNQ,\"fine\"\nPW,y\n")->records(), false);
+
+        self::assertInstanceOf(RefusedRecord::class, $found[0]);
+        self::assertSame([2, 'text follows a closing quote, in a record that a quote holds together over 3 lines'], [$found[0]->line, $found[0]->sentence]);
+        self::assertInstanceOf(Row::class, $found[1]);
+        self::assertSame([5, ['PW', 'y']], [$found[1]->line, $found[1]->cells]);
     }
 
     public function test_reads_the_same_whatever_falls_on_the_edge_of_a_block(): void
@@ -116,18 +127,20 @@ final class DelimitedReaderTest extends TestCase
         for ($number = 0; $number < 20_000; $number++) {
             $note = $number % 3 === 0 ? "loose\r\nasked \"{$number}\"" : str_repeat('ø', $number % 13);
             $expected[] = ["B{$number}", $note];
-            $content .= "B{$number},".($number % 3 === 0 ? '"'.str_replace('"', '""', $note).'"' : $note)."\n";
+            $content .= "B{$number},".($number % 3 === 0 ? '"'.str_replace('"', '""', $note).'"' : $note).["\n", "\r\n", "\n", "\r"][$number % 4];
         }
         $reader = new DelimitedReader($this->file($content), 'berths.csv', new DelimitedFormat(',', LineEnds::Lf));
 
         self::assertSame($expected, array_map(static fn(Row $row): array => $row->cells, $this->rows($reader)));
     }
 
-    public function test_keeps_a_lone_return_as_part_of_the_cell_when_lines_end_with_lf(): void
+    public function test_each_record_ends_as_it_stands_and_inside_quotes_a_line_end_belongs_to_the_cell(): void
     {
-        $reader = new DelimitedReader($this->file("basin,berth\nKB,1\r\nLM,2\n"), 'berths.csv', new DelimitedFormat(',', LineEnds::Lf));
-
-        self::assertSame("1\r", $this->rows($reader)[0]->cells[1]);
+        $content = "basin,berth\rKB,1\r\nLM,\"2\rx\r\ny\nz\"\rNQ,3\n\r\nPW,4\r";
+        foreach (LineEnds::cases() as $declared) {
+            $rows = $this->rows(new DelimitedReader($this->file($content), 'berths.csv', new DelimitedFormat(',', $declared)));
+            self::assertSame([[2, 'KB', '1'], [3, 'LM', "2\rx\r\ny\nz"], [7, 'NQ', '3'], [9, 'PW', '4']], array_map(static fn(Row $row): array => [$row->line, ...$row->cells], $rows), $declared->value);
+        }
     }
 
     public function test_calls_a_column_without_a_name_by_its_place(): void

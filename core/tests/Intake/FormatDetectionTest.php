@@ -41,6 +41,30 @@ final class FormatDetectionTest extends TestCase
         self::assertSame('semicolon: 2 of the first 3 records have 2 cells', $reasons['delimiter']);
     }
 
+    #[DataProvider('headers')]
+    public function test_finds_the_row_of_names_and_says_where_there_is_none(string $content, int $skipAbove, bool $hasHeader, string $says): void
+    {
+        $found = (new FormatDetection)->find($this->file($content), 'berths.csv');
+
+        self::assertSame([$skipAbove, $hasHeader], [$found->format->skipAbove, $found->format->hasHeader]);
+        self::assertStringContainsString($says, $found->reasons['header']);
+    }
+
+    /** @return iterable<string, array{string, int, bool, string}> */
+    public static function headers(): iterable
+    {
+        yield 'names' => ["basin;fee\nKB;1\nLM;2\n", 0, true, 'the first row names the columns'];
+        yield 'values only' => ["1;5;7\n2;6;8\n3;7;9\n", 0, false, 'the first row holds values and no names: 1, 5, 7'];
+        yield 'values and texts' => ["KB;14;41.20\nLM;2;44\n", 0, false, 'no names'];
+        yield 'days' => ["KB,2027-03-31\nLM,2027-04-01\n", 0, false, 'no names'];
+        yield 'a title above' => ["Register of moorings\nprinted 31 March 2027\n\nid;name;fee\n1;a;2\n3;b;4\n", 3, true, 'below 3 lines that are no rows of the table'];
+        yield 'years that are names' => ["basin;2025;2026\nKB;1;2\nLM;3;4\n", 0, true, 'names'];
+        yield 'months that are names' => ["basin;1;2;3\nKB;7;2;9\nLM;3;4;1\n", 0, true, 'names'];
+        yield 'a name above values' => ["14;fee\n15;2.50\n16;3\n", 0, true, 'names'];
+        yield 'names with a cell too few' => ["basin;berth;fee\nKB;1;2;\nLM;3;4;\n", 0, true, 'names'];
+        yield 'a number above texts' => ["1;name\nKB;a\nLM;b\n", 0, true, 'names'];
+    }
+
     #[DataProvider('notUsable')]
     public function test_names_what_cannot_be_used_and_the_remedy(string $content, string $code, string $says): void
     {

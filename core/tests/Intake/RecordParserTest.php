@@ -42,8 +42,10 @@ final class RecordParserTest extends TestCase
         $parser = new RecordParser(',');
         self::assertNull($parser->begin('KB,"one'));
         self::assertTrue($parser->isOpen());
-        self::assertNull($parser->goOn('two ""quoted""', "\r\n"));
-        self::assertSame(['KB', "one\r\ntwo \"quoted\"\n three", 'x'], $parser->goOn(' three",x', "\n"));
+        $parser->addInside("\r\n");
+        self::assertNull($parser->goOn('two ""quoted""'));
+        $parser->addInside("\n");
+        self::assertSame(['KB', "one\r\ntwo \"quoted\"\n three", 'x'], $parser->goOn(' three",x'));
 
         self::assertSame(['LM', 'y'], $parser->begin('LM,"y"'));
     }
