@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace NineTally\Core\Advice;
 
 use NineTally\Core\Profile\ColumnProfile;
-use NineTally\Core\Value\Kind;
-use NineTally\Core\Value\Reading;
 
 /**
  * What the values of a column are like, in little memory: of all distinct values those with the smallest hashes, each with how often it
@@ -42,15 +40,7 @@ final class ValueSketch
     /** @var array<string, array{string, string, bool, bool}> value => hash, shape, whether it is a number, a date */
     private array $memo = [];
 
-    private readonly Reading $numbers;
-
-    private readonly Reading $moments;
-
-    public function __construct(public readonly string $name)
-    {
-        $this->numbers = new Reading(Kind::Number);
-        $this->moments = new Reading(Kind::DateTime);
-    }
+    public function __construct(public readonly string $name) {}
 
     public function see(string $value): void
     {
@@ -172,14 +162,12 @@ final class ValueSketch
     /** @return array{string, string, bool, bool} */
     private function remembered(string $value): array
     {
-        $moment = $this->moments->moment($value);
-        $number = $moment === null ? $this->numbers->number($value) : null;
-        $canonical = $number?->canonical() ?? ($moment === null ? mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value) : (string) $moment->secondsSinceEpoch());
+        $likely = LikelyValue::of($value);
         if (count($this->memo) === self::MEMO) {
             $this->memo = [];
         }
         // A letter in front keeps PHP from making an integer of a key.
-        $facts = ['h'.substr(hash('xxh3', $canonical, true), 0, 8), ColumnProfile::shapeOf($value), $number !== null, $moment !== null];
+        $facts = ['h'.substr(hash('xxh3', $likely->canonical, true), 0, 8), ColumnProfile::shapeOf($value), $likely->isNumber, $likely->isDate];
         if (strlen($value) <= 200) {
             $this->memo[$value] = $facts;
         }

@@ -27,6 +27,10 @@ final readonly class BarePair
 
     public function explainedBy(CauseRule $rule): ?Cause
     {
+        // Two numbers or two days that lie near each other are still different ones, whatever is taken away from how they are written.
+        if ($rule->id() === CauseId::NearText && ($this->pair->numbers() !== null || $this->pair->moments() !== null)) {
+            return null;
+        }
         $facts = $rule->facts($this->pair);
         if ($facts !== null) {
             return Cause::of($rule->id(), $facts);

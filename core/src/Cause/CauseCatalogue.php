@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Cause;
 
+use NineTally\Core\Comparison\CellPair;
+
 /**
  * All causes in the order in which they are tried: what differs in form, alone or together; then the value, cell by cell, and
  * the causes that only a whole column can show.
@@ -13,7 +15,7 @@ namespace NineTally\Core\Cause;
 final readonly class CauseCatalogue
 {
     /** Exports carry it: when a cause is added or told apart from another, it rises. */
-    public const VERSION = 2;
+    public const VERSION = 3;
 
     public FormCombination $forms;
 
@@ -32,12 +34,12 @@ final readonly class CauseCatalogue
     public function __construct()
     {
         $this->forms = new FormCombination(
-            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEnds, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Punctuation, new Forms\LeadingZeros],
+            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEnds, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Accents, new Forms\Punctuation, new Forms\LeadingZeros],
             [new Forms\NumberForm, new Forms\DateForm, new Forms\YesNoForm, new Forms\BlankToken],
-            [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Punctuation, CauseId::Spacing, CauseId::LetterCase, CauseId::LeadingZeros],
+            [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents, CauseId::Punctuation, CauseId::Spacing, CauseId::LetterCase, CauseId::LeadingZeros],
         );
         $this->before = [new Rules\Rounding, new Rules\Sign, new Rules\Scale];
-        $this->ofColumn = [new PatternRules\Truncated, new Rules\DayMonth, new PatternRules\DateShift, new PatternRules\Translated, new PatternRules\Moved];
+        $this->ofColumn = [new PatternRules\Truncated, new Rules\DayMonth, new PatternRules\Offset, new PatternRules\DateShift, new PatternRules\Translated, new PatternRules\Moved];
         $patternRules = [];
         foreach ($this->ofColumn as $rule) {
             if ($rule instanceof PatternRule) {
@@ -58,6 +60,18 @@ final readonly class CauseCatalogue
     public function valueAfter(BarePair $pair): Cause
     {
         return $this->first($this->after, $pair) ?? Cause::of(CauseId::None);
+    }
+
+    /**
+     * Which letters of two texts became which, where they are near each other: the breakdown of a pattern, and what a record says.
+     *
+     * @return list<array{string, string}> as they were delivered: what was, and what became of it
+     */
+    public function letters(string $source, string $target): array
+    {
+        $pair = BarePair::of(new CellPair($source, $target), $this->forms);
+
+        return (new Rules\NearText)->letters($pair->pair, $pair->bare);
     }
 
     /** @return array<string, list<string>> by cause id: what the pair is evidence for */

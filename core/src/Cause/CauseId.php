@@ -13,6 +13,7 @@ enum CauseId: string
     case LineEnds = 'line-ends';
     case LetterCase = 'case';
     case Unicode = 'unicode';
+    case Accents = 'accents';
     case Punctuation = 'punctuation';
     case LeadingZeros = 'leading-zeros';
     case NumberForm = 'number-form';
@@ -26,6 +27,7 @@ enum CauseId: string
     case Scale = 'scale';
     case Truncated = 'truncated';
     case DayMonth = 'day-month';
+    case Offset = 'offset';
     case DateShift = 'date-shift';
     case Translated = 'translated';
     case Moved = 'moved';
@@ -33,13 +35,14 @@ enum CauseId: string
     case Blanked = 'blanked';
     case Filled = 'filled';
     case NearText = 'near-text';
+    case Untranslated = 'untranslated';
     case None = 'none';
 
     /** Only the form differs: a plan may forgive it. */
     public function isOfForm(): bool
     {
         return match ($this) {
-            self::Spacing, self::Invisible, self::LineEnds, self::LetterCase, self::Unicode, self::Punctuation, self::LeadingZeros,
+            self::Spacing, self::Invisible, self::LineEnds, self::LetterCase, self::Unicode, self::Accents, self::Punctuation, self::LeadingZeros,
             self::NumberForm, self::DateForm, self::YesNoForm, self::BlankToken => true,
             default => false,
         };
@@ -49,7 +52,7 @@ enum CauseId: string
     public function isOfWholeColumn(): bool
     {
         return match ($this) {
-            self::Truncated, self::DateShift, self::Translated, self::Moved => true,
+            self::Truncated, self::Offset, self::DateShift, self::Translated, self::Moved => true,
             default => false,
         };
     }
@@ -64,6 +67,7 @@ enum CauseId: string
             self::LineEnds => 'line ends differ',
             self::LetterCase => 'capitals differ',
             self::Unicode => 'the same letters in another Unicode form',
+            self::Accents => 'the same letters with other marks',
             self::Punctuation => 'hyphens, dots or quotes of another kind',
             self::LeadingZeros => 'leading zeros differ',
             self::NumberForm => 'same number, written differently',
@@ -77,6 +81,7 @@ enum CauseId: string
             self::Scale => 'a power of ten too large or too small',
             self::Truncated => 'cut',
             self::DayMonth => 'day and month swapped',
+            self::Offset => 'a number plus or minus one constant',
             self::DateShift => 'shifted in time',
             self::Translated => 'each source value has one target value, judged among the cells that differ',
             self::Moved => 'the value stands in another column',
@@ -84,6 +89,7 @@ enum CauseId: string
             self::Blanked => 'blank in the target',
             self::Filled => 'blank in the source',
             self::NearText => 'a few letters differ',
+            self::Untranslated => 'still the value of the source, where the crosswalk has an entry',
             self::None => 'no cause found',
         };
     }

@@ -17,8 +17,13 @@ final readonly class CauseSentence
     {
         $sentence = implode(' and ', array_map($this->one(...), $ids));
         $forms = $this->text('forms');
+        $sentence = $forms === '' ? $sentence : $sentence.', and '.implode(' and ', array_map(static fn(string $form): string => CauseId::from($form)->meaning(), explode('+', $forms)));
+        $sentence .= match ($this->text('clock')) {
+            'twice' => ', where the clock shows the time twice',
+            default => '',
+        };
 
-        return $forms === '' ? $sentence : $sentence.', and '.implode(' and ', array_map(static fn(string $form): string => CauseId::from($form)->meaning(), explode('+', $forms)));
+        return $this->text('against') === 'entry' ? $sentence.', held against the entry of the crosswalk' : $sentence;
     }
 
     private function one(CauseId $id): string
@@ -28,10 +33,15 @@ final readonly class CauseSentence
         }
 
         return match ($id) {
-            CauseId::Unreadable => sprintf('the %s is not %s', $this->text('side'), $this->text('kind')),
+            CauseId::Unreadable => match ($this->text('clock')) {
+                'skipped' => sprintf('the time of the %s never was: the clock goes forward over it', $this->text('side')),
+                'no-zone' => sprintf('an instant against a time of the %s without a zone', $this->text('side')),
+                default => sprintf('the %s is not %s', $this->text('side'), $this->text('kind')),
+            },
             CauseId::Rounding => $this->rounding(),
             CauseId::Scale => $this->scale(),
             CauseId::Truncated => isset($this->facts['characters']) ? sprintf('cut at %s', $this->counted('characters')) : sprintf('cut at %s', $this->counted('bytes')),
+            CauseId::Offset => sprintf('%s %s', ltrim($this->text('constant'), '-'), str_starts_with($this->text('constant'), '-') ? 'less' : 'more'),
             CauseId::DateShift => $this->shift(),
             CauseId::Moved => sprintf('moved from %s to %s', $this->text('from'), $this->text('to')),
             CauseId::Encoding => $this->encoding(),
@@ -65,8 +75,14 @@ final readonly class CauseSentence
             return $amount;
         }
         $forward = $seconds + (int) ($this->facts['clock_change'] ?? 0);
+        $whileForward = $this->duration(abs($forward)).($forward < 0 ? ' earlier' : ' later');
 
-        return sprintf('%s, and %s while clocks are forward in %s', $seconds === 0 ? 'the same time' : $amount, $forward === 0 ? 'the same time' : $this->duration(abs($forward)).($forward < 0 ? ' earlier' : ' later'), $zone);
+        // Cells that have the same time on both sides are no findings: of them nothing is said.
+        return match (true) {
+            $seconds === 0 => "{$whileForward}, always while clocks are forward in {$zone}",
+            $forward === 0 => "{$amount}, always while clocks are not forward in {$zone}",
+            default => "{$amount}, and {$whileForward} while clocks are forward in {$zone}",
+        };
     }
 
     private function duration(int $seconds): string
@@ -91,15 +107,7 @@ final readonly class CauseSentence
 
     private function nearText(): string
     {
-        $from = explode('|', $this->text('from'));
-        $to = explode('|', $this->text('to'));
-        $changes = array_map(static fn(string $was, string $is): string => match (true) {
-            $was === '' => "\"{$is}\" added",
-            $is === '' => "\"{$was}\" left out",
-            default => "\"{$was}\" became \"{$is}\"",
-        }, $from, $to);
-
-        return implode(' and ', $changes);
+        return 'letters '.str_replace('+', ' and ', $this->text('edit'));
     }
 
     private function tolerance(): string

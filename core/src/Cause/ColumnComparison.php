@@ -26,10 +26,26 @@ final class ColumnComparison
     /** Longer values seldom come twice. */
     private const MEMO_BYTES = 200;
 
+    /** Said of a cause that was found against what the crosswalk wants. */
+    private const AGAINST_ENTRY = ['against' => 'entry'];
+
     /** Whether cells that are equal as bytes must be read all the same: the sides read them differently, or a crosswalk counts its values. */
     public readonly bool $readsEqualBytes;
 
+    public readonly bool $hasCrosswalk;
+
+    public readonly bool $hasBlankTokens;
+
     private readonly CellPair $template;
+
+    /** What stands in an entry of the crosswalk is a value of the target, and is read as one. */
+    private readonly CellPair $entryTemplate;
+
+    private readonly ?CrosswalkEntries $entries;
+
+    private readonly CanonicalForm $sourceForm;
+
+    private readonly CanonicalForm $targetForm;
 
     /** @var array<string, true> */
     private readonly array $forgiven;
@@ -56,7 +72,13 @@ final class ColumnComparison
         private readonly CauseCatalogue $catalogue,
     ) {
         $this->readsEqualBytes = ! $source->isLike($target) || $pair->crosswalk !== [];
+        $this->hasCrosswalk = $pair->crosswalk !== [];
+        $this->hasBlankTokens = $source->hasBlankTokens() || $target->hasBlankTokens();
         $this->template = new CellPair('', '', $source, $target);
+        $this->entryTemplate = new CellPair('', '', $target, $target);
+        $this->entries = $pair->crosswalk === [] ? null : new CrosswalkEntries($pair, $source, $catalogue->forms);
+        $this->sourceForm = new CanonicalForm($source, $pair->forgives, $catalogue->forms);
+        $this->targetForm = new CanonicalForm($target, $pair->forgives, $catalogue->forms);
         $this->forgiven = array_fill_keys($pair->forgives, true);
         $this->isPlain = in_array($pair->kind, [Kind::Text, Kind::Number], true) && ! $source->hasBlankTokens() && ! $target->hasBlankTokens() && $source->numbers->decimalMark === '.' && $target->numbers->decimalMark === '.';
         $this->identical = Judgement::identical();
@@ -69,14 +91,15 @@ final class ColumnComparison
         if ($source === $target && ! $this->readsEqualBytes) {
             return $this->identical;
         }
-        if ($this->isPlain && ($simple = $this->simple($source, $target)) !== null) {
+        if ($this->isPlain && $this->entries === null && ($simple = $this->simple($source, $target)) !== null) {
             return $simple;
         }
         $values = $source.KeyTuple::SEPARATOR.$target;
         if (isset($this->memo[$values])) {
             return $this->memo[$values];
         }
-        $judgement = $this->read($this->template->with($source, $target));
+        $entry = $this->entries?->target($source);
+        $judgement = $entry === null ? $this->read($this->template->with($source, $target)) : $this->againstEntry($source, $this->entryTemplate->with($entry, $target));
         if (strlen($values) < self::MEMO_BYTES) {
             if (count($this->memo) === self::MEMO_SIZE) {
                 $this->memo = [];
@@ -94,8 +117,11 @@ final class ColumnComparison
         if (isset($this->settled[$values])) {
             return $this->settled[$values];
         }
-        $pair = BarePair::of($this->asTheCrosswalkSays($this->template->with($source, $target)), $this->catalogue->forms);
+        $entry = $this->entries?->target($source);
+        $pair = BarePair::of($entry === null ? $this->template->with($source, $target) : $this->entryTemplate->with($entry, $target), $this->catalogue->forms);
         $cause = $this->catalogue->decided($pair, $decision, $moved) ?? $this->catalogue->valueAfter($pair);
+        $facts = ($entry === null ? [] : self::AGAINST_ENTRY) + ($cause->ids === [CauseId::None] ? $this->clock($pair->pair) : []);
+        $cause = $facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts);
         if (count($this->settled) === self::MEMO_SIZE) {
             $this->settled = [];
         }
@@ -106,7 +132,18 @@ final class ColumnComparison
     /** Whether a value of the source is not among the crosswalk's. */
     public function lacksEntry(string $source): bool
     {
-        return $this->pair->crosswalk !== [] && ! isset($this->pair->crosswalk[$source]) && ! $this->source->isBlank($source);
+        return $this->entries !== null && $this->entries->lacks($source);
+    }
+
+    /** Whether the source has no value; the target. */
+    public function isBlankInSource(string $source): bool
+    {
+        return $this->source->isBlank($source);
+    }
+
+    public function isBlankInTarget(string $target): bool
+    {
+        return $this->target->isBlank($target);
     }
 
     /** Differences that a look at the bytes proves: capitals alone, zeros at the end of a number alone. No cause that comes earlier can explain them. */
@@ -143,12 +180,12 @@ final class ColumnComparison
         if ($early !== null) {
             return $early;
         }
-        if ($this->isPlain && $this->pair->tolerance === null && $this->pair->rounding === null && $this->pair->crosswalk === [] && $this->areDigits($pair->source) && $this->areDigits($pair->target)) {
+        if ($this->isPlain && $this->pair->tolerance === null && $this->pair->rounding === null && $this->areDigits($pair->source) && $this->areDigits($pair->target)) {
             return $this->value(BarePair::withoutForms($pair));
         }
         $bare = BarePair::of($pair, $this->catalogue->forms);
 
-        return $this->readable($bare) ?? $this->form($bare) ?? $this->allowed($bare) ?? $this->value($bare);
+        return $this->readable($bare) ?? $this->form($bare) ?? $this->allowed($pair) ?? $this->value($bare);
     }
 
     private function blankness(CellPair $pair): ?Judgement
@@ -172,7 +209,7 @@ final class ColumnComparison
         $differs = match ($pair->kind()) {
             Kind::Text => false,
             Kind::Number => ($numbers = $pair->numbers()) !== null && ! $numbers[0]->isEqualTo($numbers[1]),
-            Kind::Date, Kind::DateTime => ($moments = $pair->moments()) !== null && $moments[0]->canonical() !== $moments[1]->canonical(),
+            Kind::Date, Kind::DateTime => ($moments = $pair->moments()) !== null && ! $moments[0]->isEqualTo($moments[1]),
             Kind::YesNo => ($yes = $this->source->yesOrNo($pair->source)) !== null && ($also = $this->target->yesOrNo($pair->target)) !== null && $yes !== $also,
         };
 
@@ -188,20 +225,41 @@ final class ColumnComparison
         $source = $this->source->canRead($pair->source) || $this->source->canRead($bare->bare->source);
         $target = $this->target->canRead($pair->target) || $this->target->canRead($bare->bare->target);
 
-        return $source === $target ? null : Judgement::changed(Cause::of(CauseId::Unreadable, ['side' => $source ? 'target' : 'source', 'kind' => $this->pair->kind->noun()]));
+        if ($source !== $target) {
+            $side = $source ? 'target' : 'source';
+            $isSkipped = $source ? $this->target->isSkipped($pair->target) : $this->source->isSkipped($pair->source);
+
+            return Judgement::changed(Cause::of(CauseId::Unreadable, ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : [])));
+        }
+
+        return $this->pair->kind === Kind::DateTime ? $this->comparable($pair) : null;
+    }
+
+    /** An instant and a clock time without a zone cannot be compared. */
+    private function comparable(CellPair $pair): ?Judgement
+    {
+        $moments = $pair->moments();
+        if ($moments === null || $moments[0]->isInstant() === $moments[1]->isInstant()) {
+            return null;
+        }
+
+        return Judgement::changed(Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']));
     }
 
     private function form(BarePair $bare): ?Judgement
     {
         $ids = $bare->pair->source === $bare->pair->target ? null : $this->catalogue->forms->explain($bare);
 
-        return $ids === null ? null : $this->ofForm($ids);
+        return $ids === null ? null : $this->ofForm($ids, in_array(CauseId::DateForm, $ids, true) ? $this->clock($bare->pair) : []);
     }
 
-    /** @param non-empty-list<CauseId> $ids */
-    private function ofForm(array $ids): Judgement
+    /**
+     * @param  non-empty-list<CauseId>  $ids
+     * @param  array<string, string|int>  $facts
+     */
+    private function ofForm(array $ids, array $facts = []): Judgement
     {
-        return $this->forgives($ids) ? Judgement::forgiven(new Cause($ids)) : Judgement::changed(new Cause($ids));
+        return $this->forgives($ids) ? Judgement::forgiven(new Cause($ids, $facts)) : Judgement::changed(new Cause($ids, $facts));
     }
 
     /** @param non-empty-list<CauseId> $ids */
@@ -216,27 +274,37 @@ final class ColumnComparison
         return true;
     }
 
-    private function allowed(BarePair $bare): ?Judgement
+    private function allowed(CellPair $pair): ?Judgement
     {
-        $mapped = $this->asTheCrosswalkSays($bare->pair);
-        if ($mapped !== $bare->pair) {
-            if ($mapped->source === $mapped->target) {
-                return Judgement::forgiven(Cause::of(CauseId::Crosswalk));
-            }
-            $ids = $this->catalogue->forms->explain(BarePair::of($mapped, $this->catalogue->forms));
-            if ($ids !== null) {
-                return $this->forgives($ids) ? Judgement::forgiven(Cause::of(CauseId::Crosswalk, ['forms' => (new Cause($ids))->id])) : Judgement::changed(new Cause($ids));
-            }
-        }
-
-        return $this->tolerated($mapped) ?? $this->rounded($mapped);
+        return $this->tolerated($pair) ?? $this->rounded($pair);
     }
 
-    private function asTheCrosswalkSays(CellPair $pair): CellPair
+    /**
+     * Where the crosswalk has an entry, the entry's target is what must stand there, blank or not.
+     *
+     * @param  CellPair  $pair  the entry's target, and what stands in the target
+     */
+    private function againstEntry(string $source, CellPair $pair): Judgement
     {
-        $target = $this->pair->crosswalk[$pair->source] ?? null;
+        [$isBlank, $isBlankInTarget] = [$pair->isBlankInSource(), $pair->isBlankInTarget()];
+        if ($pair->source === $pair->target || $isBlank && $isBlankInTarget) {
+            return Judgement::forgiven(Cause::of(CauseId::Crosswalk));
+        }
+        $bare = BarePair::of($pair, $this->catalogue->forms);
+        $ids = $this->catalogue->forms->explain($bare);
+        if ($ids !== null && $this->forgives($ids)) {
+            return Judgement::forgiven(Cause::of(CauseId::Crosswalk, ['forms' => (new Cause($ids))->id]));
+        }
+        if ($source === $pair->target || $this->sourceForm->of($source) === $this->targetForm->of($pair->target)) {
+            return Judgement::changed(Cause::of(CauseId::Untranslated));
+        }
 
-        return $target === null ? $pair : $pair->with($target, $pair->target);
+        return match (true) {
+            $isBlankInTarget => Judgement::blank(CauseId::Blanked, self::AGAINST_ENTRY),
+            $isBlank => Judgement::blank(CauseId::Filled, self::AGAINST_ENTRY),
+            $ids !== null => Judgement::changed(new Cause($ids, self::AGAINST_ENTRY)),
+            default => $this->readable($bare) ?? $this->allowed($pair) ?? $this->value($bare, self::AGAINST_ENTRY),
+        };
     }
 
     private function tolerated(CellPair $pair): ?Judgement
@@ -273,12 +341,19 @@ final class ColumnComparison
             : null;
     }
 
-    private function value(BarePair $bare): Judgement
+    /** @param array<string, string|int> $facts */
+    private function value(BarePair $bare, array $facts = []): Judgement
     {
-        $mapped = $this->asTheCrosswalkSays($bare->pair);
-        $bare = $mapped === $bare->pair ? $bare : BarePair::of($mapped, $this->catalogue->forms);
         $cause = $this->catalogue->valueBefore($bare);
 
-        return $cause !== null ? Judgement::changed($cause) : Judgement::undecided($this->catalogue->evidence($bare));
+        return $cause !== null ? Judgement::changed($facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts)) : Judgement::undecided($this->catalogue->evidence($bare));
+    }
+
+    /** @return array<string, string> */
+    private function clock(CellPair $pair): array
+    {
+        $moments = $this->pair->kind === Kind::DateTime ? $pair->moments() : null;
+
+        return $moments !== null && ($moments[0]->otherOffset !== null || $moments[1]->otherOffset !== null) ? ['clock' => 'twice'] : [];
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Cause;
 
+use NineTally\Core\Cause\PatternRules\Offset;
+
 /** Which causes of a whole column hold for one column pair, and on what evidence. */
 final readonly class ColumnDecision
 {
@@ -18,7 +20,7 @@ final readonly class ColumnDecision
     /** @param list<string> $evidence the likeliest first */
     public function cause(CauseId $id, array $evidence): ?Cause
     {
-        foreach ($evidence as $one) {
+        foreach ($id === CauseId::Offset ? Offset::decisive(...$evidence) : $evidence as $one) {
             if (isset($this->holds[$id->value][$one])) {
                 return Cause::of($id, $this->holds[$id->value][$one]);
             }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Cause;
 
+use NineTally\Core\Cause\PatternRules\Offset;
+
 /**
  * What the undecided cells of one column pair are evidence for, counted. Counts of several workers add up.
  *
@@ -12,7 +14,7 @@ namespace NineTally\Core\Cause;
  */
 final class ColumnEvidence
 {
-    private const MOST = ['truncated' => 20_000, 'date-shift' => 20_000, 'translated' => 5_000, 'moved' => 5_000];
+    private const MOST = ['truncated' => 20_000, 'offset' => 20_000, 'date-shift' => 20_000, 'translated' => 5_000, 'moved' => 5_000];
 
     /** @var array<string, array<string, int>|null> cause id => evidence => cells; null: too many to follow a rule */
     private array $counts = [];
@@ -60,7 +62,7 @@ final class ColumnEvidence
             }
         }
 
-        return new ColumnDecision($holds);
+        return new ColumnDecision((new Codes($catalogue->forms))->settled($holds, $this->counts[CauseId::Translated->value] ?? []));
     }
 
     private function count(string $cause, string $piece, int $cells): void
@@ -71,7 +73,9 @@ final class ColumnEvidence
         $counts = &$this->counts[$cause];
         $counts[$piece] = ($counts[$piece] ?? 0) + $cells;
         if (count($counts) > self::MOST[$cause]) {
-            $counts = null;
+            // What is condensed decides the same, and how many pieces it has does not depend on the order in which they came.
+            $counts = $cause === CauseId::Offset->value ? Offset::condensed($counts) : $counts;
+            $counts = count($counts) > self::MOST[$cause] ? null : $counts;
         }
     }
 }

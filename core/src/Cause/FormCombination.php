@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Cause;
 
 use NineTally\Core\Comparison\CellPair;
+use NineTally\Core\Value\Kind;
 
 /** Finds the fewest causes of form that explain a difference together; among equally many, the first in the order of the catalogue. */
 final readonly class FormCombination
@@ -27,7 +28,7 @@ final readonly class FormCombination
             $byId[$form->id()->value] = $form;
         }
         $this->applied = array_map(static fn(CauseId $id): TextForm => $byId[$id->value] ?? throw new \LogicException("No text form is called {$id->value}."), $application);
-        $this->appliedToAscii = array_values(array_filter($this->applied, static fn(TextForm $form): bool => ! in_array($form->id(), [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode], true)));
+        $this->appliedToAscii = array_values(array_filter($this->applied, static fn(TextForm $form): bool => ! in_array($form->id(), [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents], true)));
     }
 
     /**
@@ -43,6 +44,10 @@ final readonly class FormCombination
     public function explain(BarePair $bare): ?array
     {
         [$pair, $full, $effective] = [$bare->pair, $bare->bare, $bare->forms];
+        // Of numbers, spaces at the ends and leading zeros are part of the form.
+        if ($pair->kind() === Kind::Number && ($number = $this->readForm($pair)) !== null) {
+            return [$number->id()];
+        }
         $meetsAsText = $full->source === $full->target && $effective !== [];
         if (! $meetsAsText && $this->readForm($pair) === null && ($this->areCapitals($effective) || $this->readForm($full) === null)) {
             return null;

@@ -37,9 +37,10 @@ final readonly class Judgement
         return new self(CellClass::Changed, $cause, isOfValue: ! $cause->ids[0]->isOfForm());
     }
 
-    public static function blank(CauseId $id): self
+    /** @param array<string, string|int> $facts */
+    public static function blank(CauseId $id, array $facts = []): self
     {
-        return new self($id === CauseId::Blanked ? CellClass::Blanked : CellClass::Filled, Cause::of($id));
+        return new self($id === CauseId::Blanked ? CellClass::Blanked : CellClass::Filled, Cause::of($id, $facts));
     }
 
     /** @param array<string, list<string>> $evidence */

@@ -56,12 +56,13 @@ final class ProfileCommand extends Command
         $distinct = ($found['distinct_is_exact'] ? '' : 'about ').number_format($found['distinct']);
 
         return sprintf(
-            '%s: %s, %s blank, %s distinct%s%s',
+            '%s: %s, %s blank, %s distinct%s%s%s',
             $column->name,
             $found['kind'],
             number_format($found['blank']),
             $distinct,
             $found['lengths'] === null ? '' : sprintf(', %d to %d characters, from "%s" to "%s"', ...$found['lengths'], ...($found['range'] ?? ['', ''])),
+            $found['forms'] === [] ? '' : "; {$found['evidence']}",
             $found['invisible'] === 0 ? '' : sprintf(', %s with invisible characters', number_format($found['invisible'])),
         );
     }

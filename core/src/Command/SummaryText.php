@@ -13,8 +13,11 @@ final readonly class SummaryText
 {
     public static function of(Summary $summary): string
     {
-        $lines = [self::balance('Source', $summary->source, 'missing'), self::balance('Target', $summary->target, 'extra'), ''];
-        $lines[] = sprintf('Rows arrived: %s. Cells agreeing among matched rows: %s.', $summary->rowsArrived()->text(), $summary->cellsAgreeing()->text());
+        $values = $summary->values();
+        $lines = [...self::ledgers('Source', $summary->source, 'missing'), ...self::ledgers('Target', $summary->target, 'extra'), ''];
+        $lines[] = sprintf('Rows arrived: %s of %s, %s.', number_format($summary->source->agreed + $summary->source->changed), number_format($summary->source->shaped), $summary->rowsArrived()->text());
+        $lines[] = sprintf('Values right: %s of %s, %s. They are %s of the values that arrived.', number_format($values->right), number_format($values->values()), $values->agreement()->text(), $values->ofArrived()->text());
+        $lines[] = sprintf('Differing: %s. Lost: %s. Added: %s. Blank on both sides: %s.', ...array_map(number_format(...), [$values->differing, $values->lost(), $values->added(), $values->blankOnBoth]));
         foreach ($summary->patterns as $pattern) {
             $lines[] = sprintf('%10s  %s: %s', number_format($pattern->cells), $summary->columns[$pattern->pairPosition]['pair']->source, CauseId::sentenceFor($pattern->cause, $pattern->facts));
         }
@@ -22,16 +25,21 @@ final readonly class SummaryText
         return implode("\n", $lines);
     }
 
-    private static function balance(string $name, SideCounts $side, string $unmatched): string
+    /** @return list<string> reading, preparing, comparing: each an equation that held */
+    private static function ledgers(string $name, SideCounts $side, string $unmatched): array
     {
-        $terms = ['agreed' => $side->agreed, 'changed' => $side->changed, $unmatched => $side->unmatched, 'repeated' => $side->repeated, 'unkeyed' => $side->unkeyed];
+        $indent = str_repeat(' ', strlen($name));
 
-        return sprintf(
-            '%s %s delivered = %s; %s refused',
-            $name,
-            number_format($side->shaped),
-            implode(' + ', array_map(static fn(int $rows, string $term): string => number_format($rows).' '.$term, $terms, array_keys($terms))),
-            number_format($side->refused),
-        );
+        return [
+            sprintf('%s %s read = %s', $name, number_format($side->read), self::sum(['refused' => $side->refused, 'delivered' => $side->delivered])),
+            sprintf('%s %s = %s', $indent, self::sum(['delivered' => $side->delivered, 'made' => $side->made]), self::sum(['left out' => $side->leftOut, 'condensed' => $side->merged, 'prepared' => $side->shaped])),
+            sprintf('%s %s prepared = %s', $indent, number_format($side->shaped), self::sum(['agreed' => $side->agreed, 'changed' => $side->changed, $unmatched => $side->unmatched, 'repeated' => $side->repeated, 'unkeyed' => $side->unkeyed])),
+        ];
+    }
+
+    /** @param array<string, int> $terms */
+    private static function sum(array $terms): string
+    {
+        return implode(' + ', array_map(static fn(int $rows, string $term): string => number_format($rows).' '.$term, $terms, array_keys($terms)));
     }
 }

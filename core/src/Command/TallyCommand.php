@@ -6,7 +6,6 @@ namespace NineTally\Core\Command;
 
 use NineTally\Core\Intake\DelimitedFormat;
 use NineTally\Core\Intake\NotUsable;
-use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
@@ -45,12 +44,18 @@ final class TallyCommand extends Command
     protected function configure(): void
     {
         $this
-            ->addArgument('source', InputArgument::REQUIRED, 'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input')
-            ->addArgument('target', InputArgument::REQUIRED, 'The new system\'s rows')
+            ->addArgument('source', InputArgument::OPTIONAL, 'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input. label=file gives its rows a label')
+            ->addArgument('target', InputArgument::OPTIONAL, 'The new system\'s rows')
             ->addOption('key', null, InputOption::VALUE_REQUIRED, 'The columns that say which row is which, by source name, separated by commas')
             ->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'Pairs a source column with a target column of another name: source_column:target_column')
             ->addOption('leave-out', null, InputOption::VALUE_REQUIRED, 'Columns of either side that are not compared, separated by commas')
             ->addOption('plan', null, InputOption::VALUE_REQUIRED, 'A plan as JSON, instead of --key, --map and --leave-out')
+            ->addOption('source-part', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A further part of the source, stacked below the first: file, or label=file')
+            ->addOption('target-part', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A further part of the target')
+            ->addOption('source-label-column', null, InputOption::VALUE_REQUIRED, 'The name of a column that holds the part label of each source row')
+            ->addOption('target-label-column', null, InputOption::VALUE_REQUIRED, 'The same for the target')
+            ->addOption('reference', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A reference that steps of the plan look up from: name=file. The same name again adds a part')
+            ->addOption('from', null, InputOption::VALUE_REQUIRED, 'A folder that holds plan, parts, references and parameters of a tally, instead of all of these')
             ->addOption('parameter', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A value that conditions of the plan\'s steps ask for: name=value')
             ->addOption('delimiter', null, InputOption::VALUE_REQUIRED, 'Instead of the one that is found: '.implode(', ', DelimitedFormat::DELIMITERS))
             ->addOption('out', null, InputOption::VALUE_REQUIRED, 'A folder for the figures and the findings, written as CSV and JSON')
@@ -89,20 +94,22 @@ final class TallyCommand extends Command
 
     private function tally(InputInterface $input, OutputInterface $errors, Workspace $workspace): Summary
     {
-        $order = $this->order($input, $workspace);
-        $plan = $this->plan($input, $order->source(), $order->target());
-        $parameters = $this->parameters($input);
+        $folder = $this->folder($input);
+        $order = $this->order($input, $workspace, $folder);
+        $plan = $folder === null ? $this->plan($input, $order) : PlanFile::read($folder->plan);
+        $parameters = [...$folder->parameters ?? [], ...$this->parameters($input)];
         [$source, $target] = [$order->shaped(Side::Source, $plan, $workspace->path, $parameters), $order->shaped(Side::Target, $plan, $workspace->path, $parameters)];
         $plan->mustFit($source->columns(), $target->columns());
         $order->write($workspace->path, $plan);
         $workers = $this->workers($input);
         $crew = $workers === 1 ? new CrewOfOne : new CrewOfProcesses($workers, [...Launcher::command(), 'work', $workspace->path]);
         $progress = ! $input->getOption('quiet') && stream_isatty(STDERR) ? new TerminalProgress($errors) : null;
-        $folder = $input->getOption('out');
+        $out = $input->getOption('out');
         $listsForgiven = $order->settings->listsForgiven;
-        $files = is_string($folder) ? FindingFiles::in($folder, $plan, $source->columns(), $target->columns(), $listsForgiven) : null;
+        $files = is_string($out) ? FindingFiles::in($out, $plan, $source->columns(), $target->columns(), $listsForgiven) : null;
         try {
-            $findings = (new TallyRun($plan, $source, $target, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew))->findings();
+            $run = new TallyRun($plan, $source, $target, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew);
+            $findings = $run->findings();
             foreach ($findings as $finding) {
                 $files?->add($finding);
             }
@@ -110,14 +117,30 @@ final class TallyCommand extends Command
             $progress?->clear();
         }
         $files?->leaveOut($source, $target);
+        $files?->post($run->forgivenPostings("{$workspace->path}/forgiven.postings"), "{$workspace->path}/forgiven.postings");
         $files?->finish($findings->getReturn());
 
         return $findings->getReturn();
     }
 
-    private function order(InputInterface $input, Workspace $workspace): WorkOrder
+    private function folder(InputInterface $input): ?TallyFolder
+    {
+        $folder = $input->getOption('from');
+        if (! is_string($folder)) {
+            return null;
+        }
+        $given = array_filter(['source', 'target'], static fn(string $side): bool => $input->getArgument($side) !== null);
+        $given = [...$given, ...array_filter(['key', 'map', 'leave-out', 'plan', 'source-part', 'target-part', 'source-label-column', 'target-label-column', 'reference'], static fn(string $option): bool => ! in_array($input->getOption($option), [null, []], true))];
+
+        return $given === [] ? TallyFolder::read($folder) : throw $this->problem(sprintf('The folder of --from says all that a tally is made of. Take %s out.', implode(', ', $given)));
+    }
+
+    private function order(InputInterface $input, Workspace $workspace, ?TallyFolder $folder): WorkOrder
     {
         [$source, $target] = [$this->text($input->getArgument('source')), $this->text($input->getArgument('target'))];
+        if ($folder === null && ($source === '' || $target === '')) {
+            throw $this->problem('Name the file of the source and the file of the target, or a folder of a tally with --from.');
+        }
         if ($source === self::STANDARD_INPUT && $target === self::STANDARD_INPUT) {
             throw $this->problem('Standard input can be one side only. Give a file for the other.');
         }
@@ -131,14 +154,40 @@ final class TallyCommand extends Command
         }
 
         return new WorkOrder(
-            $this->path($source, $workspace),
-            $source === self::STANDARD_INPUT ? 'standard input' : $source,
-            $this->path($target, $workspace),
-            $target === self::STANDARD_INPUT ? 'standard input' : $target,
+            $folder->source ?? $this->side($input, 'source', $source, $workspace),
+            $folder->target ?? $this->side($input, 'target', $target, $workspace),
+            $folder->references ?? $this->references($input),
             is_string($delimiter) ? $delimiter : null,
             ByteSize::read($this->text($input->getOption('row-limit')), 'row-limit', 1),
             new TallySettings(ByteSize::read($this->text($input->getOption('memory')), 'memory', self::LEAST_MEMORY), listsForgiven: $listsForgiven),
         );
+    }
+
+    private function side(InputInterface $input, string $side, string $first, Workspace $workspace): SideOption
+    {
+        /** @var list<string> $more */
+        $more = $input->getOption("{$side}-part");
+        $label = $input->getOption("{$side}-label-column");
+        $part = $first === self::STANDARD_INPUT ? new PartOption($this->path($first, $workspace), 'standard input', 'standard input') : PartOption::read($first);
+
+        return new SideOption([$part, ...array_map(PartOption::read(...), $more)], is_string($label) ? $label : null);
+    }
+
+    /** @return array<string, SideOption> by name */
+    private function references(InputInterface $input): array
+    {
+        $parts = [];
+        /** @var list<string> $given */
+        $given = $input->getOption('reference');
+        foreach ($given as $reference) {
+            [$name, $path] = [...explode('=', $reference, 2), ''];
+            if ($name === '' || $path === '') {
+                throw $this->problem(sprintf('--reference=%s names no file. Write --reference=name=file.', $reference));
+            }
+            $parts[$name][] = PartOption::read($path);
+        }
+
+        return array_map(static fn(array $ofName): SideOption => new SideOption($ofName), $parts);
     }
 
     /** Standard input is kept first: it is read more than once, and by more than one process. */
@@ -155,11 +204,11 @@ final class TallyCommand extends Command
         return $path;
     }
 
-    private function plan(InputInterface $input, Reader $source, Reader $target): Plan
+    private function plan(InputInterface $input, WorkOrder $order): Plan
     {
         $path = $input->getOption('plan');
         if (! is_string($path)) {
-            return Plan::pairing($source->columns(), $target->columns(), $this->names($input, 'key'), $this->map($input), $this->names($input, 'leave-out'));
+            return Plan::pairing($order->columns(Side::Source), $order->columns(Side::Target), $this->names($input, 'key'), $this->map($input), $this->names($input, 'leave-out'));
         }
         if ($input->getOption('key') !== null || $input->getOption('map') !== [] || $input->getOption('leave-out') !== null) {
             throw $this->problem('A plan says key, pairs and what is left out. Give either --plan, or --key, --map and --leave-out.');

@@ -9,8 +9,8 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\NoReferences;
 use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Shape\ReferenceShelf;
 use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\TallySettings;
@@ -21,24 +21,22 @@ final readonly class WorkOrder
 {
     private const FILE = 'order';
 
+    /** @param array<string, SideOption> $references by name */
     public function __construct(
-        public string $sourcePath,
-        public string $sourceName,
-        public string $targetPath,
-        public string $targetName,
-        public ?string $delimiter,
+        public SideOption $sourceParts,
+        public SideOption $targetParts,
+        public array $references = [],
+        public ?string $delimiter = null,
         public int $rowLimit = DelimitedReader::ROW_LIMIT,
         public TallySettings $settings = new TallySettings,
     ) {}
 
-    public function source(): Reader
+    /** The columns of a side as delivered: what a plan by names is made of. */
+    public function columns(Side $side): \NineTally\Core\Row\Columns
     {
-        return (new ReaderCatalogue($this->rowLimit))->open($this->sourcePath, $this->sourceName, $this->delimiter);
-    }
+        $parts = $this->parts($side);
 
-    public function target(): Reader
-    {
-        return (new ReaderCatalogue($this->rowLimit))->open($this->targetPath, $this->targetName, $this->delimiter);
+        return $parts->isOneFile() ? $parts->reader($this->catalogue(), $this->delimiter)->columns() : \NineTally\Core\Row\Columns::named($parts->parts[0]->name, $parts->stack($this->catalogue(), $this->delimiter)->columns);
     }
 
     /**
@@ -50,16 +48,17 @@ final readonly class WorkOrder
      */
     public function shaped(Side $side, Plan $plan, string $workspace, array $parameters = []): Reader
     {
-        $reader = $side === Side::Source ? $this->source() : $this->target();
-        if ($plan->side($side)->shape->isEmpty()) {
-            return $reader;
+        [$parts, $shape] = [$this->parts($side), $plan->side($side)->shape];
+        if ($shape->isEmpty() && $parts->isOneFile()) {
+            return $parts->reader($this->catalogue(), $this->delimiter);
         }
         $shaped = ShapedSide::in("{$workspace}/shaped-{$side->value}");
         if (! $shaped->isWhole()) {
-            $shaped->make(new PartStack([['reader' => $reader, 'origin' => $reader->name()]]), $plan->side($side)->shape, $side->value, static fn(int $bytes, int $records) => null, new NoReferences, $parameters);
+            $deliveries = array_map(fn(SideOption $reference): \Closure => fn(): PartStack => $reference->stack($this->catalogue(), $this->delimiter), $this->references);
+            $shaped->make($parts->stack($this->catalogue(), $this->delimiter), $shape, $side->value, static fn(int $bytes, int $records) => null, new ReferenceShelf($deliveries, $plan->references, $workspace, $parameters), $parameters);
         }
 
-        return new ShapedReader($shaped, $reader->name());
+        return new ShapedReader($shaped, $parts->parts[0]->name);
     }
 
     public function write(string $workspace, Plan $plan): void
@@ -70,10 +69,20 @@ final readonly class WorkOrder
     public static function read(string $workspace): TallyWork
     {
         /** @var array{self, string} $order */
-        $order = unserialize((string) file_get_contents("{$workspace}/".self::FILE), ['allowed_classes' => [self::class, TallySettings::class]]);
+        $order = unserialize((string) file_get_contents("{$workspace}/".self::FILE), ['allowed_classes' => [self::class, TallySettings::class, SideOption::class, PartOption::class]]);
 
         $plan = Plan::fromJson($order[1]);
 
         return new TallyWork($plan, $order[0]->shaped(Side::Source, $plan, $workspace), $order[0]->shaped(Side::Target, $plan, $workspace), $workspace, $order[0]->settings);
+    }
+
+    private function parts(Side $side): SideOption
+    {
+        return $side === Side::Source ? $this->sourceParts : $this->targetParts;
+    }
+
+    private function catalogue(): ReaderCatalogue
+    {
+        return new ReaderCatalogue($this->rowLimit);
     }
 }

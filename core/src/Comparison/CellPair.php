@@ -8,7 +8,6 @@ use NineTally\Core\Value\Decimal;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
-use NineTally\Core\Value\UndeclaredDates;
 
 /** The two cells that a column pair brings together, and what each side reads in them. Numbers and moments are read when asked for. */
 final class CellPair
@@ -75,14 +74,6 @@ final class CellPair
     /** @return array{Moment|null, Moment|null} */
     private function readMoments(): array
     {
-        $source = $this->sourceReading->moment($this->source);
-        $target = $this->targetReading->moment($this->target);
-        if ($source === null && $target !== null && $this->sourceReading->dateForms === []) {
-            $source = UndeclaredDates::readCompact($this->source);
-        } elseif ($target === null && $source !== null && $this->targetReading->dateForms === []) {
-            $target = UndeclaredDates::readCompact($this->target);
-        }
-
-        return [$source, $target];
+        return [$this->sourceReading->moment($this->source), $this->targetReading->moment($this->target)];
     }
 }

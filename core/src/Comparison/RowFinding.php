@@ -46,7 +46,7 @@ final readonly class RowFinding
     public function remark(): ?string
     {
         return match (true) {
-            $this->kept !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s%s was kept.', number_format($this->kept->line), $this->kept->part === 1 ? '' : " of part {$this->kept->part}"),
+            $this->kept !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s%s was kept.', number_format($this->kept->line), $this->kept->part === 1 ? '' : " of part {$this->kept->part}").($this->reason === null ? '' : " It is the first of several, for {$this->reason}."),
             $this->reason !== null => sprintf('%s on the other side: %s.', $this->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $this->reason),
             $this->isBridged => 'Joined by a bridge.',
             default => null,

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
+use NineTally\Core\Cause\CanonicalForm;
 use NineTally\Core\Cause\FormCombination;
-use NineTally\Core\Cause\TextForm;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Value\Reading;
 
@@ -18,27 +18,24 @@ final class KeyForm
 {
     private const MEMO_SIZE = 10_000;
 
-    /** Leads a value that was read, so that no text can be taken for it: no text holds a zero byte. */
-    private const READ = "\0";
-
     /** Whether the bytes of the key cells are the key. */
     public readonly bool $isPlain;
 
     /** @var array<int, array<string, string>> */
     private array $memo;
 
-    /** @var list<list<TextForm>> by key column, in the order of application */
+    /** @var list<CanonicalForm> by key column */
     private readonly array $forms;
 
     /**
      * @param  list<Reading>  $readings  of the key columns on this side
      * @param  list<list<string>>  $forgives  causes of form by key column
      */
-    public function __construct(private readonly array $readings, private readonly array $forgives, FormCombination $forms)
+    public function __construct(array $readings, array $forgives, FormCombination $forms)
     {
         $this->isPlain = array_filter($readings, static fn(Reading $reading): bool => $reading->hasBlankTokens()) === [] && array_filter($forgives) === [];
         $this->memo = array_fill(0, count($readings), []);
-        $this->forms = array_map($forms->applied(...), $forgives);
+        $this->forms = array_map(static fn(Reading $reading, array $ofColumn): CanonicalForm => new CanonicalForm($reading, $ofColumn, $forms), $readings, $forgives);
     }
 
     /** @param list<string> $cells */
@@ -58,25 +55,6 @@ final class KeyForm
             $this->memo[$column] = [];
         }
 
-        return $this->memo[$column][$cell] = $this->form($column, $cell);
-    }
-
-    private function form(int $column, string $cell): string
-    {
-        $reading = $this->readings[$column];
-        if ($reading->isBlank($cell)) {
-            return '';
-        }
-        foreach ($this->forms[$column] as $form) {
-            $cell = $form->canonical($cell);
-        }
-        $forgives = $this->forgives[$column];
-        $read = (in_array('number-form', $forgives, true) ? $reading->number($cell)?->canonical() : null)
-            ?? (in_array('date-form', $forgives, true) ? $reading->moment($cell)?->canonical() : null)
-            ?? (in_array('yes-no-form', $forgives, true) ? match ($reading->yesOrNo($cell)) {
-                true => 'yes', false => 'no', null => null
-            } : null);
-
-        return $read === null ? $cell : self::READ.$read;
+        return $this->memo[$column][$cell] = $this->forms[$column]->of($cell);
     }
 }

@@ -154,7 +154,7 @@ final readonly class KeyPlaces
     private function rowOf(Batch $batch, string $row, int $linesBefore): Row
     {
         $before = substr($batch->rows, 0, (int) strpos(Batch::ROW_END.$batch->rows.Batch::ROW_END, Batch::ROW_END.$row.Batch::ROW_END));
-        $line = $batch->firstLine + substr_count($before, Batch::ROW_END) + ($batch->innerLineEnd === '' ? 0 : substr_count($before, $batch->innerLineEnd));
+        $line = $batch->firstLine + $batch->linesOf($before) - 1;
 
         return new Row($linesBefore + $line, explode(Batch::CELL_END, $row));
     }

@@ -19,6 +19,9 @@ final class MatchCounts
     /** @var array<string, int> side => keys that repeat only because the key forgives */
     private array $repeatedByForgiving = ['source' => 0, 'target' => 0];
 
+    /** @var array<string, int> side => keys of several rows whose deciding columns do not decide */
+    private array $undecided = ['source' => 0, 'target' => 0];
+
     /** Rows that met, and were compared. */
     public int $compared = 0;
 
@@ -56,6 +59,17 @@ final class MatchCounts
         $this->repeatedByForgiving[$side->value] += $isByForgiving ? 1 : 0;
     }
 
+    public function countUndecided(Side $side): void
+    {
+        $this->undecided[$side->value]++;
+    }
+
+    /** @return array<string, int> by side */
+    public function undecided(): array
+    {
+        return $this->undecided;
+    }
+
     public function of(Side $side, RowClass $class): int
     {
         return $this->rows[$side->value][$class->value] ?? 0;
@@ -79,6 +93,7 @@ final class MatchCounts
             }
             $this->repeatedOnOneSide[$side] += $other->repeatedOnOneSide[$side];
             $this->repeatedByForgiving[$side] += $other->repeatedByForgiving[$side];
+            $this->undecided[$side] += $other->undecided[$side];
         }
         $this->compared += $other->compared;
         $this->bridged += $other->bridged;

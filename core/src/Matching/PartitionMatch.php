@@ -41,6 +41,7 @@ final class PartitionMatch
         private readonly array $bridges,
         private readonly array $keyColumns,
         int $largeBytes,
+        private readonly PostingBuffer $postings,
     ) {
         $this->repeated = new RepeatedRows($source, $target, $counts);
         $this->heavyKeys = new HeavyKeys($source, $target, $this->repeated, $largeBytes);
@@ -136,9 +137,9 @@ final class PartitionMatch
     {
         $line = $source->lines->at($place);
         if ($this->keyColumns !== [] && ! $isBridged) {
-            $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other));
+            $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other), $line);
         }
-        $cells = $this->comparison->compare($source->bodies[$place], $target->bodies[$other], $line);
+        $cells = $this->comparison->compare($source->bodies[$place], $target->bodies[$other], $line, fn(): array => [$this->source->row($source, $place), $this->target->row($target, $other)]);
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
@@ -295,7 +296,7 @@ final class PartitionMatch
         return false;
     }
 
-    private function countForgivenKey(string $source, string $target): void
+    private function countForgivenKey(string $source, string $target, int $line): void
     {
         if ($source === $target) {
             return;
@@ -305,6 +306,7 @@ final class PartitionMatch
             if ($cell !== $targetCells[$column]) {
                 $cause = (string) $this->keyColumns[$column]->judge($cell, $targetCells[$column])->cause?->id;
                 $this->counts->keyForgiven[$column][$cause] = ($this->counts->keyForgiven[$column][$cause] ?? 0) + 1;
+                $this->postings->of(RowComparison::keyPattern($column, $cause))->add($line);
             }
         }
     }

@@ -18,13 +18,19 @@ final class RepeatedKey
     public function __construct(private readonly KeptRow $source, private readonly KeptRow $target) {}
 
     /** @param 'source'|'target' $side */
-    public function see(string $side, int $line, string $row, string $value, string $deliveredKey): void
+    public function see(string $side, int $line, string $row, string $deliveredKey): void
     {
         $this->rows[$side]++;
-        ($side === 'source' ? $this->source : $this->target)->see($line, $row, $value);
+        ($side === 'source' ? $this->source : $this->target)->see($line, $row);
         if (count($this->delivered[$side]) < 2) {
             $this->delivered[$side]['k'.$deliveredKey] = true;
         }
+    }
+
+    /** Whether the columns that decide which row of a side is kept leave several that are equally good. */
+    public function isUndecided(string $side): bool
+    {
+        return ($side === 'source' ? $this->source : $this->target)->isUndecided();
     }
 
     /** Whether a side's rows repeat only because the key forgives: their keys were delivered in more than one writing. */

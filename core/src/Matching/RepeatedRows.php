@@ -20,13 +20,16 @@ final readonly class RepeatedRows
     public function see(RepeatedKey $group, SideRows $side, SpilledRows $rows, int $place): void
     {
         $row = $side->row($rows, $place);
-        $group->see($side->side->value, $rows->lines->at($place), $row, $side->decidingValue($row), $side->deliveredKey($rows, $place));
+        $group->see($side->side->value, $rows->lines->at($place), $row, $side->deliveredKey($rows, $place));
     }
 
     /** When all rows of the key have been seen. */
     public function countKey(RepeatedKey $group): void
     {
         foreach (Side::cases() as $side) {
+            if ($group->isUndecided($side->value)) {
+                $this->counts->countUndecided($side);
+            }
             if ($group->rows[$side->value] > 1) {
                 $this->counts->countRepeatedKey($side, $group->rows[$side->other()->value] === 0, $group->repeatsByForgiving($side->value));
             }
@@ -54,6 +57,7 @@ final readonly class RepeatedRows
             sourceRows: $group->rows['source'],
             targetRows: $group->rows['target'],
             keptLine: $kept === null ? null : $kept[$side->side->value],
+            reason: $kept !== null && $group->isUndecided($side->side->value) ? MissingReason::Undecided->value : '',
         );
     }
 }

@@ -7,7 +7,6 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Cause\Judgement;
-use NineTally\Core\Cause\PatternRules\Moved;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Intake\Batch;
 
@@ -16,6 +15,9 @@ final class RowComparison
 {
     /** Whether rows of equal bytes must be looked at all the same. */
     public readonly bool $readsEqualBytes;
+
+    /** @var array<int, array<string, PostingList>> by column pair and cause */
+    private array $lists = [];
 
     /**
      * @param  list<ColumnComparison>  $columns  by column pair, in the order of the plan
@@ -27,15 +29,18 @@ final class RowComparison
         private readonly array $sourcePositions,
         private readonly array $targetPositions,
         private readonly MatchCounts $counts,
+        private readonly MovedValues $movedValues,
+        private readonly PostingBuffer $postings,
         private readonly bool $listsForgiven = false,
     ) {
         $this->readsEqualBytes = array_filter($columns, static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
     }
 
     /**
+     * @param  \Closure(): array{string, string}  $rows  both whole rows, for a value that is missed may stand in a column that is not compared
      * @return list<array{int, string, string, array<string, string|int>, string}> as FindingEntry holds cells; empty when the rows agree
      */
-    public function compare(string $sourceBody, string $targetBody, int $line): array
+    public function compare(string $sourceBody, string $targetBody, int $line, \Closure $rows): array
     {
         $source = explode(Batch::CELL_END, $sourceBody);
         $target = explode(Batch::CELL_END, $targetBody);
@@ -47,13 +52,18 @@ final class RowComparison
                 continue;
             }
             $counts = $this->counts->pairs[$pair];
-            $counts->withoutEntry += $column->lacksEntry($sourceCell) ? 1 : 0;
+            if ($column->hasCrosswalk && $column->lacksEntry($sourceCell)) {
+                $counts->lackEntry($sourceCell);
+            }
             $judgement = $column->judge($sourceCell, $targetCell);
             if ($judgement->class === CellClass::Identical) {
                 continue;
             }
+            if ($sourceCell === '' || $targetCell === '' || $column->hasBlankTokens) {
+                $counts->countBlank($judgement->class, $column->isBlankInSource($sourceCell), $column->isBlankInTarget($targetCell));
+            }
             if ($judgement->class === CellClass::Forgiven) {
-                $this->forgive($counts, $judgement, $line, $sourceCell, $targetCell);
+                $this->forgive($pair, $counts, $judgement, $line, $sourceCell, $targetCell);
                 if ($this->listsForgiven) {
                     $cells[$pair] = [$pair, CellClass::Forgiven->value, (string) $judgement->cause?->id, $judgement->cause->facts ?? [], ''];
                 }
@@ -68,8 +78,9 @@ final class RowComparison
                 $counts->evidence->addExplained();
             }
         }
+        $moves = $waiting === [] ? [] : $this->movedValues->of(array_map(static fn(array $cell): array => [$cell[1], $cell[2]], $waiting), ...$rows());
         foreach ($waiting as $pair => [$judgement, $sourceCell, $targetCell]) {
-            $moved = $this->moved($pair, $waiting);
+            $moved = $moves[$pair] ?? '';
             $cells[$pair] = [$pair, $judgement->class->value, (string) $judgement->cause?->id, $judgement->cause->facts ?? [], $moved];
             $this->testify($this->counts->pairs[$pair], $judgement, $moved);
         }
@@ -77,11 +88,12 @@ final class RowComparison
         return array_values($cells);
     }
 
-    private function forgive(PairCounts $counts, Judgement $judgement, int $line, string $source, string $target): void
+    private function forgive(int $pair, PairCounts $counts, Judgement $judgement, int $line, string $source, string $target): void
     {
         $counts->cells['forgiven']++;
         $pattern = $counts->forgiven[$judgement->key] ??= new ForgivenPattern($judgement->cause->id ?? '', $judgement->cause->facts ?? []);
         $pattern->cells++;
+        ($this->lists[$pair][$judgement->key] ??= $this->postings->of("pair {$pair} {$judgement->key}"))->add($line);
         if ($line < $pattern->lastLine || $judgement->apart !== null) {
             $pattern->keep($line, $source, $target, $judgement->apart);
         }
@@ -97,27 +109,23 @@ final class RowComparison
         }
     }
 
-    /**
-     * Where the value of a cell went, or came from: another column of the row that differs too.
-     *
-     * @param  array<int, array{Judgement, string, string}>  $waiting  by column pair: the cells without a cause yet
-     * @return string the names of the columns as PatternRules\Moved takes them; '' when the value is nowhere else
-     */
-    private function moved(int $pair, array $waiting): string
+    /** Cells of the key are posted as those of a pair are. */
+    public static function keyPattern(int $column, string $cause): string
     {
-        [, $source, $target] = $waiting[$pair];
-        foreach ($waiting as $other => [, $otherSource, $otherTarget]) {
-            if ($other === $pair) {
-                continue;
-            }
-            if ($source === $otherTarget && mb_strlen($source) >= Moved::SHORTEST) {
-                return $this->columns[$pair]->pair->source.Moved::SEPARATOR.$this->columns[$other]->pair->target;
-            }
-            if ($target === $otherSource && mb_strlen($target) >= Moved::SHORTEST) {
-                return $this->columns[$other]->pair->source.Moved::SEPARATOR.$this->columns[$pair]->pair->target;
-            }
-        }
+        return "key {$column} {$cause}";
+    }
 
-        return '';
+    /**
+     * What the name of a list of postings says.
+     *
+     * @return array{isOfKey: bool, position: int, cause: string, facts: array<string, string|int>}
+     */
+    public static function posted(string $pattern): array
+    {
+        [$of, $position, $cause, $facts] = [...explode(' ', $pattern, 4), '{}'];
+        /** @var array<string, string|int> $known */
+        $known = json_decode($facts, true, 8, JSON_THROW_ON_ERROR);
+
+        return ['isOfKey' => $of === 'key', 'position' => (int) $position, 'cause' => $cause, 'facts' => $known];
     }
 }

@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Reader;
+use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 
@@ -23,6 +24,7 @@ final readonly class Scan
         private array $bridgedKeys,
         private int $partitions,
         private int $bufferBytes,
+        private BlankCells $blanks,
     ) {}
 
     /**
@@ -61,9 +63,17 @@ final readonly class Scan
      */
     public function batches(ByteRange $range, ScanOutput $output, callable $onProgress): \Generator
     {
-        return $this->reader->batches($range, static function (int $position) use ($onProgress, $output): void {
+        $batches = $this->reader->batches($range, static function (int $position) use ($onProgress, $output): void {
             $onProgress($position, $output->result->read);
         });
+        foreach ($batches as $batch) {
+            if ($batch instanceof Batch) {
+                $this->blanks->count($batch, $output->result);
+            }
+            yield $batch;
+        }
+
+        return $batches->getReturn();
     }
 
     public function take(Batch|RefusedRecord $batch, ScanOutput $output): void
@@ -75,6 +85,7 @@ final readonly class Scan
         }
         $output->result->read++;
         $output->result->refused++;
+        $output->result->quotesLeftOpen += $batch->reason === RefusalReason::QuoteLeftOpen ? 1 : 0;
         $output->findings->add(new FindingEntry($batch->line, RowClass::Refused, $this->side, refused: ['reason' => $batch->reason->value, 'sentence' => $batch->sentence, 'raw' => $batch->raw, 'digest' => $batch->digest]));
     }
 
@@ -134,7 +145,8 @@ final readonly class Scan
                 }
                 $spill->lines[$partition][] = $line;
             }
-            $line += $inner === '' ? 1 : 1 + substr_count($row, $inner);
+            // Called for few: a call for each row is felt.
+            $line += $inner === '' ? 1 : ($inner === "\n" ? 1 + substr_count($row, "\n") : $batch->linesOf($row));
         }
         $spill->grownBy(strlen($batch->rows) + 48 * count($rows));
         $result->read += count($rows);

@@ -11,9 +11,15 @@ final class ScanResult
 
     public int $refused = 0;
 
+    /** Refused records that a quote which is never closed holds together to the end of their file. */
+    public int $quotesLeftOpen = 0;
+
     public int $unkeyed = 0;
 
     public int $partlyBlank = 0;
+
+    /** @var array<int, int> column pair => cells without a value */
+    public array $blanks = [];
 
     /** Physical lines of the range. */
     public int $lines = 0;

@@ -133,7 +133,7 @@ final class SideBySideScan
                 foreach (explode(Batch::ROW_END, $batch->rows) as $row) {
                     $this->rows[$side][] = $row;
                     $this->lines[$side][] = $line;
-                    $line += $batch->innerLineEnd === '' ? 1 : 1 + substr_count($row, $batch->innerLineEnd);
+                    $line += $batch->linesOf($row);
                 }
             }
             $batches->next();

@@ -5,29 +5,38 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\KeptRow;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Value\Reading;
 
 /** One side as it is matched: where its rows were put aside, how, and what happens to rows of it that share a key. */
 final readonly class SideRows
 {
-    /** @param int|null $decidingColumn position of the column whose value decides which row is kept, read as $decidingReading says */
+    /**
+     * @param  list<Decider>  $deciders  whose values decide which row of a key is kept
+     * @param  list<int>  $uncompared  positions of cells in which copies may differ
+     */
     public function __construct(
         public Side $side,
         public SpillReader $spill,
         public SideLayout $layout,
         public RepeatsPolicy $policy,
-        private ?int $decidingColumn,
-        private ?Reading $decidingReading,
+        private array $deciders,
+        private array $uncompared,
         private bool $hasPlainKeys,
     ) {}
 
     /** The row as it came. */
     public function row(SpilledRows $rows, int $place): string
     {
-        return $this->layout->row($rows->bodies[$place], $rows->rests[$place] ?? $rows->keys[$place]);
+        return $this->layout->row($rows->bodies[$place], $this->rest($rows, $place));
+    }
+
+    /** What is not compared. A side whose key forgives nothing keeps none where that is the key alone, whatever the other side does. */
+    private function rest(SpilledRows $rows, int $place): string
+    {
+        return $rows->rests[$place] ?? $rows->keys[$place];
     }
 
     /** The key cells as they came. Where the key forgives, rows are never kept whole, and the rest begins with them. */
@@ -35,16 +44,11 @@ final readonly class SideRows
     {
         $columns = count($this->layout->keyPositions);
 
-        return $this->hasPlainKeys ? $rows->keys[$place] : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $rows->rests[$place], $columns + 1), 0, $columns));
+        return $this->hasPlainKeys ? $rows->keys[$place] : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $this->rest($rows, $place), $columns + 1), 0, $columns));
     }
 
     public function keptRow(): KeptRow
     {
-        return new KeptRow($this->policy, $this->decidingReading);
-    }
-
-    public function decidingValue(string $row): string
-    {
-        return $this->decidingColumn === null ? '' : explode(Batch::CELL_END, $row)[$this->decidingColumn];
+        return new KeptRow($this->policy->id, $this->deciders, $this->uncompared);
     }
 }

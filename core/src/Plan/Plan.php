@@ -11,6 +11,7 @@ use NineTally\Core\Profile\Demand;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\ReferenceRules;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
@@ -30,6 +31,7 @@ final readonly class Plan
      * @param  list<Bridge>  $bridges
      * @param  array<string, DemandDocument>  $demands  by target column
      * @param  list<string>  $defaultForgives  causes of form that a pair forgives when it is made
+     * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
      * @param  array{source: list<string>, target: list<string>}  $sensitive  columns of any use whose values are shown to those alone who may see them
      */
     public function __construct(
@@ -42,6 +44,7 @@ final readonly class Plan
         public array $demands = [],
         public array $defaultForgives = [],
         public array $sensitive = ['source' => [], 'target' => []],
+        public array $references = [],
     ) {}
 
     /**
@@ -62,11 +65,15 @@ final readonly class Plan
             $source->positionOf($sourceName);
             $target->positionOf($targetName);
         }
+        // A name that a header repeats leaves out all of its columns.
+        $leaveOut = array_merge(...array_map(static fn(string $name): array => [$name, ...$source->repeated()[$name] ?? [], ...$target->repeated()[$name] ?? []], $leaveOut));
         foreach ($leaveOut as $name) {
-            if (! $source->has($name) && ! $target->has($name)) {
+            if (! $source->has($name) && ! $target->has($name) && ! isset($source->repeated()[$name]) && ! isset($target->repeated()[$name])) {
                 $source->positionOf($name);
             }
         }
+        self::mustBeTold($source, $target, [...array_keys($map), ...$leaveOut]);
+        self::mustBeTold($target, $source, [...array_values($map), ...$leaveOut]);
         $plan = new self(
             array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $map[$name] ?? $name), $key),
             self::pairsByName($source, $target, $key, $map, $leaveOut),
@@ -78,6 +85,23 @@ final readonly class Plan
         $plan->mustFit($source, $target);
 
         return $plan;
+    }
+
+    /**
+     * A column of the one side must not go without a partner because the header of the other repeats its name.
+     *
+     * @param  list<string>  $settled  names that somebody mapped or left out
+     *
+     * @throws \NineTally\Core\Row\DuplicateColumn
+     */
+    private static function mustBeTold(Columns $repeating, Columns $other, array $settled): void
+    {
+        foreach ($repeating->repeated() as $name => $columns) {
+            $partners = $other->repeated()[$name] ?? ($other->has((string) $name) ? [(string) $name] : $columns);
+            if ($partners !== $columns && array_intersect([...$columns, ...$partners], $settled) === []) {
+                $repeating->positionOf((string) $name);
+            }
+        }
     }
 
     /**
@@ -117,6 +141,7 @@ final readonly class Plan
             ...array_filter([
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
                 'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
+                'references' => array_filter(array_map(static fn(ReferenceRules $rules): array => $rules->toArray(), $this->references)),
                 'demands' => $this->demands,
                 'defaults' => array_filter(['forgives' => $this->defaultForgives]),
                 'sensitive' => array_filter($this->sensitive),
@@ -214,15 +239,20 @@ final readonly class Plan
             }
         }
         $rules = $this->side($side);
-        foreach (array_keys($rules->columns) as $name) {
-            $names["/sides/{$side->value}/columns/".strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
+        // A column that a step speaks of may be gone, or have another name, when all steps have run; it is read by its declaration until then.
+        foreach (array_filter(array_map(strval(...), array_keys($rules->columns)), static fn(string $name): bool => ! $rules->shape->mentions($name)) as $name) {
+            $names["/sides/{$side->value}/columns/".strtr($name, ['~' => '~0', '/' => '~1'])] = $name;
         }
 
         foreach ($side === Side::Target ? array_keys($this->demands) : [] as $name) {
             $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
         }
 
-        return $rules->repeats->column === null ? $names : $names + ["/sides/{$side->value}/repeats/column" => $rules->repeats->column];
+        foreach ($rules->repeats->namedColumns() as $place => $name) {
+            $names["/sides/{$side->value}/repeats{$place}"] = $name;
+        }
+
+        return $names;
     }
 
     /** @return list<Problem> what is wrong with the plan whatever the deliveries are */
@@ -257,6 +287,18 @@ final readonly class Plan
         return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
     }
 
+    /** @return Side|null the side whose times are on a clock in no zone, where those of the other are instants; null where they can be compared, or the values have to tell */
+    private function sideOfClockTimes(ColumnPair $pair): ?Side
+    {
+        [$source, $target] = [$this->source->reading($pair->source, Kind::DateTime), $this->target->reading($pair->target, Kind::DateTime)];
+
+        return match (true) {
+            $source->writesInstants() && $target->writesClockTimes() => Side::Target,
+            $target->writesInstants() && $source->writesClockTimes() => Side::Source,
+            default => null,
+        };
+    }
+
     /** @return list<Problem> */
     private function rulesThatDoNotFitTheirKind(): array
     {
@@ -265,6 +307,9 @@ final readonly class Plan
             $isOfTime = in_array($pair->tolerance?->measure, ['days', 'seconds'], true);
             if ($pair->tolerance !== null && ! in_array($pair->kind, $isOfTime ? [Kind::Date, Kind::DateTime] : [Kind::Number], true)) {
                 $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->measure : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
+            }
+            if ($pair->kind === Kind::DateTime && ($side = $this->sideOfClockTimes($pair)) !== null) {
+                $problems[] = new Problem("/columnPairs/{$position}/kind", sprintf('The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.', $pair->source, $side->other()->value, $side->value, $side->value));
             }
             if ($pair->rounding !== null && $pair->kind !== Kind::Number) {
                 $problems[] = new Problem("/columnPairs/{$position}/rounding", sprintf('A rounding needs a pair of kind number, and "%s" is of kind %s.', $pair->source, $pair->kind->value));

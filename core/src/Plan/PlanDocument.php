@@ -7,10 +7,14 @@ namespace NineTally\Core\Plan;
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Profile\Demand;
+use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Row\Excerpt;
+use NineTally\Core\Shape\ReferenceRules;
 use NineTally\Core\Shape\Shape;
 use NineTally\Core\Shape\StepCatalogue;
+use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\DeclaredRounding;
 use NineTally\Core\Value\Kind;
@@ -25,7 +29,8 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type StepDocument from StepCatalogue
  * @phpstan-import-type DemandDocument from Demand
  *
- * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type ReferenceDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{measure: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
  */
 final readonly class PlanDocument
@@ -42,34 +47,59 @@ final readonly class PlanDocument
         }
         $document = $this->upgraded($document);
         $this->mustFollowSchema($document);
-        /** @var array{key: non-empty-list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<PairDocument>, leftOut?: array{source?: list<string>, target?: list<string>}, sides?: array{source?: SideDocument, target?: SideDocument}, bridges?: list<array{source: list<string>, target: list<string>}>, demands?: array<string, DemandDocument>, defaults?: array{forgives?: list<string>}, sensitive?: array{source?: list<string>, target?: list<string>}} $checked */
+        /** @var array<string, mixed> $checked */
         $checked = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
+        /** @var non-empty-list<array{source: string, target: string, forgives?: list<string>}> $key */
+        $key = $checked['key'];
+        /** @var list<PairDocument> $pairs */
+        $pairs = $checked['columnPairs'];
+        /** @var array{source?: list<string>, target?: list<string>} $leftOut */
+        $leftOut = $checked['leftOut'] ?? [];
+        /** @var array{source?: SideDocument, target?: SideDocument} $sides */
+        $sides = $checked['sides'] ?? [];
+        /** @var array<string, ReferenceDocument> $references */
+        $references = $checked['references'] ?? [];
+        /** @var list<array{source: list<string>, target: list<string>}> $bridges */
+        $bridges = $checked['bridges'] ?? [];
+        /** @var array<string, DemandDocument> $demands */
+        $demands = $checked['demands'] ?? [];
+        /** @var array{forgives?: list<string>} $defaults */
+        $defaults = $checked['defaults'] ?? [];
+        /** @var array{source?: list<string>, target?: list<string>} $sensitive */
+        $sensitive = $checked['sensitive'] ?? [];
+        $problems = [...$this->entriesThatStandTwice($pairs), ...$this->stepEntriesThatStandTwice('sides', $sides), ...$this->stepEntriesThatStandTwice('references', $references)];
+        if ($problems !== []) {
+            throw UnusablePlan::because($problems);
+        }
+        $rules = array_map($this->reference(...), $references);
 
         return new Plan(
-            array_map(static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target'], $column['forgives'] ?? []), $checked['key']),
-            array_map($this->pair(...), $checked['columnPairs']),
-            ['source' => $checked['leftOut']['source'] ?? [], 'target' => $checked['leftOut']['target'] ?? []],
-            $this->side('source', $checked['sides']['source'] ?? []),
-            $this->side('target', $checked['sides']['target'] ?? []),
-            array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $checked['bridges'] ?? []),
-            $checked['demands'] ?? [],
-            $checked['defaults']['forgives'] ?? [],
-            ['source' => $this->sensitive($checked, 'source'), 'target' => $this->sensitive($checked, 'target')],
+            array_map(static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target'], $column['forgives'] ?? []), $key),
+            array_map($this->pair(...), $pairs),
+            ['source' => $leftOut['source'] ?? [], 'target' => $leftOut['target'] ?? []],
+            $this->side('source', $sides['source'] ?? [], $rules),
+            $this->side('target', $sides['target'] ?? [], $rules),
+            array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $bridges),
+            $demands,
+            $defaults['forgives'] ?? [],
+            ['source' => $this->sensitive($pairs, $sensitive, 'source'), 'target' => $this->sensitive($pairs, $sensitive, 'target')],
+            $rules,
         );
     }
 
     /**
      * Once only pairs could be flagged, which meant the columns of both sides.
      *
-     * @param  array{columnPairs: list<PairDocument>, sensitive?: array{source?: list<string>, target?: list<string>}}  $checked
+     * @param  list<PairDocument>  $pairs
+     * @param  array{source?: list<string>, target?: list<string>}  $sensitive
      * @param  'source'|'target'  $side
      * @return list<string>
      */
-    private function sensitive(array $checked, string $side): array
+    private function sensitive(array $pairs, array $sensitive, string $side): array
     {
-        $flagged = array_filter($checked['columnPairs'], static fn(array $pair): bool => $pair['sensitive'] ?? false);
+        $flagged = array_filter($pairs, static fn(array $pair): bool => $pair['sensitive'] ?? false);
 
-        return array_values(array_unique([...$checked['sensitive'][$side] ?? [], ...array_column($flagged, $side)]));
+        return array_values(array_unique([...$sensitive[$side] ?? [], ...array_column($flagged, $side)]));
     }
 
     private function upgraded(mixed $document): mixed
@@ -117,13 +147,79 @@ final readonly class PlanDocument
         );
     }
 
-    /** @param SideDocument $side */
-    private function side(string $name, array $side): SideRules
+    /** @param ReferenceDocument $reference */
+    private function reference(array $reference): ReferenceRules
+    {
+        /** @var Declared $declared */
+        $declared = array_diff_key($reference, ['shape' => true, 'columns' => true, 'key' => true]);
+
+        return new ReferenceRules(new Shape($reference['shape'] ?? [], DeclaredForms::of($declared, $reference['columns'] ?? [])), $reference['key'] ?? []);
+    }
+
+    /**
+     * @param  list<PairDocument>  $pairs
+     * @return list<Problem>
+     */
+    private function entriesThatStandTwice(array $pairs): array
+    {
+        $problems = [];
+        foreach ($pairs as $position => $pair) {
+            $problems = [...$problems, ...$this->twice("/columnPairs/{$position}/crosswalk", $pair['crosswalk'] ?? [])];
+        }
+
+        return $problems;
+    }
+
+    /**
+     * @param  array<string, array{shape?: list<StepDocument>, ...}>  $prepared
+     * @return list<Problem>
+     */
+    private function stepEntriesThatStandTwice(string $of, array $prepared): array
+    {
+        $problems = [];
+        foreach ($prepared as $name => $rules) {
+            foreach ($rules['shape'] ?? [] as $position => $step) {
+                $problems = [...$problems, ...$this->twice("/{$of}/{$name}/shape/{$position}/entries", $step['entries'] ?? [])];
+            }
+        }
+
+        return $problems;
+    }
+
+    /**
+     * Two entries for one value would make it a matter of chance which of them holds.
+     *
+     * @param  list<array{source: string, target: string}>  $entries
+     * @return list<Problem>
+     */
+    private function twice(string $place, array $entries): array
+    {
+        $problems = $first = [];
+        foreach ($entries as $position => ['source' => $value]) {
+            if (isset($first[$value])) {
+                $problems[] = new Problem("{$place}/{$position}", sprintf('The value "%s" has two entries, %s/%d and %s/%d. Take one of them out.', Excerpt::of((string) $value), $place, $first[$value], $place, $position));
+            }
+            $first[$value] ??= $position;
+        }
+
+        return $problems;
+    }
+
+    /**
+     * @param  SideDocument  $side
+     * @param  array<string, ReferenceRules>  $references
+     */
+    private function side(string $name, array $side, array $references): SideRules
     {
         $repeats = $side['repeats'] ?? ['policy' => PolicyId::SetAside->value];
         $policy = PolicyId::from($repeats['policy']);
         if ($policy->needsColumn() !== isset($repeats['column'])) {
             throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/column", $policy->needsColumn() ? sprintf('The policy "%s" needs the column whose value decides.', $policy->value) : sprintf('The policy "%s" looks at no column. Take the column out.', $policy->value))]);
+        }
+        foreach (['then' => $policy->needsColumn(), 'except' => $policy === PolicyId::CollapseCopies] as $part => $mayBe) {
+            if (isset($repeats[$part]) && ! $mayBe) {
+                throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/{$part}", sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part))]);
+            }
         }
 
         /** @var Declared $declared */
@@ -132,8 +228,12 @@ final readonly class PlanDocument
         return new SideRules(
             $declared,
             $side['columns'] ?? [],
-            isset($repeats['column']) ? RepeatsPolicy::byColumn($policy, $repeats['column'], Kind::from($repeats['kind'] ?? Kind::Text->value)) : RepeatsPolicy::of($policy),
-            new Shape($side['shape'] ?? []),
+            match (true) {
+                isset($repeats['column']) => RepeatsPolicy::byColumn($policy, $repeats['column'], Kind::from($repeats['kind'] ?? Kind::Text->value), isset($repeats['then']) ? new DecidingColumn($repeats['then']['column'], Kind::from($repeats['then']['kind'] ?? Kind::Text->value), ($repeats['then']['keeps'] ?? 'highest') === 'highest') : null),
+                isset($repeats['except']) => RepeatsPolicy::copies($repeats['except']),
+                default => RepeatsPolicy::of($policy),
+            },
+            new Shape($side['shape'] ?? [], null, $references),
         );
     }
 }

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Row\Excerpt;
 use NineTally\Core\Shape\Shape;
 use NineTally\Core\Value\DateForm;
+use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
@@ -20,19 +22,23 @@ final readonly class SideRules
 {
     public RepeatsPolicy $repeats;
 
+    /** The steps, which read by what is declared here. */
+    public Shape $shape;
+
     /**
      * @param  Declared  $declared
      * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
      */
-    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, public Shape $shape = new Shape)
+    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, Shape $shape = new Shape)
     {
+        $this->shape = $declared === [] && $columns === [] ? $shape : $shape->under(DeclaredForms::of($declared, $columns));
         $this->repeats = $repeats ?? RepeatsPolicy::setAside();
     }
 
-    /** How the values of a column are read, as the kind that its pair gives it. */
+    /** How the values of a column are read when all steps have run, as the kind that its pair gives it. */
     public function reading(string $column, Kind $kind): Reading
     {
-        return DeclaredReading::of([...$this->declared, ...($this->columns[$column] ?? [])], $kind);
+        return $this->shape->formsBehind()->reading($column, $kind);
     }
 
     /** @return list<Problem> what no reading can be made of */
@@ -51,7 +57,11 @@ final readonly class SideRules
             }
             $zone = $declared['zone'] ?? null;
             if ($zone !== null && ! in_array($zone, \DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true)) {
-                $problems[] = new Problem("{$place}/zone", sprintf('"%s" is no time zone. Name one of the IANA time zone database, such as Europe/London.', $zone));
+                $problems[] = new Problem("{$place}/zone", sprintf('"%s" is no time zone. Name one of the IANA time zone database, such as Europe/London.', Excerpt::of($zone)));
+            }
+            $words = array_intersect(array_map(mb_strtolower(...), $declared['yes'] ?? Reading::YES), array_map(mb_strtolower(...), $declared['no'] ?? Reading::NO));
+            if ($words !== []) {
+                $problems[] = new Problem("{$place}/yes", sprintf('"%s" cannot mean both yes and no. Take it out of one of them.', reset($words)));
             }
             if (($declared['decimalMark'] ?? '.') === ($declared['groupMark'] ?? '')) {
                 $problems[] = new Problem("{$place}/groupMark", sprintf('"%s" cannot both mark the decimals and group the digits.', $declared['groupMark'] ?? ''));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 use Random\Engine\Mt19937;
@@ -13,7 +14,10 @@ use Random\Randomizer;
 /**
  * What one column holds, seen value by value.
  *
- * The shape of a value has every letter as a or A and every digit as 9, runs drawn together: "KB-014" is "A-9".
+ * The shape of a value has every letter as a or A and every digit as 9, runs of up to eight as long as they are: "KB-014" is "AA-999", and
+ * 007 is not the shape of 7.
+ *
+ * @phpstan-import-type Declared from DeclaredReading
  */
 final class ColumnProfile
 {
@@ -76,6 +80,8 @@ final class ColumnProfile
 
     private readonly Reading $yesNo;
 
+    private readonly ColumnForms $forms;
+
     /** @var array<string, ValueFacts> of values that were seen lately */
     private array $memo = [];
 
@@ -86,6 +92,7 @@ final class ColumnProfile
         $this->identifiers = new Reading;
         $this->moments = new Reading(Kind::DateTime);
         $this->yesNo = new Reading(Kind::YesNo);
+        $this->forms = new ColumnForms;
     }
 
     public function see(string $value): void
@@ -121,6 +128,9 @@ final class ColumnProfile
     private function remembered(string $value): ValueFacts
     {
         $facts = $this->facts($value);
+        if (! $facts->isToken) {
+            $this->forms->see($value, isset($facts->read['number']), isset($facts->read['date-time']));
+        }
         if (strlen($value) <= self::LONGEST_KEPT) {
             if (count($this->memo) === self::MEMO) {
                 $this->memo = [];
@@ -172,8 +182,27 @@ final class ColumnProfile
                 return Kind::from($kind);
             }
         }
+        $proposals = $this->proposals();
 
-        return Kind::Text;
+        return $proposals === [] ? Kind::Text : $proposals[0]['kind'];
+    }
+
+    /**
+     * What would have to be declared, so that every value can be read as the kind; several where the values fit several readings, and
+     * nobody can tell which is meant.
+     *
+     * @return list<array{kind: Kind, declared: Declared}>
+     */
+    private function proposals(): array
+    {
+        $filled = $this->values - $this->blank;
+        foreach (['yes-no', 'date', 'date-time', 'number'] as $kind) {
+            if ($filled === 0 || $this->readable[$kind] === $filled) {
+                return [];
+            }
+        }
+
+        return $this->tokens === [] ? $this->forms->proposals() : [];
     }
 
     /** Why it is of that kind, in words. */
@@ -184,7 +213,13 @@ final class ColumnProfile
             return 'there is no value';
         }
         if ($this->kind() !== Kind::Text) {
-            return sprintf('all %s values can be read so', number_format($filled));
+            $proposals = $this->proposals();
+
+            return sprintf('all %s values can be read so%s', number_format($filled), match (count($proposals)) {
+                0 => '',
+                1 => ', if that is declared: '.self::said($proposals[0]['declared']),
+                default => ', if that is declared; it fits several forms: '.implode(' or ', array_map(static fn(array $one): string => self::said($one['declared']), $proposals)),
+            });
         }
         $readable = array_filter(array_diff_key($this->readable, ['text' => 0]), static fn(int $count): bool => $count > 0);
         arsort($readable);
@@ -193,7 +228,15 @@ final class ColumnProfile
         return $best === null ? 'no value is a number, a date or yes or no' : sprintf('%s of %s values are no %s', number_format($filled - $readable[$best]), number_format($filled), $best === 'yes-no' ? 'yes or no' : $best);
     }
 
-    /** @return array{name: string, values: int, blank: int, kind: string, evidence: string, distinct: int, distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null, sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>} */
+    /** @param Declared $declared */
+    private static function said(array $declared): string
+    {
+        $forms = $declared['dateForms'] ?? [];
+
+        return $forms !== [] ? implode(', ', $forms) : sprintf('decimals after "%s"%s', $declared['decimalMark'] ?? '.', isset($declared['groupMark']) ? sprintf(', groups of three with "%s" between them', $declared['groupMark']) : '');
+    }
+
+    /** @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, evidence: string, distinct: int, distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null, sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>} */
     public function toArray(): array
     {
         return [
@@ -201,12 +244,13 @@ final class ColumnProfile
             'values' => $this->values,
             'blank' => $this->blank,
             'kind' => $this->kind()->value,
+            'forms' => array_map(static fn(array $one): array => $one['declared'], $this->proposals()),
             'evidence' => $this->evidence(),
             'distinct' => $this->distinct->count(),
             'distinct_is_exact' => $this->distinct->isExact(),
             'lengths' => $this->shortest === null ? null : [$this->shortest, $this->longest],
             'bytes' => $this->fewestBytes === null ? null : [$this->fewestBytes, $this->mostBytes],
-            'range' => isset($this->ranges[$this->kind()->value]) ? [self::cut($this->ranges[$this->kind()->value][1]), self::cut($this->ranges[$this->kind()->value][3])] : null,
+            'range' => $this->range(),
             'sum' => $this->kind() === Kind::Number && $this->sum !== null ? (string) $this->sum : null,
             'invisible' => $this->invisible,
             'line_ends' => $this->lineEnds,
@@ -217,9 +261,22 @@ final class ColumnProfile
         ];
     }
 
+    /** @return array{string, string}|null the least and the greatest value, as the kind orders them */
+    private function range(): ?array
+    {
+        $kind = $this->kind()->value;
+        $forms = $this->proposals();
+        // Of several forms that fit, none orders the values.
+        $range = $forms === [] ? null : (count($forms) === 1 ? $this->forms->range($forms[0]['declared']['dateForms'][0] ?? '') : null);
+
+        return $range ?? (isset($this->ranges[$kind]) && $forms === [] ? [self::cut($this->ranges[$kind][1]), self::cut($this->ranges[$kind][3])] : null);
+    }
+
     public static function shapeOf(string $value): string
     {
-        return preg_replace(['/\p{Lu}+/u', '/[\p{Ll}\p{Lo}]+/u', '/\d+/'], ['A', 'a', '9'], self::cut($value)) ?? '';
+        $shape = preg_replace(['/\p{Lu}/u', '/[\p{Ll}\p{Lo}]/u', '/\d/'], ['A', 'a', '9'], self::cut($value)) ?? '';
+
+        return preg_replace('/([Aa9])\1{8,}/', '$1$1$1$1$1$1$1$1…', $shape) ?? '';
     }
 
     public static function hasInvisible(string $value): bool

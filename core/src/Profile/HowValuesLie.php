@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Profile;
 
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
@@ -11,7 +12,9 @@ use NineTally\Core\Value\Reading;
  * How the values of a column lie on both sides, on one axis: numbers and days by size, a few values each by itself, other texts by
  * their length. Shares of the rows of each side; where there are many values they come from the samples of the profiles.
  *
- * @phpstan-type Column array{name: string, values: int, blank: int, kind: string, distinct: int, distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
+ * @phpstan-import-type Declared from DeclaredReading
+ *
+ * @phpstan-type Column array{name: string, values: int, blank: int, kind: string, forms?: list<Declared>, distinct: int, distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
  * @phpstan-type Bin array{label: string, source: float, target: float}
  */
 final readonly class HowValuesLie
@@ -36,9 +39,9 @@ final readonly class HowValuesLie
         }
         [$by, $bins] = match (true) {
             self::all($given, static fn(array $column): bool => $column['distinct_is_exact'] && $column['distinct'] <= self::BINS) => ['value', self::byValue($source, $target)],
-            self::all($given, static fn(array $column): bool => $column['kind'] === Kind::Number->value) => ['number', self::byPlace($source, $target, static fn(string $value): ?float => (($number = (new Reading(Kind::Number))->number($value)?->toBigDecimal()) === null ? null : (float) (string) $number), self::decimal(...))],
-            self::all($given, static fn(array $column): bool => in_array($column['kind'], [Kind::Date->value, Kind::DateTime->value], true)) => ['day', self::byPlace($source, $target, static fn(string $value): ?float => (($moment = (new Reading(Kind::DateTime))->moment($value)) === null ? null : (float) $moment->secondsSinceEpoch()), static fn(float $seconds): string => gmdate('Y-m-d', (int) $seconds))],
-            default => ['length', self::byPlace($source, $target, static fn(string $value): float => (float) mb_strlen($value), static fn(float $length): string => (string) (int) round($length))],
+            self::all($given, static fn(array $column): bool => $column['kind'] === Kind::Number->value) => ['number', self::byPlace($source, $target, static fn(string $value, Reading $reading): ?float => (($number = $reading->number($value)?->toBigDecimal()) === null ? null : (float) (string) $number), self::decimal(...), Kind::Number)],
+            self::all($given, static fn(array $column): bool => in_array($column['kind'], [Kind::Date->value, Kind::DateTime->value], true)) => ['day', self::byPlace($source, $target, static fn(string $value, Reading $reading): ?float => (($moment = $reading->moment($value)) === null ? null : (float) $moment->secondsSinceEpoch()), static fn(float $seconds): string => gmdate('Y-m-d', (int) $seconds), Kind::DateTime)],
+            default => ['length', self::byPlace($source, $target, static fn(string $value, Reading $reading): float => (float) mb_strlen($value), static fn(float $length): string => (string) (int) round($length), Kind::Text)],
         };
 
         return new self($by, $bins, $source !== null && $target !== null && (self::distance($bins) > self::STRIKING || self::mostShape($source) !== self::mostShape($target)));
@@ -84,16 +87,18 @@ final readonly class HowValuesLie
     /**
      * @param  Column|null  $source
      * @param  Column|null  $target
-     * @param  \Closure(string): (float|null)  $placeOf
+     * @param  \Closure(string, Reading): (float|null)  $placeOf
      * @param  \Closure(float): string  $label
      * @return list<Bin>
      */
-    private static function byPlace(?array $source, ?array $target, \Closure $placeOf, \Closure $label): array
+    private static function byPlace(?array $source, ?array $target, \Closure $placeOf, \Closure $label, Kind $kind): array
     {
         $places = ['source' => [], 'target' => []];
         foreach (['source' => $source, 'target' => $target] as $side => $column) {
+            // Each side in the form that all its values fit, where there is just one.
+            $reading = DeclaredReading::of(count($column['forms'] ?? []) === 1 ? $column['forms'][0] : [], $kind);
             foreach ($column['sample'] ?? [] as $value) {
-                $place = $placeOf($value);
+                $place = $placeOf($value, $reading);
                 if ($place !== null && is_finite($place)) {
                     $places[$side][] = $place;
                 }
@@ -119,7 +124,10 @@ final readonly class HowValuesLie
 
     private static function decimal(float $number): string
     {
-        return rtrim(rtrim(number_format($number, abs($number) < 100 ? 2 : 0, '.', ','), '0'), '.') ?: '0';
+        $written = number_format($number, abs($number) < 100 ? 2 : 0, '.', ',');
+
+        // Of whole numbers the zeros at the end count.
+        return str_contains($written, '.') ? rtrim(rtrim($written, '0'), '.') : $written;
     }
 
     /** @param list<Bin> $bins */

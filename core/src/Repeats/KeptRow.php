@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Repeats;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Value\Moment;
-use NineTally\Core\Value\Reading;
-use NineTally\Core\Value\ValueOrder;
 
 /**
  * Finds the row that a policy keeps while the rows of one key pass in the order of their delivery. Holds one row.
@@ -19,34 +18,36 @@ final class KeptRow
     /** @var array{line: int, cells: string}|null the row kept so far */
     private ?array $kept = null;
 
-    /** Of the row kept so far, where its value can be ranked. */
-    private BigDecimal|Moment|bool|string|null $rank = null;
+    /** @var list<BigDecimal|Moment|bool|string|null> of the row kept so far, by decider */
+    private array $ranks = [];
 
-    private readonly ?ValueOrder $order;
+    /** Whether another row is as good as the one kept so far. */
+    private bool $isTied = false;
 
     private bool $hasConflict = false;
 
     private int $rows = 0;
 
-    public function __construct(private readonly RepeatsPolicy $policy, ?Reading $reading = null)
-    {
-        $this->order = $reading === null ? null : new ValueOrder($reading);
-    }
-
     /**
-     * @param  string  $cells  the bytes of all cells, for copies
-     * @param  string  $value  of the column that decides, '' where none does
+     * @param  list<Decider>  $deciders  the first decides; the second where the first does not
+     * @param  list<int>  $uncompared  positions of cells in which copies may differ
      */
-    public function see(int $line, string $cells, string $value = ''): void
+    public function __construct(private readonly PolicyId $policy, private readonly array $deciders = [], private readonly array $uncompared = []) {}
+
+    /** @param string $cells of the row, joined by KeyTuple::SEPARATOR */
+    public function see(int $line, string $cells): void
     {
         $isFirst = ++$this->rows === 1;
-        $takes = match ($this->policy->id) {
+        $takes = match ($this->policy) {
             PolicyId::KeepLast => true,
-            PolicyId::KeepHighest, PolicyId::KeepLowest => $this->isBetter($value, $isFirst),
-            PolicyId::CollapseCopies => $isFirst || ! $this->seeCopy($cells),
+            PolicyId::KeepHighest, PolicyId::KeepLowest => $this->isBetter($cells, $isFirst),
+            PolicyId::CollapseCopies => $isFirst,
             PolicyId::SetAside, PolicyId::KeepFirst, PolicyId::PairInOrder => $isFirst,
         };
-        if ($takes && ($isFirst || $this->policy->id !== PolicyId::CollapseCopies)) {
+        if ($this->policy === PolicyId::CollapseCopies && ! $isFirst) {
+            $this->hasConflict = $this->hasConflict || $this->kept === null || $this->comparable($this->kept['cells']) !== $this->comparable($cells);
+        }
+        if ($takes) {
             $this->kept = ['line' => $line, 'cells' => $cells];
         }
     }
@@ -54,28 +55,33 @@ final class KeptRow
     /** @return array{line: int, cells: string}|null null when no row is kept: all are set aside */
     public function row(): ?array
     {
-        $isSetAside = $this->policy->id === PolicyId::SetAside || $this->policy->id === PolicyId::CollapseCopies && $this->hasConflict;
+        $isSetAside = $this->policy === PolicyId::SetAside || $this->policy === PolicyId::CollapseCopies && $this->hasConflict;
 
         return $isSetAside && $this->rows > 1 ? null : $this->kept;
     }
 
-    private function seeCopy(string $cells): bool
+    /** Whether the deciding columns left several rows that are equally good, so that the first of them was kept. */
+    public function isUndecided(): bool
     {
-        $isCopy = $this->kept !== null && $this->kept['cells'] === $cells;
-        $this->hasConflict = $this->hasConflict || ! $isCopy;
-
-        return $isCopy;
+        return $this->deciders !== [] && $this->rows > 1 && $this->isTied;
     }
 
-    private function isBetter(string $value, bool $isFirst): bool
+    private function comparable(string $cells): string
     {
-        $rank = $this->order?->rank($value);
-        if ($this->order === null || $rank === null) {
-            return $isFirst;
+        return $this->uncompared === [] ? $cells : implode(KeyTuple::SEPARATOR, array_diff_key(explode(KeyTuple::SEPARATOR, $cells), array_flip($this->uncompared)));
+    }
+
+    private function isBetter(string $row, bool $isFirst): bool
+    {
+        $cells = explode(KeyTuple::SEPARATOR, $row);
+        $ranks = array_map(static fn(Decider $decider): BigDecimal|Moment|bool|string|null => $decider->rank($cells[$decider->position]), $this->deciders);
+        $order = 0;
+        foreach ($isFirst ? [] : $this->deciders as $place => $decider) {
+            $order = $order !== 0 ? $order : $decider->compare($ranks[$place], $this->ranks[$place]);
         }
-        $order = $this->rank === null ? 0 : $this->order->compare($rank, $this->rank);
-        $isBetter = $this->rank === null || ($this->policy->id === PolicyId::KeepHighest ? $order > 0 : $order < 0);
-        $this->rank = $isBetter ? $rank : $this->rank;
+        $isBetter = $isFirst || $order > 0;
+        $this->isTied = ! $isFirst && $order === 0 || ! $isBetter && $this->isTied;
+        $this->ranks = $isBetter ? $ranks : $this->ranks;
 
         return $isBetter;
     }

@@ -9,8 +9,12 @@ use NineTally\Core\Value\Kind;
 /** What happens to rows of one side that share a key. */
 final readonly class RepeatsPolicy
 {
-    /** @param string|null $column of the side, where the highest or lowest value decides */
-    private function __construct(public PolicyId $id, public ?string $column = null, public Kind $kind = Kind::Text) {}
+    /**
+     * @param  string|null  $column  of the side, where the highest or lowest value decides
+     * @param  DecidingColumn|null  $then  decides between rows that are equal in the first column
+     * @param  list<string>  $except  columns in which copies may differ
+     */
+    private function __construct(public PolicyId $id, public ?string $column = null, public Kind $kind = Kind::Text, public ?DecidingColumn $then = null, public array $except = []) {}
 
     public static function setAside(): self
     {
@@ -22,9 +26,15 @@ final readonly class RepeatsPolicy
         return $id->needsColumn() ? throw new \InvalidArgumentException("The policy {$id->value} needs a column.") : new self($id);
     }
 
-    public static function byColumn(PolicyId $id, string $column, Kind $kind): self
+    public static function byColumn(PolicyId $id, string $column, Kind $kind, ?DecidingColumn $then = null): self
     {
-        return $id->needsColumn() ? new self($id, $column, $kind) : throw new \InvalidArgumentException("The policy {$id->value} needs no column.");
+        return $id->needsColumn() ? new self($id, $column, $kind, $then) : throw new \InvalidArgumentException("The policy {$id->value} needs no column.");
+    }
+
+    /** @param list<string> $except columns in which copies may differ */
+    public static function copies(array $except): self
+    {
+        return new self(PolicyId::CollapseCopies, except: $except);
     }
 
     public function isDefault(): bool
@@ -32,9 +42,30 @@ final readonly class RepeatsPolicy
         return $this->id === PolicyId::SetAside;
     }
 
-    /** @return array<string, string> as the plan writes it */
+    /** @return list<DecidingColumn> the first decides; the second where the first does not */
+    public function deciding(): array
+    {
+        return $this->column === null ? [] : [new DecidingColumn($this->column, $this->kind, $this->id === PolicyId::KeepHighest), ...($this->then === null ? [] : [$this->then])];
+    }
+
+    /** @return array<string, string> place in the policy => the column that is named there */
+    public function namedColumns(): array
+    {
+        $named = array_filter(['/column' => $this->column, '/then/column' => $this->then?->column], static fn(?string $column): bool => $column !== null);
+        foreach ($this->except as $position => $column) {
+            $named["/except/{$position}"] = $column;
+        }
+
+        return $named;
+    }
+
+    /** @return array<string, mixed> as the plan writes it */
     public function toArray(): array
     {
-        return ['policy' => $this->id->value, ...($this->column === null ? [] : ['column' => $this->column, 'kind' => $this->kind->value])];
+        return [
+            'policy' => $this->id->value,
+            ...($this->column === null ? [] : ['column' => $this->column, 'kind' => $this->kind->value]),
+            ...array_filter(['then' => $this->then?->toArray(), 'except' => $this->except]),
+        ];
     }
 }

@@ -5,14 +5,17 @@ declare(strict_types=1);
 namespace NineTally\Core\Report;
 
 use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Shape\LeftOutRow;
 use NineTally\Core\Shape\ShapedReader;
+use NineTally\Core\Tally\ForgivenPostings;
 use NineTally\Core\Tally\Summary;
 
 /**
@@ -25,7 +28,7 @@ final class FindingFiles
     private const ENDING = '.unfinished';
 
     /** Before the cells of a row that a step left out: where it was delivered, which step, and why. */
-    private const LEFT_OUT = ['side', 'line', 'step', 'what the step does', 'reason', 'who answers for it'];
+    private const LEFT_OUT = ['side', 'part', 'line', 'step', 'what the step does', 'reason', 'who answers for it'];
 
     private const BUFFER_BYTES = 65_536;
 
@@ -50,13 +53,15 @@ final class FindingFiles
         }
         $files = new self($folder, $plan, $source, $target);
         $files->open('differences.csv', self::cellHeader($plan));
-        $files->open('missing.csv', $source->names);
-        $files->open('extra.csv', $target->names);
-        foreach (['repeated.csv', 'unkeyed.csv'] as $name) {
-            $files->open($name, ['side', 'line', ...$files->unitedNames]);
+        $files->open('missing.csv', ['part', 'line', 'reason', ...$source->names]);
+        $files->open('extra.csv', ['part', 'line', 'reason', ...$target->names]);
+        $files->open('repeated.csv', ['side', 'part', 'line', 'kept part', 'kept line', 'decided', 'source rows', 'target rows', ...$files->unitedNames]);
+        $files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
+        if (array_filter($plan->columnPairs, static fn(ColumnPair $pair): bool => $pair->crosswalk !== []) !== []) {
+            $files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
         }
         $files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
-        $files->open('refused.csv', ['side', 'line', 'reason', 'raw']);
+        $files->open('refused.csv', ['side', 'part', 'line', 'reason', 'what is wrong', 'raw']);
         if ($listsForgiven) {
             $files->open('forgiven.csv', self::cellHeader($plan));
         }
@@ -71,13 +76,31 @@ final class FindingFiles
         }
         match ($row->class) {
             RowClass::Changed => $this->addCells('differences.csv', $row, $row->cells),
-            RowClass::Missing => $this->write('missing.csv', $row->source->cells ?? []),
-            RowClass::Extra => $this->write('extra.csv', $row->target->cells ?? []),
-            RowClass::Repeated, RowClass::Unkeyed => $this->write($row->class->value.'.csv', [(string) $row->side?->value, $row->record()->line ?? 0, ...$this->united($row)]),
-            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->line ?? 0, $row->refused->sentence ?? '', $row->refused?->readableRaw() ?? '']),
+            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [...$this->place($row->record()), $row->reason ?? '', ...$row->record()->cells ?? []]),
+            RowClass::Repeated => $this->write('repeated.csv', [(string) $row->side?->value, ...$this->place($row->record()), $row->kept->part ?? '', $row->kept->line ?? '', $row->kept === null ? '' : ($row->reason === null ? 'yes' : 'no'), $row->rowsOfKey['source'], $row->rowsOfKey['target'], ...$this->united($row)]),
+            RowClass::Unkeyed => $this->write('unkeyed.csv', [(string) $row->side?->value, ...$this->place($row->record()), ...$this->united($row)]),
+            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->part ?? 1, $row->refused->line ?? 0, $row->refused->reason->value ?? '', $row->refused->sentence ?? '', $row->refused?->readableRaw() ?? '']),
             // A row that agrees is passed on only for what it was forgiven.
             RowClass::Agreed => null,
         };
+    }
+
+    /** @return array{int, int} */
+    private function place(?RowRecord $record): array
+    {
+        return [$record->part ?? 1, $record->line ?? 0];
+    }
+
+    /** In which rows the forgiven cells stand: the lists, and an index that says what each of them is about. */
+    public function post(ForgivenPostings $postings, string $path): void
+    {
+        $this->open('forgiven-postings.json', null);
+        $this->buffers['forgiven-postings.json'] = json_encode($postings->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
+        $this->open('forgiven.postings', null);
+        $lists = fopen($path, 'rb');
+        if ($lists === false || @stream_copy_to_stream($lists, $this->files['forgiven.postings']) !== filesize($path)) {
+            throw UnwritableFolder::at($this->folder);
+        }
     }
 
     /** Rows that steps left out, as they came into the step, under the columns of both sides and what else the steps had. */
@@ -105,7 +128,7 @@ final class FindingFiles
             usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->origin <=> $other->origin);
             foreach ($rows as $row) {
                 $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
-                $this->write('left-out.csv', [$side, $row->place()->line, $row->step, $sentences[$row->step], $steps[$row->step]['reason'] ?? '', $steps[$row->step]['answersFor'] ?? '', ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
+                $this->write('left-out.csv', [$side, $row->place()->part, $row->place()->line, $row->step, $sentences[$row->step], $steps[$row->step]['reason'] ?? '', $steps[$row->step]['answersFor'] ?? '', ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
             }
         }
     }
@@ -113,6 +136,11 @@ final class FindingFiles
     /** @return list<string> the names of the files */
     public function finish(Summary $summary): array
     {
+        foreach (isset($this->files['without-entry.csv']) ? $summary->withoutEntry : [] as ['source' => $source, 'target' => $target, 'values' => $values]) {
+            foreach ($values ?? [] as $value => $cells) {
+                $this->write('without-entry.csv', [$source, $target, (string) $value, $cells]);
+            }
+        }
         $this->open('summary.json', null);
         fwrite($this->files['summary.json'], json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
         foreach ($this->files as $name => $file) {

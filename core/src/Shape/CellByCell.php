@@ -11,7 +11,7 @@ abstract class CellByCell extends RowByRow
     public function __construct(protected readonly array $chosen) {}
 
     /** @return \Closure(string): string */
-    abstract protected function alteration(StepContext $context): \Closure;
+    abstract protected function alteration(string $column, StepContext $context): \Closure;
 
     final public function columns(array $columns): array
     {
@@ -23,12 +23,15 @@ abstract class CellByCell extends RowByRow
     final protected function bind(array $columns, StepContext $context): \Closure
     {
         $places = ColumnPlaces::of($columns)->all($this->chosen);
-        $alter = $this->alteration($context);
+        $alterations = [];
+        foreach ($this->chosen as $nth => $column) {
+            $alterations[$places[$nth]] = $this->alteration($column, $context);
+        }
         $figures = $context->figures;
 
-        return static function (Cells $row) use ($places, $alter, $figures, $columns): array {
+        return static function (Cells $row) use ($alterations, $figures, $columns): array {
             $cells = $row->cells;
-            foreach ($places as $place) {
+            foreach ($alterations as $place => $alter) {
                 $before = $cells[$place];
                 $after = $alter($before);
                 if ($after !== $before) {

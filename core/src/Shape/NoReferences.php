@@ -10,4 +10,9 @@ final readonly class NoReferences implements References
     {
         throw UnusableStep::because(sprintf('There is no reference "%s". Add it before you tally.', $name));
     }
+
+    public function ledgers(): array
+    {
+        return [];
+    }
 }

@@ -4,35 +4,46 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
-/** A table held whole, for it is asked once for each row. */
+use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Value\DeclaredForms;
+
+/** A reference when its own steps have run. It is held whole, for it is asked once for each row. */
 final readonly class ReferenceTable
 {
     /** Looking up is for tables of codes and bands; two registers meet by matching. */
     public const MOST_ROWS = 500_000;
 
-    /**
-     * @param  list<string>  $columns
-     * @param  list<list<string>>  $rows
-     */
-    public function __construct(public string $name, public array $columns, public array $rows) {}
+    /** What is declared about its values. */
+    public DeclaredForms $forms;
 
     /**
      * @param  list<string>  $columns
-     * @param  iterable<list<string>>  $rows
+     * @param  list<list<string>>  $rows
+     * @param  list<int>  $origins  of the rows; empty where nobody knows them
+     */
+    public function __construct(public string $name, public array $columns, public array $rows, private array $origins = [], ?DeclaredForms $forms = null)
+    {
+        $this->forms = $forms ?? DeclaredForms::none();
+    }
+
+    /**
+     * @param  list<string>  $columns
+     * @param  iterable<int, list<string>>  $rows  by origin
      *
      * @throws UnusableStep when it is too large
      */
-    public static function of(string $name, array $columns, iterable $rows): self
+    public static function of(string $name, array $columns, iterable $rows, ?DeclaredForms $forms = null): self
     {
-        $held = [];
-        foreach ($rows as $cells) {
+        $held = $origins = [];
+        foreach ($rows as $origin => $cells) {
             $held[] = $cells;
+            $origins[] = $origin;
             if (count($held) > self::MOST_ROWS) {
                 throw UnusableStep::because(sprintf('The reference "%s" has more than %s rows, too many to look up from.', $name, number_format(self::MOST_ROWS)));
             }
         }
 
-        return new self($name, $columns, $held);
+        return new self($name, $columns, $held, $origins, $forms);
     }
 
     /**
@@ -43,6 +54,18 @@ final readonly class ReferenceTable
      */
     public function places(array $names): array
     {
-        return ColumnPlaces::of($this->columns)->all($names);
+        try {
+            return ColumnPlaces::of($this->columns)->all($names);
+        } catch (UnusableStep $problem) {
+            throw UnusableStep::because(sprintf('In the reference "%s": %s', $this->name, $problem->getMessage()));
+        }
+    }
+
+    /** Where a row was delivered, in words. */
+    public function placeOf(int $row): string
+    {
+        $place = isset($this->origins[$row]) ? RecordPlace::ofOrigin($this->origins[$row]) : null;
+
+        return $place === null ? 'row '.number_format($row + 1) : 'line '.number_format($place->line).($place->part === 1 ? '' : " of part {$place->part}");
     }
 }

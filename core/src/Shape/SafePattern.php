@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
+use NineTally\Core\Row\Excerpt;
+
 /** A regular expression of a person (PCRE, in Unicode), which may be wrong or go on without end. */
 final readonly class SafePattern
 {
@@ -22,7 +24,7 @@ final readonly class SafePattern
         }
         $written = '~'.preg_replace('/(?<!\\\\)((?:\\\\\\\\)*)~/', '$1\\~', $pattern).'~u';
         if (@preg_match($written, '') === false) {
-            throw UnusableStep::because(sprintf('"%s" is no pattern: %s.', $pattern, preg_replace('/^preg_match\(\): (Compilation failed: )?/', '', error_get_last()['message'] ?? 'it cannot be read')));
+            throw UnusableStep::because(sprintf('"%s" is no pattern: %s.', Excerpt::of($pattern), preg_replace('/^preg_match\(\): (Compilation failed: )?/', '', error_get_last()['message'] ?? 'it cannot be read')));
         }
 
         return new self($written);

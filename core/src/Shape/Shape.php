@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
+use NineTally\Core\Value\DeclaredForms;
+
 /**
  * The ordered steps that prepare a side before matching. They never touch the delivery.
  *
@@ -11,8 +13,65 @@ namespace NineTally\Core\Shape;
  */
 final readonly class Shape
 {
-    /** @param list<StepDocument> $steps as the plan writes them, with those that are switched off */
-    public function __construct(public array $steps = []) {}
+    public DeclaredForms $declared;
+
+    /**
+     * @param  list<StepDocument>  $steps  as the plan writes them, with those that are switched off
+     * @param  DeclaredForms|null  $declared  what the side declares about its values
+     * @param  array<string, ReferenceRules>  $referenceRules  by name of the reference
+     */
+    public function __construct(public array $steps = [], ?DeclaredForms $declared = null, public array $referenceRules = [])
+    {
+        $this->declared = $declared ?? DeclaredForms::none();
+    }
+
+    /** The same steps under other declarations. */
+    public function under(DeclaredForms $declared): self
+    {
+        return new self($this->steps, $declared, $this->referenceRules);
+    }
+
+    /** What is declared about the values that come into a step; behind the last one where there is no such step. */
+    public function formsInto(int $number): DeclaredForms
+    {
+        if ($this->declared->isEmpty()) {
+            return $this->declared;
+        }
+        $names = $written = [];
+        foreach ($this->working() as $at => $step) {
+            if ($at < $number) {
+                $written = WrittenColumns::after($step, $written);
+            }
+        }
+        foreach (array_reverse($this->working(), preserve_keys: true) as $at => $step) {
+            if ($at >= $number && $step['kind'] === 'rename-columns') {
+                $before = $names;
+                foreach ($step['names'] ?? [] as ['from' => $from, 'to' => $to]) {
+                    $before[$from] = $names[$to] ?? $to;
+                }
+                $names = $before;
+            }
+        }
+
+        return $this->declared->at($names, $written);
+    }
+
+    public function formsBehind(): DeclaredForms
+    {
+        return $this->formsInto(PHP_INT_MAX);
+    }
+
+    /** Whether a working step speaks of a column by this name. */
+    public function mentions(string $column): bool
+    {
+        $isMentioned = false;
+        $steps = $this->working();
+        array_walk_recursive($steps, static function (mixed $said, int|string $member) use ($column, &$isMentioned): void {
+            $isMentioned = $isMentioned || $said === $column || ($member === 'formula' && is_string($said) && str_contains($said, $column));
+        });
+
+        return $isMentioned;
+    }
 
     public function isEmpty(): bool
     {
@@ -72,7 +131,7 @@ final readonly class Shape
         $this->columns($columns, $side);
         foreach ($this->working() as $number => $document) {
             $step = StepCatalogue::make($document);
-            $rows = $this->guarded($step->run($rows, $columns, $contextOf($number, $columns)), $side, $number, $step);
+            $rows = $this->guarded($step->run($rows, $columns, $contextOf($number, $columns)->under($this->formsInto($number))), $side, $number, $step);
             $columns = $step->columns($columns);
         }
 
@@ -84,7 +143,14 @@ final readonly class Shape
     /** @return list<string> names of the references that working steps look up from */
     public function references(): array
     {
-        return array_values(array_unique(array_column($this->working(), 'reference')));
+        $names = array_column($this->working(), 'reference');
+        // What a reference looks up from for its own part is needed too.
+        for ($place = 0; $place < count($names); $place++) {
+            $rules = $this->referenceRules[$names[$place]] ?? null;
+            array_push($names, ...array_values(array_diff(array_column($rules?->shape->working() ?? [], 'reference'), $names)));
+        }
+
+        return array_values(array_unique($names));
     }
 
     /** @return list<string> names of the parameters that conditions of working steps ask for */
@@ -106,7 +172,12 @@ final readonly class Shape
     /** @return string one for all shapes that do the same */
     public function digest(): string
     {
-        return hash('sha256', json_encode(self::sorted(array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()))), JSON_THROW_ON_ERROR));
+        $steps = array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()));
+        // Without a step nothing is read, whatever is declared.
+        $references = array_map(static fn(ReferenceRules $rules): string => $rules->digest(), array_intersect_key($this->referenceRules, array_flip($this->references())));
+        $does = $steps === [] || $this->declared->isEmpty() && $references === [] ? $steps : ['steps' => $steps, 'declared' => $this->declared->toArray(), 'references' => $references];
+
+        return hash('sha256', json_encode(self::sorted($does), JSON_THROW_ON_ERROR));
     }
 
     /** The order of an object's members says nothing. */

@@ -9,6 +9,8 @@ use NineTally\Core\Measure\UnbalancedTally;
 /**
  * What became of the rows of a side while it was shaped.
  *
+ * @phpstan-import-type ReferenceLedger from ReferenceShelf
+ *
  * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int, made: int, merged: int, leftOut: int, out: int, altered: int, alteredOf?: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>}}
  */
 final readonly class ShapeLedger
@@ -17,14 +19,15 @@ final readonly class ShapeLedger
      * @param  list<string>  $columns  of the shaped side
      * @param  list<string>  $deliveredColumns
      * @param  list<StepLedger>  $steps
+     * @param  list<ReferenceLedger>  $references  that the steps looked up from
      */
-    private function __construct(public array $columns, public array $deliveredColumns, public int $read, public int $refused, public int $delivered, public int $shaped, public array $steps) {}
+    private function __construct(public array $columns, public array $deliveredColumns, public int $read, public int $refused, public int $delivered, public int $shaped, public array $steps, public array $references) {}
 
     /** @param array<string, mixed> $ledger */
     public static function of(array $ledger): self
     {
-        /** @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, shaped: int, steps: list<StepLedger>} $ledger */
-        return new self($ledger['columns'], $ledger['deliveredColumns'], $ledger['read'], $ledger['refused'], $ledger['delivered'], $ledger['shaped'], $ledger['steps']);
+        /** @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, shaped: int, steps: list<StepLedger>, references?: list<ReferenceLedger>} $ledger */
+        return new self($ledger['columns'], $ledger['deliveredColumns'], $ledger['read'], $ledger['refused'], $ledger['delivered'], $ledger['shaped'], $ledger['steps'], $ledger['references'] ?? []);
     }
 
     public function leftOut(): int

@@ -49,7 +49,7 @@ final readonly class ShapedSide
         }
         $columns = $shape->columns($parts->columns, $side);
         $files = ['rows' => new UnfinishedFile("{$this->folder}/rows"), 'origins' => new UnfinishedFile("{$this->folder}/origins"), 'left-out' => new UnfinishedFile("{$this->folder}/left-out"), 'merged' => new UnfinishedFile("{$this->folder}/merged")];
-        $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'shaped' => 0, 'steps' => []];
+        $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'shaped' => 0, 'steps' => [], 'references' => []];
         $figures = $names = [];
         $buffers = array_fill_keys(array_keys($files), '');
         $write = static function (string $name, string $bytes) use (&$buffers, $files): void {
@@ -107,6 +107,7 @@ final readonly class ShapedSide
         foreach ($shape->working() as $number => $document) {
             $ledger['steps'][] = ['number' => $number, 'id' => $document['id'], 'kind' => $document['kind'], 'sentence' => StepCatalogue::make($document)->sentence(), 'columns' => $names[$number] ?? [], 'figures' => ($figures[$number] ?? new StepFigures)->toArray()];
         }
+        $ledger['references'] = $references->ledgers();
         ShapeLedger::of($ledger)->mustHold();
         UnfinishedFile::whole("{$this->folder}/ledger.json", json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE));
     }

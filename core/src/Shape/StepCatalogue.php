@@ -14,7 +14,7 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-import-type Declared from DeclaredReading
  *
- * @phpstan-type StepDocument array{id: string, kind: string, off?: bool, reason?: string, answersFor?: string, columns?: list<string>, column?: string, into?: string|list<string>, names?: list<array{from: string, to: string}>, condition?: array<string, mixed>, actions?: list<array{action: string, find?: string, with?: string, length?: int}>, reading?: Declared, value?: string, keep?: bool, separator?: string, lengths?: list<int>, pattern?: string, with?: string, skipBlanks?: bool, formula?: string, takesBlanks?: bool, namesInto?: string, valuesInto?: string, keepBlanks?: bool, namesFrom?: string, valuesFrom?: string, entries?: list<array{source: string, target: string}>, blankOthers?: bool, reference?: string, on?: list<array{column: string, reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>, order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, by?: list<string>, totals?: list<array{total: string, column?: string, into: string}>, which?: string}
+ * @phpstan-type StepDocument array{id: string, kind: string, off?: bool, reason?: string, answersFor?: string, columns?: list<string>, column?: string, into?: string|list<string>, names?: list<array{from: string, to: string}>, condition?: array<string, mixed>, actions?: list<array{action: string, find?: string, with?: string, length?: int}>, reading?: Declared, value?: string, keep?: bool, separator?: string, lengths?: list<int>, pattern?: string, with?: string, skipBlanks?: bool, formula?: string, takesBlanks?: bool, namesInto?: string, valuesInto?: string, keepBlanks?: bool, namesFrom?: string, valuesFrom?: string, entries?: list<array{source: string, target: string}>, blankOthers?: bool, reference?: string, on?: list<array{column: string, reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>, order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, forgives?: list<string>, several?: 'stop'|'first'|'last'|'blank', without?: 'keep'|'leave-out'|'list', by?: list<string>, totals?: list<array{total: string, column?: string, into: string}>, which?: string}
  */
 final readonly class StepCatalogue
 {
@@ -51,8 +51,9 @@ final readonly class StepCatalogue
             'fold-columns' => new Steps\FoldColumns($columns === [] ? [''] : $columns, $step['namesInto'] ?? '', $step['valuesInto'] ?? '', $step['keepBlanks'] ?? true),
             'spread-rows' => new Steps\SpreadRows($step['namesFrom'] ?? '', $step['valuesFrom'] ?? '', $into === [] ? [''] : $into),
             'crosswalk' => new Steps\Crosswalk($step['column'] ?? '', array_column($step['entries'] ?? [], 'target', 'source'), $step['blankOthers'] ?? false),
-            'look-up' => new Steps\LookUp($step['reference'] ?? '', self::some($step['on'] ?? []), self::some($step['take'] ?? [])),
-            'look-up-band' => new Steps\LookUpBand($step['reference'] ?? '', $step['column'] ?? '', $step['from'] ?? '', $step['until'] ?? null, $step['on'] ?? [], self::some($step['take'] ?? [])),
+            'look-up' => new Steps\LookUp($step['reference'] ?? '', self::some($step['on'] ?? []), self::some($step['take'] ?? []), $step['forgives'] ?? [], $step['several'] ?? 'stop'),
+            'look-up-band' => new Steps\LookUpBand($step['reference'] ?? '', $step['column'] ?? '', $step['from'] ?? '', $step['until'] ?? null, $step['on'] ?? [], self::some($step['take'] ?? []), $step['forgives'] ?? []),
+            'bring-in-records' => new Steps\BringInRecords($step['reference'] ?? '', self::some($step['on'] ?? []), self::some($step['take'] ?? []), $step['forgives'] ?? [], $step['without'] ?? 'keep'),
             'number-rows' => new Steps\NumberRows($name, $step['by'] ?? [], $order, $step['rank'] ?? false),
             'group-rows' => new Steps\GroupRows($step['by'] ?? [], $step['totals'] ?? []),
             'keep-one-row' => new Steps\KeepOneRow($step['by'] ?? [], $order, ($step['which'] ?? 'first') === 'last'),
@@ -72,7 +73,7 @@ final readonly class StepCatalogue
             $forms === [] ? '' : 'written '.implode(' or ', $forms),
         ]);
 
-        return new Steps\ReadValues($columns, DeclaredReading::of($declared, $kind), implode(', ', $words));
+        return new Steps\ReadValues($columns, $kind, $declared, implode(', ', $words));
     }
 
     /**

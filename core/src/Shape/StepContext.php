@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape;
 
+use NineTally\Core\Row\Excerpt;
+use NineTally\Core\Value\DeclaredForms;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+
 /** What a step may use while it runs, and where it reports. */
 final readonly class StepContext
 {
@@ -20,7 +25,19 @@ final readonly class StepContext
         public array $parameters = [],
         private ?\Closure $onLeftOut = null,
         private ?\Closure $onMerged = null,
+        public ?DeclaredForms $forms = null,
     ) {}
+
+    /** The same under what the side declares about the values that come into the step. */
+    public function under(DeclaredForms $forms): self
+    {
+        return new self($this->figures, $this->folder, $this->references, $this->parameters, $this->onLeftOut, $this->onMerged, $forms);
+    }
+
+    public function reading(string $column, Kind $kind): Reading
+    {
+        return ($this->forms ?? DeclaredForms::none())->reading($column, $kind);
+    }
 
     /** @param list<string> $cells */
     public function leaveOut(int $origin, array $cells, ?int $keptInstead = null): void
@@ -38,6 +55,6 @@ final readonly class StepContext
     /** @throws UnusableStep */
     public function parameter(string $name): string
     {
-        return $this->parameters[$name] ?? throw UnusableStep::because(sprintf('The tally has no parameter "%s". Give it a value before you tally.', $name));
+        return $this->parameters[$name] ?? throw UnusableStep::because(sprintf('The tally has no parameter "%s". Give it a value before you tally.', Excerpt::of($name)));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape;
 
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Row\Excerpt;
 
 /** A step that does not fit what comes into it. It stops the tally rather than giving wrong figures. */
 final class UnusableStep extends \RuntimeException implements NineTallyException
@@ -24,12 +25,12 @@ final class UnusableStep extends \RuntimeException implements NineTallyException
             }
         }
 
-        return new self(sprintf('There is no column "%s" at this step. %s', $name, $nearest === null ? 'The columns here are: '.implode(', ', array_slice($existing, 0, 30)).'.' : "The nearest is \"{$nearest}\"."));
+        return new self(sprintf('There is no column "%s" at this step. %s', Excerpt::of($name), $nearest === null ? 'The columns here are: '.implode(', ', Excerpt::ofEach(array_slice($existing, 0, 30))).'.' : sprintf('The nearest is "%s".', Excerpt::of($nearest))));
     }
 
     public static function withTakenName(string $name): self
     {
-        return new self(sprintf('There is a column "%s" already at this step. Choose another name.', $name));
+        return new self(sprintf('There is a column "%s" already at this step. Choose another name.', Excerpt::of($name)));
     }
 
     public static function because(string $sentence): self
@@ -40,7 +41,7 @@ final class UnusableStep extends \RuntimeException implements NineTallyException
     /** The same, with the place of the step. */
     public function at(string $side, int $number, string $sentence): self
     {
-        return new self(sprintf('Step %d of the %s (%s): %s', $number, $side, $sentence, $this->getMessage()));
+        return new self(sprintf('Step %d of the %s (%s): %s', $number, $side, Excerpt::of($sentence), $this->getMessage()));
     }
 
     public function code(): string

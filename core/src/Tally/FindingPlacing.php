@@ -20,6 +20,7 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\FindingEntry;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\MissingReason;
+use NineTally\Core\Measure\ValueFigures;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
@@ -45,13 +46,16 @@ final class FindingPlacing
 
     private readonly PatternCounter $patterns;
 
+    /** @var array<string, array<string, int>> class => reason => rows */
+    private array $reasons = [];
+
     private readonly BytesOrdinals $ordinals;
 
     /**
      * @param  list<ColumnComparison>  $comparisons  by column pair
      * @param  array<string, LeftOutKeys>  $leftOutKeys  by side, where steps left rows out
      */
-    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, CauseCatalogue $catalogue, private readonly MatchCounts $counts, private readonly array $leftOutKeys = [])
+    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, private readonly CauseCatalogue $catalogue, private readonly MatchCounts $counts, private readonly ValueCounts $values, private readonly array $leftOutKeys = [])
     {
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
         $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
@@ -79,7 +83,7 @@ final class FindingPlacing
             }
         }
 
-        return new RowFinding(
+        $finding = new RowFinding(
             sequence: $sequence,
             ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused ? $this->ordinals->next($entry) : $entry->ordinal,
             class: $entry->class,
@@ -96,20 +100,35 @@ final class FindingPlacing
             isBridged: $entry->isBridged,
             deliveredKey: $this->deliveredKey($source, $target),
         );
+        $this->values->see($finding);
+
+        return $finding;
+    }
+
+    /** @return array<string, array<string, int>> class => reason => rows */
+    public function reasons(): array
+    {
+        return $this->reasons;
     }
 
     /** Why the other side has no counterpart, where it is known. */
     private function reason(FindingEntry $entry): ?string
     {
-        if ($entry->reason !== '') {
-            return MissingReason::from($entry->reason)->sentence();
+        $reason = $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence();
+        $id = $entry->reason;
+        if ($id === '') {
+            $reason = match ($entry->class) {
+                RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->reason($entry->key),
+                RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->reason($entry->key),
+                default => null,
+            };
+            $id = $reason === null ? '' : MissingReason::LeftOut->value;
+        }
+        if ($id !== '') {
+            $this->reasons[$entry->class->value][$id] = ($this->reasons[$entry->class->value][$id] ?? 0) + 1;
         }
 
-        return match ($entry->class) {
-            RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->reason($entry->key),
-            RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->reason($entry->key),
-            default => null,
-        };
+        return $reason;
     }
 
     private function record(Reader $reader, int $line, string $row): RowRecord
@@ -140,7 +159,7 @@ final class FindingPlacing
         return $patterns;
     }
 
-    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, altered: array{source: int, target: int}}> cells of the pair, and how many of each side the steps altered */
+    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, values: ValueFigures, altered: array{source: int, target: int}}> cells of the pair, what became of its values, and how many of each side the steps altered */
     public function columns(): array
     {
         $columns = [];
@@ -157,19 +176,27 @@ final class FindingPlacing
                 }
             }
             ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
-            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $this->counts->compared - array_sum($cells), 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled, 'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0]];
+            $identical = $this->counts->compared - array_sum($cells);
+            $values = $this->values->of($position, ['identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled], $this->counts->pairs[$position]);
+            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled, 'values' => $values, 'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0]];
         }
 
         return $columns;
     }
 
-    /** @return array<string, int> source column => values that its crosswalk does not know */
+    /** @return list<array{source: string, target: string, cells: int, values: array<string, int>|null}> values of the source that a crosswalk does not know, with their cells; null where they are too many to list */
     public function withoutEntry(): array
     {
         $found = [];
         foreach ($this->plan->columnPairs as $position => $pair) {
-            if ($this->counts->pairs[$position]->withoutEntry > 0) {
-                $found[$pair->source] = $this->counts->pairs[$position]->withoutEntry;
+            $counts = $this->counts->pairs[$position];
+            if ($counts->withoutEntry > 0) {
+                $values = $counts->valuesWithoutEntry;
+                if ($values !== null) {
+                    ksort($values, SORT_STRING);
+                    arsort($values);
+                }
+                $found[] = ['source' => $pair->source, 'target' => $pair->target, 'cells' => $counts->withoutEntry, 'values' => $values];
             }
         }
 
@@ -195,10 +222,17 @@ final class FindingPlacing
                 [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
             }
             $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell);
-            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern(...$this->patterns->place($cell));
+            $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
+            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern(...$this->patterns->place($cell, $letters));
         }
 
         return $cells;
+    }
+
+    /** @return string which letters became which: the breakdown of a pattern of texts that are near each other */
+    private function letters(string $source, string $target): string
+    {
+        return implode(' + ', array_map(static fn(array $edit): string => "{$edit[0]} > {$edit[1]}", $this->catalogue->letters($source, $target)));
     }
 
     private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple

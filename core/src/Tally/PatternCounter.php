@@ -13,17 +13,30 @@ final class PatternCounter
 {
     private const EXAMPLES = 20;
 
-    /** @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string, target: string}>}> */
+    /** Stands for those that are not listed one by one. */
+    private const OTHERS = '…';
+
+    /** Beyond this many kinds of letters the rest is counted together. */
+    private const BREAKDOWN = 200;
+
+    /** @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string, target: string}>, breakdown: array<string, int>}> */
     private array $patterns = [];
 
-    /** @return array{int, int} the number of the pattern, and the finding's ordinal in it, both from 1 */
-    public function place(CellFinding $finding): array
+    /**
+     * @param  string  $detail  what tells cells of one pattern apart; '' where nothing does
+     * @return array{int, int} the number of the pattern, and the finding's ordinal in it, both from 1
+     */
+    public function place(CellFinding $finding, string $detail = ''): array
     {
         $group = implode("\0", [$finding->pairPosition, $finding->class->value, $finding->cause, json_encode($finding->facts, JSON_THROW_ON_ERROR)]);
-        $pattern = $this->patterns[$group] ?? ['number' => count($this->patterns) + 1, 'finding' => $finding, 'cells' => 0, 'examples' => []];
+        $pattern = $this->patterns[$group] ?? ['number' => count($this->patterns) + 1, 'finding' => $finding, 'cells' => 0, 'examples' => [], 'breakdown' => []];
         $pattern['cells']++;
         if (count($pattern['examples']) < self::EXAMPLES) {
             $pattern['examples'][$finding->source.Batch::CELL_END.$finding->target] = ['source' => $finding->source, 'target' => $finding->target];
+        }
+        if ($detail !== '') {
+            $kept = isset($pattern['breakdown'][$detail]) || count($pattern['breakdown']) < self::BREAKDOWN ? $detail : self::OTHERS;
+            $pattern['breakdown'][$kept] = ($pattern['breakdown'][$kept] ?? 0) + 1;
         }
         $this->patterns[$group] = $pattern;
 
@@ -41,6 +54,19 @@ final class PatternCounter
             $pattern['finding']->facts,
             $pattern['cells'],
             array_values($pattern['examples']),
+            self::most($pattern['breakdown']),
         ), array_values($this->patterns));
+    }
+
+    /**
+     * @param  array<string, int>  $breakdown
+     * @return array<string, int> the most frequent first; equally frequent ones by their letters
+     */
+    private static function most(array $breakdown): array
+    {
+        ksort($breakdown, SORT_STRING);
+        arsort($breakdown);
+
+        return $breakdown;
     }
 }

@@ -31,6 +31,7 @@ final readonly class SideCounts
         public int $agreed,
         public int $changed,
         public int $unmatched,
+        public int $quotesLeftOpen = 0,
     ) {}
 
     /**
@@ -59,6 +60,7 @@ final readonly class SideCounts
             agreed: $counts->of($side, RowClass::Agreed),
             changed: $counts->of($side, RowClass::Changed),
             unmatched: $counts->of($side, $side === Side::Source ? RowClass::Missing : RowClass::Extra),
+            quotesLeftOpen: $sum('quotesLeftOpen'),
         );
     }
 

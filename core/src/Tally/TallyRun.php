@@ -79,16 +79,26 @@ final class TallyRun
         [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
         (new Balance($source, $target))->mustHold();
 
-        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts, $this->leftOutKeys());
+        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts, $this->work->valueCounts(), $this->leftOutKeys());
         yield from $this->merge($source, $target, $placing);
 
-        return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)]);
+        return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)], ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []], $placing->reasons(), $counts->undecided());
     }
 
-    /** @return list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int}> */
+    /**
+     * In which rows each pattern of forgiven cells stands, of the key too; when all findings have been taken.
+     *
+     * @param  string  $path  of the file that holds the lists
+     */
+    public function forgivenPostings(string $path): ForgivenPostings
+    {
+        return ForgivenPostings::of($this->plan, $this->work->postings($path));
+    }
+
+    /** @return list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}> */
     private function stepsOf(Reader $reader): array
     {
-        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered']], $this->ledgerOf($reader)->steps ?? []);
+        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered'], 'notes' => $step['figures']['notes'], 'values' => $step['figures']['values']], $this->ledgerOf($reader)->steps ?? []);
     }
 
     /** @return array<string, LeftOutKeys> by side, where steps have run */

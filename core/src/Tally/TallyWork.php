@@ -10,10 +10,14 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\StrayQuotes;
+use NineTally\Core\Matching\BlankCells;
 use NineTally\Core\Matching\FindingSpool;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\MovedValues;
 use NineTally\Core\Matching\PartitionMatch;
+use NineTally\Core\Matching\PostingBuffer;
+use NineTally\Core\Matching\Postings;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\ScanResult;
@@ -26,10 +30,13 @@ use NineTally\Core\Matching\WorkspaceFailure;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Repeats\Decider;
+use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
+use NineTally\Core\Value\ValueOrder;
 
 /**
  * The work of a tally in pieces: ranges of both sides to be read, then partitions to be matched.
@@ -245,29 +252,67 @@ final class TallyWork
         }
     }
 
+    /** In which rows forgiven cells stand, of all partitions; all of matching must be done. */
+    public function postings(string $path): Postings
+    {
+        return Postings::merged(array_map(fn(string $piece): array => ['path' => "{$this->workspace}/{$piece}.postings", 'index' => $this->matchResult($piece)['postings']], $this->matchPieces()), $path);
+    }
+
+    /** What counts the values of rows that were not compared; all of reading must be done. */
+    public function valueCounts(): ValueCounts
+    {
+        $blanks = ['source' => [], 'target' => []];
+        foreach (Side::cases() as $side) {
+            foreach ($this->scanResults($side) as $result) {
+                foreach ($result->blanks as $pair => $cells) {
+                    $blanks[$side->value][$pair] = ($blanks[$side->value][$pair] ?? 0) + $cells;
+                }
+            }
+        }
+
+        return new ValueCounts(
+            ['source' => $this->sourceLayout->pairedPositions, 'target' => $this->targetLayout->pairedPositions],
+            ['source' => $this->readings(Side::Source), 'target' => $this->readings(Side::Target)],
+            $blanks,
+        );
+    }
+
+    /** @return list<Reading> of the compared columns, by column pair */
+    private function readings(Side $side): array
+    {
+        return array_map(fn(ColumnPair $pair): Reading => $this->plan->side($side)->reading($side === Side::Source ? $pair->source : $pair->target, $pair->kind), $this->plan->columnPairs);
+    }
+
     private function scanOf(Side $side): Scan
     {
         [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
 
-        return new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes());
+        return new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes(), new BlankCells($layout->pairedPositions, $this->readings($side)));
     }
 
-    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}} */
+    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>} */
     private function match(int $partition, string $piece): array
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
+        $postings = new PostingBuffer;
         $match = new PartitionMatch(
             $this->sideRows(Side::Source),
             $this->sideRows(Side::Target),
             $this->readsSideBySide() ? $this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]) : null,
-            new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->settings->listsForgiven),
+            new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->movedValues(), $postings, $this->settings->listsForgiven),
             $counts,
             $this->bridges(),
             $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key),
             $this->settings->largePartition(),
+            $postings,
         );
 
-        return ['findings' => $match->run($partition, $partition === $this->partitions, "{$this->workspace}/{$piece}"), 'counts' => $counts];
+        return ['findings' => $match->run($partition, $partition === $this->partitions, "{$this->workspace}/{$piece}"), 'counts' => $counts, 'postings' => $postings->write("{$this->workspace}/{$piece}.postings")];
+    }
+
+    private function movedValues(): MovedValues
+    {
+        return new MovedValues($this->source->columns(), $this->target->columns(), $this->sourceLayout->pairedPositions, $this->targetLayout->pairedPositions, $this->sourceLayout->keyPositions, $this->targetLayout->keyPositions);
     }
 
     private function sideRows(Side $side): SideRows
@@ -277,8 +322,8 @@ final class TallyWork
             $this->spill($side),
             $side === Side::Source ? $this->sourceLayout : $this->targetLayout,
             $this->plan->side($side)->repeats,
-            $this->decidingColumn($side),
-            $this->decidingReading($side),
+            $this->deciders($side),
+            $this->columns($side)->positionsOf($this->plan->side($side)->repeats->except),
             $this->hasPlainKeys(),
         );
     }
@@ -344,10 +389,10 @@ final class TallyWork
         return $result instanceof ScanResult ? $result : throw WorkspaceFailure::reading("{$side->value}-{$number}");
     }
 
-    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}} */
+    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>} */
     private function matchResult(string $piece): array
     {
-        /** @var array{counts: MatchCounts, findings: array{source: bool, target: bool}} $result */
+        /** @var array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>} $result */
         $result = $this->result($piece, [MatchCounts::class, \NineTally\Core\Matching\PairCounts::class, \NineTally\Core\Matching\ForgivenPattern::class, \NineTally\Core\Cause\ColumnEvidence::class, \Brick\Math\BigDecimal::class]);
 
         return $result;
@@ -403,17 +448,16 @@ final class TallyWork
         return $keys;
     }
 
-    private function decidingColumn(Side $side): ?int
+    /** @return list<Decider> */
+    private function deciders(Side $side): array
     {
-        $column = $this->plan->side($side)->repeats->column;
+        $rules = $this->plan->side($side);
 
-        return $column === null ? null : ($side === Side::Source ? $this->source : $this->target)->columns()->positionOf($column);
+        return array_map(fn(DecidingColumn $deciding): Decider => new Decider($this->columns($side)->positionOf($deciding->column), new ValueOrder($rules->reading($deciding->column, $deciding->kind)), $deciding->keepsHighest), $rules->repeats->deciding());
     }
 
-    private function decidingReading(Side $side): ?Reading
+    private function columns(Side $side): Columns
     {
-        $repeats = $this->plan->side($side)->repeats;
-
-        return $repeats->column === null ? null : $this->plan->side($side)->reading($repeats->column, $repeats->kind);
+        return ($side === Side::Source ? $this->source : $this->target)->columns();
     }
 }

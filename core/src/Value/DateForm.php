@@ -54,6 +54,11 @@ final readonly class DateForm
         return new self($pattern, "/^{$written}\$/uD", isset($seen['yy']) ? $twoDigitYearsFrom : null);
     }
 
+    public function hasOffset(): bool
+    {
+        return str_contains($this->written, '(?<offset>');
+    }
+
     public function read(string $text): ?Moment
     {
         if (preg_match($this->written, $text, $found) !== 1) {

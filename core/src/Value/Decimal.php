@@ -36,6 +36,48 @@ final readonly class Decimal
         return ($this->isNegative ? '-' : '').$this->digits.'e'.$this->exponent;
     }
 
+    /** Of a spelling that canonical() gave. */
+    public static function fromCanonical(string $canonical): self
+    {
+        [$digits, $exponent] = explode('e', $canonical);
+
+        return new self($digits[0] === '-', ltrim($digits, '-'), (int) $exponent);
+    }
+
+    /** As a person writes it: -0.5, 1200. */
+    public function written(): string
+    {
+        $digits = $this->exponent >= 0 ? $this->digits.str_repeat('0', min($this->exponent, self::MOST_DIGITS)) : str_pad($this->digits, 1 - $this->exponent, '0', STR_PAD_LEFT);
+        $whole = $this->exponent >= 0 ? $digits : substr($digits, 0, $this->exponent).'.'.substr($digits, $this->exponent);
+
+        return ($this->isNegative ? '-' : '').$whole;
+    }
+
+    /** @return self|null null when a difference of so many digits is not worth its memory */
+    public function minus(self $other): ?self
+    {
+        $exponent = min($this->exponent, $other->exponent);
+        [$shift, $otherShift] = [$this->exponent - $exponent, $other->exponent - $exponent];
+        // Within 18 digits the machine's integers are exact, and ten times as fast.
+        if (strlen($this->digits) + $shift <= 18 && strlen($other->digits) + $otherShift <= 18) {
+            $apart = $this->scaled($shift) - $other->scaled($otherShift);
+
+            return self::of($apart < 0, (string) abs($apart), '', $exponent);
+        }
+        [$one, $another] = [$this->toBigDecimal(), $other->toBigDecimal()];
+        if ($one === null || $another === null) {
+            return null;
+        }
+        $apart = $one->minus($another);
+
+        return self::of($apart->isNegative(), (string) $apart->getUnscaledValue()->abs(), '', -$apart->getScale());
+    }
+
+    private function scaled(int $power): int
+    {
+        return ($this->isNegative ? -1 : 1) * (int) $this->digits * 10 ** $power;
+    }
+
     public function isZero(): bool
     {
         return $this->digits === '0';

@@ -14,12 +14,10 @@ final readonly class DeclaredReading
     /** @param Declared $declared what is not there is as it would be by itself */
     public static function of(array $declared, Kind $kind): Reading
     {
-        $decimalMark = $declared['decimalMark'] ?? '.';
-
         return new Reading(
             $kind,
             $declared['blankTokens'] ?? [],
-            new NumberStyle($decimalMark, $declared['groupMark'] ?? ($decimalMark === ',' ? '.' : ',')),
+            new NumberStyle($declared['decimalMark'] ?? '.', $declared['groupMark'] ?? ''),
             array_map(static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null), $declared['dateForms'] ?? []),
             $declared['yes'] ?? Reading::YES,
             $declared['no'] ?? Reading::NO,

@@ -14,8 +14,9 @@ final readonly class Moment
      * @param  int|null  $seconds  of the day; null when no time is written
      * @param  string  $fraction  digits of a second, without trailing zeros
      * @param  int|null  $offset  seconds east of UTC
+     * @param  int|null  $otherOffset  where the clock of its zone shows this time twice: the offset of the second time
      */
-    private function __construct(public int $days, public ?int $seconds, public string $fraction, public ?int $offset) {}
+    private function __construct(public int $days, public ?int $seconds, public string $fraction, public ?int $offset, public ?int $otherOffset = null) {}
 
     /** @return self|null null when there is no such day or time: 29 February of a common year, 25:00, 24:01 */
     public static function of(int $year, int $month, int $day, ?int $hour = null, int $minute = 0, int $second = 0, string $fraction = '', ?int $offset = null): ?self
@@ -74,16 +75,35 @@ final readonly class Moment
         return $this->offset !== null;
     }
 
-    /** Fixes a time on the wall to an instant. Where clocks go back, the first of the two times is meant. */
-    public function inZone(\DateTimeZone $zone): self
+    /**
+     * Fixes a time on the wall to an instant. Where clocks go back, a time is two instants, and both are kept.
+     *
+     * @return self|null null where clocks go forward over the time: it never was
+     */
+    public function inZone(\DateTimeZone $zone): ?self
     {
         if ($this->offset !== null || $this->seconds === null) {
             return $this;
         }
-        $local = new \DateTimeImmutable('@'.$this->secondsSinceEpoch());
-        $placed = new \DateTimeImmutable($local->format('Y-m-d H:i:s'), $zone);
+        $clock = $this->secondsSinceEpoch();
+        $offsetAt = static fn(int $instant): int => $zone->getOffset(new \DateTimeImmutable("@{$instant}"));
+        // No zone changes its clocks twice within two days, and none is further from UTC than one.
+        [$before, $after] = [$offsetAt($clock - self::SECONDS_OF_DAY), $offsetAt($clock + self::SECONDS_OF_DAY)];
+        $offsets = array_values(array_filter(array_unique([$before, $after]), static fn(int $offset): bool => $offsetAt($clock - $offset) === $offset));
 
-        return new self($this->days, $this->seconds, $this->fraction, $placed->getOffset());
+        return $offsets === [] ? null : new self($this->days, $this->seconds, $this->fraction, $offsets[0], $offsets[1] ?? null);
+    }
+
+    /** Whether both are one moment; a time that the clock shows twice is either of two. */
+    public function isEqualTo(self $other): bool
+    {
+        return array_intersect($this->spellings(), $other->spellings()) !== [];
+    }
+
+    /** @return non-empty-list<string> */
+    private function spellings(): array
+    {
+        return $this->otherOffset === null ? [$this->canonical()] : [$this->canonical(), (new self($this->days, $this->seconds, $this->fraction, $this->otherOffset))->canonical()];
     }
 
     /** One spelling for each moment; a time on the wall never equals an instant. */

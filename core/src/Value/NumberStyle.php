@@ -7,7 +7,7 @@ namespace NineTally\Core\Value;
 /**
  * How one side writes numbers: the decimal mark, and the mark between groups of three digits.
  *
- * Undeclared: a point and commas. A decimal comma is not guessed, for "1,234" could be either.
+ * Undeclared: a point, and no groups. Neither a decimal comma nor a grouping one is guessed, for "1,234" could be either.
  */
 final readonly class NumberStyle
 {
@@ -17,7 +17,7 @@ final readonly class NumberStyle
 
     private string $written;
 
-    public function __construct(public string $decimalMark = '.', public string $groupMark = ',')
+    public function __construct(public string $decimalMark = '.', public string $groupMark = '')
     {
         $decimal = preg_quote($decimalMark, '/');
         // Where spaces group digits, a no-break space of either width is meant as well.

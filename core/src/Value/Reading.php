@@ -21,7 +21,7 @@ final readonly class Reading
 
     /**
      * @param  list<string>  $blankTokens  cells that mean "no value", byte for byte; the empty cell always does
-     * @param  list<DateForm>  $dateForms  tried in this order; none: as UndeclaredDates reads
+     * @param  list<DateForm>  $dateForms  tried in this order; none: as IsoDate reads
      * @param  list<string>  $yes  words, capitals or not
      * @param  list<string>  $no
      */
@@ -50,18 +50,48 @@ final readonly class Reading
         return $this->tokens !== [];
     }
 
+    /** For the kind number, spaces at the ends and leading zeros are part of the form. */
     public function number(string $value): ?Decimal
     {
         // Everything that is no number has a letter or a blank in its first byte, but for a few.
         $first = $value[0] ?? 'x';
+        if ($first > '9' && $first < "\x80") {
+            return null;
+        }
+        $isKind = $this->kind === Kind::Number;
 
-        return $first > '9' && $first < "\x80" ? null : $this->numbers->read($value, $this->kind === Kind::Number);
+        return $this->numbers->read($isKind ? trim($value, ' ') : $value, $isKind);
     }
 
     public function moment(string $value): ?Moment
     {
+        $found = $this->written($value);
+
+        return $this->zone === null || $found === null ? $found : $found->inZone($this->zone);
+    }
+
+    /** Whether every time is an instant: a zone is declared, or all forms have an offset. Without a form, values may have one or not. */
+    public function writesInstants(): bool
+    {
+        return $this->zone !== null || $this->dateForms !== [] && array_filter($this->dateForms, static fn(DateForm $form): bool => ! $form->hasOffset()) === [];
+    }
+
+    /** Whether no time is an instant. */
+    public function writesClockTimes(): bool
+    {
+        return $this->zone === null && $this->dateForms !== [] && array_filter($this->dateForms, static fn(DateForm $form): bool => $form->hasOffset()) === [];
+    }
+
+    /** Whether the value is written as a time, but one that the clock of its zone goes forward over. */
+    public function isSkipped(string $value): bool
+    {
+        return $this->zone !== null && $this->written($value) !== null && $this->moment($value) === null;
+    }
+
+    private function written(string $value): ?Moment
+    {
         if ($this->dateForms === []) {
-            $found = UndeclaredDates::read($value);
+            $found = IsoDate::read($value);
         } else {
             $found = null;
             foreach ($this->dateForms as $form) {
@@ -71,7 +101,7 @@ final readonly class Reading
             }
         }
 
-        return $this->zone === null || $found === null ? $found : $found->inZone($this->zone);
+        return $found;
     }
 
     /** @return bool|null null when the value means neither */
@@ -95,7 +125,12 @@ final readonly class Reading
     /** Whether both sides read alike, so that equal bytes are equal values. */
     public function isLike(self $other): bool
     {
-        return $this == $other;
+        return $this->kind === $other->kind && $this->tokens == $other->tokens && match ($this->kind) {
+            Kind::Text => true,
+            Kind::Number => $this->numbers == $other->numbers,
+            Kind::Date, Kind::DateTime => $this->dateForms == $other->dateForms && $this->zone == $other->zone,
+            Kind::YesNo => $this->words == $other->words,
+        };
     }
 
     private static function folded(string $word): string

@@ -48,8 +48,17 @@ final class ColumnComparisonTest extends TestCase
 
         yield 'capitals' => ['Ottoline', 'OTTOLINE', 'case'];
         yield 'capitals beyond ASCII' => ['Søren Dàvies', 'SØREN DÀVIES', 'case'];
-        yield 'sharp s folds to two letters' => ['Straße', 'STRASSE', 'case'];
-        yield 'an accent that is gone is another letter' => ['Bríd', 'Brid', 'near-text'];
+        yield 'a capital sharp s' => ['Straße', 'STRAẞE', 'case'];
+
+        yield 'an accent is gone' => ['Bríd', 'Brid', 'accents'];
+        yield 'a stroke is a mark' => ['Zabłocki', 'Zablocki', 'accents'];
+        yield 'sharp s' => ['Straße', 'Strasse', 'accents'];
+        yield 'sharp s in capitals' => ['Straße', 'STRASSE', 'case+accents'];
+        yield 'an accent of its own, and none' => ["Jo\u{0308}rg", 'Jorg', 'accents'];
+        yield 'two accents' => ['Maëlle', 'Maélle', 'accents'];
+        yield 'a Greek accent' => ['Πύλη', 'Πυλη', 'accents'];
+        yield 'elsewhere a mark makes another letter' => ['Зайцев', 'Заицев', 'near-text'];
+        yield 'two letters for one are no mark' => ['Ægir', 'AEgir', 'none'];
 
         yield 'composed and not' => ['Jörg', "Jo\u{0308}rg", 'unicode'];
         yield 'wide letters' => ["\u{FF2B}\u{FF22}", 'KB', 'unicode'];
@@ -64,7 +73,7 @@ final class ColumnComparisonTest extends TestCase
         yield 'leading zeros and a decimal' => ['007', '7.0', 'leading-zeros+number-form'];
 
         yield 'zeros at the end' => ['1412.60', '1412.6', 'number-form'];
-        yield 'grouped thousands' => ['1,234.50', '1234.5', 'number-form'];
+        yield 'a comma that groups is not guessed' => ['12,345,678', '12345678', 'near-text'];
         yield 'an exponent' => ['1e3', '1000', 'number-form'];
         yield 'a plus sign' => ['+7', '7', 'number-form'];
         yield 'minus zero' => ['-0', '0.00', 'number-form'];
@@ -89,13 +98,12 @@ final class ColumnComparisonTest extends TestCase
         yield 'two forms together, in the order of the catalogue' => [' Abc', 'abc', 'spacing+case'];
         yield 'a number in spaces' => [' 1E3 ', '1000', 'spacing+number-form'];
 
-        yield 'year first, day first' => ['2027-10-09', '09/10/2027', 'date-form'];
-        yield 'a month by its name' => ['14 Jan 2027', '2027-01-14', 'date-form'];
-        yield 'midnight adds nothing to a day' => ['2027-01-14T00:00:00', '14.01.2027', 'date-form'];
-        yield 'eight digits beside a date' => ['20270114', '2027-01-14', 'date-form'];
+        yield 'day first is not guessed' => ['2027-10-09', '09/10/2027', 'none'];
+        yield 'midnight adds nothing to a day' => ['2027-01-14T00:00:00', '2027-01-14', 'date-form'];
+        yield 'eight digits may be any number' => ['20270114', '2027/01/14', 'near-text'];
         yield 'one instant under two offsets' => ['2027-01-14T12:00:00Z', '2027-01-14T13:00:00+01:00', 'date-form'];
-        yield '29 February of a common year is no day' => ['2027-02-29', '29/02/2027', 'none'];
-        yield '29 February' => ['2028-02-29', '29/02/2028', 'date-form'];
+        yield '29 February of a common year is no day' => ['2027-02-29', '2027-02-29 00:00', 'none'];
+        yield '29 February' => ['2028-02-29', '2028-02-29 00:00', 'date-form'];
         yield '24:00 is the end of the day' => ['2027-01-14 24:00', '2027-01-15', 'date-form'];
         yield 'two-digit years are not guessed' => ['2027-01-14', '14/01/27', 'none'];
         yield 'yes and no' => ['Y', 'true', 'yes-no-form'];
@@ -130,8 +138,8 @@ final class ColumnComparisonTest extends TestCase
             '10 times too large',
             '1,000 times too small',
             'rounded or cut to 1 decimal',
-            '"sh" became "hs"',
-            '"r" added, and capitals differ',
+            'letters swapped',
+            'letters added, and capitals differ',
             'UTF-8 read as Windows-1252 in the target',
             'letters lost to ? in the target',
             'the target is not a number',
@@ -151,8 +159,10 @@ final class ColumnComparisonTest extends TestCase
     public function test_a_new_pair_of_a_kind_forgives_its_own_form_and_nothing_else(): void
     {
         self::assertSame(CellClass::Forgiven, $this->column(Kind::Number)->judge('007', '7.0')->class);
-        self::assertSame(CellClass::Changed, $this->column(Kind::Number)->judge(' 7', '7.0')->class);
-        self::assertSame(CellClass::Forgiven, $this->column(Kind::Date)->judge('2027-10-09', '09/10/2027')->class);
+        // Of numbers, spaces at the ends are part of the form.
+        self::assertSame([CellClass::Forgiven, 'number-form'], [$this->column(Kind::Number)->judge(' 7', '7.0')->class, $this->column(Kind::Number)->judge(' 7', '007')->cause?->id]);
+        self::assertSame(CellClass::Changed, $this->column(Kind::Number)->judge("7\u{200B}", '7')->class);
+        self::assertSame(CellClass::Forgiven, $this->column(Kind::Date)->judge('2027-10-09', '2027-10-09T00:00')->class);
         self::assertSame(CellClass::Changed, $this->column(Kind::Text)->judge('7', '7.0')->class);
     }
 
@@ -172,7 +182,8 @@ final class ColumnComparisonTest extends TestCase
         $dayFirst = new SideRules(['dateForms' => ['dd/MM/yyyy']]);
         $monthFirst = new SideRules(['dateForms' => ['MM/dd/yyyy']]);
         $twoDigits = new SideRules(['dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950]);
-        $comma = new SideRules(['decimalMark' => ',']);
+        $comma = new SideRules(['decimalMark' => ',', 'groupMark' => '.']);
+        $grouped = new SideRules(['groupMark' => ',']);
         $tokens = new SideRules(['blankTokens' => ['NULL', 'N/A']]);
         $london = new SideRules(['zone' => 'Europe/London']);
         yield 'equal bytes are two days under two forms' => [Kind::Date, '03/04/2024', '03/04/2024', $dayFirst, $monthFirst, 'changed day-month'];
@@ -181,13 +192,20 @@ final class ColumnComparisonTest extends TestCase
         yield 'declared two-digit years' => [Kind::Date, '1965-01-14', '14.01.65', $plain, $twoDigits, 'forgiven date-form'];
         yield 'a form that is not declared is not read' => [Kind::Date, '14/01/2027', '2027-01-14', $dayFirst, $dayFirst, 'changed unreadable'];
         yield 'a decimal comma' => [Kind::Number, '1.234,5', '1234.50', $comma, $plain, 'forgiven number-form'];
-        yield 'equal bytes that are two numbers' => [Kind::Number, '1,234', '1,234', $comma, $plain, 'changed scale'];
+        yield 'equal bytes that are two numbers' => [Kind::Number, '1,234', '1,234', $comma, $grouped, 'changed scale'];
         yield 'two tokens' => [Kind::Text, 'NULL', 'N/A', $tokens, $tokens, 'changed blank-token'];
         yield 'a token and the empty cell' => [Kind::Text, 'NULL', '', $tokens, $tokens, 'changed blank-token'];
         yield 'a token of one side is a value of the other' => [Kind::Text, 'NULL', 'NULL', $tokens, $plain, 'filled filled'];
         yield 'a token against a value' => [Kind::Text, 'Heron', 'N/A', $tokens, $tokens, 'blanked blanked'];
         yield 'a time on the wall of a zone is an instant' => [Kind::DateTime, '2027-07-01 13:00', '2027-07-01T12:00:00Z', $london, $plain, 'forgiven date-form'];
         yield 'and another one in winter' => [Kind::DateTime, '2027-01-01 13:00', '2027-01-01T12:00:00Z', $london, $plain, 'changed none'];
+        yield 'a group mark that is not declared is not read' => [Kind::Number, '1,234', '1234', $plain, $plain, 'changed unreadable'];
+        yield 'a swapped day passes by no guess' => [Kind::Date, '03/04/2024', '2024-04-03', $plain, $plain, 'changed unreadable'];
+        yield 'an instant against a time on the wall' => [Kind::DateTime, '2027-07-01 13:00', '2027-07-01 12:00', $london, $plain, 'changed unreadable'];
+        yield 'a time that the clock goes forward over' => [Kind::DateTime, '2027-03-28 01:30', '2027-03-28T00:30:00Z', $london, $plain, 'changed unreadable'];
+        yield 'the first of two times' => [Kind::DateTime, '2027-10-31 01:30', '2027-10-31T00:30:00Z', $london, $plain, 'forgiven date-form'];
+        yield 'the second of two times' => [Kind::DateTime, '2027-10-31 01:30', '2027-10-31T01:30:00Z', $london, $plain, 'forgiven date-form'];
+        yield 'neither of two times' => [Kind::DateTime, '2027-10-31 01:30', '2027-10-31T02:30:00Z', $london, $plain, 'changed none'];
         yield 'not read on either side' => [Kind::Number, 'N/A', 'n/a', $plain, $plain, 'changed case'];
     }
 
@@ -216,7 +234,42 @@ final class ColumnComparisonTest extends TestCase
         yield 'as the crosswalk says' => [Kind::Text, null, null, 'A', 'Active', 'forgiven crosswalk'];
         yield 'nearly as the crosswalk says' => [Kind::Text, null, null, 'A', 'ACTIVE', 'changed case'];
         yield 'against the crosswalk' => [Kind::Text, null, null, 'A', 'Suspended', 'changed waits'];
+        yield 'still the value of the source' => [Kind::Text, null, null, 'A', 'A', 'changed untranslated'];
         yield 'no entry' => [Kind::Text, null, null, 'S', 'Suspended', 'changed waits'];
+    }
+
+    /** @param array<string, string> $crosswalk */
+    #[DataProvider('crosswalks')]
+    public function test_where_the_crosswalk_has_an_entry_the_entry_is_what_must_stand_there(array $crosswalk, string $source, string $target, string $expected): void
+    {
+        $tokens = new Reading(blankTokens: ['NULL']);
+        $column = new ColumnComparison(new ColumnPair('pair-000000000000', 'a', 'b', Kind::Text, ['spacing'], crosswalk: $crosswalk), $tokens, $tokens, new CauseCatalogue);
+        $judgement = $column->judge($source, $target);
+        $cause = $judgement->cause ?? ($judgement->class === CellClass::Identical ? null : $column->settle($source, $target, '', new ColumnDecision([])));
+
+        self::assertSame($expected, trim("{$judgement->class->value} ".($cause->id ?? '').(isset($cause->facts['against']) ? ' against the entry' : '')));
+    }
+
+    /** @return iterable<string, array{array<string, string>, string, string, string}> */
+    public static function crosswalks(): iterable
+    {
+        $entries = ['A' => 'Active', '' => 'Unknown', 'N' => '', 'S' => 'S'];
+        yield 'as it says' => [$entries, 'A', 'Active', 'forgiven crosswalk'];
+        yield 'as it says, but for a form that the pair forgives' => [$entries, 'A', ' Active', 'forgiven crosswalk'];
+        yield 'the entry is found under a form that the pair forgives' => [$entries, ' A ', 'Active', 'forgiven crosswalk'];
+        yield 'but not under any other' => [$entries, 'a', 'Active', 'changed none'];
+        yield 'not translated' => [$entries, 'A', 'A', 'changed untranslated'];
+        yield 'not translated, in a form that the pair forgives' => [$entries, 'A', ' A', 'changed untranslated'];
+        yield 'in another form than the entry' => [$entries, 'A', 'ACTIVE', 'changed case against the entry'];
+        yield 'another value than the entry' => [$entries, 'A', 'Lapsed', 'changed none against the entry'];
+        yield 'nearly the entry' => [$entries, 'A', 'Actibe', 'changed near-text against the entry'];
+        yield 'blank has an entry, by any token' => [$entries, 'NULL', 'Unknown', 'forgiven crosswalk'];
+        yield 'blank was not translated' => [$entries, '', '', 'changed untranslated'];
+        yield 'a value becomes blank' => [$entries, 'N', 'NULL', 'forgiven crosswalk'];
+        yield 'a value that should have become blank' => [$entries, 'N', 'None', 'filled filled against the entry'];
+        yield 'lost' => [$entries, 'A', '', 'blanked blanked against the entry'];
+        yield 'an entry that changes nothing' => [$entries, 'S', 'S', 'forgiven crosswalk'];
+        yield 'without an entry values are compared as they stand' => [$entries, 'X', 'X', 'identical'];
     }
 
     private function cause(string $source, string $target, Kind $kind = Kind::Text): Cause

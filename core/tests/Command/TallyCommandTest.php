@@ -32,15 +32,15 @@ final class TallyCommandTest extends TestCase
             LM,1,fee,filled,filled,,7
 
             CSV, file_get_contents("{$out}/differences.csv"));
-        self::assertSame("basin,berth,holder,fee\nNQ,8,z,3\n", file_get_contents("{$out}/missing.csv"));
-        self::assertSame("basin,berth,owner,fee,loaded\nOT,9,=cmd,1,t\n", file_get_contents("{$out}/extra.csv"));
-        self::assertSame("side,line,basin,berth,holder,fee,owner,loaded\nsource,5,NQ,7,x,1,,\nsource,6,NQ,7,x,1,,\n", file_get_contents("{$out}/repeated.csv"));
-        self::assertSame("side,line,basin,berth,holder,fee,owner,loaded\nsource,7,,,y,2,,\n", file_get_contents("{$out}/unkeyed.csv"));
-        self::assertSame("side,line,reason,raw\nsource,9,2 cells where the header has 4,\"bad,row\"\n", file_get_contents("{$out}/refused.csv"));
+        self::assertSame("part,line,reason,basin,berth,holder,fee\n1,8,,NQ,8,z,3\n", file_get_contents("{$out}/missing.csv"));
+        self::assertSame("part,line,reason,basin,berth,owner,fee,loaded\n1,5,,OT,9,=cmd,1,t\n", file_get_contents("{$out}/extra.csv"));
+        self::assertSame("side,part,line,kept part,kept line,decided,source rows,target rows,basin,berth,holder,fee,owner,loaded\nsource,1,5,,,,2,0,NQ,7,x,1,,\nsource,1,6,,,,2,0,NQ,7,x,1,,\n", file_get_contents("{$out}/repeated.csv"));
+        self::assertSame("side,part,line,basin,berth,holder,fee,owner,loaded\nsource,1,7,,,y,2,,\n", file_get_contents("{$out}/unkeyed.csv"));
+        self::assertSame("side,part,line,reason,what is wrong,raw\nsource,1,9,wrong-number-of-cells,2 cells where the header has 4,\"bad,row\"\n", file_get_contents("{$out}/refused.csv"));
         $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);
         self::assertSame($printed, json_decode((string) file_get_contents("{$out}/summary.json"), true, 16, JSON_THROW_ON_ERROR));
         self::assertIsArray($printed);
-        self::assertSame(['rows', 'cells', 'key_forgiven', 'columns', 'patterns', 'engine'], array_keys($printed));
+        self::assertSame(['rows', 'reasons', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived', 'right_of_arrived', 'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine'], array_keys($printed));
         self::assertSame(['compared' => 6, 'identical' => 2, 'forgiven' => 0, 'changed' => 3, 'blanked' => 0, 'filled' => 1], $printed['cells']);
         self::assertIsArray($printed['columns']);
         self::assertSame(['holder', 'fee'], array_column($printed['columns'], 'source'));
@@ -63,7 +63,11 @@ final class TallyCommandTest extends TestCase
         self::assertIsArray($printed);
         self::assertSame([['source' => 'basin', 'target' => 'basin', 'cause' => 'case', 'cells' => 1]], $printed['key_forgiven']);
         self::assertSame(['compared' => 4, 'identical' => 1, 'forgiven' => 3, 'changed' => 0, 'blanked' => 0, 'filled' => 0], $printed['cells']);
-        self::assertContains(['source' => 'fee', 'target' => 'fee', 'class' => 'forgiven', 'cause' => 'tolerance', 'facts' => ['largest' => '0.4', 'net' => '-0.4'], 'cells' => 1], (array) $printed['patterns']);
+        self::assertContains(['source' => 'fee', 'target' => 'fee', 'class' => 'forgiven', 'cause' => 'tolerance', 'sentence' => 'within the declared tolerance, at most 0.4 apart, -0.4 in all', 'facts' => ['largest' => '0.4', 'net' => '-0.4'], 'cells' => 1, 'examples' => [['source' => '1412.60', 'target' => '1412.20']]], (array) $printed['patterns']);
+        // The lists say in which rows of the source it stands.
+        $index = (array) json_decode((string) file_get_contents("{$out}/forgiven-postings.json"), true, 8, JSON_THROW_ON_ERROR);
+        self::assertSame([['basin', true, 'case', 1], ['holder', false, 'spacing+case', 1], ['fee', false, 'number-form', 1], ['fee', false, 'tolerance', 1]], array_map(static fn(mixed $list): array => is_array($list) ? [$list['source'], $list['isOfKey'], $list['cause'], $list['cells']] : [], $index));
+        self::assertSame(4 * 8, filesize("{$out}/forgiven.postings"));
     }
 
     public function test_a_plan_shapes_the_sides_and_what_its_steps_leave_out_is_written(): void
@@ -81,8 +85,10 @@ final class TallyCommandTest extends TestCase
 
         self::assertStringContainsString('has no parameter "cut-off"', $this->command($arguments)->getErrorOutput());
         $process = $this->command([...$arguments, "--out={$out}", '--parameter=cut-off=2026-01-01', '--workers=2', '--json']);
-        self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
-        self::assertSame("side,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,3,1,Leave out rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,3,1,Leave out rows with nothing in any column,,,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
+        // All that was compared agrees; what was left out by decision is said.
+        self::assertSame(0, $process->getExitCode(), $process->getErrorOutput());
+        self::assertStringContainsString('All that was compared agrees. By decision, steps left out 1 row of the source and 1 row of the target.', $process->getErrorOutput());
+        self::assertSame("side,part,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,1,3,1,Leave out rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,1,3,1,Leave out rows with nothing in any column,,,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
         self::assertStringContainsString('"delivered":2,"left_out":1,"made":1,"merged":0,"shaped":2,"unkeyed":0,"repeated":0,"agreed":2', $process->getOutput());
     }
 
@@ -130,7 +136,7 @@ final class TallyCommandTest extends TestCase
         $process = $this->command([$file, $file, '--key=basin,berth']);
 
         self::assertSame(0, $process->getExitCode());
-        self::assertStringContainsString('Source 2 delivered = 2 agreed + 0 changed + 0 missing + 0 repeated + 0 unkeyed; 0 refused', $process->getOutput());
+        self::assertStringContainsString("Source 2 read = 0 refused + 2 delivered\n       2 delivered + 0 made = 0 left out + 0 condensed + 2 prepared\n       2 prepared = 2 agreed + 0 changed + 0 missing + 0 repeated + 0 unkeyed\n", $process->getOutput());
     }
 
     public function test_a_refused_record_is_a_difference(): void
@@ -138,6 +144,57 @@ final class TallyCommandTest extends TestCase
         $process = $this->command([$this->file("basin,berth\nKB,1\nKB\n", 'old.csv'), $this->file("basin,berth\nKB,1\n", 'new.csv'), '--key=basin,berth']);
 
         self::assertSame(1, $process->getExitCode());
+    }
+
+    /** As many rows as there were records prove nothing where steps make, condense or leave out rows. */
+    #[DataProvider('prepared')]
+    public function test_the_exit_status_goes_by_prepared_rows(string $old, string $new, string $condition, int $status, string $says): void
+    {
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $shape = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'id', 'test' => 'is', 'value' => $condition]], ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['jan', 'feb'], 'namesInto' => 'm', 'valuesInto' => 'v']];
+        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [$same('id'), $same('m')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('v')]], 'sides' => ['source' => ['shape' => $shape], 'target' => ['shape' => $shape]]]), 'plan.json');
+        $process = $this->command([$this->file("id,jan,feb\n{$old}", 'old.csv'), $this->file("id,jan,feb\n{$new}", 'new.csv'), "--plan={$plan}"]);
+
+        self::assertSame($status, $process->getExitCode(), $process->getOutput());
+        self::assertStringContainsString($says, $process->getOutput().$process->getErrorOutput());
+    }
+
+    /** @return iterable<string, array{string, string, string, int, string}> */
+    public static function prepared(): iterable
+    {
+        yield 'two of four long rows differ' => ["1,10,20\n2,30,40\n", "1,10,21\n2,30,41\n", '9', 1, '4 prepared = 2 agreed + 2 changed'];
+        yield 'four long rows of two wide ones agree' => ["1,10,20\n2,30,40\n", "1,10,20\n2,30,40\n", '9', 0, '2 delivered + 2 made = 0 left out + 0 condensed + 4 prepared'];
+        yield 'the rest of the rows agrees' => ["1,10,20\n2,30,40\n", "1,10,20\n", '2', 0, 'By decision, steps left out 1 row of the source and 0 rows of the target.'];
+        yield 'a side that the steps emptied' => ["2,30,40\n", "1,10,20\n", '2', 1, 'The steps leave out every row of the source (the last of them by step 1: Leave out rows where id is "2"), so nothing could be compared.'];
+    }
+
+    public function test_parts_references_and_parameters_are_given_and_a_folder_says_all_of_it_again(): void
+    {
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $steps = [
+            ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'since', 'test' => 'after', 'parameter' => 'cut-off']],
+            ['id' => 'b', 'kind' => 'look-up-band', 'reference' => 'Length bands', 'column' => 'length', 'from' => 'from', 'take' => [['reference' => 'fee', 'into' => 'fee']]],
+        ];
+        $plan = (string) json_encode(['formatVersion' => 2, 'key' => [$same('berth')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('fee')], ['id' => 'pair-000000000001', 'source' => 'quarter', 'target' => 'quarter']], 'references' => ['Length bands' => ['decimalMark' => ',', 'key' => ['from']]], 'sides' => ['source' => ['shape' => $steps]]]);
+        $folder = $this->folder('tally');
+        foreach (['spring.csv' => "berth,length,since\n1,6.4,2020-01-01\n2,6.5,2027-01-01\n", 'summer.csv' => "length;berth;since\n9;3;2020-01-01\n", 'bands.csv' => "from;fee\n0;120\n6,5;180\n", 'new.csv' => "berth,fee,quarter\n1,120,spring\n3,180,high summer\n", 'plan.json' => $plan] as $name => $content) {
+            file_put_contents("{$folder}/{$name}", $content);
+        }
+        file_put_contents("{$folder}/tally.json", json_encode(['source' => ['labelColumn' => 'quarter', 'parts' => [['file' => 'spring.csv', 'label' => 'spring', 'format' => ['kind' => 'delimited', 'delimiter' => 'comma', 'lineEnds' => 'LF']], ['file' => 'summer.csv', 'label' => 'high summer']]], 'target' => ['parts' => [['file' => 'new.csv']]], 'references' => ['Length bands' => ['parts' => [['file' => 'bands.csv']]]], 'parameters' => ['cut-off' => '2026-01-01']], JSON_THROW_ON_ERROR));
+        $given = ["spring={$folder}/spring.csv", "{$folder}/new.csv", "--source-part=high summer={$folder}/summer.csv", '--source-label-column=quarter', "--reference=Length bands={$folder}/bands.csv", "--plan={$folder}/plan.json", '--parameter=cut-off=2026-01-01'];
+        $written = [];
+        foreach ([$given, [...$given, '--workers=2'], ["--from={$folder}"]] as $number => $arguments) {
+            $out = $this->folder("out{$number}");
+            $process = $this->command([...$arguments, "--out={$out}"]);
+            self::assertSame(0, $process->getExitCode(), $process->getErrorOutput().$process->getOutput());
+            $written[] = array_map(static fn(string|false $path): string => (string) file_get_contents((string) $path), (array) glob("{$out}/*"));
+        }
+
+        self::assertSame([$written[0], $written[0]], [$written[1], $written[2]]);
+        /** @var array{references: array{source: list<mixed>}, steps: array{source: list<array{notes: array<string, int>}>}} $summary */
+        $summary = json_decode((string) file_get_contents($this->folder('out0').'/summary.json'), true, 16, JSON_THROW_ON_ERROR);
+        self::assertSame([['Length bands', 2, 2, 0]], array_map(static fn(mixed $ledger): array => is_array($ledger) ? [$ledger['name'], $ledger['delivered'], $ledger['shaped'], $ledger['repeatedKeys']] : [], $summary['references']['source']));
+        self::assertSame(['found a record' => 2], $summary['steps']['source'][1]['notes']);
     }
 
     /** @param list<string> $arguments */
@@ -164,8 +221,7 @@ final class TallyCommandTest extends TestCase
         yield 'a key column that only one side has' => [$good, "quay,fee\n1,2\n", ['--key=basin'], 'new.csv" has no column "basin"'];
         yield 'an unknown mapped column' => [$good, $good, ['--key=basin', '--map=fee:charge'], 'new.csv" has no column "charge"'];
         yield 'a map that is no pair' => [$good, $good, ['--key=basin', '--map=fee'], '--map=fee is not a pair'];
-        yield 'duplicate header names that the plan touches' => ["basin,fee,fee\nKB,1,2\n", $good, ['--key=basin'], 'names column "fee" 2 times (columns 2, 3)'];
-        yield 'a quote left open' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin'], 'the quote opened on line 2 is never closed'];
+        yield 'duplicate header names that the plan touches' => ["basin,fee,fee\nKB,1,2\n", $good, ['--key=basin'], 'names column "fee" 2 times, so nobody can say which one is meant. Say which by its place, as "fee (column 2)"'];
         yield 'another kind of file' => ["PK\x03\x04", $good, ['--key=basin'], 'breaks off in the middle or is damaged'];
         yield 'a packed file that breaks off' => [substr((string) gzencode(str_repeat($good, 3_000)), 0, -40), $good, ['--key=basin'], 'old.csv" breaks off'];
         yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" breaks off'];
@@ -175,7 +231,12 @@ final class TallyCommandTest extends TestCase
         yield 'no number of workers' => [$good, $good, ['--key=basin', '--workers=many'], '--workers=many is not a number of processes'];
         yield 'no size' => [$good, $good, ['--key=basin', '--memory=lots'], '--memory=lots is no size'];
         yield 'no delimiter' => [$good, $good, ['--key=basin', '--delimiter=dot'], '--delimiter is one of comma'];
-        yield 'a worker that cannot read on' => ["basin,berth,fee\nKB,\"1,2\n", $good, ['--key=basin', '--workers=2'], 'the quote opened on line 2 is never closed'];
+        yield 'a header that a quote holds open' => ["basin,berth,\"fee
+KB,1,2
+", $good, ['--key=basin'], 'the quote opened on line 1 is never closed'];
+        yield 'a worker that cannot read on' => [substr((string) gzencode(str_repeat($good, 3_000)), 0, -40), $good, ['--key=basin', '--workers=2'], 'old.csv" breaks off'];
+        yield 'a reference without a file' => [$good, $good, ['--key=basin', '--reference=Basins'], '--reference=Basins names no file. Write --reference=name=file.'];
+        yield 'a folder and what it says' => [$good, $good, ['--from=/nowhere'], 'The folder of --from says all that a tally is made of. Take source, target out.'];
         yield 'an unknown option' => [$good, $good, ['--keys=basin'], 'The "--keys" option does not exist'];
     }
 
@@ -189,6 +250,8 @@ final class TallyCommandTest extends TestCase
 
     public function test_a_folder_and_a_file_that_is_not_there_are_named(): void
     {
+        self::assertStringContainsString('"/nowhere" holds no tally: tally.json is not there', $this->command(['--from=/nowhere'])->getErrorOutput());
+        self::assertStringContainsString('Name the file of the source and the file of the target', $this->command([])->getErrorOutput());
         $file = $this->file("basin\nKB\n");
 
         self::assertStringContainsString('is a folder', $this->command([$this->folder(), $file, '--key=basin'])->getErrorOutput());

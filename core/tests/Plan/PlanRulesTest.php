@@ -52,9 +52,53 @@ final class PlanRulesTest extends TestCase
 
         self::assertSame(['-'], $plan->source->reading('fee', Kind::Number)->blankTokens);
         self::assertSame(['NULL'], $plan->source->reading('other', Kind::Text)->blankTokens);
-        self::assertSame('12345e-1', $plan->source->reading('fee', Kind::Number)->number('1.234,5')?->canonical());
+        self::assertSame(['12345e-1', null], array_map(static fn(string $fee): ?string => $plan->source->reading('fee', Kind::Number)->number($fee)?->canonical(), ['1234,5', '1.234,5']), 'A group mark is not guessed.');
         self::assertTrue($plan->target->reading('x', Kind::YesNo)->yesOrNo('JA'));
         self::assertNull($plan->target->reading('x', Kind::YesNo)->yesOrNo('yes'));
+    }
+
+    /**
+     * @param  array<string, mixed>  $plan
+     * @param  list<string>  $places
+     */
+    #[DataProvider('plansThatContradictThemselves')]
+    public function test_what_contradicts_itself_is_refused_with_its_places(array $plan, array $places): void
+    {
+        try {
+            $problems = Plan::fromJson((string) json_encode($plan + ['formatVersion' => 2, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))->problemsOfItself();
+        } catch (UnusablePlan $unusable) {
+            $problems = $unusable->problems;
+        }
+
+        self::assertSame($places, array_map(static fn(Problem $problem): string => $problem->pointer, $problems));
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, list<string>}> */
+    public static function plansThatContradictThemselves(): iterable
+    {
+        $pair = static fn(array $rules): array => ['columnPairs' => [['id' => 'pair-000000000000', 'source' => 'b', 'target' => 'b', ...$rules]]];
+        $entries = [['source' => 'x', 'target' => 'a'], ['source' => 'y', 'target' => 'a'], ['source' => 'x', 'target' => 'b']];
+        $zone = static fn(array $source, array $target): array => $pair(['kind' => 'date-time']) + ['sides' => ['source' => $source, 'target' => $target]];
+        yield 'two entries for one value' => [$pair(['crosswalk' => $entries]), ['/columnPairs/0/crosswalk/2']];
+        yield 'two entries of a step' => [['sides' => ['target' => ['shape' => [['id' => 's', 'kind' => 'crosswalk', 'column' => 'b', 'entries' => $entries]]]]], ['/sides/target/shape/0/entries/2']];
+        yield 'one word for yes and no' => [['sides' => ['source' => ['yes' => ['ja', 'X'], 'no' => ['nee', 'x']]]], ['/sides/source/yes']];
+        yield 'an instant against a time on a clock' => [$zone(['zone' => 'Europe/Berlin'], ['dateForms' => ['dd.MM.yyyy HH:mm']]), ['/columnPairs/0/kind']];
+        yield 'an offset in the form against none' => [$zone(['dateForms' => ['dd.MM.yyyy HH:mm']], ['dateForms' => ['yyyy-MM-dd HH:mmXXX']]), ['/columnPairs/0/kind']];
+        yield 'two zones can be compared' => [$zone(['zone' => 'Europe/Berlin'], ['zone' => 'Europe/London', 'dateForms' => ['dd.MM.yyyy HH:mm']]), []];
+        yield 'where no form is declared the values tell' => [$zone(['zone' => 'Europe/Berlin'], ['decimalMark' => '.']), []];
+        yield 'a second column where no first one decides' => [['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'then' => ['column' => 'b']]]]], ['/sides/source/repeats/then']];
+        yield 'exceptions of copies where there are none' => [['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'except' => ['b']]]]], ['/sides/source/repeats/except']];
+    }
+
+    public function test_a_column_that_a_step_takes_away_may_declare_how_it_is_read_until_then(): void
+    {
+        $columns = Columns::named('x.csv', ['basin', 'sum']);
+        $side = ['columns' => ['fee' => ['decimalMark' => ',']], 'shape' => [['id' => 's', 'kind' => 'group-rows', 'by' => ['basin'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]]]];
+        $plan = static fn(array $side): Plan => Plan::fromJson((string) json_encode(['formatVersion' => 2, 'key' => [['source' => 'basin', 'target' => 'basin']], 'columnPairs' => [], 'sides' => ['source' => $side]]));
+
+        $plan($side)->mustFit($columns, $columns);
+        $this->expectExceptionMessage('has no column "fee"');
+        $plan(array_diff_key($side, ['shape' => true]))->mustFit($columns, $columns);
     }
 
     public function test_a_plan_of_format_1_is_read_and_means_the_same(): void

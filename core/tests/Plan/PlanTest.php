@@ -72,14 +72,16 @@ final class PlanTest extends TestCase
         }
     }
 
-    public function test_a_name_that_stands_twice_is_an_error_only_when_it_is_asked_for(): void
+    public function test_a_name_that_stands_twice_is_told_apart_by_its_place_or_left_out_and_never_guessed(): void
     {
         $source = Columns::named('old.csv', ['basin', 'note', 'note']);
         $target = Columns::named('new.csv', ['basin', 'note']);
 
         self::assertCount(0, Plan::pairing($source, $target, ['basin'], leaveOut: ['note'])->columnPairs);
-        $this->expectException(UnusablePlan::class);
-        $this->expectExceptionMessage('names column "note" 2 times (columns 2, 3)');
+        self::assertSame(['note (column 3)'], array_column(Plan::pairing($source, $target, ['basin'], ['note (column 3)' => 'note'])->columnPairs, 'source'));
+        self::assertSame(['note (column 2)', 'note (column 3)'], array_column(Plan::pairing($source, $source, ['basin'])->columnPairs, 'source'), 'Equal headers pair place by place.');
+        $this->expectException(DuplicateColumn::class);
+        $this->expectExceptionMessage('names column "note" 2 times, so nobody can say which one is meant. Say which by its place, as "note (column 2)" or "note (column 3)", or leave "note" out.');
         Plan::pairing($source, $target, ['basin']);
     }
 
@@ -103,8 +105,8 @@ final class PlanTest extends TestCase
     public function test_asking_for_a_repeated_name_says_where_it_stands(): void
     {
         $this->expectException(DuplicateColumn::class);
-        $this->expectExceptionMessage('columns 1, 3');
-        Columns::named('old.csv', ['note', 'basin', 'note'])->positionOf('note');
+        $this->expectExceptionMessage('"note (column 1)" or "note (column 3) (column 3)"');
+        Columns::named('old.csv', ['note', 'note (column 3)', 'note'])->positionOf('note');
     }
 
     public function test_canonical_json_orders_names_by_utf_16_and_refuses_floats(): void

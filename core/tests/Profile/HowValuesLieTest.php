@@ -8,6 +8,7 @@ use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Profile\HowValuesLie;
 use PHPUnit\Framework\TestCase;
 
+/** @phpstan-import-type Declared from \NineTally\Core\Value\DeclaredReading */
 final class HowValuesLieTest extends TestCase
 {
     public function test_few_values_stand_each_by_itself_with_their_shares_of_all_rows(): void
@@ -26,6 +27,14 @@ final class HowValuesLieTest extends TestCase
         self::assertSame(['number', 10, '0 to 19.9', '179 to 199'], [$lie->by, count($lie->bins), $lie->bins[0]['label'], $lie->bins[9]['label']]);
         self::assertEqualsWithDelta(1.0, array_sum(array_column($lie->bins, 'source')), 0.0001);
         self::assertSame([0.0, 0.0], [$lie->bins[9]['source'], $lie->bins[0]['target']]);
+    }
+
+    public function test_a_whole_number_on_the_axis_keeps_its_zeros(): void
+    {
+        $labels = fn(int $from, int $to, int $step): array => array_column(HowValuesLie::of($this->column(array_map(static fn(int $value): string => (string) $value, range($from, $to, $step))), null)->bins, 'label');
+
+        self::assertSame(['1,200 to 1,290', '1,290 to 1,380'], array_slice($labels(1_200, 2_100, 10), 0, 2));
+        self::assertSame(['0 to 40', '40 to 80', '80 to 120'], array_slice($labels(0, 400, 4), 0, 3));
     }
 
     public function test_days_lie_by_day_and_other_texts_by_length(): void
@@ -50,7 +59,7 @@ final class HowValuesLieTest extends TestCase
 
     /**
      * @param  list<string>  $values
-     * @return array{name: string, values: int, blank: int, kind: string, distinct: int, distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
+     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, distinct: int, distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
      */
     private function column(array $values): array
     {

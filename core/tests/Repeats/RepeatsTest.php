@@ -10,6 +10,7 @@ use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Tally\Summary;
@@ -91,6 +92,28 @@ final class RepeatsTest extends TestCase
         self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 5 keeps 3'], array_map($this->told(...), $this->found));
     }
 
+    public function test_what_a_column_does_not_decide_a_second_one_may_and_what_neither_does_is_counted(): void
+    {
+        $rows = "berth,fee,seen\n1,10,2026-01-05\n1,10.0,2026-03-01\n1,9,2026-05-01\n2,,\n2,,\n3,5,\n3,4,\n";
+        $kept = function (?DecidingColumn $then) use ($rows): array {
+            $summary = $this->compare($rows, "berth,fee\n1,10\n2,\n3,5\n", new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number, $then)));
+
+            return [$summary->undecided['source'], array_map(fn(RowFinding $row): string => $this->told($row).($row->reason === null ? '' : ' undecided'), array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->kept !== null)))];
+        };
+
+        self::assertSame([2, ['repeated source 3 keeps 2 undecided', 'repeated source 4 keeps 2 undecided', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(null));
+        self::assertSame([1, ['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(new DecidingColumn('seen', Kind::Date)));
+        self::assertSame([1, ['repeated source 3 keeps 2', 'repeated source 4 keeps 2', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(new DecidingColumn('seen', Kind::Date, keepsHighest: false)));
+    }
+
+    public function test_copies_may_differ_in_named_columns(): void
+    {
+        $rows = "berth,fee,seen\n1,10,2026-01-05\n1,10,2026-03-01\n2,5,2026-01-05\n2,6,2026-01-05\n";
+        $this->compare($rows, "berth,fee\n1,10\n2,5\n", new SideRules(repeats: RepeatsPolicy::copies(['seen'])));
+
+        self::assertSame(['repeated source 3 keeps 2', 'repeated source 4', 'repeated source 5', 'repeated target 3'], array_map($this->told(...), $this->found));
+    }
+
     public function test_exact_copies_collapse_to_the_first(): void
     {
         $this->compare("berth,fee\n1,10\n1,10\n", "berth,fee\n1,10\n", new SideRules(repeats: RepeatsPolicy::of(PolicyId::CollapseCopies)));
@@ -116,6 +139,36 @@ final class RepeatsTest extends TestCase
         self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->keyForgiven);
         self::assertSame([1, 1, 2, 1], [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed]);
         self::assertContains('1 key repeats in the source only because the key forgives: as delivered, they are different.', $summary->warnings());
+    }
+
+    /**
+     * The old system writes NULL and the new one does not: the commonest plan there is.
+     *
+     */
+    #[DataProvider('tokensOfOneSide')]
+    public function test_a_blank_token_declared_on_one_side_alone_works(SideRules $source, SideRules $target, string $columns): void
+    {
+        $plan = new Plan([new KeyColumn('basin', 'basin'), new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: $source, target: $target);
+        $row = static fn(string $basin, string $berth, string $fee): string => implode(',', array_map(static fn(string $column): string => ['basin' => $basin, 'berth' => $berth, 'fee' => $fee, 'note' => 'n'][$column] ?? '', explode(',', $columns)))."\n";
+        $side = static fn(string ...$rows): string => "{$columns}\n".implode('', $rows);
+        $summary = $this->tallyOf($plan, $this->reader($side($row('KB', '1', 'x'), $row('KB', 'NULL', 'y'), $row('NULL', 'NULL', 'z'), $row('LM', '2', 'NULL')), 'old.csv'), $this->reader($side($row('KB', '1', 'x'), $row('KB', '', 'y'), $row('LM', '2', '')), 'new.csv'));
+
+        $isDeclared = ! $source->isDefault();
+        self::assertSame($isDeclared ? [3, 0, 1] : [2, 2, 0], [$summary->source->agreed + $summary->source->changed, $summary->source->unmatched, $summary->source->unkeyed]);
+        self::assertSame($isDeclared ? 'blank-token' : 'blanked', array_values(array_filter($this->found, static fn(RowFinding $found): bool => $found->cells !== []))[0]->cells[0]->cause);
+    }
+
+    /** @return iterable<string, array{SideRules, SideRules, string}> */
+    public static function tokensOfOneSide(): iterable
+    {
+        [$none, $null] = [new SideRules, new SideRules(['blankTokens' => ['NULL']])];
+        $ofColumns = new SideRules(columns: array_fill_keys(['basin', 'berth', 'fee'], ['blankTokens' => ['NULL']]));
+        foreach (['with an unpaired column' => 'basin,berth,fee,note', 'without one' => 'basin,berth,fee', 'the key behind' => 'fee,berth,basin'] as $how => $columns) {
+            yield "for the source, {$how}" => [$null, $none, $columns];
+            yield "for the target, {$how}" => [$none, $null, $columns];
+            yield "for both sides, {$how}" => [$null, $null, $columns];
+            yield "for a column of the key and a compared one, {$how}" => [$ofColumns, $none, $columns];
+        }
     }
 
     public function test_a_bridge_joins_two_keys_without_a_counterpart_and_is_idle_otherwise(): void

@@ -46,9 +46,9 @@ final class ConditionsTest extends TestCase
         yield 'less-than' => [['test' => 'less-than', 'value' => '7'], ['-7'], ['no number' => 8]];
         yield 'at-least' => [['test' => 'at-least', 'value' => '7.00'], ['7', '007', '7.0'], ['no number' => 8]];
         yield 'more-than' => [['test' => 'more-than', 'value' => '-7'], ['7', '007', '7.0'], ['no number' => 8]];
-        yield 'on-or-after, by day, in two forms' => [['test' => 'on-or-after', 'value' => '31/03/2027'], ['2027-03-31', '31/03/2027'], ['no date' => 10]];
-        yield 'after' => [['test' => 'after', 'value' => '2027-03-31'], [], ['no date' => 10]];
-        yield 'before' => [['test' => 'before', 'value' => '2027-04-01'], ['2027-03-31', '31/03/2027'], ['no date' => 10]];
+        yield 'on-or-after, by day, and no form is guessed' => [['test' => 'on-or-after', 'value' => '2027-03-31'], ['2027-03-31'], ['no date' => 11]];
+        yield 'after' => [['test' => 'after', 'value' => '2027-03-31'], [], ['no date' => 11]];
+        yield 'before' => [['test' => 'before', 'value' => '2027-04-01'], ['2027-03-31'], ['no date' => 11]];
     }
 
     public function test_a_row_is_valid_on_a_day_between_both_ends_and_a_blank_end_is_open(): void

@@ -15,7 +15,7 @@ final class FormulaTest extends TestCase
 {
     private const COLUMNS = ['fee', 'length', 'basin', 'paid until', 'day'];
 
-    private const CELLS = ['1,412.60', '14.30', 'Kestrel Broad', '2027-03-31', '2028-02-29'];
+    private const CELLS = ['1412.60', '14.30', 'Kestrel Broad', '2027-03-31', '2028-02-29'];
 
     #[DataProvider('formulas')]
     public function test_a_formula(string $formula, string $expected): void

@@ -51,7 +51,7 @@ final class ValuesTest extends TestCase
     /** @return iterable<string, array{0: string, 1: array<string, mixed>, 2: string, 3: string, 4?: bool}> */
     public static function readings(): iterable
     {
-        yield 'groups of digits' => ['read-number', [], '1,234.500', '1234.5'];
+        yield 'groups of digits' => ['read-number', ['groupMark' => ','], '1,234.500', '1234.5'];
         yield 'thirty digits' => ['read-number', [], '100000000000000000000000000000.010', '100000000000000000000000000000.01'];
         yield 'an exponent' => ['read-number', [], '1.5e3', '1500'];
         yield 'minus zero' => ['read-number', [], '-0.0', '0'];

@@ -6,7 +6,6 @@ namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
@@ -102,16 +101,24 @@ final class TallyRunTest extends TestCase
         $summary = $this->tally(self::HEADER, self::HEADER);
 
         self::assertContains('The source delivers no rows: the file holds a header only.', $summary->warnings());
-        self::assertSame(['no figure', 'no figure', 'no figure'], [$summary->rowsArrived()->text(), $summary->cellsAgreeing()->text(), $summary->cellsAgreeingOverall()->text()]);
+        self::assertSame(['no figure', 'no figure', 'no figure'], [$summary->rowsArrived()->text(), $summary->values()->agreement()->text(), $summary->values()->ofArrived()->text()]);
         self::assertTrue($summary->allAgreed());
     }
 
-    public function test_cells_of_rows_that_were_not_compared_count_as_not_agreeing_overall(): void
+    public function test_each_value_is_right_differs_is_lost_or_added_and_cells_blank_on_both_sides_are_apart(): void
     {
-        // 1 row agrees (2 cells), 1 is missing (2 cells): half of the cells agree overall, all of the compared ones.
-        $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", self::HEADER."KB,1,Ann,10\n");
+        $source = self::HEADER."KB,1,Ann,10\nKB,2,Bo,\nKB,3,,30\nKB,4,,\nKB,5,Cy,50\nKB,6,,60\nLM,1,Di,1\nLM,1,,2\n,,Eve,\n";
+        $target = self::HEADER."KB,1,Ann,10\nKB,2,BO,20\nKB,3,,\nKB,4,,\nKB,5,,51\nOT,1,Gus,70\n";
+        foreach ([1, 8] as $partitions) {
+            $summary = $this->tally($source, $target, partitions: $partitions);
+            [$holder, $fee] = array_map(static fn(array $column): array => array_diff_key($column['values']->toArray(), ['agreement' => 1]), $summary->columns);
 
-        self::assertSame(['50.00 %', '100.00 %', '50.00 %'], [$summary->rowsArrived()->text(), $summary->cellsAgreeing()->text(), $summary->cellsAgreeingOverall()->text()]);
+            // holder: Ann right; Bo differs; Cy lost, with Di and Eve, whose rows were not compared; Gus added; KB,3 and KB,4 are blank on both sides.
+            self::assertSame(['values' => 6, 'right' => 1, 'differing' => 1, 'lost' => 3, 'added' => 1, 'blank_on_both' => 2], $holder);
+            // fee: 10 right; 51 differs; 30 lost, with 60, 1 and 2; 20 and 70 added; KB,4 is blank on both sides.
+            self::assertSame(['values' => 8, 'right' => 1, 'differing' => 1, 'lost' => 4, 'added' => 2, 'blank_on_both' => 1], $fee);
+            self::assertSame(['14.29 %', '28.57 %'], [$summary->values()->agreement()->text(), $summary->values()->ofArrived()->text()]);
+        }
     }
 
     public function test_compares_mapped_columns_in_another_order(): void
@@ -214,10 +221,12 @@ final class TallyRunTest extends TestCase
         $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,Ann,10\n", progress: $progress);
     }
 
-    public function test_a_quote_left_open_ends_the_run_before_the_first_finding(): void
+    public function test_a_quote_left_open_is_one_refused_record_and_a_warning(): void
     {
-        $this->expectException(NotUsable::class);
-        $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,\"Ann,10\nKB,2,Bo,20\n");
+        $summary = $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,Ann,10\nKB,2,\"Bo,20\nKB,3,Cy,30\n");
+
+        self::assertSame([1, 1, 1], [$summary->target->agreed, $summary->target->refused, $summary->target->quotesLeftOpen]);
+        self::assertStringContainsString('A quote in the target is opened and never closed', implode(' ', $summary->warnings()));
     }
 
     public function test_a_finding_that_is_lost_on_its_way_fails_the_tally(): void

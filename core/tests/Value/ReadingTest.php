@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Value;
 
+use NineTally\Core\Value\DateForm;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\NumberStyle;
 use NineTally\Core\Value\Reading;
@@ -27,8 +28,9 @@ final class ReadingTest extends TestCase
         $ungrouped = new NumberStyle('.', '');
         yield 'zeros at both ends' => [$point, '007.50', '75e-1'];
         yield 'minus zero' => [$point, '-0.00', '0e0'];
-        yield 'groups' => [$point, '12,345,678.9', '123456789e-1'];
-        yield 'a group too short' => [$point, '12,34', null];
+        yield 'groups that are declared' => [new NumberStyle('.', ','), '12,345,678.9', '123456789e-1'];
+        yield 'groups that are not' => [$point, '12,345,678.9', null];
+        yield 'a group too short' => [new NumberStyle('.', ','), '12,34', null];
         yield 'a group too long' => [$point, '1,2345', null];
         yield 'a decimal comma' => [$comma, '1.234,50', '12345e-1'];
         yield 'a point is no decimal there' => [$comma, '12.5', null];
@@ -73,8 +75,12 @@ final class ReadingTest extends TestCase
     {
         self::assertTrue((new Reading(Kind::Date))->isLike(new Reading(Kind::Date)));
         self::assertFalse((new Reading(blankTokens: ['NULL']))->isLike(new Reading));
-        self::assertFalse((new Reading(numbers: new NumberStyle(',', '.')))->isLike(new Reading));
-        self::assertFalse((new Reading(zone: new \DateTimeZone('Europe/London')))->isLike(new Reading));
+        self::assertFalse((new Reading(Kind::Number, numbers: new NumberStyle(',', '.')))->isLike(new Reading(Kind::Number)));
+        self::assertFalse((new Reading(Kind::DateTime, zone: new \DateTimeZone('Europe/London')))->isLike(new Reading(Kind::DateTime)));
+        self::assertFalse((new Reading(Kind::Date, dateForms: [DateForm::of('dd/MM/yyyy')]))->isLike(new Reading(Kind::Date)));
+        self::assertFalse((new Reading(Kind::YesNo, yes: ['ja']))->isLike(new Reading(Kind::YesNo)));
+        // What is declared about numbers and days means nothing to a text.
+        self::assertTrue((new Reading(numbers: new NumberStyle(',', '.'), dateForms: [DateForm::of('dd/MM/yyyy')]))->isLike(new Reading));
     }
 
     public function test_a_time_on_the_wall_is_fixed_by_its_zone_also_where_clocks_change(): void
@@ -84,7 +90,12 @@ final class ReadingTest extends TestCase
         self::assertSame('instant 1814702400.', $london->moment('2027-07-04 13:00')?->canonical());
         self::assertSame('instant 1798977600.', $london->moment('2027-01-03 12:00')?->canonical());
         // 28 March 2027, 01:30 does not exist there: clocks go from 01:00 to 02:00.
-        self::assertNotNull($london->moment('2027-03-28 01:30'));
+        self::assertNull($london->moment('2027-03-28 01:30'));
+        self::assertSame([true, false], [$london->isSkipped('2027-03-28 01:30'), $london->isSkipped('2027-03-28 02:30')]);
+        // 31 October 2027, 01:30 is shown twice: an hour apart, and either is meant.
+        $twice = $london->moment('2027-10-31 01:30');
+        self::assertSame([3600, 0], [$twice?->offset, $twice?->otherOffset]);
+        self::assertNull($london->moment('2027-10-31 02:30')?->otherOffset);
         // A day alone is no instant.
         self::assertSame('day 20457', $london->moment('2026-01-04')?->canonical());
     }

@@ -20,6 +20,6 @@ final readonly class DateForm implements ReadForm
     {
         $moments = $pair->moments();
 
-        return $moments !== null && $moments[0]->canonical() === $moments[1]->canonical();
+        return $moments !== null && $moments[0]->isEqualTo($moments[1]);
     }
 }

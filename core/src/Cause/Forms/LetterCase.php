@@ -7,7 +7,7 @@ namespace NineTally\Core\Cause\Forms;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Cause\TextForm;
 
-/** Capitals against small letters, by full Unicode case folding without a locale (The Unicode Standard, section 3.13). */
+/** Capitals against small letters, by simple Unicode case folding without a locale (CaseFolding.txt, statuses C and S): one letter stays one letter. */
 final readonly class LetterCase implements TextForm
 {
     public function id(): CauseId
@@ -21,9 +21,7 @@ final readonly class LetterCase implements TextForm
             return strtolower($value);
         }
 
-        // Folding takes ligatures apart as well, which is no matter of capitals: see UnicodeForm.
-        return preg_match('/[\x{FB00}-\x{FB17}]/u', $value) !== 1
-            ? mb_convert_case($value, MB_CASE_FOLD, 'UTF-8')
-            : (string) preg_replace_callback('/[^\x{FB00}-\x{FB17}]+/u', static fn(array $found): string => mb_convert_case($found[0], MB_CASE_FOLD, 'UTF-8'), $value);
+
+        return mb_convert_case($value, MB_CASE_FOLD_SIMPLE, 'UTF-8');
     }
 }

@@ -60,7 +60,7 @@ final readonly class DateShift implements PatternRule
             return [];
         }
         [$holds, $cellsInTwo] = $this->withClockChange($counts, $byAmount);
-        if ($cellsInTwo > $byAmount[$best]) {
+        if ($cellsInTwo >= $byAmount[$best] && $cellsInTwo > 0) {
             return $holds;
         }
         $facts = [explode(':', $best)[0] => (int) explode(':', $best)[1]];
@@ -78,7 +78,8 @@ final readonly class DateShift implements PatternRule
     private function withClockChange(array $counts, array $byAmount): array
     {
         $best = [[], 0];
-        foreach (array_keys($byAmount) as $standard) {
+        // Where one of the two offsets is none, only the cells of the other are findings.
+        foreach (array_keys(['seconds:0' => 0] + $byAmount) as $standard) {
             [$unit, $amount] = explode(':', $standard);
             if ($unit !== 'seconds') {
                 continue;
@@ -87,7 +88,8 @@ final readonly class DateShift implements PatternRule
             foreach (self::ZONES as $position => $zone) {
                 foreach ([self::HOUR, -self::HOUR] as $change) {
                     [$holds, $explained] = $this->following($counts, (int) $amount, $change, $position);
-                    $isWhole = $explained === $byAmount[$standard] + ($byAmount['seconds:'.((int) $amount + $change)] ?? $explained + 1);
+                    $other = (int) $amount + $change;
+                    $isWhole = $explained === ($byAmount[$standard] ?? 0) + ($byAmount["seconds:{$other}"] ?? ($other === 0 ? 0 : $explained + 1));
                     if ($isWhole && $explained >= self::LEAST && $explained > $best[1]) {
                         $best = [array_fill_keys($holds, ['seconds' => (int) $amount, 'clock_change' => $change, 'zone' => $zone]), $explained];
                     }

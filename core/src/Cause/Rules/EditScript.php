@@ -12,7 +12,7 @@ final readonly class EditScript
      *
      * @param  list<string>  $source  characters
      * @param  list<string>  $target
-     * @return list<array{string, string}>|null each edit as what was and what became of it; null when more than $most are needed
+     * @return list<array{int, int, int, int}>|null each edit as place and number of characters in the source, and in the target; null when more than $most are needed
      */
     public static function between(array $source, array $target, int $most): ?array
     {
@@ -29,7 +29,7 @@ final readonly class EditScript
     /**
      * @param  list<string>  $source
      * @param  list<string>  $target
-     * @return list<array{string, string}>|null
+     * @return list<array{int, int, int, int}>|null
      */
     private static function from(array $source, int $i, array $target, int $j, int $left): ?array
     {
@@ -47,19 +47,19 @@ final readonly class EditScript
         }
         $tries = [];
         if (isset($source[$i + 1], $target[$j + 1]) && $was === $target[$j + 1] && $is === $source[$i + 1]) {
-            $tries[] = [[$was.$is, $is.$was], 2, 2];
+            $tries[] = [$i, 2, $j, 2];
         }
         if ($was !== null && $is !== null) {
-            $tries[] = [[$was, $is], 1, 1];
+            $tries[] = [$i, 1, $j, 1];
         }
         if ($was !== null) {
-            $tries[] = [[$was, ''], 1, 0];
+            $tries[] = [$i, 1, $j, 0];
         }
         if ($is !== null) {
-            $tries[] = [['', $is], 0, 1];
+            $tries[] = [$i, 0, $j, 1];
         }
-        foreach ($tries as [$edit, $ofSource, $ofTarget]) {
-            $rest = self::from($source, $i + $ofSource, $target, $j + $ofTarget, $left - 1);
+        foreach ($tries as $edit) {
+            $rest = self::from($source, $i + $edit[1], $target, $j + $edit[3], $left - 1);
             if ($rest !== null) {
                 return [$edit, ...$rest];
             }

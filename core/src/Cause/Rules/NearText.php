@@ -22,7 +22,39 @@ final readonly class NearText implements CauseRule
         return CauseId::NearText;
     }
 
+    /** The kind of edit and not the letters, so that a column has as many patterns as there are explanations. */
     public function facts(CellPair $pair): ?array
+    {
+        $edits = $this->edits($pair);
+
+        return $edits === null ? null : ['edit' => implode('+', array_keys(array_filter([
+            'added' => array_filter($edits, static fn(array $edit): bool => $edit[1] === 0) !== [],
+            'lost' => array_filter($edits, static fn(array $edit): bool => $edit[3] === 0) !== [],
+            'exchanged' => array_filter($edits, static fn(array $edit): bool => $edit[1] === 1 && $edit[3] === 1) !== [],
+            'swapped' => array_filter($edits, static fn(array $edit): bool => $edit[1] === 2) !== [],
+        ])))];
+    }
+
+    /**
+     * Which letters became which, as they were delivered.
+     *
+     * @param  CellPair  $bare  the same cells with their differences of form taken away
+     * @return list<array{string, string}> what was, and what became of it
+     */
+    public function letters(CellPair $pair, CellPair $bare): array
+    {
+        $isAsItStands = $this->edits($pair) !== null;
+        $edits = $this->edits($isAsItStands ? $pair : $bare) ?? [];
+        [$source, $target] = [mb_str_split($pair->source), mb_str_split($pair->target)];
+        // Most forms leave each letter in its place, so that it can be shown as it was; else it is shown as it was compared.
+        $isInPlace = $isAsItStands || count($source) === mb_strlen($bare->source) && count($target) === mb_strlen($bare->target);
+        [$source, $target] = $isInPlace ? [$source, $target] : [mb_str_split($bare->source), mb_str_split($bare->target)];
+
+        return array_map(static fn(array $edit): array => [implode('', array_slice($source, $edit[0], $edit[1])), implode('', array_slice($target, $edit[2], $edit[3]))], $edits);
+    }
+
+    /** @return list<array{int, int, int, int}>|null */
+    private function edits(CellPair $pair): ?array
     {
         if ($pair->kind() !== Kind::Text || strlen($pair->source) > self::LONGEST || strlen($pair->target) > self::LONGEST || abs(strlen($pair->source) - strlen($pair->target)) > 8) {
             return null;
@@ -32,9 +64,8 @@ final readonly class NearText implements CauseRule
         if (min(count($source), count($target)) < self::SHORTEST) {
             return null;
         }
-        // Two numbers or two days that lie near each other are still different ones.
         $edits = EditScript::between($source, $target, min(2, intdiv(max(count($source), count($target)), 4)));
 
-        return $edits === null || $pair->numbers() !== null || $pair->moments() !== null ? null : ['edits' => count($edits), 'from' => implode('|', array_column($edits, 0)), 'to' => implode('|', array_column($edits, 1))];
+        return $edits === [] ? null : $edits;
     }
 }

@@ -4,13 +4,16 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Conditions;
 
+use NineTally\Core\Row\Excerpt;
 use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Shape\StepFigures;
 use NineTally\Core\Shape\UnusableStep;
-use NineTally\Core\Value\NumberStyle;
-use NineTally\Core\Value\UndeclaredDates;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Moment;
+use NineTally\Core\Value\Reading;
 
 /** What is asked of one cell of a row. A cell that is no number or no date meets no test of numbers or dates, and is counted. */
 final readonly class OfCell implements Condition
@@ -37,12 +40,13 @@ final readonly class OfCell implements Condition
         if ($this->test->isOfDates()) {
             return $this->ofDates($place, $places, $value, $context);
         }
+        $text = $context->reading($this->column, Kind::Text);
         $among = array_fill_keys($this->values, true);
         $pattern = $this->test === Test::Matches ? SafePattern::of($value) : null;
 
         return match ($this->test) {
-            Test::IsBlank => static fn(Cells $row): bool => $row->cells[$place] === '',
-            Test::IsNotBlank => static fn(Cells $row): bool => $row->cells[$place] !== '',
+            Test::IsBlank => static fn(Cells $row): bool => $text->isBlank($row->cells[$place]),
+            Test::IsNotBlank => static fn(Cells $row): bool => ! $text->isBlank($row->cells[$place]),
             Test::Is => static fn(Cells $row): bool => $row->cells[$place] === $value,
             Test::IsNot => static fn(Cells $row): bool => $row->cells[$place] !== $value,
             Test::Contains => static fn(Cells $row): bool => str_contains($row->cells[$place], $value),
@@ -74,16 +78,17 @@ final readonly class OfCell implements Condition
 
     private function ofNumbers(int $place, string $value, StepContext $context): \Closure
     {
-        $style = new NumberStyle;
-        $limit = $style->read($value, true)?->toBigDecimal() ?? throw UnusableStep::because(sprintf('"%s" is no number.', $value));
+        $reading = $context->reading($this->column, Kind::Number);
+        // What the plan says is written plainly, or as the column writes it.
+        $limit = ((new Reading(Kind::Number))->number($value) ?? $reading->number($value))?->toBigDecimal() ?? throw UnusableStep::because(sprintf('"%s" is no number.', Excerpt::of($value)));
         $figures = $context->figures;
         $test = $this->test;
 
-        return static function (Cells $row) use ($place, $style, $limit, $figures, $test): bool {
-            $cells = $row->cells;
-            $number = $cells[$place] === '' ? null : $style->read($cells[$place], true)?->toBigDecimal();
+        return static function (Cells $row) use ($place, $reading, $limit, $figures, $test): bool {
+            $cell = $row->cells[$place];
+            $number = $reading->isBlank($cell) ? null : $reading->number($cell)?->toBigDecimal();
             if ($number === null) {
-                $cells[$place] === '' || $figures->note('no number', $cells[$place]);
+                $reading->isBlank($cell) || $figures->note('no number', $cell);
 
                 return false;
             }
@@ -100,32 +105,48 @@ final readonly class OfCell implements Condition
 
     private function ofDates(int $place, ColumnPlaces $places, string $value, StepContext $context): \Closure
     {
-        $day = UndeclaredDates::read($value)?->secondsSinceEpoch() ?? throw UnusableStep::because(sprintf('"%s" is no date. Write it as 2027-03-31.', $value));
-        $figures = $context->figures;
+        $reading = $context->reading($this->column, Kind::DateTime);
+        $day = (new Reading(Kind::DateTime))->moment($value) ?? $reading->moment($value) ?? throw UnusableStep::because(sprintf('"%s" is no date. Write it as 2027-03-31.', Excerpt::of($value)));
         $test = $this->test;
-        $until = $this->until === null ? null : $places->at($this->until);
-        $read = static function (string $cell) use ($figures): ?int {
-            $moment = $cell === '' ? null : UndeclaredDates::read($cell);
-            $moment !== null || $cell === '' || $figures->note('no date', $cell);
+        $begin = self::reader($reading, $context->figures);
+        if ($this->until !== null) {
+            [$until, $end] = [$places->at($this->until), self::reader($context->reading($this->until, Kind::DateTime), $context->figures)];
 
-            return $moment?->secondsSinceEpoch();
-        };
+            return static function (Cells $row) use ($place, $begin, $until, $end, $day): bool {
+                [$first, $last] = [$begin($row->cells[$place]), $end($row->cells[$until])];
 
-        return static function (Cells $row) use ($place, $read, $day, $test, $until): bool {
-            $cells = $row->cells;
-            $seconds = $read($cells[$place]);
-            if ($test === Test::ValidOn) {
-                $last = $until === null ? null : $read($cells[$until]);
-
-                return ($seconds !== null ? $seconds <= $day : $cells[$place] === '') && ($last !== null ? $day <= $last : $until === null || $cells[$until] === '');
-            }
-
-            return $seconds !== null && match ($test) {
-                Test::Before => $seconds < $day,
-                Test::OnOrBefore => $seconds <= $day,
-                Test::After => $seconds > $day,
-                default => $seconds >= $day,
+                // A blank end is open; one that cannot be read is none.
+                return $first !== false && ($first === null || $first->compareTo($day) <= 0) && $last !== false && ($last === null || $day->compareTo($last) <= 0);
             };
+        }
+
+        return static function (Cells $row) use ($place, $begin, $day, $test): bool {
+            $moment = $begin($row->cells[$place]);
+            if ($test === Test::ValidOn) {
+                return $moment === null || $moment !== false && $moment->compareTo($day) <= 0;
+            }
+            $order = $moment === null || $moment === false ? null : $moment->compareTo($day);
+
+            return $order !== null && match ($test) {
+                Test::Before => $order < 0,
+                Test::OnOrBefore => $order <= 0,
+                Test::After => $order > 0,
+                default => $order >= 0,
+            };
+        };
+    }
+
+    /** @return \Closure(string): (Moment|false|null) null where the cell is blank, false where it is no date, which is counted */
+    private static function reader(Reading $reading, StepFigures $figures): \Closure
+    {
+        return static function (string $cell) use ($reading, $figures): Moment|false|null {
+            if ($reading->isBlank($cell)) {
+                return null;
+            }
+            $moment = $reading->moment($cell);
+            $moment !== null || $figures->note('no date', $cell);
+
+            return $moment ?? false;
         };
     }
 }

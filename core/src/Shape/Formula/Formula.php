@@ -9,6 +9,7 @@ use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
 use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
 use Symfony\Component\ExpressionLanguage\Lexer;
 use Symfony\Component\ExpressionLanguage\Node\BinaryNode;
@@ -49,7 +50,7 @@ final readonly class Formula
      *
      * @throws UnusableStep with what is wrong, when it cannot be read
      */
-    public static function of(string $written, ColumnPlaces $columns, array $names): self
+    public static function of(string $written, ColumnPlaces $columns, array $names, ?StepContext $context = null): self
     {
         if (strlen($written) > self::LONGEST) {
             throw UnusableStep::because(sprintf('The formula is longer than %s characters.', number_format(self::LONGEST)));
@@ -62,7 +63,7 @@ final readonly class Formula
             throw UnusableStep::because('The formula cannot be read: '.rtrim(preg_replace('/ around position (\d+) for expression `.*`/s', '', $wrong->getMessage()) ?? '', '.').'.');
         }
         $places = [];
-        $evaluate = self::compile($node, $columns, $places, 0);
+        $evaluate = self::compile($node, $columns, $places, 0, $context);
 
         return new self($evaluate, array_keys($places));
     }
@@ -95,13 +96,13 @@ final readonly class Formula
      * @param  array<int, true>  $places
      * @return \Closure(Cells): (string|bool)
      */
-    private static function compile(Node $node, ColumnPlaces $columns, array &$places, int $depth): \Closure
+    private static function compile(Node $node, ColumnPlaces $columns, array &$places, int $depth, ?StepContext $context, Wanted $wanted = Wanted::Value): \Closure
     {
         if ($depth > self::DEEPEST) {
             throw UnusableStep::because('The formula is nested too deeply.');
         }
-        $inner = static function (mixed $part) use ($columns, &$places, $depth): \Closure {
-            return self::compile(self::node($part), $columns, $places, $depth + 1);
+        $inner = static function (mixed $part, Wanted $wanted) use ($columns, &$places, $depth, $context): \Closure {
+            return self::compile(self::node($part), $columns, $places, $depth + 1, $context, $wanted);
         };
         /** @var array<string, mixed> $parts */
         $parts = $node->nodes;
@@ -109,14 +110,23 @@ final readonly class Formula
         $operator = self::attribute($node, 'operator');
 
         return match (true) {
-            $node instanceof NameNode => self::cell($columns->at($name), $places),
+            $node instanceof NameNode => self::cell($columns->at($name), $places, CellValue::of($name, $wanted, $context)),
             $node instanceof ConstantNode => self::constant($node->attributes['value'] ?? null),
-            $node instanceof FunctionNode && $name === 'column' => self::cell($columns->at(self::columnName($node)), $places),
-            $node instanceof FunctionNode => self::callOf($name, array_map($inner, self::arguments($node))),
-            $node instanceof ConditionalNode => self::choice($inner($parts['expr1']), $inner($parts['expr2']), $inner($parts['expr3'])),
-            $node instanceof UnaryNode => self::unary($operator, $inner($parts['node'])),
-            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary($operator, $inner($parts['left']), $inner($parts['right'])),
+            $node instanceof FunctionNode && $name === 'column' => self::cell($columns->at(self::columnName($node)), $places, CellValue::of(self::columnName($node), $wanted, $context)),
+            $node instanceof FunctionNode => self::callOf($name, array_map(static fn(Node $argument): \Closure => $inner($argument, Functions::wants($name) ?? $wanted), self::arguments($node))),
+            $node instanceof ConditionalNode => self::choice($inner($parts['expr1'], Wanted::Value), $inner($parts['expr2'], $wanted), $inner($parts['expr3'], $wanted)),
+            $node instanceof UnaryNode => self::unary($operator, $inner($parts['node'], $operator === '-' || $operator === '+' ? Wanted::Number : Wanted::Value)),
+            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary($operator, $inner($parts['left'], self::wants($operator)), $inner($parts['right'], self::wants($operator))),
             default => throw UnusableStep::because('The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.'),
+        };
+    }
+
+    private static function wants(string $operator): Wanted
+    {
+        return match ($operator) {
+            '+', '-', '*', '/' => Wanted::Number,
+            '~', 'contains', 'starts with', 'ends with' => Wanted::Text,
+            default => Wanted::Value,
         };
     }
 
@@ -142,11 +152,11 @@ final readonly class Formula
      * @param  array<int, true>  $places
      * @return \Closure(Cells): string
      */
-    private static function cell(int $place, array &$places): \Closure
+    private static function cell(int $place, array &$places, ?CellValue $value): \Closure
     {
         $places[$place] = true;
 
-        return static fn(Cells $row): string => $row->cells[$place];
+        return $value === null ? static fn(Cells $row): string => $row->cells[$place] : static fn(Cells $row): string => $value->read($row->cells[$place]);
     }
 
     private static function columnName(FunctionNode $node): string

@@ -7,9 +7,9 @@ namespace NineTally\Core\Shape\Formula;
 use Brick\Math\BigDecimal;
 use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
+use NineTally\Core\Value\IsoDate;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\NumberStyle;
-use NineTally\Core\Value\UndeclaredDates;
 
 /** Everything that a formula may call. Numbers are exact decimals, dates are written year-month-day. */
 final class Functions
@@ -80,6 +80,17 @@ final class Functions
         };
     }
 
+    /** As what a function takes the cells it is given; null where it gives on what it is given. */
+    public static function wants(string $name): ?Wanted
+    {
+        return match ($name) {
+            'number', 'round', 'absolute', 'least', 'greatest' => Wanted::Number,
+            'year', 'month', 'day', 'days', 'later' => Wanted::Date,
+            'first' => null,
+            default => Wanted::Text,
+        };
+    }
+
     public static function number(string $text): BigDecimal
     {
         return self::numberOrNull($text) ?? throw FormulaError::because('a value is no number');
@@ -133,6 +144,6 @@ final class Functions
 
     private static function date(string $text): Moment
     {
-        return UndeclaredDates::read($text) ?? throw FormulaError::because('a value is no date');
+        return IsoDate::read($text) ?? throw FormulaError::because('a value is no date');
     }
 }

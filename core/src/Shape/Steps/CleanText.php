@@ -27,7 +27,7 @@ final class CleanText extends CellByCell
         return 'Clean '.Words::listed($this->chosen).': '.implode(', ', array_map($this->words(...), $this->actions));
     }
 
-    protected function alteration(StepContext $context): \Closure
+    protected function alteration(string $column, StepContext $context): \Closure
     {
         $actions = array_map($this->action(...), $this->actions);
         if (count($actions) === 1) {

@@ -10,6 +10,8 @@ use NineTally\Core\Shape\Formula\Formula;
 use NineTally\Core\Shape\Formula\FormulaError;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
 /** A column whose cells are computed: a new one at the end, or one that is there and gets new values. */
 final class ComputeColumn extends RowByRow
@@ -35,16 +37,17 @@ final class ComputeColumn extends RowByRow
     protected function bind(array $columns, StepContext $context): \Closure
     {
         $places = ColumnPlaces::of($columns);
-        $formula = Formula::of($this->formula, $places, $columns);
+        $formula = Formula::of($this->formula, $places, $columns, $context);
+        $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $columns);
         $needed = $this->takesBlanks ? [] : $formula->places();
         $place = $places->has($this->into) ? $places->at($this->into) : count($columns);
         [$figures, $into] = [$context->figures, $this->into];
 
-        return static function (Cells $row) use ($formula, $needed, $place, $figures, $into): array {
+        return static function (Cells $row) use ($formula, $needed, $place, $figures, $into, $readings): array {
             $cells = $row->cells;
             $value = null;
             foreach ($needed as $cell) {
-                if ($cells[$cell] === '') {
+                if ($readings[$cell]->isBlank($cells[$cell])) {
                     $value = '';
                     break;
                 }

@@ -6,6 +6,7 @@ namespace NineTally\Core\Shape\Steps;
 
 use NineTally\Core\Shape\CellByCell;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
 
 /** Puts the target's value for the source's, as a table says. */
 final class Crosswalk extends CellByCell
@@ -26,15 +27,19 @@ final class Crosswalk extends CellByCell
         return "Crosswalk {$this->chosen[0]}: ".implode(', ', $words).(count($this->entries) > 2 ? sprintf(' and %d more', count($this->entries) - 2) : '');
     }
 
-    protected function alteration(StepContext $context): \Closure
+    protected function alteration(string $column, StepContext $context): \Closure
     {
         [$entries, $blanks, $figures] = [$this->entries, $this->blanksOthers, $context->figures];
+        $reading = $context->reading($this->chosen[0], Kind::Text);
 
-        return static function (string $cell) use ($entries, $blanks, $figures): string {
+        return static function (string $cell) use ($entries, $blanks, $figures, $reading): string {
             if (isset($entries[$cell])) {
                 return $entries[$cell];
             }
-            $cell === '' || $figures->note(self::WITHOUT_ENTRY, $cell);
+            if ($reading->isBlank($cell)) {
+                return $entries[''] ?? ($blanks ? '' : $cell);
+            }
+            $figures->note(self::WITHOUT_ENTRY, $cell);
 
             return $blanks ? '' : $cell;
         };

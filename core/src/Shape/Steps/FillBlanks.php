@@ -8,6 +8,7 @@ use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
 
 /** Fills blank cells of some columns with a value, or with the one above in the order of the delivery. */
 final class FillBlanks extends RowByRow
@@ -36,19 +37,24 @@ final class FillBlanks extends RowByRow
         $figures = $context->figures;
         $above = array_fill_keys($places, $this->value ?? '');
         $fromAbove = $this->value === null;
+        $readings = [];
+        foreach ($places as $place) {
+            $readings[$place] = $context->reading($columns[$place], Kind::Text);
+        }
 
-        return static function (Cells $row) use ($places, $columns, $figures, &$above, $fromAbove): array {
+        return static function (Cells $row) use ($places, $columns, $figures, $readings, &$above, $fromAbove): array {
             $cells = $row->cells;
             foreach ($places as $place) {
-                if ($cells[$place] === '' && $above[$place] !== '') {
+                $isBlank = $readings[$place]->isBlank($cells[$place]);
+                if ($isBlank && $above[$place] !== '') {
                     $cells[$place] = $above[$place];
                     $figures->alter($columns[$place]);
-                } elseif ($fromAbove) {
+                } elseif ($fromAbove && ! $isBlank) {
                     $above[$place] = $cells[$place];
                 }
             }
 
-            return $cells;
+            return array_values($cells);
         };
     }
 }

@@ -7,6 +7,8 @@ namespace NineTally\Core\Shape\Steps;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
 /** One row for each of some columns: a wide table with a column for each month becomes a long one with a row for each. */
 final readonly class FoldColumns implements Step
@@ -33,12 +35,13 @@ final readonly class FoldColumns implements Step
         $folded = ColumnPlaces::of($columns)->all($this->chosen);
         $dropped = array_flip($folded);
         $figures = $context->figures;
+        $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $this->chosen);
         foreach ($rows as $origin => $cells) {
             $figures->in++;
             $rest = array_values(array_diff_key($cells, $dropped));
             $made = 0;
             foreach ($folded as $nth => $place) {
-                if ($cells[$place] !== '' || $this->keepsBlanks) {
+                if ($this->keepsBlanks || ! $readings[$nth]->isBlank($cells[$place])) {
                     $made++;
                     yield $origin => [...$rest, $this->chosen[$nth], $cells[$place]];
                 }

@@ -9,6 +9,8 @@ use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
 /** One row for each group, with totals of its rows. */
 final readonly class GroupRows implements Step
@@ -42,8 +44,12 @@ final readonly class GroupRows implements Step
         $places = ColumnPlaces::of($columns);
         $by = $places->all($this->by);
         $figures = $context->figures;
+        $readings = [];
+        foreach (array_column($this->totals, 'column') as $column) {
+            $readings[$column] = $context->reading($column, Kind::Number);
+        }
 
-        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $by, function (array $group) use ($places, $by, $context, $figures): iterable {
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $by, function (array $group) use ($places, $by, $context, $figures, $readings): iterable {
             [$number, $origin, $first] = $group[0];
             foreach (array_slice($group, 1) as [, $of]) {
                 $context->merge($origin, $of);
@@ -51,8 +57,9 @@ final readonly class GroupRows implements Step
             $figures->out++;
             $cells = array_map(static fn(int $place): string => $first[$place], $by);
             foreach ($this->totals as $total) {
-                $values = isset($total['column']) ? array_map(static fn(array $row): string => $row[2][$places->at($total['column'])], $group) : [];
-                $cells[] = $this->total($total['total'], $values, count($group), $context);
+                $cells[] = isset($total['column'])
+                    ? $this->total($total['total'], array_map(static fn(array $row): string => $row[2][$places->at($total['column'])], $group), $readings[$total['column']], $context)
+                    : (string) count($group);
             }
 
             return [[$number, $origin, $cells]];
@@ -60,12 +67,12 @@ final readonly class GroupRows implements Step
     }
 
     /** @param list<string> $values */
-    private function total(string $total, array $values, int $rows, StepContext $context): string
+    private function total(string $total, array $values, Reading $reading, StepContext $context): string
     {
+        $given = array_values(array_filter($values, static fn(string $value): bool => ! $reading->isBlank($value)));
         if ($total === 'count') {
-            return (string) $rows;
+            return (string) count($given);
         }
-        $given = array_values(array_filter($values, static fn(string $value): bool => $value !== ''));
         if ($total === 'distinct') {
             return (string) count(array_unique($given));
         }
@@ -75,7 +82,7 @@ final readonly class GroupRows implements Step
         /** @var \Brick\Math\BigDecimal|null $sum */
         $sum = null;
         foreach ($given as $value) {
-            $number = Functions::numberOrNull($value);
+            $number = $reading->number($value)?->toBigDecimal();
             if ($number === null) {
                 $context->figures->note(self::NO_NUMBER, $value);
 
@@ -89,6 +96,7 @@ final readonly class GroupRows implements Step
             };
         }
 
-        return $sum === null ? '' : (string) $sum;
+        // As read-number and formulas write them: one form for one number.
+        return $sum === null ? '' : Functions::written($sum);
     }
 }

@@ -8,6 +8,7 @@ use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
 
 /** Joins columns to one, which stands where the first of them stood. */
 final class JoinColumns extends RowByRow
@@ -39,13 +40,17 @@ final class JoinColumns extends RowByRow
     {
         $places = ColumnPlaces::of($columns)->all($this->chosen);
         $dropped = $this->keeps ? [] : array_flip($places);
+        $readings = [];
+        foreach ($places as $nth => $place) {
+            $readings[$place] = $context->reading($this->chosen[$nth], Kind::Text);
+        }
         [$first, $with, $skips, $figures, $into] = [$places[0], $this->with, $this->skipsBlanks, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures, $into): array {
+        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures, $into, $readings): array {
             $cells = $row->cells;
             $parts = [];
             foreach ($places as $place) {
-                if (! $skips || $cells[$place] !== '') {
+                if (! $skips || ! $readings[$place]->isBlank($cells[$place])) {
                     $parts[] = $cells[$place];
                 }
             }

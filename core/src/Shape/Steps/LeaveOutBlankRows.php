@@ -7,6 +7,8 @@ namespace NineTally\Core\Shape\Steps;
 use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
 final class LeaveOutBlankRows extends RowByRow
 {
@@ -22,6 +24,16 @@ final class LeaveOutBlankRows extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        return static fn(Cells $row): ?array => implode('', $row->cells) === '' ? null : $row->cells;
+        $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $columns);
+
+        return static function (Cells $row) use ($readings): ?array {
+            foreach ($row->cells as $place => $cell) {
+                if ($cell !== '' && ! $readings[$place]->isBlank($cell)) {
+                    return $row->cells;
+                }
+            }
+
+            return null;
+        };
     }
 }

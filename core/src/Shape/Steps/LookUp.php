@@ -4,18 +4,17 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Intake\Batch;
 use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
 
-/** Takes columns from the record of a reference that has the same key. */
+/** Takes columns from the record of a reference that has the same key. Several records stop the run, unless the step says which is taken. */
 final class LookUp extends RowByRow
 {
-    public const NO_RECORD = 'without a record';
-
     public const FOUND_BLANK = 'found but blank';
 
     public const SEVERAL = 'more than one record';
@@ -23,8 +22,10 @@ final class LookUp extends RowByRow
     /**
      * @param  non-empty-list<array{column: string, reference: string}>  $on
      * @param  non-empty-list<array{reference: string, into: string}>  $take
+     * @param  list<string>  $forgives  causes of form that the key forgives
+     * @param  'stop'|'first'|'last'|'blank'  $several
      */
-    public function __construct(private readonly string $reference, private readonly array $on, private readonly array $take) {}
+    public function __construct(private readonly string $reference, private readonly array $on, private readonly array $take, private readonly array $forgives = [], private readonly string $several = 'stop') {}
 
     public function columns(array $columns): array
     {
@@ -37,54 +38,46 @@ final class LookUp extends RowByRow
 
     public function sentence(): string
     {
-        return 'Look up '.Words::listed(array_column($this->take, 'into'))." in {$this->reference} by ".Words::listed(array_column($this->on, 'column'));
+        return 'Look up '.Words::listed(array_column($this->take, 'into'))." in {$this->reference} by ".Words::listed(array_column($this->on, 'column')).($this->forgives === [] ? '' : ', forgiving '.Words::listed($this->forgives))
+            .match ($this->several) {
+                'first' => ', the first of several records', 'last' => ', the last of several records', 'blank' => ', blank for several records', default => ''
+            };
     }
 
+    /** @throws UnusableStep */
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns)->all(array_column($this->on, 'column'));
-        $records = $this->records($context);
+        $finder = RecordFinder::of($this->reference, $this->on, $this->forgives, $columns, $context);
+        $table = $context->references->named($this->reference);
+        $take = $table->places(array_column($this->take, 'reference'));
+        $readings = array_map(static fn(array $taken): Reading => $table->forms->reading($taken['reference'], Kind::Text), $this->take);
         $nothing = array_fill(0, count($this->take), '');
-        $figures = $context->figures;
+        [$figures, $several, $into] = [$context->figures, $this->several, array_column($this->take, 'into')];
+        $places = ColumnPlaces::of($columns)->all(array_column($this->on, 'column'));
 
-        $taken = array_column($this->take, 'into');
-
-        return static function (Cells $row) use ($places, $records, $nothing, $figures, $taken): array {
+        return static function (Cells $row) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places): array {
             $cells = $row->cells;
-            $key = [];
-            foreach ($places as $place) {
-                $key[] = $cells[$place];
+            $found = $finder->find($cells);
+            if (count($found) > 1) {
+                if ($several === 'stop') {
+                    throw $finder->several($found, $cells);
+                }
+                $figures->note(self::SEVERAL, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
             }
-            $found = $records[implode(Batch::CELL_END, $key)] ?? null;
-            if ($found === null || $found === false) {
-                $figures->note($found === null ? self::NO_RECORD : self::SEVERAL, implode(' + ', $key));
-
+            if ($found === [] || count($found) > 1 && $several === 'blank') {
                 return [...$cells, ...$nothing];
             }
-            if (in_array('', $found, true)) {
-                $figures->note(self::FOUND_BLANK, implode(' + ', $key));
+            $taken = $finder->cells($found[$several === 'last' ? count($found) - 1 : 0], $take);
+            foreach ($taken as $nth => $value) {
+                if ($readings[$nth]->isBlank($value)) {
+                    $figures->note(self::FOUND_BLANK, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+
+                    break;
+                }
             }
-            $figures->alter(...$taken);
+            $figures->alter(...$into);
 
-            return [...$cells, ...$found];
+            return [...$cells, ...$taken];
         };
-    }
-
-    /** @return array<string, list<string>|false> by key; false where several records have it, for none of them may be taken in silence */
-    private function records(StepContext $context): array
-    {
-        $table = $context->references->named($this->reference);
-        try {
-            [$on, $take] = [$table->places(array_column($this->on, 'reference')), $table->places(array_column($this->take, 'reference'))];
-        } catch (UnusableStep $problem) {
-            throw UnusableStep::because(sprintf('In the reference "%s": %s', $this->reference, $problem->getMessage()));
-        }
-        $records = [];
-        foreach ($table->rows as $cells) {
-            $key = implode(Batch::CELL_END, array_map(static fn(int $place): string => $cells[$place], $on));
-            $records[$key] = isset($records[$key]) ? false : array_map(static fn(int $place): string => $cells[$place], $take);
-        }
-
-        return $records;
     }
 }

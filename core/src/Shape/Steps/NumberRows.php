@@ -34,15 +34,17 @@ final readonly class NumberRows implements Step
     {
         $places = ColumnPlaces::of($columns);
         $by = $this->order === null ? null : $places->at($this->order->column);
+        $order = $this->order?->values($context);
         $figures = $context->figures;
 
-        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $places->all($this->within), function (array $group) use ($by, $figures): iterable {
-            $sorted = $by === null || $this->order === null ? $group : $this->order->sorted($group, $by);
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $places->all($this->within), function (array $group) use ($by, $order, $figures): iterable {
+            $sorted = $by === null || $order === null || $this->order === null ? $group : $this->order->sorted($group, $by, $order);
             $rank = 0;
             $last = null;
             foreach ($sorted as $nth => [$number, $origin, $cells]) {
-                $value = $by === null ? null : $cells[$by];
-                $rank = $this->ranks && $nth > 0 && $value === $last ? $rank : $nth + 1;
+                $value = $by === null ? null : $order?->rank($cells[$by]);
+                // Equal values have one number however they are written; those that cannot be ranked share the last.
+                $rank = $this->ranks && $nth > 0 && ($value === $last || $order?->compare($value, $last) === 0) ? $rank : $nth + 1;
                 $last = $value;
                 $figures->out++;
                 $figures->alter($this->into);

@@ -6,11 +6,16 @@ namespace NineTally\Core\Shape\Steps;
 
 use NineTally\Core\Shape\CellByCell;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
 
-/** Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted and listed. */
+/**
+ * Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted and listed.
+ *
+ * @phpstan-import-type Declared from DeclaredReading
+ */
 final class ReadValues extends CellByCell
 {
     public const UNREADABLE = 'unreadable';
@@ -19,16 +24,17 @@ final class ReadValues extends CellByCell
 
     /**
      * @param  list<string>  $chosen
+     * @param  Declared  $declared  by the step; what it does not say, side and column do
      * @param  string  $forms  how they are declared, in words
      */
-    public function __construct(array $chosen, private readonly Reading $reading, private readonly string $forms)
+    public function __construct(array $chosen, private readonly Kind $kind, private readonly array $declared, private readonly string $forms)
     {
         parent::__construct($chosen);
     }
 
     public function sentence(): string
     {
-        $kind = match ($this->reading->kind) {
+        $kind = match ($this->kind) {
             Kind::Number => 'a number',
             Kind::Date => 'a date',
             Kind::DateTime => 'a date and time',
@@ -38,18 +44,19 @@ final class ReadValues extends CellByCell
         return 'Read '.Words::listed($this->chosen)." as {$kind}".($this->forms === '' ? '' : ", {$this->forms}");
     }
 
-    protected function alteration(StepContext $context): \Closure
+    protected function alteration(string $column, StepContext $context): \Closure
     {
+        $reading = DeclaredReading::of([...($context->forms?->declared($column) ?? []), ...$this->declared], $this->kind);
         $memo = [];
         $figures = $context->figures;
 
-        return function (string $cell) use (&$memo, $figures): string {
-            if ($cell === '') {
-                return '';
+        return static function (string $cell) use (&$memo, $figures, $reading): string {
+            if ($reading->isBlank($cell)) {
+                return $cell;
             }
             $written = $memo[$cell] ?? null;
             if ($written === null) {
-                $written = $this->written($cell) ?? false;
+                $written = self::written($reading, $cell) ?? false;
                 if (count($memo) === self::MEMO) {
                     $memo = [];
                 }
@@ -67,14 +74,14 @@ final class ReadValues extends CellByCell
         };
     }
 
-    private function written(string $cell): ?string
+    private static function written(Reading $reading, string $cell): ?string
     {
-        $yes = $this->reading->kind === Kind::YesNo ? $this->reading->yesOrNo($cell) : null;
+        $yes = $reading->kind === Kind::YesNo ? $reading->yesOrNo($cell) : null;
 
-        return match ($this->reading->kind) {
-            Kind::Number => ($number = $this->reading->number($cell)?->toBigDecimal()) === null ? null : (string) $number->toScale(max(0, $number->getScale())),
+        return match ($reading->kind) {
+            Kind::Number => ($number = $reading->number($cell)?->toBigDecimal()) === null ? null : (string) $number->toScale(max(0, $number->getScale())),
             Kind::YesNo => $yes === null ? null : ($yes ? 'yes' : 'no'),
-            default => ($moment = $this->reading->moment($cell)) === null ? null : self::moment($moment),
+            default => ($moment = $reading->moment($cell)) === null ? null : self::moment($moment),
         };
     }
 

@@ -9,6 +9,7 @@ use NineTally\Core\Shape\ColumnPlaces;
 use NineTally\Core\Shape\RowByRow;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
+use NineTally\Core\Value\Kind;
 
 /** Splits a column into several: at a separator, by lengths, or by the groups of a pattern. The last one takes what is left over. */
 final class SplitColumn extends RowByRow
@@ -47,11 +48,12 @@ final class SplitColumn extends RowByRow
     {
         $place = ColumnPlaces::of($columns)->at($this->column);
         $split = $this->split($context);
+        $reading = $context->reading($this->column, Kind::Text);
         [$parts, $keeps, $figures, $into] = [count($this->into), $this->keeps, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures, $into): array {
+        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures, $into, $reading): array {
             $cells = $row->cells;
-            $made = $cells[$place] === '' ? [] : $split($cells[$place]);
+            $made = $reading->isBlank($cells[$place]) ? [] : $split($cells[$place]);
             if ($made !== []) {
                 $figures->alter(...$into);
             }

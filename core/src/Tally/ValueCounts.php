@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Matching\PairCounts;
+use NineTally\Core\Measure\UnbalancedTally;
+use NineTally\Core\Measure\ValueFigures;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Reading;
+
+/**
+ * Counts the values of rows that were not compared as their findings pass, and holds both sides' blank cells against each other: what
+ * reading counted on the source and on the target has to leave the same number of cells that are blank on both.
+ */
+final class ValueCounts
+{
+    private const NOT_COMPARED = [RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed];
+
+    /** @var array{source: array<int, int>, target: array<int, int>} column pair => values of rows that were not compared */
+    private array $values = ['source' => [], 'target' => []];
+
+    /** @var array{source: int, target: int} */
+    private array $rows = ['source' => 0, 'target' => 0];
+
+    /**
+     * @param  array{source: list<int>, target: list<int>}  $positions  of the compared columns, by column pair
+     * @param  array{source: list<Reading>, target: list<Reading>}  $readings
+     * @param  array{source: array<int, int>, target: array<int, int>}  $blanks  column pair => cells without a value, of all prepared rows
+     */
+    public function __construct(private readonly array $positions, private readonly array $readings, private readonly array $blanks) {}
+
+    public function see(RowFinding $row): void
+    {
+        $record = $row->record();
+        if ($record === null || $row->side === null || ! in_array($row->class, self::NOT_COMPARED, true)) {
+            return;
+        }
+        $side = $row->side->value;
+        $this->rows[$side]++;
+        foreach ($this->positions[$side] as $pair => $position) {
+            if (! $this->readings[$side][$pair]->isBlank($record->cells[$position])) {
+                $this->values[$side][$pair] = ($this->values[$side][$pair] ?? 0) + 1;
+            }
+        }
+    }
+
+    /**
+     * @param  array{identical: int, forgiven: int, changed: int, blanked: int, filled: int}  $cells
+     *
+     * @throws UnbalancedTally when the two sides' blank cells do not fit together
+     */
+    public function of(int $pair, array $cells, PairCounts $counts): ValueFigures
+    {
+        [$fromSource, $fromTarget] = array_map(fn(Side $side): int => $this->blankOnBoth($side->value, $pair, $counts), Side::cases());
+        if ($fromSource !== $fromTarget) {
+            throw UnbalancedTally::inEquation('cells blank on both sides, by the source and by the target', $fromSource, $fromTarget);
+        }
+        $identicalBlanks = $fromSource - $counts->blankOnBoth['forgiven'] - $counts->blankOnBoth['changed'];
+
+        return new ValueFigures(
+            right: $cells['identical'] - $identicalBlanks + $cells['forgiven'] - $counts->blankOnBoth['forgiven'],
+            differing: $cells['changed'] - $counts->blankOnBoth['changed'],
+            blanked: $cells['blanked'],
+            filled: $cells['filled'],
+            goneWithRow: $this->values['source'][$pair] ?? 0,
+            cameWithRow: $this->values['target'][$pair] ?? 0,
+            blankOnBoth: $fromSource,
+        );
+    }
+
+    /** @param 'source'|'target' $side */
+    private function blankOnBoth(string $side, int $pair, PairCounts $counts): int
+    {
+        $ofNotCompared = $this->rows[$side] - ($this->values[$side][$pair] ?? 0);
+
+        return ($this->blanks[$side][$pair] ?? 0) - $ofNotCompared - $counts->blankOnOneSide[$side];
+    }
+}
