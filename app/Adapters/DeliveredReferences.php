@@ -5,32 +5,37 @@ declare(strict_types=1);
 namespace App\Adapters;
 
 use App\Models\Delivery;
-use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Shape\PartStack;
 use NineTally\Core\Shape\References;
+use NineTally\Core\Shape\ReferenceShelf;
 use NineTally\Core\Shape\ReferenceTable;
+use NineTally\Core\Shape\Shape;
 use NineTally\Core\Shape\UnusableStep;
 
-/** References that are deliveries of other datasets. */
+/** References that are deliveries of other datasets, prepared as the plan says. */
 final readonly class DeliveredReferences implements References
 {
-    /** @param array<string, int> $deliveries name => delivery */
-    public function __construct(private DeliveryReader $reader, private array $deliveries) {}
+    private function __construct(private ReferenceShelf $shelf) {}
+
+    /** @param Shape $shape of the side that looks up from them */
+    public static function of(DeliveryReader $reader, ShapeInputs $inputs, Shape $shape, string $folder): self
+    {
+        $deliveries = array_map(static fn(int $id): \Closure => static fn(): PartStack => $reader->stack(Delivery::query()->findOrFail($id)), $inputs->references);
+
+        return new self(new ReferenceShelf($deliveries, $shape->referenceRules, $folder, $inputs->parameters));
+    }
 
     public function named(string $name): ReferenceTable
     {
-        $delivery = isset($this->deliveries[$name]) ? Delivery::query()->find($this->deliveries[$name]) : null;
-        if ($delivery === null) {
-            throw UnusableStep::because(sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name));
+        try {
+            return $this->shelf->named($name);
+        } catch (UnusableStep $problem) {
+            throw str_starts_with($problem->getMessage(), 'There is no reference "') ? UnusableStep::because(sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name)) : $problem;
         }
-        $stack = $this->reader->stack($delivery);
-        $rows = static function () use ($stack): \Generator {
-            foreach ($stack->records() as $record) {
-                if (! $record instanceof RefusedRecord) {
-                    yield $record;
-                }
-            }
-        };
+    }
 
-        return ReferenceTable::of($name, $stack->columns, $rows());
+    public function ledgers(): array
+    {
+        return $this->shelf->ledgers();
     }
 }

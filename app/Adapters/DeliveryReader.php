@@ -68,14 +68,11 @@ final readonly class DeliveryReader
     /**
      * Reads the beginning of a file that has not been taken yet, as the preview will.
      *
-     * @throws NineTallyException when the header names a column twice, or the beginning cannot be read
+     * @throws NineTallyException when the beginning cannot be read
      */
     public function mustBeReadable(string $path, string $name, PartFormat $format): void
     {
         $reader = $this->openFile($path, $name, $format);
-        foreach (array_keys($reader->columns()->repeated()) as $repeated) {
-            $reader->columns()->positionOf((string) $repeated);
-        }
         $this->firstRows($reader);
     }
 

@@ -10,6 +10,7 @@ use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Shape\References;
+use NineTally\Core\Shape\Shape;
 use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\EngineVersion;
@@ -35,7 +36,7 @@ final readonly class ShapedSides
         }
         $side = $this->of($delivery, $rules, $inputs);
         if (! $side->isWhole()) {
-            $side->make($this->reader->stack($delivery), $rules->shape, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs), $inputs->parameters);
+            $side->make($this->reader->stack($delivery), $rules->shape, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs, $rules->shape, $side->path('')), $inputs->parameters);
         }
 
         return new ShapedReader($side, $delivery->file_name);
@@ -65,9 +66,10 @@ final readonly class ShapedSides
         return hash('sha256', json_encode([$delivery->origin_column, $delivery->parts->map(static fn(DeliveryPart $part): array => [$part->digest, $part->partFormat()->toArray(), $part->origin])->all()], JSON_THROW_ON_ERROR));
     }
 
-    public function references(ShapeInputs $inputs): References
+    /** @param string $folder for rows that the steps of a reference write aside */
+    public function references(ShapeInputs $inputs, Shape $shape, string $folder): References
     {
-        return new DeliveredReferences($this->reader, $inputs->references);
+        return DeliveredReferences::of($this->reader, $inputs, $shape, $folder);
     }
 
     /**

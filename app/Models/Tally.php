@@ -21,12 +21,13 @@ use Illuminate\Support\Carbon;
  * @property int $target_delivery_id
  * @property int $source_delivery_id
  * @property int $number
- * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<string>, forgiven?: list<array<string, mixed>>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
+ * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<string>, forgiven?: list<array<string, mixed>>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
  * @property Carbon $started_at
  * @property Carbon $finished_at
  * @property-read Dataset $dataset
  * @property-read Migration $migration
  * @property-read PlanVersion $planVersion
+ * @property-read Run $run
  * @property-read Delivery $sourceDelivery
  * @property-read Delivery $targetDelivery
  * @property-read User $user
@@ -56,6 +57,12 @@ final class Tally extends Model
     public function planVersion(): BelongsTo
     {
         return $this->belongsTo(PlanVersion::class);
+    }
+
+    /** @return BelongsTo<Run, $this> */
+    public function run(): BelongsTo
+    {
+        return $this->belongsTo(Run::class);
     }
 
     /** @return BelongsTo<Delivery, $this> */

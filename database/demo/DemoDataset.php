@@ -27,6 +27,8 @@ final readonly class DemoDataset
      * @param  non-empty-string  $sourceLineEnd
      * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
      * @param  list<string>  $blankTokens  that both sides declare
+     * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
+     * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
      * @param  array<string, string>  $parts  file of the source => the office that handed it over; none: the source is one file
      * @param  string|null  $totalled  the column whose sum the last record of each part says, behind the number of its rows
      */
@@ -47,6 +49,8 @@ final readonly class DemoDataset
         public string $targetBeginning = '',
         public array $rules = [],
         public array $blankTokens = [],
+        public array $forms = [],
+        public array $codes = [],
         public array $parts = [],
         public ?string $totalled = null,
     ) {}
@@ -69,13 +73,14 @@ final readonly class DemoDataset
             }
         }
         $side = array_filter(['blankTokens' => $this->blankTokens]);
+        $target = $side + array_filter(['columns' => $this->forms]);
 
         return [
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => array_map(fn(string $name): array => ['source' => $name, 'target' => $this->columns[$name]], $this->key),
             'columnPairs' => $pairs,
             'leftOut' => ['source' => [...array_keys($this->columns, '', true), ...($this->parts === [] ? [] : [self::ORIGIN])], 'target' => $this->targetOnly],
-            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $side])]),
+            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $target])]),
         ];
     }
 }

@@ -70,6 +70,9 @@ final class Generator
         $source = $target = [];
         for ($number = 0; $number < $this->dataset->rows; $number++) {
             $source[$number] = $target[$number] = ($this->dataset->row)($number);
+            foreach ($this->dataset->codes as $column => $codes) {
+                $target[$number][$column] = $codes[$source[$number][$column]];
+            }
         }
         // Every planted row and cell takes a row of its own, so that each has one truth.
         $free = $this->random->shuffleArray(array_keys($source));

@@ -60,6 +60,7 @@ final readonly class Wherrymoor
                 Planted::pairs('holder_name', 'changed', 'encoding', 12, [['Ezekiel Thornøy', 'Ezekiel ThornÃ¸y'], ['Maëlle Zabłocki', 'Ma?lle Zab?ocki']]),
                 Planted::pairs('holder_name', 'changed', 'punctuation', 9, [["Bríd O'Marrow", 'Bríd O’Marrow'], ['Ilse Ashcombe-Lane', 'Ilse Ashcombe–Lane']]),
                 Planted::pairs('holder_name', 'changed', 'unicode', 6, [["Jörg Fenwright", "Jo\u{0308}rg Fenwright"], ['Søren Dàvies', "Søren Da\u{0300}vies"]]),
+                Planted::pairs('holder_name', 'changed', 'accents', 6, [['Bríd Lindqvist', 'Brid Lindqvist'], ['Tomasz Zabłocki', 'Tomasz Zablocki']]),
                 Planted::inTarget('boat_name', 'invisible', 8, static fn(string $value): string => mb_substr($value, 0, 4)."\u{200B}".mb_substr($value, 4)),
                 Planted::pairs('boat_name', 'changed', 'near-text', 5, [['Kingfisher II', 'Kingfihser II'], ['Periwinkle', 'Perriwinkle']]),
                 Planted::inTarget('annual_fee', 'rounding', 96, static fn(string $value): string => (string) (int) $value),
@@ -89,6 +90,8 @@ final readonly class Wherrymoor
                 'next_inspection' => ['kind' => 'date', 'forgives' => ['date-form']],
             ],
             blankTokens: ['NULL', 'N/A'],
+            // Some of the new system's days were written by hand.
+            forms: ['paid_until' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yyyy']]],
         );
     }
 
@@ -113,7 +116,7 @@ final readonly class Wherrymoor
                 'remarks' => $number % 40 === 0 ? 'Paid at the counter, receipt in drawer' : '',
             ],
             planted: [
-                Planted::inTarget('state', 'crosswalk', 30, static fn(string $value): string => ['active' => 'A', 'lapsed' => 'L', 'suspended' => 'S'][$value]),
+                new Planted('state', 'changed', 'untranslated', 24, static fn(string $value): array => [$value, $value]),
                 Planted::inTarget('fee', 'number-form', 240, static fn(string $value): string => $value[0].','.substr($value, 1)),
                 Planted::inTarget('balance', 'sign', 18, static fn(string $value): string => "-{$value}"),
                 new Planted('issued', 'changed', 'day-month', 25, static fn(string $value, int $nth): array => [sprintf('2024-%02d-%02d', $nth % 5 + 1, $nth % 4 + 8), sprintf('2024-%02d-%02d', $nth % 4 + 8, $nth % 5 + 1)]),
@@ -130,6 +133,8 @@ final readonly class Wherrymoor
                 'agent' => ['forgives' => ['leading-zeros']],
                 'contact' => ['sensitive' => true],
             ],
+            forms: ['fee' => ['groupMark' => ',']],
+            codes: ['state' => ['active' => 'A', 'lapsed' => 'L', 'suspended' => 'S']],
             parts: ['licences_old_upper.csv' => 'Upper reach', 'licences_old_lower.csv' => 'Lower reach'],
             totalled: 'fee',
         );
@@ -154,6 +159,7 @@ final readonly class Wherrymoor
             ],
             planted: [
                 new Planted('engine_year', 'blanked', 'blanked', 9, static fn(string $value): array => [$value, '']),
+                Planted::inTarget('engine_year', 'offset', 5, static fn(string $value): string => (string) ((int) $value + 1)),
                 Planted::inTarget('name', 'case', 4, static fn(string $value): string => mb_strtoupper($value)),
                 Planted::inTarget('length_m', 'number-form', 5, static fn(string $value): string => "{$value}00"),
                 Planted::swapped('builder', 'owner', 3),

@@ -43,7 +43,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <main>
 <div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
 <h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $n($open) }} of {{ $n($findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
-<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['measures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['measures']['cellsAgreeing'] }} of the cells compared in them agree.</p>
+<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['measures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['measures']['cellsAgreeingOverall'] }} of all values are right.</p>
 @foreach($warnings as $warning)<p class="warn">{{ $warning }}</p>@endforeach
 
 <h2>What was compared</h2>
@@ -69,7 +69,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tbody>
 @foreach($tally->summary['steps'][$side] as $step)
 @php($told = $plan->side(Side::from($side))->shape->steps[$step['number'] - 1])
-<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['merged']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
+<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif @foreach($step['notes'] ?? [] as $what => $count)<br><small>{{ $n($count) }} {{ $what }}</small>@endforeach</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['merged']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -112,13 +112,15 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </tbody>
 </table>
 
-<h2>How far the cells agree</h2>
+<h2>How far the values agree</h2>
 <table>
 <thead><tr><th scope="col">Measure</th><th scope="col" class="n">Share</th></tr></thead>
 <tbody>
 <tr><th scope="row">Rows arrived: matched rows of all source rows</th><td class="n">{{ $tally->summary['measures']['rowsArrived'] }}</td></tr>
-<tr><th scope="row">Cells agreeing among matched rows: {{ $n($tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']) }} of {{ $n($tally->summary['cells']['compared']) }}</th><td class="n">{{ $tally->summary['measures']['cellsAgreeing'] }}</td></tr>
-<tr><th scope="row">Cells agreeing overall, the cells of rows that were not compared counted as not agreeing</th><td class="n">{{ $tally->summary['measures']['cellsAgreeingOverall'] }}</td></tr>
+@isset($tally->summary['values'])
+<tr><th scope="row">Values right: {{ $n($tally->summary['values']['right']) }} of {{ $n($tally->summary['values']['values']) }} on either side; {{ $n($tally->summary['values']['differing']) }} differ, {{ $n($tally->summary['values']['lost']) }} are lost, {{ $n($tally->summary['values']['added']) }} are added. Cells that are blank on both sides ({{ $n($tally->summary['values']['blank_on_both']) }}) are not among them.</th><td class="n">{{ $tally->summary['measures']['cellsAgreeingOverall'] }}</td></tr>
+@endisset
+<tr><th scope="row">Values right in the rows that met their counterpart</th><td class="n">{{ $tally->summary['measures']['cellsAgreeing'] }}</td></tr>
 </tbody>
 </table>
 

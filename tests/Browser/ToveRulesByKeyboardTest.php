@@ -6,6 +6,8 @@ namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys;
 
+use PHPUnit\Framework\Attributes\Group;
+
 /** The data owner walks the stations of a tallied dataset and rules without a mouse. */
 final class ToveRulesByKeyboardTest extends BrowserTestCase
 {
@@ -40,6 +42,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->see('Single letters act while the focus is in the list');
     }
 
+    #[Group('long')]
     public function test_a_list_of_a_hundred_thousand_findings_scrolls_to_its_end(): void
     {
         $this->tallied($this->register(100_000, 'holder', static fn(int $row): string => 'a'), $this->register(100_000, 'owner', static fn(int $row): string => 'A'));

@@ -27,11 +27,12 @@ final readonly class SaveDraft
         $document['formatVersion'] ??= Plan::FORMAT_VERSION;
         $document['columnPairs'] = $this->withIds($document['columnPairs'] ?? []);
         $document['sides'] = $this->withoutEmpty($document['sides'] ?? []);
+        $document['references'] = $this->withoutEmpty($document['references'] ?? []);
         $document['demands'] = $this->withoutEmpty($document['demands'] ?? []);
         $document['defaults'] = $this->withoutEmpty($document['defaults'] ?? []);
         $document['sensitive'] = $this->withoutEmpty($document['sensitive'] ?? []);
         $hasKey = ($document['key'] ?? []) !== [];
-        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => ! in_array($name, ['sides', 'demands', 'defaults', 'sensitive'], true) || $part !== [], ARRAY_FILTER_USE_BOTH)));
+        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => ! in_array($name, ['sides', 'references', 'demands', 'defaults', 'sensitive'], true) || $part !== [], ARRAY_FILTER_USE_BOTH)));
 
         return PlanDraft::query()->updateOrCreate(['dataset_id' => $dataset->id], [
             'document' => [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])],

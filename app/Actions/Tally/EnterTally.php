@@ -61,17 +61,19 @@ final readonly class EnterTally
             'summary' => [
                 'rows' => $figures['rows'],
                 'cells' => $figures['cells'],
+                'values' => $summary->values()->toArray(),
                 'columns' => $figures['columns'],
                 'measures' => [
                     'rowsArrived' => $summary->rowsArrived()->text(),
-                    'cellsAgreeing' => $summary->cellsAgreeing()->text(),
-                    'cellsAgreeingOverall' => $summary->cellsAgreeingOverall()->text(),
+                    'cellsAgreeing' => $summary->values()->ofArrived()->text(),
+                    'cellsAgreeingOverall' => $summary->values()->agreement()->text(),
                 ],
                 'warnings' => $summary->warnings(),
                 'engine' => $figures['engine'],
                 'keyForgiven' => $summary->keyForgiven,
                 'forgiven' => $this->forgiven($summary),
-                'steps' => $summary->steps,
+                // How often, but not with which values: those stand with the prepared side, where they are masked.
+                'steps' => array_map(static fn(array $steps): array => array_map(static fn(array $step): array => array_diff_key($step, ['values' => true]), $steps), $summary->steps),
                 'parameters' => $run->parameters,
                 // None of this ever changes, so it is kept where it is shown.
                 'madeOf' => [

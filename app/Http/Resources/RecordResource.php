@@ -8,6 +8,7 @@ use App\Queries\Review\Record;
 use App\Queries\Review\RecordField;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
+use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Cause\CauseId;
 
 /** @property Record $resource */
@@ -57,11 +58,31 @@ final class RecordResource extends JsonResource
                 'pattern' => $cell->pattern,
                 'class' => $cell->class,
                 'cause' => $cell->cause,
-                'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),
+                'sentence' => $this->sentence($cell->cause, $cell->facts, (string) $field->sourceValue, (string) $field->targetValue),
                 'decision' => $cell->decision->value,
                 'rulingId' => $cell->rulingId,
                 'earlier' => $cell->earlier?->toArray(),
             ],
         ];
+    }
+
+    /**
+     * The words of the cause; of near texts also which letters became which, as they were delivered.
+     *
+     * @param  array<string, string|int>  $facts
+     */
+    private function sentence(string $cause, array $facts, string $source, string $target): string
+    {
+        $sentence = CauseId::sentenceFor($cause, $facts);
+        if ($cause !== CauseId::NearText->value) {
+            return $sentence;
+        }
+        $letters = array_map(static fn(array $edit): string => match (true) {
+            $edit[0] === '' => sprintf('"%s" added', $edit[1]),
+            $edit[1] === '' => sprintf('"%s" left out', $edit[0]),
+            default => sprintf('"%s" became "%s"', ...$edit),
+        }, (new CauseCatalogue)->letters($source, $target));
+
+        return $sentence.($letters === [] ? '' : ': '.implode(', ', $letters));
     }
 }

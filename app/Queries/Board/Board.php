@@ -48,17 +48,17 @@ final readonly class Board
 
     /**
      * @param  Collection<int, Tally>  $tallies
-     * @return array{cells: int, cellsAgreeing: string, openFindings: int, openGroups: int}
+     * @return array{values: int, agreement: string, openFindings: int, openGroups: int}
      */
     private function sums(Collection $tallies): array
     {
-        $cells = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['cells']['compared']);
-        $agreeing = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']);
+        $values = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['values'] ?? $tally->summary['cells']['compared']);
+        $right = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['right'] ?? $tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']);
         $standings = $tallies->flatMap(static fn(Tally $tally) => $tally->standingCounts);
 
         return [
-            'cells' => $cells,
-            'cellsAgreeing' => (new Percentage($agreeing, $cells))->text(),
+            'values' => $values,
+            'agreement' => (new Percentage($right, $values))->text(),
             'openFindings' => (int) $standings->sum(static fn($count): int => $count->open()),
             'openGroups' => $standings->filter(static fn($count): bool => $count->open() > 0)->count(),
         ];

@@ -15,12 +15,15 @@ use App\Questions\WhatTellsRowsApart;
 use App\Questions\WhichColumnsPair;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Measure\Percentage;
+use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
 
 /**
  * What is advised for the plan of a dataset: which columns pair, and which of the paired ones tell rows apart; from samples at once, on
  * all rows as soon as a worker has looked.
+ *
+ * @phpstan-import-type Declared from \NineTally\Core\Value\DeclaredReading
  *
  * @phpstan-type Pair array{source: string, target: string}
  * @phpstan-type Repeats array{source: int, target: int}
@@ -149,25 +152,48 @@ final readonly class Advice
     }
 
     /**
-     * Pairs that are compared as text though every value of both sides, as delivered, is of another kind.
+     * Pairs whose every value on both sides, as delivered, is of a kind that the plan does not read them as: it compares them as text, or
+     * does not declare the form in which a side writes them.
      *
-     * @return list<array{source: string, target: string, kind: string, forms: int}> with how many shapes the values of both sides have
+     * @return list<array{source: string, target: string, kind: string, isText: bool, forms: int, declares: array{source: list<Declared>, target: list<Declared>}}> with how many shapes the values of both sides have, and what each side would declare
      */
     private function kinds(Dataset $dataset): array
     {
+        $draft = $dataset->draft()->first();
         /** @var list<array{source: string, target: string, kind?: string}> $pairs */
-        $pairs = $dataset->draft()->first()->document['columnPairs'] ?? [];
+        $pairs = $draft->document['columnPairs'] ?? [];
+        $rules = ['source' => $draft?->rules(Side::Source), 'target' => $draft?->rules(Side::Target)];
         $profiles = array_map(static fn(Side $side): array => array_column(DeliveryProfile::query()->find($dataset->latestDelivery($side)?->id)->columns ?? [], null, 'name'), ['source' => Side::Source, 'target' => Side::Target]);
         $kinds = [];
         foreach ($pairs as $pair) {
             [$source, $target] = [$profiles['source'][$pair['source']] ?? null, $profiles['target'][$pair['target']] ?? null];
+            if ($source === null || $target === null || $source['kind'] !== $target['kind'] || $source['kind'] === Kind::Text->value) {
+                continue;
+            }
             $isText = ($pair['kind'] ?? Kind::Text->value) === Kind::Text->value;
-            if ($isText && $source !== null && $target !== null && $source['kind'] === $target['kind'] && $source['kind'] !== Kind::Text->value) {
-                $kinds[] = ['source' => $pair['source'], 'target' => $pair['target'], 'kind' => $source['kind'], 'forms' => count(array_unique([...array_column($source['shapes'], 'shape'), ...array_column($target['shapes'], 'shape')]))];
+            $declares = [
+                'source' => $this->undeclared($source['forms'] ?? [], $pair['source'], $rules['source']),
+                'target' => $this->undeclared($target['forms'] ?? [], $pair['target'], $rules['target']),
+            ];
+            if ($isText || ($pair['kind'] === $source['kind'] && $declares !== ['source' => [], 'target' => []])) {
+                $kinds[] = ['source' => $pair['source'], 'target' => $pair['target'], 'kind' => $source['kind'], 'isText' => $isText, 'forms' => count(array_unique([...array_column($source['shapes'], 'shape'), ...array_column($target['shapes'], 'shape')])), 'declares' => $declares];
             }
         }
 
         return $kinds;
+    }
+
+    /**
+     * @param  list<Declared>  $forms  in which all values can be read
+     * @return list<Declared> those, unless a step writes the column, or the plan declares something of that sort already: then a person has decided
+     */
+    private function undeclared(array $forms, string $column, ?SideRules $rules): array
+    {
+        $behind = ($rules ?? new SideRules)->shape->formsBehind();
+        $declared = $behind->declared($column);
+        $decided = array_filter($forms, static fn(array $form): bool => array_intersect_key($form, $declared) !== []);
+
+        return $decided === [] && ! $behind->isWritten($column) ? $forms : [];
     }
 
     /** @return array<string, mixed> */

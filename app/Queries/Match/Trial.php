@@ -16,7 +16,6 @@ use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\HeldRows;
-use NineTally\Core\Measure\Percentage;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
@@ -114,14 +113,14 @@ final readonly class Trial
     {
         return [
             'rows' => ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()],
-            'cellsAgreeing' => $summary->cellsAgreeing()->text(),
+            'cellsAgreeing' => $summary->values()->agreement()->text(),
             'rowsArrived' => $summary->rowsArrived()->text(),
             'pairs' => array_map(static fn(array $column): array => [
                 'source' => $column['pair']->source,
                 'compared' => $column['compared'],
                 'forgiven' => $column['forgiven'],
                 'differing' => $column['changed'] + $column['blanked'] + $column['filled'],
-                'agreeing' => (new Percentage($column['identical'] + $column['forgiven'], $column['compared']))->text(),
+                'agreeing' => $column['values']->agreement()->text(),
             ], $summary->columns),
             'patterns' => array_map(static fn(Pattern $pattern): array => [
                 'source' => $summary->columns[$pattern->pairPosition]['pair']->source,

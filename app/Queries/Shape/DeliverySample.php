@@ -81,7 +81,7 @@ final readonly class DeliverySample
         try {
             $inputs = ShapeInputs::now($delivery->dataset, $rules);
             $rowsAfter = [];
-            foreach ($rules->shape->run($delivered(), $stack->columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs), $inputs->parameters)) as $origin => $cells) {
+            foreach ($rules->shape->run($delivered(), $stack->columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs, $rules->shape, $workspace->path), $inputs->parameters)) as $origin => $cells) {
                 $rowsAfter[] = [$origin, $cells];
             }
 
@@ -112,7 +112,7 @@ final readonly class DeliverySample
                 }
             };
             $shaped = [];
-            foreach ($rules->shape->run($delivered(), $columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs), $inputs->parameters)) as $cells) {
+            foreach ($rules->shape->run($delivered(), $columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs, $rules->shape, $workspace->path), $inputs->parameters)) as $cells) {
                 $shaped[] = $cells;
                 if (count($shaped) === $atMost) {
                     break;

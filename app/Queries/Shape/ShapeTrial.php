@@ -80,7 +80,8 @@ final readonly class ShapeTrial
         $examples = null;
         $isBroken = false;
         $rows = $sample;
-        foreach ($shape->steps as $document) {
+        $references = $this->sides->references($inputs, $shape, $folder);
+        foreach ($shape->steps as $position => $document) {
             $isOff = $document['off'] ?? false;
             [$sentence, $problem, $figures] = [$document['kind'], null, null];
             try {
@@ -89,7 +90,7 @@ final readonly class ShapeTrial
                 if (! $isOff && ! $isBroken) {
                     $counted = new StepFigures;
                     $after = [];
-                    foreach ($step->run(self::stream($rows), $columns, new StepContext($counted, $folder, $this->sides->references($inputs), $inputs->parameters)) as $origin => $cells) {
+                    foreach ($step->run(self::stream($rows), $columns, (new StepContext($counted, $folder, $references, $inputs->parameters))->under($shape->formsInto($position + 1))) as $origin => $cells) {
                         $after[] = [$origin, $cells];
                     }
                     $columnsAfter = $step->columns($columns);

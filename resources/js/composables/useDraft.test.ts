@@ -52,7 +52,7 @@ describe('the draft of a plan', () => {
 
   it('can take back, on a page that was loaded again, what was changed before, unless somebody else changed it since', () => {
     const before = draft()
-    before.readAs([{ source: 'holder', kind: 'date' }])
+    before.readAs([{ source: 'holder', target: 'holder', kind: 'date', declares: {} }])
     before.flag({ source: 'clerk' }, true)
     before.undo()
     loaded.value = { draft: JSON.parse(JSON.stringify(kept())) }
@@ -82,9 +82,10 @@ describe('the draft of a plan', () => {
   })
 
   it('reads pairs as the kind that they look like, which forgives its own form', () => {
-    draft().readAs([{ source: 'holder', kind: 'date' }])
+    draft().readAs([{ source: 'holder', target: 'keeper', kind: 'date', declares: { target: { dateForms: ['dd/MM/yyyy'] } } }])
 
     expect(kept().columnPairs).toEqual([fee, { ...holder, kind: 'date', forgives: ['date-form'] }])
+    expect(kept().sides).toEqual({ target: { columns: { keeper: { dateForms: ['dd/MM/yyyy'] } } } })
   })
 
   it('gives what one pair forgives to others, but for what their kinds are about, and to pairs that are made later', () => {

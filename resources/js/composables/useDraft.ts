@@ -7,6 +7,11 @@ import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
 export type Side = 'source' | 'target'
+/** A pair, the kind to read it as, and what its columns declare for that. */
+export interface ReadAs extends Pair {
+  kind: Schemas['Kind']
+  declares: Partial<Record<Side, Schemas['Reading'] | undefined>>
+}
 
 /** The draft of the plan: each change is kept at once, and can be taken back, at a station also after the page was loaded again. Who needs it only now and then says when it is wanted. */
 export function useDraft(course: () => Schemas['Course'], { station, isWanted = () => true }: { station?: Station; isWanted?: () => boolean } = {}) {
@@ -181,15 +186,23 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !formsOfKinds.includes(cause)) } }))
   }
 
-  /** Reads several pairs as their kind, as one change; a new kind forgives its own form and nothing else. */
-  function readAs(kinds: readonly { source: string; kind: Schemas['Kind'] }[]): void {
-    change((next) => ({
-      ...next,
-      columnPairs: next.columnPairs.map((column) => {
-        const kind = kinds.find(({ source }) => source === column.source)?.kind
-        return kind === undefined ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
-      }),
-    }))
+  /** Reads several pairs as their kind, and their columns in the forms that go with it, as one change; a new kind forgives its own form and nothing else. */
+  function readAs(kinds: readonly ReadAs[]): void {
+    change((next) => {
+      const sides = { ...next.sides }
+      for (const one of kinds) {
+        for (const side of ['source', 'target'] as const) {
+          const declared = one.declares[side]
+          const columns = sides[side]?.columns
+          if (declared !== undefined) sides[side] = { ...sides[side], columns: { ...columns, [one[side]]: { ...columns?.[one[side]], ...declared } } }
+        }
+      }
+      const columnPairs = next.columnPairs.map((column) => {
+        const kind = kinds.find(({ source }) => source === column.source)?.kind ?? column.kind
+        return kind === column.kind ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
+      })
+      return { ...next, columnPairs, ...(Object.keys(sides).length > 0 && { sides }) }
+    })
   }
 
   /** Sets how one column of a side is read. */
@@ -222,6 +235,11 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
       }
       return { ...next, sensitive: { source: flagged('source'), target: flagged('target') } }
     })
+  }
+
+  /** Sets how a reference is read; nothing at all leaves it as delivered. */
+  function prepare(reference: string, rules: Schemas['ReferenceRules']): void {
+    change((next) => ({ ...next, references: { ...next.references, [reference]: { ...next.references?.[reference], ...rules } } }))
   }
 
   /** Sets the steps of a side. */
@@ -257,6 +275,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     declareSide,
     demand,
     flag,
+    prepare,
     shape,
     repeat,
     replaced,

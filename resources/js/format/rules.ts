@@ -9,6 +9,7 @@ export const formCauses: readonly { cause: Cause; name: string; example: string 
   { cause: 'line-ends', name: 'line ends', example: 'CR LF and LF' },
   { cause: 'case', name: 'capitals', example: 'KB and kb' },
   { cause: 'unicode', name: 'Unicode form', example: 'é as one character or two' },
+  { cause: 'accents', name: 'accents', example: 'é and e, ł and l, ß and ss' },
   { cause: 'punctuation', name: 'punctuation', example: 'hyphens, dots, quotes of another kind' },
   { cause: 'leading-zeros', name: 'leading zeros', example: '007 and 7' },
   { cause: 'number-form', name: 'number form', example: '1,234.50 and 1234.5' },
@@ -37,9 +38,21 @@ export const policies: readonly { policy: Schemas['RepeatsPolicy']['policy']; na
   { policy: 'set-aside', name: 'set all aside', sentence: 'All are listed and none is compared: no row is compared with one that may be another.' },
   { policy: 'keep-first', name: 'keep the first', sentence: 'The first is compared, the others are listed.' },
   { policy: 'keep-last', name: 'keep the last', sentence: 'The last is compared, the others are listed.' },
-  { policy: 'keep-highest', name: 'keep the highest', sentence: 'The one with the highest or latest value is compared, the others are listed.' },
-  { policy: 'keep-lowest', name: 'keep the lowest', sentence: 'The one with the lowest or earliest value is compared, the others are listed.' },
-  { policy: 'collapse-copies', name: 'collapse exact copies', sentence: 'Rows equal in every column become one; rows that differ are set aside.' },
+  {
+    policy: 'keep-highest',
+    name: 'keep the highest',
+    sentence: 'The one with the highest or latest value is compared, the others are listed; where the values are equal, the first, and such keys are counted.',
+  },
+  {
+    policy: 'keep-lowest',
+    name: 'keep the lowest',
+    sentence: 'The one with the lowest or earliest value is compared, the others are listed; where the values are equal, the first, and such keys are counted.',
+  },
+  {
+    policy: 'collapse-copies',
+    name: 'collapse exact copies',
+    sentence: 'Rows equal in every column become one; rows that differ are set aside. Columns may be named in which copies may differ.',
+  },
   {
     policy: 'pair-in-order',
     name: 'pair in order',

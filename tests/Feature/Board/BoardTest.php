@@ -15,7 +15,7 @@ final class BoardTest extends TestCase
         $this->actingAs($this->analyst);
 
         $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()
-            ->assertJson(['sums' => ['cells' => 0, 'cellsAgreeing' => 'no figure', 'openFindings' => 0, 'openGroups' => 0], 'datasets' => [['name' => 'Moorings', 'keyColumns' => [], 'tally' => null]]]);
+            ->assertJson(['sums' => ['values' => 0, 'agreement' => 'no figure', 'openFindings' => 0, 'openGroups' => 0], 'datasets' => [['name' => 'Moorings', 'keyColumns' => [], 'tally' => null]]]);
     }
 
     public function test_sums_the_latest_tally_of_each_dataset(): void
@@ -26,8 +26,8 @@ final class BoardTest extends TestCase
         $this->dataset = $this->migration->datasets()->create(['name' => 'Berths']);
         $this->tallied("basin,berth,holder,fee\nKB,1,Ann,1\n", "basin,berth,owner,fee,loaded\nKB,1,Ann,2,t\n");
 
-        // Moorings, second tally: 8 cells, 5 identical. Berths: 2 cells, 1 identical.
-        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()->assertJson(['sums' => ['cells' => 10, 'cellsAgreeing' => '60.00 %', 'openFindings' => 10]]);
+        // Moorings, second tally: 18 values on either side, 5 right. Berths: 2 values, 1 right.
+        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()->assertJson(['sums' => ['values' => 20, 'agreement' => '30.00 %', 'openFindings' => 10]]);
     }
 
     public function test_asks_no_more_of_the_database_for_more_datasets(): void

@@ -7,6 +7,7 @@ namespace Tests\Feature\Deliver;
 use App\Models\Delivery;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use App\Models\RefusedRecord;
 use NineTally\Core\Row\Side;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -81,8 +82,7 @@ final class DeliverTest extends TestCase
     public static function notUsable(): iterable
     {
         yield 'a workbook that breaks off' => ["PK\x03\x04".str_repeat('x', 50), 'broken-off'];
-        yield 'duplicate header names' => ["basin,fee,fee\nKB,1,2\n", 'duplicate-column'];
-        yield 'a quote left open' => ["basin,note\nKB,\"open\n", 'quote-left-open'];
+        yield 'a header that a quote holds open' => ["basin,\"note\nKB,open\n", 'quote-left-open'];
         yield 'blank lines only' => ["\n\n\n", 'no-header'];
     }
 
@@ -127,7 +127,7 @@ final class DeliverTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertJson(['changes' => ['source' => ['since' => 1, 'changes' => ['column charge is new', 'column fee is gone', 'basin is blank in 1 rows, and never was before']], 'target' => null]]);
         $delivery = $this->dataset->deliveries()->where('side', 'source')->orderBy('number')->first();
         $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=blank")->assertOk()->assertJson(['isAll' => true, 'rows' => [['line' => 4, 'cells' => ['LM', '']]]]);
-        $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=shape&value=9.9")->assertJsonCount(2, 'rows');
+        $this->api('GET', "/deliveries/{$delivery?->id}/rows?column=fee&is=shape&value=9.99")->assertJsonCount(2, 'rows');
     }
 
     public function test_an_empty_file_is_refused_before_it_comes(): void
@@ -135,13 +135,20 @@ final class DeliverTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => 'source', 'fileName' => 'old.csv', 'bytes' => 0])->assertUnprocessable()->assertJson(['code' => 'empty-file']);
     }
 
-    public function test_a_quote_left_open_is_found_when_the_file_is_read_whole(): void
+    public function test_a_quote_left_open_swallows_what_follows_as_one_refused_record(): void
     {
         $receipt = $this->deliver('source', "basin,note\n".str_repeat("KB,fine\n", 30)."LM,\"open\n");
 
-        self::assertSame(ReceiptState::Refused, $receipt->state);
-        self::assertStringContainsString('the quote opened on line 32 is never closed', (string) $receipt->problem);
-        self::assertSame([0, []], [Delivery::query()->count(), glob(storage_path('pieces/*'))]);
+        self::assertSame(ReceiptState::Delivered, $receipt->state);
+        self::assertSame([30, 1], [$this->delivery()->delivered_count, $this->delivery()->refused_count]);
+        self::assertStringContainsString('never closed', RefusedRecord::query()->firstOrFail()->sentence);
+    }
+
+    public function test_columns_of_one_name_are_told_apart_by_their_places(): void
+    {
+        $this->deliver('source', "basin,fee,fee\nKB,1,2\n");
+
+        self::assertSame(['basin', 'fee (column 2)', 'fee (column 3)'], $this->delivery()->columns);
     }
 
     public function test_taking_a_file_twice_makes_one_delivery_and_a_new_file_makes_another(): void

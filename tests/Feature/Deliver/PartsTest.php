@@ -56,12 +56,12 @@ final class PartsTest extends TestCase
     public function test_a_part_that_cannot_be_read_to_its_end_leaves_the_others_waiting(): void
     {
         $good = $this->received('north.csv', "basin,note\nKB,fine\n");
-        $broken = $this->received('south.csv', "basin,note\n".str_repeat("KB,fine\n", 30)."LM,\"open\n");
+        $broken = $this->received('south.csv', "basin,note\n".str_repeat("KB,fine\n", 30).str_repeat("LM\n", 100_001));
 
         $this->takeParts('source', $good, $broken)->assertAccepted();
 
         self::assertSame([ReceiptState::Received, ReceiptState::Refused], [$this->receipt($good)->state, $this->receipt($broken)->state]);
-        self::assertStringContainsString('the quote opened on line 32', (string) $this->receipt($broken)->problem);
+        self::assertStringContainsString('records of "south.csv" are refused', (string) $this->receipt($broken)->problem);
         self::assertSame(0, Delivery::query()->count());
         $this->takeParts('source', $good)->assertAccepted();
         self::assertSame(1, Delivery::query()->firstOrFail()->delivered_count);

@@ -8,11 +8,11 @@ use Database\Demo\BerthCharges;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Row\Row;
+
 use NineTally\Core\Row\Side;
 use NineTally\Core\Shape\PartStack;
 use NineTally\Core\Shape\References;
-use NineTally\Core\Shape\ReferenceTable;
+use NineTally\Core\Shape\ReferenceShelf;
 use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\TallyRun;
@@ -29,7 +29,7 @@ final class BerthChargesTest extends TestCase
             $demo = new BerthCharges(7);
             $made = $demo->write($workspace->path);
             $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
-            $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']]);
+            $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']], $workspace->path);
             $findings = (new TallyRun($plan, $this->shaped($plan, Side::Source, $made['source'], $references, $workspace->path), $this->shaped($plan, Side::Target, $made['target'], $references, $workspace->path), $workspace->path))->findings();
             $cells = [];
             foreach ($findings as $row) {
@@ -62,18 +62,8 @@ final class BerthChargesTest extends TestCase
     }
 
     /** @param array<string, string> $paths by name */
-    private static function references(array $paths): References
+    private static function references(array $paths, string $folder): References
     {
-        return new class ($paths) implements References {
-            /** @param array<string, string> $paths */
-            public function __construct(private readonly array $paths) {}
-
-            public function named(string $name): ReferenceTable
-            {
-                $reader = (new ReaderCatalogue)->open($this->paths[$name], $name);
-
-                return new ReferenceTable($name, $reader->columns()->names, array_map(static fn(mixed $row): array => $row instanceof Row ? $row->cells : [], iterator_to_array($reader->records(), false)));
-            }
-        };
+        return new ReferenceShelf(array_map(static fn(string $path): \Closure => static fn(): PartStack => new PartStack([['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'origin' => basename($path)]]), $paths), [], $folder);
     }
 }

@@ -7,6 +7,7 @@ namespace Tests\Feature\Demo;
 use Database\Demo\DemoDataset;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
+use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Intake\DelimitedReader;
 use NineTally\Core\Intake\FormatDetection;
 use NineTally\Core\Intake\HashTotals;
@@ -55,6 +56,10 @@ final class DemoTruthTest extends TestCase
         }
         self::assertSame($this->expected($differing), $cells);
         $planted = array_count_values(array_column($passed, 'cause'));
+        if ($demo->codes !== []) {
+            // Every row that met was translated, but for those that were not.
+            $planted['crosswalk'] = $rows['source']['agreed'] + $rows['source']['changed'] - count(array_filter($truth['cells'], static fn(array $cell): bool => $cell['cause'] === 'untranslated'));
+        }
         ksort($planted);
         self::assertSame($planted, $forgiven);
     }
@@ -65,6 +70,13 @@ final class DemoTruthTest extends TestCase
         foreach (Wherrymoor::datasets() as $position => $dataset) {
             yield $dataset->name => [$position];
         }
+    }
+
+    public function test_the_demo_holds_every_cause_at_least_once(): void
+    {
+        $planted = array_merge(...array_map(static fn(DemoDataset $demo): array => array_column($demo->planted, 'cause'), Wherrymoor::datasets()));
+
+        self::assertSame([], array_diff(array_column(CauseId::cases(), 'value'), $planted, ['crosswalk']));
     }
 
     public function test_the_parts_of_licences_hold_the_rows_of_the_whole_and_their_trailers_hold(): void

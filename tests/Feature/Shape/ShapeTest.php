@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Tests\Feature\Shape;
 
 use App\Models\Dataset;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\File;
+use Illuminate\Support\Facades\Process;
 use Tests\TestCase;
 
 /** Steps are tried at once, kept with the plan, and run before the sides meet. */
@@ -62,10 +65,44 @@ final class ShapeTest extends TestCase
         $this->deliver('source', "code,name\nKB,Kestrel Broad\n", 'basins.csv');
         $this->dataset = $berths;
 
-        $this->trial([$this->lookUp()], 'x')->assertJson(['readyColumns' => ['basin', 'band', 'apr', 'may', 'basin_name'], 'steps' => [['figures' => ['notes' => [['what' => 'without a record', 'count' => 2, 'values' => [['value' => 'LM', 'count' => 1], ['value' => '', 'count' => 1]]]]]]]]);
+        $this->trial([$this->lookUp()], 'x')->assertJson(['readyColumns' => ['basin', 'band', 'apr', 'may', 'basin_name'], 'steps' => [['figures' => ['notes' => [['what' => 'found a record', 'count' => 1], ['what' => 'without a record', 'count' => 1, 'values' => [['value' => 'LM', 'count' => 1]]], ['what' => 'blank key', 'count' => 1]]]]]]);
         $this->keep([$this->lookUp()], [['source' => 'basin', 'target' => 'basin']]);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertSame(['Basins' => Dataset::query()->where('name', 'Basins')->firstOrFail()->latestDelivery(\NineTally\Core\Row\Side::Source)?->id], $this->dataset->latestRun()?->reference_deliveries);
+        self::assertStringContainsString('<small>1 without a record</small>', (string) $this->get("/api/v1/tallies/{$this->dataset->latestTally()?->id}/report")->assertOk()->getContent());
+    }
+
+    public function test_a_tally_is_made_again_from_its_folder_with_the_same_figures_and_bytes(): void
+    {
+        $berths = $this->dataset;
+        $this->dataset = $this->dataset->migration->datasets()->create(['name' => 'Basins']);
+        $this->deliver('source', "code,name\nKB,Kestrel Broad\n", 'basins.csv');
+        $this->dataset = $berths;
+        $this->keep([['id' => 'p', 'kind' => 'keep-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'parameter' => 'the basin']], self::FOLD, $this->lookUp()]);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/parameters", ['parameters' => ['the basin' => 'KB']])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally();
+        self::assertNotNull($tally, (string) $this->dataset->latestRun()?->problem);
+        $folder = storage_path('work/tally');
+
+        foreach ([[$tally->id, $folder, "--from='{$folder}'", 0], [$tally->id, $folder, 'is there already', 1], [0, "{$folder}-x", 'There is no tally 0.', 1]] as [$number, $into, $says, $status]) {
+            self::assertSame($status, Artisan::call('nine-tally:folder', ['tally' => (string) $number, 'folder' => $into]));
+            self::assertStringContainsString($says, Artisan::output());
+        }
+
+        foreach (['a', 'b'] as $time) {
+            $again = Process::run([PHP_BINARY, base_path('core/bin/nine-tally'), 'tally', "--from={$folder}", "--out={$folder}-{$time}"]);
+            self::assertSame(1, $again->exitCode(), $again->errorOutput());
+        }
+        $summary = json_decode((string) file_get_contents("{$folder}-a/summary.json"), true);
+        self::assertIsArray($summary);
+        self::assertEquals([$tally->summary['rows'], $tally->summary['cells']], [$summary['rows'], $summary['cells']]);
+        foreach (array_diff(scandir("{$folder}-a") ?: [], ['.', '..']) as $file) {
+            self::assertFileEquals("{$folder}-a/{$file}", "{$folder}-b/{$file}");
+        }
+        foreach (['', '-a', '-b'] as $which) {
+            File::deleteDirectory($folder.$which);
+        }
     }
 
     public function test_a_step_that_no_longer_fits_a_new_delivery_stops_the_tally_with_a_message(): void

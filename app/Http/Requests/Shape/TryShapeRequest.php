@@ -33,8 +33,13 @@ final class TryShapeRequest extends FormRequest
     public function sideRules(): SideRules
     {
         $sent = json_decode($this->getContent(), true, 64);
-        $shape = is_array($sent) ? $sent['shape'] ?? [] : [];
+        $sent = is_array($sent) ? $sent : [];
+        $side = $this->side();
+        // What is empty is not there: an empty map cannot be told from an empty list.
+        $said = static fn(mixed $part): array => is_array($part) ? array_filter($part, static fn(mixed $value): bool => $value !== []) : [];
+        $rules = $said(['shape' => $sent['shape'] ?? []] + (is_array($sent['reads'] ?? null) ? $sent['reads'] : []));
+        $plan = $said(['sides' => $rules === [] ? [] : [$side->value => $rules], 'references' => $said($sent['references'] ?? [])]);
 
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => Plan::FORMAT_VERSION, 'key' => [['source' => '?', 'target' => '?']], 'columnPairs' => [], ...($shape === [] ? [] : ['sides' => ['source' => ['shape' => $shape]]])]))->source;
+        return Plan::fromJson(CanonicalJson::of(['formatVersion' => Plan::FORMAT_VERSION, 'key' => [['source' => '?', 'target' => '?']], 'columnPairs' => [], ...$plan]))->side($side);
     }
 }

@@ -67,7 +67,7 @@ watchEffect(() => {
         </p>
         <div v-if="board.datasets.length > 0" class="sums">
           <div>
-            <b>{{ board.sums.cellsAgreeing }}</b><span>of {{ count(board.sums.cells) }} compared cells agree</span>
+            <b>{{ board.sums.agreement }}</b><span>of {{ count(board.sums.values) }} values are right</span>
           </div>
           <div>
             <b>{{ count(board.sums.openFindings) }}</b><span>findings to explain</span>

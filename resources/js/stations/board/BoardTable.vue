@@ -22,7 +22,7 @@ const standing = (tally: Tally): string =>
         <tr>
           <th scope="col">Dataset</th>
           <th scope="col" class="bar">{{ board.migration.sourceLabel }} over {{ board.migration.targetLabel.toLowerCase() }}</th>
-          <th scope="col" class="number">Cells agreeing</th>
+          <th scope="col" class="number">Values right</th>
           <th scope="col" class="number">Rows arrived</th>
           <th scope="col" class="number">Open patterns</th>
           <th scope="col">Findings</th>
@@ -37,7 +37,7 @@ const standing = (tally: Tally): string =>
           </th>
           <template v-if="dataset.tally !== null">
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
-            <td class="number strong">{{ dataset.tally.measures.cellsAgreeing }}</td>
+            <td class="number strong">{{ dataset.tally.measures.cellsAgreeingOverall }}</td>
             <td class="number strong">{{ dataset.tally.measures.rowsArrived }}</td>
             <td class="number strong">{{ dataset.tally.openGroups === 0 ? 'none' : count(dataset.tally.openGroups) }}</td>
             <td>{{ standing(dataset.tally) }}</td>

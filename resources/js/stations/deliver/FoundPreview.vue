@@ -44,7 +44,9 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
   <div class="found">
     <p>
       <b>{{ receipt.fileName }}</b>: {{ partKind(preview.format.kind) }}, {{ counted(preview.columns.length, 'column')
-      }}<template v-if="isDelimited">, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds }}</template
+      }}<template v-if="isDelimited"
+        >, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds
+        }}<template v-if="preview.reasons.header">, {{ preview.reasons.header }}</template></template
       >.
     </p>
     <p v-if="preview.sameAs" class="warn" role="alert">This file is {{ preview.sameAs }}. Taken twice, its rows count twice.</p>

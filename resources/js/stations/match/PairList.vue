@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kindName, passes } from '@/format/rules'
+import type { ReadAs } from '@/composables/useDraft'
 import FlagBox from '@/stations/match/FlagBox.vue'
 
 const props = defineProps<{
@@ -17,7 +18,7 @@ const emit = defineEmits<{
   pair: [source: string, target: string | null]
   pairAll: [pairs: Schemas['KeyColumn'][]]
   toggleKey: [pair: Schemas['KeyColumn']]
-  readAs: [kinds: { source: string; kind: Schemas['Kind'] }[]]
+  readAs: [kinds: ReadAs[]]
   flag: [columns: Partial<Record<'source' | 'target', string>>, isSensitive: boolean]
   choose: [source: string]
 }>()
@@ -29,6 +30,7 @@ function drop(target: string): void {
   dragged.value = over.value = null
 }
 
+type AdvisedKind = Schemas['Advice']['kinds'][number]
 type Proposal = Schemas['Advice']['pairs']['proposals'][number]
 const NOT_COMPARED = '\u0000not compared'
 
@@ -65,10 +67,28 @@ const proposed = computed(() => {
 })
 const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
 const NAMED = 6
-const namedKinds = computed(() => {
-  const named = props.kinds.slice(0, NAMED).map(({ source, kind, forms }) => `${source} (${kindName(kind)}${forms > 1 ? `, in ${forms} forms` : ''})`)
-  return named.join(', ') + (props.kinds.length > NAMED ? ` and ${props.kinds.length - NAMED} more` : '')
-})
+const isOpen = (one: AdvisedKind): boolean => one.declares.source.length > 1 || one.declares.target.length > 1
+const sure = computed(() => props.kinds.filter((one) => !isOpen(one)))
+const open = computed(() => props.kinds.filter(isOpen))
+/** In the words of the declaration: the date form, or a number as it would be written. */
+function form(declared: Schemas['Reading']): string {
+  return declared.dateForms?.join(', ') ?? `1${declared.groupMark ?? ''}234${declared.decimalMark ?? '.'}5`
+}
+function named(one: AdvisedKind): string {
+  const declared = (['source', 'target'] as const).flatMap((side) => one.declares[side].slice(0, 1).map((reading) => `${side} ${form(reading)}`))
+  return `${one.source} (${[kindName(one.kind), ...declared].join(', ')})`
+}
+const namedKinds = computed(
+  () => sure.value.slice(0, NAMED).map(named).join(', ') + (sure.value.length > NAMED ? ` and ${sure.value.length - NAMED} more` : ''),
+)
+/** Every way in which an open pair can be read: a form of the source with a form of the target. */
+const waysOf = (one: AdvisedKind): { says: string; readAs: ReadAs }[] =>
+  (one.declares.source.length > 0 ? one.declares.source : [undefined]).flatMap((source) =>
+    (one.declares.target.length > 0 ? one.declares.target : [undefined]).map((target) => ({
+      says: [source && `source ${form(source)}`, target && `target ${form(target)}`].filter(Boolean).join(', '),
+      readAs: { source: one.source, target: one.target, kind: one.kind, declares: { source, target } },
+    })),
+  )
 /** How much of each pair agrees in the trial. */
 const agreement = computed(() => new Map(props.agreeing.map((pair) => [pair.source, pair])))
 const leftOver = computed(() => {
@@ -95,18 +115,25 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
     </div>
-    <div v-if="mayWork && kinds.length > 0" class="strong" role="status">
-      <span>{{ kinds.length === 1 ? 'One pair looks' : `${kinds.length} pairs look` }} like more than text: {{ namedKinds }}.</span>
+    <div v-if="mayWork && sure.length > 0" class="strong" role="status">
+      <span
+        >{{ sure.length === 1 ? 'All values of one pair' : `All values of ${sure.length} pairs` }} could be read as more than the plan says:
+        {{ namedKinds }}.</span
+      >
       <el-button
         size="small"
         @click="
           emit(
             'readAs',
-            kinds.map(({ source, kind }) => ({ source, kind })),
+            sure.map((one) => waysOf(one)[0]!.readAs),
           )
         "
-        >Read {{ kinds.length === 1 ? 'it' : 'them' }} so</el-button
+        >Read {{ sure.length === 1 ? 'it' : 'them' }} so</el-button
       >
+    </div>
+    <div v-for="one in mayWork ? open.slice(0, NAMED) : []" :key="one.source" class="strong" role="status">
+      <span>{{ one.source }} could be a {{ kindName(one.kind) }}, and its values fit several forms. Which is it?</span>
+      <el-button v-for="way in waysOf(one)" :key="way.says" size="small" @click="emit('readAs', [way.readAs])">{{ way.says }}</el-button>
     </div>
     <table>
       <thead>

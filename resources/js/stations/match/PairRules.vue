@@ -5,7 +5,7 @@ import { counted } from '@/format/counts'
 import { formCauses, formsOf, formsOfKinds, inOrder, kinds, passes } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
-import SideForms from '@/stations/match/SideForms.vue'
+import SideForms from '@/parts/SideForms.vue'
 import type { Side } from '@/composables/useDraft'
 
 /** What one pair, or one column of the key, lets pass and how its values are read. */
@@ -117,6 +117,7 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
         <legend>Or when the values are this close</legend>
         <div class="close">
           <el-select
+            :empty-values="[null, undefined]"
             :model-value="pair.tolerance?.measure ?? ''"
             aria-label="Measure of the tolerance"
             :disabled="!mayWork"

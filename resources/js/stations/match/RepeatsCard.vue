@@ -9,12 +9,19 @@ const emit = defineEmits<{ repeat: [side: Side, policy: Schemas['RepeatsPolicy']
 
 const policyOf = (side: Side): Schemas['RepeatsPolicy'] => props.draft.sides?.[side]?.repeats ?? { policy: 'set-aside' }
 const needsColumn = (policy: string): boolean => policy === 'keep-highest' || policy === 'keep-lowest'
+const keepsOf = (side: Side): 'highest' | 'lowest' => policyOf(side).then?.keeps ?? 'highest'
 const columnsOf = (side: Side): string[] => (props.plan[side]?.columns ?? []).map((column) => column.name)
 
 function choose(side: Side, policy: Schemas['RepeatsPolicy']['policy']): void {
   const inKey = new Set(props.draft.key.map((column) => column[side]))
   const first = columnsOf(side).find((name) => !inKey.has(name)) ?? columnsOf(side)[0] ?? ''
   emit('repeat', side, needsColumn(policy) ? { policy, column: policyOf(side).column ?? first, kind: policyOf(side).kind ?? 'text' } : { policy })
+}
+
+function decide(side: Side, part: Partial<NonNullable<Schemas['RepeatsPolicy']['then']>> | null): void {
+  const { then, ...policy } = policyOf(side)
+  const column = part?.column ?? then?.column
+  emit('repeat', side, part === null || column === undefined ? policy : { ...policy, then: { ...then, ...part, column } })
 }
 </script>
 
@@ -49,7 +56,54 @@ function choose(side: Side, policy: Schemas['RepeatsPolicy']['policy']): void {
         >
           <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="`read as ${known.name}`" />
         </el-select>
+        <el-select
+          :empty-values="[null, undefined]"
+          :model-value="policyOf(side).then?.column ?? ''"
+          filterable
+          :aria-label="`${side}: column that decides between equal ones`"
+          :disabled="!mayWork"
+          @update:model-value="decide(side, $event === '' ? null : { column: $event })"
+        >
+          <el-option value="" label="of equal ones the first" />
+          <el-option
+            v-for="name in columnsOf(side).filter((other) => other !== policyOf(side).column)"
+            :key="name"
+            :value="name"
+            :label="`equal ones: by ${name}`"
+          />
+        </el-select>
+        <template v-if="policyOf(side).then">
+          <el-select
+            :model-value="policyOf(side).then?.kind ?? 'text'"
+            :aria-label="`${side}: kind of the column that decides between equal ones`"
+            :disabled="!mayWork"
+            @update:model-value="decide(side, { kind: $event })"
+          >
+            <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="`read as ${known.name}`" />
+          </el-select>
+          <el-select
+            :model-value="keepsOf(side)"
+            :aria-label="`${side}: which of the equal ones is kept`"
+            :disabled="!mayWork"
+            @update:model-value="decide(side, { keeps: $event })"
+          >
+            <el-option value="highest" label="the highest is kept" />
+            <el-option value="lowest" label="the lowest is kept" />
+          </el-select>
+        </template>
       </template>
+      <el-select
+        v-if="policyOf(side).policy === 'collapse-copies'"
+        :model-value="policyOf(side).except ?? []"
+        multiple
+        filterable
+        :aria-label="`${side}: columns in which copies may differ`"
+        placeholder="copies may differ in no column"
+        :disabled="!mayWork"
+        @update:model-value="emit('repeat', side, $event.length > 0 ? { policy: 'collapse-copies', except: $event } : { policy: 'collapse-copies' })"
+      >
+        <el-option v-for="name in columnsOf(side)" :key="name" :value="name" :label="`may differ in ${name}`" />
+      </el-select>
       <p class="quiet">{{ policies.find((known) => known.policy === policyOf(side).policy)?.sentence }}</p>
     </div>
   </section>

@@ -34,7 +34,7 @@ describe('the trial of a plan', () => {
   it('says what it found, the most cells first, and on how many rows', () => {
     const wrapper = card()
 
-    expect(wrapper.text()).toContain('98.00 % of the rows arrive, 99.10 % of their cells agree.')
+    expect(wrapper.text()).toContain('98.00 % of the rows arrive, 99.10 % of all values are right.')
     expect(wrapper.findAll('li').map((line) => line.text())).toEqual(['fee rounded 5 cells', 'holder spaces differ 3 cells'])
     expect(wrapper.text()).toContain('100 rows against 99: one key in 4, the same on both sides.')
     expect(card({ oneIn: 1 }).text()).toContain('100 rows against 99: all of them.')
@@ -67,7 +67,17 @@ describe('pairs that are proposed', () => {
         plan,
         draft: { key: [], columnPairs: [], leftOut: { source: [], target: [] }, ...draft } as Schemas['PlanDraft'],
         proposals: [proposal('basin', 'c1', 'strong'), proposal('fee', 'c2', 'likely')],
-        kinds: [{ source: 'fee', target: 'c2', kind: 'number', forms: 2 }],
+        kinds: [
+          { source: 'fee', target: 'c2', kind: 'number', isText: true, forms: 2, declares: { source: [], target: [{ groupMark: ',' }] } },
+          {
+            source: 'since',
+            target: 'c3',
+            kind: 'date',
+            isText: true,
+            forms: 2,
+            declares: { source: [], target: [{ dateForms: ['dd/MM/yyyy'] }, { dateForms: ['MM/dd/yyyy'] }] },
+          },
+        ],
         agreeing: result().pairs,
         mayWork: true,
         chosen: null,
@@ -111,9 +121,18 @@ describe('pairs that are proposed', () => {
 
   it('are read as the kind that they look like at one press', async () => {
     const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'fee', target: 'c2', kind: 'text' }] })
-    expect(wrapper.text()).toContain('One pair looks like more than text: fee (number, in 2 forms).')
+    expect(wrapper.text()).toContain('All values of one pair could be read as more than the plan says: fee (number, target 1,234.5).')
     await press(wrapper, 'Read it so')
+    expect(wrapper.emitted('readAs')).toEqual([
+      [[{ source: 'fee', target: 'c2', kind: 'number', declares: { source: undefined, target: { groupMark: ',' } } }]],
+    ])
+  })
 
-    expect(wrapper.emitted('readAs')).toEqual([[[{ source: 'fee', kind: 'number' }]]])
+  it('ask which form it is where the values fit several that disagree', async () => {
+    const wrapper = list({})
+    expect(wrapper.text()).toContain('since could be a date, and its values fit several forms. Which is it?')
+    await press(wrapper, 'target MM/dd/yyyy')
+
+    expect(wrapper.emitted('readAs')).toMatchObject([[[{ source: 'since', kind: 'date', declares: { target: { dateForms: ['MM/dd/yyyy'] } } }]]])
   })
 })

@@ -47,7 +47,7 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
           ><RowMark :row-class="one.rowClass" silent /> {{ count(one.rows) }} {{ className(one.rowClass).toLowerCase() }}</span
         >
       </p>
-      <p>{{ result.rowsArrived }} of the rows arrive, {{ result.cellsAgreeing }} of their cells agree.</p>
+      <p>{{ result.rowsArrived }} of the rows arrive, {{ result.cellsAgreeing }} of all values are right.</p>
       <ul v-if="patterns.length > 0">
         <li v-for="pattern in patterns.slice(0, MOST)" :key="`${pattern.source} ${pattern.sentence}`">
           <b>{{ pattern.source }}</b> {{ pattern.sentence }} <span class="quiet">{{ counted(pattern.cells, 'cell') }}</span>

@@ -7,6 +7,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ParametersCard from '@/stations/shape/ParametersCard.vue'
+import ReferenceCard from '@/stations/shape/ReferenceCard.vue'
 import ShapeLedger from '@/stations/shape/ShapeLedger.vue'
 import SideStream from '@/stations/shape/SideStream.vue'
 import StepEditor from '@/stations/shape/StepEditor.vue'
@@ -14,7 +15,7 @@ import { kindOf } from '@/stations/shape/stepKinds'
 import { useTrial } from '@/stations/shape/useShape'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
-const { plan, draft, saving, shape, undo, canUndo, redo, canRedo } = useDraft(() => props.course, { station: 'shape' })
+const { plan, draft, saving, shape, prepare, undo, canUndo, redo, canRedo } = useDraft(() => props.course, { station: 'shape' })
 
 const chosen = ref<{ side: Side; id: string } | null>(null)
 const chosenOf = (side: Side): string | null => (chosen.value?.side === side ? chosen.value.id : null)
@@ -23,13 +24,13 @@ const trials = {
   source: useTrial(
     () => props.course,
     'source',
-    () => stepsOf('source'),
+    () => draft.value,
     () => chosenOf('source'),
   ),
   target: useTrial(
     () => props.course,
     'target',
-    () => stepsOf('target'),
+    () => draft.value,
     () => chosenOf('target'),
   ),
 }
@@ -93,6 +94,14 @@ function copy(side: Side, step: Schemas['Step']): void {
   shape(other, [...stepsOf(other), copied])
   chosen.value = { side: other, id: copied.id }
 }
+/** References that steps of either side look up from. */
+const references = computed(() => [
+  ...new Set(
+    (['source', 'target'] as const).flatMap((side) =>
+      stepsOf(side).flatMap(({ reference }) => (reference === undefined || reference === '' ? [] : [reference])),
+    ),
+  ),
+])
 /** Names that conditions of either side ask for. */
 const parameters = computed(() => {
   const found = new Set<string>()
@@ -162,6 +171,16 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
             Steps prepare a side before its rows are matched: they run again by themselves on the next delivery, and can be changed at any time. Choose a step
             to see rows before and after it.
           </p>
+          <template v-if="!looked">
+            <ReferenceCard
+              v-for="name in references"
+              :key="name"
+              :name="name"
+              :rules="draft.references?.[name] ?? {}"
+              :may-work="course.mayWork"
+              @prepare="prepare(name, $event)"
+            />
+          </template>
           <ParametersCard
             v-if="!looked && parameters.length > 0 && plan.data.value"
             :course="course"

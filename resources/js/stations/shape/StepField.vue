@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { kinds } from '@/format/rules'
+import { formCauses, kinds } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import ConditionEditor from '@/stations/shape/ConditionEditor.vue'
@@ -113,7 +113,7 @@ const newAction = (action: string): Action =>
             replaced(
               asTotals,
               place,
-              $event === 'count' ? { total: $event, into: total.into } : { ...total, total: $event, column: total.column ?? columns[0] ?? '' },
+              $event === 'count' ? { total: 'count', into: total.into } : { ...total, total: $event, column: total.column ?? columns[0] ?? '' },
             ),
           )
         "
@@ -121,13 +121,14 @@ const newAction = (action: string): Action =>
         <el-option v-for="known in totals" :key="known.value" :value="known.value" :label="known.label" />
       </el-select>
       <el-select
-        v-if="total.total !== 'count'"
-        :model-value="total.column"
+        :empty-values="[null, undefined]"
+        :model-value="total.column ?? ''"
         size="small"
         filterable
         :aria-label="`Column of total ${place + 1}`"
-        @update:model-value="emit('update', replaced(asTotals, place, { ...total, column: $event }))"
+        @update:model-value="emit('update', replaced(asTotals, place, $event === '' ? { total: total.total, into: total.into } : { ...total, column: $event }))"
       >
+        <el-option v-if="total.total === 'count'" value="" label="(all rows)" />
         <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
       </el-select>
       <CommittedInput
@@ -184,7 +185,19 @@ const newAction = (action: string): Action =>
       @update:model-value="emit('update', $event.length > 0 ? $event : asTexts)"
     />
     <el-select
+      v-else-if="field.type === 'forgives'"
+      :model-value="asTexts"
+      multiple
+      :disabled="!mayWork"
+      :aria-label="field.label"
+      :placeholder="field.hint ?? 'nothing'"
+      @update:model-value="emit('update', $event.length > 0 ? $event : undefined)"
+    >
+      <el-option v-for="known in formCauses" :key="known.cause" :value="known.cause" :label="known.name" />
+    </el-select>
+    <el-select
       v-else-if="field.type === 'choice'"
+      :empty-values="[null, undefined]"
       :model-value="asText"
       :disabled="!mayWork"
       :aria-label="field.label"
@@ -194,6 +207,7 @@ const newAction = (action: string): Action =>
     </el-select>
     <template v-else-if="field.type === 'order'">
       <el-select
+        :empty-values="[null, undefined]"
         :model-value="asOrder?.column ?? ''"
         filterable
         :disabled="!mayWork"
@@ -228,11 +242,22 @@ const newAction = (action: string): Action =>
         aria-label="Decimals after"
         @update:model-value="reading({ decimalMark: $event })"
       >
-        <el-option value="." label="with a point: 1,234.50" />
-        <el-option value="," label="with a comma: 1.234,50" />
+        <el-option value="." label="with a point: 1234.50" />
+        <el-option value="," label="with a comma: 1234,50" />
       </el-select>
       <el-select
-        v-else-if="field.label === 'date'"
+        v-if="field.label === 'number'"
+        :empty-values="[null, undefined]"
+        :model-value="asReading.groupMark ?? ''"
+        :disabled="!mayWork"
+        aria-label="Between groups of three digits"
+        @update:model-value="reading({ groupMark: $event })"
+      >
+        <el-option value="" label="groups of digits: nothing between" />
+        <el-option v-for="mark in [',', '.', ' ', `'`]" :key="mark" :value="mark" :label="`groups of digits: 1${mark}234`" />
+      </el-select>
+      <el-select
+        v-if="field.label === 'date'"
         :model-value="asReading.dateForms ?? []"
         multiple
         filterable
@@ -240,12 +265,12 @@ const newAction = (action: string): Action =>
         default-first-option
         :disabled="!mayWork"
         aria-label="Date forms"
-        placeholder="year first, or day first"
+        placeholder="2027-03-31 only"
         @update:model-value="reading({ dateForms: $event })"
       >
         <el-option v-for="form in ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd']" :key="form" :value="form" :label="form" />
       </el-select>
-      <template v-else>
+      <template v-if="field.label === 'yes-no'">
         <el-select
           :model-value="asReading.yes ?? []"
           multiple

@@ -26,6 +26,7 @@ export interface Field {
     | 'reading'
     | 'formula'
     | 'choice'
+    | 'forgives'
   options?: readonly { value: string; label: string }[]
   hint?: string
 }
@@ -45,6 +46,21 @@ const within: Field = { name: 'by', label: 'Within', type: 'columns', hint: 'all
 const reason: readonly Field[] = [
   { name: 'reason', label: 'Why they are left out', type: 'text' },
   { name: 'answersFor', label: 'Who answers for it', type: 'text' },
+]
+const forgiving: Field = { name: 'forgives', label: 'Meets although only this differs', type: 'forgives', hint: 'nothing' }
+const tolerant: readonly Field[] = [
+  forgiving,
+  {
+    name: 'several',
+    label: 'Where several records are found',
+    type: 'choice',
+    options: [
+      { value: '', label: 'the tally stops and names them' },
+      { value: 'first', label: 'the first is taken' },
+      { value: 'last', label: 'the last is taken' },
+      { value: 'blank', label: 'nothing is taken' },
+    ],
+  },
 ]
 const first = (names: readonly string[]): string => names[0] ?? ''
 const blankIn = (names: readonly string[]) => ({ condition: { column: first(names), test: 'is-blank' } })
@@ -238,6 +254,7 @@ export const stepKinds: readonly StepKind[] = [
       { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Basins' },
       { name: 'on', label: 'Column here, and its column there', type: 'on' },
       { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      ...tolerant,
     ],
     make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),
   },
@@ -252,8 +269,32 @@ export const stepKinds: readonly StepKind[] = [
       { name: 'until', label: 'And ends with', type: 'text', hint: 'where the next begins' },
       { name: 'on', label: 'Within: column here, and its column there', type: 'on' },
       { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      forgiving,
     ],
     make: (names) => ({ reference: 'Length bands', column: first(names), from: 'from', take: [{ reference: 'band', into: 'band' }] }),
+  },
+  {
+    kind: 'bring-in-records',
+    name: 'Bring in records',
+    group: 'References',
+    fields: [
+      { name: 'reference', label: 'Of the dataset', type: 'text', hint: 'its name; a row for each record that is found' },
+      { name: 'on', label: 'Column here, and its column there', type: 'on' },
+      { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      forgiving,
+      {
+        name: 'without',
+        label: 'Rows that no record is found for',
+        type: 'choice',
+        options: [
+          { value: '', label: 'stay, with blank cells' },
+          { value: 'leave-out', label: 'are left out' },
+          { value: 'list', label: 'stay, and are listed by their keys' },
+        ],
+      },
+      ...reason,
+    ],
+    make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),
   },
 ]
 
@@ -298,7 +339,7 @@ export const tests: readonly { value: string; label: string; takes: 'nothing' | 
 ]
 
 export const totals: readonly { value: string; label: string }[] = [
-  { value: 'count', label: 'number of rows' },
+  { value: 'count', label: 'number of rows, or of values of' },
   { value: 'sum', label: 'sum of' },
   { value: 'distinct', label: 'distinct values of' },
   { value: 'lowest', label: 'lowest of' },

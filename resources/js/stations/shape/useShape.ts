@@ -5,14 +5,26 @@ import type { Side } from '@/composables/useDraft'
 const SECOND = 1000
 
 /** What the steps of one side do, tried on a sample whenever they change. */
-export function useTrial(course: () => Schemas['Course'], side: Side, steps: () => readonly Schemas['Step'][], chosen: () => string | null) {
+export function useTrial(course: () => Schemas['Course'], side: Side, draft: () => Schemas['PlanDraft'] | null, chosen: () => string | null) {
+  const steps = () => draft()?.sides?.[side]?.shape ?? []
+  const reads = () => ({ ...draft()?.sides?.[side], shape: undefined, repeats: undefined })
+  const references = () => draft()?.references ?? {}
   return useQuery({
-    queryKey: ['dataset', () => course().id, 'trial', side, () => course()[side]?.id, () => JSON.stringify(steps()), chosen],
+    queryKey: [
+      'dataset',
+      () => course().id,
+      'trial',
+      side,
+      () => course()[side]?.id,
+      () => JSON.stringify(steps()),
+      () => JSON.stringify([reads(), references()]),
+      chosen,
+    ],
     queryFn: () =>
       answer(
         api.POST('/datasets/{dataset}/shape-trials', {
           params: { path: { dataset: course().id } },
-          body: { side, shape: [...steps()], chosen: chosen() },
+          body: { side, shape: steps(), reads: reads(), references: references(), chosen: chosen() },
         }),
       ),
     enabled: () => course()[side] !== null,

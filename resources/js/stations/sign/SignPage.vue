@@ -45,9 +45,9 @@ const groups = computed(() => {
             <dl>
               <dt>Rows arrived</dt>
               <dd>{{ tally.measures.rowsArrived }}</dd>
-              <dt>Cells agreeing, of matched rows</dt>
+              <dt>Values right, of rows that met</dt>
               <dd>{{ tally.measures.cellsAgreeing }}</dd>
-              <dt>Cells agreeing overall</dt>
+              <dt>Values right, of all values</dt>
               <dd>{{ tally.measures.cellsAgreeingOverall }}</dd>
             </dl>
           </div>

@@ -17,7 +17,7 @@ const tally = (number: number, planVersion: number, more: object = {}) =>
     planVersion,
     finishedAt: '2026-11-25T10:00:00Z',
     rows: { source: { ...side, missing: 12 - number }, target: { ...side, extra: number } },
-    measures: { cellsAgreeing: '99.10 %', rowsArrived: '98.00 %' },
+    measures: { cellsAgreeingOverall: '99.10 %', rowsArrived: '98.00 %' },
     warnings: [],
     openGroups: 1,
     carryOver: null,

@@ -53,7 +53,7 @@ const open = (tally: Schemas['Tally']): string =>
             <th scope="col">tally</th>
             <th scope="col">when</th>
             <th scope="col">{{ course.migration.sourceLabel.toLowerCase() }} over {{ course.migration.targetLabel.toLowerCase() }}</th>
-            <th scope="col" class="number">cells agreeing</th>
+            <th scope="col" class="number">values right</th>
             <th scope="col" class="number">rows arrived</th>
             <th scope="col">open</th>
             <th scope="col">made of</th>
@@ -71,7 +71,7 @@ const open = (tally: Schemas['Tally']): string =>
             </th>
             <td>{{ moment(tally.finishedAt) }}</td>
             <td><OverlapBar :rows="tally.rows" :width="300" :height="18" captioned /></td>
-            <td class="number strong">{{ tally.measures.cellsAgreeing }}</td>
+            <td class="number strong">{{ tally.measures.cellsAgreeingOverall }}</td>
             <td class="number strong">{{ tally.measures.rowsArrived }}</td>
             <td>{{ open(tally) }}</td>
             <td class="quiet">

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import CommittedInput from '@/parts/CommittedInput.vue'
 
-/** How one side writes its values, or those of one column: blank tokens, and the forms of a kind. */
+/** How a side or a reference writes its values, or those of one column: blank tokens, and the forms of a kind. */
 const props = defineProps<{
-  side: 'source' | 'target'
+  side: 'source' | 'target' | 'reference'
   label: string
   kind: Schemas['Kind'] | 'any'
   reading: Schemas['Reading']
@@ -17,6 +18,14 @@ const emit = defineEmits<{ declare: [reading: Schemas['Reading']] }>()
 const isOfTime = computed(() => props.kind === 'date' || props.kind === 'date-time' || props.kind === 'any')
 const asTheSide = (values: readonly string[] | undefined, otherwise: string): string =>
   values === undefined || values.length === 0 ? otherwise : `as the whole side: ${values.join(', ')}`
+/** Nothing is guessed about marks: what is not declared is no number. */
+const GROUP_MARKS = [
+  { mark: '', label: 'nothing: 1234' },
+  { mark: ',', label: 'a comma: 1,234' },
+  { mark: '.', label: 'a point: 1.234' },
+  { mark: ' ', label: 'a space: 1 234' },
+  { mark: "'", label: "an apostrophe: 1'234" },
+] as const
 const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd', 'dd/MM/yy']
 </script>
 
@@ -48,8 +57,20 @@ const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd M
         :aria-label="`${label}: decimals after`"
         @update:model-value="emit('declare', { decimalMark: $event })"
       >
-        <el-option value="." label="a point: 1,234.50" />
-        <el-option value="," label="a comma: 1.234,50" />
+        <el-option value="." label="a point: 1234.50" />
+        <el-option value="," label="a comma: 1234,50" />
+      </el-select>
+    </label>
+    <label v-if="kind === 'number' || kind === 'any'">
+      <span>Between groups of three digits</span>
+      <el-select
+        :empty-values="[null, undefined]"
+        :model-value="reading.groupMark ?? inherited?.groupMark ?? ''"
+        :disabled="!mayWork"
+        :aria-label="`${label}: between groups of three digits`"
+        @update:model-value="emit('declare', { groupMark: $event })"
+      >
+        <el-option v-for="{ mark, label: said } in GROUP_MARKS" :key="mark" :value="mark" :label="said" />
       </el-select>
     </label>
     <label v-if="isOfTime">
@@ -63,11 +84,21 @@ const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd M
         :reserve-keyword="false"
         :disabled="!mayWork"
         :aria-label="`${label}: date forms`"
-        :placeholder="asTheSide(inherited?.dateForms, 'year first, or day first')"
+        :placeholder="asTheSide(inherited?.dateForms, '2027-03-31 only')"
         @update:model-value="emit('declare', { dateForms: $event })"
       >
         <el-option v-for="form in DATE_FORMS" :key="form" :value="form" :label="form" />
       </el-select>
+    </label>
+    <label v-if="kind === 'date-time'">
+      <span>Clocks stand in the time zone</span>
+      <CommittedInput
+        :value="reading.zone ?? ''"
+        :disabled="!mayWork"
+        :aria-label="`${label}: time zone`"
+        :placeholder="inherited?.zone === undefined ? 'not said, such as Europe/London' : `as the whole side: ${inherited.zone}`"
+        @commit="emit('declare', { zone: $event.trim() === '' ? undefined : $event.trim() })"
+      />
     </label>
   </fieldset>
 </template>
@@ -92,8 +123,14 @@ legend {
   color: var(--src);
   padding: 0;
 }
+fieldset.reference {
+  border-color: var(--line);
+}
 .target legend {
   color: var(--tgt);
+}
+.reference legend {
+  color: inherit;
 }
 label {
   display: grid;
