@@ -43,6 +43,42 @@ final readonly class Reference
 
     private const HEAD = "<!-- Made by bin/docs. Changes here are overwritten. -->\n\n";
 
+    private const CATALOGUE = <<<'TEXT'
+        ## Version 3 of the catalogue
+
+        - A crosswalk is asked first, also for blank cells and under the forms that its pair forgives.
+        - `accents` is a form of its own: é and e, ł and l, ß and ss. Capitals are compared by simple folding, which never changes the number of letters.
+        - `offset`: numbers of a whole column that are more or less by one constant. `date-shift` names the time zone also where it is 0 or 1 hours away; a time that a zone skips or doubles is said as such.
+        - `untranslated`: the target still holds the value of the source, where the crosswalk has an entry for it. Codes that abbreviate (active, A) are `translated`, and no longer cut.
+        - `moved` looks in columns that are not compared too.
+        - Patterns of `near-text` are by kind of edit (swapped, added, left out, replaced), with the letters as they were delivered.
+        - Nothing is guessed of a form: without a declaration a number is digits with a point before its decimals, a date is ISO 8601.
+
+        TEXT;
+
+    private const FILES = <<<'TEXT'
+
+        ## Files of --out
+
+        UTF-8, comma, RFC 4180 quotes, LF; whole or not at all. Places are the part and the physical line in it.
+
+        - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column, cause and pattern, what was forgiven in keys and cells, bridges used and idle, keys that repeat on one side only, partly blank keys, steps and references with their figures
+        - `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`, in source order
+        - `missing.csv`, `extra.csv`: `part`, `line`, `reason`, and whole rows in the order of their delivery
+        - `repeated.csv`: `side`, place, the place of the row that was kept instead, whether its policy decided, the rows of its key on each side, and the row under the columns of both sides
+        - `unkeyed.csv`: `side`, place, the row
+        - `left-out.csv`: `side`, place, the step with its sentence, reason and who answers for it, the row
+        - `refused.csv`: `side`, place, `reason`, `what is wrong`, `raw`
+        - `without-entry.csv`: values that a crosswalk has no entry for, with their cells
+        - `forgiven-postings.json`, `forgiven.postings`: where the cells are that rules let pass, by pattern, key columns too; see below
+        - `forgiven.csv`, with `--list-forgiven`: as `differences.csv`
+
+        ## Postings of forgiven cells
+
+        `forgiven-postings.json` lists the patterns: for each the column pair or key column, its cause, the number of cells, and the byte at which its list begins in `forgiven.postings` and its length. A list names the rows of the source by the physical line on which each begins (where steps prepared the side, or it came in several parts, by the number of the prepared row), and is a row of containers: the upper bits of the numbers (4 bytes, big-endian), how many there are less one (2 bytes, big-endian), then the lower 16 bits of each number (2 bytes, little-endian), ascending. That is two bytes a cell and little more. Who wants the n-th cell, the count or all of them reads the heads of that list and nothing else; containers follow the published design of compressed bitmaps with sorted arrays (Lemire and others, Software: Practice and Experience 46, 2016).
+
+        TEXT;
+
     private const ERRORS = [NotUsable::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
 
     /** @return array<string, string> file name => page */
@@ -53,7 +89,7 @@ final readonly class Reference
 
     private function causes(): string
     {
-        $page = self::HEAD."# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
+        $page = self::HEAD."# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n".self::CATALOGUE."\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
         $examples = $this->examples();
         foreach (CauseId::cases() as $id) {
             $kind = match (true) {
@@ -170,8 +206,8 @@ final readonly class Reference
         foreach ([new TallyCommand, new ProfileCommand, new AdviseCommand, new PlanCheckCommand, new CausesCommand] as $command) {
             $page .= $this->command($command);
         }
-        $page .= "\n## Exit status\n\n- 0: all agreed\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
-        $page .= "\n## Files of --out\n\nUTF-8, comma, RFC 4180 quotes, LF; whole or not at all.\n\n- `summary.json`: what `--json` prints\n- `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`, in source order\n- `missing.csv`, `extra.csv`: whole rows in the order of their delivery\n- `repeated.csv`, `unkeyed.csv`, `left-out.csv`: `side`, `line`, and the row under the columns of both sides\n- `refused.csv`: `side`, `line`, `reason`, `raw`\n- `forgiven.csv`, with `--list-forgiven`: as `differences.csv`\n";
+        $page .= "\n## Exit status\n\n- 0: all prepared rows agreed; rows that steps left out by decision are said\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
+        $page .= self::FILES;
         $page .= "\n## Why a record is refused\n\n".implode('', array_map(static fn(RefusalReason $reason): string => "- `{$reason->value}`\n", RefusalReason::cases()));
 
         return $page;
@@ -200,7 +236,7 @@ final readonly class Reference
             'file', 'owner' => 'moorings.csv',
             'column', 'name' => 'bassin',
             'existing' => ['basin', 'berth'],
-            'positions' => [2, 3],
+            'columns' => ['fee (column 2)', 'fee (column 3)'],
             'kind' => 'a picture',
             'source' => 'Old system',
             'files' => 3,
