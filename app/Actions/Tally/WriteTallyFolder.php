@@ -11,6 +11,7 @@ use App\Models\Tally;
 use Illuminate\Support\Str;
 use NineTally\Core\Command\TallyFolder;
 use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Tally\Workspace;
 
 /**
  * Writes all that a tally was made of into a folder, from which the command line makes it again: the plan, the parts of both sides and of
@@ -36,10 +37,7 @@ final readonly class WriteTallyFolder
                 throw $this->unwritable($folder);
             }
         } finally {
-            foreach (is_dir($aside) ? array_diff(scandir($aside) ?: [], ['.', '..']) : [] as $file) {
-                unlink("{$aside}/{$file}");
-            }
-            is_dir($aside) && rmdir($aside);
+            Workspace::at($aside)->remove();
         }
     }
 

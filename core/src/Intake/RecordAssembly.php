@@ -50,12 +50,6 @@ final class RecordAssembly
         $this->line += $lines;
     }
 
-    /** The line on which the open record began. */
-    public function begunOn(): int
-    {
-        return $this->begunOn;
-    }
-
     /**
      * @param  string  $line  a physical line without its line end, or a piece of one that outgrows the row limit
      * @param  bool  $isWhole  whether the line ends with it

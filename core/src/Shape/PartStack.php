@@ -30,8 +30,7 @@ final readonly class PartStack
         if ($originColumn !== null) {
             ColumnPlaces::of($columns)->mustBeFree([$originColumn]);
         }
-        // A part that names a column twice is taken as it is: nobody can say which is meant before somebody asks.
-        $this->columns = count($parts) === 1 && $originColumn === null ? $parts[0]['reader']->columns()->names : [...$columns, ...($originColumn === null ? [] : [$originColumn])];
+        $this->columns = $originColumn === null ? $columns : [...$columns, $originColumn];
     }
 
     /** @return array<string, list<int>> columns that only some parts have => numbers of those parts, from 1 */

@@ -26,6 +26,18 @@ export const kinds: readonly { kind: Schemas['Kind']; name: string; forgives: re
   { kind: 'yes-no', name: 'yes / no', forgives: ['yes-no-form'] },
 ]
 
+/** What may stand between groups of three digits. Nothing is guessed: what is not declared is no number. */
+export const groupMarks = [
+  { mark: '', label: 'nothing: 1234' },
+  { mark: ',', label: 'a comma: 1,234' },
+  { mark: '.', label: 'a point: 1.234' },
+  { mark: ' ', label: 'a space: 1 234' },
+  { mark: "'", label: "an apostrophe: 1'234" },
+] as const
+
+/** Date forms to choose from; others can be typed. */
+export const dateForms = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd'] as const
+
 /** Forms that are forgiven because of a kind. */
 export const formsOfKinds = kinds.flatMap(({ forgives }) => forgives)
 export const formsOf = (kind: Schemas['Kind']): readonly Cause[] => kinds.find((known) => known.kind === kind)?.forgives ?? []

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { dateForms, groupMarks } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 
 /** How a side or a reference writes its values, or those of one column: blank tokens, and the forms of a kind. */
@@ -18,15 +19,6 @@ const emit = defineEmits<{ declare: [reading: Schemas['Reading']] }>()
 const isOfTime = computed(() => props.kind === 'date' || props.kind === 'date-time' || props.kind === 'any')
 const asTheSide = (values: readonly string[] | undefined, otherwise: string): string =>
   values === undefined || values.length === 0 ? otherwise : `as the whole side: ${values.join(', ')}`
-/** Nothing is guessed about marks: what is not declared is no number. */
-const GROUP_MARKS = [
-  { mark: '', label: 'nothing: 1234' },
-  { mark: ',', label: 'a comma: 1,234' },
-  { mark: '.', label: 'a point: 1.234' },
-  { mark: ' ', label: 'a space: 1 234' },
-  { mark: "'", label: "an apostrophe: 1'234" },
-] as const
-const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd', 'dd/MM/yy']
 </script>
 
 <template>
@@ -70,7 +62,7 @@ const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd M
         :aria-label="`${label}: between groups of three digits`"
         @update:model-value="emit('declare', { groupMark: $event })"
       >
-        <el-option v-for="{ mark, label: said } in GROUP_MARKS" :key="mark" :value="mark" :label="said" />
+        <el-option v-for="{ mark, label: said } in groupMarks" :key="mark" :value="mark" :label="said" />
       </el-select>
     </label>
     <label v-if="isOfTime">
@@ -87,7 +79,7 @@ const DATE_FORMS = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd M
         :placeholder="asTheSide(inherited?.dateForms, '2027-03-31 only')"
         @update:model-value="emit('declare', { dateForms: $event })"
       >
-        <el-option v-for="form in DATE_FORMS" :key="form" :value="form" :label="form" />
+        <el-option v-for="form in dateForms" :key="form" :value="form" :label="form" />
       </el-select>
     </label>
     <label v-if="kind === 'date-time'">

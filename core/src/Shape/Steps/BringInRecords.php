@@ -23,11 +23,7 @@ final readonly class BringInRecords implements Step
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
-        $places->all(array_column($this->on, 'column'));
-        $places->mustBeFree(array_column($this->take, 'into'));
-
-        return [...$columns, ...array_column($this->take, 'into')];
+        return RecordFinder::columns($columns, $this->on, $this->take);
     }
 
     public function sentence(): string

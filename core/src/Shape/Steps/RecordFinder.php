@@ -40,6 +40,26 @@ final readonly class RecordFinder
     private function __construct(private ReferenceTable $table, private array $places, private array $forms, private array $records, private array $keyPlaces, private StepFigures $figures) {}
 
     /**
+     * The columns of rows that records are taken into.
+     *
+     * @param  list<string>  $columns
+     * @param  list<array{column: string, reference: string}>  $on
+     * @param  list<array{reference: string, into: string}>  $take
+     * @return list<string>
+     *
+     * @throws UnusableStep when a column of the key is not there, or a name is taken
+     */
+    public static function columns(array $columns, array $on, array $take): array
+    {
+        $places = ColumnPlaces::of($columns);
+        $places->all(array_column($on, 'column'));
+        $into = array_column($take, 'into');
+        $places->mustBeFree($into);
+
+        return [...$columns, ...$into];
+    }
+
+    /**
      * @param  list<array{column: string, reference: string}>  $on
      * @param  list<string>  $forgives  causes of form
      * @param  list<string>  $columns  of the rows

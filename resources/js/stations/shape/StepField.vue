@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { formCauses, kinds } from '@/format/rules'
+import { dateForms, formCauses, groupMarks, kinds } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import ConditionEditor from '@/stations/shape/ConditionEditor.vue'
@@ -253,8 +253,7 @@ const newAction = (action: string): Action =>
         aria-label="Between groups of three digits"
         @update:model-value="reading({ groupMark: $event })"
       >
-        <el-option value="" label="groups of digits: nothing between" />
-        <el-option v-for="mark in [',', '.', ' ', `'`]" :key="mark" :value="mark" :label="`groups of digits: 1${mark}234`" />
+        <el-option v-for="{ mark, label } in groupMarks" :key="mark" :value="mark" :label="`between groups ${label}`" />
       </el-select>
       <el-select
         v-if="field.label === 'date'"
@@ -268,7 +267,7 @@ const newAction = (action: string): Action =>
         placeholder="2027-03-31 only"
         @update:model-value="reading({ dateForms: $event })"
       >
-        <el-option v-for="form in ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd']" :key="form" :value="form" :label="form" />
+        <el-option v-for="form in dateForms" :key="form" :value="form" :label="form" />
       </el-select>
       <template v-if="field.label === 'yes-no'">
         <el-select
