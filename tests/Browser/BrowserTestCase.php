@@ -9,7 +9,9 @@ use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\DriverCommand;
+use Facebook\WebDriver\Remote\JsonWireCompat;
 use Facebook\WebDriver\Remote\LocalFileDetector;
+use Facebook\WebDriver\Remote\RemoteExecuteMethod;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
@@ -131,7 +133,7 @@ abstract class BrowserTestCase extends TestCase
     protected function type(string $label, string $text): void
     {
         $quoted = $this->quoted($label);
-        $this->visible("//*[@aria-label={$quoted} or @id=//label[normalize-space(.)={$quoted}]/@for]", "a field \"{$label}\"")->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text]);
+        $this->visible("//*[@aria-label={$quoted}] | id(//label[normalize-space(.)={$quoted}]/@for)", "a field \"{$label}\"")->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text]);
     }
 
     protected function choose(string $field, string $option): void
@@ -192,19 +194,28 @@ abstract class BrowserTestCase extends TestCase
         return count($this->browser->findElements(WebDriverBy::xpath($xpath)));
     }
 
+    protected function seeFindings(int $number): void
+    {
+        $this->until(fn(): bool => $this->howMany('//*[@aria-label="Findings"]//*[@role="option"]') === $number, "{$number} findings in the list");
+    }
+
     protected function visible(string $xpath, string $what): WebDriverElement
     {
         $found = null;
         $this->until(function () use ($xpath, &$found): bool {
-            foreach ($this->browser->findElements(WebDriverBy::xpath($xpath)) as $element) {
-                if ($element->isDisplayed() && $element->isEnabled()) {
-                    $found = $element;
-
-                    return true;
+            // One question for all elements: the driver's own would look at each of them with a long script, and is asked all the time.
+            $answer = $this->browser->executeScript(<<<'JS'
+                const every = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE)
+                for (let place = 0; place < every.snapshotLength; place++) {
+                  const element = every.snapshotItem(place)
+                  const { width, height } = element.getBoundingClientRect()
+                  if (width && height && !element.disabled && element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return element
                 }
-            }
+                JS, [$xpath]);
+            $id = is_array($answer) ? JsonWireCompat::getElement($answer) : null;
+            $found = is_string($id) ? new RemoteWebElement(new RemoteExecuteMethod($this->browser), $id, true) : null;
 
-            return false;
+            return $found !== null;
         }, $what);
 
         return $found instanceof WebDriverElement ? $found : self::fail("There is no {$what}.");
@@ -231,8 +242,11 @@ abstract class BrowserTestCase extends TestCase
 
     protected function text(): string
     {
-        // Cells of one line may stand in boxes of their own, which the driver reports line by line.
-        return (string) preg_replace('/\s+/', ' ', $this->browser->findElement(WebDriverBy::tagName('body'))->getText());
+        // What can be seen, as the page itself says it: the driver would walk through every element, and is asked all the time.
+        $text = $this->browser->executeScript('return document.body.innerText');
+
+        // Cells of one line may stand in boxes of their own, which are told line by line.
+        return trim((string) preg_replace('/\s+/', ' ', is_string($text) ? $text : ''));
     }
 
     private function quoted(string $text): string

@@ -28,7 +28,7 @@ final class TwoPeopleReviewTest extends BrowserTestCase
         $this->see('Every row that does not agree');
         $this->press('fee: 12 blanked cells');
         $this->see('12 cells');
-        self::assertSame(12, $this->howMany('//*[@aria-label="Findings"]//*[@role="option"]'), 'The picture filters the list.');
+        $this->seeFindings(12);
         $this->type('basin is exactly', "LM\n");
         $this->see('6 cells');
         $this->meetsNoBarrier();
@@ -40,7 +40,7 @@ final class TwoPeopleReviewTest extends BrowserTestCase
         $this->see('Moorings');
         $this->browser->get($address);
         $this->see('6 cells');
-        self::assertSame(6, $this->howMany('//*[@aria-label="Findings"]//*[@role="option"]'), 'The address opens what was filtered.');
+        $this->seeFindings(6);
         $this->keys('D');
         $this->see('Ruled defect on 6 findings.');
 
