@@ -18,8 +18,8 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('resources/js', import.meta.url)) } },
   test: {
     projects: [
-      { extends: true, test: { name: 'shared', include: all.filter((name) => !replacing.includes(name)), isolate: false, ...patience } },
-      { extends: true, test: { name: 'replacing', include: replacing, ...patience } },
+      { extends: true, test: { name: 'shared', include: all.filter((name) => !replacing.includes(name)), isolate: false, environment: 'jsdom', ...patience } },
+      { extends: true, test: { name: 'replacing', include: replacing, environment: 'jsdom', ...patience } },
     ],
   },
 })

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 import { singleLettersAreOn, switchSingleLetters, usePageKeys } from '@/composables/useShortcuts'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
@@ -7,9 +6,9 @@ import { defineComponent, h } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useAskForWorkbook, useSendWorkbooks } from '@/composables/useWorkbooks'
 import WorkbookTray from '@/parts/WorkbookTray.vue'
+import { useServer } from '@/testing/server'
 
-const { GET, DELETE } = vi.hoisted(() => ({ GET: vi.fn(), DELETE: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET, DELETE }, answer: (asked: unknown) => asked }))
+const { GET, DELETE } = useServer()
 
 const workbook = (id: string, more: Partial<Schemas['Workbook']> = {}): Schemas['Workbook'] => ({ id, name: `${id}.xlsx`, state: 'asked', rows: 1200, done: 1, total: 4, problem: null, ...more }) // prettier-ignore
 let held: Schemas['Workbook'][] = []

@@ -1,15 +1,14 @@
-// @vitest-environment jsdom
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { ref } from 'vue'
+import { beforeEach, describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
+import { useServer } from '@/testing/server'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
-const held = ref<Partial<Schemas['WaitingParts']>>({})
-vi.mock('@/stations/deliver/useWaitingParts', () => ({ useWaitingParts: () => ({ data: held }) }))
+const { POST } = useServer()
 beforeEach(() => {
-  held.value = {}
+  POST.mockResolvedValue({})
 })
 
 const receipt = (id: string, columns: string[], more: object = {}) =>
@@ -35,7 +34,7 @@ const receipt = (id: string, columns: string[], more: object = {}) =>
 const parts = (...receipts: Schemas['Receipt'][]) =>
   mount(WaitingParts, {
     props: { receipts, dataset: 1, side: 'source', isBusy: false, isSending: false, isReading: false },
-    global: { plugins: [ElementPlus] },
+    global: { plugins: [ElementPlus, VueQueryPlugin] },
   })
 const press = async (wrapper: ReturnType<typeof parts>, name: string): Promise<void> => {
   const button = wrapper.findAll('button').find((one) => one.text().trim() === name)
@@ -92,12 +91,14 @@ describe('files that wait to be taken', () => {
     )
   })
 
-  it('says what they would change, and which of them share rows, before they are taken', () => {
-    held.value = {
+  it('says what they would change, and which of them share rows, before they are taken', async () => {
+    POST.mockResolvedValue({
       overlaps: [{ one: 'north.jsonl', other: 'south.jsonl', rows: 40, of: 50 }],
       changes: { since: 3, rows: { same: 900, changed: 7, gone: 2, new: 11 }, key: ['basin', 'berth'], changes: ['column note is new'] },
-    }
-    const text = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin'])).text()
+    })
+    const wrapper = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin']))
+    await flushPromises()
+    const text = wrapper.text()
 
     expect(text).toContain('40 rows of north.jsonl and south.jsonl are the same, of 50 rows.')
     expect(text).toContain('Since delivery 3: 11 rows new, 2 gone, 7 changed (by basin + berth), 900 the same, column note is new.')

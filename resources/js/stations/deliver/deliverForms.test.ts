@@ -1,5 +1,5 @@
-// @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
@@ -9,11 +9,7 @@ import DemandForm from '@/stations/deliver/DemandForm.vue'
 import { changeSentence } from '@/stations/deliver/changeSentence'
 import TrailerCells from '@/stations/deliver/TrailerCells.vue'
 
-vi.mock('@tanstack/vue-query', () => ({
-  useQueryClient: () => ({ invalidateQueries: vi.fn() }),
-  useMutation: () => ({ mutate: vi.fn(), isPending: { value: false }, error: { value: null } }),
-}))
-const global = { plugins: [ElementPlus] }
+const global = { plugins: [ElementPlus, VueQueryPlugin] }
 
 describe('edges of fixed-width columns', () => {
   const edges = (starts: number[]) => mount(ColumnEdges, { props: { lines: ['KB 014 fee'], starts, isBusy: false }, global })

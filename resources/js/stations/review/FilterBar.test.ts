@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
@@ -6,9 +5,9 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
 import type { Filter } from '@/stations/review/filter'
 import FilterBar from '@/stations/review/FilterBar.vue'
+import { useServer } from '@/testing/server'
 
-const { GET, POST, DELETE } = vi.hoisted(() => ({ GET: vi.fn(), POST: vi.fn(), DELETE: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET, POST, DELETE }, answer: (asked: unknown) => asked }))
+const { GET, POST, DELETE } = useServer()
 
 const tally = { id: 3, datasetId: 9, keyColumns: ['basin', 'berth'], patterns: [] } as unknown as Schemas['Tally']
 function bar(filter: Filter = {}, mayKeep = true) {

@@ -1,11 +1,10 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import FindKey from '@/stations/review/FindKey.vue'
+import { useServer } from '@/testing/server'
 
-const { GET } = vi.hoisted(() => ({ GET: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET }, answer: (asked: unknown) => asked }))
+const { GET } = useServer()
 
 const agreed = { class: 'agreed', key: 'KB,78' }
 const answers = (items: object[], row: object = { isWaiting: false, done: 0, total: 0, problem: null, record: null }) =>

@@ -1,13 +1,12 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
 import MaskStrip from '@/stations/review/MaskStrip.vue'
+import { useServer } from '@/testing/server'
 
-const { GET, POST, DELETE } = vi.hoisted(() => ({ GET: vi.fn(), POST: vi.fn(), DELETE: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET, POST, DELETE }, answer: (asked: unknown) => asked }))
+const { GET, POST, DELETE } = useServer()
 
 const strip = (sensitive: Partial<NonNullable<Schemas['Tally']['sensitive']>>) =>
   mount(MaskStrip, {

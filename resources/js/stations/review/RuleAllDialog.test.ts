@@ -1,12 +1,11 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
+import { useServer } from '@/testing/server'
 
-const { GET } = vi.hoisted(() => ({ GET: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET }, answer: (asked: unknown) => asked }))
+const { GET } = useServer()
 
 async function dialog(pattern: number | null = 4) {
   const wrapper = mount(RuleAllDialog, {

@@ -1,14 +1,14 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent } from 'vue'
-import type { Schemas } from '@/api/client'
+import { routerKey } from 'vue-router'
+import { ApiProblem, type Schemas } from '@/api/client'
 import { usePatternRule } from '@/stations/review/usePatternRule'
+import { useServer } from '@/testing/server'
 
-const { GET, PUT, push } = vi.hoisted(() => ({ GET: vi.fn(), PUT: vi.fn(), push: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET, PUT }, answer: (asked: unknown) => asked }))
-vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
+const { GET, PUT } = useServer()
+const push = vi.fn()
 
 const course = { id: 7, source: { id: 1 }, target: { id: 2 }, keyColumns: ['basin'] } as unknown as Schemas['Course']
 const draft = { key: [], columnPairs: [{ id: 'a', source: 'holder', target: 'owner', kind: 'text' }], leftOut: { source: [], target: [] } }
@@ -25,7 +25,7 @@ function desk(source: string) {
         return () => null
       },
     }),
-    { global: { plugins: [VueQueryPlugin] } },
+    { global: { plugins: [VueQueryPlugin], provide: { [routerKey as symbol]: { push } } } },
   )
   if (made === undefined) throw new Error('The desk was not mounted.')
   return made
@@ -53,7 +53,7 @@ describe('a rule of a pattern', () => {
   })
 
   it('stays where it is when the draft cannot be kept, and says why', async () => {
-    PUT.mockRejectedValue(new Error('Somebody else changed the plan meanwhile.'))
+    PUT.mockRejectedValue(new ApiProblem(409, 'changed-meanwhile', 'Changed meanwhile', 'Somebody else changed the plan meanwhile.'))
     const { makeRule, error } = desk('holder')
     makeRule(forgiveCase)
     await flushPromises()

@@ -1,12 +1,9 @@
-// @vitest-environment jsdom
 import { mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
 import SideStream from '@/stations/shape/SideStream.vue'
-
-vi.mock('@/stations/shape/useShape', () => ({ useWholeRun: () => ({ mutate: vi.fn(), isPending: { value: false }, error: { value: null } }) }))
 
 const figures = { in: 10, made: 0, merged: 0, leftOut: 0, out: 10, altered: 0, notes: [] }
 const steps = [

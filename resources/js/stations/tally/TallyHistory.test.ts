@@ -1,13 +1,12 @@
-// @vitest-environment jsdom
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
 import TallyHistory from '@/stations/tally/TallyHistory.vue'
+import { useServer } from '@/testing/server'
 
-const { GET } = vi.hoisted(() => ({ GET: vi.fn() }))
-vi.mock('@/api/client', () => ({ api: { GET }, answer: (asked: unknown) => asked }))
+const { GET } = useServer()
 
 const side = { agreed: 90, changed: 8, repeated: 2, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
 const tally = (number: number, planVersion: number, more: object = {}) =>
