@@ -7,7 +7,7 @@ import type { Filter } from '@/stations/review/filter'
 import FilterBar from '@/stations/review/FilterBar.vue'
 import { useServer } from '@/testing/server'
 
-const { GET, POST, DELETE } = useServer()
+const { GET, POST } = useServer()
 
 const tally = { id: 3, datasetId: 9, keyColumns: ['basin', 'berth'], patterns: [] } as unknown as Schemas['Tally']
 function bar(filter: Filter = {}, mayKeep = true) {

@@ -1,6 +1,6 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import FindKey from '@/stations/review/FindKey.vue'
 import { useServer } from '@/testing/server'
 

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
 import { useServer } from '@/testing/server'
 

@@ -1,7 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
-import { describe, expect, it, vi } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import SideStream from '@/stations/shape/SideStream.vue'
 
