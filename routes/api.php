@@ -102,6 +102,7 @@ Route::middleware('auth')->group(function (): void {
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
         Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(TakesItsTime::class);
     });
 
     // Review

@@ -23,6 +23,7 @@ use NineTally\Core\Intake\PartFormat;
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
  * @property array{source: string, sql: string}|null $query whose rows it holds
  * @property list<string> $columns
+ * @property array<'LF'|'CRLF'|'CR', positive-int>|null $line_ends by what its records end, the most frequent first; null where they have no lines, or were not counted
  * @property int $read_count
  * @property int $refused_count
  * @property int $delivered_count
@@ -38,7 +39,7 @@ final class DeliveryPart extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['format' => 'array', 'columns' => 'array', 'packed_in' => 'array', 'query' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
+    protected $casts = ['format' => 'array', 'columns' => 'array', 'packed_in' => 'array', 'query' => 'array', 'line_ends' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
 
     /** @return BelongsTo<Delivery, $this> */
     public function delivery(): BelongsTo

@@ -17,6 +17,7 @@ use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
 use App\Queries\Shape\DeliverySample;
 use Illuminate\Database\Connection;
+use NineTally\Core\Intake\DelimitedReader;
 use NineTally\Core\Intake\HashTotals;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\Trailer;
@@ -184,6 +185,7 @@ final readonly class EnterDelivery
             'bytes' => $part->receipt->bytes,
             'format' => $part->receipt->partFormat()->toArray(),
             'columns' => $part->reader->columns()->names,
+            'line_ends' => $part->reader instanceof DelimitedReader ? $part->reader->lineEnds->toArray() : null,
             'read_count' => $part->read,
             'refused_count' => count($part->refused),
             'delivered_count' => $part->delivered(),

@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Actions\Tally\WriteTallyFolder;
 use App\Models\Tally;
+use App\Queries\Tally\FolderOfTally;
 use Illuminate\Console\Command;
 
 /** Writes what a tally was made of into a folder, and prints the one command that makes the tally again from it. */
@@ -33,7 +34,7 @@ final class TallyFolderOf extends Command
             return self::FAILURE;
         }
         $this->line('Make the tally again with:');
-        $this->line(sprintf('  core/bin/nine-tally tally --from=%s --out=%s', escapeshellarg($folder), escapeshellarg("{$folder}-again")));
+        $this->line('  '.FolderOfTally::command($folder));
 
         return self::SUCCESS;
     }

@@ -31,6 +31,7 @@ final class DeliveryResource extends JsonResource
                 'digest' => $part->digest,
                 'bytes' => $part->bytes,
                 'format' => $part->partFormat()->toArray(),
+                'lineEnds' => $this->lineEnds($part),
                 'missingColumns' => array_values(array_diff($this->resource->columns, $part->columns, [$this->resource->origin_column])),
                 'packedIn' => $part->packed_in['name'] ?? null,
                 'query' => $part->query,
@@ -50,6 +51,12 @@ final class DeliveryResource extends JsonResource
             'deliveredBy' => $this->resource->user->name,
             'deliveredAt' => $this->resource->delivered_at->toIso8601ZuluString(),
         ];
+    }
+
+    /** @return list<array{end: 'LF'|'CRLF'|'CR', records: int}>|null */
+    private function lineEnds(DeliveryPart $part): ?array
+    {
+        return $part->line_ends === null ? null : array_map(static fn(string $end, int $records): array => ['end' => $end, 'records' => $records], array_keys($part->line_ends), array_values($part->line_ends));
     }
 
     /** @return list<array<string, mixed>> each with what was said of it last, where it does not hold */

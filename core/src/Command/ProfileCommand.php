@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
+use NineTally\Core\Intake\DelimitedReader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Profile\ColumnProfile;
@@ -30,7 +31,8 @@ final class ProfileCommand extends Command
     {
         $file = $input->getArgument('file');
         try {
-            $profile = SideProfile::of((new ReaderCatalogue)->open(is_string($file) ? $file : '', is_string($file) ? $file : ''));
+            $reader = (new ReaderCatalogue)->open(is_string($file) ? $file : '', is_string($file) ? $file : '');
+            $profile = SideProfile::of($reader);
         } catch (NineTallyException $problem) {
             $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
             $errors->writeln($problem->getMessage(), OutputInterface::OUTPUT_RAW);
@@ -38,11 +40,14 @@ final class ProfileCommand extends Command
             return TallyCommand::NOT_USABLE;
         }
         if ($input->getOption('json') === true) {
-            $output->writeln(json_encode($profile->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), OutputInterface::OUTPUT_RAW);
+            $output->writeln(json_encode([...$profile->toArray(), ...($reader instanceof DelimitedReader ? ['line_ends' => (object) $reader->lineEnds->toArray()] : [])], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), OutputInterface::OUTPUT_RAW);
 
             return self::SUCCESS;
         }
         $output->writeln(sprintf('%s rows, %s records refused', number_format($profile->read - $profile->refused), number_format($profile->refused)), OutputInterface::OUTPUT_RAW);
+        if ($reader instanceof DelimitedReader && $reader->lineEnds->toArray() !== []) {
+            $output->writeln("Records end with {$reader->lineEnds->inWords()}.", OutputInterface::OUTPUT_RAW);
+        }
         foreach ($profile->columns as $column) {
             $output->writeln($this->line($column), OutputInterface::OUTPUT_RAW);
         }

@@ -34,7 +34,7 @@ final readonly class BlockReading
     private string $fullRows;
 
     /** @param int $width cells of a record */
-    public function __construct(DelimitedFormat $format, private int $width)
+    public function __construct(DelimitedFormat $format, private int $width, private LineEndCount $lineEnds)
     {
         $delimiter = preg_quote($format->delimiter, '/');
         $this->quotedCell = "/(?<=^|[{$delimiter}\\n\\r])\"((?:[^\"]++|\"\")*+)\"(?=[{$delimiter}\\r\\n]|\$)/D";
@@ -69,12 +69,14 @@ final readonly class BlockReading
                 default => '',
             };
         }
+        $ended = $text;
         $text = strtr(LineEnds::asLf($text), $this->structure, $this->separated);
         $isFull = $this->width > 1 && $this->fullRows !== '' && $text !== '' && $text[-1] !== Batch::ROW_END && preg_match($this->fullRows, $text) === 1;
         $rows = $isFull ? 0 : substr_count($text, Batch::ROW_END) + 1;
         if (! $isFull && (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text))) {
             return null;
         }
+        $this->lineEnds->add($ended);
 
         return new Batch($text, $line, $innerLineEnd, ! $isFull);
     }

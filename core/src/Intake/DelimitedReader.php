@@ -30,6 +30,9 @@ final readonly class DelimitedReader implements Reader
 
     public Columns $columns;
 
+    /** By what the records ended that were read last, from the beginning of the file. */
+    public LineEndCount $lineEnds;
+
     /**
      * Reads the header.
      *
@@ -40,6 +43,7 @@ final readonly class DelimitedReader implements Reader
      */
     public function __construct(private string $path, private string $name, private DelimitedFormat $format, private int $rowLimit = self::ROW_LIMIT)
     {
+        $this->lineEnds = new LineEndCount;
         $this->columns = $this->header();
     }
 
@@ -83,10 +87,11 @@ final readonly class DelimitedReader implements Reader
     public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
     {
         $assembly = new RecordAssembly($this->format, $this->rowLimit);
-        $reading = new BlockReading($this->format, $this->columns->count());
+        $reading = new BlockReading($this->format, $this->columns->count(), $this->lineEnds);
         $isHeader = $range->start === 0 && $this->format->hasHeader;
         if ($range->start === 0) {
             $assembly->skipLines($this->format->skipAbove);
+            $this->lineEnds->forget();
         }
         $rest = '';
         foreach ($this->blocks($range, $onBytes) as $block) {
@@ -100,6 +105,7 @@ final readonly class DelimitedReader implements Reader
                     break;
                 }
                 $assembly->skipLines(LineEnds::count($text) + 1);
+                $this->lineEnds->add(substr($rest, strlen($text), $cut + 1 - strlen($text)));
                 $rest = substr($rest, $cut + 1);
                 yield $batch;
             }
@@ -110,6 +116,7 @@ final readonly class DelimitedReader implements Reader
                 [$lines, $rest] = LineEnds::split($rest, false);
                 foreach ($lines as [$line, $end]) {
                     $record = $assembly->add($line, true, $end);
+                    $record === null || $this->lineEnds->add($end);
                     if ($record !== null && $isHeader) {
                         $isHeader = false;
                     } elseif ($record !== null) {
@@ -209,6 +216,7 @@ final readonly class DelimitedReader implements Reader
     {
         foreach (LineEnds::split($rest, true)[0] as [$line, $end]) {
             $record = $assembly->add($line, true, $end);
+            $record === null || $this->lineEnds->add($end);
             if ($record !== null && ! $isHeader) {
                 yield $this->rowOrRefusal($record, $assembly->linesRead());
             }

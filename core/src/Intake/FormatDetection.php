@@ -123,18 +123,16 @@ final readonly class FormatDetection
     /** @return array{LineEnds, string} */
     private function lineEnds(string $text): array
     {
-        $crlf = substr_count($text, "\r\n");
-        $lf = substr_count($text, "\n") - $crlf;
-        $cr = substr_count($text, "\r") - $crlf - (str_ends_with($text, "\r") ? 1 : 0);
-        if ($crlf + $lf + $cr === 0) {
+        $count = new LineEndCount;
+        // A CR at the end may be half of CR LF.
+        $count->add(str_ends_with($text, "\r") ? substr($text, 0, -1) : $text);
+        $ends = $count->toArray();
+        if ($ends === []) {
             return str_ends_with($text, "\r") ? [LineEnds::Cr, 'the lines end with CR'] : [LineEnds::Lf, 'there is only one line'];
         }
-        $ends = array_filter(['LF' => $lf, 'CR LF' => $crlf, 'CR' => $cr]);
-        arsort($ends);
-        $said = array_map(static fn(string $end, int $count): string => sprintf('%s (%s)', $end, number_format($count)), array_keys($ends), $ends);
-        $most = (string) array_key_first($ends);
+        $most = LineEnds::from(array_key_first($ends));
 
-        return [LineEnds::from(str_replace(' ', '', $most)), count($ends) === 1 ? "the lines end with {$most}" : sprintf('at the beginning of the file lines end with %s: each record ends by what stands behind it outside of quotes', implode(' and ', $said))];
+        return [$most, count($ends) === 1 ? 'the lines end with '.($most === LineEnds::Crlf ? 'CR LF' : $most->value) : "at the beginning of the file lines end with {$count->inWords()}: each record ends by what stands behind it outside of quotes"];
     }
 
     /** @return array{non-empty-string, string, bool} delimiter, why, and whether it divides nearly all records alike */

@@ -7,6 +7,7 @@ namespace NineTally\Tests\Intake;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\BlockReading;
 use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\LineEndCount;
 use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Intake\RecordAssembly;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -35,7 +36,7 @@ final class BlockReadingTest extends TestCase
                 // Each record ends as it likes; the last one without its end.
                 $text .= implode($format->delimiter, $cells).($row > 1 ? ["\n", "\r\n", "\r"][$random->getInt(0, 2)] : '');
             }
-            $batch = (new BlockReading($format, $width))->read($text, 7);
+            $batch = (new BlockReading($format, $width, new LineEndCount))->read($text, 7);
             if ($batch !== null) {
                 $read++;
                 self::assertSame($this->carefully($text, $format, $width), $this->rows($batch), (string) json_encode($text, JSON_INVALID_UTF8_SUBSTITUTE));
@@ -47,7 +48,7 @@ final class BlockReadingTest extends TestCase
     #[DataProvider('unusual')]
     public function test_leaves_what_is_unusual_to_the_careful_way(string $text): void
     {
-        self::assertNull((new BlockReading(new DelimitedFormat(',', LineEnds::Lf), 2))->read($text, 1));
+        self::assertNull((new BlockReading(new DelimitedFormat(',', LineEnds::Lf), 2, new LineEndCount))->read($text, 1));
     }
 
     /** @return iterable<string, array{string}> */
@@ -69,7 +70,7 @@ final class BlockReadingTest extends TestCase
     public function test_wide_rows_are_read_as_well(): void
     {
         $row = implode(',', range(1, 3_000));
-        $reading = new BlockReading(new DelimitedFormat(',', LineEnds::Lf), 3_000);
+        $reading = new BlockReading(new DelimitedFormat(',', LineEnds::Lf), 3_000, new LineEndCount);
 
         self::assertNotNull($reading->read("{$row}\n{$row}", 1));
         self::assertNull($reading->read("{$row}\n{$row},more", 1));

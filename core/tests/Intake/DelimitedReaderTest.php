@@ -132,6 +132,10 @@ final class DelimitedReaderTest extends TestCase
         $reader = new DelimitedReader($this->file($content), 'berths.csv', new DelimitedFormat(',', LineEnds::Lf));
 
         self::assertSame($expected, array_map(static fn(Row $row): array => $row->cells, $this->rows($reader)));
+        // Those within quotes belong to their cells.
+        self::assertSame('LF (10,001) and CR LF (5,000) and CR (5,000)', $reader->lineEnds->inWords());
+        $this->rows($reader);
+        self::assertSame(['LF' => 10_001, 'CRLF' => 5_000, 'CR' => 5_000], $reader->lineEnds->toArray());
     }
 
     public function test_each_record_ends_as_it_stands_and_inside_quotes_a_line_end_belongs_to_the_cell(): void

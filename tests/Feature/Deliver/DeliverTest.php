@@ -89,7 +89,7 @@ final class DeliverTest extends TestCase
     public function test_several_files_become_one_delivery_with_columns_united_by_name(): void
     {
         $receipts = [];
-        foreach (['spring.csv' => "basin,berth,fee\nKB,1,2.50\nbad\n", 'summer.jsonl' => "{\"berth\": \"2\", \"basin\": \"LM\", \"note\": \"late\"}\n"] as $name => $content) {
+        foreach (['spring.csv' => "basin,berth,fee\r\nKB,1,2.50\nbad\n", 'summer.jsonl' => "{\"berth\": \"2\", \"basin\": \"LM\", \"note\": \"late\"}\n"] as $name => $content) {
             $receipts[] = $receipt = $this->announce('source', $name, strlen($content));
             $this->piece($receipt, 0, $content)->assertOk();
         }
@@ -97,7 +97,7 @@ final class DeliverTest extends TestCase
 
         $course = $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => [
             'fileName' => 'spring.csv and 1 more', 'columns' => ['basin', 'berth', 'fee', 'note', 'origin'], 'read' => 3, 'refused' => 1, 'delivered' => 2, 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 3,
-            'parts' => [['origin' => 'spring', 'missingColumns' => ['note'], 'delivered' => 1], ['origin' => 'summer.jsonl', 'missingColumns' => ['fee'], 'format' => ['kind' => 'json-lines']]],
+            'parts' => [['origin' => 'spring', 'missingColumns' => ['note'], 'delivered' => 1, 'lineEnds' => [['end' => 'LF', 'records' => 2], ['end' => 'CRLF', 'records' => 1]]], ['origin' => 'summer.jsonl', 'lineEnds' => null, 'missingColumns' => ['fee'], 'format' => ['kind' => 'json-lines']]],
         ]]);
         $this->api('GET', "/deliveries/{$this->number($course, 'source.id')}/refused")->assertJson(['items' => [['part' => 1, 'line' => 3]]]);
         $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => []])->assertOk()->assertJson(['rows' => 2, 'readyColumns' => ['basin', 'berth', 'fee', 'note', 'origin']]);

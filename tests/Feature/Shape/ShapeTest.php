@@ -8,6 +8,7 @@ use App\Models\Dataset;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Process;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Tests\TestCase;
 
 /** Steps are tried at once, kept with the plan, and run before the sides meet. */
@@ -100,6 +101,15 @@ final class ShapeTest extends TestCase
         foreach (array_diff(scandir("{$folder}-a") ?: [], ['.', '..']) as $file) {
             self::assertFileEquals("{$folder}-a/{$file}", "{$folder}-b/{$file}");
         }
+        $taken = $this->get("/api/v1/tallies/{$tally->id}/folder")->assertOk()->baseResponse;
+        self::assertInstanceOf(BinaryFileResponse::class, $taken);
+        $archive = new \ZipArchive;
+        self::assertTrue($archive->open($taken->getFile()->getPathname()));
+        foreach (array_diff(scandir($folder) ?: [], ['.', '..']) as $file) {
+            self::assertSame((string) file_get_contents("{$folder}/{$file}"), $archive->getFromName("moorings-tally-1/{$file}"), $file);
+        }
+        self::assertStringContainsString("tally --from='moorings-tally-1'", (string) $archive->getFromName('moorings-tally-1/make-it-again.txt'));
+        unlink($taken->getFile()->getPathname());
         foreach (['', '-a', '-b'] as $which) {
             File::deleteDirectory($folder.$which);
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Tally;
 
+use App\Actions\Tally\PackTallyFolder;
 use App\Http\Controllers\Controller;
 use App\Http\Problems\Conflict;
 use App\Http\Resources\TallyResource;
@@ -16,6 +17,8 @@ use App\Questions\Answers;
 use App\Questions\HowTalliesDiffer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Str;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class TallyController extends Controller
 {
@@ -40,6 +43,15 @@ final class TallyController extends Controller
         $answer = $answers->to(new HowTalliesDiffer($earlier->id, $tally->id));
 
         return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally))]);
+    }
+
+    /** What it was made of, to make it again elsewhere. */
+    public function folder(Tally $tally, PackTallyFolder $pack): BinaryFileResponse
+    {
+        $this->allow('view', $tally->migration);
+        $name = Str::slug("{$tally->dataset->name} tally {$tally->number}") ?: "tally-{$tally->number}";
+
+        return response()->download($pack($tally, $name), "{$name}.zip", ['Content-Type' => 'application/zip'])->deleteFileAfterSend();
     }
 
     /** Rulings of the tally before that stand on none of its findings. */

@@ -31,10 +31,17 @@ function choose(files: FileList | null | undefined): void {
   if (input.value !== null) input.value.value = ''
 }
 
-function facts({ format, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
+/** A file may have several kinds: each record ends by the one that stands behind it. */
+function endsOfRecords(usual: string | undefined, counted: Schemas['DeliveryPart']['lineEnds']): string {
+  return counted === null || counted.length < 2
+    ? `lines end with ${counted?.[0]?.end ?? usual}`
+    : `records end with ${counted.map(({ end, records }) => `${end} (${count(records)})`).join(' and ')}`
+}
+
+function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
   const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
   if (format.kind === 'delimited') {
-    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, lines end with ${format.lineEnds}, ${bytes(size)}${from}`
+    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}, ${bytes(size)}${from}`
   }
   const where = format.sheet !== undefined ? `, sheet ${format.sheet}` : format.path !== undefined ? `, records at ${format.path}` : ''
   return `${partKind(format.kind)}${where}, ${bytes(size)}${from}`

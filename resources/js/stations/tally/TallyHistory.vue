@@ -75,7 +75,14 @@ const open = (tally: Schemas['Tally']): string =>
             <td class="number strong">{{ tally.measures.rowsArrived }}</td>
             <td>{{ open(tally) }}</td>
             <td class="quiet">
-              deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}<br />
+              deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}
+              <a
+                :href="`/api/v1/tallies/${tally.id}/folder`"
+                download
+                title="Both deliveries, the references and the plan in one zip file, with the command that makes this tally again"
+                :aria-label="`Take away all that tally ${tally.number} was made of`"
+                >take away</a
+              ><br />
               {{ tally.startedBy
               }}<template v-if="tally.carryOver"
                 ><br />{{ carriedSaid(tally.carryOver)
