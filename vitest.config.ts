@@ -10,7 +10,7 @@ const all = readdirSync('resources/js', { recursive: true, encoding: 'utf8' })
 const replacing = all.filter((name) => readFileSync(name, 'utf8').includes('vi.mock('))
 
 // A busy machine is no defect: what hangs is ended all the same.
-const patience = { testTimeout: 60_000, hookTimeout: 60_000 }
+const shared = { environment: 'jsdom', setupFiles: ['resources/js/testing/setup.ts'], testTimeout: 60_000, hookTimeout: 60_000 }
 
 // The tests have their own settings because the plugin that serves pages while one develops refuses to start where CI is set.
 export default defineConfig({
@@ -18,8 +18,8 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('resources/js', import.meta.url)) } },
   test: {
     projects: [
-      { extends: true, test: { name: 'shared', include: all.filter((name) => !replacing.includes(name)), isolate: false, environment: 'jsdom', ...patience } },
-      { extends: true, test: { name: 'replacing', include: replacing, environment: 'jsdom', ...patience } },
+      { extends: true, test: { name: 'shared', include: all.filter((name) => !replacing.includes(name)), isolate: false, ...shared } },
+      { extends: true, test: { name: 'replacing', include: replacing, ...shared } },
     ],
   },
 })
