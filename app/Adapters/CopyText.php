@@ -35,7 +35,12 @@ final readonly class CopyText
 
     public static function bytes(string $bytes): string
     {
-        return '\x'.bin2hex($bytes);
+        return self::hexadecimal(bin2hex($bytes));
+    }
+
+    public static function hexadecimal(string $digits): string
+    {
+        return '\x'.$digits;
     }
 
     /** @param list<string|int> $elements without quotes or commas */

@@ -72,11 +72,18 @@ final readonly class DatabaseRow
         return $cells;
     }
 
-    /** @return array<string, string|int> of a JSON column that holds the facts of a cause */
+    public function flag(string $name): bool
+    {
+        $value = $this->row->{$name};
+
+        return is_bool($value) ? $value : throw $this->mismatch($name);
+    }
+
+    /** @return array<string, string|int> of a JSON column that holds facts, or null where there are none */
     public function facts(string $name): array
     {
         /** @var array<string, string|int> $facts */
-        $facts = json_decode($this->text($name), true, 8, JSON_THROW_ON_ERROR);
+        $facts = json_decode($this->textOrNull($name) ?? '[]', true, 8, JSON_THROW_ON_ERROR);
 
         return $facts;
     }

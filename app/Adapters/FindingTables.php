@@ -8,7 +8,6 @@ use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Ruling\GroupPlaces;
 use NineTally\Core\Ruling\PlacesOfGroups;
 
@@ -18,8 +17,6 @@ use NineTally\Core\Ruling\PlacesOfGroups;
  */
 final class FindingTables
 {
-    private const ROW_COLUMNS = 'tally_id,sequence,class,class_ordinal,side,key,identity,source_rows,target_rows,source_line,target_line,source_cells,target_cells,refusal,differing_cells,remark,source_part,target_part';
-
     private const PLACE_COLUMNS = 'tally_id,part,"group",findings,rows';
 
     private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
@@ -53,26 +50,7 @@ final class FindingTables
     {
         $class = $row->class->value;
         $this->classOrdinals[$class] = ($this->classOrdinals[$class] ?? 0) + 1;
-        $this->write($this->rows, [
-            $this->tallyId,
-            $row->sequence,
-            $class,
-            $this->classOrdinals[$class],
-            $row->side?->value,
-            $row->deliveredKey?->asCsv(),
-            '\x'.$this->identity->ofRow($row),
-            $row->rowsOfKey['source'],
-            $row->rowsOfKey['target'],
-            $row->source->line ?? ($row->side?->value === 'source' ? $row->refused?->line : null),
-            $row->target->line ?? ($row->side?->value === 'target' ? $row->refused?->line : null),
-            $this->json($row->source),
-            $this->json($row->target),
-            $row->refused === null ? null : $row->refused->sentence."\n".str_replace("\0", '\x00', $row->refused->readableRaw()),
-            count($row->cells),
-            $row->remark(),
-            $row->source->part ?? ($row->side?->value === 'source' ? $row->refused?->part : null),
-            $row->target->part ?? ($row->side?->value === 'target' ? $row->refused?->part : null),
-        ]);
+        $this->write($this->rows, [$this->tallyId, $this->classOrdinals[$class], CopyText::hexadecimal($this->identity->ofRow($row)), ...array_values(RowFindingColumns::of($row))]);
         $this->writePlaces($this->places->add("class:{$class}", $row->sequence));
         foreach ($row->cells as $cell) {
             $this->writePlaces($this->places->add("pattern:{$cell->pattern}", $row->sequence));
@@ -87,7 +65,7 @@ final class FindingTables
                 $cell->cause,
                 $cell->source,
                 $cell->target,
-                '\x'.$this->identity->ofCell($row, $this->pairs[$cell->pairPosition]),
+                CopyText::hexadecimal($this->identity->ofCell($row, $this->pairs[$cell->pairPosition])),
             ]);
         }
     }
@@ -104,7 +82,7 @@ final class FindingTables
         $this->writePlaces($this->places->end());
         array_map(fclose(...), [$this->rows, $this->cells, $this->placed]);
         $database->statement('SELECT open_findings(?)', [$this->tallyId]);
-        foreach (['row' => self::ROW_COLUMNS, 'cell' => self::CELL_COLUMNS] as $kind => $columns) {
+        foreach (['row' => implode(',', ['tally_id', 'class_ordinal', 'identity', ...RowFindingColumns::names()]), 'cell' => self::CELL_COLUMNS] as $kind => $columns) {
             $betweenSteps();
             $this->copy($database, "{$kind}_findings_{$this->tallyId}", "{$this->folder}/{$kind}s.copy", $columns, $betweenSteps);
         }
@@ -170,10 +148,5 @@ final class FindingTables
         if (fwrite($file, $line) !== strlen($line)) {
             throw new \RuntimeException('The storage could not be written; the disk may be full.');
         }
-    }
-
-    private function json(?RowRecord $record): ?string
-    {
-        return $record === null ? null : json_encode($record->cells, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
     }
 }

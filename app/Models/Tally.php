@@ -10,6 +10,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Database\Eloquent\Relations\HasOneThrough;
 use Illuminate\Support\Carbon;
+use NineTally\Core\Cause\CauseId;
 
 /**
  * One run of a plan on two deliveries. Entered once, complete, when its sums hold; nothing of it ever changes.
@@ -21,7 +22,7 @@ use Illuminate\Support\Carbon;
  * @property int $target_delivery_id
  * @property int $source_delivery_id
  * @property int $number
- * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<string>, forgiven?: list<array<string, mixed>>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
+ * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, measures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string, facts: array<string, string|int>}|string>, forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string, string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
  * @property Carbon $started_at
  * @property Carbon $finished_at
  * @property-read Dataset $dataset
@@ -105,5 +106,19 @@ final class Tally extends Model
     public function standingCounts(): HasMany
     {
         return $this->hasMany(StandingCount::class);
+    }
+
+    /** @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass */
+    public function forgiven(): array
+    {
+        return array_map(static fn(array $pattern): array => [
+            'source' => $pattern['source'],
+            'target' => $pattern['target'],
+            'cause' => $pattern['cause'],
+            // Tallies of an earlier version kept the sentence.
+            'sentence' => isset($pattern['facts']) ? CauseId::sentenceFor($pattern['cause'], $pattern['facts']) : $pattern['sentence'] ?? $pattern['cause'],
+            'cells' => $pattern['cells'],
+            'examples' => $pattern['examples'],
+        ], $this->summary['forgiven'] ?? []);
     }
 }

@@ -124,12 +124,12 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </tbody>
 </table>
 
-@if(($tally->summary['forgiven'] ?? []) !== [])
+@if($tally->forgiven() !== [])
 <h2>Let pass by a rule of the plan</h2>
 <table>
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Cells</th></tr></thead>
 <tbody>
-@foreach($tally->summary['forgiven'] as $pass)<tr><th scope="row">{{ $pass['source'] }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
+@foreach($tally->forgiven() as $pass)<tr><th scope="row">{{ $pass['source'] }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -153,7 +153,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">Source</th><th scope="col">Target</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
 <tbody>
-@foreach($entry['findings'] as $cell)<tr><td class="cell">{{ $shorten($cell->key) }}</td><td class="cell src">{{ $shorten($cell->source) }}</td><td class="cell tgt">{{ $shorten($cell->target) }}</td><td>{{ $cell->decision->value }}</td></tr>
+@foreach($entry['findings'] as $cell)<tr><td class="cell">{{ $shorten((string) $cell->key?->asCsv()) }}</td><td class="cell src">{{ $shorten($cell->finding->source) }}</td><td class="cell tgt">{{ $shorten($cell->finding->target) }}</td><td>{{ $cell->standing->decision->value }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -163,7 +163,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">The row begins with</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
 <tbody>
-@foreach($class['findings'] as $row)<tr><td class="cell">{{ $row->key === null ? $row->side.' line '.$row->line() : $shorten($row->key) }}</td><td class="cell {{ $row->side === 'source' ? 'src' : 'tgt' }}">{{ $shorten($row->refusal ?? implode('   ', $row->cells() ?? [])) }}</td><td>{{ $row->decision->value }}</td></tr>
+@foreach($class['findings'] as $row)<tr><td class="cell">{{ $row->finding->deliveredKey === null ? $row->finding->side?->value.' line '.$row->finding->placeOn($row->finding->side ?? Side::Source)?->line : $shorten($row->finding->deliveredKey->asCsv()) }}</td><td class="cell {{ $row->finding->side === Side::Source ? 'src' : 'tgt' }}">{{ $shorten($begins($row->finding)) }}</td><td>{{ $row->standing->decision->value }}</td></tr>
 @endforeach
 </tbody>
 </table>

@@ -16,6 +16,7 @@ final class WhoMayKnowWhom
     private const CORE = [
         ['Row', 'Value', 'Ruling'],
         ['Comparison'],
+        ['Wording'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching', 'Profile'],
         ['Shape'],

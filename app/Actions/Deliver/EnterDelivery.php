@@ -24,6 +24,7 @@ use NineTally\Core\Intake\Trailer;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\RefusedRecord as Refused;
 use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Wording\Sentences;
 
 /** Reads received files whole, keeps their bytes, and enters them as one delivery with its counts. */
 final readonly class EnterDelivery
@@ -110,7 +111,7 @@ final readonly class EnterDelivery
             if ($record instanceof Refused) {
                 $refused[] = $record;
                 if (count($refused) > self::REFUSED_LISTED) {
-                    throw TooManyRefused::in($receipt->file_name, count($refused), $record->sentence);
+                    throw TooManyRefused::in($receipt->file_name, count($refused), (new Sentences)->refusal($record->reason, $record->facts));
                 }
             } else {
                 $totals->add($record->cells, $places);
@@ -197,7 +198,7 @@ final readonly class EnterDelivery
                 'part' => $number,
                 'line' => $record->line,
                 'reason' => $record->reason->value,
-                'sentence' => $record->sentence,
+                'facts' => json_encode((object) $record->facts, JSON_THROW_ON_ERROR),
                 'raw' => str_replace("\0", '\x00', $record->readableRaw()),
             ], $some, array_keys($some)));
         }

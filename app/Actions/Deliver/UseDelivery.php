@@ -38,7 +38,7 @@ final readonly class UseDelivery
             foreach ($delivery->parts as $part) {
                 DeliveryPart::query()->create(['delivery_id' => $used->id] + $part->only(['number', 'file_name', 'origin', 'digest', 'bytes', 'format', 'columns', 'packed_in', 'query', 'read_count', 'refused_count', 'delivered_count']));
             }
-            $columns = ['number', 'part', 'line', 'reason', 'sentence', 'raw'];
+            $columns = ['number', 'part', 'line', 'reason', 'facts', 'raw'];
             RefusedRecord::query()->insertUsing(['delivery_id', ...$columns], RefusedRecord::query()->where('delivery_id', $delivery->id)->selectRaw('?', [$used->id])->addSelect($columns));
 
             return $used;

@@ -23,7 +23,7 @@ final readonly class CarryRulingsOver
     /** By kind of group: what must be the same in both tallies for a ruling on a finding to stand. */
     private const SAME = [
         'pattern' => 'n.source_value = p.source_value AND n.target_value = p.target_value',
-        'class' => 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal',
+        'class' => 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT FROM p.refused_text',
     ];
 
     public function __construct(private Connection $database, private Standings $standings) {}
@@ -118,7 +118,7 @@ final readonly class CarryRulingsOver
                 "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords('nr', 'pr')} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
                 'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
             ]
-            : ['', "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords('n', 'p')} AND coalesce(n.refusal, '') = coalesce(p.refusal, '')"];
+            : ['', "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords('n', 'p')} AND coalesce(n.refused_text, '') = coalesce(p.refused_text, '')"];
 
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)

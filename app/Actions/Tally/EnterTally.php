@@ -14,11 +14,11 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
-use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\Pattern as CountedPattern;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Summary;
+use NineTally\Core\Wording\Warning;
 
 /** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
 final readonly class EnterTally
@@ -68,7 +68,7 @@ final readonly class EnterTally
                     'cellsAgreeing' => $summary->values()->ofArrived()->text(),
                     'cellsAgreeingOverall' => $summary->values()->agreement()->text(),
                 ],
-                'warnings' => $summary->warnings(),
+                'warnings' => array_map(static fn(Warning $warning): array => $warning->toArray(), $summary->warnings()),
                 'engine' => $figures['engine'],
                 'keyForgiven' => $summary->keyForgiven,
                 'forgiven' => $this->forgiven($summary),
@@ -90,14 +90,14 @@ final readonly class EnterTally
         ]);
     }
 
-    /** @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass, for nothing is forgiven in silence */
+    /** @return list<array{source: string, target: string, cause: string, facts: array<string, string|int>, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass, for nothing is forgiven in silence */
     private function forgiven(Summary $summary): array
     {
         return array_map(static fn(CountedPattern $pattern): array => [
             'source' => $summary->columns[$pattern->pairPosition]['pair']->source,
             'target' => $summary->columns[$pattern->pairPosition]['pair']->target,
             'cause' => $pattern->cause,
-            'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
+            'facts' => $pattern->facts,
             'cells' => $pattern->cells,
             'examples' => $pattern->examples,
         ], $summary->forgivenPatterns());

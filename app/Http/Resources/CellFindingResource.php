@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Queries\Review\CellLine;
+use App\Queries\Review\RulableCell;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 
-/** @property CellLine $resource */
+/** @property RulableCell $resource */
 final class CellFindingResource extends JsonResource
 {
     public static $wrap = null;
@@ -22,19 +22,17 @@ final class CellFindingResource extends JsonResource
     public function toArray(Request $request): array
     {
         $cell = $this->resource;
-        [$source, $target] = $this->windows($cell->source, $cell->target);
+        [$source, $target] = $this->windows($cell->finding->source, $cell->finding->target);
 
         return [
             'sequence' => $cell->sequence,
             'rowSequence' => $cell->rowSequence,
-            'pattern' => $cell->pattern,
-            'class' => $cell->class,
-            'key' => $cell->key,
+            'pattern' => $cell->finding->pattern,
+            'class' => $cell->finding->class->value,
+            'key' => $cell->key?->asCsv(),
             'source' => $source,
             'target' => $target,
-            'decision' => $cell->decision->value,
-            'rulingId' => $cell->rulingId,
-            'earlier' => $cell->earlier?->toArray(),
+            ...$cell->standing->toArray(),
         ];
     }
 

@@ -10,6 +10,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Wording\Sentences;
 
 /** @property Record $resource */
 final class RecordResource extends JsonResource
@@ -19,25 +20,15 @@ final class RecordResource extends JsonResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        $row = $this->resource->row;
-        $refusal = $row->refusal === null ? null : explode("\n", $row->refusal, 2);
+        $row = $this->resource->row->finding;
+        $sentences = new Sentences;
 
         return [
-            'sequence' => $row->sequence,
-            'class' => $row->class,
-            'side' => $row->side,
-            'key' => $row->key,
-            'sourceRows' => $row->sourceRows,
-            'targetRows' => $row->targetRows,
-            'sourceLine' => $row->sourceLine,
-            'targetLine' => $row->targetLine,
+            ...RowFindingResource::facts($this->resource->row),
             'sourceFile' => $this->resource->files['source'],
             'targetFile' => $this->resource->files['target'],
-            'decision' => $row->decision->value,
-            'rulingId' => $row->rulingId,
-            'earlier' => $row->earlier?->toArray(),
-            'remark' => $row->remark,
-            'refusal' => $refusal === null ? null : ['sentence' => $refusal[0], 'raw' => $refusal[1] ?? ''],
+            'remark' => $sentences->remark($row),
+            'refusal' => $row->refused === null ? null : ['sentence' => $sentences->refusal($row->refused->reason, $row->refused->facts), 'raw' => $row->refused->raw],
             'fields' => array_map($this->field(...), $this->resource->fields),
         ];
     }
@@ -55,13 +46,11 @@ final class RecordResource extends JsonResource
             'targetValue' => $field->targetValue,
             'finding' => $cell === null ? null : [
                 'sequence' => $cell->sequence,
-                'pattern' => $cell->pattern,
-                'class' => $cell->class,
-                'cause' => $cell->cause,
-                'sentence' => $this->sentence($cell->cause, $cell->facts, (string) $field->sourceValue, (string) $field->targetValue),
-                'decision' => $cell->decision->value,
-                'rulingId' => $cell->rulingId,
-                'earlier' => $cell->earlier?->toArray(),
+                'pattern' => $cell->finding->pattern,
+                'class' => $cell->finding->class->value,
+                'cause' => $cell->finding->cause,
+                'sentence' => $this->sentence($cell->finding->cause, $cell->finding->facts, (string) $field->sourceValue, (string) $field->targetValue),
+                ...$cell->standing->toArray(),
             ],
         ];
     }

@@ -51,7 +51,7 @@ final class TallyResource extends JsonResource
             'rows' => $tally->summary['rows'],
             'cells' => $tally->summary['cells'],
             'measures' => $tally->summary['measures'],
-            'warnings' => $this->mask === null ? $tally->summary['warnings'] : $this->mask->warnings($tally->summary['warnings']),
+            'warnings' => $this->mask === null ? [] : $this->mask->warnings($tally->summary['warnings']),
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
@@ -88,7 +88,7 @@ final class TallyResource extends JsonResource
     /** @return list<array<string, mixed>> */
     private function forgiven(Mask $mask): array
     {
-        return array_map(static fn(array $pattern): array => is_string($pattern['source'] ?? null) && $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern, $this->resource->summary['forgiven'] ?? []);
+        return array_map(static fn(array $pattern): array => $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern, $this->resource->forgiven());
     }
 
     /** @return list<array<string, mixed>> most cells first */

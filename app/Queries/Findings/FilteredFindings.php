@@ -32,8 +32,8 @@ final readonly class FilteredFindings
             $inJson = substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1);
 
             return $query->where(fn(Builder $any) => $inJson === $text
-                ? $this->contains($any, $text, 'f.key', 'f.refusal', 'f.source_cells::text', 'f.target_cells::text')
-                : $this->contains($this->contains($any, $text, 'f.key', 'f.refusal'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
+                ? $this->contains($any, $text, 'f.key', 'f.refused_text', 'f.source_cells::text', 'f.target_cells::text')
+                : $this->contains($this->contains($any, $text, 'f.key', 'f.refused_text'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
         }
 
         return $query->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')

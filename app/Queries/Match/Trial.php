@@ -24,6 +24,7 @@ use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Wording\Sentences;
 
 /**
  * What the draft would find, on the rows of some keys: computed anew after each change, for it takes less than a second. Until these
@@ -127,7 +128,7 @@ final readonly class Trial
                 'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
                 'cells' => $pattern->cells,
             ], $summary->findingPatterns()),
-            'warnings' => $summary->warnings(),
+            'warnings' => array_map((new Sentences)->warning(...), $summary->warnings()),
         ];
     }
 
@@ -140,7 +141,7 @@ final readonly class Trial
             'key' => $finding->key?->asCsv() ?? '',
             'sourceLine' => $finding->source?->line,
             'targetLine' => $finding->target?->line,
-            'reason' => $finding->reason,
+            'reason' => $finding->reason === null ? null : (new Sentences)->reason($finding->reason, $finding->reasonFacts),
             'cells' => array_map(static fn(CellFinding $cell): array => [
                 'column' => $plan->columnPairs[$cell->pairPosition]->source,
                 'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),

@@ -9,6 +9,9 @@ use App\Models\Tally;
 use App\Questions\Answers;
 use App\Questions\Material;
 use App\Questions\WhereKeysStand;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Row\KeyTuple;
 
 /** Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is found at once. */
@@ -37,7 +40,7 @@ final readonly class AgreeingRows
         if ($rows['source'] === null || $rows['target'] === null) {
             return [$answer, null];
         }
-        $row = RowLine::agreeing(KeyTuple::of($key)->asCsv(), $rows['source']->line, $rows['target']->line, $rows['source']->cells, $rows['target']->cells);
+        $row = new RowFinding(0, 1, RowClass::Agreed, null, null, new RowRecord($rows['source']->line, $rows['source']->cells), new RowRecord($rows['target']->line, $rows['target']->cells), ['source' => 1, 'target' => 1], deliveredKey: KeyTuple::of($key));
 
         return [$answer, Record::ofAgreeing($mask->row($row, $layout = $this->pages->layout($tally)), $layout)];
     }

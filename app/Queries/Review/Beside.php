@@ -21,7 +21,7 @@ final readonly class Beside
     public function __construct(private Connection $database, private FindingPages $pages) {}
 
     /**
-     * @param  list<RowLine>|list<CellLine>  $findings
+     * @param  list<RulableRow>|list<RulableCell>  $findings
      * @param  list<string>  $columns  names in the source, or in the target of columns that only it has
      * @return array<int, list<string|null>> the values of a row by its sequence, in the order of the columns; null where the row has no such column
      */
@@ -46,15 +46,15 @@ final readonly class Beside
     }
 
     /**
-     * @param  list<RowLine>|list<CellLine>  $findings
+     * @param  list<RulableRow>|list<RulableCell>  $findings
      * @return \Generator<int, array{list<string>, list<string>}> of source and target, by the sequence of the row
      */
     private function cells(Tally $tally, array $findings): \Generator
     {
         $sequences = [];
         foreach ($findings as $finding) {
-            if ($finding instanceof RowLine) {
-                yield $finding->sequence => [$finding->sourceCells ?? [], $finding->targetCells ?? []];
+            if ($finding instanceof RulableRow) {
+                yield $finding->finding->sequence => [$finding->finding->source->cells ?? [], $finding->finding->target->cells ?? []];
             } else {
                 $sequences[] = $finding->rowSequence;
             }

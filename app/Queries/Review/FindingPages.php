@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\DatabaseRow;
+use App\Adapters\RowFindingColumns;
 use App\Models\Tally;
 use App\Queries\Findings\Filter;
 use App\Queries\Findings\FilterCounts;
@@ -32,7 +33,7 @@ final readonly class FindingPages
      * Findings of a filter, from a place of its list on.
      *
      * @param  int  $from  counted from 1
-     * @return array{items: list<RowLine>|list<CellLine>, total: int|null} the total is null while nobody has counted the filter
+     * @return array{items: list<RulableRow>|list<RulableCell>, total: int|null} the total is null while nobody has counted the filter
      */
     public function page(Tally $tally, Filter $filter, Mask $mask, int $from, int $limit): array
     {
@@ -91,7 +92,7 @@ final readonly class FindingPages
     /**
      * The next findings of a filter in source order, for lists that are read to their end.
      *
-     * @return list<RowLine>|list<CellLine>
+     * @return list<RulableRow>|list<RulableCell>
      */
     public function after(Tally $tally, Filter $filter, Mask $mask, int $sequence, int $limit): array
     {
@@ -105,7 +106,7 @@ final readonly class FindingPages
         return $this->total($tally, $filter) ?? $this->counts->count($tally, $filter);
     }
 
-    /** @return list<RowLine>|list<CellLine> */
+    /** @return list<RulableRow>|list<RulableCell> */
     private function read(Builder $query, Tally $tally, Filter $filter, Mask $mask): array
     {
         $found = array_map(DatabaseRow::of(...), array_values($query->get()->all()));
@@ -115,17 +116,17 @@ final readonly class FindingPages
         }
         $earlier = $this->earlier->of($tally->id, $groups);
         if ($filter->isOfCells) {
-            return $this->masked(array_map(static fn(DatabaseRow $row): CellLine => CellLine::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found), $tally, $mask);
+            return $this->masked(array_map(static fn(DatabaseRow $row): RulableCell => RulableCell::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found), $tally, $mask);
         }
-        $rows = array_map(static fn(DatabaseRow $row): RowLine => RowLine::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found);
+        $rows = array_map(static fn(DatabaseRow $row): RulableRow => new RulableRow(RowFindingColumns::read($row), Standing::fromDatabase($row, $earlier[$row->int('sequence')] ?? null)), $found);
         $layout = $mask->hidesAnything() ? $this->layout($tally) : null;
 
-        return $layout === null ? $rows : array_map(static fn(RowLine $row): RowLine => $mask->row($row, $layout), $rows);
+        return $layout === null ? $rows : array_map(static fn(RulableRow $row): RulableRow => new RulableRow($mask->row($row->finding, $layout), $row->standing), $rows);
     }
 
     /**
-     * @param  list<CellLine>  $cells
-     * @return list<CellLine>
+     * @param  list<RulableCell>  $cells
+     * @return list<RulableCell>
      */
     private function masked(array $cells, Tally $tally, Mask $mask): array
     {
@@ -134,7 +135,7 @@ final readonly class FindingPages
         }
         $columns = $tally->planVersion->plan()->pairedNames(Side::Source);
 
-        return array_map(static fn(CellLine $cell): CellLine => $mask->cell($cell, $columns), $cells);
+        return array_map(static fn(RulableCell $cell): RulableCell => $mask->cell($cell, $columns), $cells);
     }
 
     private function lines(Tally $tally, Filter $filter): Builder
@@ -159,14 +160,14 @@ final readonly class FindingPages
     /**
      * The differing cells of a stretch of rows, in the column order of the plan.
      *
-     * @return array<int, list<CellLine>> by the sequence of the row
+     * @return array<int, list<RulableCell>> by the sequence of the row
      */
     public function cellsOfRows(Tally $tally, Mask $mask, int $first, int $last): array
     {
         $byRow = [];
         $cells = $this->read($this->lines($tally, Filter::from(['of' => 'cells']))->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence'), $tally, Filter::from(['of' => 'cells']), $mask);
         foreach ($cells as $cell) {
-            if ($cell instanceof CellLine) {
+            if ($cell instanceof RulableCell) {
                 $byRow[$cell->rowSequence][] = $cell;
             }
         }
@@ -174,12 +175,12 @@ final readonly class FindingPages
         return $byRow;
     }
 
-    public function row(Tally $tally, Mask $mask, int $sequence): RowLine
+    public function row(Tally $tally, Mask $mask, int $sequence): RulableRow
     {
         $filter = Filter::from([]);
         $line = $this->read($this->lines($tally, $filter)->where('f.sequence', $sequence), $tally, $filter, $mask)[0] ?? null;
 
-        return $line instanceof RowLine ? $line : throw new ModelNotFoundException;
+        return $line instanceof RulableRow ? $line : throw new ModelNotFoundException;
     }
 
     public function layout(Tally $tally): Layout
@@ -223,7 +224,7 @@ final readonly class FindingPages
     private function rowLines(Builder $query): Builder
     {
         return $query
-            ->select(['f.sequence', 'f.class', 'f.side', 'f.key', 'f.source_rows', 'f.target_rows', 'f.source_line', 'f.target_line', 'f.source_cells', 'f.target_cells', 'f.refusal', 'f.differing_cells', 'f.remark', 'f.source_part', 'f.target_part'])
+            ->select(array_map(static fn(string $column): string => "f.{$column}", RowFindingColumns::names()))
             ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::RowClass));
     }
 

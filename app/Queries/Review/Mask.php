@@ -9,9 +9,14 @@ use App\Models\Pattern;
 use App\Models\Tally;
 use App\Queries\Findings\Filter;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Wording\Sentences;
+use NineTally\Core\Wording\Warning;
+use NineTally\Core\Wording\WarningKind;
 
 /**
  * Which columns' values are kept from somebody. Blank cells stay blank, for the class of a finding says so anyway; every other value is
@@ -78,20 +83,26 @@ final readonly class Mask
     }
 
     /** @param list<string> $columns of the source, by the place of their pair */
-    public function cell(CellLine $cell, array $columns): CellLine
+    public function cell(RulableCell $cell, array $columns): RulableCell
     {
-        $shown = $this->hides($columns[$cell->pairPosition] ?? '') ? $cell->withValues($this->value($cell->source), $this->value($cell->target)) : $cell;
+        $isHidden = $this->hides($columns[$cell->finding->pairPosition] ?? '');
+        if (! $isHidden && ! $this->hidesKeys()) {
+            return $cell;
+        }
 
-        return $this->hidesKeys() ? $shown->withKey($this->key($cell->key)) : $shown;
+        return $isHidden
+            ? $cell->shownAs($this->keyTuple($cell->key), $this->value($cell->finding->source), $this->value($cell->finding->target))
+            : $cell->shownAs($this->keyTuple($cell->key), $cell->finding->source, $cell->finding->target);
     }
 
-    public function row(RowLine $row, Layout $layout): RowLine
+    public function row(RowFinding $row, Layout $layout): RowFinding
     {
-        return ! $this->hidesAnything() ? $row : $row->withKey($this->key($row->key))->withCells(
-            $this->cells($row->sourceCells, $layout->sourceColumns, $this->columns['source']),
-            $this->cells($row->targetCells, $layout->targetColumns, $this->columns['target']),
+        return ! $this->hidesAnything() ? $row : $row->shownAs(
+            $this->keyTuple($row->deliveredKey),
+            $this->record($row->source, $layout->sourceColumns, $this->columns['source']),
+            $this->record($row->target, $layout->targetColumns, $this->columns['target']),
             // Nobody knows which columns stand in a record that could not be read.
-            $row->refusal === null ? null : strtok($row->refusal, "\n")."\n".self::VALUE,
+            $row->refused?->withText(self::VALUE),
         );
     }
 
@@ -119,15 +130,15 @@ final readonly class Mask
         }
     }
 
-    /** A key as it is shown: with a pseudonym for each cell that is hidden. */
+    /** A key in CSV as it is shown: with a pseudonym for each cell that is hidden. */
     public function key(?string $key): ?string
     {
-        if ($key === null || ! $this->hidesKeys()) {
-            return $key;
-        }
-        $cells = KeyTuple::fromCsv($key)->cells;
+        return $key === null || ! $this->hidesKeys() ? $key : $this->keyTuple(KeyTuple::fromCsv($key))?->asCsv();
+    }
 
-        return KeyTuple::of(array_map(fn(string $cell, int $place): string => in_array($place, $this->keyPlaces, true) ? $this->pseudonym($cell) : $cell, $cells, array_keys($cells)))->asCsv();
+    private function keyTuple(?KeyTuple $key): ?KeyTuple
+    {
+        return $key === null || ! $this->hidesKeys() ? $key : KeyTuple::of(array_map(fn(string $cell, int $place): string => in_array($place, $this->keyPlaces, true) ? $this->pseudonym($cell) : $cell, $key->cells, array_keys($key->cells)));
     }
 
     /**
@@ -144,14 +155,25 @@ final readonly class Mask
     }
 
     /**
-     * Warnings of a tally; one of them names keys.
+     * Warnings of a tally in words. One kind names keys; what a tally of an earlier version said is hidden whole, for nobody knows what it names.
      *
-     * @param  list<string>  $warnings
+     * @param  list<array{kind: string, facts: array<string, string|int>}|string>  $warnings  as facts; of earlier versions in words
      * @return list<string>
      */
     public function warnings(array $warnings): array
     {
-        return $this->hidesAnything() ? array_map(static fn(string $warning): string => (string) preg_replace('/^The bridge from .* joined nothing/su', 'A bridge joined nothing', $warning), $warnings) : $warnings;
+        $sentences = new Sentences;
+
+        return array_map(fn(array|string $warning): string => match (true) {
+            is_array($warning) => $sentences->warning($this->warning(Warning::fromArray($warning))),
+            $this->hidesAnything() => 'A warning is not shown, for it may name values that are masked.',
+            default => $warning,
+        }, $warnings);
+    }
+
+    private function warning(Warning $warning): Warning
+    {
+        return $warning->kind !== WarningKind::IdleBridge ? $warning : new Warning($warning->kind, array_map(fn(string|int $key): string => (string) $this->key((string) $key), $warning->facts));
     }
 
     public function value(string $value): string
@@ -171,13 +193,11 @@ final readonly class Mask
     }
 
     /**
-     * @param  list<string>|null  $cells
-     * @param  list<string>  $names  of the columns that the cells stand in
+     * @param  list<string>  $names  of the columns that its cells stand in
      * @param  list<string>  $hidden
-     * @return list<string>|null
      */
-    private function cells(?array $cells, array $names, array $hidden): ?array
+    private function record(?RowRecord $record, array $names, array $hidden): ?RowRecord
     {
-        return $cells === null ? null : array_map(fn(string $value, ?string $name): string => in_array($name, $hidden, true) ? $this->value($value) : $value, $cells, array_slice($names, 0, count($cells)));
+        return $record === null ? null : new RowRecord($record->line, array_map(fn(string $value, ?string $name): string => in_array($name, $hidden, true) ? $this->value($value) : $value, $record->cells, array_slice($names, 0, count($record->cells))), $record->part);
     }
 }

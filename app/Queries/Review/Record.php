@@ -6,6 +6,7 @@ namespace App\Queries\Review;
 
 use App\Models\Tally;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
@@ -17,7 +18,7 @@ final readonly class Record
      * @param  list<RecordField>  $fields
      * @param  array{source: string|null, target: string|null}  $files  that the row came in, where its delivery has several
      */
-    private function __construct(public RowLine $row, public array $fields, public array $files) {}
+    private function __construct(public RulableRow $row, public array $fields, public array $files) {}
 
     public static function read(FindingPages $pages, Tally $tally, Mask $mask, int $sequence): self
     {
@@ -25,37 +26,37 @@ final readonly class Record
         $layout = $pages->layout($tally);
         $cells = [];
         foreach ($pages->cellsOfRows($tally, $mask, $sequence, $sequence)[$sequence] ?? [] as $cell) {
-            $cells[$cell->pairPosition] = $cell;
+            $cells[$cell->finding->pairPosition] = $cell;
         }
 
-        $files = ['source' => $layout->file(Side::Source, $row->sourcePart), 'target' => $layout->file(Side::Target, $row->targetPart)];
+        $files = ['source' => $layout->file(Side::Source, $row->finding->placeOn(Side::Source)?->part), 'target' => $layout->file(Side::Target, $row->finding->placeOn(Side::Target)?->part)];
 
-        return new self($row, $row->refusal === null ? self::fields($layout->plan, $cells, self::values($row, $layout)) : [], $files);
+        return new self($row, $row->finding->refused === null ? self::fields($layout->plan, $cells, self::values($row->finding, $layout)) : [], $files);
     }
 
     /** Of a row that is no finding: nothing in it differs but what a rule lets pass. */
-    public static function ofAgreeing(RowLine $row, Layout $layout): self
+    public static function ofAgreeing(RowFinding $row, Layout $layout): self
     {
-        return new self($row, self::fields($layout->plan, [], self::values($row, $layout)), ['source' => null, 'target' => null]);
+        return new self(new RulableRow($row, Standing::open()), self::fields($layout->plan, [], self::values($row, $layout)), ['source' => null, 'target' => null]);
     }
 
     /** @return array{source: array<string, string>, target: array<string, string>} */
-    private static function values(RowLine $row, Layout $layout): array
+    private static function values(RowFinding $row, Layout $layout): array
     {
         return [
-            'source' => self::byColumn($layout->sourceColumns, $row->sourceCells),
-            'target' => self::byColumn($layout->targetColumns, $row->targetCells),
+            'source' => self::byColumn($layout->sourceColumns, $row->source?->cells),
+            'target' => self::byColumn($layout->targetColumns, $row->target?->cells),
         ];
     }
 
     /**
-     * @param  array<int, CellLine>  $cells  by pair position
+     * @param  array<int, RulableCell>  $cells  by pair position
      * @param  array{source: array<string, string>, target: array<string, string>}  $values
      * @return list<RecordField>
      */
     private static function fields(Plan $plan, array $cells, array $values): array
     {
-        $field = static fn(string $role, ?string $source, ?string $target, ?CellLine $finding = null): RecordField => new RecordField(
+        $field = static fn(string $role, ?string $source, ?string $target, ?RulableCell $finding = null): RecordField => new RecordField(
             $role,
             $source,
             $target,

@@ -14,6 +14,6 @@ final readonly class RecordField
         public ?string $target,
         public ?string $sourceValue,
         public ?string $targetValue,
-        public ?CellLine $finding,
+        public ?RulableCell $finding,
     ) {}
 }

@@ -6,8 +6,11 @@ namespace App\Queries\Review;
 
 use App\Models\Tally;
 use App\Queries\Findings\Filter;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Wording\Sentences;
 
 /** The findings of a filter to be taken away, streamed in source order. A row is a line; of a changed row each cell is. */
 final readonly class TakenFindings
@@ -50,9 +53,9 @@ final readonly class TakenFindings
             $findings = $this->pages->after($tally, $filter, $mask, $sequence, self::PAGE);
             $cells = $this->cellsOfChanged($tally, $mask, $findings);
             foreach ($findings as $finding) {
-                $sequence = $finding->sequence;
+                $sequence = $finding instanceof RulableCell ? $finding->sequence : $finding->finding->sequence;
                 $read++;
-                if ($finding instanceof CellLine) {
+                if ($finding instanceof RulableCell) {
                     yield $read => $this->cell($finding, $columns);
 
                     continue;
@@ -60,7 +63,7 @@ final readonly class TakenFindings
                 foreach ($cells[$sequence] ?? [] as $cell) {
                     yield $read => $this->cell($cell, $columns);
                 }
-                if ($finding->class !== 'changed') {
+                if ($finding->finding->class !== RowClass::Changed) {
                     yield $read => $this->row($finding);
                 }
             }
@@ -68,38 +71,50 @@ final readonly class TakenFindings
     }
 
     /**
-     * @param  list<RowLine>|list<CellLine>  $findings
-     * @return array<int, list<CellLine>> by the sequence of the row
+     * @param  list<RulableRow>|list<RulableCell>  $findings
+     * @return array<int, list<RulableCell>> by the sequence of the row
      */
     private function cellsOfChanged(Tally $tally, Mask $mask, array $findings): array
     {
-        $changed = array_values(array_filter($findings, static fn(RowLine|CellLine $finding): bool => $finding instanceof RowLine && $finding->class === 'changed'));
+        $changed = [];
+        foreach ($findings as $finding) {
+            if ($finding instanceof RulableRow && $finding->finding->class === RowClass::Changed) {
+                $changed[] = $finding->finding->sequence;
+            }
+        }
 
-        return $changed === [] ? [] : $this->pages->cellsOfRows($tally, $mask, $changed[0]->sequence, $changed[count($changed) - 1]->sequence);
+        return $changed === [] ? [] : $this->pages->cellsOfRows($tally, $mask, $changed[0], $changed[count($changed) - 1]);
     }
 
     /**
      * @param  list<string>  $columns  of the source, by the place of their pair
      * @return list<string>
      */
-    private function cell(CellLine $cell, array $columns): array
+    private function cell(RulableCell $cell, array $columns): array
     {
-        return [(string) $cell->key, 'changed', $columns[$cell->pairPosition], $cell->class, $cell->cause, $cell->source, $cell->target, (string) $cell->sourceLine, (string) $cell->targetLine, $cell->decision->value];
+        $found = $cell->finding;
+
+        return [(string) $cell->key?->asCsv(), RowClass::Changed->value, $columns[$found->pairPosition], $found->class->value, $found->cause, $found->source, $found->target, (string) $cell->sourceLine, (string) $cell->targetLine, $cell->standing->decision->value];
     }
 
     /** @return list<string> */
-    private function row(RowLine $row): array
+    private function row(RulableRow $rulable): array
     {
-        return [(string) $row->key, $row->class, '', '', '', $this->record($row->sourceCells, $row->side === 'source' ? $row->refusal : null), $this->record($row->targetCells, $row->side === 'target' ? $row->refusal : null), (string) $row->sourceLine, (string) $row->targetLine, $row->decision->value];
+        $row = $rulable->finding;
+
+        return [(string) $row->deliveredKey?->asCsv(), $row->class->value, '', '', '', $this->record($row, Side::Source), $this->record($row, Side::Target), (string) $row->placeOn(Side::Source)?->line, (string) $row->placeOn(Side::Target)?->line, $rulable->standing->decision->value];
     }
 
-    /**
-     * A whole row as one RFC 4180 record inside its cell.
-     *
-     * @param  list<string>|null  $cells
-     */
-    private function record(?array $cells, ?string $refusal): string
+    /** A whole row as one RFC 4180 record inside its cell; of a refused record what is wrong with it, and its text. */
+    private function record(RowFinding $row, Side $side): string
     {
-        return $cells === null ? $refusal ?? '' : rtrim(CsvLine::of($cells), "\n");
+        $record = $side === Side::Source ? $row->source : $row->target;
+        $refused = $row->side === $side ? $row->refused : null;
+
+        return match (true) {
+            $record !== null => rtrim(CsvLine::of($record->cells), "\n"),
+            $refused !== null => (new Sentences)->refusal($refused->reason, $refused->facts)."\n".$refused->raw,
+            default => '',
+        };
     }
 }

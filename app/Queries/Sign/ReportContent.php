@@ -13,6 +13,8 @@ use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Wording\Sentences;
 
 /** What the report says: the same for the same tally and the same rulings. */
 final readonly class ReportContent
@@ -48,6 +50,7 @@ final readonly class ReportContent
             ])->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
+            'begins' => static fn(RowFinding $row): string => $row->refused === null ? implode('   ', $row->record()->cells ?? []) : (new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.$row->refused->raw,
             'shorten' => static fn(string $value): string => mb_strlen($value) > self::LONGEST_VALUE ? mb_substr($value, 0, self::LONGEST_VALUE).'…' : $value,
         ];
     }

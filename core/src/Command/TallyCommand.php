@@ -18,6 +18,7 @@ use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Wording\Sentences;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -79,8 +80,9 @@ final class TallyCommand extends Command
         } finally {
             $workspace->remove();
         }
+        $sentences = new Sentences;
         foreach ($summary->warnings() as $warning) {
-            $errors->writeln("Warning: {$warning}", OutputInterface::OUTPUT_RAW);
+            $errors->writeln("Warning: {$sentences->warning($warning)}", OutputInterface::OUTPUT_RAW);
         }
         $asJson = $input->getOption('json') === true;
         $output->writeln(

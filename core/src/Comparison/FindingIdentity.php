@@ -34,7 +34,7 @@ final readonly class FindingIdentity
         };
     }
 
-    /** @return string 64 hexadecimal digits of SHA-256; each part is led by its length, so that no two lists of parts meet */
+    /** @return string the first 128 bits of SHA-256 as 32 hexadecimal digits; each part is led by its length, so that no two lists of parts meet */
     private function hash(string ...$parts): string
     {
         $message = '';
@@ -42,6 +42,6 @@ final readonly class FindingIdentity
             $message .= strlen($part).':'.$part;
         }
 
-        return hash('sha256', $message);
+        return substr(hash('sha256', $message), 0, 32);
     }
 }

@@ -9,9 +9,15 @@ use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 
-/** A row that did not agree, with the record of both sides and the cells that differ. */
+/**
+ * A row that did not agree, with the record of both sides and the cells that differ: from the engine to the screen.
+ *
+ * Where it is read again from where it was kept, its cells are read apart, and its canonical key and ordinal are not known any more.
+ */
 final readonly class RowFinding
 {
+    public int $differingCells;
+
     /**
      * @param  int  $sequence  place in the order of the findings, from 1; 0 for a row that agrees and is passed on for what it was forgiven
      * @param  int  $ordinal  among the rows of this key and side; of an unkeyed or refused row: among equal bytes
@@ -21,8 +27,10 @@ final readonly class RowFinding
      * @param  list<CellFinding>  $cells  of a changed row, in the column order of the plan
      * @param  list<CellFinding>  $forgiven  cells that a rule let pass, where they are asked for
      * @param  RecordPlace|null  $kept  of a repeated row that was dropped: where the one that was kept stands
-     * @param  string|null  $reason  why a missing or extra row has no counterpart, in words, where it is known
+     * @param  RowReason|null  $reason  why it is in its class, where that is known
+     * @param  array<string, string|int>  $reasonFacts  as the reason names them
      * @param  KeyTuple|null  $deliveredKey  the key as the source delivered it, or the only side that has it
+     * @param  int|null  $differing  how many cells differ, where the cells themselves are not at hand
      */
     public function __construct(
         public int $sequence,
@@ -37,20 +45,27 @@ final readonly class RowFinding
         public ?RefusedRecord $refused = null,
         public array $forgiven = [],
         public ?RecordPlace $kept = null,
-        public ?string $reason = null,
+        public ?RowReason $reason = null,
+        public array $reasonFacts = [],
         public bool $isBridged = false,
         public ?KeyTuple $deliveredKey = null,
-    ) {}
+        ?int $differing = null,
+    ) {
+        $this->differingCells = $differing ?? count($cells);
+    }
 
-    /** What is known of the row beside its class, as a sentence; null when there is nothing to say. */
-    public function remark(): ?string
+    /** The same row as somebody is shown it, who may not see all of its values. */
+    public function shownAs(?KeyTuple $deliveredKey, ?RowRecord $source, ?RowRecord $target, ?RefusedRecord $refused): self
     {
-        return match (true) {
-            $this->kept !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s%s was kept.', number_format($this->kept->line), $this->kept->part === 1 ? '' : " of part {$this->kept->part}").($this->reason === null ? '' : " It is the first of several, for {$this->reason}."),
-            $this->reason !== null => sprintf('%s on the other side: %s.', $this->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $this->reason),
-            $this->isBridged => 'Joined by a bridge.',
-            default => null,
-        };
+        return new self($this->sequence, $this->ordinal, $this->class, $this->side, null, $source, $target, $this->rowsOfKey, kept: $this->kept, refused: $refused, reason: $this->reason, reasonFacts: array_diff_key($this->reasonFacts, ['does' => true]), isBridged: $this->isBridged, deliveredKey: $deliveredKey, differing: $this->differingCells);
+    }
+
+    /** Where its record stands on a side; null where that side has none. */
+    public function placeOn(Side $side): ?RecordPlace
+    {
+        $record = ($side === Side::Source ? $this->source : $this->target) ?? ($this->side === $side ? $this->refused : null);
+
+        return $record === null ? null : new RecordPlace($record->part, $record->line);
     }
 
     /** The record of the only side that has one, of a changed row the source's. */

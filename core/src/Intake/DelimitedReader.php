@@ -8,6 +8,7 @@ use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Wording\Sentences;
 
 /**
  * Reads delimited text (RFC 4180) as a stream: rows, and records refused with line, reason and raw text.
@@ -204,7 +205,7 @@ final readonly class DelimitedReader implements Reader
             $cells = array_fill(0, count($cells), '');
         }
 
-        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, $this->sentence($reason, 0, 1));
+        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
     }
 
     /**
@@ -231,7 +232,7 @@ final readonly class DelimitedReader implements Reader
             }
             // All that the quote swallowed is one record, so that nothing in front of it is lost.
             [$line, $raw] = $assembly->leftOpen();
-            yield RefusedRecord::because($line, RefusalReason::QuoteLeftOpen, $this->sentence(RefusalReason::QuoteLeftOpen, 0, 1 + $assembly->linesRead() - $line), $raw);
+            yield RefusedRecord::because($line, RefusalReason::QuoteLeftOpen, ['lines' => 1 + $assembly->linesRead() - $line], $raw);
         }
     }
 
@@ -244,22 +245,21 @@ final readonly class DelimitedReader implements Reader
         }
         $reason ??= RefusalReason::WrongNumberOfCells;
 
-        return RefusedRecord::because($line, $reason, $this->sentence($reason, count($cells), 1 + $lastLine - $line), $raw);
+        return RefusedRecord::because($line, $reason, $this->facts($reason, count($cells), 1 + $lastLine - $line), $raw);
     }
 
-    /** @param int $lines physical lines of the record */
-    private function sentence(RefusalReason $reason, int $cells, int $lines): string
+    /**
+     * @param  int  $lines  physical lines of the record
+     * @return array<string, string|int>
+     */
+    private function facts(RefusalReason $reason, int $cells, int $lines): array
     {
-        $held = $lines > 1 && $reason !== RefusalReason::QuoteLeftOpen ? sprintf(', in a record that a quote holds together over %s lines', number_format($lines)) : '';
-
         return match ($reason) {
-            RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $cells, $this->columns->count()).$held,
-            RefusalReason::UndecodableBytes => sprintf('bytes that are not %s text', $this->format->encoding->value),
-            RefusalReason::TextAfterQuote => 'text follows a closing quote'.$held,
-            RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)).$held,
-            RefusalReason::QuoteLeftOpen => sprintf('a quote that is opened on this line is never closed, and %s: close it, or double it where it belongs to the value', $lines === 1 ? 'what follows on it is lost' : sprintf('all %s lines to the end of the file are held in it', number_format($lines))),
-            RefusalReason::NotAnObject => throw new \LogicException('Delimited text has no objects.'),
-        };
+            RefusalReason::WrongNumberOfCells => ['cells' => $cells, 'columns' => $this->columns->count()],
+            RefusalReason::UndecodableBytes => ['encoding' => $this->format->encoding->value],
+            RefusalReason::OverRowLimit => ['limit' => $this->rowLimit],
+            default => [],
+        } + ($lines > 1 ? ['lines' => $lines] : []);
     }
 
     /**

@@ -73,8 +73,8 @@ final readonly class FixedWidthReader implements Reader
     private function record(int $number, ?string $line): Row|RefusedRecord
     {
         return match (true) {
-            $line === null => RefusedRecord::because($number, RefusalReason::OverRowLimit, sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)), ''),
-            ! mb_check_encoding($line, 'UTF-8') || str_contains($line, "\0") => RefusedRecord::because($number, RefusalReason::UndecodableBytes, sprintf('bytes that are not %s text', $this->format->encoding->value), $line),
+            $line === null => RefusedRecord::because($number, RefusalReason::OverRowLimit, ['limit' => $this->rowLimit], ''),
+            ! mb_check_encoding($line, 'UTF-8') || str_contains($line, "\0") => RefusedRecord::because($number, RefusalReason::UndecodableBytes, ['encoding' => $this->format->encoding->value], $line),
             default => new Row($number, $this->format->cells($line)),
         };
     }

@@ -20,13 +20,13 @@ final readonly class JsonObject
     /** @param array<string, string> $cells by property name */
     private function __construct(public array $cells) {}
 
-    /** @return self|string the object, or why the text is none */
+    /** @return self|string the object, or why the text is no JSON; '' where it is JSON of another kind */
     public static function read(string $json): self|string
     {
         $carried = preg_replace_callback(self::STRING_OR_NUMBER, static fn(array $found): string => $found[0][0] !== '"' && preg_match(self::NUMBER, $found[0]) === 1 ? '"'.self::NUMBER_MARK.$found[0].'"' : $found[0], $json);
         $object = json_decode($carried ?? '', false, 512);
         if (! $object instanceof \stdClass) {
-            return json_last_error() === JSON_ERROR_NONE ? 'is no JSON object' : 'is no JSON object: '.json_last_error_msg();
+            return json_last_error() === JSON_ERROR_NONE ? '' : json_last_error_msg();
         }
         $cells = [];
         self::flatten($object, '', $cells);

@@ -89,7 +89,7 @@ final readonly class JsonReader implements Reader
                     ! mb_check_encoding($raw, 'UTF-8') => RefusalReason::UndecodableBytes,
                     default => RefusalReason::NotAnObject,
                 };
-                yield RefusedRecord::because($line, $reason, $object ?? sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)), $raw);
+                yield RefusedRecord::because($line, $reason, $object === null ? ['limit' => $this->rowLimit] : array_filter(['error' => $object]), $raw);
             }
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake;
 
 use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 use OpenSpout\Common\Entity\Cell;
@@ -124,7 +125,7 @@ final readonly class WorkbookReader implements Reader
                 array_pop($cells);
             }
             if (count($cells) > $width) {
-                yield RefusedRecord::because($number, \NineTally\Core\Row\RefusalReason::WrongNumberOfCells, sprintf('%d cells where the header has %d', count($cells), $width), implode("\t", $cells));
+                yield RefusedRecord::because($number, RefusalReason::WrongNumberOfCells, ['cells' => count($cells), 'columns' => $width], implode("\t", $cells));
             } else {
                 yield new Row($number, array_pad($cells, $width, ''));
             }

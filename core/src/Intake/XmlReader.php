@@ -72,7 +72,7 @@ final readonly class XmlReader implements Reader
     {
         foreach ((new XmlRecords($this->path, $this->name, $this->recordPath, $this->rowLimit))->read($onBytes) as $line => $cells) {
             yield $cells === null
-                ? RefusedRecord::because($line, RefusalReason::OverRowLimit, sprintf('longer than the row limit of %s bytes', number_format($this->rowLimit)), '')
+                ? RefusedRecord::because($line, RefusalReason::OverRowLimit, ['limit' => $this->rowLimit], '')
                 : new Row($line, array_map(static fn(string $name): string => $cells[$name] ?? '', $this->columns->names));
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Row\Side;
 
@@ -23,9 +24,9 @@ final readonly class FindingEntry
      * @param  string|null  $source  the row's cells joined by Batch::CELL_END; null where the side has none
      * @param  int  $sourceRows  rows of the source with this key
      * @param  int|null  $keptLine  of a repeated row that was dropped: the line of the row that was kept
-     * @param  string  $reason  why the other side has no counterpart, as MissingReason, where it is known
+     * @param  RowReason|null  $reason  where it is known while rows are matched
      * @param  list<array{int, string, string, array<string, string|int>, string}>  $cells  of a changed row: pair, class, cause ('' while it waits for the whole column), facts, where a value moved
-     * @param  array{reason: string, sentence: string, raw: string, digest: string}|null  $refused
+     * @param  array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null  $refused
      */
     public function __construct(
         public int $line,
@@ -39,7 +40,7 @@ final readonly class FindingEntry
         public int $sourceRows = 0,
         public int $targetRows = 0,
         public ?int $keptLine = null,
-        public string $reason = '',
+        public ?RowReason $reason = null,
         public array $cells = [],
         public ?array $refused = null,
         public bool $isBridged = false,
@@ -52,14 +53,14 @@ final readonly class FindingEntry
 
         return implode(Batch::ROW_END, [
             $this->line, $this->class->value, $this->side->value ?? '', $this->key, $this->ordinal, $this->source ?? self::NONE, $this->target ?? self::NONE,
-            $this->targetLine, $this->sourceRows, $this->targetRows, $this->keptLine ?? '', $this->reason, $this->isBridged ? '1' : '', $more,
+            $this->targetLine, $this->sourceRows, $this->targetRows, $this->keptLine ?? '', $this->reason->value ?? '', $this->isBridged ? '1' : '', $more,
         ]);
     }
 
     public static function fromBytes(string $bytes): self
     {
         [$line, $class, $side, $key, $ordinal, $source, $target, $targetLine, $sourceRows, $targetRows, $keptLine, $reason, $isBridged, $more] = explode(Batch::ROW_END, $bytes, self::FIELDS);
-        /** @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, sentence: string, raw: string, digest: string}|null} $rest */
+        /** @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null} $rest */
         $rest = $more === '' ? [[], null] : unserialize($more, ['allowed_classes' => false]);
 
         return new self(
@@ -74,7 +75,7 @@ final readonly class FindingEntry
             (int) $sourceRows,
             (int) $targetRows,
             $keptLine === '' ? null : (int) $keptLine,
-            $reason,
+            $reason === '' ? null : RowReason::from($reason),
             $rest[0],
             $rest[1],
             $isBridged === '1',

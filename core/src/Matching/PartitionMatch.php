@@ -7,6 +7,7 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Side;
@@ -165,9 +166,9 @@ final class PartitionMatch
     {
         $isSource = $side === Side::Source;
         $reason = match (true) {
-            ($isSource ? $targetRows : $sourceRows) > 0 => MissingReason::FewerRows->value,
-            $this->isInIdleBridge($side, $key) => MissingReason::IdleBridge->value,
-            default => '',
+            ($isSource ? $targetRows : $sourceRows) > 0 => RowReason::FewerRows,
+            $this->isInIdleBridge($side, $key) => RowReason::IdleBridge,
+            default => null,
         };
         $this->counts->count($side, $isSource ? RowClass::Missing : RowClass::Extra);
         $this->findings[$side->value][$rows->lines->at($place)] = new FindingEntry(

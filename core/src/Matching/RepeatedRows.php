@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Row\Side;
 
 /** What is done with each row of a key that repeats, whether the rows are held or stream by. */
@@ -57,7 +58,7 @@ final readonly class RepeatedRows
             sourceRows: $group->rows['source'],
             targetRows: $group->rows['target'],
             keptLine: $kept === null ? null : $kept[$side->side->value],
-            reason: $kept !== null && $group->isUndecided($side->side->value) ? MissingReason::Undecided->value : '',
+            reason: $kept !== null && $group->isUndecided($side->side->value) ? RowReason::Undecided : null,
         );
     }
 }

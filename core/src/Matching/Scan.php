@@ -86,7 +86,7 @@ final readonly class Scan
         $output->result->read++;
         $output->result->refused++;
         $output->result->quotesLeftOpen += $batch->reason === RefusalReason::QuoteLeftOpen ? 1 : 0;
-        $output->findings->add(new FindingEntry($batch->line, RowClass::Refused, $this->side, refused: ['reason' => $batch->reason->value, 'sentence' => $batch->sentence, 'raw' => $batch->raw, 'digest' => $batch->digest]));
+        $output->findings->add(new FindingEntry($batch->line, RowClass::Refused, $this->side, refused: $batch->aside()));
     }
 
     public function finish(ScanOutput $output, int $lines): ScanResult

@@ -17,6 +17,7 @@ use NineTally\Core\Shape\LeftOutRow;
 use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Tally\ForgivenPostings;
 use NineTally\Core\Tally\Summary;
+use NineTally\Core\Wording\Sentences;
 
 /**
  * Writes the findings of a tally as CSV files and its figures as JSON: UTF-8, comma, RFC 4180 quotes, LF.
@@ -41,8 +42,11 @@ final class FindingFiles
     /** @var list<string> the source's columns, then those that only the target has */
     private readonly array $unitedNames;
 
+    private readonly Sentences $sentences;
+
     private function __construct(private readonly string $folder, private readonly Plan $plan, Columns $source, private readonly Columns $target)
     {
+        $this->sentences = new Sentences;
         $this->unitedNames = [...$source->names, ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name)))];
     }
 
@@ -76,10 +80,10 @@ final class FindingFiles
         }
         match ($row->class) {
             RowClass::Changed => $this->addCells('differences.csv', $row, $row->cells),
-            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [...$this->place($row->record()), $row->reason ?? '', ...$row->record()->cells ?? []]),
+            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [...$this->place($row->record()), $row->reason === null ? '' : $this->sentences->reason($row->reason, $row->reasonFacts), ...$row->record()->cells ?? []]),
             RowClass::Repeated => $this->write('repeated.csv', [(string) $row->side?->value, ...$this->place($row->record()), $row->kept->part ?? '', $row->kept->line ?? '', $row->kept === null ? '' : ($row->reason === null ? 'yes' : 'no'), $row->rowsOfKey['source'], $row->rowsOfKey['target'], ...$this->united($row)]),
             RowClass::Unkeyed => $this->write('unkeyed.csv', [(string) $row->side?->value, ...$this->place($row->record()), ...$this->united($row)]),
-            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->part ?? 1, $row->refused->line ?? 0, $row->refused->reason->value ?? '', $row->refused->sentence ?? '', $row->refused?->readableRaw() ?? '']),
+            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->part ?? 1, $row->refused->line ?? 0, $row->refused->reason->value ?? '', $row->refused === null ? '' : $this->sentences->refusal($row->refused->reason, $row->refused->facts), $row->refused?->readableRaw() ?? '']),
             // A row that agrees is passed on only for what it was forgiven.
             RowClass::Agreed => null,
         };

@@ -7,11 +7,14 @@ namespace NineTally\Core\Row;
 /** A record that could not become a row. It is listed with its place and raw text, and is never dropped in silence. */
 final readonly class RefusedRecord
 {
-    /** @param string $raw the bytes of the record, cut at RAW_LIMIT; not always valid UTF-8 */
+    /**
+     * @param  array<string, string|int>  $facts  as the reason names them
+     * @param  string  $raw  the bytes of the record, cut at RAW_LIMIT; not always valid UTF-8
+     */
     private function __construct(
         public int $line,
         public RefusalReason $reason,
-        public string $sentence,
+        public array $facts,
         public string $raw,
         public string $digest,
         public int $part = 1,
@@ -20,15 +23,37 @@ final readonly class RefusedRecord
     /** Enough to recognise a record by; a record may be as large as the row limit or larger. */
     public const RAW_LIMIT = 4096;
 
-    public static function because(int $line, RefusalReason $reason, string $sentence, string $raw): self
+    /** @param array<string, string|int> $facts as the reason names them */
+    public static function because(int $line, RefusalReason $reason, array $facts, string $raw): self
     {
-        return new self($line, $reason, $sentence, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
+        return new self($line, $reason, $facts, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
     }
 
-    /** A record as it was written aside. */
-    public static function restored(int $line, RefusalReason $reason, string $sentence, string $raw, string $digest, int $part = 1): self
+    public function inPart(int $part): self
     {
-        return new self($line, $reason, $sentence, $raw, $digest, $part);
+        return new self($this->line, $this->reason, $this->facts, $this->raw, $this->digest, $part);
+    }
+
+    /** The same record with what stands for its text, for whoever may not see it. */
+    public function withText(string $text): self
+    {
+        return new self($this->line, $this->reason, $this->facts, $text, $this->digest, $this->part);
+    }
+
+    /**
+     * What is written aside of a record, beside its place.
+     *
+     * @return array{reason: string, facts: array<string, string|int>, raw: string, digest: string}
+     */
+    public function aside(): array
+    {
+        return ['reason' => $this->reason->value, 'facts' => $this->facts, 'raw' => $this->raw, 'digest' => $this->digest];
+    }
+
+    /** @param array{reason: string, facts: array<string, string|int>, raw: string, digest: string} $aside */
+    public static function restored(int $line, array $aside, int $part = 1): self
+    {
+        return new self($line, RefusalReason::from($aside['reason']), $aside['facts'], $aside['raw'], $aside['digest'], $part);
     }
 
     /** The raw text with every undecodable byte written as its hexadecimal value, so that it can be shown and exported. */

@@ -11,7 +11,6 @@ use NineTally\Core\Matching\OpenFile;
 use NineTally\Core\Matching\WorkspaceFailure;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 
@@ -155,9 +154,9 @@ final class ShapedReader implements Reader
                     yield new Batch(implode(Batch::ROW_END, $held), $line - count($held));
                     $held = [];
                 }
-                /** @var array{reason: string, sentence: string, raw: string, digest: string} $refused */
+                /** @var array{reason: string, facts: array<string, string|int>, raw: string, digest: string} $refused */
                 $refused = json_decode(substr($row, 1), true, 8, JSON_THROW_ON_ERROR);
-                yield RefusedRecord::restored($line, RefusalReason::from($refused['reason']), $refused['sentence'], (string) base64_decode($refused['raw'], true), $refused['digest']);
+                yield RefusedRecord::restored($line, ['raw' => (string) base64_decode($refused['raw'], true)] + $refused);
             } else {
                 $held[] = $row;
             }

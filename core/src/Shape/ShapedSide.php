@@ -82,7 +82,7 @@ final readonly class ShapedSide
                 }
                 if ($record instanceof RefusedRecord) {
                     $ledger['refused']++;
-                    $write('rows', self::REFUSED.json_encode(['reason' => $record->reason->value, 'sentence' => $record->sentence, 'raw' => base64_encode($record->raw), 'digest' => $record->digest], JSON_THROW_ON_ERROR).Batch::ROW_END);
+                    $write('rows', self::REFUSED.json_encode(['raw' => base64_encode($record->raw)] + $record->aside(), JSON_THROW_ON_ERROR).Batch::ROW_END);
                     $write('origins', pack('J', $origin));
                 } else {
                     $ledger['delivered']++;

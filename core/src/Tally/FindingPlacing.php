@@ -14,17 +14,16 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\FindingEntry;
 use NineTally\Core\Matching\MatchCounts;
-use NineTally\Core\Matching\MissingReason;
 use NineTally\Core\Measure\ValueFigures;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Shape\ShapedReader;
@@ -72,7 +71,7 @@ final class FindingPlacing
         $side = $isOfTarget ? $this->target : $this->source;
         $source = $entry->source === null ? null : $this->record($this->source, $linesBefore + $entry->line, $entry->source);
         $target = $entry->target === null ? null : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
-        $refused = $entry->refused === null ? null : $this->refused($side->place($linesBefore + $entry->line), $entry->refused);
+        [$reason, $reasonFacts] = $this->reason($entry);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
         $differing = $forgiven = [];
         foreach ($cells as $cell) {
@@ -93,10 +92,11 @@ final class FindingPlacing
             target: $target,
             rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
             cells: $differing,
-            refused: $refused,
+            refused: $entry->refused === null ? null : $this->refused($side->place($linesBefore + $entry->line), $entry->refused),
             forgiven: $forgiven,
             kept: $entry->keptLine === null ? null : $side->place($entry->keptLine),
-            reason: $this->reason($entry),
+            reason: $reason,
+            reasonFacts: $reasonFacts,
             isBridged: $entry->isBridged,
             deliveredKey: $this->deliveredKey($source, $target),
         );
@@ -111,24 +111,20 @@ final class FindingPlacing
         return $this->reasons;
     }
 
-    /** Why the other side has no counterpart, where it is known. */
-    private function reason(FindingEntry $entry): ?string
+    /** @return array{RowReason|null, array<string, string|int>} why it is in its class, where that is known, with the facts of it */
+    private function reason(FindingEntry $entry): array
     {
-        $reason = $entry->reason === '' ? null : MissingReason::from($entry->reason)->sentence();
-        $id = $entry->reason;
-        if ($id === '') {
-            $reason = match ($entry->class) {
-                RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->reason($entry->key),
-                RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->reason($entry->key),
-                default => null,
-            };
-            $id = $reason === null ? '' : MissingReason::LeftOut->value;
-        }
-        if ($id !== '') {
-            $this->reasons[$entry->class->value][$id] = ($this->reasons[$entry->class->value][$id] ?? 0) + 1;
+        $leftOut = $entry->reason !== null ? null : match ($entry->class) {
+            RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->step($entry->key),
+            RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->step($entry->key),
+            default => null,
+        };
+        $reason = $leftOut === null ? $entry->reason : RowReason::LeftOut;
+        if ($reason !== null) {
+            $this->reasons[$entry->class->value][$reason->value] = ($this->reasons[$entry->class->value][$reason->value] ?? 0) + 1;
         }
 
-        return $reason;
+        return [$reason, $leftOut ?? []];
     }
 
     private function record(Reader $reader, int $line, string $row): RowRecord
@@ -138,10 +134,10 @@ final class FindingPlacing
         return new RowRecord($place->line, explode(Batch::CELL_END, $row), $place->part);
     }
 
-    /** @param array{reason: string, sentence: string, raw: string, digest: string} $refused */
+    /** @param array{reason: string, facts: array<string, string|int>, raw: string, digest: string} $refused */
     private function refused(RecordPlace $place, array $refused): RefusedRecord
     {
-        return RefusedRecord::restored($place->line, RefusalReason::from($refused['reason']), $refused['sentence'], $refused['raw'], $refused['digest'], $place->part);
+        return RefusedRecord::restored($place->line, $refused, $place->part);
     }
 
     /** @return list<Pattern> those of findings in the order in which they first occur, then what was forgiven, in the order of the plan */

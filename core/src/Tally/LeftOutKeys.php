@@ -23,13 +23,13 @@ final class LeftOutKeys
     /** @param non-empty-list<string> $names of the key, on this side */
     public function __construct(private readonly ShapedReader $reader, private readonly array $names, private readonly KeyForm $form) {}
 
-    /** @return string|null why there is no row of this key, in words; null when no step left one out */
-    public function reason(string $canonicalKey): ?string
+    /** @return array{step: int, does: string}|null which step left the row of this key out; null when none did */
+    public function step(string $canonicalKey): ?array
     {
         $number = ($this->steps ??= $this->read())[self::hash($canonicalKey)] ?? null;
         foreach ($number === null ? [] : $this->reader->ledger->steps as $step) {
             if ($step['number'] === $number) {
-                return sprintf('its key was left out there by step %d: %s', $number, $step['sentence']);
+                return ['step' => $number, 'does' => $step['sentence']];
             }
         }
 

@@ -12,6 +12,8 @@ use NineTally\Core\Measure\Percentage;
 use NineTally\Core\Measure\ValueFigures;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Wording\Warning;
+use NineTally\Core\Wording\WarningKind;
 
 /** The figures of a finished tally. */
 final readonly class Summary
@@ -85,65 +87,56 @@ final readonly class Summary
         return array_filter([$this->source, $this->target], static fn(SideCounts $side): bool => $side->agreed !== $side->shaped || $side->refused > 0) === [];
     }
 
-    /** @return list<string> what is no error but must be seen, in words */
+    /** @return list<Warning> what is no error but must be seen */
     public function warnings(): array
     {
-        $warnings = [];
-        foreach ([$this->source, $this->target] as $side) {
-            $name = $side->side->value;
-            if ($side->delivered === 0) {
-                $warnings[] = "The {$name} delivers no rows: the file holds a header only.";
-            } elseif ($side->shaped === 0) {
-                $warnings[] = sprintf('The steps leave out every row of the %s%s, so nothing could be compared.', $name, $this->emptyingStep($name));
-            } elseif ($side->repeated === $side->shaped && $side->agreed + $side->changed === 0) {
-                $warnings[] = "Every row of the {$name} shares its key with another row, so nothing could be compared. Choose a key that tells rows apart.";
-            }
-            if ($side->quotesLeftOpen > 0) {
-                $warnings[] = sprintf('A quote in the %s is opened and never closed: all that follows it in its file is one refused record, listed with its line. Close it, or double it where it belongs to the value, and deliver the file again.', $name);
-            }
-            if ($side->keysRepeatedHereOnly > 0) {
-                $warnings[] = sprintf('%s in the %s and %s not exist on the other side: rows lost there would not show as %s.', self::counted($side->keysRepeatedHereOnly, 'key repeats', 'keys repeat'), $name, $side->keysRepeatedHereOnly === 1 ? 'does' : 'do', $name === 'source' ? 'missing' : 'extra');
-            }
-            if ($side->keysRepeatedByForgiving > 0) {
-                $warnings[] = sprintf('%s in the %s only because the key forgives: as delivered, they are different.', self::counted($side->keysRepeatedByForgiving, 'key repeats', 'keys repeat'), $name);
-            }
-            if ($side->partlyBlankKeys > 0) {
-                $warnings[] = sprintf('%s a partly blank key.', self::counted($side->partlyBlankKeys, "row of the {$name} has", "rows of the {$name} have"));
-            }
-        }
-
+        $warnings = [...$this->warningsOf($this->source), ...$this->warningsOf($this->target)];
         foreach ($this->withoutEntry as ['source' => $column, 'cells' => $cells, 'values' => $values]) {
-            $warnings[] = sprintf('%s of "%s" in %s no entry in its crosswalk and %s compared as delivered.', $values === null ? 'Very many values' : self::counted(count($values), 'value', 'values'), $column, self::counted($cells, 'cell', 'cells').(count($values ?? [1, 2]) === 1 ? ' has' : ' have'), count($values ?? [1, 2]) === 1 ? 'was' : 'were');
+            $warnings[] = new Warning(WarningKind::WithoutEntry, ['column' => $column, 'cells' => $cells, ...($values === null ? [] : ['values' => count($values)])]);
         }
-        foreach ($this->undecided as $side => $keys) {
-            if ($keys > 0) {
-                $warnings[] = sprintf('%s in the %s that no column decides: the first row of each was kept.', self::counted($keys, 'key repeats', 'keys repeat'), $side);
-            }
+        foreach (array_filter($this->undecided) as $side => $keys) {
+            $warnings[] = new Warning(WarningKind::Undecided, ['side' => $side, 'keys' => $keys]);
         }
         if ($this->allAgreed() && $this->source->leftOut + $this->target->leftOut > 0) {
-            $warnings[] = sprintf('All that was compared agrees. By decision, steps left out %s of the source and %s of the target.', self::counted($this->source->leftOut, 'row', 'rows'), self::counted($this->target->leftOut, 'row', 'rows'));
+            $warnings[] = new Warning(WarningKind::AgreesButLeftOut, ['source' => $this->source->leftOut, 'target' => $this->target->leftOut]);
         }
         foreach ($this->idleBridges as $bridge) {
-            $warnings[] = sprintf('The bridge from %s to %s joined nothing: one of its keys has a counterpart, or no row of its own.', KeyTuple::of($bridge->source)->asCsv(), KeyTuple::of($bridge->target)->asCsv());
+            $warnings[] = new Warning(WarningKind::IdleBridge, ['source' => KeyTuple::of($bridge->source)->asCsv(), 'target' => KeyTuple::of($bridge->target)->asCsv()]);
         }
 
         return $warnings;
     }
 
-    private function emptyingStep(string $side): string
+    /** @return list<Warning> */
+    private function warningsOf(SideCounts $side): array
+    {
+        $name = ['side' => $side->side->value];
+        $found = [
+            match (true) {
+                $side->delivered === 0 => new Warning(WarningKind::NoRows, $name),
+                $side->shaped === 0 => new Warning(WarningKind::EverythingLeftOut, $name + $this->emptyingStep($side->side->value)),
+                $side->repeated === $side->shaped && $side->agreed + $side->changed === 0 => new Warning(WarningKind::EverythingRepeated, $name),
+                default => null,
+            },
+            $side->quotesLeftOpen === 0 ? null : new Warning(WarningKind::QuoteLeftOpen, $name),
+            $side->keysRepeatedHereOnly === 0 ? null : new Warning(WarningKind::RepeatedHereOnly, $name + ['keys' => $side->keysRepeatedHereOnly]),
+            $side->keysRepeatedByForgiving === 0 ? null : new Warning(WarningKind::RepeatedByForgiving, $name + ['keys' => $side->keysRepeatedByForgiving]),
+            $side->partlyBlankKeys === 0 ? null : new Warning(WarningKind::PartlyBlankKeys, $name + ['rows' => $side->partlyBlankKeys]),
+        ];
+
+        return array_values(array_filter($found));
+    }
+
+    /** @return array{}|array{step: int, does: string} */
+    private function emptyingStep(string $side): array
     {
         foreach ($this->steps[$side] ?? [] as $step) {
             if ($step['out'] === 0) {
-                return sprintf(' (the last of them by step %d: %s)', $step['number'], $step['sentence']);
+                return ['step' => $step['number'], 'does' => $step['sentence']];
             }
         }
 
-        return '';
-    }
-
-    private static function counted(int $count, string $one, string $many): string
-    {
-        return number_format($count).' '.($count === 1 ? $one : $many);
+        return [];
     }
 
     /** @return array<string, mixed> the object that the command line prints and writes */

@@ -11,6 +11,7 @@ use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Wording\Sentences;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -55,7 +56,7 @@ final class DelimitedReaderTest extends TestCase
         self::assertCount(3, $found);
         $refused = $found[1];
         self::assertInstanceOf(RefusedRecord::class, $refused);
-        self::assertSame([3, $reason, $sentence, $record], [$refused->line, $refused->reason, $refused->sentence, $refused->raw]);
+        self::assertSame([3, $reason, $sentence, $record], [$refused->line, $refused->reason, $this->said($refused), $refused->raw]);
         self::assertInstanceOf(Row::class, $found[2]);
         self::assertSame(4, $found[2]->line);
     }
@@ -106,7 +107,7 @@ final class DelimitedReaderTest extends TestCase
         self::assertInstanceOf(Row::class, $row);
         self::assertInstanceOf(RefusedRecord::class, $refused);
         self::assertSame([3, RefusalReason::QuoteLeftOpen, "LM,\"never closed\nNQ,x\n"], [$refused->line, $refused->reason, $refused->raw]);
-        self::assertStringContainsString('all 2 lines to the end of the file are held in it', $refused->sentence);
+        self::assertStringContainsString('all 2 lines to the end of the file are held in it', $this->said($refused));
     }
 
     public function test_says_over_how_many_lines_a_quote_that_is_closed_too_late_holds_a_record(): void
@@ -114,7 +115,7 @@ final class DelimitedReaderTest extends TestCase
         $found = iterator_to_array($this->reader("basin,note\nKB,\"open\nLM,x\nNQ,\"fine\"\nPW,y\n")->records(), false);
 
         self::assertInstanceOf(RefusedRecord::class, $found[0]);
-        self::assertSame([2, 'text follows a closing quote, in a record that a quote holds together over 3 lines'], [$found[0]->line, $found[0]->sentence]);
+        self::assertSame([2, 'text follows a closing quote, in a record that a quote holds together over 3 lines'], [$found[0]->line, $this->said($found[0])]);
         self::assertInstanceOf(Row::class, $found[1]);
         self::assertSame([5, ['PW', 'y']], [$found[1]->line, $found[1]->cells]);
     }
@@ -195,5 +196,10 @@ final class DelimitedReaderTest extends TestCase
 
         self::assertSame(['column 1', 'column 2'], $reader->columns->names);
         self::assertSame([[3, ['KB', '1']], [4, ['KB', "2\n3"]]], array_map(static fn(mixed $row): array => $row instanceof Row ? [$row->line, $row->cells] : [], iterator_to_array($reader->records(), false)));
+    }
+
+    private function said(RefusedRecord $refused): string
+    {
+        return (new Sentences)->refusal($refused->reason, $refused->facts);
     }
 }

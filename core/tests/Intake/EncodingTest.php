@@ -49,7 +49,7 @@ final class EncodingTest extends TestCase
         $found = iterator_to_array(DelimitedReader::detecting($this->file("\xFF\xFE".str_replace("y\0", "\x00\xD8", $text), 'x'), 'x')->records(), false);
 
         self::assertInstanceOf(RefusedRecord::class, $found[1]);
-        self::assertSame('bytes that are not UTF-16LE text', $found[1]->sentence);
+        self::assertSame(['encoding' => 'UTF-16LE'], $found[1]->facts);
         self::assertEquals(new Row(4, ['NQ', 'z']), $found[2]);
     }
 

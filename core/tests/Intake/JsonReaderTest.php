@@ -9,6 +9,7 @@ use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Wording\Sentences;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -83,7 +84,7 @@ final class JsonReaderTest extends TestCase
 
         self::assertSame(['register.berths', 'register.basins', 'end'], $found->format->paths);
         self::assertEquals($found->format, \NineTally\Core\Intake\PartFormat::fromArray($found->format->toArray()));
-        $read = static fn(string $where): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [$record->sentence], iterator_to_array((new ReaderCatalogue)->openAs($path, 'x.json', $found->format->with(['path' => $where]))->records(), false));
+        $read = static fn(string $where): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [(new Sentences)->refusal($record->reason, $record->facts)], iterator_to_array((new ReaderCatalogue)->openAs($path, 'x.json', $found->format->with(['path' => $where]))->records(), false));
         self::assertSame([['1', '[{"x":1}]'], ['2', '']], $read('register.berths'));
         self::assertSame([['KB']], $read('register.basins'));
         self::assertSame([['1']], $read('end'));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Matching;
 
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\FindingEntry;
 use NineTally\Core\Matching\FindingSpool;
@@ -59,8 +60,8 @@ final class WorkspaceFilesTest extends TestCase
         $entries = [
             new FindingEntry(7, RowClass::Changed, null, "KB\xFF1", 2, "KB\xFF1\xFFAnn", "KB\xFF1\xFF", 9, 3, 4, cells: [[2, 'changed', 'truncated', ['characters' => 20, 'forms' => 'case'], "a\xFFb"]], isBridged: true),
             new FindingEntry(8, RowClass::Repeated, Side::Target, '', 1, null, '', keptLine: 5),
-            new FindingEntry(9, RowClass::Missing, Side::Source, '0', 1, "\n", reason: 'idle-bridge'),
-            new FindingEntry(10, RowClass::Refused, Side::Source, refused: ['reason' => 'undecodable-bytes', 'sentence' => 's', 'raw' => "\xFE\xFF\0", 'digest' => 'd']),
+            new FindingEntry(9, RowClass::Missing, Side::Source, '0', 1, "\n", reason: RowReason::IdleBridge),
+            new FindingEntry(10, RowClass::Refused, Side::Source, refused: ['reason' => 'undecodable-bytes', 'facts' => ['encoding' => 's', 'lines' => 2], 'raw' => "\xFE\xFF\0", 'digest' => 'd']),
         ];
         foreach ($entries as $entry) {
             self::assertEquals($entry, FindingEntry::fromBytes($entry->bytes()));

@@ -159,7 +159,7 @@ final class GeneratedPlansTest extends TestCase
         $findings = $this->started($tally, $settings, $crew);
         $found = [];
         foreach ($findings as $row) {
-            $found[] = implode(' ', [$row->class->value, $row->side->value ?? 'both', $row->key?->asCsv(), $row->source?->line, $row->target?->line, $row->reason, ...array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}]", $row->cells)]);
+            $found[] = implode(' ', [$row->class->value, $row->side->value ?? 'both', $row->key?->asCsv(), $row->source?->line, $row->target?->line, $row->reason?->value, ...array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}]", $row->cells)]);
         }
 
         return [...$found, (string) json_encode($findings->getReturn()->toArray())];

@@ -6,6 +6,7 @@ namespace NineTally\Tests\Repeats;
 
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
@@ -15,6 +16,8 @@ use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Value\Kind;
+use NineTally\Core\Wording\Warning;
+use NineTally\Core\Wording\WarningKind;
 use NineTally\Tests\Tally\Tallied;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -127,7 +130,7 @@ final class RepeatsTest extends TestCase
         $summary = $this->compare("berth,fee\n1,10\n1,20\n1,30\n", "berth,fee\n1,10\n1,21\n", $inOrder, $inOrder);
 
         self::assertSame(['changed both 3', 'missing source 4'], array_map($this->told(...), $this->found));
-        self::assertSame('its key stands there in fewer rows', $this->found[1]->reason);
+        self::assertSame(RowReason::FewerRows, $this->found[1]->reason);
         self::assertSame([1, 0], [$summary->source->agreed, $summary->source->repeated]);
     }
 
@@ -138,7 +141,7 @@ final class RepeatsTest extends TestCase
 
         self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->keyForgiven);
         self::assertSame([1, 1, 2, 1], [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed]);
-        self::assertContains('1 key repeats in the source only because the key forgives: as delivered, they are different.', $summary->warnings());
+        self::assertContainsEquals(new Warning(WarningKind::RepeatedByForgiving, ['side' => 'source', 'keys' => 1]), $summary->warnings());
     }
 
     /**
@@ -178,7 +181,7 @@ final class RepeatsTest extends TestCase
 
         self::assertSame(['changed both 2', 'missing source 4', 'extra target 4'], array_map($this->told(...), $this->found));
         self::assertTrue($this->found[0]->isBridged);
-        self::assertSame('its bridge joined nothing', $this->found[1]->reason);
+        self::assertSame(RowReason::IdleBridge, $this->found[1]->reason);
         self::assertSame([1, 2], [$summary->bridged, count($summary->idleBridges)]);
     }
 

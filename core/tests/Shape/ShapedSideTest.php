@@ -16,6 +16,7 @@ use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Shape\UnusableStep;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
+use NineTally\Core\Wording\Sentences;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\TestCase;
 
@@ -35,12 +36,12 @@ final class ShapedSideTest extends TestCase
         $rows = [];
         foreach ($reader->records() as $record) {
             $place = $reader->place($record->line);
-            $rows[] = "{$place->part}:{$place->line} ".($record instanceof Row ? implode('|', $record->cells) : $record->sentence);
+            $rows[] = "{$place->part}:{$place->line} ".($record instanceof Row ? implode('|', $record->cells) : $record->reason->value);
         }
 
         self::assertSame(['basin', 'berth', 'apr', 'may', 'note', 'origin'], $reader->columns()->names);
         self::assertSame(['note' => [2]], $stack->partial());
-        self::assertSame(['1:2 KB|1|41.20|41.20||spring', "1:3 KB|2|44\n|||spring", '1:5 1 cells where the header has 4', '1:6 |||||spring', '2:2 LM|7|9|9|late|summer'], $rows);
+        self::assertSame(['1:2 KB|1|41.20|41.20||spring', "1:3 KB|2|44\n|||spring", '1:5 wrong-number-of-cells', '1:6 |||||spring', '2:2 LM|7|9|9|late|summer'], $rows);
     }
 
     public function test_a_tally_of_shaped_sides_accounts_for_every_delivered_row(): void
@@ -76,10 +77,10 @@ final class ShapedSideTest extends TestCase
         $findings = (new TallyRun($plan, $this->shaped($this->stack(), $steps), $target, $this->folder('work')))->findings();
         $reasons = [];
         foreach ($findings as $finding) {
-            $reasons[] = "{$finding->class->value} {$finding->key?->asCsv()}: {$finding->reason}";
+            $reasons[] = "{$finding->class->value} {$finding->key?->asCsv()}: ".(new Sentences)->remark($finding);
         }
 
-        self::assertContains('extra lm,7: its key was left out there by step 1: Leave out rows where apr is "9"', $reasons);
+        self::assertContains('extra lm,7: Without a counterpart on the other side: its key was left out there by step 1: Leave out rows where apr is "9".', $reasons);
         self::assertContains('extra ot,3: ', $reasons);
         // One charge was replaced, and a line end is no space to trim; the column is called otherwise now.
         self::assertSame(['source' => 1, 'target' => 0], $findings->getReturn()->columns[0]['altered']);

@@ -9,6 +9,7 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\FindingFiles;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
+use NineTally\Core\Wording\Sentences;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -32,10 +33,12 @@ final class GoldenTest extends TestCase
         [$old, $new] = [DelimitedReader::detecting("{$folder}/old.csv", 'old.csv'), DelimitedReader::detecting("{$folder}/new.csv", 'new.csv')];
         $files = FindingFiles::in($this->folder('out'), $plan, $old->columns, $new->columns, listsForgiven: true);
         $findings = (new TallyRun($plan, $old, $new, $this->folder('work'), settings: new TallySettings(listsForgiven: true)))->findings();
+        $sentences = new Sentences;
         $remarks = '';
         foreach ($findings as $finding) {
             $files->add($finding);
-            $remarks .= $finding->remark() === null ? '' : "{$finding->key?->asCsv()}: {$finding->remark()}\n";
+            $remark = $sentences->remark($finding);
+            $remarks .= $remark === null ? '' : "{$finding->key?->asCsv()}: {$remark}\n";
         }
         $names = $files->finish($findings->getReturn());
         $written = '';
@@ -44,7 +47,7 @@ final class GoldenTest extends TestCase
             $written .= "== {$name}\n".preg_replace('/,\n    "engine": .*?\n    \}/s', '', (string) file_get_contents($this->folder('out')."/{$name}"));
         }
 
-        self::assertSame((string) file_get_contents("{$folder}/expected.txt"), "{$written}== remarks\n{$remarks}== warnings\n".implode("\n", $findings->getReturn()->warnings())."\n");
+        self::assertSame((string) file_get_contents("{$folder}/expected.txt"), "{$written}== remarks\n{$remarks}== warnings\n".implode("\n", array_map($sentences->warning(...), $findings->getReturn()->warnings()))."\n");
     }
 
     /** @return iterable<string, array{string}> */

@@ -16,6 +16,8 @@ use NineTally\Core\Tally\ProgressReport;
 use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallyWork;
+use NineTally\Core\Wording\Warning;
+use NineTally\Core\Wording\WarningKind;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -86,21 +88,21 @@ final class TallyRunTest extends TestCase
         $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,1,Ann,10\n", self::HEADER."LM,1,Bo,20\n");
 
         self::assertSame(1, $summary->source->keysRepeatedHereOnly);
-        self::assertContains('1 key repeats in the source and does not exist on the other side: rows lost there would not show as missing.', $summary->warnings());
+        self::assertContainsEquals(new Warning(WarningKind::RepeatedHereOnly, ['side' => 'source', 'keys' => 1]), $summary->warnings());
     }
 
     public function test_a_key_that_repeats_in_every_row_is_a_warning_that_says_so(): void
     {
         $summary = $this->tally(self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", self::HEADER."KB,1,Ann,10\nKB,2,Bo,20\n", ['basin']);
 
-        self::assertStringContainsString('Every row of the source shares its key with another row', implode(' ', $summary->warnings()));
+        self::assertContainsEquals(new Warning(WarningKind::EverythingRepeated, ['side' => 'source']), $summary->warnings());
     }
 
     public function test_header_only_is_a_warning_and_no_figure_is_made_up(): void
     {
         $summary = $this->tally(self::HEADER, self::HEADER);
 
-        self::assertContains('The source delivers no rows: the file holds a header only.', $summary->warnings());
+        self::assertContainsEquals(new Warning(WarningKind::NoRows, ['side' => 'source']), $summary->warnings());
         self::assertSame(['no figure', 'no figure', 'no figure'], [$summary->rowsArrived()->text(), $summary->values()->agreement()->text(), $summary->values()->ofArrived()->text()]);
         self::assertTrue($summary->allAgreed());
     }
@@ -226,7 +228,7 @@ final class TallyRunTest extends TestCase
         $summary = $this->tally(self::HEADER."KB,1,Ann,10\n", self::HEADER."KB,1,Ann,10\nKB,2,\"Bo,20\nKB,3,Cy,30\n");
 
         self::assertSame([1, 1, 1], [$summary->target->agreed, $summary->target->refused, $summary->target->quotesLeftOpen]);
-        self::assertStringContainsString('A quote in the target is opened and never closed', implode(' ', $summary->warnings()));
+        self::assertContainsEquals(new Warning(WarningKind::QuoteLeftOpen, ['side' => 'target']), $summary->warnings());
     }
 
     public function test_a_finding_that_is_lost_on_its_way_fails_the_tally(): void

@@ -141,7 +141,7 @@ final class DeliverTest extends TestCase
 
         self::assertSame(ReceiptState::Delivered, $receipt->state);
         self::assertSame([30, 1], [$this->delivery()->delivered_count, $this->delivery()->refused_count]);
-        self::assertStringContainsString('never closed', RefusedRecord::query()->firstOrFail()->sentence);
+        self::assertStringContainsString('never closed', RefusedRecord::query()->firstOrFail()->sentence());
     }
 
     public function test_columns_of_one_name_are_told_apart_by_their_places(): void

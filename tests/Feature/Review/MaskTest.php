@@ -7,6 +7,7 @@ namespace Tests\Feature\Review;
 use App\Models\Role;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Review\Mask;
 use Tests\TestCase;
 
 /** Values of sensitive columns: who sees them, and what is on record. */
@@ -106,7 +107,8 @@ final class MaskTest extends TestCase
         foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report"] as $path) {
             self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
         }
-        self::assertStringContainsString('A bridge joined nothing', $this->content("/tallies/{$tally->id}", 200), 'It is said all the same.');
+        self::assertMatchesRegularExpression('/The bridge from KB,\*\w{10} to KB,\*\w{10} joined nothing/', $this->content("/tallies/{$tally->id}", 200), 'It is said all the same, with pseudonyms.');
+        self::assertStringNotContainsString(self::SECRET, Mask::over(['berth'], [], null, 'secret')->warnings(['Said by an earlier version of '.self::SECRET])[0]);
     }
 
     public function test_whoever_has_values_shown_is_on_record_and_sees_them_for_an_hour(): void

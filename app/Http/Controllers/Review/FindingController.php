@@ -17,12 +17,12 @@ use App\Models\Workbook;
 use App\Queries\Findings\Filter;
 use App\Queries\Review\AgreeingRows;
 use App\Queries\Review\Beside;
-use App\Queries\Review\CellLine;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\Record;
-use App\Queries\Review\RowLine;
+use App\Queries\Review\RulableCell;
+use App\Queries\Review\RulableRow;
 use App\Queries\Review\TakenFindings;
 use App\Queries\Review\ValuePairs;
 use Illuminate\Http\JsonResponse;
@@ -44,9 +44,9 @@ final class FindingController extends Controller
         [$from, $limit] = [$request->from(), $request->limit()];
         ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit);
         $values = $beside->of($tally, $mask, $items, $request->beside());
-        $lines = array_map(static fn(RowLine|CellLine $finding): array => $finding instanceof CellLine
+        $lines = array_map(static fn(RulableRow|RulableCell $finding): array => $finding instanceof RulableCell
             ? CellFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->rowSequence] ?? []]
-            : RowFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->sequence] ?? []], $items);
+            : RowFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->finding->sequence] ?? []], $items);
 
         return response()->json([
             'of' => $filter->isOfCells ? 'cells' : 'rows',

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Row\KeyTuple;
+
+/** A cell that needs an explanation, with the row that it stands in and what stands for it. */
+final readonly class RulableCell
+{
+    /** @param KeyTuple|null $key of the row, as it was delivered */
+    private function __construct(
+        public CellFinding $finding,
+        public int $sequence,
+        public int $rowSequence,
+        public ?KeyTuple $key,
+        public ?int $sourceLine,
+        public ?int $targetLine,
+        public Standing $standing,
+    ) {}
+
+    /** The same cell as somebody is shown it. */
+    public function shownAs(?KeyTuple $key, string $source, string $target): self
+    {
+        return new self($this->finding->withValues($source, $target), $this->sequence, $this->rowSequence, $key, $this->sourceLine, $this->targetLine, $this->standing);
+    }
+
+    /** @param DatabaseRow $row of the cell, joined with its row, its pattern and its standing */
+    public static function fromDatabase(DatabaseRow $row, ?Earlier $earlier): self
+    {
+        $key = $row->textOrNull('key');
+
+        return new self(
+            new CellFinding($row->int('pair_position'), CellClass::from($row->text('class')), $row->text('cause'), $row->facts('facts'), $row->text('source_value'), $row->text('target_value'), $row->int('pattern_number')),
+            $row->int('sequence'),
+            $row->int('row_sequence'),
+            $key === null ? null : KeyTuple::fromCsv($key),
+            $row->intOrNull('source_line'),
+            $row->intOrNull('target_line'),
+            Standing::fromDatabase($row, $earlier),
+        );
+    }
+}
