@@ -25,6 +25,7 @@ final readonly class RowFindingColumns
     {
         return [
             'sequence' => $row->sequence,
+            'ordinal' => $row->ordinal,
             'class' => $row->class->value,
             'side' => $row->side?->value,
             'key' => $row->deliveredKey?->asCsv(),
@@ -70,7 +71,8 @@ final readonly class RowFindingColumns
 
         return new RowFinding(
             sequence: $row->int('sequence'),
-            ordinal: 1,
+            // Tallies of an earlier version did not keep it.
+            ordinal: $row->intOrNull('ordinal') ?? 0,
             class: RowClass::from($row->text('class')),
             side: $side,
             key: null,

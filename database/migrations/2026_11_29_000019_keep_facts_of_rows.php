@@ -44,7 +44,7 @@ return new class () extends Migration {
                     ELSE 'quote-left-open' END
             $$
             SQL,
-            'ALTER TABLE row_findings ADD COLUMN reason text, ADD COLUMN reason_facts json, ADD COLUMN kept_line bigint, ADD COLUMN kept_part int, ADD COLUMN is_bridged boolean NOT NULL DEFAULT false, ADD COLUMN refusal_facts json, ADD COLUMN refused_text text',
+            'ALTER TABLE row_findings ADD COLUMN reason text, ADD COLUMN reason_facts json, ADD COLUMN kept_line bigint, ADD COLUMN kept_part int, ADD COLUMN is_bridged boolean NOT NULL DEFAULT false, ADD COLUMN ordinal int, ADD COLUMN refusal_facts json, ADD COLUMN refused_text text',
             <<<'SQL'
             UPDATE row_findings SET
                 is_bridged = remark = 'Joined by a bridge.',

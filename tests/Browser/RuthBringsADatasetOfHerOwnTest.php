@@ -61,7 +61,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('10 of 11 open');
 
         $this->press('Show the 2 repeated rows');
-        $this->see('2 rows of the source and 0 of the target have this key');
+        $this->see('2 rows of the source and 0 of the target have it');
         $this->press('Rule on all 2');
         $this->press('Rule expected on 2 rows');
         $this->see('Ruled expected on 2 findings.');

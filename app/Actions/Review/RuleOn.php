@@ -16,6 +16,7 @@ use App\Queries\Findings\Filter;
 use App\Queries\Findings\MembersOfFilter;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use NineTally\Core\Comparison\RowClass;
 
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
@@ -86,7 +87,7 @@ final readonly class RuleOn
         $finding = $this->database->table($scope === RulingScope::Row ? 'row_findings' : 'cell_findings')
             ->where('tally_id', $tally->id)->where('sequence', $sequence)
             // A changed row is explained by its cells: there is nothing to rule on in the row itself.
-            ->when($scope === RulingScope::Row, static fn($query) => $query->where('class', '!=', 'changed'))
+            ->when($scope === RulingScope::Row, static fn($query) => $query->where('class', '!=', RowClass::Changed->value))
             ->selectRaw("encode(identity, 'hex') AS identity")->first();
 
         return $finding === null

@@ -38,6 +38,7 @@ final class RowFindingResource extends JsonResource
             'class' => $row->class->value,
             'side' => $row->side?->value,
             'key' => $row->deliveredKey?->asCsv(),
+            'ordinal' => $row->ordinal === 0 ? null : $row->ordinal,
             'sourceRows' => $row->rowsOfKey['source'],
             'targetRows' => $row->rowsOfKey['target'],
             'sourceLine' => $row->placeOn(Side::Source)?->line,

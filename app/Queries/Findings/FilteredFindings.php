@@ -9,6 +9,7 @@ use App\Models\Tally;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
+use NineTally\Core\Comparison\RowClass;
 
 /**
  * The findings that a filter means, as a query on their table under the name "f", and nothing joined that the filter does not ask for: to
@@ -95,10 +96,10 @@ final readonly class FilteredFindings
             return [GroupKind::Pattern->value => $this->branches($tally, $filter)];
         }
         $cells = $this->database->table('cell_findings AS f')->where('f.tally_id', $tally->id)
-            ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', 'changed')->select('f.sequence'));
+            ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', RowClass::Changed->value)->select('f.sequence'));
         $this->ruled->narrow($cells, 'f', GroupKind::Pattern, $tally, $filter);
 
-        return [GroupKind::RowClass->value => [$this->query($tally, $filter)->where('f.class', '!=', 'changed')], GroupKind::Pattern->value => [$cells]];
+        return [GroupKind::RowClass->value => [$this->query($tally, $filter)->where('f.class', '!=', RowClass::Changed->value)], GroupKind::Pattern->value => [$cells]];
     }
 
     /** By what the list of a filter is in order: of one class or pattern the place in it, else the place among all. */

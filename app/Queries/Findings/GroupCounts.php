@@ -7,6 +7,7 @@ namespace App\Queries\Findings;
 use App\Adapters\PlacesByPart;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Ruling\GroupPlaces;
 
 /** Counts what a filter means, stretch by stretch of its list, where that can be told without looking at a finding. */
@@ -26,10 +27,10 @@ final readonly class GroupCounts
             return null;
         }
         $own = $filter->isOfCells ? $filter->number('pattern') : $filter->text('class');
-        if ($own !== null && $own !== 'changed') {
+        if ($own !== null && $own !== RowClass::Changed->value) {
             return $this->inOrderOfGroup(implode('', $this->findings->flags($tally, $meant)), $all);
         }
-        $counted = $filter->isOfCells ? $this->cells($tally, $meant) : $this->rows($tally, $meant, $own === 'changed');
+        $counted = $filter->isOfCells ? $this->cells($tally, $meant) : $this->rows($tally, $meant, $own === RowClass::Changed->value);
 
         return $counted->findings <= $all ? null : $counted;
     }

@@ -9,6 +9,7 @@ use App\Adapters\PlacesByPart;
 use App\Adapters\StandingBlocks;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Ruling\GroupPlaces;
 use NineTally\Core\Ruling\StandingBlock;
 
@@ -66,7 +67,7 @@ final readonly class MeantFindings
         foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
             [$kind, $value] = explode(':', $count->group, 2);
             $isNamed = $kind === 'pattern'
-                ? ($filter->isOfCells ? $patterns === null || in_array((int) $value, $patterns, true) : $class === null || $class === 'changed')
+                ? ($filter->isOfCells ? $patterns === null || in_array((int) $value, $patterns, true) : $class === null || $class === RowClass::Changed->value)
                 : ! $filter->isOfCells && ($class === null || $class === $value);
             if ($isNamed) {
                 $meant[$count->group] = $this->inGroup($tally, $filter, $count);

@@ -10,6 +10,7 @@ use App\Models\StandingCount;
 use App\Models\Tally;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
+use NineTally\Core\Comparison\RowClass;
 
 /**
  * Narrows findings to those that are decided so, or by one act. How many of each group (a pattern, or a class of rows) are decided how is
@@ -31,7 +32,7 @@ final readonly class RuledFindings
             return;
         }
         $query->where(fn(Builder $either) => $either->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $asTheyCome))
-            ->orWhere(fn(Builder $changed) => $changed->where('f.class', 'changed')->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $asTheyCome)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $asTheyCome))));
+            ->orWhere(fn(Builder $changed) => $changed->where('f.class', RowClass::Changed->value)->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $asTheyCome)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $asTheyCome))));
     }
 
     /** The cells that are meant, as "rc". */
@@ -46,7 +47,7 @@ final readonly class RuledFindings
     /** Rows that are ruled on themselves. */
     private function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
     {
-        $rows = $query->where("{$table}.tally_id", $tally->id)->where("{$table}.class", '!=', 'changed');
+        $rows = $query->where("{$table}.tally_id", $tally->id)->where("{$table}.class", '!=', RowClass::Changed->value);
         $this->narrow($rows, $table, GroupKind::RowClass, $tally, $filter, $asTheyCome);
 
         return $rows;

@@ -15,6 +15,7 @@ use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
+use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
@@ -153,7 +154,7 @@ final readonly class FindingPages
         return match (true) {
             ! $filter->isOfGroups() => null,
             $filter->isOfCells => $this->findings->cellsOfPatterns($tally, $filter),
-            default => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, $class),
+            default => $class === null ? $this->allRows($tally) : $this->rowsOfClass($tally, RowClass::from($class)),
         };
     }
 
@@ -243,19 +244,19 @@ final readonly class FindingPages
             ->selectRaw("{$kind->decision('f', 's')} AS decided, {$kind->act('f', 's')} AS ruling_id");
     }
 
-    private function rowsOfClass(Tally $tally, string $class): int
+    private function rowsOfClass(Tally $tally, RowClass $class): int
     {
-        $rows = $tally->summary['rows'];
+        ['source' => $source, 'target' => $target] = $tally->summary['rows'];
 
         return match ($class) {
-            'repeated', 'unkeyed', 'refused' => $rows['source'][$class] + $rows['target'][$class],
-            'extra' => $rows['target']['extra'],
-            default => $rows['source'][$class] ?? 0,
+            RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused => $source[$class->value] + $target[$class->value],
+            RowClass::Extra => $target[$class->value],
+            RowClass::Agreed, RowClass::Changed, RowClass::Missing => $source[$class->value] ?? 0,
         };
     }
 
     private function allRows(Tally $tally): int
     {
-        return array_sum(array_map(fn(string $class): int => $this->rowsOfClass($tally, $class), ['missing', 'extra', 'changed', 'repeated', 'unkeyed', 'refused']));
+        return array_sum(array_map(fn(RowClass $class): int => $class === RowClass::Agreed ? 0 : $this->rowsOfClass($tally, $class), RowClass::cases()));
     }
 }

@@ -12,7 +12,7 @@ use NineTally\Core\Row\Side;
 /**
  * A row that did not agree, with the record of both sides and the cells that differ: from the engine to the screen.
  *
- * Where it is read again from where it was kept, its cells are read apart, and its canonical key and ordinal are not known any more.
+ * Where it is read again from where it was kept, its cells are read apart, and its canonical key is not known any more.
  */
 final readonly class RowFinding
 {
@@ -20,7 +20,7 @@ final readonly class RowFinding
 
     /**
      * @param  int  $sequence  place in the order of the findings, from 1; 0 for a row that agrees and is passed on for what it was forgiven
-     * @param  int  $ordinal  among the rows of this key and side; of an unkeyed or refused row: among equal bytes
+     * @param  int  $ordinal  among the rows of this key and side; of an unkeyed or refused row: among equal bytes; 0 where it is not known
      * @param  KeyTuple|null  $key  canonical: with what the key forgives taken away; null when the row was refused
      * @param  Side|null  $side  null when both sides met
      * @param  array{source: int, target: int}  $rowsOfKey  how many rows have this key on each side

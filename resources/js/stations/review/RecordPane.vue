@@ -30,9 +30,9 @@ const note = computed(() => {
   if (record === undefined) return ''
   if (record.class === 'agreed') return 'Every compared cell agrees, or a rule lets pass what differs.'
   if (record.class === 'changed') return `${count(differing.value)} of ${counted(compared.value, 'cell')} differ`
-  return record.class === 'repeated'
-    ? `${counted(record.sourceRows, 'row')} of the source and ${count(record.targetRows)} of the target have this key`
-    : className(record.class)
+  if (record.class !== 'repeated') return className(record.class)
+  const which = record.ordinal === null ? '' : `Row ${count(record.ordinal)} of this key on its side: `
+  return `${which}${counted(record.sourceRows, 'row')} of the source and ${count(record.targetRows)} of the target have it`
 })
 const name = (field: Schemas['Field']): string =>
   field.source === null ? (field.target ?? '') : field.target === null || field.target === field.source ? field.source : `${field.source} → ${field.target}`
