@@ -204,13 +204,20 @@ abstract class BrowserTestCase extends TestCase
         $found = null;
         $this->until(function () use ($xpath, &$found): bool {
             // One question for all elements: the driver's own would look at each of them with a long script, and is asked all the time.
-            $answer = $this->browser->executeScript(<<<'JS'
-                const every = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE)
-                for (let place = 0; place < every.snapshotLength; place++) {
-                  const element = every.snapshotItem(place)
-                  const { width, height } = element.getBoundingClientRect()
-                  if (width && height && !element.disabled && element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return element
+            // Whoever aims at what still moves clicks beside it, so it must stand where it stood two frames ago.
+            $answer = $this->browser->executeAsyncScript(<<<'JS'
+                const [xpath, done] = arguments
+                const seen = (element) => {
+                  const { x, y, width, height } = element.getBoundingClientRect()
+                  const isSeen = width && height && !element.disabled && element.isConnected && element.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+                  return isSeen ? `${x} ${y} ${width} ${height}` : ''
                 }
+                const every = document.evaluate(xpath, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE)
+                let found = null
+                for (let place = 0; place < every.snapshotLength && !found; place++) found = seen(every.snapshotItem(place)) ? every.snapshotItem(place) : null
+                const before = found && seen(found)
+                if (!found) done(null)
+                else requestAnimationFrame(() => requestAnimationFrame(() => done(seen(found) === before ? found : null)))
                 JS, [$xpath]);
             $id = is_array($answer) ? JsonWireCompat::getElement($answer) : null;
             $found = is_string($id) ? new RemoteWebElement(new RemoteExecuteMethod($this->browser), $id, true) : null;
