@@ -15,7 +15,6 @@ use App\Adapters\LongSearch;
 use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
 use App\Adapters\QuerySources;
-use App\Adapters\ReportPage;
 use App\Adapters\RunWork;
 use App\Adapters\SessionFiles;
 use App\Adapters\ShapedSides;
@@ -65,7 +64,6 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(ReviveDeadWork::class)->needs('$keepShapedSeconds')->giveConfig('nine-tally.keep_shaped_seconds');
         $this->app->when(ReviveDeadWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');
         $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
-        $this->app->when(ReportPage::class)->needs('$fontFolder')->give(base_path('node_modules/@fontsource-variable'));
         $this->app->when(QuerySources::class)->needs('$sources')->giveConfig('nine-tally.sources');
         $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
         $this->app->when(TrialSamples::class)->needs('$folder')->give(storage_path('shaped'));
