@@ -11,7 +11,7 @@ declare(strict_types=1);
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Matching\KeyForm;
-use NineTally\Core\Matching\KeyPlaces;
+use NineTally\Core\Matching\KeyOffsetIndex;
 use NineTally\Core\Value\Reading;
 
 require dirname(__DIR__).'/vendor/autoload.php';
@@ -27,14 +27,14 @@ fclose($file);
 $reader = (new ReaderCatalogue)->open($path, 'key-places.csv');
 $form = new KeyForm([new Reading, new Reading], [[], []], (new CauseCatalogue)->forms);
 $began = microtime(true);
-KeyPlaces::write($reader, [0, 1], $form, "{$folder}/places", $folder);
+KeyOffsetIndex::write($reader, [0, 1], $form, "{$folder}/places", $folder);
 printf("%s rows, %.0f MB: written in %.1f s, %.0f MB; peak %.0f MB\n", number_format($rows), filesize($path) / 1e6, microtime(true) - $began, filesize("{$folder}/places") / 1e6, memory_get_peak_usage(true) / 1e6);
 mt_srand(7);
 $times = [];
 for ($time = 0; $time < 200; $time++) {
     $row = mt_rand(1, $rows);
     $began = microtime(true);
-    $found = KeyPlaces::at("{$folder}/places", $reader, [0, 1], $form)?->row([['KB', 'LM', 'NQ', 'OT'][$row % 4], (string) $row]);
+    $found = KeyOffsetIndex::at("{$folder}/places", $reader, [0, 1], $form)?->row([['KB', 'LM', 'NQ', 'OT'][$row % 4], (string) $row]);
     $times[] = (microtime(true) - $began) * 1000;
     $found?->line === $row + 1 || exit("Row {$row} was not found.\n");
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
-use NineTally\Core\Matching\UnfinishedFile;
+use NineTally\Core\Matching\Spill\UnfinishedFile;
 
 /**
  * Rows of some keys on both sides, kept to try rules on.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use NineTally\Core\Matching\RowMultiset;
+use NineTally\Core\Matching\RowSets\RowMultiset;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 

@@ -7,7 +7,7 @@ namespace App\Questions;
 use App\Adapters\DeliveryReader;
 use App\Adapters\PartFile;
 use App\Models\Delivery;
-use NineTally\Core\Matching\RowMultiset;
+use NineTally\Core\Matching\RowSets\RowMultiset;
 use NineTally\Core\Profile\HowValuesLie;
 use NineTally\Core\Profile\SideProfile;
 use NineTally\Core\Row\RecordPlace;

@@ -7,7 +7,7 @@ namespace App\Questions;
 use App\Models\Tally;
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Matching\KeyForm;
-use NineTally\Core\Matching\KeyPlaces;
+use NineTally\Core\Matching\KeyOffsetIndex;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Columns;
@@ -47,7 +47,7 @@ final readonly class WhereKeysStand implements Question
             $reader = $readers[$side->value];
             [$positions, $form] = $this->keyOn($plan, $side, $reader->columns());
             $material->withFolder(static function (string $aside) use ($reader, $positions, $form, $folder, $side, $onProgress, $before, $total): null {
-                KeyPlaces::write($reader, $positions, $form, "{$folder}/{$side->value}", $aside, static fn(int $byte) => $onProgress($before + $byte, $total));
+                KeyOffsetIndex::write($reader, $positions, $form, "{$folder}/{$side->value}", $aside, static fn(int $byte) => $onProgress($before + $byte, $total));
 
                 return null;
             });
@@ -73,7 +73,7 @@ final readonly class WhereKeysStand implements Question
         foreach (Side::cases() as $side) {
             $reader = $this->sides->reader($material, $side);
             [$positions, $form] = $this->keyOn($plan, $side, $reader->columns());
-            $places = KeyPlaces::at("{$folder}/{$side->value}", $reader, $positions, $form);
+            $places = KeyOffsetIndex::at("{$folder}/{$side->value}", $reader, $positions, $form);
             if ($places === null) {
                 return null;
             }

@@ -69,7 +69,7 @@ when_changed() { # stamp, files…, --, command…
 install_php_packages() {
   say 'Installing PHP packages (about half a minute)'
   local log="$root/var/composer.log"
-  (cd "$root" && COMPOSER_ALLOW_SUPERUSER=1 COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --no-scripts) >"$log" 2>&1 \
+  (cd "$root" && export COMPOSER_ALLOW_SUPERUSER=1; COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --no-scripts) >"$log" 2>&1 \
     || { tail -n 15 "$log" >&2; die 'The PHP packages could not be installed. Check the network and the free disk space, then run this again.'; }
   # What the framework noted of the packages before would name some that are gone.
   rm -f "$root/bootstrap/cache/packages.php" "$root/bootstrap/cache/services.php"

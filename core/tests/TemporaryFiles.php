@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests;
 
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Tally\Workspace;
 
 /** Files and folders of a test, gone when it ends. */

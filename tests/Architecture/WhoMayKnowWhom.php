@@ -47,6 +47,16 @@ final class WhoMayKnowWhom
         }
     }
 
+    public function test_the_package_for_workbooks_is_known_in_two_places(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('NineTally\Core'), Selector::inNamespace('App'))
+            ->excluding(Selector::inNamespace('NineTally\Core\Intake\Workbooks'), Selector::classname('App\Adapters\TextWorkbook'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('OpenSpout'))
+            ->because('what it throws and warns of must become our words, and another may take its place');
+    }
+
     public function test_models_know_no_action(): Rule
     {
         return PHPat::rule()

@@ -17,7 +17,7 @@ use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
 use App\Queries\Shape\DeliverySample;
 use Illuminate\Database\Connection;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\HashTotals;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\Trailer;

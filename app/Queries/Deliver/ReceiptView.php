@@ -10,7 +10,7 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Database\Eloquent\Builder;
-use NineTally\Core\Intake\FixedWidthFormat;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\Trailer;
 

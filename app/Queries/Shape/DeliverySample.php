@@ -8,7 +8,7 @@ use App\Adapters\DeliveryReader;
 use App\Adapters\ShapedSides;
 use App\Adapters\ShapeInputs;
 use App\Models\Delivery;
-use NineTally\Core\Matching\UnfinishedFile;
+use NineTally\Core\Matching\Spill\UnfinishedFile;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\RefusedRecord;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Profile\ColumnProfile;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
-use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\Plan;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Row\KeyTuple;
 
 /**

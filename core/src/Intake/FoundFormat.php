@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+
 /** What the detection found, with the reason for each choice in words. */
 final readonly class FoundFormat
 {

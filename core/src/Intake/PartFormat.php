@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
+
 /**
  * How a part is to be read: its kind, and what belongs to that kind.
  *

@@ -4,6 +4,18 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\FormatDetection;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\FixedWidth\FixedWidthDetection;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
+use NineTally\Core\Intake\FixedWidth\FixedWidthReader;
+use NineTally\Core\Intake\Objects\JsonReader;
+use NineTally\Core\Intake\Objects\XmlReader;
+use NineTally\Core\Intake\Workbooks\WorkbookDetection;
+use NineTally\Core\Intake\Workbooks\WorkbookReader;
+
 /** Finds the format of a file from its beginning and opens it with the reader for it. A new format is a kind, a reader and a line here. */
 final readonly class ReaderCatalogue
 {
@@ -42,7 +54,7 @@ final readonly class ReaderCatalogue
         }
         $workbook = str_starts_with($beginning, Archive::BEGINNING) ? Archive::open($path, $name)->workbook : null;
         if ($workbook !== null) {
-            return Workbook::find($path, $name, $workbook);
+            return WorkbookDetection::find($path, $name, $workbook);
         }
         $found = (new FormatDetection)->find($path, $name);
         $fixedWidth = $isText || $found->isDelimited ? null : (new FixedWidthDetection)->find($path, $name, $found->format);

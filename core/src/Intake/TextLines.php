@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\LineEnds;
+
 /** The lines of a text file, one at a time, as UTF-8. Holds a block and a line. */
 final readonly class TextLines
 {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\RecordParser;
+
 /** The last record of a text, where it says what the others should add up to. */
 final readonly class Trailer
 {

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
+use NineTally\Core\Matching\Spill\FindingEntry;
+use NineTally\Core\Matching\Spill\PackedLines;
+use NineTally\Core\Matching\Spill\SpilledRows;
 use NineTally\Core\Repeats\PolicyId;
 
 /**

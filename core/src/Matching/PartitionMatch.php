@@ -9,6 +9,12 @@ use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\Postings\PostingBuffer;
+use NineTally\Core\Matching\Spill\FindingEntry;
+use NineTally\Core\Matching\Spill\FindingSpool;
+use NineTally\Core\Matching\Spill\PackedLines;
+use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Side;
 

@@ -6,6 +6,8 @@ namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowReason;
+use NineTally\Core\Matching\Spill\FindingEntry;
+use NineTally\Core\Matching\Spill\SpilledRows;
 use NineTally\Core\Row\Side;
 
 /** What is done with each row of a key that repeats, whether the rows are held or stream by. */

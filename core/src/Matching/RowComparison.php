@@ -9,6 +9,9 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Cause\Judgement;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\Postings\PostingBuffer;
+use NineTally\Core\Matching\Postings\PostingList;
+use NineTally\Core\Matching\Spill\FindingEntry;
 
 /** Compares the paired cells of two rows that met, and counts what it finds by column pair. */
 final class RowComparison

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
+use NineTally\Core\Matching\Spill\FindingSpool;
+use NineTally\Core\Matching\Spill\SpillWriter;
+
 /** What a scan writes while it reads. */
 final readonly class ScanOutput
 {

@@ -6,6 +6,7 @@ namespace NineTally\Core\Matching;
 
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
+use NineTally\Core\Matching\Spill\SpillWriter;
 use NineTally\Core\Row\RefusedRecord;
 
 /**

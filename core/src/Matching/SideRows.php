@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\KeptRow;
 use NineTally\Core\Repeats\RepeatsPolicy;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\GroupParts;
+use NineTally\Core\Matching\RowSets\GroupParts;
 
 /** Counts the distinct combinations of some columns, and keeps those that stand most often. Memory is bounded: rows are counted part by part. */
 final class Combinations

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\GroupParts;
+use NineTally\Core\Matching\RowSets\GroupParts;
 
 /**
  * Brings rows of one group together without holding all rows: they are written aside by the group's hash, each part is worked on by

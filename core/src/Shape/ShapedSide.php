@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\UnfinishedFile;
+use NineTally\Core\Matching\Spill\UnfinishedFile;
 use NineTally\Core\Row\RefusedRecord;
 
 /**
@@ -45,7 +45,7 @@ final readonly class ShapedSide
     public function make(PartStack $parts, Shape $shape, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
     {
         if (! is_dir($this->folder) && ! @mkdir($this->folder, 0700, true) && ! is_dir($this->folder)) {
-            throw \NineTally\Core\Matching\WorkspaceFailure::writing($this->folder);
+            throw \NineTally\Core\Matching\Spill\WorkspaceFailure::writing($this->folder);
         }
         $columns = $shape->columns($parts->columns, $side);
         $files = ['rows' => new UnfinishedFile("{$this->folder}/rows"), 'origins' => new UnfinishedFile("{$this->folder}/origins"), 'left-out' => new UnfinishedFile("{$this->folder}/left-out"), 'merged' => new UnfinishedFile("{$this->folder}/merged")];
@@ -132,7 +132,7 @@ final readonly class ShapedSide
      */
     public function leftOut(): \Generator
     {
-        $file = \NineTally\Core\Matching\OpenFile::forReading($this->path('left-out'));
+        $file = \NineTally\Core\Matching\Spill\OpenFile::forReading($this->path('left-out'));
         while (($head = $file->read(24)) !== '') {
             /** @var array{origin: int, kept: int, step: int, size: int} $fields */
             $fields = unpack('Jorigin/Jkept/Nstep/Nsize', $head);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
-use NineTally\Core\Matching\FindingEntry;
+use NineTally\Core\Matching\Spill\FindingEntry;
 
 /** Tells apart rows that have no key and equal bytes: the first, the second and so on. Holds 16 bytes for each distinct one. */
 final class BytesOrdinals

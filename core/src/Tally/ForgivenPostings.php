@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
-use NineTally\Core\Matching\Postings;
+use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Plan\Plan;
 

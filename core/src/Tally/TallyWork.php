@@ -8,25 +8,25 @@ use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Intake\ByteRange;
+use NineTally\Core\Intake\Delimited\StrayQuotes;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Intake\StrayQuotes;
 use NineTally\Core\Matching\BlankCells;
-use NineTally\Core\Matching\FindingSpool;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\MovedValues;
 use NineTally\Core\Matching\PartitionMatch;
-use NineTally\Core\Matching\PostingBuffer;
-use NineTally\Core\Matching\Postings;
+use NineTally\Core\Matching\Postings\PostingBuffer;
+use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Matching\SideBySideScan;
 use NineTally\Core\Matching\SideLayout;
 use NineTally\Core\Matching\SideRows;
-use NineTally\Core\Matching\SpillReader;
-use NineTally\Core\Matching\UnfinishedFile;
-use NineTally\Core\Matching\WorkspaceFailure;
+use NineTally\Core\Matching\Spill\FindingSpool;
+use NineTally\Core\Matching\Spill\SpillReader;
+use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\WorkspaceFailure;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
@@ -207,7 +207,7 @@ final class TallyWork
     /**
      * The findings of a side that were written aside, in its order.
      *
-     * @return \Generator<int, \NineTally\Core\Matching\FindingEntry> by the lines before the entry's own
+     * @return \Generator<int, \NineTally\Core\Matching\Spill\FindingEntry> by the lines before the entry's own
      */
     public function entries(Side $side): \Generator
     {

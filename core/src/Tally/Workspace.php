@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
-use NineTally\Core\Matching\WorkspaceFailure;
+use NineTally\Core\Matching\Spill\WorkspaceFailure;
 
 /** A folder for what a run writes aside, removed when the run is over. */
 final readonly class Workspace

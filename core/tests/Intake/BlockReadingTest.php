@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace NineTally\Tests\Intake;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Intake\BlockReading;
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\LineEndCount;
-use NineTally\Core\Intake\LineEnds;
-use NineTally\Core\Intake\RecordAssembly;
+use NineTally\Core\Intake\Delimited\BlockReading;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\LineEndCount;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\RecordAssembly;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;

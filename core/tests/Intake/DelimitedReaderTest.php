@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Encoding;
-use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;

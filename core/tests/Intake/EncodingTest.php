@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Tests\Intake;
 
 use NineTally\Core\Intake\ByteRange;
-use NineTally\Core\Intake\DelimitedReader;
-use NineTally\Core\Intake\FormatDetection;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\FormatDetection;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\FixedWidthFormat;
-use NineTally\Core\Intake\FixedWidthReader;
-use NineTally\Core\Intake\LineEnds;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
+use NineTally\Core\Intake\FixedWidth\FixedWidthReader;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\ReaderCatalogue;

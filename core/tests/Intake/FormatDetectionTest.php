@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\FormatDetection;
-use NineTally\Core\Intake\LineEnds;
+use NineTally\Core\Intake\Delimited\FormatDetection;
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;

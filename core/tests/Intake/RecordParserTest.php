@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\LineEnds;
-use NineTally\Core\Intake\RecordParser;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\RecordParser;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

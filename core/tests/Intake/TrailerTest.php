@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\FixedWidthFormat;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 use NineTally\Core\Intake\HashTotals;
-use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Trailer;
 use NineTally\Tests\TemporaryFiles;

@@ -9,10 +9,12 @@ use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
-use NineTally\Core\Intake\WorkbookReader;
+use NineTally\Core\Intake\Workbooks\WorkbookReader;
 use NineTally\Core\Row\Row;
 use NineTally\Tests\TemporaryFiles;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Workbooks as they come: sheets, real dates, numbers, formulas, and archives that are made to do harm. */
@@ -113,6 +115,34 @@ final class WorkbookReaderTest extends TestCase
         $this->expectException(NotUsable::class);
         $this->expectExceptionMessage('locked with a password');
         (new ReaderCatalogue)->open($this->file("\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".str_repeat("\0", 600), 'locked.xlsx'), 'locked.xlsx');
+    }
+
+    #[DataProvider('damaged')]
+    public function test_a_damaged_workbook_is_refused_in_words(string $rows): void
+    {
+        try {
+            $this->rows($this->workbook(self::HEADER.$rows));
+            self::fail('It was read.');
+        } catch (NotUsable $problem) {
+            self::assertMatchesRegularExpression('/^The workbook ".*" cannot be read: it is damaged, or was not written to its end/', $problem->getMessage());
+        }
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function damaged(): iterable
+    {
+        yield 'an element that is never closed' => ['<row r="2"><c r="A2" t="inlineStr"><is><t>KB</is></c></row>'];
+        yield 'a cell that breaks off' => ['<row r="2"><c r="A2"><v>1</v></c><c r="B2" t="inl'];
+        yield 'a word that stands nowhere' => ['<row r="2"><c r="A2" t="s"><v>7</v></c></row>'];
+    }
+
+    /** Every row up to the one that is named would be given as a blank one. */
+    #[Group('long')]
+    public function test_a_sheet_whose_rows_have_no_end_is_refused(): void
+    {
+        $this->expectException(NotUsable::class);
+        $this->expectExceptionMessage('its sheet has no end');
+        $this->rows($this->workbook(self::HEADER.'<row r="99999999999"><c r="A1"><v>1</v></c></row>'));
     }
 
     public function test_the_only_file_of_an_archive_is_read_and_several_are_told(): void

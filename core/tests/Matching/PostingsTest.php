@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Matching;
 
-use NineTally\Core\Matching\PostingBuffer;
-use NineTally\Core\Matching\Postings;
+use NineTally\Core\Matching\Postings\PostingBuffer;
+use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;

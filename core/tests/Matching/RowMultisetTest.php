@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Matching;
 
-use NineTally\Core\Matching\RowMultiset;
+use NineTally\Core\Matching\RowSets\RowMultiset;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;

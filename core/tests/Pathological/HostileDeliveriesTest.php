@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Pathological;
 
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;

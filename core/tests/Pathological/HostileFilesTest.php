@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Pathological;
 
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Encoding;
-use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;

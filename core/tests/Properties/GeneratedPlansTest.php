@@ -6,9 +6,9 @@ namespace NineTally\Tests\Properties;
 
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Intake\DelimitedFormat;
-use NineTally\Core\Intake\DelimitedReader;
-use NineTally\Core\Intake\LineEnds;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;

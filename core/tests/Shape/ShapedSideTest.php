@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Shape;
 
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Tally;
 
-use NineTally\Core\Intake\DelimitedReader;
+use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\FindingFiles;
 use NineTally\Core\Tally\TallyRun;

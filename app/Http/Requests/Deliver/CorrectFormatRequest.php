@@ -7,9 +7,9 @@ namespace App\Http\Requests\Deliver;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Support\Arr;
 use Illuminate\Validation\Rule;
-use NineTally\Core\Intake\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Encoding;
-use NineTally\Core\Intake\LineEnds;
 use NineTally\Core\Intake\PartKind;
 
 final class CorrectFormatRequest extends FormRequest

@@ -1,0 +1,402 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake\Delimited;
+
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Intake\ByteRange;
+use NineTally\Core\Intake\ByteStream;
+use NineTally\Core\Intake\Encoding;
+use NineTally\Core\Intake\IsOneFile;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Wording\Sentences;
+
+/**
+ * Reads delimited text (RFC 4180) as a stream: rows, and records refused with line, reason and raw text.
+ *
+ * A line with nothing on it is no record; a record of delimiters only is a row. Holds a block and a record.
+ */
+final readonly class DelimitedReader implements Reader
+{
+    use IsOneFile;
+
+    public const ROW_LIMIT = 16 * 1024 * 1024;
+
+    /** Allocations over 2 MB are mapped and unmapped each time; blocks of this size stay in the processor's cache. */
+    private const BLOCK_BYTES = 131_072;
+
+    /** A record that goes on for longer is put together line by line, so that its beginning is not looked at again and again. */
+    private const LONG_RECORD = 1_048_576;
+
+    private const SURVEY_BYTES = 1_048_576;
+
+    public Columns $columns;
+
+    /** By what the records ended that were read last, from the beginning of the file. */
+    public LineEndCount $lineEnds;
+
+    /**
+     * Reads the header.
+     *
+     * @param  string  $name  the file as the person knows it, for messages
+     * @param  int  $rowLimit  bytes; a longer record is refused and skipped as it streams by
+     *
+     * @throws NotUsable
+     */
+    public function __construct(private string $path, private string $name, private DelimitedFormat $format, private int $rowLimit = self::ROW_LIMIT)
+    {
+        $this->lineEnds = new LineEndCount;
+        $this->columns = $this->header();
+    }
+
+    /** Finds the format first. */
+    public static function detecting(string $path, string $name, int $rowLimit = self::ROW_LIMIT): self
+    {
+        return new self($path, $name, (new FormatDetection)->find($path, $name)->format, $rowLimit);
+    }
+
+    public function columns(): Columns
+    {
+        return $this->columns;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function bytes(): int
+    {
+        return (int) @filesize($this->path);
+    }
+
+    public function records(?callable $onBytes = null): \Generator
+    {
+        foreach ($this->batches(new ByteRange, $onBytes) as $batch) {
+            if ($batch instanceof RefusedRecord) {
+                yield $batch;
+
+                continue;
+            }
+            $line = $batch->firstLine;
+            foreach (explode(Batch::ROW_END, $batch->rows) as $row) {
+                yield new Row($line, explode(Batch::CELL_END, $row));
+                $line += $batch->linesOf($row);
+            }
+        }
+    }
+
+    public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator
+    {
+        $assembly = new RecordAssembly($this->format, $this->rowLimit);
+        $reading = new BlockReading($this->format, $this->columns->count(), $this->lineEnds);
+        $isHeader = $range->start === 0 && $this->format->hasHeader;
+        if ($range->start === 0) {
+            $assembly->skipLines($this->format->skipAbove);
+            $this->lineEnds->forget();
+        }
+        $rest = '';
+        foreach ($this->blocks($range, $onBytes) as $block) {
+            $rest .= $block;
+            $cut = null;
+            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = $this->cut($rest)) !== null) {
+                // Of CR LF the place is that of its LF.
+                $text = substr($rest, 0, $rest[$cut] === "\n" && $cut > 0 && $rest[$cut - 1] === "\r" ? $cut - 1 : $cut);
+                $batch = strlen($text) > $this->rowLimit ? null : $reading->read($text, $assembly->linesRead() + 1);
+                if ($batch === null) {
+                    break;
+                }
+                $assembly->skipLines(LineEnds::count($text) + 1);
+                $this->lineEnds->add(substr($rest, strlen($text), $cut + 1 - strlen($text)));
+                $rest = substr($rest, $cut + 1);
+                yield $batch;
+            }
+            if ($isHeader || ! $assembly->isBetweenRecords() || strlen($rest) > min(self::LONG_RECORD, $this->rowLimit) || $cut !== null) {
+                if (! $range->isWholeFile() && $reading->hasStrayQuotes(substr($rest, 0, LineEnds::last($rest, strlen($rest)) ?? strlen($rest)))) {
+                    throw new StrayQuotes;
+                }
+                [$lines, $rest] = LineEnds::split($rest, false);
+                foreach ($lines as [$line, $end]) {
+                    $record = $assembly->add($line, true, $end);
+                    $record === null || $this->lineEnds->add($end);
+                    if ($record !== null && $isHeader) {
+                        $isHeader = false;
+                    } elseif ($record !== null) {
+                        yield $this->rowOrRefusal($record, $assembly->linesRead());
+                    }
+                }
+            }
+            if (strlen($rest) > $this->rowLimit) {
+                $assembly->add($rest, false);
+                $rest = '';
+            }
+        }
+        yield from $this->ending($assembly, $rest, $isHeader, $range);
+
+        return $assembly->linesRead();
+    }
+
+    /**
+     * Divides the file for several workers.
+     *
+     * @param  int  $bytes  about how long a range should be
+     * @return non-empty-list<ByteRange>
+     */
+    public function ranges(int $bytes): array
+    {
+        $stream = ByteStream::open($this->path, $this->name);
+        $canBeCut = ! $stream->isPacked && $this->format->encoding->unit() === 1 && $this->bytes() > 2 * $bytes;
+        $starts = [0];
+        $end = $this->format->lineEnds === LineEnds::Cr ? "\r" : "\n";
+        $quotes = $position = 0;
+        while ($canBeCut && ($block = $stream->read(self::SURVEY_BYTES)) !== '') {
+            $from = max(0, $starts[count($starts) - 1] + $bytes - $position);
+            while ($from < strlen($block) && ($found = strpos($block, $end, $from)) !== false) {
+                // An even number of quotes before it: the line end stands outside of quotes.
+                // A CR alone: one that may be half of CR LF divides nothing.
+                $isBetweenRecords = ($end === "\n" || ($block[$found + 1] ?? "\n") !== "\n") && ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
+                if ($isBetweenRecords) {
+                    $starts[] = $position + $found + 1;
+                }
+                $from = $isBetweenRecords ? $found + max(1, $bytes) : $found + 1;
+            }
+            $quotes += substr_count($block, '"');
+            $position += strlen($block);
+        }
+        $stream->close();
+        $ranges = [];
+        foreach ($starts as $index => $start) {
+            $ranges[] = new ByteRange($start, $starts[$index + 1] ?? null);
+        }
+
+        return $ranges;
+    }
+
+    private function header(): Columns
+    {
+        $assembly = new RecordAssembly($this->format, $this->rowLimit);
+        $assembly->skipLines($this->format->skipAbove);
+        $rest = '';
+        $record = null;
+        foreach ($this->blocks(new ByteRange, null) as $block) {
+            [$lines, $rest] = LineEnds::split($rest.$block, false);
+            foreach ($lines as [$line, $end]) {
+                $record = $assembly->add($line, true, $end);
+                if ($record !== null) {
+                    break 2;
+                }
+            }
+            if (strlen($rest) > $this->rowLimit) {
+                break;
+            }
+        }
+        foreach ($record === null ? LineEnds::split($rest, true)[0] : [] as [$line, $end]) {
+            $record ??= $assembly->add($line, true, $end);
+        }
+        if ($record === null) {
+            throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0]) : NotUsable::hasNoHeader($this->name, 'every line is blank');
+        }
+        [, $cells, , $reason] = $record;
+
+        if (count($cells) > Columns::MOST) {
+            throw NotUsable::hasTooManyColumns($this->name, count($cells));
+        }
+        if (! $this->format->hasHeader) {
+            // Columns without a name are called by their place.
+            $cells = array_fill(0, count($cells), '');
+        }
+
+        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
+    }
+
+    /**
+     * @return \Generator<int, Batch|RefusedRecord> what is left when the bytes are at their end
+     *
+     * @throws StrayQuotes when the range ends inside a quoted cell: then counting quotes has divided the file in the wrong places
+     */
+    private function ending(RecordAssembly $assembly, string $rest, bool $isHeader, ByteRange $range): \Generator
+    {
+        foreach (LineEnds::split($rest, true)[0] as [$line, $end]) {
+            $record = $assembly->add($line, true, $end);
+            $record === null || $this->lineEnds->add($end);
+            if ($record !== null && ! $isHeader) {
+                yield $this->rowOrRefusal($record, $assembly->linesRead());
+            }
+            $isHeader = $isHeader && $record === null;
+        }
+        $record = $assembly->end();
+        if ($record !== null) {
+            yield $this->rowOrRefusal($record, $assembly->linesRead());
+        } elseif ($assembly->isQuoteOpen()) {
+            if (! $range->isWholeFile()) {
+                throw new StrayQuotes;
+            }
+            // All that the quote swallowed is one record, so that nothing in front of it is lost.
+            [$line, $raw] = $assembly->leftOpen();
+            yield RefusedRecord::because($line, RefusalReason::QuoteLeftOpen, ['lines' => 1 + $assembly->linesRead() - $line], $raw);
+        }
+    }
+
+    /** @param array{int, list<string>, string, RefusalReason|null} $record */
+    private function rowOrRefusal(array $record, int $lastLine): Batch|RefusedRecord
+    {
+        [$line, $cells, $raw, $reason] = $record;
+        if ($reason === null && count($cells) === $this->columns->count()) {
+            return new Batch(implode(Batch::CELL_END, $cells), $line, "\r\n");
+        }
+        $reason ??= RefusalReason::WrongNumberOfCells;
+
+        return RefusedRecord::because($line, $reason, $this->facts($reason, count($cells), 1 + $lastLine - $line), $raw);
+    }
+
+    /**
+     * @param  int  $lines  physical lines of the record
+     * @return array<string, string|int>
+     */
+    private function facts(RefusalReason $reason, int $cells, int $lines): array
+    {
+        return match ($reason) {
+            RefusalReason::WrongNumberOfCells => ['cells' => $cells, 'columns' => $this->columns->count()],
+            RefusalReason::UndecodableBytes => ['encoding' => $this->format->encoding->value],
+            RefusalReason::OverRowLimit => ['limit' => $this->rowLimit],
+            default => [],
+        } + ($lines > 1 ? ['lines' => $lines] : []);
+    }
+
+    /**
+     * The place of the last byte of the last line end that ends a record: one with an even number of quotes before it.
+     */
+    private function cut(string $text): ?int
+    {
+        $cut = LineEnds::last($text, strlen($text));
+        // The last line end may stand inside a cell; then the last one before that cell's quote is tried, and no more.
+        for ($tries = 0; $tries < 3 && $cut !== null; $tries++) {
+            if (substr_count($text, '"', 0, $cut) % 2 === 0) {
+                return $cut;
+            }
+            $quote = strrpos(substr($text, 0, $cut), '"');
+            $cut = $quote === false ? null : LineEnds::last($text, $quote);
+        }
+
+        return null;
+    }
+
+    /** @return int the byte on which the header begins */
+    private function beginning(): int
+    {
+        $start = $this->format->markBytes();
+        if ($this->format->skipAbove === 0) {
+            return $start;
+        }
+        $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
+        for ($line = 0; $line < $this->format->skipAbove; $line++) {
+            $start = LineEnds::next($bytes, $start) ?? throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+        }
+
+        return $start;
+    }
+
+    /** @return int the byte on which the lines begin that come after the last record */
+    private function end(): int
+    {
+        if ($this->format->skipBelow === 0) {
+            return PHP_INT_MAX;
+        }
+        $size = $this->bytes();
+        $from = max(0, $size - self::SURVEY_BYTES);
+
+        return $from + strlen($this->withoutLinesBelow((string) file_get_contents($this->path, false, null, $from)));
+    }
+
+    /**
+     * The text of a range as UTF-8, without the lines above and below.
+     *
+     * @return \Generator<int, string>
+     */
+    private function blocks(ByteRange $range, ?callable $onBytes): \Generator
+    {
+        $stream = ByteStream::open($this->path, $this->name);
+        // Only in plain text of one byte a letter does one know by the bytes where its lines are.
+        $isPlain = ! $stream->isPacked && $this->format->encoding->unit() === 1;
+        $text = $this->decoded($stream, $range, $isPlain, $onBytes);
+
+        return $isPlain || ($this->format->skipAbove === 0 && $this->format->skipBelow === 0) ? $text : $this->withoutLinesAround($text);
+    }
+
+    /**
+     * Text without the lines above and below that are skipped, where those can only be told when it streams by. Holds what the lines below
+     * may be as long as.
+     *
+     * @param  \Generator<int, string>  $text
+     * @return \Generator<int, string>
+     */
+    private function withoutLinesAround(\Generator $text): \Generator
+    {
+        [$above, $held] = [$this->format->skipAbove, ''];
+        foreach ($text as $block) {
+            for ($held .= $block; $above > 0 && ($next = LineEnds::next($held, 0)) !== null && $next < strlen($held); $above--) {
+                $held = substr($held, $next);
+            }
+            if ($above === 0 && strlen($held) > 2 * self::SURVEY_BYTES) {
+                yield substr($held, 0, -self::SURVEY_BYTES);
+                $held = substr($held, -self::SURVEY_BYTES);
+            }
+        }
+        if ($above > 0) {
+            throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+        }
+        $rest = $this->withoutLinesBelow($held);
+        if ($rest !== '') {
+            yield $rest;
+        }
+    }
+
+    private function withoutLinesBelow(string $tail): string
+    {
+        if ($this->format->skipBelow === 0) {
+            return $tail;
+        }
+        $tail = rtrim($tail, "\r\n");
+        for ($line = 0; $line < $this->format->skipBelow; $line++) {
+            $found = LineEnds::last($tail, strlen($tail));
+            $tail = $found === null ? '' : rtrim(substr($tail, 0, $found), "\r");
+        }
+
+        return $tail;
+    }
+
+    /** @return \Generator<int, string> */
+    private function decoded(ByteStream $stream, ByteRange $range, bool $isPlain, ?callable $onBytes): \Generator
+    {
+        try {
+            $start = $range->start === 0 ? ($isPlain ? $this->beginning() : $this->format->markBytes()) : $range->start;
+            if ($start > 0) {
+                $stream->isPacked ? $stream->read($start) : $stream->seek($start);
+            }
+            $left = ($range->end ?? ($isPlain ? $this->end() : PHP_INT_MAX)) - $start;
+            $open = '';
+            while ($left > 0 && ($block = $stream->read(min(self::BLOCK_BYTES, $left))) !== '') {
+                $left -= strlen($block);
+                if ($this->format->encoding !== Encoding::Utf8) {
+                    $block = $open.$block;
+                    $kept = strlen($block) - $this->format->encoding->openAtEnd($block);
+                    $open = substr($block, $kept);
+                    $block = $this->format->encoding->decode(substr($block, 0, $kept));
+                }
+                yield $block;
+                $onBytes === null || $onBytes($stream->position());
+            }
+            if ($open !== '') {
+                yield "\xFF";
+            }
+        } finally {
+            $stream->close();
+        }
+    }
+}

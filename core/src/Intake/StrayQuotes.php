@@ -1,8 +1,0 @@
-<?php
-
-declare(strict_types=1);
-
-namespace NineTally\Core\Intake;
-
-/** A file was divided by counting quotes, and then quotes were met that open no cell: it must be read from its beginning. */
-final class StrayQuotes extends \UnexpectedValueException {}

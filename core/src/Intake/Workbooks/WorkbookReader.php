@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Intake\Workbooks;
+
+use NineTally\Core\Intake\IsOneFile;
+use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\ReadsRowByRow;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Row;
+
+/**
+ * Reads a sheet of a workbook as a stream. A line is a row of the sheet. A row that is shorter than the header is filled with blanks, for
+ * workbooks end a row with its last value.
+ */
+final readonly class WorkbookReader implements Reader
+{
+    use IsOneFile;
+    use ReadsRowByRow;
+
+    /** So many rows, at most, stand above the names of the columns. */
+    private const ROWS_OF_HEADING = 20;
+
+    private Columns $columns;
+
+    /** The row on which the header stands; the first one that is not blank from where it was looked for. */
+    private int $headerRow;
+
+    /** @throws NotUsable */
+    public function __construct(private string $path, private string $name, private PartFormat $format)
+    {
+        $header = null;
+        $number = 0;
+        $above = [];
+        foreach ($this->rows() as $number => $cells) {
+            if (implode('', $cells) !== '') {
+                $above[$number] = $cells;
+            }
+            if ($number >= $format->headerRow && implode('', $cells) !== '') {
+                $header = $cells;
+                break;
+            }
+        }
+        if ($header === null) {
+            throw NotUsable::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
+        }
+        $header = MergedCells::of($path, $format->kind, $format->sheet, $number)->header($above, $number);
+        while ($header !== [] && end($header) === '') {
+            array_pop($header);
+        }
+        $this->headerRow = $number;
+        $this->columns = Columns::named($name, $header);
+    }
+
+    /**
+     * On which row the names of the columns stand, as far as can be told: below a title, and below names over several columns.
+     *
+     * @return array{int, string} from 1, with the reason
+     */
+    public static function likelyHeaderRow(string $path, string $name, PartFormat $format): array
+    {
+        $first = [1, 'the first row that is not blank'];
+        try {
+            $reader = new self($path, $name, $format);
+        } catch (NotUsable) {
+            // Whoever chooses another sheet, or row, need not be told so yet.
+            return $first;
+        }
+        $rows = [];
+        foreach ($reader->rows() as $number => $cells) {
+            if ($number > $reader->headerRow + self::ROWS_OF_HEADING) {
+                break;
+            }
+            $rows[$number] = array_filter($cells, static fn(string $cell): bool => $cell !== '');
+        }
+        $merged = null;
+        for ($row = $reader->headerRow; isset($rows[$row + 1]); $row++) {
+            if (count($rows[$row]) === 1 && count($rows[$row + 1]) > 1) {
+                continue;
+            }
+            // A full row holds no cell that is merged with another.
+            if (count($rows[$row]) === count($reader->columns->names) || ! ($merged ??= MergedCells::of($path, $format->kind, $format->sheet, array_key_last($rows)))->areNamesOver($row, $rows[$row + 1])) {
+                break;
+            }
+        }
+
+        return $row === $reader->headerRow ? $first : [$row, 'the first row below titles, and names over several columns'];
+    }
+
+    public function columns(): Columns
+    {
+        return $this->columns;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function bytes(): int
+    {
+        return (int) @filesize($this->path);
+    }
+
+    public function records(?callable $onBytes = null): \Generator
+    {
+        $width = $this->columns->count();
+        foreach ($this->rows() as $number => $cells) {
+            if ($number <= $this->headerRow) {
+                continue;
+            }
+            // A row with nothing in it is no record, as a line with nothing on it is none.
+            if (implode('', $cells) === '') {
+                continue;
+            }
+            while (count($cells) > $width && end($cells) === '') {
+                array_pop($cells);
+            }
+            if (count($cells) > $width) {
+                yield RefusedRecord::because($number, RefusalReason::WrongNumberOfCells, ['cells' => count($cells), 'columns' => $width], implode("\t", $cells));
+            } else {
+                yield new Row($number, array_pad($cells, $width, ''));
+            }
+        }
+        $onBytes === null || $onBytes($this->bytes());
+    }
+
+    /** @return \Generator<int, list<string>> by the number of the row */
+    private function rows(): \Generator
+    {
+        $workbook = Workbook::open($this->path, $this->name, $this->format->kind);
+        try {
+            foreach ($workbook->rows($this->format->sheet) as $number => $cells) {
+                yield $number => count($cells) <= Columns::MOST ? $cells : throw NotUsable::hasTooManyColumns($this->name, count($cells));
+            }
+        } finally {
+            $workbook->close();
+        }
+    }
+}
