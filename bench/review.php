@@ -7,9 +7,6 @@ declare(strict_types=1);
  * Run by bin/bench-review, on a database of its own.
  */
 
-use App\Actions\Review\NewRuling;
-use App\Actions\Review\RuleOn;
-use App\Actions\Review\UndoRuling;
 use App\Adapters\CopyText;
 use App\Models\Decision;
 use App\Models\Migration;
@@ -17,15 +14,18 @@ use App\Models\Role;
 use App\Models\RulingScope;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\NewRuling;
+use App\Rulings\RuleOn;
+use App\Rulings\UndoRuling;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Contracts\Http\Kernel as HttpKernel;
 use Illuminate\Database\Connection;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
-use NineTally\Core\Ruling\GroupPlaces;
-use NineTally\Core\Ruling\PlacesOfGroups;
+use NineTally\Core\Ruling\GroupPostingBlock;
+use NineTally\Core\Ruling\GroupPostingBuilder;
 
 require dirname(__DIR__).'/vendor/autoload.php';
 $application = require dirname(__DIR__).'/bootstrap/app.php';
@@ -88,8 +88,8 @@ function makeTally(): void
 /** As a run does while it writes its findings. */
 function notePlaces(Connection $owner): void
 {
-    $places = new PlacesOfGroups;
-    $enter = static fn(array $ended) => array_walk($ended, static fn(GroupPlaces $part, string $group) => CopyText::into($owner, 'group_places', 'tally_id,part,"group",findings,rows', [CopyText::line([TALLY, $part->part, $group, CopyText::bytes($part->findings), CopyText::bytes($part->rows)])]));
+    $places = new GroupPostingBuilder;
+    $enter = static fn(array $ended) => array_walk($ended, static fn(GroupPostingBlock $part, string $group) => CopyText::into($owner, 'group_places', 'tally_id,part,"group",findings,rows', [CopyText::line([TALLY, $part->part, $group, CopyText::bytes($part->findings), CopyText::bytes($part->rows)])]));
     for ($row = 0; $row < ROWS; $row += 100_000) {
         foreach ($owner->select("SELECT 'class:' || class AS name, sequence AS row, 0 AS cell FROM row_findings_900 WHERE sequence > :after AND sequence <= :to UNION ALL SELECT 'pattern:' || pattern_number, row_sequence, sequence FROM cell_findings_900 WHERE row_sequence > :after AND row_sequence <= :to ORDER BY 2, 3", ['after' => $row, 'to' => $row + 100_000]) as $finding) {
             $enter($places->add($finding->name, $finding->row));

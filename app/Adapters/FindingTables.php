@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
+use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Ruling\GroupPlaces;
-use NineTally\Core\Ruling\PlacesOfGroups;
+use NineTally\Core\Ruling\GroupPostingBlock;
+use NineTally\Core\Ruling\GroupPostingBuilder;
 
 /**
  * Brings the findings of a run into PostgreSQL: written as COPY text while the engine yields them, then loaded into
@@ -30,7 +31,7 @@ final class FindingTables
     /** @var resource */
     private $placed;
 
-    private readonly PlacesOfGroups $places;
+    private readonly GroupPostingBuilder $places;
 
     private int $cellSequence = 0;
 
@@ -43,7 +44,7 @@ final class FindingTables
         $this->rows = $this->create('rows.copy');
         $this->cells = $this->create('cells.copy');
         $this->placed = $this->create('places.copy');
-        $this->places = new PlacesOfGroups;
+        $this->places = new GroupPostingBuilder;
     }
 
     public function add(RowFinding $row): void
@@ -51,9 +52,9 @@ final class FindingTables
         $class = $row->class->value;
         $this->classOrdinals[$class] = ($this->classOrdinals[$class] ?? 0) + 1;
         $this->write($this->rows, [$this->tallyId, $this->classOrdinals[$class], CopyText::hexadecimal($this->identity->ofRow($row)), ...array_values(RowFindingColumns::of($row))]);
-        $this->writePlaces($this->places->add("class:{$class}", $row->sequence));
+        $this->writePlaces($this->places->add(FindingGroup::ofClass($row->class)->name(), $row->sequence));
         foreach ($row->cells as $cell) {
-            $this->writePlaces($this->places->add("pattern:{$cell->pattern}", $row->sequence));
+            $this->writePlaces($this->places->add(FindingGroup::ofPattern($cell->pattern)->name(), $row->sequence));
             $this->write($this->cells, [
                 $this->tallyId,
                 ++$this->cellSequence,
@@ -96,7 +97,7 @@ final class FindingTables
         $this->copy($database, 'group_places', "{$this->folder}/places.copy", self::PLACE_COLUMNS, static function (): void {});
     }
 
-    /** @param array<string, GroupPlaces> $ended by group */
+    /** @param array<string, GroupPostingBlock> $ended by group */
     private function writePlaces(array $ended): void
     {
         foreach ($ended as $group => $places) {

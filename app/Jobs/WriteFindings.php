@@ -8,10 +8,10 @@ use App\Adapters\WorkbookFiles;
 use App\Http\Problems\ValuesAreMasked;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Findings\Filter;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Masks;
 use App\Queries\Review\TakenFindings;
+use App\Rulings\FindingSet\Filter;
 
 /** The findings of a filter as a workbook. */
 final class WriteFindings extends WriteWorkbook

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Rulings\FindingGroup;
 use Illuminate\Database\Eloquent\Model;
 
 /**
  * How the findings of a pattern or of a row class are ruled on: kept beside the tally, so that no screen counts findings.
  *
- * @property string $group "pattern:3" or "class:missing"
+ * @property string $group the name of its group
  * @property int $findings
  * @property int $expected
  * @property int $defect
@@ -22,6 +23,11 @@ final class StandingCount extends Model
     public $incrementing = false;
 
     protected $guarded = [];
+
+    public function group(): FindingGroup
+    {
+        return FindingGroup::named($this->group);
+    }
 
     public function open(): int
     {

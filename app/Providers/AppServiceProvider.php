@@ -11,7 +11,6 @@ use App\Actions\Tally\ReviveDeadWork;
 use App\Adapters\BlobStore;
 use App\Adapters\DeliveryReader;
 use App\Adapters\Interval;
-use App\Adapters\LongSearch;
 use App\Adapters\PieceFolder;
 use App\Adapters\Printer;
 use App\Adapters\QuerySources;
@@ -26,6 +25,7 @@ use App\Queries\Review\Masks;
 use App\Queries\Shape\DeliverySample;
 use App\Queries\Sign\ReportContent;
 use App\Questions\Material;
+use App\Rulings\FindingSet\CancellableSearch;
 use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Contracts\Foundation\Application;
@@ -71,7 +71,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$folder')->give(storage_path('workbooks'));
         $this->app->when(WorkbookFiles::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
-        $this->app->when(LongSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
+        $this->app->when(CancellableSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
         $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }

@@ -75,10 +75,20 @@ final class WhoMayKnowWhom
             ->because('what a person does is the same from the web, a job and the command line');
     }
 
+    public function test_how_rulings_are_kept_is_known_to_their_room_alone(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App'))
+            ->excluding(Selector::inNamespace('App\Rulings'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Rulings\Storage'))
+            ->because('blocks and postings can be read and written in one way only, under the lock of the tally');
+    }
+
     public function test_which_findings_are_meant_does_not_depend_on_how_they_are_shown(): Rule
     {
         return PHPat::rule()
-            ->classes(Selector::inNamespace('App\Queries\Findings'))
+            ->classes(Selector::inNamespace('App\Rulings\FindingSet'))
             ->shouldNotDependOn()
             ->classes(Selector::inNamespace('App\Queries\Review'))
             ->because('rulings, reports and files ask for findings too');

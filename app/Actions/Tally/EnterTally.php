@@ -13,6 +13,8 @@ use App\Models\Run;
 use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Rulings\CarryRulingsOver;
+use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\Pattern as CountedPattern;
 use NineTally\Core\Comparison\RowClass;
@@ -130,11 +132,11 @@ final readonly class EnterTally
         $counts = [];
         foreach (RowClass::cases() as $class) {
             if ($class->isFinding() && isset($rowsByClass[$class->value])) {
-                $counts[] = ['tally_id' => $tallyId, 'group' => "class:{$class->value}", 'findings' => $rowsByClass[$class->value]];
+                $counts[] = ['tally_id' => $tallyId, 'group' => FindingGroup::ofClass($class)->name(), 'findings' => $rowsByClass[$class->value]];
             }
         }
         foreach ($summary->findingPatterns() as $pattern) {
-            $counts[] = ['tally_id' => $tallyId, 'group' => "pattern:{$pattern->number}", 'findings' => $pattern->cells];
+            $counts[] = ['tally_id' => $tallyId, 'group' => FindingGroup::ofPattern($pattern->number)->name(), 'findings' => $pattern->cells];
         }
         foreach (array_chunk($counts, 500) as $some) {
             StandingCount::query()->insert($some);

@@ -8,6 +8,8 @@ use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Queries\Review\Mask;
+use App\Rulings\FindingGroup;
+use App\Rulings\GroupKind;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use NineTally\Core\Cause\CauseId;
@@ -55,8 +57,8 @@ final class TallyResource extends JsonResource
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
-            'classes' => $standings->filter(static fn(StandingCount $count): bool => str_starts_with($count->group, 'class:'))
-                ->map(fn(StandingCount $count): array => ['class' => substr($count->group, 6), 'standing' => $this->standing($count)])->values()->all(),
+            'classes' => $standings->filter(static fn(StandingCount $count): bool => $count->group()->kind === GroupKind::RowClass)
+                ->map(fn(StandingCount $count): array => ['class' => $count->group()->value, 'standing' => $this->standing($count)])->values()->all(),
             'rowLists' => $this->rowLists(),
             'carryOver' => $tally->carryOver === null ? null : ['from' => $tally->carryOver->from->number, 'ruled' => $tally->carryOver->ruled, 'carried' => $tally->carryOver->carried, 'changed' => $tally->carryOver->changed, 'hasOtherKey' => $tally->carryOver->has_other_key],
             'forgiven' => $this->mask === null ? [] : $this->forgiven($this->mask),
@@ -106,7 +108,7 @@ final class TallyResource extends JsonResource
             'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
             'cells' => $pattern->cells,
             'examples' => $mask->hides($pattern->source_column) ? [] : $pattern->examples,
-            'standing' => $this->standing($standings->get("pattern:{$pattern->number}")),
+            'standing' => $this->standing($standings->get(FindingGroup::ofPattern($pattern->number)->name())),
         ])->all());
     }
 

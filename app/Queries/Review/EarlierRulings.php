@@ -6,7 +6,7 @@ namespace App\Queries\Review;
 
 use App\Adapters\CopyText;
 use App\Adapters\DatabaseRow;
-use App\Queries\Findings\GroupKind;
+use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\RowClass;
 
@@ -22,7 +22,7 @@ final readonly class EarlierRulings
     public function of(int $tallyId, array $groups): array
     {
         // A changed row is ruled on by its cells.
-        $groups = array_diff($groups, [GroupKind::RowClass->group(RowClass::Changed->value)]);
+        $groups = array_diff($groups, [FindingGroup::ofClass(RowClass::Changed)->name()]);
         $found = $groups === [] ? [] : DatabaseRow::all($this->database, <<<'SQL'
             SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed, c.is_beyond::int AS is_beyond
             FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ? AND c."group" = f."group" AND c.sequence = f.sequence

@@ -7,10 +7,11 @@ namespace App\Queries\Review;
 use App\Adapters\DatabaseRow;
 use App\Adapters\RowFindingColumns;
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
-use App\Queries\Findings\FilterCounts;
-use App\Queries\Findings\FilteredFindings;
-use App\Queries\Findings\GroupKind;
+use App\Rulings\FindingGroup;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\FindingSet\FilterCounts;
+use App\Rulings\FindingSet\FilteredFindings;
+use App\Rulings\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
@@ -62,7 +63,7 @@ final readonly class FindingPages
     private function firstPlaces(Tally $tally, Filter $filter, int $limit): ?array
     {
         $order = $this->findings->order($filter);
-        $first = $this->findings->query($tally, $filter, asTheyCome: true)->limit($limit)->selectRaw("{$order} AS place");
+        $first = $this->findings->query($tally, $filter, isStreamed: true)->limit($limit)->selectRaw("{$order} AS place");
         $near = fn(string $by): array => $this->placesIn($first->clone()->where($by, '<=', self::NEAR)->orderBy($by));
         if ($filter->text('text') !== null || $filter->followsRulings()) {
             $places = $near($order);
@@ -97,7 +98,7 @@ final readonly class FindingPages
      */
     public function after(Tally $tally, Filter $filter, Mask $mask, int $sequence, int $limit): array
     {
-        $found = $this->findings->query($tally, $filter, asTheyCome: true)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
+        $found = $this->findings->query($tally, $filter, isStreamed: true)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
 
         return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $tally, $filter, $mask);
     }
@@ -113,7 +114,7 @@ final readonly class FindingPages
         $found = array_map(DatabaseRow::of(...), array_values($query->get()->all()));
         $groups = [];
         foreach ($found as $row) {
-            $groups[$row->int('sequence')] = $filter->isOfCells ? GroupKind::Pattern->group((string) $row->int('pattern_number')) : GroupKind::RowClass->group($row->text('class'));
+            $groups[$row->int('sequence')] = ($filter->isOfCells ? FindingGroup::ofPattern($row->int('pattern_number')) : FindingGroup::ofClass(RowClass::from($row->text('class'))))->name();
         }
         $earlier = $this->earlier->of($tally->id, $groups);
         if ($filter->isOfCells) {

@@ -7,7 +7,7 @@ namespace App\Queries\Review;
 use App\Http\Problems\ValuesAreMasked;
 use App\Models\Pattern;
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Report\CsvLine;

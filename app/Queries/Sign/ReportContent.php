@@ -7,10 +7,11 @@ namespace App\Queries\Sign;
 use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
+use App\Rulings\FindingGroup;
+use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
@@ -45,7 +46,7 @@ final readonly class ReportContent
             'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
                 'pattern' => $pattern,
                 'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
-                'rulings' => $this->rulings($standings->get("pattern:{$pattern->number}")),
+                'rulings' => $this->rulings($standings->get(FindingGroup::ofPattern($pattern->number)->name())),
                 'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->page($tally, Filter::ofPattern($pattern->number), $mask, 1, $this->findings)['items'] : [],
             ])->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
@@ -63,7 +64,7 @@ final readonly class ReportContent
     {
         $classes = [];
         foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
-            $count = $standings->get("class:{$class->value}");
+            $count = $standings->get(FindingGroup::ofClass($class)->name());
             if ($count !== null) {
                 $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->page($tally, Filter::ofClass($class->value), $mask, 1, $this->findings)['items']];
             }

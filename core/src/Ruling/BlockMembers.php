@@ -14,7 +14,7 @@ final readonly class BlockMembers
     public static function at(string $bytes): self
     {
         $places = count_chars($bytes, 3);
-        if ($places !== '' && ord($places[-1]) >= StandingBlock::FINDINGS) {
+        if ($places !== '' && ord($places[-1]) >= EffectiveRulingBlock::FINDINGS) {
             throw new \OutOfRangeException('A block has no such place.');
         }
 
@@ -24,7 +24,7 @@ final readonly class BlockMembers
     /** @param int $findings the first so many of the block; more are all of it */
     public static function first(int $findings): self
     {
-        return new self(substr(implode('', array_map(chr(...), range(0, StandingBlock::FINDINGS - 1))), 0, $findings));
+        return new self(substr(implode('', array_map(chr(...), range(0, EffectiveRulingBlock::FINDINGS - 1))), 0, $findings));
     }
 
     /** @param string $flags a byte for each finding of the block, in their order: 1 for a member, else 0 */
@@ -41,7 +41,7 @@ final readonly class BlockMembers
     /** @return string a byte for each finding of the block: all bits set for a member, none for another */
     public function mask(): string
     {
-        $mask = str_repeat("\0", StandingBlock::FINDINGS);
+        $mask = str_repeat("\0", EffectiveRulingBlock::FINDINGS);
         for ($place = 0; $place < strlen($this->places); $place++) {
             $mask[ord($this->places[$place])] = "\xFF";
         }

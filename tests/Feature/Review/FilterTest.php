@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
-use App\Adapters\LongSearch;
-use App\Adapters\PlacesByPart;
-use App\Adapters\StandingBlocks;
 use App\Models\Ruling;
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
-use App\Queries\Findings\FilterCounts;
-use App\Queries\Findings\FilteredFindings;
-use App\Queries\Findings\GroupCounts;
-use App\Queries\Findings\MeantFindings;
-use App\Queries\Findings\MembersOfFilter;
+use App\Rulings\FindingSet\CancellableSearch;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\FindingSet\FilterBitmaps;
+use App\Rulings\FindingSet\FilterCounts;
+use App\Rulings\FindingSet\FilteredFindings;
+use App\Rulings\FindingSet\GroupCounts;
+use App\Rulings\FindingSet\MembersOfFilter;
+use App\Rulings\Storage\EffectiveRulingBlocks;
+use App\Rulings\Storage\GroupPostingReader;
 use Illuminate\Support\Facades\DB;
-use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\GroupPostingBlock;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
@@ -83,8 +83,8 @@ final class FilterTest extends TestCase
             $acts[] = $this->rule($tally, ['decision' => 'expected', ...$act]);
         }
         $findings = app(FilteredFindings::class);
-        $meant = static fn(int $few): MeantFindings => new MeantFindings($findings, app(StandingBlocks::class), app(PlacesByPart::class), $few);
-        $counts = new FilterCounts(DB::connection(), $findings, new GroupCounts($meant(0), app(PlacesByPart::class)), app(LongSearch::class), all: 0);
+        $meant = static fn(int $few): FilterBitmaps => new FilterBitmaps($findings, app(EffectiveRulingBlocks::class), app(GroupPostingReader::class), $few);
+        $counts = new FilterCounts(DB::connection(), $findings, new GroupCounts($meant(0), app(GroupPostingReader::class)), app(CancellableSearch::class), all: 0);
         $members = static function (Filter $filter, int $few) use ($tally, $findings, $meant): array {
             $places = [];
             foreach ((new MembersOfFilter(DB::connection(), $findings, $meant($few)))->of($tally, $filter) as [$group, $block, $some]) {
@@ -133,13 +133,13 @@ final class FilterTest extends TestCase
     {
         $tally = $this->tallied();
         DB::connection('owner')->table('group_places')->where('tally_id', $tally->id)->delete();
-        $places = static fn(int ...$findings): string => '\x'.bin2hex(pack('v*', ...array_pad($findings, GroupPlaces::STRETCHES, 0)));
+        $places = static fn(int ...$findings): string => '\x'.bin2hex(pack('v*', ...array_pad($findings, GroupPostingBlock::STRETCHES, 0)));
         foreach ([[0, 'pattern:1', [2, 1]], [0, 'pattern:2', [4]], [2, 'pattern:1', [5]], [2, 'class:extra', [7]], [3, 'pattern:2', [1]], [3, 'pattern:1', [3]]] as [$part, $group, $findings]) {
             DB::connection('owner')->table('group_places')->insert(['tally_id' => $tally->id, 'part' => $part, 'group' => $group, 'findings' => $places(...$findings), 'rows' => '']);
         }
 
         $read = [];
-        foreach (app(PlacesByPart::class)->read($tally->id, ['pattern:1', 'pattern:2'], withRows: false) as $part => $ofGroups) {
+        foreach (app(GroupPostingReader::class)->read($tally->id, ['pattern:1', 'pattern:2'], withRows: false) as $part => $ofGroups) {
             $read[$part] = array_map(static fn(array $place): array => [$place[0]->total(), $place[1]], $ofGroups);
         }
 

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
-use App\Actions\Review\Standings;
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Rulings\EffectiveRulings;
 use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Collection;
@@ -98,7 +98,7 @@ final class ReviewTest extends TestCase
         DB::table('standings')->delete();
         DB::table('standing_counts')->update(['expected' => 0, 'defect' => 0]);
 
-        app(Standings::class)->rebuild($tally);
+        app(EffectiveRulings::class)->rebuild($tally);
 
         self::assertSame($before, [DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(), DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()]);
     }
@@ -122,7 +122,7 @@ final class ReviewTest extends TestCase
         config(['database.connections.another' => config('database.connections.application')]);
         $another = DB::connection('another');
         $another->beginTransaction();
-        Standings::hold($another, $tally->id);
+        EffectiveRulings::hold($another, $tally->id);
         // Longer than anybody would wait for a lock that nobody holds.
         DB::statement("SET lock_timeout = '100ms'");
         $act = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0];

@@ -6,10 +6,10 @@ namespace Tests\Feature\Review;
 
 use App\Models\Ruling;
 use App\Models\Tally;
-use App\Queries\Findings\CoverageOfAct;
-use App\Queries\Findings\Filter;
-use App\Queries\Findings\FilteredFindings;
-use App\Queries\Findings\RuledFindings;
+use App\Rulings\CoveredFindings;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\FindingSet\FilteredFindings;
+use App\Rulings\FindingSet\RuledFindings;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -49,10 +49,10 @@ final class StandingsLawTest extends TestCase
     {
         $acts = array_filter($this->acts, static fn(array $act): bool => ! $act['undone']);
         foreach ([0, 20_000] as $few) {
-            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new CoverageOfAct(DB::connection()), $few));
-            foreach ([true, false] as $asTheyCome) {
+            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new CoveredFindings(DB::connection()), $few));
+            foreach ([true, false] as $isStreamed) {
                 foreach (['cell', 'row'] as $scope) {
-                    $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $asTheyCome)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();
+                    $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $isStreamed)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();
                     foreach (['expected', 'defect', 'ask', 'open'] as $ruling) {
                         $so = array_filter($findings, static fn(array $finding): bool => $finding['scope'] === $scope && $expected[$finding['id']] === $ruling);
                         self::assertEqualsCanonicalizing(array_column($so, 'sequence'), $meant(['ruling' => $ruling]));

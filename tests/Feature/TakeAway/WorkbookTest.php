@@ -7,7 +7,7 @@ namespace Tests\Feature\TakeAway;
 use App\Adapters\WorkbookFiles;
 use App\Jobs\WriteFindings;
 use App\Models\Workbook;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Review;
 
-use App\Actions\Review\RuleOn;
-use App\Actions\Review\UndoRuling;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Review\RuleRequest;
 use App\Http\Resources\RulingResource;
 use App\Models\Ruling;
 use App\Models\Tally;
 use App\Queries\Review\Masks;
+use App\Rulings\RuleOn;
+use App\Rulings\UndoRuling;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Review;
 
-use App\Queries\Findings\Filter;
 use App\Queries\Review\Beside;
+use App\Rulings\FindingSet\Filter;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Http\Request;
 

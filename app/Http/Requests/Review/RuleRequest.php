@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Review;
 
-use App\Actions\Review\NewRuling;
 use App\Models\Decision;
 use App\Models\RulingScope;
 use App\Models\Tally;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\NewRuling;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 

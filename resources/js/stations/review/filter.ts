@@ -1,5 +1,6 @@
 import type { LocationQuery } from 'vue-router'
 import type { Schemas } from '@/api/client'
+import { MAY_BE_BLANK, NUMBERS, OF_CELLS, TERMS } from '@/api/filterTerms'
 import { className, decisionName } from '@/format/classes'
 import { counted } from '@/format/counts'
 
@@ -10,11 +11,6 @@ import { counted } from '@/format/counts'
 export type Filter = Omit<Schemas['Filter'], 'sequences'>
 
 const SUBJECT = ['of', 'class', 'pattern', 'pair', 'cause', 'cellClass'] as const
-const NUMBERS = ['pattern', 'act', 'keyColumn'] as const
-const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'] as const
-const TERMS = [...SUBJECT, 'ruling', 'act', 'source', 'target', 'key', 'keyColumn', 'text'] as const
-/** The values of these may be blank: that is a value too. */
-const BLANK = ['source', 'target', 'key']
 
 export type Subject = Pick<Filter, (typeof SUBJECT)[number]>
 
@@ -23,7 +19,7 @@ export function filterOf(query: LocationQuery): Filter {
   const terms: Record<string, string | number> = {}
   for (const term of TERMS) {
     const value = query[term]
-    if (typeof value !== 'string' || (value === '' && !BLANK.includes(term))) continue
+    if (typeof value !== 'string' || (value === '' && !(MAY_BE_BLANK as readonly string[]).includes(term))) continue
     if ((NUMBERS as readonly string[]).includes(term)) {
       if (/^[1-9]\d{0,8}$/.test(value)) terms[term] = Number(value)
     } else {

@@ -2,10 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use App\Adapters\DatabaseRow;
-use App\Adapters\LongSearch;
 use App\Models\Ruling;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
@@ -17,11 +16,11 @@ use Illuminate\Database\Query\Builder;
  */
 final readonly class FilterCounts
 {
-    /** Findings between two landmarks that are found in order: as many as a page has. */
+    /** Findings between two checkpoints that are found in order: as many as a page has. */
     private const STEP = 200;
 
     /** @param int $all of lists that are no longer, every place is kept: they may lie as far from each other as they like */
-    public function __construct(private Connection $database, private FilteredFindings $findings, private GroupCounts $groups, private LongSearch $search, private int $all = 20_000) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private GroupCounts $groups, private CancellableSearch $search, private int $all = 20_000) {}
 
     public function count(Tally $tally, Filter $filter): int
     {
@@ -34,7 +33,7 @@ final readonly class FilterCounts
      * @param  int  $from  counted from 1
      * @return list<int>
      */
-    public function stretch(Tally $tally, Filter $filter, CountedFilter $counted, int $from, int $limit): array
+    public function stretch(Tally $tally, Filter $filter, FilterCount $counted, int $from, int $limit): array
     {
         $places = $counted->places($from, $limit);
         if ($places !== null) {
@@ -42,7 +41,7 @@ final readonly class FilterCounts
         }
         $order = $this->findings->order($filter);
         [$begin, $passed, $end] = $counted->bounds($from, $limit);
-        $found = $this->findings->query($tally, $filter, asTheyCome: true)->where($order, '>=', $begin)
+        $found = $this->findings->query($tally, $filter, isStreamed: true)->where($order, '>=', $begin)
             ->when($end !== null, static fn(Builder $bounded) => $bounded->where($order, '<', $end))
             ->orderBy($order)->offset($passed)->limit($limit)->selectRaw("{$order} AS place")->get();
 
@@ -50,18 +49,18 @@ final readonly class FilterCounts
     }
 
     /** Null if it has yet to be looked for. */
-    public function known(Tally $tally, Filter $filter): ?CountedFilter
+    public function known(Tally $tally, Filter $filter): ?FilterCount
     {
         $fields = $this->database->table('counted_filters')->where($this->name($tally, $filter))->first();
         $row = $fields === null ? null : DatabaseRow::of($fields);
 
-        return $row === null ? null : CountedFilter::fromJson($row->int('findings'), $row->text('places'));
+        return $row === null ? null : FilterCount::fromJson($row->int('findings'), $row->text('places'));
     }
 
-    public function found(Tally $tally, Filter $filter): CountedFilter
+    public function found(Tally $tally, Filter $filter): FilterCount
     {
         $name = $this->name($tally, $filter);
-        $found = $this->search->insteadOfOthers($name['digest'], fn(): CountedFilter => $this->groups->of($tally, $filter, $this->all) ?? $this->byPlaces($tally, $filter));
+        $found = $this->search->replacingPrevious($name['digest'], fn(): FilterCount => $this->groups->of($tally, $filter, $this->all) ?? $this->byPlaces($tally, $filter));
         // Of what was counted before others ruled, nothing is of use any more.
         $this->database->table('counted_filters')->where('tally_id', $tally->id)->where('latest_act', '>', 0)->where('latest_act', '<', $name['latest_act'])->delete();
         $this->database->table('counted_filters')->insertOrIgnore([...$name, 'findings' => $found->findings, 'places' => $found->toJson(), 'counted_at' => now()]);
@@ -69,7 +68,7 @@ final readonly class FilterCounts
         return $found;
     }
 
-    private function byPlaces(Tally $tally, Filter $filter): CountedFilter
+    private function byPlaces(Tally $tally, Filter $filter): FilterCount
     {
         $branches = $this->findings->places($tally, $filter);
         $union = array_reduce(array_slice($branches, 1), static fn(Builder $one, Builder $other): Builder => $one->union($other), $branches[0]);
@@ -79,7 +78,7 @@ final readonly class FilterCounts
             [$this->all, $this->all, self::STEP],
         )->first() ?? new \stdClass);
 
-        return CountedFilter::fromJson($row->int('findings'), $row->text('places'));
+        return FilterCount::fromJson($row->int('findings'), $row->text('places'));
     }
 
     /** @return array{tally_id: int, digest: string, latest_act: int} */

@@ -2,26 +2,21 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings;
 
 use App\Models\RulingScope;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
 
-/** Findings that are ruled on together, each known by its number in its group. A group is called "pattern:3" or "class:missing". */
+/** The two kinds of groups of findings, and how each is kept: in a group a finding is known by its ordinal. */
 enum GroupKind: string
 {
     case Pattern = 'pattern';
     case RowClass = 'class';
 
-    public static function of(string $group): self
+    /** With what the names of its groups begin. */
+    public function prefix(): string
     {
-        return self::from(explode(':', $group, 2)[0]);
-    }
-
-    /** @param string $value the number of the pattern, or the class */
-    public function group(string $value): string
-    {
-        return "{$this->value}:{$value}";
+        return "{$this->value}:";
     }
 
     public function table(): string
@@ -50,17 +45,17 @@ enum GroupKind: string
     /** @param string $table of findings, as the query names it */
     public function groupIn(string $table): string
     {
-        return "'{$this->value}:' || {$table}.{$this->column()}";
+        return "'{$this->prefix()}' || {$table}.{$this->column()}";
     }
 
     public function blockIn(string $table): string
     {
-        return "({$table}.{$this->ordinal()} - 1) / ".StandingBlock::FINDINGS;
+        return "({$table}.{$this->ordinal()} - 1) / ".EffectiveRulingBlock::FINDINGS;
     }
 
     public function placeIn(string $table): string
     {
-        return "(({$table}.{$this->ordinal()} - 1) % ".StandingBlock::FINDINGS.')::int';
+        return "(({$table}.{$this->ordinal()} - 1) % ".EffectiveRulingBlock::FINDINGS.')::int';
     }
 
     /** Joins a finding with the block of standings that it is in. */

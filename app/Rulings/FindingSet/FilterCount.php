@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 /**
- * How many findings a filter means, and where they stand in its list. Of few findings each place is kept; of many only landmarks: places
+ * How many findings a filter means, and where they stand in its list. Of few findings each place is kept; of many only checkpoints: places
  * before which a known number of them stands.
  */
-final readonly class CountedFilter
+final readonly class FilterCount
 {
     /**
      * @param  list<int>|null  $places  of all findings, rising
-     * @param  list<array{int, int}>  $landmarks  a place, and how many findings stand before it; both rising, the first before all
+     * @param  list<array{int, int}>  $checkpoints  a place, and how many findings stand before it; both rising, the first before all
      */
-    private function __construct(public int $findings, private ?array $places, private array $landmarks) {}
+    private function __construct(public int $findings, private ?array $places, private array $checkpoints) {}
 
     /** @param list<int> $places of all findings, rising */
     public static function ofAll(array $places): self
@@ -22,10 +22,10 @@ final readonly class CountedFilter
         return new self(count($places), $places, []);
     }
 
-    /** @param list<array{int, int}> $landmarks */
-    public static function ofMany(int $findings, array $landmarks): self
+    /** @param list<array{int, int}> $checkpoints */
+    public static function ofMany(int $findings, array $checkpoints): self
     {
-        return new self($findings, null, $landmarks);
+        return new self($findings, null, $checkpoints);
     }
 
     /**
@@ -46,7 +46,7 @@ final readonly class CountedFilter
     public function bounds(int $from, int $limit): array
     {
         [$begin, $passed] = [0, $from - 1];
-        foreach ($this->landmarks as [$place, $before]) {
+        foreach ($this->checkpoints as [$place, $before]) {
             if ($before >= $from - 1 + $limit) {
                 return [$begin, $passed, $place];
             }
@@ -60,7 +60,7 @@ final readonly class CountedFilter
 
     public function toJson(): string
     {
-        return json_encode($this->places ?? $this->landmarks, JSON_THROW_ON_ERROR);
+        return json_encode($this->places ?? $this->checkpoints, JSON_THROW_ON_ERROR);
     }
 
     public static function fromJson(int $findings, string $json): self

@@ -2,20 +2,18 @@
 
 declare(strict_types=1);
 
-namespace App\Actions\Review;
+namespace App\Rulings;
 
 use App\Adapters\DatabaseRow;
-use App\Adapters\FreshRows;
-use App\Adapters\StandingBlocks;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
-use App\Queries\Findings\CoverageOfAct;
-use App\Queries\Findings\GroupKind;
+use App\Rulings\Storage\EffectiveRulingBlocks;
+use App\Rulings\Storage\NewlyWrittenRows;
 use Illuminate\Database\Connection;
 use NineTally\Core\Ruling\BlockMembers;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
 
 /**
  * The standing of each finding: the newest act of its tally that covers it and has not been undone, else the ruling that was taken over
@@ -23,11 +21,11 @@ use NineTally\Core\Ruling\StandingBlock;
  *
  * A projection of the acts. follow() brings it up to date after one act; rebuild() makes it again from all of them.
  */
-final readonly class Standings
+final readonly class EffectiveRulings
 {
     private const BLOCKS_AT_ONCE = 5_000;
 
-    public function __construct(private Connection $database, private StandingBlocks $kept, private CoverageOfAct $coverage) {}
+    public function __construct(private Connection $database, private EffectiveRulingBlocks $kept, private CoveredFindings $coverage) {}
 
     /** Until the transaction ends, nobody else rules on the tally: that gives the acts an order, and each sees what the one before has done. */
     public static function hold(Connection $database, int $tallyId): void
@@ -49,11 +47,11 @@ final readonly class Standings
 
     public function rebuild(Tally $tally): void
     {
-        FreshRows::among($this->database, function () use ($tally): void {
+        NewlyWrittenRows::withoutNestedLoops($this->database, function () use ($tally): void {
             $this->database->table('standing_acts')->where('tally_id', $tally->id)->delete();
             $tally->standingCounts()->update(['expected' => 0, 'defect' => 0, 'ask' => 0]);
             foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
-                $made = $this->made($tally->id, $count->group, array_keys(CoverageOfAct::whole($count->findings)));
+                $made = $this->made($tally->id, $count->group, array_keys(CoveredFindings::whole($count->findings)));
                 $this->kept->replace($tally->id, $count->group, null, $made);
                 $this->countChange($tally->id, $count->group, [], $made);
             }
@@ -79,15 +77,15 @@ final readonly class Standings
      * The act is the newest: it stands for all that it covers, whatever stood before.
      *
      * @param  array<int, BlockMembers>  $covered  by number of the block, as are all blocks here
-     * @param  array<int, StandingBlock>  $before
-     * @return array<int, StandingBlock>
+     * @param  array<int, EffectiveRulingBlock>  $before
+     * @return array<int, EffectiveRulingBlock>
      */
     private function ruled(Ruling $act, array $covered, array $before): array
     {
         $decision = $act->decision->value ?? throw new \LogicException('Only an undo decides nothing.');
         $after = [];
         foreach ($covered as $number => $members) {
-            $after[$number] = ($before[$number] ?? StandingBlock::undecided())->ruled($act->id, $decision, $members);
+            $after[$number] = ($before[$number] ?? EffectiveRulingBlock::undecided())->ruled($act->id, $decision, $members);
         }
 
         return $after;
@@ -97,14 +95,14 @@ final readonly class Standings
      * Blocks of a group as all acts together leave them.
      *
      * @param  list<int>  $numbers
-     * @return array<int, StandingBlock>
+     * @return array<int, EffectiveRulingBlock>
      */
     private function made(int $tallyId, string $group, array $numbers): array
     {
-        $made = array_fill_keys($numbers, StandingBlock::undecided());
+        $made = array_fill_keys($numbers, EffectiveRulingBlock::undecided());
         foreach ($this->layers($tallyId, $group, $numbers) as $layer) {
             [$act, $decision, $number] = [$layer->int('id'), $layer->text('decision'), $layer->intOrNull('block')];
-            $covered = $number === null ? array_intersect_key(CoverageOfAct::whole($layer->int('findings')), $made) : [$number => BlockMembers::at($layer->bytes('places'))];
+            $covered = $number === null ? array_intersect_key(CoveredFindings::whole($layer->int('findings')), $made) : [$number => BlockMembers::at($layer->bytes('places'))];
             foreach ($covered as $block => $members) {
                 $made[$block] = $made[$block]->ruled($act, $decision, $members);
             }
@@ -122,7 +120,7 @@ final readonly class Standings
      */
     private function layers(int $tallyId, string $group, array $blocks): array
     {
-        $kind = GroupKind::of($group);
+        $kind = FindingGroup::named($group)->kind;
         $place = "lpad(to_hex({$kind->placeIn('f')}), 2, '0')";
 
         return DatabaseRow::all($this->database, <<<SQL
@@ -147,19 +145,19 @@ final readonly class Standings
     }
 
     /**
-     * @param  array<int, StandingBlock>  $before
-     * @param  array<int, StandingBlock>  $after
+     * @param  array<int, EffectiveRulingBlock>  $before
+     * @param  array<int, EffectiveRulingBlock>  $after
      */
     private function countChange(int $tallyId, string $group, array $before, array $after): void
     {
-        $this->count($tallyId, $group, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByDecision()));
-        $this->countActs($tallyId, $this->change($before, $after, static fn(StandingBlock $block): array => $block->findingsByAct()));
+        $this->count($tallyId, $group, $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByDecision()));
+        $this->countActs($tallyId, $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByAct()));
     }
 
     /**
-     * @param  array<int, StandingBlock>  $before
-     * @param  array<int, StandingBlock>  $after
-     * @param  \Closure(StandingBlock): array<array-key, int>  $counted
+     * @param  array<int, EffectiveRulingBlock>  $before
+     * @param  array<int, EffectiveRulingBlock>  $after
+     * @param  \Closure(EffectiveRulingBlock): array<array-key, int>  $counted
      * @return array<array-key, int> how many findings more, or fewer
      */
     private function change(array $before, array $after, \Closure $counted): array

@@ -2,35 +2,36 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use App\Adapters\DatabaseRow;
-use App\Adapters\PlacesByPart;
-use App\Adapters\StandingBlocks;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Rulings\GroupKind;
+use App\Rulings\Storage\EffectiveRulingBlocks;
+use App\Rulings\Storage\GroupPostingReader;
 use NineTally\Core\Comparison\RowClass;
-use NineTally\Core\Ruling\GroupPlaces;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
+use NineTally\Core\Ruling\GroupPostingBlock;
 
 /**
  * Which findings a filter means, group by group, without looking at a finding: told from what stands, from the rows that have a part of the
  * key, and from where the findings of each group are known to be. A changed row is meant by its cells.
  */
-final readonly class MeantFindings
+final readonly class FilterBitmaps
 {
     /** @param int $few rows with a part of the key: the findings of no more are found faster by looking at them */
-    public function __construct(private FilteredFindings $findings, private StandingBlocks $standings, private PlacesByPart $places, private int $few = 20_000) {}
+    public function __construct(private FilteredFindings $findings, private EffectiveRulingBlocks $standings, private GroupPostingReader $places, private int $few = 20_000) {}
 
     /** Null where the findings have to be looked at. */
-    public function of(Tally $tally, Filter $filter): ?Meant
+    public function of(Tally $tally, Filter $filter): ?FilterBitmap
     {
         if (! $filter->isOfGroupsRulingsAndKeys()) {
             return null;
         }
         $groups = array_filter($this->byRulings($tally, $filter), static fn(string $flags): bool => str_contains($flags, "\1"));
         if ($groups === []) {
-            return new Meant([], null);
+            return new FilterBitmap([], null);
         }
         $ofKey = $filter->rowsOfKey();
         $rows = $ofKey === null ? null : $this->rows($tally, $ofKey);
@@ -38,11 +39,11 @@ final readonly class MeantFindings
             return null;
         }
 
-        return new Meant($groups, $rows);
+        return new FilterBitmap($groups, $rows);
     }
 
     /** @return array<string, string> group => for each of its findings a byte, 1 where it is meant, else 0 */
-    public function flags(Tally $tally, Meant $meant): array
+    public function flags(Tally $tally, FilterBitmap $meant): array
     {
         if ($meant->rows === null) {
             return $meant->groups;
@@ -65,10 +66,10 @@ final readonly class MeantFindings
         $class = $filter->text('class');
         $meant = [];
         foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
-            [$kind, $value] = explode(':', $count->group, 2);
-            $isNamed = $kind === 'pattern'
-                ? ($filter->isOfCells ? $patterns === null || in_array((int) $value, $patterns, true) : $class === null || $class === RowClass::Changed->value)
-                : ! $filter->isOfCells && ($class === null || $class === $value);
+            $group = $count->group();
+            $isNamed = $group->kind === GroupKind::Pattern
+                ? ($filter->isOfCells ? $patterns === null || in_array((int) $group->value, $patterns, true) : $class === null || $class === RowClass::Changed->value)
+                : ! $filter->isOfCells && ($class === null || $class === $group->value);
             if ($isNamed) {
                 $meant[$count->group] = $this->inGroup($tally, $filter, $count);
             }
@@ -81,8 +82,8 @@ final readonly class MeantFindings
     {
         [$ruling, $act] = [$filter->text('ruling'), $filter->number('act')];
         $isNoneMeant = $act === null && ($ruling === null || $ruling === 'open');
-        $none = str_repeat($isNoneMeant ? "\1" : "\0", StandingBlock::FINDINGS);
-        $blocks = array_fill(0, intdiv($count->findings, StandingBlock::FINDINGS) + 1, $none);
+        $none = str_repeat($isNoneMeant ? "\1" : "\0", EffectiveRulingBlock::FINDINGS);
+        $blocks = array_fill(0, intdiv($count->findings, EffectiveRulingBlock::FINDINGS) + 1, $none);
         if ($filter->followsRulings()) {
             foreach ($this->standings->read($tally->id, $count->group, null) as $number => $block) {
                 $blocks[$number] = $block->meant(static fn(int $by, string $decision): bool => ($ruling === null || $ruling === $decision) && ($act === null || $act === $by), $isNoneMeant);
@@ -96,9 +97,9 @@ final readonly class MeantFindings
     private function rows(Tally $tally, Filter $filter): array
     {
         $rows = [];
-        foreach ($this->findings->query($tally, $filter)->selectRaw("f.sequence / ? AS stretch, string_agg((f.sequence % ?)::text, ',') AS rows", [GroupPlaces::ROWS, GroupPlaces::ROWS])->groupByRaw('1')->cursor() as $fields) {
+        foreach ($this->findings->query($tally, $filter)->selectRaw("f.sequence / ? AS stretch, string_agg((f.sequence % ?)::text, ',') AS rows", [GroupPostingBlock::ROWS, GroupPostingBlock::ROWS])->groupByRaw('1')->cursor() as $fields) {
             $row = DatabaseRow::of($fields);
-            $flags = str_repeat("\0", GroupPlaces::ROWS);
+            $flags = str_repeat("\0", GroupPostingBlock::ROWS);
             foreach (explode(',', $row->text('rows')) as $place) {
                 $flags[(int) $place] = "\1";
             }

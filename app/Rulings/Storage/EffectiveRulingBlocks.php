@@ -2,20 +2,22 @@
 
 declare(strict_types=1);
 
-namespace App\Adapters;
+namespace App\Rulings\Storage;
 
+use App\Adapters\CopyText;
+use App\Adapters\DatabaseRow;
 use App\Models\Decision;
 use Illuminate\Database\Connection;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
 
 /** The blocks of standings of a group, as the database keeps them: those without any act are not kept. */
-final readonly class StandingBlocks
+final readonly class EffectiveRulingBlocks
 {
     public function __construct(private Connection $database) {}
 
     /**
      * @param  list<int>|null  $numbers  null for all of the group, of which there may be very many
-     * @return \Generator<int, StandingBlock> by number
+     * @return \Generator<int, EffectiveRulingBlock> by number
      */
     public function read(int $tallyId, string $group, ?array $numbers): \Generator
     {
@@ -24,13 +26,13 @@ final readonly class StandingBlocks
             FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
             SQL, $this->bindings($tallyId, $group, $numbers)) as $fields) {
             $row = DatabaseRow::of($fields);
-            yield $row->int('block') => StandingBlock::kept(array_map(intval(...), explode(',', $row->text('acts'))), explode(',', $row->text('decisions')), $row->bytes('marks'));
+            yield $row->int('block') => EffectiveRulingBlock::kept(array_map(intval(...), explode(',', $row->text('acts'))), explode(',', $row->text('decisions')), $row->bytes('marks'));
         }
     }
 
     /**
      * @param  list<int>|null  $numbers  of the blocks that give way; null for all of the group
-     * @param  array<int, StandingBlock>  $blocks  by number
+     * @param  array<int, EffectiveRulingBlock>  $blocks  by number
      */
     public function replace(int $tallyId, string $group, ?array $numbers, array $blocks): void
     {

@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use App\Adapters\DatabaseRow;
 use App\Models\Tally;
+use App\Rulings\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
@@ -20,10 +21,10 @@ final readonly class FilteredFindings
 {
     public function __construct(private Connection $database, private RuledFindings $ruled) {}
 
-    /** @param bool $asTheyCome whether a stretch of them is wanted, in the order of the list, rather than all */
-    public function query(Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    /** @param bool $isStreamed whether a stretch of them is wanted, in the order of the list, rather than all */
+    public function query(Tally $tally, Filter $filter, bool $isStreamed = false): Builder
     {
-        $query = $this->withoutText($tally, $filter, $asTheyCome);
+        $query = $this->withoutText($tally, $filter, $isStreamed);
         $text = $filter->text('text');
         if ($text === null) {
             return $query;
@@ -73,14 +74,14 @@ final readonly class FilteredFindings
         return array_map(static fn(Builder $branch): Builder => $branch->selectRaw("{$order} AS place"), $this->branches($tally, $filter));
     }
 
-    private function withoutText(Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    private function withoutText(Tally $tally, Filter $filter, bool $isStreamed = false): Builder
     {
         $query = $this->database->table($filter->isOfCells ? 'cell_findings AS f' : 'row_findings AS f')->where('f.tally_id', $tally->id);
         $sequences = $filter->sequences();
         if ($sequences !== null) {
             $query->whereRaw('f.sequence = ANY(?::bigint[])', ['{'.implode(',', $sequences).'}']);
         }
-        $filter->isOfCells ? $this->cells($query, $tally, $filter, $asTheyCome) : $this->rows($query, $tally, $filter, $asTheyCome);
+        $filter->isOfCells ? $this->cells($query, $tally, $filter, $isStreamed) : $this->rows($query, $tally, $filter, $isStreamed);
 
         return $query;
     }
@@ -112,7 +113,7 @@ final readonly class FilteredFindings
         };
     }
 
-    private function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome): void
+    private function cells(Builder $query, Tally $tally, Filter $filter, bool $isStreamed): void
     {
         $patterns = $this->patterns($tally, $filter);
         if ($patterns !== null) {
@@ -127,17 +128,17 @@ final readonly class FilteredFindings
             $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
             $this->key($query, 'k', $filter);
         }
-        $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $asTheyCome);
+        $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $isStreamed);
     }
 
-    private function rows(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome): void
+    private function rows(Builder $query, Tally $tally, Filter $filter, bool $isStreamed): void
     {
         if ($filter->text('class') !== null) {
             $query->where('f.class', $filter->text('class'));
         }
         $this->key($query, 'f', $filter);
         if ($filter->followsRulings()) {
-            $this->ruled->rows($query, $tally, $filter, $asTheyCome);
+            $this->ruled->rows($query, $tally, $filter, $isStreamed);
         }
     }
 

@@ -2,14 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Actions\Tally;
+namespace App\Rulings;
 
-use App\Actions\Review\Standings;
 use App\Adapters\DatabaseRow;
-use App\Adapters\FreshRows;
 use App\Models\CarryOver;
 use App\Models\Tally;
-use App\Queries\Findings\GroupKind;
+use App\Rulings\Storage\NewlyWrittenRows;
 use Illuminate\Database\Connection;
 
 /**
@@ -26,7 +24,7 @@ final readonly class CarryRulingsOver
         'class' => 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT FROM p.refused_text',
     ];
 
-    public function __construct(private Connection $database, private Standings $standings) {}
+    public function __construct(private Connection $database, private EffectiveRulings $standings) {}
 
     /** In the transaction that enters the tally: who rules on the one before meanwhile, waits. */
     public function __invoke(Tally $tally, ?Tally $before): void
@@ -34,7 +32,7 @@ final readonly class CarryRulingsOver
         if ($before === null) {
             return;
         }
-        Standings::hold($this->database, $before->id);
+        EffectiveRulings::hold($this->database, $before->id);
         $ruled = (int) $before->standingCounts()->sum($this->database->raw('expected + defect + ask'));
         $holding = $this->holding($tally);
         if ($ruled === 0 && $holding === []) {
@@ -55,7 +53,7 @@ final readonly class CarryRulingsOver
 
     private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
     {
-        FreshRows::among($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
+        NewlyWrittenRows::withoutNestedLoops($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
             foreach (GroupKind::cases() as $kind) {
                 $carried = $hasOtherKey ? $this->byRecord($kind, $which) : $this->byIdentity($kind, $which);
                 $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);

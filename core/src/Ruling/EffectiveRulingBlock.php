@@ -11,7 +11,7 @@ namespace NineTally\Core\Ruling;
  * People rule on thousands at once, so most blocks know one act. A byte says for each finding which of the block's acts it is; an act is
  * laid over all of them by a few operations on whole strings.
  */
-final readonly class StandingBlock
+final readonly class EffectiveRulingBlock
 {
     /** As every finding may have an act of its own, and one more is laid over them before those that have ended are dropped: all in a byte. */
     public const FINDINGS = 240;

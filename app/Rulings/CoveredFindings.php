@@ -2,27 +2,28 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings;
 
 use App\Adapters\DatabaseRow;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\StandingCount;
 use Illuminate\Database\Connection;
+use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Ruling\BlockMembers;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
 
 /** The findings that an act covers, by their group and by their places in its blocks. An undo covers nothing itself. */
-final readonly class CoverageOfAct
+final readonly class CoveredFindings
 {
     public function __construct(private Connection $database) {}
 
-    /** @return list<string> "pattern:3" or "class:missing" */
+    /** @return list<string> their names */
     public function groups(Ruling $act): array
     {
         return match ($act->scope) {
-            RulingScope::Pattern => ["pattern:{$act->pattern_number}"],
-            RulingScope::RowClass => ["class:{$act->row_class}"],
+            RulingScope::Pattern => [FindingGroup::ofPattern((int) $act->pattern_number)->name()],
+            RulingScope::RowClass => [FindingGroup::ofClass(RowClass::from((string) $act->row_class))->name()],
             RulingScope::Selection, RulingScope::Filter => array_map(static fn(DatabaseRow $row): string => $row->text('group'), DatabaseRow::all($this->database, 'SELECT DISTINCT "group" FROM ruling_members WHERE ruling_id = ? ORDER BY 1', [$act->id])),
             RulingScope::Cell, RulingScope::Row => array_keys($this->single($act)),
             RulingScope::Undo => [],
@@ -44,9 +45,9 @@ final readonly class CoverageOfAct
     public static function whole(int $findings): array
     {
         $blocks = [];
-        $full = BlockMembers::first(StandingBlock::FINDINGS);
-        for ($before = 0; $before < $findings; $before += StandingBlock::FINDINGS) {
-            $blocks[] = $findings - $before < StandingBlock::FINDINGS ? BlockMembers::first($findings - $before) : $full;
+        $full = BlockMembers::first(EffectiveRulingBlock::FINDINGS);
+        for ($before = 0; $before < $findings; $before += EffectiveRulingBlock::FINDINGS) {
+            $blocks[] = $findings - $before < EffectiveRulingBlock::FINDINGS ? BlockMembers::first($findings - $before) : $full;
         }
 
         return $blocks;

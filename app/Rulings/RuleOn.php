@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Actions\Review;
+namespace App\Rulings;
 
 use App\Adapters\CopyText;
 use App\Adapters\DatabaseRow;
@@ -12,8 +12,8 @@ use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
-use App\Queries\Findings\Filter;
-use App\Queries\Findings\MembersOfFilter;
+use App\Rulings\FindingSet\Filter;
+use App\Rulings\FindingSet\MembersOfFilter;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use NineTally\Core\Comparison\RowClass;
@@ -21,14 +21,14 @@ use NineTally\Core\Comparison\RowClass;
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    public function __construct(private Connection $database, private Standings $standings, private MembersOfFilter $members) {}
+    public function __construct(private Connection $database, private EffectiveRulings $standings, private MembersOfFilter $members) {}
 
     /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
     public function __invoke(Tally $tally, NewRuling $ruling, User $person): Ruling
     {
         return $this->database->transaction(function () use ($tally, $ruling, $person): Ruling {
             // The second of two people who rule at the same moment is shown what the first did.
-            Standings::hold($this->database, $tally->id);
+            EffectiveRulings::hold($this->database, $tally->id);
             $this->mustHaveSeen($tally, $ruling->seenAct, $person);
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
@@ -69,8 +69,8 @@ final readonly class RuleOn
         $target = $ruling->target;
 
         return match ($ruling->scope) {
-            RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, "pattern:{$target}")],
-            RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, "class:{$target}")],
+            RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, FindingGroup::ofPattern((int) $target)->name())],
+            RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, FindingGroup::ofClass(RowClass::from($target))->name())],
             RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $ruling->scope, (int) $target), 'findings' => 1],
             RulingScope::Selection, RulingScope::Filter => $this->keepMembers($tally, $ruling->filter ?? throw new \LogicException('The request asks for it.')),
             RulingScope::Undo => throw new \LogicException('Undoing is an act of its own.'),

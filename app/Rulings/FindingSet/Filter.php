@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use Illuminate\Support\Facades\Validator;
 use Illuminate\Validation\Rule;
@@ -23,7 +23,13 @@ final readonly class Filter
     public const RULINGS = ['expected', 'defect', 'ask', 'open', 'reopened'];
 
     /** What only cells have: whoever filters by one of these means cells. */
-    private const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
+    public const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
+
+    /** What counts from 1. */
+    public const NUMBERS = ['pattern', 'act', 'keyColumn'];
+
+    /** What may be the empty text: of values that is the blank cell. Any other term that is empty says nothing. */
+    public const MAY_BE_BLANK = ['source', 'target', 'key'];
 
     /** What the pattern of a cell, or the class of a row, says of all that are in it. */
     private const OF_GROUPS = ['pattern', 'pair', 'cause', 'cellClass', 'class'];
@@ -39,9 +45,8 @@ final readonly class Filter
     public static function from(array $input): self
     {
         $terms = Validator::make($input, self::rules())->validate();
-        // A term that is empty says nothing, but for values: there it is the blank cell.
-        $terms = array_filter($terms, static fn(mixed $value, string|int $name): bool => $value !== null && ($value !== '' || in_array($name, ['source', 'target', 'key'], true)), ARRAY_FILTER_USE_BOTH);
-        foreach (['pattern', 'act', 'keyColumn'] as $number) {
+        $terms = array_filter($terms, static fn(mixed $value, string|int $name): bool => $value !== null && ($value !== '' || in_array($name, self::MAY_BE_BLANK, true)), ARRAY_FILTER_USE_BOTH);
+        foreach (self::NUMBERS as $number) {
             if (isset($terms[$number]) && is_numeric($terms[$number])) {
                 $terms[$number] = (int) $terms[$number];
             }
@@ -52,6 +57,12 @@ final readonly class Filter
 
         /** @var array<string, string|int|list<int>> $terms */
         return new self($isOfCells, $terms);
+    }
+
+    /** @return list<string> what can be said, but for which findings are chosen one by one */
+    public static function terms(): array
+    {
+        return array_values(array_diff(array_keys(self::rules()), ['sequences', 'sequences.*']));
     }
 
     /** @return array<string, list<mixed>> */

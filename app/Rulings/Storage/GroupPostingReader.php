@@ -2,20 +2,22 @@
 
 declare(strict_types=1);
 
-namespace App\Adapters;
+namespace App\Rulings\Storage;
 
+use App\Adapters\CopyText;
+use App\Adapters\DatabaseRow;
 use Illuminate\Database\Connection;
-use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\GroupPostingBlock;
 
 /** In which rows the findings of groups stand, as the database keeps it: a part of the tally at a time, for there may be very many. */
-final readonly class PlacesByPart
+final readonly class GroupPostingReader
 {
     public function __construct(private Connection $database) {}
 
     /**
      * @param  list<string>  $groups
      * @param  bool  $withRows  whether rows are asked for, or only how many findings each stretch has
-     * @return \Generator<int, array<string, array{GroupPlaces, int}>> part => group => its places there, and how many of its findings stand in parts before
+     * @return \Generator<int, array<string, array{GroupPostingBlock, int}>> part => group => its places there, and how many of its findings stand in parts before
      */
     public function read(int $tallyId, array $groups, bool $withRows): \Generator
     {
@@ -33,7 +35,7 @@ final readonly class PlacesByPart
             }
             $number = $row->int('part');
             $group = $row->text('group');
-            $places = new GroupPlaces($number, $row->bytes('findings'), $row->bytes('rows'));
+            $places = new GroupPostingBlock($number, $row->bytes('findings'), $row->bytes('rows'));
             $part[$group] = [$places, $passed[$group]];
             $passed[$group] += $places->total();
         }

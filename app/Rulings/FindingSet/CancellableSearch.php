@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Adapters;
+namespace App\Rulings\FindingSet;
 
 use App\Http\Problems\Conflict;
 use Illuminate\Database\Connection;
@@ -13,7 +13,7 @@ use Illuminate\Database\QueryException;
  * has left this one, and would wait for the processors that it keeps. Searches are known by the name of their connection. All
  * processors look.
  */
-final readonly class LongSearch
+final readonly class CancellableSearch
 {
     private const CANCELLED = '57014';
 
@@ -29,7 +29,7 @@ final readonly class LongSearch
      *
      * @throws Conflict when the page began another search meanwhile
      */
-    public function insteadOfOthers(string $digest, \Closure $search): mixed
+    public function replacingPrevious(string $digest, \Closure $search): mixed
     {
         $page = $this->page !== null && preg_match('/^[0-9a-f]{16}$/D', $this->page) === 1 ? $this->page : null;
         $name = $page === null ? '' : "search {$page} ".substr($digest, 0, 16);

@@ -2,12 +2,15 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Rulings\CoveredFindings;
+use App\Rulings\FindingGroup;
+use App\Rulings\GroupKind;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
 use NineTally\Core\Comparison\RowClass;
@@ -20,54 +23,54 @@ use NineTally\Core\Comparison\RowClass;
 final readonly class RuledFindings
 {
     /** @param int $few so many findings are found faster from what stands for them than by looking at all */
-    public function __construct(private CoverageOfAct $coverage, private int $few = 20_000) {}
+    public function __construct(private CoveredFindings $coverage, private int $few = 20_000) {}
 
     /** A changed row is ruled on by its cells: it is meant if one of them is. */
-    public function rows(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): void
+    public function rows(Builder $query, Tally $tally, Filter $filter, bool $isStreamed = false): void
     {
-        if (! $asTheyCome || $this->areFew($tally, $filter)) {
+        if (! $isStreamed || $this->areFew($tally, $filter)) {
             $query->whereIn('f.sequence', fn(Builder $few) => $this->rowsByThemselves($few->from('row_findings AS rr'), 'rr', $tally, $filter)->select('rr.sequence')
                 ->unionAll($this->cells($few->newQuery(), $tally, $filter)->select('rc.row_sequence')));
 
             return;
         }
-        $query->where(fn(Builder $either) => $either->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $asTheyCome))
-            ->orWhere(fn(Builder $changed) => $changed->where('f.class', RowClass::Changed->value)->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $asTheyCome)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $asTheyCome))));
+        $query->where(fn(Builder $either) => $either->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $isStreamed))
+            ->orWhere(fn(Builder $changed) => $changed->where('f.class', RowClass::Changed->value)->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $isStreamed)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $isStreamed))));
     }
 
     /** The cells that are meant, as "rc". */
-    private function cells(Builder $query, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    private function cells(Builder $query, Tally $tally, Filter $filter, bool $isStreamed = false): Builder
     {
         $cells = $query->from('cell_findings AS rc')->where('rc.tally_id', $tally->id);
-        $this->narrow($cells, 'rc', GroupKind::Pattern, $tally, $filter, $asTheyCome);
+        $this->narrow($cells, 'rc', GroupKind::Pattern, $tally, $filter, $isStreamed);
 
         return $cells;
     }
 
     /** Rows that are ruled on themselves. */
-    private function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $asTheyCome = false): Builder
+    private function rowsByThemselves(Builder $query, string $table, Tally $tally, Filter $filter, bool $isStreamed = false): Builder
     {
         $rows = $query->where("{$table}.tally_id", $tally->id)->where("{$table}.class", '!=', RowClass::Changed->value);
-        $this->narrow($rows, $table, GroupKind::RowClass, $tally, $filter, $asTheyCome);
+        $this->narrow($rows, $table, GroupKind::RowClass, $tally, $filter, $isStreamed);
 
         return $rows;
     }
 
-    public function narrow(Builder $query, string $table, GroupKind $kind, Tally $tally, Filter $filter, bool $asTheyCome = false): void
+    public function narrow(Builder $query, string $table, GroupKind $kind, Tally $tally, Filter $filter, bool $isStreamed = false): void
     {
         $ruling = $filter->text('ruling');
         if ($ruling !== null) {
-            $this->byDecision($query, $table, $kind, $tally, $ruling === 'reopened' ? 'open' : $ruling, $asTheyCome);
+            $this->byDecision($query, $table, $kind, $tally, $ruling === 'reopened' ? 'open' : $ruling, $isStreamed);
         }
         if ($ruling === 'reopened') {
             $query->whereExists(static fn(Builder $inner) => $inner->selectRaw('1')->from('carried_rulings AS rs')->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$kind->groupIn($table)}")->where('rs.is_changed', true));
         }
         if ($filter->number('act') !== null) {
-            $this->byAct($query, $table, $kind, $tally, $filter->number('act'), $asTheyCome);
+            $this->byAct($query, $table, $kind, $tally, $filter->number('act'), $isStreamed);
         }
     }
 
-    private function byDecision(Builder $query, string $table, GroupKind $kind, Tally $tally, string $decision, bool $asTheyCome): void
+    private function byDecision(Builder $query, string $table, GroupKind $kind, Tally $tally, string $decision, bool $isStreamed): void
     {
         [$whole, $partly] = [[], []];
         $findings = 0;
@@ -83,9 +86,9 @@ final readonly class RuledFindings
 
             return;
         }
-        $oneByOne = function (Builder $some) use ($table, $kind, $partly, $decision, $asTheyCome): void {
+        $oneByOne = function (Builder $some) use ($table, $kind, $partly, $decision, $isStreamed): void {
             $this->inGroups($some, $table, $kind, $partly);
-            $standing = fn(Builder $inner): Builder => $this->asked($this->onFinding($inner, $table, $kind), $asTheyCome);
+            $standing = fn(Builder $inner): Builder => $this->asked($this->onFinding($inner, $table, $kind), $isStreamed);
             $decision === 'open'
                 ? $some->whereNotExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} <> 0"))
                 : $some->whereExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} = ".Decision::from($decision)->code()));
@@ -97,13 +100,13 @@ final readonly class RuledFindings
         };
     }
 
-    private function byAct(Builder $query, string $table, GroupKind $kind, Tally $tally, int $id, bool $asTheyCome): void
+    private function byAct(Builder $query, string $table, GroupKind $kind, Tally $tally, int $id, bool $isStreamed): void
     {
         $act = Ruling::query()->find($id);
         // An act on an earlier tally stands where it was carried over to, which may be in any group.
         $groups = match ($act?->tally_id) {
             null => [],
-            $tally->id => array_values(array_filter($this->coverage->groups($act), static fn(string $group): bool => GroupKind::of($group) === $kind)),
+            $tally->id => array_values(array_filter($this->coverage->groups($act), static fn(string $group): bool => FindingGroup::named($group)->kind === $kind)),
             default => array_map(static fn(StandingCount $count): string => $count->group, $this->counts($tally, $kind)),
         };
         if ($act === null || $groups === []) {
@@ -112,7 +115,7 @@ final readonly class RuledFindings
             $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $kind, $tally, $groups, 'act', $id));
         } else {
             $this->inGroups($query, $table, $kind, $groups);
-            $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner, $table, $kind), $asTheyCome)->whereRaw("{$kind->act($table, 'rs')} = ?", [$id]));
+            $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner, $table, $kind), $isStreamed)->whereRaw("{$kind->act($table, 'rs')} = ?", [$id]));
         }
     }
 
@@ -166,15 +169,15 @@ final readonly class RuledFindings
     }
 
     /** Of each finding as it comes: the database would answer for all of them at once, unless told not to. */
-    private function asked(Builder $query, bool $asTheyCome): Builder
+    private function asked(Builder $query, bool $isStreamed): Builder
     {
-        return $asTheyCome ? $query->offset(0) : $query;
+        return $isStreamed ? $query->offset(0) : $query;
     }
 
     /** @param list<string> $groups */
     private function inGroups(Builder $query, string $table, GroupKind $kind, array $groups): void
     {
-        $values = array_map(static fn(string $group): string => explode(':', $group, 2)[1], $groups);
+        $values = array_map(static fn(string $group): string => FindingGroup::named($group)->value, $groups);
         $kind === GroupKind::Pattern ? $query->whereIntegerInRaw("{$table}.pattern_number", $values) : $query->whereIn("{$table}.class", $values);
     }
 }

@@ -8,7 +8,7 @@ namespace NineTally\Core\Ruling;
  * In which rows the findings of a group stand. Rows are taken by stretches of a thousand, and a hundred stretches are a part. So what a
  * filter by group and ruling means can be counted stretch by stretch without looking at a finding.
  */
-final readonly class GroupPlaces
+final readonly class GroupPostingBlock
 {
     /** Rows of a stretch; a row is known by its sequence among all rows that did not agree. */
     public const ROWS = 1_000;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Actions\Review;
+namespace App\Rulings;
 
 use App\Http\Problems\Conflict;
 use App\Models\Ruling;
@@ -14,7 +14,7 @@ use Illuminate\Database\UniqueConstraintViolationException;
 /** Undoes an act by adding one: what stood before it stands again. */
 final readonly class UndoRuling
 {
-    public function __construct(private Connection $database, private Standings $standings) {}
+    public function __construct(private Connection $database, private EffectiveRulings $standings) {}
 
     /** @throws Conflict when it was undone already */
     public function __invoke(Ruling $ruling, User $person): Ruling
@@ -24,7 +24,7 @@ final readonly class UndoRuling
         }
         try {
             return $this->database->transaction(function () use ($ruling, $person): Ruling {
-                Standings::hold($this->database, $ruling->tally_id);
+                EffectiveRulings::hold($this->database, $ruling->tally_id);
                 $act = Ruling::query()->create([
                     'dataset_id' => $ruling->getAttribute('dataset_id'),
                     'tally_id' => $ruling->tally_id,

@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Actions\Review;
+namespace App\Rulings;
 
 use App\Models\Decision;
 use App\Models\RulingScope;
-use App\Queries\Findings\Filter;
+use App\Rulings\FindingSet\Filter;
 
 /** What a person decides, before it is entered. */
 final readonly class NewRuling

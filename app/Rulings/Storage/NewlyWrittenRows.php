@@ -2,15 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Adapters;
+namespace App\Rulings\Storage;
 
 use Illuminate\Database\Connection;
 
-/**
- * Work on many rows that were entered a moment ago. They are not in the statistics yet: the database would take half a million for one, and
- * compare all with all.
- */
-final readonly class FreshRows
+/** Work on many rows that were written a moment ago: not analysed yet, so the planner expects one row and would choose a nested loop. */
+final readonly class NewlyWrittenRows
 {
     /**
      * @template Result
@@ -18,7 +15,7 @@ final readonly class FreshRows
      * @param  \Closure(): Result  $work  within a transaction, which is given up if it fails
      * @return Result
      */
-    public static function among(Connection $database, \Closure $work): mixed
+    public static function withoutNestedLoops(Connection $database, \Closure $work): mixed
     {
         $database->statement("SELECT set_config('enable_nestloop', 'off', true)");
         $result = $work();

@@ -2,19 +2,20 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
 use App\Adapters\DatabaseRow;
 use App\Models\Tally;
+use App\Rulings\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use NineTally\Core\Ruling\BlockMembers;
-use NineTally\Core\Ruling\StandingBlock;
+use NineTally\Core\Ruling\EffectiveRulingBlock;
 
 /** What a ruling on a filter covers now, by group and block: told from the groups where that can be, else found by looking. */
 final readonly class MembersOfFilter
 {
-    public function __construct(private Connection $database, private FilteredFindings $findings, private MeantFindings $meant) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterBitmaps $meant) {}
 
     /** @return \Generator<array{string, int, BlockMembers}> group, number of the block, and its findings that are covered: at least one */
     public function of(Tally $tally, Filter $filter): \Generator
@@ -25,10 +26,10 @@ final readonly class MembersOfFilter
     }
 
     /** @return \Generator<array{string, int, BlockMembers}> */
-    private function told(Tally $tally, Meant $meant): \Generator
+    private function told(Tally $tally, FilterBitmap $meant): \Generator
     {
         foreach ($this->meant->flags($tally, $meant) as $group => $flags) {
-            foreach (str_split($flags, StandingBlock::FINDINGS) as $block => $ofBlock) {
+            foreach (str_split($flags, EffectiveRulingBlock::FINDINGS) as $block => $ofBlock) {
                 if (str_contains($ofBlock, "\1")) {
                     yield [$group, $block, BlockMembers::flagged($ofBlock)];
                 }
@@ -46,7 +47,7 @@ final readonly class MembersOfFilter
             array_map($all->unionAll(...), $placed);
             foreach ($this->database->query()->fromSub($all, 'placed')->groupBy('value', 'block')->selectRaw("value::text, block, array_to_string(array_agg(place), ',') AS places")->cursor() as $fields) {
                 $row = DatabaseRow::of($fields);
-                yield [$kind->group($row->text('value')), $row->int('block'), BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places')))))];
+                yield [$kind->prefix().$row->text('value'), $row->int('block'), BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places')))))];
             }
         }
     }

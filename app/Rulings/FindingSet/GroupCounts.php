@@ -2,25 +2,27 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Findings;
+namespace App\Rulings\FindingSet;
 
-use App\Adapters\PlacesByPart;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Rulings\FindingGroup;
+use App\Rulings\GroupKind;
+use App\Rulings\Storage\GroupPostingReader;
 use NineTally\Core\Comparison\RowClass;
-use NineTally\Core\Ruling\GroupPlaces;
+use NineTally\Core\Ruling\GroupPostingBlock;
 
 /** Counts what a filter means, stretch by stretch of its list, where that can be told without looking at a finding. */
 final readonly class GroupCounts
 {
-    public function __construct(private MeantFindings $findings, private PlacesByPart $places) {}
+    public function __construct(private FilterBitmaps $findings, private GroupPostingReader $places) {}
 
     /**
      * Null where the findings have to be looked at.
      *
      * @param  int  $all  of lists that are no longer, every place is wanted
      */
-    public function of(Tally $tally, Filter $filter, int $all): ?CountedFilter
+    public function of(Tally $tally, Filter $filter, int $all): ?FilterCount
     {
         $meant = $this->findings->of($tally, $filter);
         if ($meant === null) {
@@ -36,22 +38,22 @@ final readonly class GroupCounts
     }
 
     /** Of one group, whose findings are listed by their number in it. */
-    private function inOrderOfGroup(string $meant, int $all): CountedFilter
+    private function inOrderOfGroup(string $meant, int $all): FilterCount
     {
         if (substr_count($meant, "\1") <= $all) {
-            return CountedFilter::ofAll(array_map(static fn(int $place): int => $place + 1, array_keys(str_split($meant), "\1", true)));
+            return FilterCount::ofAll(array_map(static fn(int $place): int => $place + 1, array_keys(str_split($meant), "\1", true)));
         }
-        $counts = array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $meant === '' ? [] : str_split($meant, GroupPlaces::ROWS));
+        $counts = array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $meant === '' ? [] : str_split($meant, GroupPostingBlock::ROWS));
 
-        return $this->counted($counts, array_map(static fn(int $stretch): int => $stretch * GroupPlaces::ROWS + 1, array_keys($counts)));
+        return $this->counted($counts, array_map(static fn(int $stretch): int => $stretch * GroupPostingBlock::ROWS + 1, array_keys($counts)));
     }
 
-    private function cells(Tally $tally, Meant $meant): CountedFilter
+    private function cells(Tally $tally, FilterBitmap $meant): FilterCount
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->places->read($tally->id, $this->groups($tally, 'pattern:'), withRows: $meant->rows !== null) as $number => $places) {
-            $all = $some = [array_fill(0, GroupPlaces::STRETCHES, 0)];
+        foreach ($this->places->read($tally->id, $this->groups($tally, GroupKind::Pattern), withRows: $meant->rows !== null) as $number => $places) {
+            $all = $some = [array_fill(0, GroupPostingBlock::STRETCHES, 0)];
             foreach ($places as $group => [$part, $passed]) {
                 $all[] = $part->counts();
                 if ($meant->rows === null && isset($meant->groups[$group])) {
@@ -76,15 +78,16 @@ final readonly class GroupCounts
      *
      * @param  bool  $areChanged  whether only changed rows are listed, by their number among them
      */
-    private function rows(Tally $tally, Meant $meant, bool $areChanged): CountedFilter
+    private function rows(Tally $tally, FilterBitmap $meant, bool $areChanged): FilterCount
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->places->read($tally->id, ['class:changed', ...$this->groups($tally, '')], withRows: true) as $number => $places) {
-            $changed = isset($places['class:changed']) ? $places['class:changed'][0]->counts() : array_fill(0, GroupPlaces::STRETCHES, 0);
+        $ofChanged = FindingGroup::ofClass(RowClass::Changed)->name();
+        foreach ($this->places->read($tally->id, [$ofChanged, ...$this->groups($tally, null)], withRows: true) as $number => $places) {
+            $changed = isset($places[$ofChanged]) ? $places[$ofChanged][0]->counts() : array_fill(0, GroupPostingBlock::STRETCHES, 0);
             foreach ($this->findingsByRow($meant, $number, $places) as $stretch => $rows) {
                 $counts[] = count($rows);
-                $firsts[] = $areChanged ? $first : ($number * GroupPlaces::STRETCHES + $stretch) * GroupPlaces::ROWS;
+                $firsts[] = $areChanged ? $first : ($number * GroupPostingBlock::STRETCHES + $stretch) * GroupPostingBlock::ROWS;
                 $first += $changed[$stretch];
             }
         }
@@ -93,12 +96,12 @@ final readonly class GroupCounts
     }
 
     /**
-     * @param  array<string, array{GroupPlaces, int}>  $places  of all groups in the part
+     * @param  array<string, array{GroupPostingBlock, int}>  $places  of all groups in the part
      * @return list<array<int, int>> by stretch of the part: row => how many of its findings are meant, if any
      */
-    private function findingsByRow(Meant $meant, int $number, array $places): array
+    private function findingsByRow(FilterBitmap $meant, int $number, array $places): array
     {
-        $met = array_fill(0, GroupPlaces::STRETCHES, '');
+        $met = array_fill(0, GroupPostingBlock::STRETCHES, '');
         foreach (array_intersect_key($places, $meant->groups) as $group => [$part, $passed]) {
             foreach ($part->rowsOf(substr($meant->groups[$group], $passed, $part->total())) as $stretch => $rows) {
                 $met[$stretch] .= $rows;
@@ -106,7 +109,7 @@ final readonly class GroupCounts
         }
         $byRow = [];
         foreach ($meant->rowsOfPart($number) as $stretch => $asked) {
-            $findings = GroupPlaces::findingsByRow($met[$stretch]);
+            $findings = GroupPostingBlock::findingsByRow($met[$stretch]);
             $byRow[] = $meant->rows === null ? $findings : array_intersect_key($findings, array_flip(array_keys(str_split($asked), "\1", true)));
         }
 
@@ -114,9 +117,9 @@ final readonly class GroupCounts
     }
 
     /** @return list<string> */
-    private function groups(Tally $tally, string $kind): array
+    private function groups(Tally $tally, ?GroupKind $kind): array
     {
-        return array_values(array_filter($tally->standingCounts()->get()->map(static fn(StandingCount $count): string => $count->group)->all(), static fn(string $group): bool => str_starts_with($group, $kind)));
+        return array_values($tally->standingCounts()->get()->filter(static fn(StandingCount $count): bool => $kind === null || $count->group()->kind === $kind)->map(static fn(StandingCount $count): string => $count->group)->all());
     }
 
     /**
@@ -132,17 +135,17 @@ final readonly class GroupCounts
      * @param  list<int>  $counts  findings that are meant, by stretch of the list
      * @param  list<int>  $firsts  the place at which each begins
      */
-    private function counted(array $counts, array $firsts): CountedFilter
+    private function counted(array $counts, array $firsts): FilterCount
     {
-        $landmarks = [];
+        $checkpoints = [];
         $before = 0;
         foreach ($counts as $stretch => $findings) {
             if ($findings > 0) {
-                $landmarks[] = [$firsts[$stretch], $before];
+                $checkpoints[] = [$firsts[$stretch], $before];
                 $before += $findings;
             }
         }
 
-        return CountedFilter::ofMany($before, $landmarks);
+        return FilterCount::ofMany($before, $checkpoints);
     }
 }
