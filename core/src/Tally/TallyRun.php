@@ -79,7 +79,7 @@ final class TallyRun
         [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
         (new Balance($source, $target))->mustHold();
 
-        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->comparisons(), $this->work->catalogue(), $counts, $this->work->valueCounts(), $this->leftOutKeys());
+        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->parts->comparisons(), $this->work->parts->catalogue, $counts, $this->work->valueCounts(), $this->leftOutKeys());
         yield from $this->merge($source, $target, $placing);
 
         return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)], ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []], $placing->reasons(), $counts->undecided());
@@ -108,7 +108,7 @@ final class TallyRun
         foreach (Side::cases() as $side) {
             $reader = $side === Side::Source ? $this->source : $this->target;
             if ($reader instanceof ShapedReader && $reader->ledger->leftOut() > 0) {
-                $keys[$side->value] = new LeftOutKeys($reader, $this->plan->keyNames($side), $this->work->keyForm($side));
+                $keys[$side->value] = new LeftOutKeys($reader, $this->plan->keyNames($side), $this->work->parts->keyForm($side));
             }
         }
 
@@ -170,7 +170,7 @@ final class TallyRun
     {
         // Pieces end in any order; what was shown as done stays done.
         $this->done = max($this->done, $done);
-        $this->progress->report(new ProgressReport($phase, $this->done, $this->records ?? $this->recordsSoFar(), $this->partitionsMatched, $this->work->partitions));
+        $this->progress->report(new ProgressReport($phase, $this->done, $this->records ?? $this->recordsSoFar(), $this->partitionsMatched, $this->work->parts->partitions));
     }
 
     private function recordsOf(Side $side): int
