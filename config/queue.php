@@ -11,7 +11,7 @@ return [
             'table' => 'jobs',
             'queue' => 'default',
             // Seconds. Longer than any job may run, so that none is given to a second worker while the first lives; what a
-            // dead worker held is found by its lease long before (App\Console\Commands\Watch).
+            // dead worker held is found by its lease long before (App\Console\Commands\Watchdog).
             'retry_after' => 6 * 60 * 60,
             'after_commit' => true,
         ],

@@ -15,7 +15,7 @@ use NineTally\Core\Command\TallyCommand;
 use NineTally\Core\Command\WorkerFailure;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
 use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\NineTallyException;
@@ -79,7 +79,7 @@ final readonly class Reference
 
         TEXT;
 
-    private const ERRORS = [NotUsable::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
+    private const ERRORS = [UnreadableFile::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
 
     /** @return array<string, string> file name => page */
     public function pages(): array

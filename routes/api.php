@@ -25,8 +25,8 @@ use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
-use App\Http\Middleware\OnlyWhoSeesValues;
-use App\Http\Middleware\TakesItsTime;
+use App\Http\Middleware\NoTimeLimit;
+use App\Http\Middleware\RequiresUnmaskedAccess;
 use Illuminate\Support\Facades\Route;
 
 // Access
@@ -51,7 +51,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/receipts', [ReceiptController::class, 'index']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
     Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query']);
-    Route::put('receipts/{receipt}/pieces/{offset}', [ReceiptController::class, 'piece'])->whereNumber('offset');
+    Route::put('receipts/{receipt}/chunks/{offset}', [ReceiptController::class, 'chunk'])->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
     Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
@@ -84,31 +84,31 @@ Route::middleware('auth')->group(function (): void {
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
     // Deliver, Shape and Match, where rows stand as they were delivered
-    Route::middleware(OnlyWhoSeesValues::class)->group(function (): void {
+    Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
         Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
         Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
         Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
         Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(TakesItsTime::class);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(NoTimeLimit::class);
         Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
         Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
         Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
         Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
         Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
         Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take'])->middleware(TakesItsTime::class);
+        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take'])->middleware(NoTimeLimit::class);
         Route::post('datasets/{dataset}/shaped-rows/workbook', [ShapeController::class, 'askForWorkbook']);
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
         Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
-        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(TakesItsTime::class);
+        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
     });
 
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
-    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(TakesItsTime::class);
+    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(NoTimeLimit::class);
     Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
@@ -130,7 +130,7 @@ Route::middleware('auth')->group(function (): void {
     // Shape and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
     Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
-    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(TakesItsTime::class);
+    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(NoTimeLimit::class);
 
     // Sign
     Route::get('tallies/{tally}/report', [ReportController::class, 'page']);

@@ -18,7 +18,7 @@ final readonly class DeliveryReader
 {
     private ReaderCatalogue $catalogue;
 
-    public function __construct(private BlobStore $blobs, private PieceFolder $pieces, int $rowLimit, private int $previewRows)
+    public function __construct(private BlobStore $blobs, private ChunkFolder $chunks, int $rowLimit, private int $previewRows)
     {
         $this->catalogue = new ReaderCatalogue($rowLimit);
     }
@@ -47,10 +47,10 @@ final readonly class DeliveryReader
         return $this->openFile($this->blobs->path($part->digest), $part->file_name, $part->partFormat());
     }
 
-    /** A part wherever it is: among the pieces while it waits, else in the store. */
+    /** A part wherever it is: among the chunks while it waits, else in the store. */
     public function open(PartFile $part): Reader
     {
-        $waiting = $part->receipt === null ? null : $this->pieces->pathOf($part->receipt);
+        $waiting = $part->receipt === null ? null : $this->chunks->pathOf($part->receipt);
 
         return $this->openFile($waiting !== null && is_file($waiting) ? $waiting : $this->blobs->path($part->digest), $part->name, PartFormat::fromArray($part->format));
     }

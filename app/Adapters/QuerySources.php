@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 
 /**
  * Databases that whoever installs Nine Tally has made known, each by a name. A query on one is written down as JSON Lines, an object a
@@ -29,11 +29,11 @@ final readonly class QuerySources
      * @param  \Closure(int, int): void  $onProgress  told rows and bytes
      * @return int bytes
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function snapshot(string $source, string $sql, string $path, \Closure $onProgress): int
     {
-        $facts = $this->sources[$source] ?? throw NotUsable::queryFails($source, 'no database of this name is known here');
+        $facts = $this->sources[$source] ?? throw UnreadableFile::queryFails($source, 'no database of this name is known here');
         $file = fopen($path, 'wb') ?: throw new \RuntimeException('The storage could not be written; the disk may be full.');
         $rows = $bytes = 0;
         try {
@@ -51,7 +51,7 @@ final readonly class QuerySources
                 $text = implode('', array_map(self::line(...), $some));
                 $bytes += strlen($text);
                 if ($bytes > $this->mostBytes) {
-                    throw NotUsable::queryFails($source, sprintf('its rows are more than %s bytes', number_format($this->mostBytes)));
+                    throw UnreadableFile::queryFails($source, sprintf('its rows are more than %s bytes', number_format($this->mostBytes)));
                 }
                 if (fwrite($file, $text) !== strlen($text)) {
                     throw new \RuntimeException('The storage could not be written; the disk may be full.');
@@ -61,12 +61,12 @@ final readonly class QuerySources
             } while (count($some) === self::ROWS_A_TIME);
             $database->exec('ROLLBACK');
         } catch (\PDOException $problem) {
-            throw NotUsable::queryFails($source, self::reason($problem));
+            throw UnreadableFile::queryFails($source, self::reason($problem));
         } finally {
             fclose($file);
         }
 
-        return $rows === 0 ? throw NotUsable::queryFails($source, 'it gives no row') : $bytes;
+        return $rows === 0 ? throw UnreadableFile::queryFails($source, 'it gives no row') : $bytes;
     }
 
     /** @param array{host: string, port: int, database: string, user: string, password: string} $facts */
@@ -85,7 +85,7 @@ final readonly class QuerySources
         $names = array_map(static fn(int $place): string => ($fetch->getColumnMeta($place) ?: [])['name'] ?? '', range(0, max(0, $fetch->columnCount() - 1)));
         $twice = array_keys(array_filter(array_count_values($names), static fn(int $times): bool => $times > 1));
         if ($twice !== []) {
-            throw NotUsable::queryFails($source, sprintf('two of its columns are called "%s"; give one another name with AS', $twice[0]));
+            throw UnreadableFile::queryFails($source, sprintf('two of its columns are called "%s"; give one another name with AS', $twice[0]));
         }
     }
 

@@ -107,7 +107,7 @@ final class RunLease implements Progress
     }
 
     /** While others work and there is nothing new to show. */
-    public function signOfLife(): void
+    public function heartbeat(): void
     {
         if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
             $this->sign(RunState::from(($this->phase ?? Phase::Reading)->value), $this->run->refresh()->done);

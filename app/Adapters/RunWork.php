@@ -14,7 +14,7 @@ use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\Workspace;
 
-/** Opens what a run works on, alike for every worker: the same settings give the same pieces. */
+/** Opens what a run works on, alike for every worker: the same settings give the same tasks. */
 final readonly class RunWork
 {
     public function __construct(private ShapedSides $sides, private string $workFolder, private int $memory) {}
@@ -25,10 +25,10 @@ final readonly class RunWork
         return "{$this->workFolder}/run-{$run->id}";
     }
 
-    /** Where pieces leave what they did, also for the worker that takes over from a dead one. */
-    public function pieces(Run $run): string
+    /** Where tasks leave what they did, also for the worker that takes over from a dead one. */
+    public function tasks(Run $run): string
     {
-        $path = $this->folder($run).'/pieces';
+        $path = $this->folder($run).'/tasks';
         if (! is_dir($path) && ! @mkdir($path, 0700, true) && ! is_dir($path)) {
             throw new \RuntimeException('The storage could not be written; the disk may be full.');
         }
@@ -45,12 +45,12 @@ final readonly class RunWork
                 Workspace::at($folder)->remove();
             }
         }
-        $database->delete('DELETE FROM run_pieces USING runs WHERE runs.id = run_id AND runs.state IN (?, ?, ?)', [RunState::Done->value, RunState::Failed->value, RunState::Cancelled->value]);
+        $database->delete('DELETE FROM run_tasks USING runs WHERE runs.id = run_id AND runs.state IN (?, ?, ?)', [RunState::Done->value, RunState::Failed->value, RunState::Cancelled->value]);
     }
 
     public function of(Run $run): TallyWork
     {
-        return new TallyWork($this->plan($run), $this->reader($run, Side::Source), $this->reader($run, Side::Target), $this->pieces($run), $this->settings());
+        return new TallyWork($this->plan($run), $this->reader($run, Side::Source), $this->reader($run, Side::Target), $this->tasks($run), $this->settings());
     }
 
     public function plan(Run $run): Plan

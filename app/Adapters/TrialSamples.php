@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters;
 
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 
 /**
  * Rows of some keys on both sides, kept to try rules on.
@@ -19,7 +19,7 @@ final readonly class TrialSamples
     public function keep(string $digest, array $drawn): void
     {
         @mkdir($this->folder, 0700, true);
-        UnfinishedFile::whole($this->path($digest), serialize($drawn));
+        AtomicFile::put($this->path($digest), serialize($drawn));
     }
 
     /** @return Sample|null */

@@ -7,10 +7,10 @@ namespace App\Jobs;
 use App\Adapters\Interval;
 use App\Models\Answer;
 use App\Questions\Answers;
-use App\Questions\FromSamples;
-use App\Questions\Material;
-use App\Questions\NobodyWaits;
 use App\Questions\Question;
+use App\Questions\QuestionAbandoned;
+use App\Questions\QuestionContext;
+use App\Questions\QuickQuestion;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use NineTally\Core\NineTallyException;
@@ -26,10 +26,10 @@ final class FindAnswer implements ShouldQueue
 
     public function __construct(private readonly Question $question)
     {
-        $this->onQueue($question instanceof FromSamples ? 'quick' : 'default');
+        $this->onQueue($question instanceof QuickQuestion ? 'quick' : 'default');
     }
 
-    public function handle(Answers $answers, Material $material, Interval $interval): void
+    public function handle(Answers $answers, QuestionContext $material, Interval $interval): void
     {
         $answer = Answer::query()->whereKey($answers->digest($this->question));
         if (! (clone $answer)->where('state', 'asked')->exists()) {
@@ -37,7 +37,7 @@ final class FindAnswer implements ShouldQueue
         }
         $onProgress = static function (int $done, int $total) use ($answer, $interval): void {
             if ($interval->isOver() && (clone $answer)->where('state', 'asked')->update(['done' => $done, 'total' => $total]) === 0) {
-                throw new NobodyWaits;
+                throw new QuestionAbandoned;
             }
         };
         try {
@@ -45,7 +45,7 @@ final class FindAnswer implements ShouldQueue
             (clone $answer)->where('state', 'asked')->update(['state' => 'answered', 'content' => json_encode($content, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)]);
         } catch (NineTallyException $problem) {
             (clone $answer)->where('state', 'asked')->update(['state' => 'failed', 'problem' => $problem->getMessage()]);
-        } catch (NobodyWaits) {
+        } catch (QuestionAbandoned) {
             return;
         }
     }

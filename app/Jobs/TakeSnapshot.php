@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
-use App\Adapters\PieceFolder;
+use App\Adapters\ChunkFolder;
 use App\Adapters\QuerySources;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -24,20 +24,20 @@ final class TakeSnapshot implements ShouldQueue
 
     public function __construct(private readonly string $receiptId) {}
 
-    public function handle(QuerySources $sources, PieceFolder $pieces, LookAtReceipt $lookAt): void
+    public function handle(QuerySources $sources, ChunkFolder $chunks, LookAtReceipt $lookAt): void
     {
         $receipt = Receipt::query()->find($this->receiptId);
         if ($receipt === null || $receipt->query === null || $receipt->state !== ReceiptState::Receiving) {
             return;
         }
         try {
-            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $pieces->path($receipt), static function (int $rows, int $bytes) use ($receipt): void {
+            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $chunks->path($receipt), static function (int $rows, int $bytes) use ($receipt): void {
                 $receipt->update(['records_read' => $rows, 'received_bytes' => $bytes]);
             });
             $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
             $lookAt($receipt);
         } catch (NineTallyException $problem) {
-            $pieces->remove($receipt);
+            $chunks->remove($receipt);
             $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
         }
     }

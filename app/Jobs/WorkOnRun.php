@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\PieceLease;
-use App\Adapters\PieceOfWork;
 use App\Adapters\RunWork;
+use App\Adapters\TaskLease;
+use App\Adapters\TaskOfRun;
 use App\Logging\ReducedException;
 use App\Models\Run;
 use Illuminate\Contracts\Config\Repository;
@@ -14,7 +14,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\Connection;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Helps with a run: does its free pieces until there is none. What goes wrong is left to the worker that leads the run, who meets it too. */
+/** Helps with a run: does its free tasks until there is none. What goes wrong is left to the worker that leads the run, who meets it too. */
 final class WorkOnRun implements ShouldQueue
 {
     use Queueable;
@@ -29,14 +29,14 @@ final class WorkOnRun implements ShouldQueue
         if ($run === null || $run->state->isOver()) {
             return;
         }
-        $piece = null;
+        $task = null;
         try {
             $work = $runWork->of($run);
-            while (($piece = PieceLease::take($database, $run->id, $settings->integer('nine-tally.lease_seconds'))) !== null) {
-                PieceOfWork::perform($work, $piece);
+            while (($task = TaskLease::take($database, $run->id, $settings->integer('nine-tally.lease_seconds'))) !== null) {
+                TaskOfRun::perform($work, $task);
             }
         } catch (\Throwable $failure) {
-            $piece?->release();
+            $task?->release();
             logger()->warning('a helper gave up', ['run' => $this->runId, ...ReducedException::of($failure)]);
         }
     }

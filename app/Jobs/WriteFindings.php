@@ -9,8 +9,8 @@ use App\Http\Problems\ValuesAreMasked;
 use App\Models\Tally;
 use App\Models\User;
 use App\Queries\Review\FindingPages;
+use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Masks;
-use App\Queries\Review\TakenFindings;
 use App\Rulings\FindingSet\Filter;
 
 /** The findings of a filter as a workbook. */
@@ -21,7 +21,7 @@ final class WriteFindings extends WriteWorkbook
         parent::__construct($workbookId);
     }
 
-    public function handle(WorkbookFiles $files, TakenFindings $findings, FindingPages $pages, Masks $masks): void
+    public function handle(WorkbookFiles $files, FindingsExport $findings, FindingPages $pages, Masks $masks): void
     {
         $workbook = $this->workbook();
         if ($workbook === null) {

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
-use NineTally\Core\Profile\HowValuesLie;
+use NineTally\Core\Profile\ValueDistribution;
 
 /**
  * What the columns of a delivery hold.
  *
- * @phpstan-import-type Column from HowValuesLie
+ * @phpstan-import-type Column from ValueDistribution
  *
  * @property int $delivery_id
  * @property list<Column>|null $columns in the order of the delivery; null while it is being read

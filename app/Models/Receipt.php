@@ -11,7 +11,7 @@ use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Side;
 
 /**
- * A file on its way to become a delivery: its pieces arrive, what was found is shown and corrected, then it is read whole.
+ * A file on its way to become a delivery: its chunks arrive, what was found is shown and corrected, then it is read whole.
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *

@@ -58,7 +58,7 @@ final readonly class BothSides
     }
 
     /** All rows of a side after its steps. */
-    public function reader(Material $material, Side $side): Reader
+    public function reader(QuestionContext $material, Side $side): Reader
     {
         return $material->sides->reader($this->delivery($side), $this->rules($side), $this->inputs);
     }

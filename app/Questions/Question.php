@@ -19,5 +19,5 @@ interface Question
      *
      * @throws \NineTally\Core\NineTallyException
      */
-    public function answer(Material $material, \Closure $onProgress): array;
+    public function answer(QuestionContext $material, \Closure $onProgress): array;
 }

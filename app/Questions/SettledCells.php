@@ -40,7 +40,7 @@ final readonly class SettledCells
                 SQL);
             while (($rows = DatabaseRow::all($this->database, 'FETCH '.self::AT_ONCE.' FROM settled', [])) !== []) {
                 foreach ($rows as $row) {
-                    $judgement = ($comparisons[$row->text('column')] ?? null)?->judge($row->text('source_value'), $row->text('target_value'));
+                    $judgement = ($comparisons[$row->text('column')] ?? null)?->classify($row->text('source_value'), $row->text('target_value'));
                     if ($judgement !== null && in_array($judgement->class, [CellClass::Identical, CellClass::Forgiven], true)) {
                         $group = "{$row->text('column')} {$row->text('cause')}";
                         $passed[$group] = ($passed[$group] ?? 0) + $row->int('cells');

@@ -23,11 +23,13 @@ must_be_enterable() {
 
 secret() { head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n'; }
 
-storage_folders='blobs pieces work logs framework/cache framework/sessions framework/views'
+storage_folders='blobs chunks work logs framework/cache framework/sessions framework/views'
 
 make_home() {
   mkdir -p "$home/app" "$home/run" "$home/pg"
   local folder
+  # Chunks of uploads had another name once.
+  [ ! -d "$home/app/storage/pieces" ] || mv "$home/app/storage/pieces" "$home/app/storage/chunks"
   for folder in $storage_folders; do mkdir -p "$home/app/storage/$folder"; done
   if [ ! -f "$home/app/.env" ]; then
     (umask 077; cat > "$home/app/.env" <<ENV

@@ -10,7 +10,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
     protected function isExpected(string $complaint): bool
     {
         // The workbook that is refused on the way.
-        return str_contains($complaint, '/pieces/0') && str_contains($complaint, '422');
+        return str_contains($complaint, '/chunks/0') && str_contains($complaint, '422');
     }
 
     public function test_from_two_files_to_a_report(): void

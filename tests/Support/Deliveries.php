@@ -24,9 +24,9 @@ trait Deliveries
     }
 
     /** @return TestResponse<\Symfony\Component\HttpFoundation\Response> */
-    protected function piece(string $receipt, int $offset, string $bytes): TestResponse
+    protected function chunk(string $receipt, int $offset, string $bytes): TestResponse
     {
-        return $this->call('PUT', "/api/v1/receipts/{$receipt}/pieces/{$offset}", server: ['CONTENT_TYPE' => 'application/octet-stream', 'HTTP_ACCEPT' => 'application/json'], content: $bytes);
+        return $this->call('PUT', "/api/v1/receipts/{$receipt}/chunks/{$offset}", server: ['CONTENT_TYPE' => 'application/octet-stream', 'HTTP_ACCEPT' => 'application/json'], content: $bytes);
     }
 
     /**
@@ -43,7 +43,7 @@ trait Deliveries
     protected function received(string $name, string $content): string
     {
         $receipt = $this->announce('source', $name, strlen($content));
-        $this->piece($receipt, 0, $content)->assertOk();
+        $this->chunk($receipt, 0, $content)->assertOk();
 
         return $receipt;
     }
@@ -51,7 +51,7 @@ trait Deliveries
     protected function deliver(string $side, string $content, string $name = 'moorings.csv'): Receipt
     {
         $receipt = $this->announce($side, $name, strlen($content));
-        $this->piece($receipt, 0, $content)->assertOk();
+        $this->chunk($receipt, 0, $content)->assertOk();
         $this->takeParts($side, $receipt)->assertAccepted();
 
         return Receipt::query()->findOrFail($receipt);

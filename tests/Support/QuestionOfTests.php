@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Support;
 
 use App\Models\Answer;
-use App\Questions\Material;
 use App\Questions\Question;
+use App\Questions\QuestionContext;
 use NineTally\Core\NineTallyException;
 
 /** A question of which it is known beforehand what becomes of it. */
@@ -47,7 +47,7 @@ final class QuestionOfTests implements Question
         return [$this->becomes];
     }
 
-    public function answer(Material $material, \Closure $onProgress): array
+    public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         self::$timesAsked++;
         if ($this->becomes === 'given up') {

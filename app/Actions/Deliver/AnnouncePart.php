@@ -8,17 +8,17 @@ use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\User;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Side;
 
-/** Says that a file is coming. Its pieces follow, and may follow after a break. */
+/** Says that a file is coming. Its chunks follow, and may follow after a break. */
 final readonly class AnnouncePart
 {
-    /** @throws NotUsable when the file is empty */
+    /** @throws UnreadableFile when the file is empty */
     public function __invoke(Dataset $dataset, Side $side, string $fileName, int $bytes, User $person): Receipt
     {
         if ($bytes === 0) {
-            throw NotUsable::isEmpty($fileName);
+            throw UnreadableFile::isEmpty($fileName);
         }
 
         return Receipt::query()->create([

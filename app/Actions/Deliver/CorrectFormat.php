@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Adapters\ChunkFolder;
 use App\Adapters\DeliveryReader;
-use App\Adapters\PieceFolder;
 use App\Http\Problems\Conflict;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -14,7 +14,7 @@ use NineTally\Core\Intake\PartKind;
 /** Puts right what the reader found, before the delivery is taken. */
 final readonly class CorrectFormat
 {
-    public function __construct(private PieceFolder $pieces, private DeliveryReader $reader) {}
+    public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader) {}
 
     /**
      * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
@@ -26,7 +26,7 @@ final readonly class CorrectFormat
             throw Conflict::because('not-correctable', 'This file is no longer waiting to be taken. Deliver it again to read it another way.');
         }
         $format = $receipt->partFormat();
-        $path = $this->pieces->path($receipt);
+        $path = $this->chunks->path($receipt);
         if ($as !== null && $as !== $format->kind && ($format->delimited !== null || $format->fixedWidth !== null)) {
             $found = $this->reader->catalogue()->findAs($as, $path, $receipt->file_name);
             [$format, $receipt->found] = [$found->format, $found->reasons];

@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\PieceFolder;
+use App\Adapters\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 
 /** Gives up a file that has not become a delivery. */
 final readonly class DiscardReceipt
 {
-    public function __construct(private PieceFolder $pieces) {}
+    public function __construct(private ChunkFolder $chunks) {}
 
     public function __invoke(Receipt $receipt): void
     {
         if ($receipt->state !== ReceiptState::Delivered && $receipt->state !== ReceiptState::Reading) {
-            $this->pieces->remove($receipt);
+            $this->chunks->remove($receipt);
             $receipt->delete();
         }
     }

@@ -6,8 +6,8 @@ namespace App\Actions\Deliver;
 
 use App\Actions\Tally\RunOnDelivery;
 use App\Adapters\BlobStore;
+use App\Adapters\ChunkFolder;
 use App\Adapters\DeliveryReader;
-use App\Adapters\PieceFolder;
 use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
@@ -35,7 +35,7 @@ final readonly class EnterDelivery
     /** A file of which everything is refused was read the wrong way: enough are listed to see why. */
     private const REFUSED_LISTED = 100_000;
 
-    public function __construct(private PieceFolder $pieces, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery, private DeliverySample $sample) {}
+    public function __construct(private ChunkFolder $chunks, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery, private DeliverySample $sample) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
     public function __invoke(array $receipts, DeliveryTerms $terms): ?Delivery
@@ -60,8 +60,8 @@ final readonly class EnterDelivery
         }
         $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'origin' => $part->origin], $parts), $terms->originColumn);
         foreach ($receipts as $receipt) {
-            if (is_file($this->pieces->path($receipt))) {
-                $this->blobs->keepFile($this->pieces->path($receipt));
+            if (is_file($this->chunks->path($receipt))) {
+                $this->blobs->keepFile($this->chunks->path($receipt));
             }
         }
 
@@ -79,7 +79,7 @@ final readonly class EnterDelivery
     /** A worker may have died after the bytes were kept: then they are there, under their digest. */
     private function path(Receipt $receipt): string
     {
-        return is_file($this->pieces->path($receipt)) ? $this->pieces->path($receipt) : $this->blobs->path((string) $receipt->digest);
+        return is_file($this->chunks->path($receipt)) ? $this->chunks->path($receipt) : $this->blobs->path((string) $receipt->digest);
     }
 
     /**
@@ -89,7 +89,7 @@ final readonly class EnterDelivery
      */
     private function refuse(array $receipts, Receipt $broken, NineTallyException $problem): void
     {
-        $this->pieces->remove($broken);
+        $this->chunks->remove($broken);
         $broken->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
         foreach ($receipts as $receipt) {
             if ($receipt->id !== $broken->id) {
@@ -141,7 +141,7 @@ final readonly class EnterDelivery
             $sum = static fn(\Closure $figure): int => array_sum(array_map($figure, $parts));
             $refused = $sum(static fn(ReadPart $part): int => count($part->refused));
             $read = $sum(static fn(ReadPart $part): int => $part->read);
-            $claims = (new Claims($terms))->of($parts);
+            $claims = (new DeclaredFigures($terms))->of($parts);
             $delivery = Delivery::query()->create([
                 'dataset_id' => $first->dataset_id,
                 'side' => $first->side,

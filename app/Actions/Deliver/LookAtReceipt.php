@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace App\Actions\Deliver;
 
 use App\Adapters\BlobStore;
+use App\Adapters\ChunkFolder;
 use App\Adapters\DeliveryReader;
-use App\Adapters\PieceFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Support\Str;
 use NineTally\Core\Intake\Archive;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\NineTallyException;
 
 /**
@@ -23,12 +23,12 @@ final readonly class LookAtReceipt
     /** As many as a delivery may have parts. */
     private const MOST_FILES = 500;
 
-    public function __construct(private PieceFolder $pieces, private DeliveryReader $reader, private BlobStore $blobs) {}
+    public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader, private BlobStore $blobs) {}
 
     /** @throws NineTallyException when it is of no kind that is read */
     public function __invoke(Receipt $receipt): Receipt
     {
-        $path = $this->pieces->path($receipt);
+        $path = $this->chunks->path($receipt);
         try {
             $archive = file_get_contents($path, false, null, 0, 4) === Archive::BEGINNING ? Archive::open($path, $receipt->file_name) : null;
             if ($archive !== null && $archive->workbook === null && count($archive->files) > 1) {
@@ -38,7 +38,7 @@ final readonly class LookAtReceipt
             $this->reader->mustBeReadable($path, $receipt->file_name, $found->format);
         } catch (NineTallyException $problem) {
             // Nothing is left behind of what cannot be used but the reason.
-            $this->pieces->remove($receipt);
+            $this->chunks->remove($receipt);
             $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
             throw $problem;
         }
@@ -52,26 +52,26 @@ final readonly class LookAtReceipt
         return $receipt;
     }
 
-    /** @throws NotUsable */
+    /** @throws UnreadableFile */
     private function unpack(Receipt $receipt, Archive $archive): Receipt
     {
         if (count($archive->files) > self::MOST_FILES) {
-            throw NotUsable::holdsSeveralFiles($receipt->file_name, count($archive->files));
+            throw UnreadableFile::holdsSeveralFiles($receipt->file_name, count($archive->files));
         }
-        $digest = (string) hash_file('sha256', $this->pieces->path($receipt));
+        $digest = (string) hash_file('sha256', $this->chunks->path($receipt));
         $into = [];
         $files = $archive->files;
         natcasesort($files);
         foreach ($files as $file) {
             $id = (string) Str::uuid7();
-            $archive->unpack($file, $this->pieces->pathOf($id));
+            $archive->unpack($file, $this->chunks->pathOf($id));
             $into[] = $id;
             $part = Receipt::query()->create([
                 'id' => $id,
                 'dataset_id' => $receipt->dataset_id,
                 'side' => $receipt->side,
                 'file_name' => Archive::shownName($file),
-                'bytes' => $bytes = (int) filesize($this->pieces->pathOf($id)),
+                'bytes' => $bytes = (int) filesize($this->chunks->pathOf($id)),
                 'received_bytes' => $bytes,
                 'records_read' => 0,
                 'state' => ReceiptState::Receiving,
@@ -85,7 +85,7 @@ final readonly class LookAtReceipt
                 continue;
             }
         }
-        $this->blobs->keepFile($this->pieces->path($receipt));
+        $this->blobs->keepFile($this->chunks->path($receipt));
         $receipt->update(['state' => ReceiptState::Unpacked, 'digest' => $digest, 'unpacked_into' => $into]);
 
         return $receipt;

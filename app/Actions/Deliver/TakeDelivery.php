@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Adapters\ChunkFolder;
 use App\Adapters\DeliveryReader;
-use App\Adapters\PieceFolder;
 use App\Http\Problems\Conflict;
 use App\Jobs\ReceiveParts;
 use App\Models\Dataset;
@@ -18,7 +18,7 @@ use NineTally\Core\Row\Side;
 /** Takes received files as one delivery: they are read whole by a worker, and entered when their records add up. */
 final readonly class TakeDelivery
 {
-    public function __construct(private Connection $database, private DeliveryReader $reader, private PieceFolder $pieces) {}
+    public function __construct(private Connection $database, private DeliveryReader $reader, private ChunkFolder $chunks) {}
 
     /**
      * @param  non-empty-list<string>  $receiptIds  in the order of the parts
@@ -32,7 +32,7 @@ final readonly class TakeDelivery
         $receipts = $this->receipts($dataset, $side, $receiptIds);
         // A second click finds them taken and does nothing more.
         if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Received) === []) {
-            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->pieces->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'origin' => $terms->origins[$receipt->id] ?? $receipt->file_name], $receipts), $terms->originColumn);
+            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->chunks->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'origin' => $terms->origins[$receipt->id] ?? $receipt->file_name], $receipts), $terms->originColumn);
             foreach (array_keys($terms->totals) as $column) {
                 Columns::named($receipts[0]->file_name, $stack->columns)->positionOf((string) $column);
             }

@@ -9,7 +9,7 @@ use App\Models\Delivery;
 use App\Models\PlanDraft;
 use App\Queries\Shape\DeliverySample;
 use App\Questions\BothSides;
-use App\Questions\WhatTellsRowsApart;
+use App\Questions\CandidateKeys;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\Plan;
@@ -59,7 +59,7 @@ final readonly class DraftOf
             return [];
         }
         $names = array_column($paired, 'source');
-        $best = (new KeyAdvice)->keys($names, WhatTellsRowsApart::cells($this->sample, $sides, $paired))[0] ?? null;
+        $best = (new KeyAdvice)->keys($names, CandidateKeys::cells($this->sample, $sides, $paired))[0] ?? null;
 
         return $best === null ? [] : array_map(static fn(int $place): string => $names[$place], $best->places);
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\CrewOfJobs;
 use App\Adapters\FindingTables;
 use App\Adapters\LeaseLost;
+use App\Adapters\QueueExecutor;
 use App\Adapters\RunLease;
 use App\Adapters\RunWork;
 use App\Models\Run;
@@ -41,12 +41,12 @@ final readonly class PerformRun
         } catch (TallyCancelled) {
             $lease->end(RunState::Cancelled, null);
         } catch (LeaseLost) {
-            // Another worker goes on, with the pieces that are done; this one only clears up what is its own.
+            // Another worker goes on, with the tasks that are done; this one only clears up what is its own.
         } catch (NineTallyException $problem) {
             $lease->end(RunState::Failed, $problem->getMessage());
         } finally {
             $own->remove();
-            // Pieces are kept as long as a run goes on: whoever takes it over need not do them again.
+            // Tasks are kept as long as a run goes on: whoever takes it over need not do them again.
             $this->work->clearUp($this->database);
             if (! Tally::query()->whereKey($tallyId)->exists()) {
                 $this->database->statement('SELECT drop_findings(?)', [$tallyId]);
@@ -64,10 +64,10 @@ final readonly class PerformRun
             $plan,
             $this->shaped($run, Side::Source, $lease),
             $this->shaped($run, Side::Target, $lease),
-            $this->work->pieces($run),
+            $this->work->tasks($run),
             $lease,
             $this->work->settings(),
-            new CrewOfJobs($this->database, $lease, $this->helpers, $this->leaseSeconds),
+            new QueueExecutor($this->database, $lease, $this->helpers, $this->leaseSeconds),
         );
         $tables = new FindingTables($tallyId, $own, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs, count($plan->key));
         $findings = $tally->findings();

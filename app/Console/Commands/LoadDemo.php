@@ -8,7 +8,7 @@ use App\Actions\Board\AddMigration;
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\EnterDelivery;
-use App\Actions\Deliver\TakePiece;
+use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\SaveDraft;
 use App\Actions\Tally\StartRun;
@@ -35,8 +35,8 @@ final class LoadDemo extends Command
 
     private const MIGRATION = 'Wherrymoor cutover';
 
-    /** A piece as the browser would send it. */
-    private const PIECE_BYTES = 4 * 1024 * 1024;
+    /** A chunk as the browser would send it. */
+    private const CHUNK_BYTES = 4 * 1024 * 1024;
 
     private const SECONDS_TO_WAIT = 240;
 
@@ -121,8 +121,8 @@ final class LoadDemo extends Command
         foreach ($paths as $path) {
             $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $analyst);
             $file = fopen($path, 'rb') ?: throw new \RuntimeException('The demo file is gone.');
-            while (($piece = (string) stream_get_contents($file, self::PIECE_BYTES)) !== '') {
-                $receipt = app(TakePiece::class)($receipt, $receipt->received_bytes, $piece);
+            while (($chunk = (string) stream_get_contents($file, self::CHUNK_BYTES)) !== '') {
+                $receipt = app(ReceiveChunk::class)($receipt, $receipt->received_bytes, $chunk);
             }
             fclose($file);
             $hasTrailer = isset($demo->parts[basename($path)]);

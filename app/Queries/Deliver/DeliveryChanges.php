@@ -12,7 +12,7 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Questions\Answers;
-use App\Questions\WhatPartsHold;
+use App\Questions\PartOverlap;
 use NineTally\Core\Row\Side;
 
 /** What changed on a side since the delivery before: of a delivery, and of files that wait to become one. */
@@ -60,12 +60,12 @@ final readonly class DeliveryChanges
     }
 
     /** @param non-empty-list<PartFile> $parts */
-    private function question(Dataset $dataset, Side $side, array $parts, ?Delivery $earlier): WhatPartsHold
+    private function question(Dataset $dataset, Side $side, array $parts, ?Delivery $earlier): PartOverlap
     {
         /** @var list<array{source: string, target: string}> $key */
         $key = $earlier === null ? [] : $dataset->draft()->first()->document['key'] ?? [];
 
-        return new WhatPartsHold($parts, $earlier?->id, $earlier?->parts->map(static fn(DeliveryPart $part): string => $part->digest)->implode(','), array_column($key, $side->value));
+        return new PartOverlap($parts, $earlier?->id, $earlier?->parts->map(static fn(DeliveryPart $part): string => $part->digest)->implode(','), array_column($key, $side->value));
     }
 
     /** @return array<string, mixed>|null */

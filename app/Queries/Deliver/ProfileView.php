@@ -8,13 +8,13 @@ use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
-use NineTally\Core\Profile\HowValuesLie;
+use NineTally\Core\Profile\ValueDistribution;
 use NineTally\Core\Row\Side;
 
 /**
  * The columns of both sides next to each other, as delivered, with what they hold.
  *
- * @phpstan-import-type Column from HowValuesLie
+ * @phpstan-import-type Column from ValueDistribution
  */
 final readonly class ProfileView
 {
@@ -28,7 +28,7 @@ final readonly class ProfileView
         $rows = [];
         foreach ($this->pairs($dataset, $columns) as [$source, $target]) {
             [$ofSource, $ofTarget] = [$source === null ? null : $columns['source'][$source], $target === null ? null : $columns['target'][$target]];
-            $lie = HowValuesLie::of($ofSource, $ofTarget);
+            $lie = ValueDistribution::of($ofSource, $ofTarget);
             $rows[] = ['source' => $this->shown($ofSource), 'target' => $this->shown($ofTarget), 'by' => $lie->by, 'bins' => $lie->bins, 'looksChanged' => $lie->looksChanged];
         }
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Deliver;
 
+use App\Adapters\ChunkFolder;
 use App\Adapters\DeliveryReader;
-use App\Adapters\PieceFolder;
 use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -23,7 +23,7 @@ final readonly class ReceiptView
 
     private const LONGEST_SHOWN_LINE = 65_536;
 
-    public function __construct(private PieceFolder $pieces, private DeliveryReader $reader) {}
+    public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader) {}
 
     /** @return array<string, mixed> */
     public function __invoke(Receipt $receipt): array
@@ -66,7 +66,7 @@ final readonly class ReceiptView
             return null;
         }
         $format = $receipt->partFormat();
-        $reader = $this->reader->openFile($this->pieces->path($receipt), $receipt->file_name, $format);
+        $reader = $this->reader->openFile($this->chunks->path($receipt), $receipt->file_name, $format);
 
         return [
             'format' => $format->toArray(),
@@ -82,7 +82,7 @@ final readonly class ReceiptView
     /** @return array{cells: list<string>, isLikely: bool, rows: int|null}|null */
     private function trailer(Receipt $receipt, Reader $reader): ?array
     {
-        $trailer = Trailer::of($this->pieces->path($receipt), $receipt->partFormat(), $reader->columns()->count());
+        $trailer = Trailer::of($this->chunks->path($receipt), $receipt->partFormat(), $reader->columns()->count());
 
         return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS ? null : ['cells' => array_map(DeliveryReader::shortened(...), $trailer->cells), 'isLikely' => $trailer->isLikely, 'rows' => $trailer->rows];
     }
@@ -91,7 +91,7 @@ final readonly class ReceiptView
     private function beginning(Receipt $receipt, FixedWidthFormat $format): array
     {
         $lines = [];
-        foreach ($format->lines($this->pieces->path($receipt), $receipt->file_name, self::LONGEST_SHOWN_LINE)->read() as $number => $line) {
+        foreach ($format->lines($this->chunks->path($receipt), $receipt->file_name, self::LONGEST_SHOWN_LINE)->read() as $number => $line) {
             if ($number > $format->skipAbove && $line !== null) {
                 $lines[] = mb_scrub(mb_substr($line, 0, 400));
             }

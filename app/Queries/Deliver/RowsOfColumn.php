@@ -8,8 +8,8 @@ use App\Adapters\DeliveryReader;
 use App\Models\Delivery;
 use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Shape\RowCursor;
 
 /** The rows behind a figure of a profile: the first that are so, in the order of the delivery. */
 final readonly class RowsOfColumn
@@ -27,7 +27,7 @@ final readonly class RowsOfColumn
         $stack = $this->reader->stack($delivery);
         $place = (int) array_search($column, $stack->columns, true);
 
-        return $this->first($stack, fn(Cells $row): bool => $this->holds($row->cells[$place], $is, $value));
+        return $this->first($stack, fn(RowCursor $row): bool => $this->holds($row->cells[$place], $is, $value));
     }
 
     /**
@@ -46,11 +46,11 @@ final readonly class RowsOfColumn
 
         ksort($wanted);
 
-        return $this->first($stack, static fn(Cells $row): bool => array_intersect_key($row->cells, $wanted) === $wanted);
+        return $this->first($stack, static fn(RowCursor $row): bool => array_intersect_key($row->cells, $wanted) === $wanted);
     }
 
     /**
-     * @param  \Closure(Cells): bool  $isOne
+     * @param  \Closure(RowCursor): bool  $isOne
      * @return array{columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, isAll: bool}
      */
     private function first(PartStack $stack, \Closure $isOne): array
@@ -58,7 +58,7 @@ final readonly class RowsOfColumn
         $rows = [];
         $isAll = true;
         foreach ($stack->records() as $origin => $cells) {
-            if (! is_array($cells) || ! $isOne(new Cells($cells))) {
+            if (! is_array($cells) || ! $isOne(new RowCursor($cells))) {
                 continue;
             }
             if (count($rows) === self::SHOWN) {

@@ -10,9 +10,9 @@ use App\Models\DeliveryProfile;
 use App\Queries\Shape\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
-use App\Questions\HowKeysHold;
-use App\Questions\WhatTellsRowsApart;
-use App\Questions\WhichColumnsPair;
+use App\Questions\CandidateKeys;
+use App\Questions\ColumnMatching;
+use App\Questions\KeyCheck;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Measure\Percentage;
 use NineTally\Core\Plan\SideRules;
@@ -40,7 +40,7 @@ final readonly class Advice
         if ($sides === null) {
             return ['pairs' => ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'proposals' => []], 'keys' => $this->noKeys(), 'kinds' => []];
         }
-        $pairs = $this->answers->to(new WhichColumnsPair($sides));
+        $pairs = $this->answers->to(new ColumnMatching($sides));
 
         return ['pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []], 'keys' => $this->keys($dataset, $sides, $pairs), 'kinds' => $this->kinds($dataset)];
     }
@@ -48,7 +48,7 @@ final readonly class Advice
     public function cancel(Dataset $dataset): void
     {
         $sides = BothSides::of($dataset);
-        foreach ($sides === null ? [] : $this->questions($dataset, $sides, $this->answers->to(new WhichColumnsPair($sides))) as $question) {
+        foreach ($sides === null ? [] : $this->questions($dataset, $sides, $this->answers->to(new ColumnMatching($sides))) as $question) {
             $this->answers->cancel($question);
         }
     }
@@ -56,22 +56,22 @@ final readonly class Advice
     public function again(Dataset $dataset): void
     {
         $sides = BothSides::of($dataset);
-        foreach ($sides === null ? [] : [new WhichColumnsPair($sides), ...$this->questions($dataset, $sides, $this->answers->to(new WhichColumnsPair($sides)))] as $question) {
+        foreach ($sides === null ? [] : [new ColumnMatching($sides), ...$this->questions($dataset, $sides, $this->answers->to(new ColumnMatching($sides)))] as $question) {
             $this->answers->again($question);
         }
     }
 
-    /** @return list<WhatTellsRowsApart|HowKeysHold> those about keys that have been asked so far */
+    /** @return list<CandidateKeys|KeyCheck> those about keys that have been asked so far */
     private function questions(Dataset $dataset, BothSides $sides, Answer $pairs): array
     {
         $paired = $this->paired($dataset, $pairs);
         if ($paired === []) {
             return [];
         }
-        $search = new WhatTellsRowsApart($sides, $paired);
+        $search = new CandidateKeys($sides, $paired);
         $found = $this->found($this->answers->to($search));
 
-        return $found === [] ? [$search] : [$search, new HowKeysHold($sides, array_column($found, 'columns'))];
+        return $found === [] ? [$search] : [$search, new KeyCheck($sides, array_column($found, 'columns'))];
     }
 
     /** @return array<string, mixed> */
@@ -81,12 +81,12 @@ final readonly class Advice
         if ($paired === []) {
             return $this->noKeys();
         }
-        $answer = $this->answers->to(new WhatTellsRowsApart($sides, $paired));
+        $answer = $this->answers->to(new CandidateKeys($sides, $paired));
         $found = $this->found($answer);
         if ($found === []) {
             return [...$this->noKeys(), ...$answer->progress(), 'hasSearched' => $answer->content !== null];
         }
-        $held = $this->answers->to(new HowKeysHold($sides, array_column($found, 'columns')));
+        $held = $this->answers->to(new KeyCheck($sides, array_column($found, 'columns')));
         /** @var array{rows: Repeats, keys: list<array{repeats: Repeats, unkeyed: Repeats, meets: int}>}|null $onAll */
         $onAll = $held->content;
         $advised = [];
@@ -110,7 +110,7 @@ final readonly class Advice
     private function ranked(BothSides $sides, array $paired, array $advised): array
     {
         $names = array_column($paired, 'source');
-        $ranking = KeyAdvice::ranking($names, WhatTellsRowsApart::cells($this->sample, $sides, $paired));
+        $ranking = KeyAdvice::ranking($names, CandidateKeys::cells($this->sample, $sides, $paired));
         $scores = [];
         foreach ($advised as $nth => $key) {
             $places = array_map(static fn(array $column): int => (int) array_search($column['source'], $names, true), $key['columns']);

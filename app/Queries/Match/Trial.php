@@ -10,12 +10,12 @@ use App\Models\Dataset;
 use App\Queries\Shape\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
-use App\Questions\RowsOfSomeKeys;
+use App\Questions\KeySample;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Intake\HeldRows;
+use NineTally\Core\Intake\InMemoryReader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
@@ -51,7 +51,7 @@ final readonly class Trial
         $json = CanonicalJson::of($draft->document);
         try {
             $plan = Plan::fromJson($json);
-            $question = new RowsOfSomeKeys($sides, $json);
+            $question = new KeySample($sides, $json);
             $answer = $this->answers->to($question);
             $sample = $answer->content === null ? null : $this->samples->held($this->answers->digest($question));
             if ($answer->content !== null && $sample === null) {
@@ -86,8 +86,8 @@ final readonly class Trial
         try {
             $findings = (new TallyRun(
                 $plan,
-                new HeldRows($dataset->migration->source_label, $sample['source']['columns'], $sample['source']['rows']),
-                new HeldRows($dataset->migration->target_label, $sample['target']['columns'], $sample['target']['rows']),
+                new InMemoryReader($dataset->migration->source_label, $sample['source']['columns'], $sample['source']['rows']),
+                new InMemoryReader($dataset->migration->target_label, $sample['target']['columns'], $sample['target']['rows']),
                 $workspace->path,
                 settings: new TallySettings(partitions: 1, triesSideBySide: false),
             ))->findings();

@@ -7,8 +7,8 @@ namespace App\Queries\Review;
 use App\Models\Answer;
 use App\Models\Tally;
 use App\Questions\Answers;
-use App\Questions\Material;
-use App\Questions\WhereKeysStand;
+use App\Questions\KeyOffsets;
+use App\Questions\QuestionContext;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
@@ -17,7 +17,7 @@ use NineTally\Core\Row\KeyTuple;
 /** Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is found at once. */
 final readonly class AgreeingRows
 {
-    public function __construct(private Answers $answers, private Material $material, private FindingPages $pages) {}
+    public function __construct(private Answers $answers, private QuestionContext $material, private FindingPages $pages) {}
 
     /**
      * @param  list<string>  $key
@@ -25,7 +25,7 @@ final readonly class AgreeingRows
      */
     public function find(Tally $tally, Mask $mask, array $key): array
     {
-        $question = WhereKeysStand::ofTally($tally);
+        $question = KeyOffsets::ofTally($tally);
         $answer = $this->answers->to($question);
         if ($answer->isWaiting() || $answer->problem !== null) {
             return [$answer, null];

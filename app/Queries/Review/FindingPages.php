@@ -29,7 +29,7 @@ final readonly class FindingPages
     /** Among so many findings a text or a ruling is looked for in order, before it is looked for everywhere. */
     private const NEAR = 50_000;
 
-    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts, private EarlierRulings $earlier) {}
+    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts, private CarriedRulings $earlier) {}
 
     /**
      * Findings of a filter, from a place of its list on.
@@ -185,7 +185,7 @@ final readonly class FindingPages
         return $line instanceof RulableRow ? $line : throw new ModelNotFoundException;
     }
 
-    public function layout(Tally $tally): Layout
+    public function layout(Tally $tally): TallyColumns
     {
         $fields = $this->database->table('tallies AS t')
             ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
@@ -197,7 +197,7 @@ final readonly class FindingPages
             ->first() ?? throw new ModelNotFoundException;
         $row = DatabaseRow::of($fields);
 
-        return Layout::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? [], ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []]);
+        return TallyColumns::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? [], ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []]);
     }
 
     /**

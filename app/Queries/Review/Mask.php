@@ -95,7 +95,7 @@ final readonly class Mask
             : $cell->shownAs($this->keyTuple($cell->key), $cell->finding->source, $cell->finding->target);
     }
 
-    public function row(RowFinding $row, Layout $layout): RowFinding
+    public function row(RowFinding $row, TallyColumns $layout): RowFinding
     {
         return ! $this->hidesAnything() ? $row : $row->shownAs(
             $this->keyTuple($row->deliveredKey),

@@ -35,13 +35,13 @@ final readonly class Record
     }
 
     /** Of a row that is no finding: nothing in it differs but what a rule lets pass. */
-    public static function ofAgreeing(RowFinding $row, Layout $layout): self
+    public static function ofAgreeing(RowFinding $row, TallyColumns $layout): self
     {
         return new self(new RulableRow($row, Standing::open()), self::fields($layout->plan, [], self::values($row, $layout)), ['source' => null, 'target' => null]);
     }
 
     /** @return array{source: array<string, string>, target: array<string, string>} */
-    private static function values(RowFinding $row, Layout $layout): array
+    private static function values(RowFinding $row, TallyColumns $layout): array
     {
         return [
             'source' => self::byColumn($layout->sourceColumns, $row->source?->cells),

@@ -30,7 +30,7 @@ final readonly class RulableCell
     }
 
     /** @param DatabaseRow $row of the cell, joined with its row, its pattern and its standing */
-    public static function fromDatabase(DatabaseRow $row, ?Earlier $earlier): self
+    public static function fromDatabase(DatabaseRow $row, ?CarriedRuling $earlier): self
     {
         $key = $row->textOrNull('key');
 

@@ -10,7 +10,7 @@ use App\Models\Decision;
 /** What stands for a finding: the decision, the act that made it, and what was ruled in a tally before. */
 final readonly class Standing
 {
-    private function __construct(public Decision $decision, public ?int $rulingId = null, public ?Earlier $earlier = null) {}
+    private function __construct(public Decision $decision, public ?int $rulingId = null, public ?CarriedRuling $earlier = null) {}
 
     /** Of what nobody has ruled on. */
     public static function open(): self
@@ -19,7 +19,7 @@ final readonly class Standing
     }
 
     /** @param DatabaseRow $row with the columns "decided" and "ruling_id" */
-    public static function fromDatabase(DatabaseRow $row, ?Earlier $earlier): self
+    public static function fromDatabase(DatabaseRow $row, ?CarriedRuling $earlier): self
     {
         return new self(Decision::ofCode($row->intOrNull('decided') ?? 0), $row->intOrNull('ruling_id'), $earlier);
     }

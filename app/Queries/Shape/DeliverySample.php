@@ -8,7 +8,7 @@ use App\Adapters\DeliveryReader;
 use App\Adapters\ShapedSides;
 use App\Adapters\ShapeInputs;
 use App\Models\Delivery;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\RefusedRecord;
@@ -48,7 +48,7 @@ final readonly class DeliverySample
         if (! is_file($path)) {
             @mkdir($this->sides->folder(), 0700, true);
             // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to stay below.
-            UnfinishedFile::whole($path, serialize($this->drawn($delivery, $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1)));
+            AtomicFile::put($path, serialize($this->drawn($delivery, $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1)));
         }
         /** @var array{columns: list<string>, rows: list<array{int, list<string>}>} $sample */
         $sample = unserialize((string) file_get_contents($path), ['allowed_classes' => false]);

@@ -34,8 +34,8 @@ final readonly class CauseCatalogue
     public function __construct()
     {
         $this->forms = new FormCombination(
-            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEnds, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Accents, new Forms\Punctuation, new Forms\LeadingZeros],
-            [new Forms\NumberForm, new Forms\DateForm, new Forms\YesNoForm, new Forms\BlankToken],
+            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEndForm, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Accents, new Forms\Punctuation, new Forms\LeadingZeros],
+            [new Forms\NumberForm, new Forms\DateWriting, new Forms\YesNoForm, new Forms\BlankToken],
             [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents, CauseId::Punctuation, CauseId::Spacing, CauseId::LetterCase, CauseId::LeadingZeros],
         );
         $this->before = [new Rules\Rounding, new Rules\Sign, new Rules\Scale];
@@ -47,17 +47,17 @@ final readonly class CauseCatalogue
             }
         }
         $this->patternRules = $patternRules;
-        $this->after = [new Rules\Encoding, new Rules\NearText];
+        $this->after = [new Rules\WrongEncoding, new Rules\NearText];
     }
 
     /** The first cause of value that one pair of cells shows before those of a whole column are looked at. */
-    public function valueBefore(BarePair $pair): ?Cause
+    public function valueBefore(NormalisedPair $pair): ?Cause
     {
         return $this->first($this->before, $pair);
     }
 
     /** What is left when the whole column shows nothing. Nothing is guessed. */
-    public function valueAfter(BarePair $pair): Cause
+    public function valueAfter(NormalisedPair $pair): Cause
     {
         return $this->first($this->after, $pair) ?? Cause::of(CauseId::None);
     }
@@ -69,13 +69,13 @@ final readonly class CauseCatalogue
      */
     public function letters(string $source, string $target): array
     {
-        $pair = BarePair::of(new CellPair($source, $target), $this->forms);
+        $pair = NormalisedPair::of(new CellPair($source, $target), $this->forms);
 
         return (new Rules\NearText)->letters($pair->pair, $pair->bare);
     }
 
     /** @return array<string, list<string>> by cause id: what the pair is evidence for */
-    public function evidence(BarePair $pair): array
+    public function evidence(NormalisedPair $pair): array
     {
         $evidence = [];
         foreach ($this->patternRules as $id => $rule) {
@@ -90,7 +90,7 @@ final readonly class CauseCatalogue
     }
 
     /** The first cause that the decisions of its column, or the cell itself, give to a pair that was left undecided. */
-    public function decided(BarePair $pair, ColumnDecision $decision, string $moved): ?Cause
+    public function decided(NormalisedPair $pair, ColumnDecision $decision, string $moved): ?Cause
     {
         foreach ($this->ofColumn as $rule) {
             $cause = match (true) {
@@ -108,7 +108,7 @@ final readonly class CauseCatalogue
     }
 
     /** @param list<CauseRule> $rules */
-    private function first(array $rules, BarePair $pair): ?Cause
+    private function first(array $rules, NormalisedPair $pair): ?Cause
     {
         foreach ($rules as $rule) {
             if (($cause = $pair->explainedBy($rule)) !== null) {

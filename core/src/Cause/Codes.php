@@ -51,7 +51,7 @@ final readonly class Codes
     /** @return list<string> */
     private function evidence(string $pair): array
     {
-        $bare = BarePair::of(new CellPair(...explode(Translated::SEPARATOR, $pair, 2)), $this->forms);
+        $bare = NormalisedPair::of(new CellPair(...explode(Translated::SEPARATOR, $pair, 2)), $this->forms);
         $evidence = $this->truncated->evidence($bare->pair);
 
         return $evidence !== [] ? $evidence : $this->truncated->evidence($bare->bare);

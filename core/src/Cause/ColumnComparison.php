@@ -53,13 +53,13 @@ final class ColumnComparison
     /** Whether a text without a declared meaning is all that stands here, so that simple differences can be told at once. */
     private readonly bool $isPlain;
 
-    private readonly Judgement $identical;
+    private readonly CellResult $identical;
 
-    private readonly Judgement $letterCase;
+    private readonly CellResult $letterCase;
 
-    private readonly Judgement $numberForm;
+    private readonly CellResult $numberForm;
 
-    /** @var array<string, Judgement> */
+    /** @var array<string, CellResult> */
     private array $memo = [];
 
     /** @var array<string, Cause> */
@@ -81,12 +81,12 @@ final class ColumnComparison
         $this->targetForm = new CanonicalForm($target, $pair->forgives, $catalogue->forms);
         $this->forgiven = array_fill_keys($pair->forgives, true);
         $this->isPlain = in_array($pair->kind, [Kind::Text, Kind::Number], true) && ! $source->hasBlankTokens() && ! $target->hasBlankTokens() && $source->numbers->decimalMark === '.' && $target->numbers->decimalMark === '.';
-        $this->identical = Judgement::identical();
+        $this->identical = CellResult::identical();
         $this->letterCase = $this->ofForm([CauseId::LetterCase]);
         $this->numberForm = $this->ofForm([CauseId::NumberForm]);
     }
 
-    public function judge(string $source, string $target): Judgement
+    public function classify(string $source, string $target): CellResult
     {
         if ($source === $target && ! $this->readsEqualBytes) {
             return $this->identical;
@@ -111,14 +111,14 @@ final class ColumnComparison
     }
 
     /** The cause of a cell that waited for its column. */
-    public function settle(string $source, string $target, string $moved, ColumnDecision $decision): Cause
+    public function resolve(string $source, string $target, string $moved, ColumnDecision $decision): Cause
     {
         $values = implode(KeyTuple::SEPARATOR, [$source, $target, $moved]);
         if (isset($this->settled[$values])) {
             return $this->settled[$values];
         }
         $entry = $this->entries?->target($source);
-        $pair = BarePair::of($entry === null ? $this->template->with($source, $target) : $this->entryTemplate->with($entry, $target), $this->catalogue->forms);
+        $pair = NormalisedPair::of($entry === null ? $this->template->with($source, $target) : $this->entryTemplate->with($entry, $target), $this->catalogue->forms);
         $cause = $this->catalogue->decided($pair, $decision, $moved) ?? $this->catalogue->valueAfter($pair);
         $facts = ($entry === null ? [] : self::AGAINST_ENTRY) + ($cause->ids === [CauseId::None] ? $this->clock($pair->pair) : []);
         $cause = $facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts);
@@ -147,7 +147,7 @@ final class ColumnComparison
     }
 
     /** Differences that a look at the bytes proves: capitals alone, zeros at the end of a number alone. No cause that comes earlier can explain them. */
-    private function simple(string $source, string $target): ?Judgement
+    private function simple(string $source, string $target): ?CellResult
     {
         $length = strlen($source);
         if ($length !== 0 && strspn($source, '0123456789.') === $length && $target !== '' && strspn($target, '0123456789.') === strlen($target)) {
@@ -174,34 +174,34 @@ final class ColumnComparison
         return str_contains($number, '.') ? rtrim(rtrim($number, '0'), '.') : $number;
     }
 
-    private function read(CellPair $pair): Judgement
+    private function read(CellPair $pair): CellResult
     {
         $early = $this->blankness($pair) ?? $this->equalBytes($pair);
         if ($early !== null) {
             return $early;
         }
         if ($this->isPlain && $this->pair->tolerance === null && $this->pair->rounding === null && $this->areDigits($pair->source) && $this->areDigits($pair->target)) {
-            return $this->value(BarePair::withoutForms($pair));
+            return $this->value(NormalisedPair::withoutForms($pair));
         }
-        $bare = BarePair::of($pair, $this->catalogue->forms);
+        $bare = NormalisedPair::of($pair, $this->catalogue->forms);
 
         return $this->readable($bare) ?? $this->form($bare) ?? $this->allowed($pair) ?? $this->value($bare);
     }
 
-    private function blankness(CellPair $pair): ?Judgement
+    private function blankness(CellPair $pair): ?CellResult
     {
         [$isBlankInSource, $isBlankInTarget] = [$pair->isBlankInSource(), $pair->isBlankInTarget()];
 
         return match (true) {
             $isBlankInSource && $isBlankInTarget => $pair->source === $pair->target ? $this->identical : null,
-            $isBlankInTarget && ! Blankness::showsNothing($pair->source) => Judgement::blank(CauseId::Blanked),
-            $isBlankInSource && ! Blankness::showsNothing($pair->target) => Judgement::blank(CauseId::Filled),
+            $isBlankInTarget && ! Blankness::showsNothing($pair->source) => CellResult::blank(CauseId::Blanked),
+            $isBlankInSource && ! Blankness::showsNothing($pair->target) => CellResult::blank(CauseId::Filled),
             default => null,
         };
     }
 
     /** Equal bytes are equal values, but not where the sides read them differently: 03/04/2024 is two days under two date forms. */
-    private function equalBytes(CellPair $pair): ?Judgement
+    private function equalBytes(CellPair $pair): ?CellResult
     {
         if ($pair->source !== $pair->target) {
             return null;
@@ -216,7 +216,7 @@ final class ColumnComparison
         return $differs || $this->source->canRead($pair->source) !== $this->target->canRead($pair->target) ? null : $this->identical;
     }
 
-    private function readable(BarePair $bare): ?Judgement
+    private function readable(NormalisedPair $bare): ?CellResult
     {
         $pair = $bare->pair;
         if ($this->pair->kind === Kind::Text || $pair->isBlankInSource() || $pair->isBlankInTarget()) {
@@ -229,24 +229,24 @@ final class ColumnComparison
             $side = $source ? 'target' : 'source';
             $isSkipped = $source ? $this->target->isSkipped($pair->target) : $this->source->isSkipped($pair->source);
 
-            return Judgement::changed(Cause::of(CauseId::Unreadable, ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : [])));
+            return CellResult::changed(Cause::of(CauseId::Unreadable, ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : [])));
         }
 
         return $this->pair->kind === Kind::DateTime ? $this->comparable($pair) : null;
     }
 
     /** An instant and a clock time without a zone cannot be compared. */
-    private function comparable(CellPair $pair): ?Judgement
+    private function comparable(CellPair $pair): ?CellResult
     {
         $moments = $pair->moments();
         if ($moments === null || $moments[0]->isInstant() === $moments[1]->isInstant()) {
             return null;
         }
 
-        return Judgement::changed(Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']));
+        return CellResult::changed(Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']));
     }
 
-    private function form(BarePair $bare): ?Judgement
+    private function form(NormalisedPair $bare): ?CellResult
     {
         $ids = $bare->pair->source === $bare->pair->target ? null : $this->catalogue->forms->explain($bare);
 
@@ -257,9 +257,9 @@ final class ColumnComparison
      * @param  non-empty-list<CauseId>  $ids
      * @param  array<string, string|int>  $facts
      */
-    private function ofForm(array $ids, array $facts = []): Judgement
+    private function ofForm(array $ids, array $facts = []): CellResult
     {
-        return $this->forgives($ids) ? Judgement::forgiven(new Cause($ids, $facts)) : Judgement::changed(new Cause($ids, $facts));
+        return $this->forgives($ids) ? CellResult::forgiven(new Cause($ids, $facts)) : CellResult::changed(new Cause($ids, $facts));
     }
 
     /** @param non-empty-list<CauseId> $ids */
@@ -274,7 +274,7 @@ final class ColumnComparison
         return true;
     }
 
-    private function allowed(CellPair $pair): ?Judgement
+    private function allowed(CellPair $pair): ?CellResult
     {
         return $this->tolerated($pair) ?? $this->rounded($pair);
     }
@@ -284,30 +284,30 @@ final class ColumnComparison
      *
      * @param  CellPair  $pair  the entry's target, and what stands in the target
      */
-    private function againstEntry(string $source, CellPair $pair): Judgement
+    private function againstEntry(string $source, CellPair $pair): CellResult
     {
         [$isBlank, $isBlankInTarget] = [$pair->isBlankInSource(), $pair->isBlankInTarget()];
         if ($pair->source === $pair->target || $isBlank && $isBlankInTarget) {
-            return Judgement::forgiven(Cause::of(CauseId::Crosswalk));
+            return CellResult::forgiven(Cause::of(CauseId::Crosswalk));
         }
-        $bare = BarePair::of($pair, $this->catalogue->forms);
+        $bare = NormalisedPair::of($pair, $this->catalogue->forms);
         $ids = $this->catalogue->forms->explain($bare);
         if ($ids !== null && $this->forgives($ids)) {
-            return Judgement::forgiven(Cause::of(CauseId::Crosswalk, ['forms' => (new Cause($ids))->id]));
+            return CellResult::forgiven(Cause::of(CauseId::Crosswalk, ['forms' => (new Cause($ids))->id]));
         }
         if ($source === $pair->target || $this->sourceForm->of($source) === $this->targetForm->of($pair->target)) {
-            return Judgement::changed(Cause::of(CauseId::Untranslated));
+            return CellResult::changed(Cause::of(CauseId::Untranslated));
         }
 
         return match (true) {
-            $isBlankInTarget => Judgement::blank(CauseId::Blanked, self::AGAINST_ENTRY),
-            $isBlank => Judgement::blank(CauseId::Filled, self::AGAINST_ENTRY),
-            $ids !== null => Judgement::changed(new Cause($ids, self::AGAINST_ENTRY)),
+            $isBlankInTarget => CellResult::blank(CauseId::Blanked, self::AGAINST_ENTRY),
+            $isBlank => CellResult::blank(CauseId::Filled, self::AGAINST_ENTRY),
+            $ids !== null => CellResult::changed(new Cause($ids, self::AGAINST_ENTRY)),
             default => $this->readable($bare) ?? $this->allowed($pair) ?? $this->value($bare, self::AGAINST_ENTRY),
         };
     }
 
-    private function tolerated(CellPair $pair): ?Judgement
+    private function tolerated(CellPair $pair): ?CellResult
     {
         $tolerance = $this->pair->tolerance;
         if ($tolerance === null) {
@@ -316,7 +316,7 @@ final class ColumnComparison
         if (($numbers = $pair->numbers()) !== null) {
             [$source, $target] = [$numbers[0]->toBigDecimal(), $numbers[1]->toBigDecimal()];
             if ($source !== null && $target !== null && $tolerance->allowsNumbers($source, $target)) {
-                return Judgement::forgiven(Cause::of(CauseId::Tolerance), $target->minus($source));
+                return CellResult::forgiven(Cause::of(CauseId::Tolerance), $target->minus($source));
             }
         }
         $moments = $pair->moments();
@@ -325,10 +325,10 @@ final class ColumnComparison
         }
         $seconds = BigDecimal::of($moments[1]->secondsSinceEpoch() - $moments[0]->secondsSinceEpoch());
 
-        return Judgement::forgiven(Cause::of(CauseId::Tolerance), $tolerance->measure === Tolerance::DAYS ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros() : $seconds);
+        return CellResult::forgiven(Cause::of(CauseId::Tolerance), $tolerance->measure === Tolerance::DAYS ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros() : $seconds);
     }
 
-    private function rounded(CellPair $pair): ?Judgement
+    private function rounded(CellPair $pair): ?CellResult
     {
         $numbers = $this->pair->rounding === null ? null : $pair->numbers();
         if ($this->pair->rounding === null || $numbers === null) {
@@ -337,16 +337,16 @@ final class ColumnComparison
         [$source, $target] = [$numbers[0]->toBigDecimal(), $numbers[1]->toBigDecimal()];
 
         return $source !== null && $target !== null && $this->pair->rounding->joins($source, $target)
-            ? Judgement::forgiven(Cause::of(CauseId::Rounding, ['places' => $this->pair->rounding->places]))
+            ? CellResult::forgiven(Cause::of(CauseId::Rounding, ['places' => $this->pair->rounding->places]))
             : null;
     }
 
     /** @param array<string, string|int> $facts */
-    private function value(BarePair $bare, array $facts = []): Judgement
+    private function value(NormalisedPair $bare, array $facts = []): CellResult
     {
         $cause = $this->catalogue->valueBefore($bare);
 
-        return $cause !== null ? Judgement::changed($facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts)) : Judgement::undecided($this->catalogue->evidence($bare));
+        return $cause !== null ? CellResult::changed($facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts)) : CellResult::undecided($this->catalogue->evidence($bare));
     }
 
     /** @return array<string, string> */

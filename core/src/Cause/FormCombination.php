@@ -41,7 +41,7 @@ final readonly class FormCombination
     }
 
     /** @return non-empty-list<CauseId>|null null when more than the form differs */
-    public function explain(BarePair $bare): ?array
+    public function explain(NormalisedPair $bare): ?array
     {
         [$pair, $full, $effective] = [$bare->pair, $bare->bare, $bare->forms];
         // Of numbers, spaces at the ends and leading zeros are part of the form.

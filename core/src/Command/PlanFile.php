@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
 
@@ -12,13 +12,13 @@ use NineTally\Core\Plan\UnusablePlan;
 final readonly class PlanFile
 {
     /**
-     * @throws NotUsable when the file cannot be read
+     * @throws UnreadableFile when the file cannot be read
      * @throws UnusablePlan with every problem and its place
      */
     public static function read(string $path): Plan
     {
-        $json = is_dir($path) ? throw NotUsable::isFolder($path) : @file_get_contents($path);
+        $json = is_dir($path) ? throw UnreadableFile::isFolder($path) : @file_get_contents($path);
 
-        return $json === false ? throw NotUsable::cannotBeOpened($path) : Plan::fromJson($json);
+        return $json === false ? throw UnreadableFile::cannotBeOpened($path) : Plan::fromJson($json);
     }
 }

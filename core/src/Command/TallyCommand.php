@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Report\FindingFiles;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Tally\CrewOfOne;
+use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
@@ -104,7 +104,7 @@ final class TallyCommand extends Command
         $plan->mustFit($source->columns(), $target->columns());
         $order->write($workspace->path, $plan);
         $workers = $this->workers($input);
-        $crew = $workers === 1 ? new CrewOfOne : new CrewOfProcesses($workers, [...Launcher::command(), 'work', $workspace->path]);
+        $crew = $workers === 1 ? new SequentialExecutor : new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]);
         $progress = ! $input->getOption('quiet') && stream_isatty(STDERR) ? new TerminalProgress($errors) : null;
         $out = $input->getOption('out');
         $listsForgiven = $order->settings->listsForgiven;
@@ -199,8 +199,8 @@ final class TallyCommand extends Command
             return $argument;
         }
         $path = "{$workspace->path}/standard-input";
-        if (@stream_copy_to_stream(STDIN, fopen($path, 'wb') ?: throw NotUsable::cannotBeOpened('standard input')) === false) {
-            throw NotUsable::cannotBeOpened('standard input');
+        if (@stream_copy_to_stream(STDIN, fopen($path, 'wb') ?: throw UnreadableFile::cannotBeOpened('standard input')) === false) {
+            throw UnreadableFile::cannotBeOpened('standard input');
         }
 
         return $path;

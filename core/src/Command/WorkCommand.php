@@ -11,7 +11,7 @@ use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-/** Does the pieces of work that it is told on standard input, one a line, and answers on standard output. Started by CrewOfProcesses. */
+/** Does the tasks of work that it is told on standard input, one a line, and answers on standard output. Started by ProcessPool. */
 #[AsCommand(name: 'work', description: 'Works for a tally of another process', hidden: true)]
 final class WorkCommand extends Command
 {
@@ -25,12 +25,12 @@ final class WorkCommand extends Command
         $workspace = $input->getArgument('workspace');
         try {
             $work = WorkOrder::read(is_string($workspace) ? $workspace : '');
-            while (($piece = fgets(STDIN)) !== false) {
-                $piece = trim($piece);
-                $work->perform($piece, static function (int $bytes, int $records) use ($output, $piece): void {
-                    $output->writeln("progress {$piece} {$bytes} {$records}", OutputInterface::OUTPUT_RAW);
+            while (($task = fgets(STDIN)) !== false) {
+                $task = trim($task);
+                $work->perform($task, static function (int $bytes, int $records) use ($output, $task): void {
+                    $output->writeln("progress {$task} {$bytes} {$records}", OutputInterface::OUTPUT_RAW);
                 });
-                $output->writeln("done {$piece}", OutputInterface::OUTPUT_RAW);
+                $output->writeln("done {$task}", OutputInterface::OUTPUT_RAW);
             }
         } catch (NineTallyException $problem) {
             $output->writeln('failed '.json_encode($problem->getMessage(), JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);

@@ -26,12 +26,12 @@ final readonly class Archive
      */
     private function __construct(private \ZipArchive $archive, private string $name, public ?PartKind $workbook, public array $files) {}
 
-    /** @throws NotUsable when it is damaged, locked, or made to burst */
+    /** @throws UnreadableFile when it is damaged, locked, or made to burst */
     public static function open(string $path, string $name): self
     {
         $archive = new \ZipArchive;
         if ($archive->open($path, \ZipArchive::RDONLY) !== true) {
-            throw NotUsable::breaksOff($name);
+            throw UnreadableFile::breaksOff($name);
         }
         $names = self::names($archive, $name);
         $type = $archive->getFromName('mimetype', 200);
@@ -49,22 +49,22 @@ final readonly class Archive
      *
      * @return resource
      *
-     * @throws NotUsable when it holds none, or several
+     * @throws UnreadableFile when it holds none, or several
      */
     public function stream(): mixed
     {
         if (count($this->files) !== 1) {
-            throw NotUsable::holdsSeveralFiles($this->name, count($this->files));
+            throw UnreadableFile::holdsSeveralFiles($this->name, count($this->files));
         }
         $stream = $this->archive->getStream($this->files[0]);
 
-        return $stream === false ? throw NotUsable::breaksOff($this->name) : $stream;
+        return $stream === false ? throw UnreadableFile::breaksOff($this->name) : $stream;
     }
 
     /**
      * Writes one of its files out, byte for byte, and no more than the archive says that it has.
      *
-     * @throws NotUsable when it is damaged
+     * @throws UnreadableFile when it is damaged
      */
     public function unpack(string $file, string $path): void
     {
@@ -73,14 +73,14 @@ final readonly class Archive
         $from = $this->archive->getStream($file);
         $to = @fopen($path, 'xb');
         if ($facts === false || $from === false || $to === false) {
-            throw NotUsable::breaksOff($this->name);
+            throw UnreadableFile::breaksOff($this->name);
         }
         $copied = stream_copy_to_stream($from, $to, $facts['size'] + 1);
         fclose($from);
         fclose($to);
         if ($copied !== $facts['size']) {
             unlink($path);
-            throw NotUsable::breaksOff($this->name);
+            throw UnreadableFile::breaksOff($this->name);
         }
     }
 
@@ -96,7 +96,7 @@ final readonly class Archive
     private static function names(\ZipArchive $archive, string $name): array
     {
         if ($archive->numFiles > self::MOST_ENTRIES) {
-            throw NotUsable::isTooLargeUnpacked($name, sprintf('it holds %s files', number_format($archive->numFiles)));
+            throw UnreadableFile::isTooLargeUnpacked($name, sprintf('it holds %s files', number_format($archive->numFiles)));
         }
         $names = [];
         $bytes = 0;
@@ -106,13 +106,13 @@ final readonly class Archive
             $names[] = $facts['name'];
             $bytes += $facts['size'];
             if ($bytes > self::MOST_BYTES || $facts['size'] > self::SMALL_BYTES && $facts['size'] > self::MOST_RATIO * max(1, $facts['comp_size'])) {
-                throw NotUsable::isTooLargeUnpacked($name, sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])));
+                throw UnreadableFile::isTooLargeUnpacked($name, sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])));
             }
             if (str_ends_with($facts['name'], 'sharedStrings.xml') && $facts['size'] > self::MOST_SHARED_STRING_BYTES) {
-                throw NotUsable::isTooLargeUnpacked($name, 'its shared texts are too many');
+                throw UnreadableFile::isTooLargeUnpacked($name, 'its shared texts are too many');
             }
             if ($facts['encryption_method'] !== \ZipArchive::EM_NONE) {
-                throw NotUsable::hasPassword($name);
+                throw UnreadableFile::hasPassword($name);
             }
         }
 

@@ -27,13 +27,13 @@ final class ByteStream
     /**
      * @param  string  $name  the file as the person knows it, for messages
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public static function open(string $path, string $name): self
     {
-        $file = is_dir($path) ? throw NotUsable::isFolder($name) : @fopen($path, 'rb');
+        $file = is_dir($path) ? throw UnreadableFile::isFolder($name) : @fopen($path, 'rb');
         if ($file === false) {
-            throw NotUsable::cannotBeOpened($name);
+            throw UnreadableFile::cannotBeOpened($name);
         }
         $beginning = (string) fread($file, 4);
         rewind($file);
@@ -51,7 +51,7 @@ final class ByteStream
      * @param  positive-int  $bytes
      * @return string at most $bytes bytes, of a packed file about as many; '' at the end
      *
-     * @throws NotUsable when a packed file breaks off
+     * @throws UnreadableFile when a packed file breaks off
      */
     public function read(int $bytes): string
     {
@@ -62,7 +62,7 @@ final class ByteStream
         while (strlen($unpacked) < $bytes) {
             $packed = (string) fread($this->file, max(1, intdiv($bytes, 4)));
             if ($packed === '') {
-                return $unpacked !== '' || $this->hasEnded ? $unpacked : throw NotUsable::breaksOff($this->name);
+                return $unpacked !== '' || $this->hasEnded ? $unpacked : throw UnreadableFile::breaksOff($this->name);
             }
             $unpacked .= $this->unpack($packed);
         }
@@ -98,7 +98,7 @@ final class ByteStream
             $before = inflate_get_read_len($this->inflating);
             $piece = @inflate_add($this->inflating, $packed);
             if ($piece === false) {
-                throw NotUsable::breaksOff($this->name);
+                throw UnreadableFile::breaksOff($this->name);
             }
             $unpacked .= $piece;
             $this->hasEnded = inflate_get_status($this->inflating) === ZLIB_STREAM_END;

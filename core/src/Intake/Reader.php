@@ -26,7 +26,7 @@ interface Reader
      * @param  (callable(int): void)|null  $onBytes  told after each block where in the file reading stands
      * @return \Generator<int, Row|RefusedRecord>
      *
-     * @throws NotUsable when a quote is never closed, or the file breaks off
+     * @throws UnreadableFile when a quote is never closed, or the file breaks off
      */
     public function records(?callable $onBytes = null): \Generator;
 
@@ -36,7 +36,7 @@ interface Reader
      * @param  (callable(int): void)|null  $onBytes
      * @return \Generator<int, Batch|RefusedRecord, mixed, int> returns the physical lines of the range
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function batches(ByteRange $range = new ByteRange, ?callable $onBytes = null): \Generator;
 

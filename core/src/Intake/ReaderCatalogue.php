@@ -29,7 +29,7 @@ final readonly class ReaderCatalogue
      * @param  string  $name  the file as the person knows it, for messages
      * @param  string|null  $delimiter  by name, instead of the one that is found
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function open(string $path, string $name, ?string $delimiter = null): Reader
     {
@@ -41,7 +41,7 @@ final readonly class ReaderCatalogue
     /**
      * @param  bool  $isText  it is known to be delimited text
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function find(string $path, string $name, bool $isText = false): FoundPart
     {
@@ -65,7 +65,7 @@ final readonly class ReaderCatalogue
     /**
      * A text read as the other kind of table, as a person says it is.
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function findAs(PartKind $kind, string $path, string $name): FoundPart
     {
@@ -76,7 +76,7 @@ final readonly class ReaderCatalogue
             : new FoundPart(PartFormat::delimited($found->format), $found->reasons);
     }
 
-    /** @throws NotUsable */
+    /** @throws UnreadableFile */
     public function openAs(string $path, string $name, PartFormat $format): Reader
     {
         return match ($format->kind) {

@@ -21,7 +21,7 @@ final readonly class TextLines
      * @param  (callable(int): void)|null  $onBytes
      * @return \Generator<int, string|null> number of the line, from 1 => the line without its end; null: longer than the row limit
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function read(?callable $onBytes = null): \Generator
     {

@@ -8,7 +8,7 @@ use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Delimited\StrayQuotes;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Row\Row;
 
 /**
@@ -122,7 +122,7 @@ final readonly class KeyOffsetIndex
             $lines += $batches->getReturn();
             $onRange === null || $onRange($range->end ?? $reader->bytes());
         }
-        $file = new UnfinishedFile($path);
+        $file = new AtomicFile($path);
         foreach ($buckets as $bucket => $entries) {
             $entries = (string) @file_get_contents("{$folder}/keys-{$bucket}").$entries;
             @unlink("{$folder}/keys-{$bucket}");
@@ -132,7 +132,7 @@ final readonly class KeyOffsetIndex
                 $file->write(implode('', $sorted));
             }
         }
-        UnfinishedFile::whole("{$path}.ranges", serialize($held));
+        AtomicFile::put("{$path}.ranges", serialize($held));
         $file->finish();
     }
 

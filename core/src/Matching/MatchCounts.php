@@ -7,7 +7,7 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
 
-/** What matching counted: rows of both sides by class, and the cells of each column pair. Counts of several pieces of work add up. */
+/** What matching counted: rows of both sides by class, and the cells of each column pair. Counts of several tasks of work add up. */
 final class MatchCounts
 {
     /** @var array<string, array<string, int>> side => class => rows */

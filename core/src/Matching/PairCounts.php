@@ -7,7 +7,7 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Cause\ColumnEvidence;
 use NineTally\Core\Comparison\CellClass;
 
-/** What was counted in one column pair. Counts of several pieces of work add up. */
+/** What was counted in one column pair. Counts of several tasks of work add up. */
 final class PairCounts
 {
     /** @var array{forgiven: int, changed: int, blanked: int, filled: int} */

@@ -31,7 +31,7 @@ final class PartitionMatch
 
     private readonly RepeatedRows $repeated;
 
-    private readonly HeavyKeys $heavyKeys;
+    private readonly SkewedKeys $skewedKeys;
 
     /**
      * @param  SpillReader|null  $pairs  rows that paired while both sides were read at once
@@ -51,7 +51,7 @@ final class PartitionMatch
         private readonly PostingBuffer $postings,
     ) {
         $this->repeated = new RepeatedRows($source, $target, $counts);
-        $this->heavyKeys = new HeavyKeys($source, $target, $this->repeated, $largeBytes);
+        $this->skewedKeys = new SkewedKeys($source, $target, $this->repeated, $largeBytes);
     }
 
     /**
@@ -63,7 +63,7 @@ final class PartitionMatch
     public function run(int $partition, bool $isOfBridges, string $path): array
     {
         $this->findings = ['source' => [], 'target' => []];
-        $heavy = $this->heavyKeys->find($partition);
+        $heavy = $this->skewedKeys->find($partition);
         $source = $this->load($this->source->spill, $partition, $heavy);
         $target = $this->load($this->target->spill, $partition, $heavy);
         if ($this->pairs !== null) {
@@ -89,7 +89,7 @@ final class PartitionMatch
             if ($source->bodies[$place] === $target->bodies[$other] && ! $looksAtAll) {
                 $agreed++;
             } else {
-                $this->meet((string) $key, $source, $place, $target, $other);
+                $this->comparePair((string) $key, $source, $place, $target, $other);
             }
         }
         $this->counts->countMet(RowClass::Agreed, $agreed);
@@ -99,10 +99,10 @@ final class PartitionMatch
             [$missing, $extra] = $this->bridge($source, $missing, $target, $extra);
         }
         foreach ($missing as $key => $place) {
-            $this->alone(Side::Source, (string) $key, $source, $place);
+            $this->recordUnmatched(Side::Source, (string) $key, $source, $place);
         }
         foreach ($extra as $key => $place) {
-            $this->alone(Side::Target, (string) $key, $target, $place);
+            $this->recordUnmatched(Side::Target, (string) $key, $target, $place);
         }
 
         return $this->write($path, $partition, $heavy);
@@ -135,12 +135,12 @@ final class PartitionMatch
         $this->counts->countMet(RowClass::Agreed, count($pairs->keys) - count($back));
 
         return [
-            $source->with($pairs, $back, static fn(int $place): int => SideBySideScan::linesOf($pairs->lines->at($place))['source']),
-            $target->with($pairs, $back, static fn(int $place): int => SideBySideScan::linesOf($pairs->lines->at($place))['target']),
+            $source->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['source']),
+            $target->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['target']),
         ];
     }
 
-    private function meet(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void
+    private function comparePair(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void
     {
         $line = $source->lines->at($place);
         if ($this->keyColumns !== [] && ! $isBridged) {
@@ -168,7 +168,7 @@ final class PartitionMatch
         }
     }
 
-    private function alone(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal = 1, int $sourceRows = 0, int $targetRows = 0): void
+    private function recordUnmatched(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal = 1, int $sourceRows = 0, int $targetRows = 0): void
     {
         $isSource = $side === Side::Source;
         $reason = match (true) {
@@ -244,11 +244,11 @@ final class PartitionMatch
         }
         ['source' => $keptSource, 'target' => $keptTarget] = $keptPlaces;
         if ($keptSource !== null && $keptTarget !== null) {
-            $this->meet($key, $source, $keptSource[0], $target, $keptTarget[0], $keptSource[1], $group->rows['source'], $group->rows['target']);
+            $this->comparePair($key, $source, $keptSource[0], $target, $keptTarget[0], $keptSource[1], $group->rows['source'], $group->rows['target']);
         } elseif ($keptSource !== null) {
-            $this->alone(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
+            $this->recordUnmatched(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
         } elseif ($keptTarget !== null) {
-            $this->alone(Side::Target, $key, $target, $keptTarget[0], $keptTarget[1], targetRows: $group->rows['target']);
+            $this->recordUnmatched(Side::Target, $key, $target, $keptTarget[0], $keptTarget[1], targetRows: $group->rows['target']);
         }
     }
 
@@ -261,13 +261,13 @@ final class PartitionMatch
         [$sourceRows, $targetRows] = [count($sourcePlaces), count($targetPlaces)];
         foreach ($sourcePlaces as $nth => $place) {
             if (isset($targetPlaces[$nth])) {
-                $this->meet($key, $source, $place, $target, $targetPlaces[$nth], $nth + 1, $sourceRows, $targetRows);
+                $this->comparePair($key, $source, $place, $target, $targetPlaces[$nth], $nth + 1, $sourceRows, $targetRows);
             } else {
-                $this->alone(Side::Source, $key, $source, $place, $nth + 1, $sourceRows, $targetRows);
+                $this->recordUnmatched(Side::Source, $key, $source, $place, $nth + 1, $sourceRows, $targetRows);
             }
         }
         foreach (array_slice($targetPlaces, $sourceRows, null, true) as $nth => $place) {
-            $this->alone(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
+            $this->recordUnmatched(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
         }
     }
 
@@ -282,7 +282,7 @@ final class PartitionMatch
     {
         foreach ($this->bridges as $number => ['source' => $sourceKey, 'target' => $targetKey]) {
             if (isset($missing[$sourceKey], $extra[$targetKey])) {
-                $this->meet($sourceKey, $source, $missing[$sourceKey], $target, $extra[$targetKey], isBridged: true);
+                $this->comparePair($sourceKey, $source, $missing[$sourceKey], $target, $extra[$targetKey], isBridged: true);
                 unset($missing[$sourceKey], $extra[$targetKey]);
             } else {
                 $this->counts->idleBridges[] = $number;
@@ -311,7 +311,7 @@ final class PartitionMatch
         $targetCells = explode(Batch::CELL_END, $target);
         foreach (explode(Batch::CELL_END, $source) as $column => $cell) {
             if ($cell !== $targetCells[$column]) {
-                $cause = (string) $this->keyColumns[$column]->judge($cell, $targetCells[$column])->cause?->id;
+                $cause = (string) $this->keyColumns[$column]->classify($cell, $targetCells[$column])->cause?->id;
                 $this->counts->keyForgiven[$column][$cause] = ($this->counts->keyForgiven[$column][$cause] ?? 0) + 1;
                 $this->postings->of(RowComparison::keyPattern($column, $cause))->add($line);
             }
@@ -363,14 +363,14 @@ final class PartitionMatch
      */
     private function write(string $path, int $partition, array $heavy): array
     {
-        $groups = $this->heavyKeys->groups($partition, $heavy);
-        $this->meetHeavy($groups, $this->heavyKeys->keptRows($partition, $groups));
+        $groups = $this->skewedKeys->groups($partition, $heavy);
+        $this->compareSkewed($groups, $this->skewedKeys->keptRows($partition, $groups));
         $written = ['source' => false, 'target' => false];
         foreach ([$this->source, $this->target] as $side) {
             $name = $side->side->value;
             ksort($this->findings[$name]);
             $spool = new FindingSpool("{$path}.{$name}");
-            foreach ($this->heavyKeys->among($this->findings[$name], $side, $partition, $groups) as $entry) {
+            foreach ($this->skewedKeys->among($this->findings[$name], $side, $partition, $groups) as $entry) {
                 $spool->add($entry);
             }
             $this->findings[$name] = [];
@@ -384,18 +384,18 @@ final class PartitionMatch
      * @param  array<string, RepeatedKey>  $groups
      * @param  array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}>  $kept
      */
-    private function meetHeavy(array $groups, array $kept): void
+    private function compareSkewed(array $groups, array $kept): void
     {
         foreach ($kept as $key => $rows) {
             [$source, $sourceOrdinal] = $rows['source'] ?? [null, 1];
             [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
             $counts = $groups[$key]->rows;
             if ($source !== null && $target !== null) {
-                $this->meet((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
+                $this->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
             } elseif ($source !== null) {
-                $this->alone(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
+                $this->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
             } elseif ($target !== null) {
-                $this->alone(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
+                $this->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
             }
         }
     }

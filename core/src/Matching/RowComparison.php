@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Cause\CellResult;
 use NineTally\Core\Cause\ColumnComparison;
-use NineTally\Core\Cause\Judgement;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
@@ -58,7 +58,7 @@ final class RowComparison
             if ($column->hasCrosswalk && $column->lacksEntry($sourceCell)) {
                 $counts->lackEntry($sourceCell);
             }
-            $judgement = $column->judge($sourceCell, $targetCell);
+            $judgement = $column->classify($sourceCell, $targetCell);
             if ($judgement->class === CellClass::Identical) {
                 continue;
             }
@@ -85,13 +85,13 @@ final class RowComparison
         foreach ($waiting as $pair => [$judgement, $sourceCell, $targetCell]) {
             $moved = $moves[$pair] ?? '';
             $cells[$pair] = [$pair, $judgement->class->value, (string) $judgement->cause?->id, $judgement->cause->facts ?? [], $moved];
-            $this->testify($this->counts->pairs[$pair], $judgement, $moved);
+            $this->collect($this->counts->pairs[$pair], $judgement, $moved);
         }
 
         return array_values($cells);
     }
 
-    private function forgive(int $pair, PairCounts $counts, Judgement $judgement, int $line, string $source, string $target): void
+    private function forgive(int $pair, PairCounts $counts, CellResult $judgement, int $line, string $source, string $target): void
     {
         $counts->cells['forgiven']++;
         $pattern = $counts->forgiven[$judgement->key] ??= new ForgivenPattern($judgement->cause->id ?? '', $judgement->cause->facts ?? []);
@@ -102,7 +102,7 @@ final class RowComparison
         }
     }
 
-    private function testify(PairCounts $counts, Judgement $judgement, string $moved): void
+    private function collect(PairCounts $counts, CellResult $judgement, string $moved): void
     {
         if ($judgement->class === CellClass::Changed) {
             $counts->evidence->add($judgement->evidence + ($moved === '' ? [] : [CauseId::Moved->value => [$moved]]));

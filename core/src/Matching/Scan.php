@@ -22,7 +22,7 @@ final readonly class Scan
     public function __construct(
         private Side $side,
         private Reader $reader,
-        private SideLayout $layout,
+        private RowEncoding $layout,
         private KeyForm $keyForm,
         private array $bridgedKeys,
         private int $partitions,
@@ -119,7 +119,7 @@ final readonly class Scan
             $rest = '';
             $body = $row;
             if (! $isWhole) {
-                $end = (int) strpos($row, SideLayout::BODY);
+                $end = (int) strpos($row, RowEncoding::BODY);
                 $rest = substr($row, 0, $end);
                 $body = substr($row, $end + 1);
             }

@@ -26,6 +26,6 @@ final class ScanResult
 
     public bool $hasFindings = false;
 
-    /** The file was divided by counting quotes, and that was wrong: see TallyWork::piecesAfterStrayQuotes(). */
+    /** The file was divided by counting quotes, and that was wrong: see TallyWork::tasksAfterStrayQuotes(). */
     public bool $hasStrayQuotes = false;
 }

@@ -22,7 +22,7 @@ final readonly class SideRows
     public function __construct(
         public Side $side,
         public SpillReader $spill,
-        public SideLayout $layout,
+        public RowEncoding $layout,
         public RepeatsPolicy $policy,
         private array $deciders,
         private array $uncompared,

@@ -7,7 +7,7 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
-use NineTally\Core\Profile\Demand;
+use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
@@ -18,7 +18,7 @@ use NineTally\Core\Value\Reading;
 /**
  * Which row is which, what must be equal, and what may differ.
  *
- * @phpstan-import-type DemandDocument from Demand
+ * @phpstan-import-type DemandDocument from ColumnConstraint
  */
 final readonly class Plan
 {

@@ -6,7 +6,7 @@ namespace NineTally\Core\Plan;
 
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
-use NineTally\Core\Profile\Demand;
+use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
@@ -27,7 +27,7 @@ use Opis\JsonSchema\Validator;
  *
  * @phpstan-import-type Declared from DeclaredReading
  * @phpstan-import-type StepDocument from StepCatalogue
- * @phpstan-import-type DemandDocument from Demand
+ * @phpstan-import-type DemandDocument from ColumnConstraint
  *
  * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type ReferenceDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}

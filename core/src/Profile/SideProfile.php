@@ -14,7 +14,7 @@ final readonly class SideProfile
     /** @param list<ColumnProfile> $columns */
     private function __construct(public int $read, public int $refused, public array $columns) {}
 
-    /** @throws \NineTally\Core\Intake\NotUsable */
+    /** @throws \NineTally\Core\Intake\UnreadableFile */
     public static function of(Reader $reader): self
     {
         return self::ofRecords($reader->columns()->names, $reader->records());

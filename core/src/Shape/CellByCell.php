@@ -15,21 +15,21 @@ abstract class CellByCell extends RowByRow
 
     final public function columns(array $columns): array
     {
-        ColumnPlaces::of($columns)->all($this->chosen);
+        ColumnIndex::of($columns)->all($this->chosen);
 
         return $columns;
     }
 
     final protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $places = ColumnIndex::of($columns)->all($this->chosen);
         $alterations = [];
         foreach ($this->chosen as $nth => $column) {
             $alterations[$places[$nth]] = $this->alteration($column, $context);
         }
         $figures = $context->figures;
 
-        return static function (Cells $row) use ($alterations, $figures, $columns): array {
+        return static function (RowCursor $row) use ($alterations, $figures, $columns): array {
             $cells = $row->cells;
             foreach ($alterations as $place => $alter) {
                 $before = $cells[$place];

@@ -28,7 +28,7 @@ final readonly class PartStack
         }
         $columns = array_map(strval(...), array_keys($names));
         if ($originColumn !== null) {
-            ColumnPlaces::of($columns)->mustBeFree([$originColumn]);
+            ColumnIndex::of($columns)->mustBeFree([$originColumn]);
         }
         $this->columns = $originColumn === null ? $columns : [...$columns, $originColumn];
     }
@@ -61,7 +61,7 @@ final readonly class PartStack
      * @param  (callable(int): void)|null  $onBytes  told how many bytes have been read of all parts
      * @return \Generator<int, list<string>|RefusedRecord> by origin
      *
-     * @throws \NineTally\Core\Intake\NotUsable
+     * @throws \NineTally\Core\Intake\UnreadableFile
      */
     public function records(?callable $onBytes = null): \Generator
     {
@@ -73,13 +73,13 @@ final readonly class PartStack
             };
             $base = (new RecordPlace($position + 1, 0))->origin();
             foreach ($reader->records($onBytesOfPart) as $record) {
-                yield $base + $record->line => $record instanceof RefusedRecord ? $record : ($arrange === null ? $record->cells : $arrange(new Cells($record->cells)));
+                yield $base + $record->line => $record instanceof RefusedRecord ? $record : ($arrange === null ? $record->cells : $arrange(new RowCursor($record->cells)));
             }
             $before += $reader->bytes();
         }
     }
 
-    /** @return (\Closure(Cells): list<string>)|null null where cells stand as they should */
+    /** @return (\Closure(RowCursor): list<string>)|null null where cells stand as they should */
     private function arrangement(Reader $reader, string $label): ?\Closure
     {
         $names = $reader->columns()->names;
@@ -89,7 +89,7 @@ final readonly class PartStack
         $places = array_map(fn(string $name): ?int => $reader->columns()->has($name) ? $reader->columns()->positionOf($name) : null, $this->columns);
         $labelled = $this->originColumn === null ? null : count($this->columns) - 1;
 
-        return static function (Cells $row) use ($places, $labelled, $label): array {
+        return static function (RowCursor $row) use ($places, $labelled, $label): array {
             $cells = $row->cells;
             $arranged = [];
             foreach ($places as $place) {

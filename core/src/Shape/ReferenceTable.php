@@ -55,7 +55,7 @@ final readonly class ReferenceTable
     public function places(array $names): array
     {
         try {
-            return ColumnPlaces::of($this->columns)->all($names);
+            return ColumnIndex::of($this->columns)->all($names);
         } catch (UnusableStep $problem) {
             throw UnusableStep::because(sprintf('In the reference "%s": %s', $this->name, $problem->getMessage()));
         }

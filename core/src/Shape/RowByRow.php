@@ -9,7 +9,7 @@ abstract class RowByRow implements Step
 {
     /**
      * @param  list<string>  $columns
-     * @return \Closure(Cells): (list<string>|null) null leaves the row out
+     * @return \Closure(RowCursor): (list<string>|null) null leaves the row out
      */
     abstract protected function bind(array $columns, StepContext $context): \Closure;
 
@@ -17,7 +17,7 @@ abstract class RowByRow implements Step
     {
         $alter = $this->bind($columns, $context);
         $figures = $context->figures;
-        $row = new Cells;
+        $row = new RowCursor;
         foreach ($rows as $origin => $cells) {
             $figures->in++;
             $row->cells = $cells;

@@ -7,8 +7,8 @@ namespace NineTally\Core\Shape;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Matching\Spill\OpenFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
+use NineTally\Core\Matching\Spill\WorkspaceReader;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
@@ -25,7 +25,7 @@ final class ShapedReader implements Reader
 
     public readonly ShapeLedger $ledger;
 
-    private ?OpenFile $origins = null;
+    private ?WorkspaceReader $origins = null;
 
     /** @var array{int, string} the origins that were read last: from which record on, and their bytes */
     private array $window = [1, ''];
@@ -61,7 +61,7 @@ final class ShapedReader implements Reader
         [$from, $bytes] = $this->window;
         $at = ($line - $from) * self::ORIGIN_BYTES;
         if ($at < 0 || $at + self::ORIGIN_BYTES > strlen($bytes)) {
-            $this->origins ??= OpenFile::forReading($this->side->path('origins'));
+            $this->origins ??= WorkspaceReader::forReading($this->side->path('origins'));
             $records = $this->ledger->shaped + $this->ledger->refused;
             $this->window = [$line, $this->origins->readAt(($line - 1) * self::ORIGIN_BYTES, self::ORIGIN_BYTES * max(1, min(1_024, $records - $line + 1)))];
             [$at, $bytes] = [0, $this->window[1]];

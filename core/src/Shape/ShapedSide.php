@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Shape;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Row\RefusedRecord;
 
 /**
@@ -40,7 +40,7 @@ final readonly class ShapedSide
      * @param  callable(int, int): void  $onProgress  told bytes and records read
      *
      * @throws UnusableStep
-     * @throws \NineTally\Core\Intake\NotUsable
+     * @throws \NineTally\Core\Intake\UnreadableFile
      */
     public function make(PartStack $parts, Shape $shape, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
     {
@@ -48,7 +48,7 @@ final readonly class ShapedSide
             throw \NineTally\Core\Matching\Spill\WorkspaceFailure::writing($this->folder);
         }
         $columns = $shape->columns($parts->columns, $side);
-        $files = ['rows' => new UnfinishedFile("{$this->folder}/rows"), 'origins' => new UnfinishedFile("{$this->folder}/origins"), 'left-out' => new UnfinishedFile("{$this->folder}/left-out"), 'merged' => new UnfinishedFile("{$this->folder}/merged")];
+        $files = ['rows' => new AtomicFile("{$this->folder}/rows"), 'origins' => new AtomicFile("{$this->folder}/origins"), 'left-out' => new AtomicFile("{$this->folder}/left-out"), 'merged' => new AtomicFile("{$this->folder}/merged")];
         $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'shaped' => 0, 'steps' => [], 'references' => []];
         $figures = $names = [];
         $buffers = array_fill_keys(array_keys($files), '');
@@ -97,7 +97,7 @@ final readonly class ShapedSide
                 $write('origins', pack('J', $origin));
             }
         } catch (\Throwable $problem) {
-            array_map(static fn(UnfinishedFile $file) => $file->discard(), $files);
+            array_map(static fn(AtomicFile $file) => $file->discard(), $files);
             throw $problem;
         }
         foreach ($files as $name => $file) {
@@ -109,7 +109,7 @@ final readonly class ShapedSide
         }
         $ledger['references'] = $references->ledgers();
         ShapeLedger::of($ledger)->mustHold();
-        UnfinishedFile::whole("{$this->folder}/ledger.json", json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE));
+        AtomicFile::put("{$this->folder}/ledger.json", json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE));
     }
 
     public function ledger(): ShapeLedger
@@ -132,7 +132,7 @@ final readonly class ShapedSide
      */
     public function leftOut(): \Generator
     {
-        $file = \NineTally\Core\Matching\Spill\OpenFile::forReading($this->path('left-out'));
+        $file = \NineTally\Core\Matching\Spill\WorkspaceReader::forReading($this->path('left-out'));
         while (($head = $file->read(24)) !== '') {
             /** @var array{origin: int, kept: int, step: int, size: int} $fields */
             $fields = unpack('Jorigin/Jkept/Nstep/Nsize', $head);

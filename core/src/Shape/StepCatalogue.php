@@ -30,7 +30,7 @@ final readonly class StepCatalogue
         /** @var list<string> $into */
         $into = (array) ($step['into'] ?? []);
         $name = $into[0] ?? '';
-        $order = isset($step['order']) ? new Order($step['order']['column'], Kind::from($step['order']['kind'] ?? 'text'), $step['order']['highestFirst'] ?? false) : null;
+        $order = isset($step['order']) ? new SortKey($step['order']['column'], Kind::from($step['order']['kind'] ?? 'text'), $step['order']['highestFirst'] ?? false) : null;
 
         return match ($step['kind']) {
             'keep-columns' => new Steps\KeepColumns($columns),

@@ -11,13 +11,13 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\BlankCells;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\MergeScan;
 use NineTally\Core\Matching\MovedValues;
 use NineTally\Core\Matching\PartitionMatch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\RowComparison;
+use NineTally\Core\Matching\RowEncoding;
 use NineTally\Core\Matching\Scan;
-use NineTally\Core\Matching\SideBySideScan;
-use NineTally\Core\Matching\SideLayout;
 use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Bridge;
@@ -44,9 +44,9 @@ final class TallyParts
     /** @var array<string, KeyForm> by side */
     private array $keyForms = [];
 
-    private readonly SideLayout $sourceLayout;
+    private readonly RowEncoding $sourceLayout;
 
-    private readonly SideLayout $targetLayout;
+    private readonly RowEncoding $targetLayout;
 
     public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly TallySettings $settings)
     {
@@ -63,9 +63,9 @@ final class TallyParts
         return new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes(), new BlankCells($layout->pairedPositions, $this->readings($side)));
     }
 
-    public function sideBySideScan(): SideBySideScan
+    public function sideBySideScan(): MergeScan
     {
-        return new SideBySideScan(['source' => $this->scan(Side::Source), 'target' => $this->scan(Side::Target)], count($this->plan->key), $this->partitions, $this->settings->bufferBytes());
+        return new MergeScan(['source' => $this->scan(Side::Source), 'target' => $this->scan(Side::Target)], count($this->plan->key), $this->partitions, $this->settings->bufferBytes());
     }
 
     /** Only where equal bytes are equal rows, and nothing but the key decides about a row. */
@@ -148,7 +148,7 @@ final class TallyParts
         );
     }
 
-    /** @return array{SideLayout, SideLayout} */
+    /** @return array{RowEncoding, RowEncoding} */
     private function layouts(Columns $source, Columns $target): array
     {
         $sourceKey = $source->positionsOf($this->plan->keyNames(Side::Source));
@@ -158,7 +158,7 @@ final class TallyParts
         $isWhole = $this->hasPlainKeys() && $source->count() === $target->count() && $sourceKey === $targetKey && $sourcePaired === $targetPaired
             && count(array_unique([...$sourceKey, ...$sourcePaired])) === $source->count();
 
-        return [new SideLayout($sourceKey, $sourcePaired, $source->count(), $isWhole), new SideLayout($targetKey, $targetPaired, $target->count(), $isWhole)];
+        return [new RowEncoding($sourceKey, $sourcePaired, $source->count(), $isWhole), new RowEncoding($targetKey, $targetPaired, $target->count(), $isWhole)];
     }
 
     private function hasPlainKeys(): bool

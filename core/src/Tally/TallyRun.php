@@ -6,8 +6,8 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Measure\UnbalancedTally;
@@ -33,7 +33,7 @@ final class TallyRun
 
     private readonly TallyWork $work;
 
-    /** @var array<string, array{bytes: int, records: int}> by piece */
+    /** @var array<string, array{bytes: int, records: int}> by task */
     private array $readOf = [];
 
     private int $partitionsMatched = 0;
@@ -44,7 +44,7 @@ final class TallyRun
     private ?array $records = null;
 
     /**
-     * @param  string  $workspace  a folder of the run's own; pieces that stand there already are not done again
+     * @param  string  $workspace  a folder of the run's own; tasks that stand there already are not done again
      *
      * @throws UnusablePlan
      */
@@ -55,7 +55,7 @@ final class TallyRun
         string $workspace,
         private readonly Progress $progress = new SilentProgress,
         private readonly TallySettings $settings = new TallySettings,
-        private readonly Crew $crew = new CrewOfOne,
+        private readonly TaskExecutor $executor = new SequentialExecutor,
     ) {
         $this->work = new TallyWork($plan, $source, $target, $workspace, $settings);
     }
@@ -65,24 +65,24 @@ final class TallyRun
      *
      * @return \Generator<int, RowFinding, mixed, Summary> the Summary when all have been taken
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      * @throws TallyCancelled
      * @throws UnbalancedTally before the first finding, if the sums do not add up
      */
     public function findings(): \Generator
     {
-        $this->read($this->work->scanPieces());
-        $this->read($this->work->piecesAfterStrayQuotes());
+        $this->read($this->work->scanTasks());
+        $this->read($this->work->tasksAfterStrayQuotes());
         $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
         [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
         (new Balance($source, $target))->mustHold();
 
-        $placing = new FindingPlacing($this->plan, $this->source, $this->target, $this->work->parts->comparisons(), $this->work->parts->catalogue, $counts, $this->work->valueCounts(), $this->leftOutKeys());
-        yield from $this->merge($source, $target, $placing);
+        $assembler = new FindingAssembler($this->plan, $this->source, $this->target, $this->work->parts->comparisons(), $this->work->parts->catalogue, $counts, $this->work->valueCounts(), $this->leftOutKeys());
+        yield from $this->merge($source, $target, $assembler);
 
-        return new Summary($source, $target, $placing->columns(), $placing->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $placing->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)], ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []], $placing->reasons(), $counts->undecided());
+        return new Summary($source, $target, $assembler->columns(), $assembler->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $assembler->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)], ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []], $assembler->reasons(), $counts->undecided());
     }
 
     /**
@@ -121,27 +121,27 @@ final class TallyRun
         return $reader instanceof ShapedReader ? $reader->ledger : null;
     }
 
-    /** @param list<string> $pieces */
-    private function read(array $pieces): void
+    /** @param list<string> $tasks */
+    private function read(array $tasks): void
     {
-        $this->crew->perform($this->work, $pieces, function (string $piece, int $bytes, int $records): void {
-            $this->readOf[$piece] = ['bytes' => $bytes, 'records' => $records];
+        $this->executor->perform($this->work, $tasks, function (string $task, int $bytes, int $records): void {
+            $this->readOf[$task] = ['bytes' => $bytes, 'records' => $records];
             $share = array_sum(array_column($this->readOf, 'bytes')) / max(1, $this->source->bytes() + $this->target->bytes());
             $this->report(Phase::Reading, self::SHARE_READING * min(1.0, $share));
-        }, static fn(string $piece) => null);
+        }, static fn(string $task) => null);
     }
 
     private function match(): void
     {
         $this->report(Phase::Matching, self::SHARE_READING);
-        $this->crew->perform($this->work, $this->work->matchPieces(), static fn(string $piece, int $bytes, int $records) => null, function (): void {
+        $this->executor->perform($this->work, $this->work->matchTasks(), static fn(string $task, int $bytes, int $records) => null, function (): void {
             $this->partitionsMatched++;
-            $this->report(Phase::Matching, self::SHARE_READING + self::SHARE_MATCHING * $this->partitionsMatched / count($this->work->matchPieces()));
+            $this->report(Phase::Matching, self::SHARE_READING + self::SHARE_MATCHING * $this->partitionsMatched / count($this->work->matchTasks()));
         });
     }
 
     /** @return \Generator<int, RowFinding> */
-    private function merge(SideCounts $source, SideCounts $target, FindingPlacing $placing): \Generator
+    private function merge(SideCounts $source, SideCounts $target, FindingAssembler $assembler): \Generator
     {
         $expected = $source->refused + $source->unkeyed + $source->repeated + $source->changed + $source->unmatched
             + $target->refused + $target->unkeyed + $target->repeated + $target->unmatched;
@@ -149,7 +149,7 @@ final class TallyRun
         foreach (Side::cases() as $side) {
             foreach ($this->work->entries($side) as $linesBefore => $entry) {
                 $isFinding = $entry->class !== RowClass::Agreed;
-                yield $placing->place($entry, $linesBefore, $isFinding ? ++$sequence : 0);
+                yield $assembler->assemble($entry, $linesBefore, $isFinding ? ++$sequence : 0);
                 if (++$passed % self::FINDINGS_A_REPORT === 0) {
                     $this->report(Phase::Merging, $this->mergedShare($sequence, $expected));
                 }
@@ -168,7 +168,7 @@ final class TallyRun
 
     private function report(Phase $phase, float $done): void
     {
-        // Pieces end in any order; what was shown as done stays done.
+        // Tasks end in any order; what was shown as done stays done.
         $this->done = max($this->done, $done);
         $this->progress->report(new ProgressReport($phase, $this->done, $this->records ?? $this->recordsSoFar(), $this->partitionsMatched, $this->work->parts->partitions));
     }
@@ -182,9 +182,9 @@ final class TallyRun
     private function recordsSoFar(): array
     {
         $records = ['source' => 0, 'target' => 0];
-        foreach ($this->readOf as $piece => $read) {
-            // A piece that reads both sides at once counts the records of both together.
-            $sides = str_starts_with($piece, 'both') ? ['source', 'target'] : [str_starts_with($piece, 'source') ? 'source' : 'target'];
+        foreach ($this->readOf as $task => $read) {
+            // A task that reads both sides at once counts the records of both together.
+            $sides = str_starts_with($task, 'both') ? ['source', 'target'] : [str_starts_with($task, 'source') ? 'source' : 'target'];
             foreach ($sides as $side) {
                 $records[$side] += intdiv($read['records'], count($sides));
             }

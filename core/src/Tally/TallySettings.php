@@ -18,7 +18,7 @@ final readonly class TallySettings
      * @param  int  $memory  bytes that a process should stay below
      * @param  int|null  $partitions  a power of two; null: by the size of the source
      * @param  bool  $triesSideBySide  both sides are read at once where they come in the same order
-     * @param  int  $rangeBytes  about how much of a file one piece of reading takes
+     * @param  int  $rangeBytes  about how much of a file one task of reading takes
      */
     public function __construct(public int $memory = self::MEMORY, public ?int $partitions = null, public int $rangeBytes = 32 * 1024 * 1024, public bool $listsForgiven = false, public bool $triesSideBySide = true) {}
 

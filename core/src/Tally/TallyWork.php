@@ -11,22 +11,22 @@ use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\FindingSpool;
 use NineTally\Core\Matching\Spill\SpillReader;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Reading;
 
 /**
- * The work of a tally in pieces: ranges of both sides to be read, then partitions to be matched.
+ * The work of a tally in tasks: ranges of both sides to be read, then partitions to be matched.
  *
- * Each piece is idempotent and leaves a file when it is done, so any worker can do any of them, again if need be, and they
+ * Each task is idempotent and leaves a file when it is done, so any worker can do any of them, again if need be, and they
  * may be divided among processes that share the workspace.
  */
 final class TallyWork
 {
-    /** The piece that reads both sides at once. */
+    /** The task that reads both sides at once. */
     private const BOTH_SIDES = 'both-0';
 
     public readonly TallyParts $parts;
@@ -54,20 +54,20 @@ final class TallyWork
         $this->results = new TaskResults($workspace);
     }
 
-    /** @return list<string> names of the pieces that read both sides */
-    public function scanPieces(): array
+    /** @return list<string> names of the tasks that read both sides */
+    public function scanTasks(): array
     {
         if ($this->readsSideBySide()) {
             return [self::BOTH_SIDES];
         }
-        $pieces = [];
+        $tasks = [];
         foreach (Side::cases() as $side) {
             foreach (array_keys($this->rangesOf($side)) as $number) {
-                $pieces[] = "{$side->value}-{$number}";
+                $tasks[] = "{$side->value}-{$number}";
             }
         }
 
-        return $pieces;
+        return $tasks;
     }
 
     /** Decided once by whoever asks first, and written down: every worker has to divide the work alike. */
@@ -78,7 +78,7 @@ final class TallyWork
         }
         [$yes, $no] = ["{$this->workspace}/side-by-side", "{$this->workspace}/one-after-the-other"];
         if (! is_file($yes) && ! is_file($no)) {
-            UnfinishedFile::whole($this->parts->couldBeReadSideBySide() && $this->parts->sideBySideScan()->isWorthwhile() ? $yes : $no, '');
+            AtomicFile::put($this->parts->couldBeReadSideBySide() && $this->parts->sideBySideScan()->isWorthwhile() ? $yes : $no, '');
         }
 
         return $this->readsSideBySide = is_file($yes);
@@ -94,52 +94,52 @@ final class TallyWork
         return $results['source'];
     }
 
-    /** @return list<string> names of the pieces that match; all of reading must be done */
-    public function matchPieces(): array
+    /** @return list<string> names of the tasks that match; all of reading must be done */
+    public function matchTasks(): array
     {
         return array_map(static fn(int $partition): string => "match-{$partition}", range(0, $this->parts->partitions - ($this->plan->bridges === [] ? 1 : 0)));
     }
 
-    /** @param callable(int, int): void $onProgress while reading: bytes of this piece, and records, so far */
-    public function perform(string $piece, callable $onProgress): void
+    /** @param callable(int, int): void $onProgress while reading: bytes of this task, and records, so far */
+    public function perform(string $task, callable $onProgress): void
     {
-        if ($this->isDone($piece)) {
+        if ($this->isDone($task)) {
             return;
         }
-        [$kind, $number] = explode('-', $piece);
+        [$kind, $number] = explode('-', $task);
         $result = match ($kind) {
-            'match' => $this->match((int) $number, $piece),
+            'match' => $this->match((int) $number, $task),
             'both' => $this->scanBoth($onProgress),
-            default => $this->scan(Side::from($kind), (int) $number, $piece, $onProgress),
+            default => $this->scan(Side::from($kind), (int) $number, $task, $onProgress),
         };
-        $this->results->keep($piece, $result);
+        $this->results->keep($task, $result);
     }
 
-    public function isDone(string $piece): bool
+    public function isDone(string $task): bool
     {
-        return $this->results->isDone($piece);
+        return $this->results->isDone($task);
     }
 
     /**
-     * Reads a side whose quotes turned out to be stray from its beginning, in one piece.
+     * Reads a side whose quotes turned out to be stray from its beginning, in one task.
      *
-     * @return list<string> pieces that are still to be done
+     * @return list<string> tasks that are still to be done
      */
-    public function piecesAfterStrayQuotes(): array
+    public function tasksAfterStrayQuotes(): array
     {
-        $pieces = [];
+        $tasks = [];
         foreach (Side::cases() as $side) {
             foreach (array_keys($this->rangesOf($side)) as $number) {
                 if ($this->results->ofScan("{$side->value}-{$number}")->hasStrayQuotes) {
                     file_put_contents("{$this->workspace}/{$side->value}.in-one", '');
                     array_map(unlink(...), glob("{$this->workspace}/{$side->value}-*") ?: []);
-                    $pieces[] = "{$side->value}-0";
+                    $tasks[] = "{$side->value}-0";
                     break;
                 }
             }
         }
 
-        return $pieces;
+        return $tasks;
     }
 
     /** @return list<ScanResult> by range */
@@ -151,8 +151,8 @@ final class TallyWork
     public function matchCounts(): MatchCounts
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
-        foreach ($this->matchPieces() as $piece) {
-            $counts->merge($this->results->ofMatch($piece)['counts']);
+        foreach ($this->matchTasks() as $task) {
+            $counts->merge($this->results->ofMatch($task)['counts']);
         }
 
         return $counts;
@@ -171,20 +171,20 @@ final class TallyWork
                 $streams[] = ['path' => $path.'.findings', 'baseLine' => $baseLine];
             }
         }
-        foreach ($this->matchPieces() as $piece) {
-            if ($this->results->ofMatch($piece)['findings'][$side->value]) {
-                $streams[] = ['path' => "{$this->workspace}/{$piece}.{$side->value}", 'baseLine' => 0];
+        foreach ($this->matchTasks() as $task) {
+            if ($this->results->ofMatch($task)['findings'][$side->value]) {
+                $streams[] = ['path' => "{$this->workspace}/{$task}.{$side->value}", 'baseLine' => 0];
             }
         }
 
         return FindingSpool::merged($streams);
     }
 
-    private function scan(Side $side, int $number, string $piece, callable $onProgress): ScanResult
+    private function scan(Side $side, int $number, string $task, callable $onProgress): ScanResult
     {
         $range = $this->rangesOf($side)[$number];
         try {
-            return $this->parts->scan($side)->run($range, "{$this->workspace}/{$piece}", static function (int $position, int $records) use ($onProgress, $range): void {
+            return $this->parts->scan($side)->run($range, "{$this->workspace}/{$task}", static function (int $position, int $records) use ($onProgress, $range): void {
                 $onProgress($position - $range->start, $records);
             });
         } catch (StrayQuotes) {
@@ -198,7 +198,7 @@ final class TallyWork
     /** In which rows forgiven cells stand, of all partitions; all of matching must be done. */
     public function postings(string $path): Postings
     {
-        return Postings::merged(array_map(fn(string $piece): array => ['path' => "{$this->workspace}/{$piece}.postings", 'index' => $this->results->ofMatch($piece)['postings']], $this->matchPieces()), $path);
+        return Postings::merged(array_map(fn(string $task): array => ['path' => "{$this->workspace}/{$task}.postings", 'index' => $this->results->ofMatch($task)['postings']], $this->matchTasks()), $path);
     }
 
     /** What counts the values of rows that were not compared; all of reading must be done. */
@@ -217,15 +217,15 @@ final class TallyWork
     }
 
     /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>} */
-    private function match(int $partition, string $piece): array
+    private function match(int $partition, string $task): array
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
         $postings = new PostingBuffer;
         $pairs = $this->readsSideBySide() ? $this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]) : null;
         $findings = $this->parts->partitionMatch($this->spill(Side::Source), $this->spill(Side::Target), $pairs, $counts, $postings)
-            ->run($partition, $partition === $this->parts->partitions, "{$this->workspace}/{$piece}");
+            ->run($partition, $partition === $this->parts->partitions, "{$this->workspace}/{$task}");
 
-        return ['findings' => $findings, 'counts' => $counts, 'postings' => $postings->write("{$this->workspace}/{$piece}.postings")];
+        return ['findings' => $findings, 'counts' => $counts, 'postings' => $postings->write("{$this->workspace}/{$task}.postings")];
     }
 
     private function spill(Side $side): SpillReader
@@ -264,7 +264,7 @@ final class TallyWork
     {
         $path = "{$this->workspace}/{$side->value}.ranges";
         if (! is_file($path)) {
-            UnfinishedFile::whole($path, serialize($reader->ranges($this->settings->rangeBytes)));
+            AtomicFile::put($path, serialize($reader->ranges($this->settings->rangeBytes)));
         }
         /** @var list<ByteRange> $ranges */
         $ranges = unserialize((string) file_get_contents($path), ['allowed_classes' => [ByteRange::class]]);

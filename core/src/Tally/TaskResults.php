@@ -11,7 +11,7 @@ use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\PairCounts;
 use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\ScanResult;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
 
 /**
@@ -35,7 +35,7 @@ final readonly class TaskResults
     /** @param ScanResult|MatchResult $result */
     public function keep(string $task, ScanResult|array $result): void
     {
-        UnfinishedFile::whole("{$this->workspace}/{$task}.result", serialize($result));
+        AtomicFile::put("{$this->workspace}/{$task}.result", serialize($result));
     }
 
     public function ofScan(string $task): ScanResult

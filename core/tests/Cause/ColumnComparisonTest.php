@@ -158,21 +158,21 @@ final class ColumnComparisonTest extends TestCase
 
     public function test_a_new_pair_of_a_kind_forgives_its_own_form_and_nothing_else(): void
     {
-        self::assertSame(CellClass::Forgiven, $this->column(Kind::Number)->judge('007', '7.0')->class);
+        self::assertSame(CellClass::Forgiven, $this->column(Kind::Number)->classify('007', '7.0')->class);
         // Of numbers, spaces at the ends are part of the form.
-        self::assertSame([CellClass::Forgiven, 'number-form'], [$this->column(Kind::Number)->judge(' 7', '7.0')->class, $this->column(Kind::Number)->judge(' 7', '007')->cause?->id]);
-        self::assertSame(CellClass::Changed, $this->column(Kind::Number)->judge("7\u{200B}", '7')->class);
-        self::assertSame(CellClass::Forgiven, $this->column(Kind::Date)->judge('2027-10-09', '2027-10-09T00:00')->class);
-        self::assertSame(CellClass::Changed, $this->column(Kind::Text)->judge('7', '7.0')->class);
+        self::assertSame([CellClass::Forgiven, 'number-form'], [$this->column(Kind::Number)->classify(' 7', '7.0')->class, $this->column(Kind::Number)->classify(' 7', '007')->cause?->id]);
+        self::assertSame(CellClass::Changed, $this->column(Kind::Number)->classify("7\u{200B}", '7')->class);
+        self::assertSame(CellClass::Forgiven, $this->column(Kind::Date)->classify('2027-10-09', '2027-10-09T00:00')->class);
+        self::assertSame(CellClass::Changed, $this->column(Kind::Text)->classify('7', '7.0')->class);
     }
 
     #[DataProvider('readings')]
     public function test_values_are_read_as_each_side_declares(Kind $kind, string $source, string $target, SideRules $sourceRules, SideRules $targetRules, string $expected): void
     {
         $column = new ColumnComparison(ColumnPair::between('a', 'b', $kind), $sourceRules->reading('a', $kind), $targetRules->reading('b', $kind), new CauseCatalogue);
-        $judgement = $column->judge($source, $target);
+        $judgement = $column->classify($source, $target);
 
-        self::assertSame($expected, trim($judgement->class->value.' '.($judgement->cause->id ?? ($judgement->class === CellClass::Identical ? '' : $column->settle($source, $target, '', new ColumnDecision([]))->id))));
+        self::assertSame($expected, trim($judgement->class->value.' '.($judgement->cause->id ?? ($judgement->class === CellClass::Identical ? '' : $column->resolve($source, $target, '', new ColumnDecision([]))->id))));
     }
 
     /** @return iterable<string, array{Kind, string, string, SideRules, SideRules, string}> */
@@ -213,7 +213,7 @@ final class ColumnComparisonTest extends TestCase
     public function test_a_difference_of_value_passes_by_a_declared_rule_alone(Kind $kind, ?Tolerance $tolerance, ?DeclaredRounding $rounding, string $source, string $target, string $expected): void
     {
         $pair = new ColumnPair('pair-000000000000', 'a', 'b', $kind, [], $tolerance, $rounding, ['A' => 'Active']);
-        $judgement = (new ColumnComparison($pair, new Reading($kind), new Reading($kind), new CauseCatalogue))->judge($source, $target);
+        $judgement = (new ColumnComparison($pair, new Reading($kind), new Reading($kind), new CauseCatalogue))->classify($source, $target);
 
         self::assertSame($expected, $judgement->class->value.' '.($judgement->cause->id ?? 'waits'));
     }
@@ -244,8 +244,8 @@ final class ColumnComparisonTest extends TestCase
     {
         $tokens = new Reading(blankTokens: ['NULL']);
         $column = new ColumnComparison(new ColumnPair('pair-000000000000', 'a', 'b', Kind::Text, ['spacing'], crosswalk: $crosswalk), $tokens, $tokens, new CauseCatalogue);
-        $judgement = $column->judge($source, $target);
-        $cause = $judgement->cause ?? ($judgement->class === CellClass::Identical ? null : $column->settle($source, $target, '', new ColumnDecision([])));
+        $judgement = $column->classify($source, $target);
+        $cause = $judgement->cause ?? ($judgement->class === CellClass::Identical ? null : $column->resolve($source, $target, '', new ColumnDecision([])));
 
         self::assertSame($expected, trim("{$judgement->class->value} ".($cause->id ?? '').(isset($cause->facts['against']) ? ' against the entry' : '')));
     }
@@ -276,7 +276,7 @@ final class ColumnComparisonTest extends TestCase
     {
         $column = $this->column($kind);
 
-        return $column->judge($source, $target)->cause ?? $column->settle($source, $target, '', new ColumnDecision([]));
+        return $column->classify($source, $target)->cause ?? $column->resolve($source, $target, '', new ColumnDecision([]));
     }
 
     private function column(Kind $kind): ColumnComparison

@@ -7,7 +7,7 @@ namespace NineTally\Tests\Intake;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Delimited\FormatDetection;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Tally\TallySettings;
@@ -58,7 +58,7 @@ final class EncodingTest extends TestCase
         $packed = (string) gzencode("basin,holder\n".implode('', array_map(static fn(int $row): string => 'KB,'.md5((string) $row)."\n", range(1, 20_000))));
         $reader = DelimitedReader::detecting($this->file(substr($packed, 0, -2_000), 'x'), 'old.csv.gz');
 
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('"old.csv.gz" breaks off');
         iterator_to_array($reader->records(), false);
     }

@@ -6,7 +6,7 @@ namespace NineTally\Tests\Intake;
 
 use NineTally\Core\Intake\Delimited\FormatDetection;
 use NineTally\Core\Intake\Delimited\LineEnds;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -71,7 +71,7 @@ final class FormatDetectionTest extends TestCase
         try {
             (new FormatDetection)->find($this->file($content, 'x'), 'register.csv');
             self::fail('The file was taken.');
-        } catch (NotUsable $problem) {
+        } catch (UnreadableFile $problem) {
             self::assertSame($code, $problem->code());
             self::assertStringContainsString('"register.csv"', $problem->getMessage());
             self::assertStringContainsString($says, $problem->getMessage());

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
@@ -88,7 +88,7 @@ final class JsonReaderTest extends TestCase
         self::assertSame([['1', '[{"x":1}]'], ['2', '']], $read('register.berths'));
         self::assertSame([['KB']], $read('register.basins'));
         self::assertSame([['1']], $read('end'));
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('nothing in it is a list at "berths"');
         $read('berths');
     }
@@ -121,7 +121,7 @@ final class JsonReaderTest extends TestCase
         try {
             iterator_to_array((new ReaderCatalogue)->open($this->file($json, 'x.json'), 'register.json')->records(), false);
             self::fail('The file was taken.');
-        } catch (NotUsable $problem) {
+        } catch (UnreadableFile $problem) {
             self::assertSame($code, $problem->code());
             self::assertStringContainsString('"register.json"', $problem->getMessage());
         }

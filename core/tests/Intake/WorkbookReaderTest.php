@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Intake\Workbooks\WorkbookReader;
 use NineTally\Core\Row\Row;
 use NineTally\Tests\TemporaryFiles;
@@ -105,14 +105,14 @@ final class WorkbookReaderTest extends TestCase
     {
         $path = $this->workbook(self::HEADER.str_repeat(' ', 64 * 1024 * 1024));
 
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('is not unpacked: "xl/worksheets/sheet2.xml" in it would grow to');
         (new ReaderCatalogue)->open($path, 'bomb.xlsx');
     }
 
     public function test_a_workbook_with_a_password_says_so(): void
     {
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('locked with a password');
         (new ReaderCatalogue)->open($this->file("\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".str_repeat("\0", 600), 'locked.xlsx'), 'locked.xlsx');
     }
@@ -123,7 +123,7 @@ final class WorkbookReaderTest extends TestCase
         try {
             $this->rows($this->workbook(self::HEADER.$rows));
             self::fail('It was read.');
-        } catch (NotUsable $problem) {
+        } catch (UnreadableFile $problem) {
             self::assertMatchesRegularExpression('/^The workbook ".*" cannot be read: it is damaged, or was not written to its end/', $problem->getMessage());
         }
     }
@@ -140,7 +140,7 @@ final class WorkbookReaderTest extends TestCase
     #[Group('long')]
     public function test_a_sheet_whose_rows_have_no_end_is_refused(): void
     {
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('its sheet has no end');
         $this->rows($this->workbook(self::HEADER.'<row r="99999999999"><c r="A1"><v>1</v></c></row>'));
     }
@@ -151,7 +151,7 @@ final class WorkbookReaderTest extends TestCase
 
         self::assertSame(['2 KB|1', "3 KB|2\n3"], $this->rows($this->archive(['__MACOSX/._rows.csv' => 'x', 'folder/rows.csv' => $rows])));
         self::assertSame(['1 KB|1'], $this->rows($this->archive(['rows.jsonl' => '{"basin": "KB", "berth": "1"}'])));
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('is a zip archive with 2 files. Unpack it and deliver the files together');
         $this->rows($this->archive(['north.csv' => $rows, 'south.csv' => $rows]));
     }
@@ -163,7 +163,7 @@ final class WorkbookReaderTest extends TestCase
             try {
                 $this->rows($path);
                 self::fail($message);
-            } catch (NotUsable $refused) {
+            } catch (UnreadableFile $refused) {
                 self::assertStringContainsString($message, $refused->getMessage());
             }
         }
@@ -171,7 +171,7 @@ final class WorkbookReaderTest extends TestCase
 
     public function test_an_archive_of_text_that_would_burst_is_not_unpacked(): void
     {
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('is not unpacked: "bomb.csv" in it would grow to 33,554,432 bytes');
         $this->rows($this->archive(['bomb.csv' => str_repeat('0', 32 * 1024 * 1024)]));
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 use NineTally\Tests\TemporaryFiles;
@@ -67,7 +67,7 @@ final class XmlReaderTest extends TestCase
         try {
             iterator_to_array((new ReaderCatalogue)->open($this->file($xml, 'x.xml'), 'register.xml')->records(), false);
             self::fail('The file was taken.');
-        } catch (NotUsable $problem) {
+        } catch (UnreadableFile $problem) {
             self::assertSame($code, $problem->code());
             self::assertStringContainsString($message, $problem->getMessage());
             self::assertStringContainsString('"register.xml"', $problem->getMessage());

@@ -11,26 +11,26 @@ use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 
-/** In which rows forgiven cells stand: whatever the number of pieces, in the order of the source, entered anywhere. */
+/** In which rows forgiven cells stand: whatever the number of tasks, in the order of the source, entered anywhere. */
 final class PostingsTest extends TestCase
 {
     use TemporaryFiles;
 
-    public function test_lists_of_several_pieces_are_one_list_in_the_order_of_the_source(): void
+    public function test_lists_of_several_tasks_are_one_list_in_the_order_of_the_source(): void
     {
         $random = new Randomizer(new Mt19937(7));
         $rows = ['case' => $random->pickArrayKeys(array_fill(0, 400_000, true), 30_000), 'spacing' => [3, 70_000, 5_000_000_000]];
-        $pieces = [];
-        foreach ([0, 1, 2] as $piece) {
+        $tasks = [];
+        foreach ([0, 1, 2] as $task) {
             $buffer = new PostingBuffer;
             foreach ($rows as $pattern => $ofPattern) {
                 foreach ($random->shuffleArray($ofPattern) as $row) {
-                    $row % 3 === $piece && $buffer->of($pattern)->add((int) $row);
+                    $row % 3 === $task && $buffer->of($pattern)->add((int) $row);
                 }
             }
-            $pieces[] = ['path' => $this->folder()."/piece-{$piece}", 'index' => $buffer->write($this->folder()."/piece-{$piece}")];
+            $tasks[] = ['path' => $this->folder()."/task-{$task}", 'index' => $buffer->write($this->folder()."/task-{$task}")];
         }
-        $postings = Postings::merged($pieces, $this->folder().'/whole');
+        $postings = Postings::merged($tasks, $this->folder().'/whole');
 
         self::assertSame([30_000, 3, 0], array_map($postings->count(...), ['case', 'spacing', 'none']));
         self::assertSame($rows['case'], $postings->rows('case', 1, 50_000));

@@ -7,12 +7,12 @@ namespace NineTally\Tests\Matching;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\SideLayout;
+use NineTally\Core\Matching\RowEncoding;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\FindingEntry;
 use NineTally\Core\Matching\Spill\FindingSpool;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Matching\Spill\SpillWriter;
-use NineTally\Core\Matching\Spill\UnfinishedFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
 use NineTally\Core\Row\Side;
 use NineTally\Tests\TemporaryFiles;
@@ -94,9 +94,9 @@ final class WorkspaceFilesTest extends TestCase
     public function test_two_workers_at_one_file_leave_one_whole_file(): void
     {
         $path = $this->folder().'/piece.result';
-        $slow = new UnfinishedFile($path);
+        $slow = new AtomicFile($path);
         $slow->write('the same ');
-        UnfinishedFile::whole($path, 'the same bytes');
+        AtomicFile::put($path, 'the same bytes');
         self::assertSame('the same bytes', file_get_contents($path));
         $slow->write('bytes');
         $slow->finish();
@@ -104,20 +104,20 @@ final class WorkspaceFilesTest extends TestCase
         self::assertSame('the same bytes', file_get_contents($path));
         self::assertCount(1, (array) glob($this->folder().'/piece*'));
         $this->expectException(WorkspaceFailure::class);
-        UnfinishedFile::whole($this->folder().'/nowhere/piece', '');
+        AtomicFile::put($this->folder().'/nowhere/piece', '');
     }
 
     public function test_cells_are_put_in_the_order_of_the_plan_and_back(): void
     {
-        $layout = new SideLayout([3], [2, 0], 5, false);
+        $layout = new RowEncoding([3], [2, 0], 5, false);
         $arranged = $layout->arranged("a\xFFb\xFFc\xFFk\xFFe\xFE1\xFF2\xFF3\xFF4\xFF5");
-        [$rest, $body] = explode(SideLayout::BODY, explode(Batch::ROW_END, $arranged)[1]);
+        [$rest, $body] = explode(RowEncoding::BODY, explode(Batch::ROW_END, $arranged)[1]);
 
         self::assertSame(["4\xFF2\xFF5", "3\xFF1"], [$rest, $body]);
         self::assertSame("1\xFF2\xFF3\xFF4\xFF5", $layout->row($body, $rest));
-        $wide = new SideLayout([0], range(149, 1), 150, false);
+        $wide = new RowEncoding([0], range(149, 1), 150, false);
         $row = implode(Batch::CELL_END, range(1, 150));
-        [$rest, $body] = explode(SideLayout::BODY, $wide->arranged($row));
+        [$rest, $body] = explode(RowEncoding::BODY, $wide->arranged($row));
         self::assertSame($row, $wide->row($body, $rest));
     }
 }

@@ -8,10 +8,10 @@ use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Encoding;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Shape\PartStack;
 use NineTally\Core\Shape\UnusableStep;
 use NineTally\Tests\TemporaryFiles;
@@ -37,7 +37,7 @@ final class HostileFilesTest extends TestCase
                 continue;
             }
             self::fail('It was read to its end.');
-        } catch (NotUsable $problem) {
+        } catch (UnreadableFile $problem) {
             self::assertSame($code, $problem->code());
             self::assertStringContainsString($message, $problem->getMessage());
             self::assertStringContainsString("\"{$name}\"", $problem->getMessage());
@@ -62,7 +62,7 @@ final class HostileFilesTest extends TestCase
     {
         $path = $this->file("basin,berth\nKB,1\n", 'short.csv');
 
-        $this->expectException(NotUsable::class);
+        $this->expectException(UnreadableFile::class);
         $this->expectExceptionMessage('there are no 5 lines above it');
         new DelimitedReader($path, 'short.csv', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 5));
     }

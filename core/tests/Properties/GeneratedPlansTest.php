@@ -16,12 +16,12 @@ use NineTally\Core\Row\Side;
 use NineTally\Core\Shape\PartStack;
 use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Shape\ShapedSide;
-use NineTally\Core\Tally\Crew;
-use NineTally\Core\Tally\CrewOfOne;
+use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
+use NineTally\Core\Tally\TaskExecutor;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\ExpectationFailedException;
 use PHPUnit\Framework\TestCase;
@@ -65,15 +65,15 @@ final class GeneratedPlansTest extends TestCase
 
     public function test_workers_partitions_and_ranges_change_nothing_at_all(): void
     {
-        // Pieces done in another order than they were made is what several workers come to.
-        $backwards = new class () implements Crew {
-            public function perform(TallyWork $work, array $pieces, callable $onProgress, callable $onDone): void
+        // Tasks done in another order than they were made is what several workers come to.
+        $backwards = new class () implements TaskExecutor {
+            public function perform(TallyWork $work, array $tasks, callable $onProgress, callable $onDone): void
             {
-                (new CrewOfOne)->perform($work, array_reverse($pieces), $onProgress, $onDone);
+                (new SequentialExecutor)->perform($work, array_reverse($tasks), $onProgress, $onDone);
             }
         };
         $this->holds(function (GeneratedTally $tally) use ($backwards): void {
-            $one = $this->findings($tally, new TallySettings(partitions: 1, triesSideBySide: true), new CrewOfOne);
+            $one = $this->findings($tally, new TallySettings(partitions: 1, triesSideBySide: true), new SequentialExecutor);
 
             self::assertSame($one, $this->findings($tally, new TallySettings(partitions: 8, rangeBytes: 40, triesSideBySide: false), $backwards));
         });
@@ -145,7 +145,7 @@ final class GeneratedPlansTest extends TestCase
     /** @param non-empty-list<DelimitedReader>|null $parts of the source, instead of its rows in one */
     private function summary(GeneratedTally $tally, ?array $parts = null): Summary
     {
-        $findings = $this->started($tally, new TallySettings, new CrewOfOne, $parts);
+        $findings = $this->started($tally, new TallySettings, new SequentialExecutor, $parts);
         foreach ($findings as $finding) {
             unset($finding);
         }
@@ -154,7 +154,7 @@ final class GeneratedPlansTest extends TestCase
     }
 
     /** @return list<string> */
-    private function findings(GeneratedTally $tally, TallySettings $settings, Crew $crew): array
+    private function findings(GeneratedTally $tally, TallySettings $settings, TaskExecutor $crew): array
     {
         $findings = $this->started($tally, $settings, $crew);
         $found = [];
@@ -169,11 +169,11 @@ final class GeneratedPlansTest extends TestCase
      * @param  non-empty-list<DelimitedReader>|null  $parts
      * @return \Generator<int, RowFinding, mixed, Summary>
      */
-    private function started(GeneratedTally $tally, TallySettings $settings, Crew $crew, ?array $parts = null): \Generator
+    private function started(GeneratedTally $tally, TallySettings $settings, TaskExecutor $crew, ?array $parts = null): \Generator
     {
         $plan = $tally->plan();
 
-        return (new TallyRun($plan, $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]), $this->side($plan, Side::Target, [$this->delimited($tally->target)]), $this->folder('work-'.bin2hex(random_bytes(4))), settings: $settings, crew: $crew))->findings();
+        return (new TallyRun($plan, $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]), $this->side($plan, Side::Target, [$this->delimited($tally->target)]), $this->folder('work-'.bin2hex(random_bytes(4))), settings: $settings, executor: $crew))->findings();
     }
 
     /** @param non-empty-list<DelimitedReader> $parts */

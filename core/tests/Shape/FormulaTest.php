@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Shape;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Formula\Formula;
 use NineTally\Core\Shape\Formula\FormulaError;
 use NineTally\Core\Shape\UnusableStep;
@@ -95,6 +95,6 @@ final class FormulaTest extends TestCase
 
     private function formula(string $formula): Formula
     {
-        return Formula::of($formula, ColumnPlaces::of(self::COLUMNS), self::COLUMNS);
+        return Formula::of($formula, ColumnIndex::of(self::COLUMNS), self::COLUMNS);
     }
 }

@@ -9,13 +9,13 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Tally\Crew;
-use NineTally\Core\Tally\CrewOfOne;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\ProgressReport;
+use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallyWork;
+use NineTally\Core\Tally\TaskExecutor;
 use NineTally\Core\Wording\Warning;
 use NineTally\Core\Wording\WarningKind;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -234,12 +234,12 @@ final class TallyRunTest extends TestCase
     public function test_a_finding_that_is_lost_on_its_way_fails_the_tally(): void
     {
         $work = $this->folder('work-that-loses');
-        $crew = new class ($work) implements Crew {
+        $crew = new class ($work) implements TaskExecutor {
             public function __construct(private readonly string $workspace) {}
 
-            public function perform(TallyWork $work, array $pieces, callable $onProgress, callable $onDone): void
+            public function perform(TallyWork $work, array $tasks, callable $onProgress, callable $onDone): void
             {
-                (new CrewOfOne)->perform($work, $pieces, $onProgress, $onDone);
+                (new SequentialExecutor)->perform($work, $tasks, $onProgress, $onDone);
                 foreach (glob("{$this->workspace}/match-*.result") ?: [] as $path) {
                     // What was found is still counted, but nobody looks for it any more.
                     $result = unserialize((string) file_get_contents($path));
@@ -249,7 +249,7 @@ final class TallyRunTest extends TestCase
             }
         };
         $plan = new Plan([new KeyColumn('berth', 'berth')], []);
-        $run = new TallyRun($plan, $this->reader("berth\n1\n", 'old.csv'), $this->reader("berth\n2\n", 'new.csv'), $work, crew: $crew);
+        $run = new TallyRun($plan, $this->reader("berth\n1\n", 'old.csv'), $this->reader("berth\n2\n", 'new.csv'), $work, executor: $crew);
 
         $this->expectException(UnbalancedTally::class);
         $this->expectExceptionMessage('findings merged = findings counted: 0 against 2');

@@ -52,11 +52,11 @@ export async function answer<Data>(call: Promise<{ data?: Data; error?: Schemas[
 }
 
 /** Bytes go up as they are: no JSON around them. */
-export async function sendPiece(receipt: string, offset: number, piece: Blob): Promise<Schemas['Receipt']> {
+export async function sendChunk(receipt: string, offset: number, chunk: Blob): Promise<Schemas['Receipt']> {
   return answer(
-    api.PUT('/receipts/{receipt}/pieces/{offset}', {
+    api.PUT('/receipts/{receipt}/chunks/{offset}', {
       params: { path: { receipt, offset } },
-      body: piece as unknown as string,
+      body: chunk as unknown as string,
       bodySerializer: (body) => body as unknown as Blob,
       headers: { 'Content-Type': 'application/octet-stream' },
     }),

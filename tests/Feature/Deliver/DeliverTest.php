@@ -20,11 +20,11 @@ final class DeliverTest extends TestCase
         $this->actingAs($this->analyst);
     }
 
-    public function test_a_file_comes_in_pieces_is_shown_and_then_taken(): void
+    public function test_a_file_comes_in_chunks_is_shown_and_then_taken(): void
     {
         $receipt = $this->announce('source', 'C:\\exports\\old.csv', strlen(self::OLD));
-        $this->piece($receipt, 0, substr(self::OLD, 0, 40))->assertOk()->assertJson(['state' => 'receiving', 'receivedBytes' => 40]);
-        $this->piece($receipt, 40, substr(self::OLD, 40))->assertOk();
+        $this->chunk($receipt, 0, substr(self::OLD, 0, 40))->assertOk()->assertJson(['state' => 'receiving', 'receivedBytes' => 40]);
+        $this->chunk($receipt, 40, substr(self::OLD, 40))->assertOk();
 
         $shown = $this->api('GET', "/receipts/{$receipt}")->assertOk();
         $shown->assertJson(['state' => 'received', 'fileName' => 'old.csv', 'digest' => hash('sha256', self::OLD), 'preview' => ['columns' => ['basin', 'berth', 'holder', 'fee'], 'format' => ['delimiter' => 'comma']]]);
@@ -37,13 +37,13 @@ final class DeliverTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertOk()->assertJsonPath('items.0.digest', hash('sha256', self::OLD));
     }
 
-    public function test_a_piece_goes_on_where_the_last_one_ended_and_nowhere_else(): void
+    public function test_a_chunk_goes_on_where_the_last_one_ended_and_nowhere_else(): void
     {
         $receipt = $this->announce('source', 'old.csv', 100);
-        $this->piece($receipt, 0, str_repeat('x', 60));
+        $this->chunk($receipt, 0, str_repeat('x', 60));
 
-        $this->piece($receipt, 0, 'again')->assertConflict()->assertJson(['code' => 'piece-out-of-place', 'detail' => 'The next piece begins at byte 60, not at 0. Go on from there.']);
-        $this->piece($receipt, 60, str_repeat('x', 41))->assertConflict()->assertJson(['code' => 'more-than-announced']);
+        $this->chunk($receipt, 0, 'again')->assertConflict()->assertJson(['code' => 'chunk-out-of-place', 'detail' => 'The next chunk begins at byte 60, not at 0. Go on from there.']);
+        $this->chunk($receipt, 60, str_repeat('x', 41))->assertConflict()->assertJson(['code' => 'more-than-announced']);
         $this->api('GET', "/receipts/{$receipt}")->assertJson(['receivedBytes' => 60]);
     }
 
@@ -51,7 +51,7 @@ final class DeliverTest extends TestCase
     {
         $content = "basin;berth,note\nKB;1,x\n";
         $receipt = $this->announce('source', 'old.csv', strlen($content));
-        $this->piece($receipt, 0, $content);
+        $this->chunk($receipt, 0, $content);
 
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'semicolon'])->assertOk()->assertJsonPath('preview.columns', ['basin', 'berth,note']);
         $this->api('PUT', "/receipts/{$receipt}/format", ['delimiter' => 'comma'])->assertOk()->assertJsonPath('preview.columns', ['basin;berth', 'note']);
@@ -71,9 +71,9 @@ final class DeliverTest extends TestCase
     public function test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_leaves_nothing_behind(string $content, string $code): void
     {
         $receipt = $this->announce('source', 'old.csv', strlen($content));
-        $this->piece($receipt, 0, $content)->assertUnprocessable()->assertJson(['code' => $code]);
+        $this->chunk($receipt, 0, $content)->assertUnprocessable()->assertJson(['code' => $code]);
 
-        self::assertSame([], glob(storage_path('pieces/*')));
+        self::assertSame([], glob(storage_path('chunks/*')));
         $this->takeParts('source', $receipt)->assertConflict();
         self::assertSame(0, Delivery::query()->count());
     }
@@ -91,7 +91,7 @@ final class DeliverTest extends TestCase
         $receipts = [];
         foreach (['spring.csv' => "basin,berth,fee\r\nKB,1,2.50\nbad\n", 'summer.jsonl' => "{\"berth\": \"2\", \"basin\": \"LM\", \"note\": \"late\"}\n"] as $name => $content) {
             $receipts[] = $receipt = $this->announce('source', $name, strlen($content));
-            $this->piece($receipt, 0, $content)->assertOk();
+            $this->chunk($receipt, 0, $content)->assertOk();
         }
         $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $receipts[0], 'origin' => 'spring'], ['receipt' => $receipts[1]]], 'originColumn' => 'origin', 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 4])->assertAccepted();
 
@@ -108,7 +108,7 @@ final class DeliverTest extends TestCase
         $this->deliver('source', self::OLD, 'old.csv');
         $again = $this->announce('source', 'copy.csv', strlen(self::OLD));
 
-        $this->piece($again, 0, self::OLD);
+        $this->chunk($again, 0, self::OLD);
         $this->api('GET', "/receipts/{$again}")->assertJsonPath('preview.sameAs', 'byte for byte the same as old.csv of delivery 1');
     }
 
@@ -173,10 +173,10 @@ final class DeliverTest extends TestCase
     public function test_a_discarded_file_is_gone(): void
     {
         $receipt = $this->announce('source', 'old.csv', 10);
-        $this->piece($receipt, 0, 'basin');
+        $this->chunk($receipt, 0, 'basin');
         $this->api('DELETE', "/receipts/{$receipt}")->assertNoContent();
 
-        self::assertSame([0, []], [Receipt::query()->count(), glob(storage_path('pieces/*'))]);
+        self::assertSame([0, []], [Receipt::query()->count(), glob(storage_path('chunks/*'))]);
     }
 
     public function test_a_data_owner_may_look_but_not_deliver_and_a_stranger_may_neither(): void

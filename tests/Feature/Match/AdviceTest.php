@@ -9,7 +9,7 @@ use App\Jobs\ProfileDelivery;
 use App\Models\Answer;
 use App\Questions\Answers;
 use App\Questions\BothSides;
-use App\Questions\WhichColumnsPair;
+use App\Questions\ColumnMatching;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Support\Facades\DB;
@@ -203,7 +203,7 @@ final class AdviceTest extends TestCase
     {
         $this->deliver('source', "basin,berth\nKB,1\n");
         $this->deliver('target', "basin,berth\nKB,1\n");
-        $question = new WhichColumnsPair(BothSides::of($this->dataset) ?? self::fail('Both sides have delivered.'));
+        $question = new ColumnMatching(BothSides::of($this->dataset) ?? self::fail('Both sides have delivered.'));
         $answers = $this->app->make(Answers::class);
         $ask = fn(int $secondsAgo): string => $this->asked($answers, $question, $secondsAgo);
 
@@ -217,7 +217,7 @@ final class AdviceTest extends TestCase
         $this->deliver('target', "basin,berth\nKB,1\n");
         $sides = BothSides::of($this->dataset) ?? self::fail('Both sides have delivered.');
         $answers = $this->app->make(Answers::class);
-        $question = new WhichColumnsPair($sides);
+        $question = new ColumnMatching($sides);
         Answer::query()->create(['digest' => $answers->digest($question), 'kind' => $question->kind(), 'state' => 'asked']);
 
         $answers->cancel($question);
@@ -229,7 +229,7 @@ final class AdviceTest extends TestCase
     }
 
     /** @return string what becomes of a question that is said to be asked so long ago, when it is asked for */
-    private function asked(Answers $answers, WhichColumnsPair $question, int $secondsAgo): string
+    private function asked(Answers $answers, ColumnMatching $question, int $secondsAgo): string
     {
         Answer::query()->delete();
         DB::table('answers')->insert(['digest' => $answers->digest($question), 'kind' => $question->kind(), 'state' => 'asked', 'created_at' => now()->subSeconds($secondsAgo), 'updated_at' => now()->subSeconds($secondsAgo)]);

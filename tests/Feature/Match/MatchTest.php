@@ -83,7 +83,7 @@ final class MatchTest extends TestCase
         $rows = implode('', array_map(static fn(int $row): string => "KB,{$row},h,1\n", range(1, 2_500)));
         $this->actingAs($this->analyst);
         $receipt = $this->announce('source', 'big.csv', strlen("basin,berth,holder,fee\n{$rows}KB,1,h,1\n"));
-        $this->piece($receipt, 0, "basin,berth,holder,fee\n{$rows}KB,1,h,1\n");
+        $this->chunk($receipt, 0, "basin,berth,holder,fee\n{$rows}KB,1,h,1\n");
         config(['queue.default' => 'sync']);
         $this->takeParts('source', $receipt);
         $key = ['key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']]];

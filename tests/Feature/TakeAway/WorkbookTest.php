@@ -8,9 +8,9 @@ use App\Adapters\WorkbookFiles;
 use App\Jobs\WriteFindings;
 use App\Models\Workbook;
 use App\Rulings\FindingSet\Filter;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Row;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Tests\TestCase;
@@ -73,7 +73,7 @@ final class WorkbookTest extends TestCase
         [$failed, $old, $new] = array_map(fn(string $name): Workbook => Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => $name]), ['failed.xlsx', 'old.xlsx', 'new.xlsx']);
         $files->write($failed, ['basin'], (static function (): \Generator {
             yield 1 => ['KB'];
-            throw NotUsable::isNoWorkbook('berths.xlsx', 'it is damaged');
+            throw UnreadableFile::isNoWorkbook('berths.xlsx', 'it is damaged');
         })(), 2);
         foreach ([$old, $new] as $workbook) {
             $files->write($workbook, ['basin'], (static fn(): \Generator => yield 1 => ['KB'])(), 1);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Tally;
 
-use App\Actions\Tally\ReviveDeadWork;
+use App\Actions\Tally\RequeueExpiredWork;
 use App\Adapters\LeaseLost;
 use App\Adapters\RunLease;
 use App\Models\Run;
@@ -116,7 +116,7 @@ final class TallyTest extends TestCase
         $run = $this->queued();
         RunLease::take($run->id, 15);
         Run::query()->whereKey($run->id)->update(['attempts' => 5, 'lease_expires_at' => now()->subSecond()]);
-        app(ReviveDeadWork::class)();
+        app(RequeueExpiredWork::class)();
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed']);
         self::assertStringContainsString('its worker died each time', (string) $run->refresh()->problem);
@@ -143,14 +143,14 @@ final class TallyTest extends TestCase
 
             // What Watch does as soon as the lease has run out.
             Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
-            DB::table('run_pieces')->update(['lease_expires_at' => now()->subSecond()]);
+            DB::table('run_tasks')->update(['lease_expires_at' => now()->subSecond()]);
             config(['queue.default' => 'sync']);
-            app(ReviveDeadWork::class)();
+            app(RequeueExpiredWork::class)();
 
             self::assertSame([RunState::Done, $wasEntered ? 1 : 2], [$run->refresh()->state, $run->attempts], "after statement {$at}: {$run->problem}");
             self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
         }
-        app(ReviveDeadWork::class)();
+        app(RequeueExpiredWork::class)();
         self::assertCount(2 * Tally::query()->count(), $this->tablesOfRuns(), 'Two tables for each tally: those of the dead are gone.');
         self::assertSame([], glob(storage_path('work/run-*')), 'Nothing is left of runs that are over.');
     }

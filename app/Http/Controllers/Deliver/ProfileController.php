@@ -7,11 +7,11 @@ namespace App\Http\Controllers\Deliver;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
 use App\Models\Delivery;
-use App\Queries\Deliver\Misfits;
+use App\Queries\Deliver\ConstraintViolationsOf;
 use App\Queries\Deliver\ProfileView;
 use App\Queries\Deliver\RowsOfColumn;
 use App\Questions\Answers;
-use App\Questions\HowColumnsCombine;
+use App\Questions\ColumnCombinations;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
@@ -39,7 +39,7 @@ final class ProfileController extends Controller
         $this->allow('view', $delivery->dataset->migration);
         /** @var array{columns: non-empty-list<string>} $asked */
         $asked = $request->validate(['columns' => ['required', 'array', 'min:1', 'max:20'], 'columns.*' => ['string', 'distinct', Rule::in($delivery->columns)]]);
-        $answer = $answers->to(new HowColumnsCombine($delivery->id, $asked['columns']));
+        $answer = $answers->to(new ColumnCombinations($delivery->id, $asked['columns']));
 
         return response()->json([...$answer->progress(), 'columns' => $asked['columns'], 'counted' => $answer->content]);
     }
@@ -53,7 +53,7 @@ final class ProfileController extends Controller
         return response()->json($rows->sharing($delivery, array_combine($asked['columns'], array_pad(array_slice($asked['cells'], 0, count($asked['columns'])), count($asked['columns']), ''))));
     }
 
-    public function misfits(Dataset $dataset, Misfits $misfits): JsonResponse
+    public function misfits(Dataset $dataset, ConstraintViolationsOf $misfits): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 

@@ -8,7 +8,7 @@ use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\AskForSnapshot;
 use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
-use App\Actions\Deliver\TakePiece;
+use App\Actions\Deliver\ReceiveChunk;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\AnnouncePartRequest;
 use App\Http\Requests\Deliver\AskForSnapshotRequest;
@@ -71,11 +71,11 @@ final class ReceiptController extends Controller
         return response()->json(($this->view)($receipt));
     }
 
-    public function piece(Request $request, Receipt $receipt, int $offset, TakePiece $takePiece): JsonResponse
+    public function chunk(Request $request, Receipt $receipt, int $offset, ReceiveChunk $receiveChunk): JsonResponse
     {
         $this->allow('work', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($takePiece($receipt, $offset, $request->getContent())));
+        return response()->json(($this->view)($receiveChunk($receipt, $offset, $request->getContent())));
     }
 
     public function format(CorrectFormatRequest $request, Receipt $receipt, CorrectFormat $correctFormat): JsonResponse

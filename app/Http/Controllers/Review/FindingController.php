@@ -14,15 +14,15 @@ use App\Http\Resources\WorkbookResource;
 use App\Jobs\WriteFindings;
 use App\Models\Tally;
 use App\Models\Workbook;
+use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\AgreeingRows;
-use App\Queries\Review\Beside;
 use App\Queries\Review\FindingPages;
+use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\Record;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
-use App\Queries\Review\TakenFindings;
 use App\Queries\Review\ValuePairs;
 use App\Rulings\FindingSet\Filter;
 use Illuminate\Http\JsonResponse;
@@ -36,7 +36,7 @@ final class FindingController extends Controller
 {
     public function __construct(private readonly Masks $masks) {}
 
-    public function index(FilterRequest $request, Tally $tally, FindingPages $pages, Beside $beside): JsonResponse
+    public function index(FilterRequest $request, Tally $tally, FindingPages $pages, AdditionalColumns $beside): JsonResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
@@ -68,7 +68,7 @@ final class FindingController extends Controller
     }
 
     /** The findings of a filter as CSV or JSON Lines, written while they are sent. */
-    public function take(FilterRequest $request, Tally $tally, TakenFindings $findings): StreamedResponse
+    public function take(FilterRequest $request, Tally $tally, FindingsExport $findings): StreamedResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();

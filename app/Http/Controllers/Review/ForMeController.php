@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
-use App\Queries\Review\ForPerson;
+use App\Queries\Review\Inbox;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
 /** What waits for the person who asks: in their own migrations only, which the query sees to. */
 final class ForMeController extends Controller
 {
-    public function __invoke(Request $request, ForPerson $waiting): JsonResponse
+    public function __invoke(Request $request, Inbox $waiting): JsonResponse
     {
         $person = $this->person($request);
 

@@ -14,7 +14,7 @@ use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Tally\RulingsLeftBehind;
 use App\Questions\Answers;
-use App\Questions\HowTalliesDiffer;
+use App\Questions\TallyDiff;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Str;
@@ -40,7 +40,7 @@ final class TallyController extends Controller
         if ($tally->dataset_id !== $earlier->dataset_id || $earlier->number >= $tally->number) {
             throw Conflict::because('not-comparable', 'A tally is compared with an earlier one of the same dataset.');
         }
-        $answer = $answers->to(new HowTalliesDiffer($earlier->id, $tally->id));
+        $answer = $answers->to(new TallyDiff($earlier->id, $tally->id));
 
         return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally))]);
     }

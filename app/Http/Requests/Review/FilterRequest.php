@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Review;
 
-use App\Queries\Review\Beside;
+use App\Queries\Review\AdditionalColumns;
 use App\Rulings\FindingSet\Filter;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Http\Request;
@@ -17,7 +17,7 @@ final class FilterRequest extends FormRequest
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
-        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines'], 'for' => ['in:spreadsheets'], 'beside' => ['array', 'max:'.Beside::MOST_COLUMNS], 'beside.*' => ['string', 'max:10000']];
+        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines'], 'for' => ['in:spreadsheets'], 'beside' => ['array', 'max:'.AdditionalColumns::MOST_COLUMNS], 'beside.*' => ['string', 'max:10000']];
     }
 
     public function filter(): Filter

@@ -8,9 +8,9 @@ use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\ByteStream;
 use NineTally\Core\Intake\Encoding;
-use NineTally\Core\Intake\IsOneFile;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
+use NineTally\Core\Intake\SinglePart;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
@@ -24,7 +24,7 @@ use NineTally\Core\Wording\Sentences;
  */
 final readonly class DelimitedReader implements Reader
 {
-    use IsOneFile;
+    use SinglePart;
 
     public const ROW_LIMIT = 16 * 1024 * 1024;
 
@@ -47,7 +47,7 @@ final readonly class DelimitedReader implements Reader
      * @param  string  $name  the file as the person knows it, for messages
      * @param  int  $rowLimit  bytes; a longer record is refused and skipped as it streams by
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function __construct(private string $path, private string $name, private DelimitedFormat $format, private int $rowLimit = self::ROW_LIMIT)
     {
@@ -200,19 +200,19 @@ final readonly class DelimitedReader implements Reader
             $record ??= $assembly->add($line, true, $end);
         }
         if ($record === null) {
-            throw $assembly->isQuoteOpen() ? NotUsable::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0]) : NotUsable::hasNoHeader($this->name, 'every line is blank');
+            throw $assembly->isQuoteOpen() ? UnreadableFile::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0]) : UnreadableFile::hasNoHeader($this->name, 'every line is blank');
         }
         [, $cells, , $reason] = $record;
 
         if (count($cells) > Columns::MOST) {
-            throw NotUsable::hasTooManyColumns($this->name, count($cells));
+            throw UnreadableFile::hasTooManyColumns($this->name, count($cells));
         }
         if (! $this->format->hasHeader) {
             // Columns without a name are called by their place.
             $cells = array_fill(0, count($cells), '');
         }
 
-        return $reason === null ? Columns::named($this->name, $cells) : throw NotUsable::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
+        return $reason === null ? Columns::named($this->name, $cells) : throw UnreadableFile::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
     }
 
     /**
@@ -296,7 +296,7 @@ final readonly class DelimitedReader implements Reader
         }
         $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
         for ($line = 0; $line < $this->format->skipAbove; $line++) {
-            $start = LineEnds::next($bytes, $start) ?? throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+            $start = LineEnds::next($bytes, $start) ?? throw UnreadableFile::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
         }
 
         return $start;
@@ -349,7 +349,7 @@ final readonly class DelimitedReader implements Reader
             }
         }
         if ($above > 0) {
-            throw NotUsable::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+            throw UnreadableFile::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
         }
         $rest = $this->withoutLinesBelow($held);
         if ($rest !== '') {

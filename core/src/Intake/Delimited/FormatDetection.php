@@ -7,7 +7,7 @@ namespace NineTally\Core\Intake\Delimited;
 use NineTally\Core\Intake\ByteStream;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\FoundFormat;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 
 /** Finds delimiter, line ends and encoding from the beginning of a file, and names what is not delimited text in UTF-8. */
 final readonly class FormatDetection
@@ -32,7 +32,7 @@ final readonly class FormatDetection
     /**
      * @param  string  $name  the file as the person knows it, for messages
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function find(string $path, string $name): FoundFormat
     {
@@ -41,7 +41,7 @@ final readonly class FormatDetection
         $bytes = substr($sample, $mark);
         $text = $encoding->decode(substr($bytes, 0, strlen($bytes) - $encoding->openAtEnd($bytes)));
         if ($text === '') {
-            throw NotUsable::isEmpty($name);
+            throw UnreadableFile::isEmpty($name);
         }
         $this->mustBeText($text, $name);
         [$lineEnds, $lineEndReason] = $this->lineEnds($text);
@@ -66,7 +66,7 @@ final readonly class FormatDetection
             $stream->close();
         }
 
-        return $sample !== '' ? $sample : throw NotUsable::isEmpty($name);
+        return $sample !== '' ? $sample : throw UnreadableFile::isEmpty($name);
     }
 
     /** @return array{Encoding, int, string} the encoding, the bytes of its mark, and why in words */
@@ -74,7 +74,7 @@ final readonly class FormatDetection
     {
         foreach (self::OTHER_KINDS as $beginning => $kind) {
             if (str_starts_with($sample, $beginning)) {
-                throw NotUsable::isOfAnotherKind($name, $kind);
+                throw UnreadableFile::isOfAnotherKind($name, $kind);
             }
         }
         if (str_starts_with($sample, self::BYTE_ORDER_MARK)) {
@@ -99,7 +99,7 @@ final readonly class FormatDetection
         $zeros = substr_count($sample, "\0");
         // A zero byte in one record among many is a damaged record, and is refused as it is read.
         if ($zeros > strlen($sample) / 20 || str_contains(strtok($sample, "\r\n") ?: '', "\0")) {
-            throw NotUsable::isOfAnotherKind($name, 'a binary file');
+            throw UnreadableFile::isOfAnotherKind($name, 'a binary file');
         }
     }
 

@@ -6,8 +6,8 @@ namespace NineTally\Core\Intake\FixedWidth;
 
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\FoundPart;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\UnreadableFile;
 
 /** Proposes where the columns of fixed-width text begin: after each place at which every line is blank. */
 final readonly class FixedWidthDetection
@@ -20,7 +20,7 @@ final readonly class FixedWidthDetection
      * @param  DelimitedFormat  $found  line ends and encoding, as they were found in the text
      * @return FoundPart|null null when no place is blank in all lines
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function find(string $path, string $name, DelimitedFormat $found): ?FoundPart
     {

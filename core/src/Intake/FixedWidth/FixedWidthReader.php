@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake\FixedWidth;
 
 use NineTally\Core\Intake\Delimited\DelimitedReader;
-use NineTally\Core\Intake\IsOneFile;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Intake\ReadsRowByRow;
+use NineTally\Core\Intake\RowByRowBatches;
+use NineTally\Core\Intake\SinglePart;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
@@ -17,15 +17,15 @@ use NineTally\Core\Row\Row;
 /** Reads text of fixed width as a stream. A line that ends early has blank cells at its end, for editors take spaces away; a blank line is no record. */
 final readonly class FixedWidthReader implements Reader
 {
-    use IsOneFile;
-    use ReadsRowByRow;
+    use SinglePart;
+    use RowByRowBatches;
 
     private Columns $columns;
 
     /** The line of the header; that of the last one skipped where there is none. */
     private int $headerLine;
 
-    /** @throws NotUsable */
+    /** @throws UnreadableFile */
     public function __construct(private string $path, private string $name, private FixedWidthFormat $format, private int $rowLimit = DelimitedReader::ROW_LIMIT)
     {
         $names = array_fill(0, count($format->starts), '');
@@ -38,11 +38,11 @@ final readonly class FixedWidthReader implements Reader
                 }
             }
             if ($at === $format->skipAbove) {
-                throw NotUsable::hasNoHeader($name, 'every line is blank');
+                throw UnreadableFile::hasNoHeader($name, 'every line is blank');
             }
         }
         $this->headerLine = $at;
-        $this->columns = count($names) > Columns::MOST ? throw NotUsable::hasTooManyColumns($name, count($names)) : Columns::named($name, $names);
+        $this->columns = count($names) > Columns::MOST ? throw UnreadableFile::hasTooManyColumns($name, count($names)) : Columns::named($name, $names);
     }
 
     public function columns(): Columns

@@ -7,12 +7,12 @@ namespace NineTally\Core\Intake\Objects;
 use NineTally\Core\Intake\ByteStream;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\FoundPart;
-use NineTally\Core\Intake\IsOneFile;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Intake\ReadsRowByRow;
+use NineTally\Core\Intake\RowByRowBatches;
+use NineTally\Core\Intake\SinglePart;
 use NineTally\Core\Intake\TextLines;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Excerpt;
 use NineTally\Core\Row\RefusalReason;
@@ -25,8 +25,8 @@ use NineTally\Core\Row\Row;
  */
 final readonly class JsonReader implements Reader
 {
-    use IsOneFile;
-    use ReadsRowByRow;
+    use SinglePart;
+    use RowByRowBatches;
 
     private const BLOCK_BYTES = 131_072;
 
@@ -36,7 +36,7 @@ final readonly class JsonReader implements Reader
      * @param  bool  $isLines  one object a line, instead of a list
      * @param  string  $recordPath  names of the members that lead to the list of records, joined by dots; '' where the list is the outermost
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function __construct(private string $path, private string $name, private bool $isLines, private int $rowLimit = DelimitedReader::ROW_LIMIT, private string $recordPath = '')
     {
@@ -44,11 +44,11 @@ final readonly class JsonReader implements Reader
         foreach ($this->objects(null) as [, $object]) {
             $names += $object instanceof JsonObject ? $object->cells : [];
             if (count($names) > Columns::MOST) {
-                throw NotUsable::hasTooManyColumns($name, count($names));
+                throw UnreadableFile::hasTooManyColumns($name, count($names));
             }
         }
         if ($names === []) {
-            throw NotUsable::isNoListOfObjects($name, 'no object in it has a property');
+            throw UnreadableFile::isNoListOfObjects($name, 'no object in it has a property');
         }
         $this->columns = Columns::named($name, array_map(strval(...), array_keys($names)));
     }
@@ -171,10 +171,10 @@ final readonly class JsonReader implements Reader
             $begin = 0;
         }
         if ($listDepth === null && $this->recordPath !== '') {
-            throw NotUsable::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', Excerpt::of((string) $this->recordPath)));
+            throw UnreadableFile::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', Excerpt::of((string) $this->recordPath)));
         }
         if (! $hasEnded) {
-            throw NotUsable::breaksOff($this->name);
+            throw UnreadableFile::breaksOff($this->name);
         }
     }
 

@@ -6,11 +6,11 @@ namespace NineTally\Core\Intake\Objects;
 
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\FoundPart;
-use NineTally\Core\Intake\IsOneFile;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Intake\ReadsRowByRow;
+use NineTally\Core\Intake\RowByRowBatches;
+use NineTally\Core\Intake\SinglePart;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
@@ -23,15 +23,15 @@ use NineTally\Core\Row\Row;
  */
 final readonly class XmlReader implements Reader
 {
-    use IsOneFile;
-    use ReadsRowByRow;
+    use SinglePart;
+    use RowByRowBatches;
 
     private Columns $columns;
 
     /**
      * @param  string  $recordPath  from the outermost element, such as "register/berth"
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function __construct(private string $path, private string $name, private string $recordPath, private int $rowLimit = DelimitedReader::ROW_LIMIT)
     {
@@ -39,11 +39,11 @@ final readonly class XmlReader implements Reader
         foreach ((new XmlRecords($path, $name, $recordPath, $rowLimit))->read() as $cells) {
             $names += $cells ?? [];
             if (count($names) > Columns::MOST) {
-                throw NotUsable::hasTooManyColumns($name, count($names));
+                throw UnreadableFile::hasTooManyColumns($name, count($names));
             }
         }
         $this->columns = $names === []
-            ? throw NotUsable::isNoXmlOfRecords($name, sprintf('no element at "%s" holds a value', $recordPath))
+            ? throw UnreadableFile::isNoXmlOfRecords($name, sprintf('no element at "%s" holds a value', $recordPath))
             : Columns::named($name, array_map(strval(...), array_keys($names)));
     }
 

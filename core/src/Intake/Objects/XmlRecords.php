@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Intake\Objects;
 
 use NineTally\Core\Intake\ByteStream;
-use NineTally\Core\Intake\NotUsable;
+use NineTally\Core\Intake\UnreadableFile;
 
 /**
  * The elements of an XML file at one path, each as its cells by name. A document type is refused (so no entity can be declared), and
@@ -53,7 +53,7 @@ final class XmlRecords
      *
      * @return non-empty-list<string>
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public static function pathsIn(string $beginning, string $name): array
     {
@@ -74,7 +74,7 @@ final class XmlRecords
         });
         // The beginning may end anywhere: what the parser says of its end does not matter here.
         if (xml_parse($parser, $beginning) !== 1 && count($counts) < 2) {
-            throw NotUsable::isNoXmlOfRecords($name, self::problem($parser));
+            throw UnreadableFile::isNoXmlOfRecords($name, self::problem($parser));
         }
         $holding = array_filter($counts, static fn(array $path): bool => $path['holds'] && isset($path['times']));
         $several = array_filter($holding, static fn(array $path): bool => $path['times'] > 1);
@@ -83,14 +83,14 @@ final class XmlRecords
         // Where nothing stands twice, the outermost element is the register and what is in it the records.
         $inner = array_values(array_filter($paths, static fn(string $path): bool => str_contains($path, '/')));
 
-        return $inner !== [] ? $inner : ($paths !== [] ? $paths : throw NotUsable::isNoXmlOfRecords($name, 'no element in it holds others'));
+        return $inner !== [] ? $inner : ($paths !== [] ? $paths : throw UnreadableFile::isNoXmlOfRecords($name, 'no element in it holds others'));
     }
 
     /**
      * @param  (callable(int): void)|null  $onBytes
      * @return \Generator<int, array<string, string>|null> line => cells by name; null: longer than the row limit
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function read(?callable $onBytes = null): \Generator
     {
@@ -104,7 +104,7 @@ final class XmlRecords
                     $isFirst = false;
                 }
                 if (xml_parse($this->parser, $block, $block === '') !== 1) {
-                    throw NotUsable::isNoXmlOfRecords($this->name, self::problem($this->parser));
+                    throw UnreadableFile::isNoXmlOfRecords($this->name, self::problem($this->parser));
                 }
                 $ready = $this->ready;
                 $this->ready = [];
@@ -186,7 +186,7 @@ final class XmlRecords
         $text = str_replace("\0", '', $beginning);
         $prolog = preg_match('/<[A-Za-z_:]/', $text, $found, PREG_OFFSET_CAPTURE) === 1 ? substr($text, 0, $found[0][1]) : $text;
         if (stripos((string) preg_replace('/<!--.*?-->/s', '', $prolog), '<!DOCTYPE') !== false) {
-            throw NotUsable::hasDocumentType($name);
+            throw UnreadableFile::hasDocumentType($name);
         }
     }
 

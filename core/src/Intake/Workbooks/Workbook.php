@@ -6,8 +6,8 @@ namespace NineTally\Core\Intake\Workbooks;
 
 use Brick\Math\BigDecimal;
 use NineTally\Core\Intake\Archive;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\UnreadableFile;
 use OpenSpout\Common\Entity\Cell;
 use OpenSpout\Common\Entity\Row;
 use OpenSpout\Reader\Common\Creator\ReaderEntityFactory;
@@ -28,7 +28,7 @@ final readonly class Workbook
 
     private function __construct(private ReaderInterface $reader, private string $name) {}
 
-    /** @throws NotUsable */
+    /** @throws UnreadableFile */
     public static function open(string $path, string $name, PartKind $kind): self
     {
         Archive::open($path, $name);
@@ -44,7 +44,7 @@ final readonly class Workbook
     /**
      * @return list<array{name: string, hidden: bool}>
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function sheets(): array
     {
@@ -63,7 +63,7 @@ final readonly class Workbook
      * @return \Generator<int, list<string>> cells as text, by the number of the row: dates in ISO 8601, of numbers the shortest digits
      *                                       that mean the same double, of formulas what was calculated last
      *
-     * @throws NotUsable
+     * @throws UnreadableFile
      */
     public function rows(string $sheet): \Generator
     {
@@ -81,14 +81,14 @@ final readonly class Workbook
             return null;
         });
         if ($rows === null) {
-            throw NotUsable::isNoWorkbook($this->name, sprintf('it has no sheet "%s"', $sheet));
+            throw UnreadableFile::isNoWorkbook($this->name, sprintf('it has no sheet "%s"', $sheet));
         }
         for ($number = 1; ; $number++) {
             $cells = $this->guarded(fn(): ?array => $this->cells($rows, $number > 1));
             if ($cells === null) {
                 return;
             }
-            yield $number => $number <= self::MOST_ROWS ? $cells : throw NotUsable::isNoWorkbook($this->name, 'its sheet has no end');
+            yield $number => $number <= self::MOST_ROWS ? $cells : throw UnreadableFile::isNoWorkbook($this->name, 'its sheet has no end');
         }
     }
 
@@ -96,7 +96,7 @@ final readonly class Workbook
     {
         try {
             $this->guarded(fn() => $this->reader->close());
-        } catch (NotUsable) {
+        } catch (UnreadableFile) {
             // What was read is whole, or was refused already.
         }
     }
@@ -119,7 +119,7 @@ final readonly class Workbook
      * @param  \Closure(): Result  $work
      * @return Result
      *
-     * @throws NotUsable for whatever goes wrong in it
+     * @throws UnreadableFile for whatever goes wrong in it
      */
     private function guarded(\Closure $work): mixed
     {
@@ -128,7 +128,7 @@ final readonly class Workbook
         try {
             return $work();
         } catch (\Throwable) {
-            throw NotUsable::isNoWorkbook($this->name, 'it is damaged, or was not written to its end');
+            throw UnreadableFile::isNoWorkbook($this->name, 'it is damaged, or was not written to its end');
         } finally {
             restore_error_handler();
         }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\Workbooks;
 
-use NineTally\Core\Intake\IsOneFile;
-use NineTally\Core\Intake\NotUsable;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
-use NineTally\Core\Intake\ReadsRowByRow;
+use NineTally\Core\Intake\RowByRowBatches;
+use NineTally\Core\Intake\SinglePart;
+use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
@@ -20,8 +20,8 @@ use NineTally\Core\Row\Row;
  */
 final readonly class WorkbookReader implements Reader
 {
-    use IsOneFile;
-    use ReadsRowByRow;
+    use SinglePart;
+    use RowByRowBatches;
 
     /** So many rows, at most, stand above the names of the columns. */
     private const ROWS_OF_HEADING = 20;
@@ -31,7 +31,7 @@ final readonly class WorkbookReader implements Reader
     /** The row on which the header stands; the first one that is not blank from where it was looked for. */
     private int $headerRow;
 
-    /** @throws NotUsable */
+    /** @throws UnreadableFile */
     public function __construct(private string $path, private string $name, private PartFormat $format)
     {
         $header = null;
@@ -47,7 +47,7 @@ final readonly class WorkbookReader implements Reader
             }
         }
         if ($header === null) {
-            throw NotUsable::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
+            throw UnreadableFile::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
         }
         $header = MergedCells::of($path, $format->kind, $format->sheet, $number)->header($above, $number);
         while ($header !== [] && end($header) === '') {
@@ -67,7 +67,7 @@ final readonly class WorkbookReader implements Reader
         $first = [1, 'the first row that is not blank'];
         try {
             $reader = new self($path, $name, $format);
-        } catch (NotUsable) {
+        } catch (UnreadableFile) {
             // Whoever chooses another sheet, or row, need not be told so yet.
             return $first;
         }
@@ -136,7 +136,7 @@ final readonly class WorkbookReader implements Reader
         $workbook = Workbook::open($this->path, $this->name, $this->format->kind);
         try {
             foreach ($workbook->rows($this->format->sheet) as $number => $cells) {
-                yield $number => count($cells) <= Columns::MOST ? $cells : throw NotUsable::hasTooManyColumns($this->name, count($cells));
+                yield $number => count($cells) <= Columns::MOST ? $cells : throw UnreadableFile::hasTooManyColumns($this->name, count($cells));
             }
         } finally {
             $workbook->close();

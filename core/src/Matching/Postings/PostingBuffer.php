@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching\Postings;
 
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 
 /**
  * Collects in which rows each pattern of forgiven cells stands: posting lists, divided by the upper bits of the row's number, so that
@@ -28,7 +28,7 @@ final class PostingBuffer
         if ($this->lists === []) {
             return [];
         }
-        $file = new UnfinishedFile($path);
+        $file = new AtomicFile($path);
         $index = [];
         $offset = 0;
         foreach ($this->lists as $pattern => $list) {

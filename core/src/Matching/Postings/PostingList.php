@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching\Postings;
 
-/** The rows of one pattern as a piece of matching finds them: noted one by one, packed when there are many. */
+/** The rows of one pattern as a task of matching finds them: noted one by one, packed when there are many. */
 final class PostingList
 {
     private const UNPACKED = 65_536;

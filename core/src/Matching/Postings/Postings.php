@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching\Postings;
 
-use NineTally\Core\Matching\Spill\UnfinishedFile;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
 
 /**
@@ -30,12 +30,12 @@ final readonly class Postings
     }
 
     /**
-     * @param  list<array{path: string, index: array<string, array<int, array{int, int}>>}>  $pieces  as PostingBuffer left them
+     * @param  list<array{path: string, index: array<string, array<int, array{int, int}>>}>  $tasks  as PostingBuffer left them
      */
-    public static function merged(array $pieces, string $path): self
+    public static function merged(array $tasks, string $path): self
     {
         $where = [];
-        foreach ($pieces as $number => ['index' => $index]) {
+        foreach ($tasks as $number => ['index' => $index]) {
             foreach ($index as $pattern => $containers) {
                 foreach ($containers as $high => $stretch) {
                     $where[$pattern][$high][] = [$number, ...$stretch];
@@ -44,7 +44,7 @@ final readonly class Postings
         }
         ksort($where, SORT_STRING);
         $inputs = [];
-        $file = new UnfinishedFile($path);
+        $file = new AtomicFile($path);
         $lists = [];
         $offset = 0;
         foreach ($where as $pattern => $containers) {
@@ -53,7 +53,7 @@ final readonly class Postings
             foreach ($containers as $high => $stretches) {
                 $lows = '';
                 foreach ($stretches as [$number, $from, $bytes]) {
-                    $input = $inputs[$number] ??= fopen($pieces[$number]['path'], 'rb') ?: throw WorkspaceFailure::reading($pieces[$number]['path']);
+                    $input = $inputs[$number] ??= fopen($tasks[$number]['path'], 'rb') ?: throw WorkspaceFailure::reading($tasks[$number]['path']);
                     fseek($input, $from);
                     $lows .= (string) stream_get_contents($input, $bytes);
                 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching\RowSets;
 
-use NineTally\Core\Matching\Spill\OpenFile;
+use NineTally\Core\Matching\Spill\WorkspaceReader;
 
 /** Rows put aside by the hash of their group, in files once they are many. */
 final class GroupParts
@@ -67,7 +67,7 @@ final class GroupParts
     /** @return \Generator<int, array{string, string}> group and packed row */
     public function read(string $path): \Generator
     {
-        $file = OpenFile::forReading($path);
+        $file = WorkspaceReader::forReading($path);
         while (($head = $file->read(8)) !== '') {
             /** @var array{group: int, row: int} $sizes */
             $sizes = unpack('Ngroup/Nrow', $head);
@@ -85,7 +85,7 @@ final class GroupParts
     public function replaced(string $path, array $rows): \Generator
     {
         unlink($path);
-        OpenFile::append($path, implode('', array_map(static fn(string $row): string => self::bytesOf('', $row), $rows)));
+        WorkspaceReader::append($path, implode('', array_map(static fn(string $row): string => self::bytesOf('', $row), $rows)));
 
         return $this->read($path);
     }
@@ -105,7 +105,7 @@ final class GroupParts
     {
         foreach ($this->buffers as $part => $bytes) {
             if ($bytes !== '') {
-                OpenFile::append($this->path($part), $bytes);
+                WorkspaceReader::append($this->path($part), $bytes);
             }
         }
         $this->buffers = array_fill(0, self::PARTS, '');

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching\Spill;
 
-/** Findings written aside in the order of their lines, one stream for each piece of work. */
+/** Findings written aside in the order of their lines, one stream for each task of work. */
 final class FindingSpool
 {
     private const BUFFER_BYTES = 131_072;
 
-    private readonly UnfinishedFile $file;
+    private readonly AtomicFile $file;
 
     private string $buffer = '';
 
@@ -17,7 +17,7 @@ final class FindingSpool
 
     public function __construct(string $path)
     {
-        $this->file = new UnfinishedFile($path);
+        $this->file = new AtomicFile($path);
     }
 
     public function add(FindingEntry $entry): void
@@ -75,7 +75,7 @@ final class FindingSpool
     /** @return \Generator<int, FindingEntry> */
     private static function read(string $path): \Generator
     {
-        $file = OpenFile::forReading($path);
+        $file = WorkspaceReader::forReading($path);
         while (($head = $file->read(4)) !== '') {
             /** @var array{size: int} $sizes */
             $sizes = unpack('Nsize', $head);

@@ -21,7 +21,7 @@ final class SpillWriter
 
     public const CHUNK_BYTES = 40;
 
-    private readonly UnfinishedFile $file;
+    private readonly AtomicFile $file;
 
     /**
      * By partition, each entry closed by Batch::ROW_END. Scan appends to these directly: a call for each row would double its cost.
@@ -49,7 +49,7 @@ final class SpillWriter
     /** @param int $bufferBytes is written when this much has come together */
     public function __construct(private readonly string $path, private readonly int $partitions, private readonly int $bufferBytes)
     {
-        $this->file = new UnfinishedFile($path);
+        $this->file = new AtomicFile($path);
         $this->clear();
     }
 
@@ -64,7 +64,7 @@ final class SpillWriter
     public function finish(): void
     {
         $this->flush();
-        UnfinishedFile::whole($this->path.'.index', serialize($this->index));
+        AtomicFile::put($this->path.'.index', serialize($this->index));
         $this->file->finish();
     }
 

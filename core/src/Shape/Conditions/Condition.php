@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Conditions;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
 
@@ -13,18 +13,18 @@ use NineTally\Core\Shape\UnusableStep;
 interface Condition
 {
     /**
-     * @return \Closure(Cells): bool
+     * @return \Closure(RowCursor): bool
      *
      * @throws UnusableStep
      */
-    public function bind(ColumnPlaces $places, StepContext $context): \Closure;
+    public function bind(ColumnIndex $places, StepContext $context): \Closure;
 
     /**
      * Whether the columns are there.
      *
      * @throws UnusableStep
      */
-    public function mustFit(ColumnPlaces $places): void;
+    public function mustFit(ColumnIndex $places): void;
 
     public function sentence(): string;
 }

@@ -19,10 +19,10 @@ final readonly class ConditionDocument
                 /** @var non-empty-list<array<string, mixed>> $conditions */
                 $conditions = $document[$name];
 
-                return new Several($all, array_map(self::read(...), $conditions));
+                return new CompoundCondition($all, array_map(self::read(...), $conditions));
             }
         }
         /** @var CellDocument $document */
-        return new OfCell($document['column'], Test::from($document['test']), $document['parameter'] ?? $document['value'] ?? '', isset($document['parameter']), $document['values'] ?? [], $document['until'] ?? null);
+        return new CellCondition($document['column'], Test::from($document['test']), $document['parameter'] ?? $document['value'] ?? '', isset($document['parameter']), $document['values'] ?? [], $document['until'] ?? null);
     }
 }

@@ -7,8 +7,8 @@ namespace NineTally\Core\Shape\Formula;
 use Brick\Math\BigDecimal;
 use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
 use Symfony\Component\ExpressionLanguage\Lexer;
@@ -40,7 +40,7 @@ final readonly class Formula
     private const OPERATORS = ['+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with'];
 
     /**
-     * @param  \Closure(Cells): (string|bool)  $evaluate
+     * @param  \Closure(RowCursor): (string|bool)  $evaluate
      * @param  list<int>  $places
      */
     private function __construct(private \Closure $evaluate, private array $places) {}
@@ -50,7 +50,7 @@ final readonly class Formula
      *
      * @throws UnusableStep with what is wrong, when it cannot be read
      */
-    public static function of(string $written, ColumnPlaces $columns, array $names, ?StepContext $context = null): self
+    public static function of(string $written, ColumnIndex $columns, array $names, ?StepContext $context = null): self
     {
         if (strlen($written) > self::LONGEST) {
             throw UnusableStep::because(sprintf('The formula is longer than %s characters.', number_format(self::LONGEST)));
@@ -81,7 +81,7 @@ final readonly class Formula
      */
     public function value(array $cells): string
     {
-        $value = ($this->evaluate)(new Cells($cells));
+        $value = ($this->evaluate)(new RowCursor($cells));
 
         return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
     }
@@ -94,9 +94,9 @@ final readonly class Formula
 
     /**
      * @param  array<int, true>  $places
-     * @return \Closure(Cells): (string|bool)
+     * @return \Closure(RowCursor): (string|bool)
      */
-    private static function compile(Node $node, ColumnPlaces $columns, array &$places, int $depth, ?StepContext $context, Wanted $wanted = Wanted::Value): \Closure
+    private static function compile(Node $node, ColumnIndex $columns, array &$places, int $depth, ?StepContext $context, Wanted $wanted = Wanted::Value): \Closure
     {
         if ($depth > self::DEEPEST) {
             throw UnusableStep::because('The formula is nested too deeply.');
@@ -150,13 +150,13 @@ final readonly class Formula
 
     /**
      * @param  array<int, true>  $places
-     * @return \Closure(Cells): string
+     * @return \Closure(RowCursor): string
      */
     private static function cell(int $place, array &$places, ?CellValue $value): \Closure
     {
         $places[$place] = true;
 
-        return $value === null ? static fn(Cells $row): string => $row->cells[$place] : static fn(Cells $row): string => $value->read($row->cells[$place]);
+        return $value === null ? static fn(RowCursor $row): string => $row->cells[$place] : static fn(RowCursor $row): string => $value->read($row->cells[$place]);
     }
 
     private static function columnName(FunctionNode $node): string
@@ -166,7 +166,7 @@ final readonly class Formula
         return $argument instanceof ConstantNode && self::attribute($argument, 'value') !== '' ? self::attribute($argument, 'value') : throw UnusableStep::because('column() takes the name of a column between quotes.');
     }
 
-    /** @return \Closure(Cells): (string|bool) */
+    /** @return \Closure(RowCursor): (string|bool) */
     private static function constant(mixed $value): \Closure
     {
         $constant = match (true) {
@@ -175,59 +175,59 @@ final readonly class Formula
             default => throw UnusableStep::because('The formula has a list, and formulas here have none.'),
         };
 
-        return static fn(Cells $row): string|bool => $constant;
+        return static fn(RowCursor $row): string|bool => $constant;
     }
 
     /**
-     * @param  list<\Closure(Cells): (string|bool)>  $arguments
-     * @return \Closure(Cells): (string|bool)
+     * @param  list<\Closure(RowCursor): (string|bool)>  $arguments
+     * @return \Closure(RowCursor): (string|bool)
      */
     private static function callOf(string $name, array $arguments): \Closure
     {
-        return static fn(Cells $row): string|bool => Functions::call($name, array_map(/** @param \Closure(Cells): (string|bool) $argument */ static fn(\Closure $argument): string => self::text($argument($row)), $arguments));
+        return static fn(RowCursor $row): string|bool => Functions::call($name, array_map(/** @param \Closure(RowCursor): (string|bool) $argument */ static fn(\Closure $argument): string => self::text($argument($row)), $arguments));
     }
 
     /**
-     * @param  \Closure(Cells): (string|bool)  $condition
-     * @param  \Closure(Cells): (string|bool)  $yes
-     * @param  \Closure(Cells): (string|bool)  $no
-     * @return \Closure(Cells): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool)  $condition
+     * @param  \Closure(RowCursor): (string|bool)  $yes
+     * @param  \Closure(RowCursor): (string|bool)  $no
+     * @return \Closure(RowCursor): (string|bool)
      */
     private static function choice(\Closure $condition, \Closure $yes, \Closure $no): \Closure
     {
-        return static fn(Cells $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
+        return static fn(RowCursor $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
     }
 
     /**
-     * @param  \Closure(Cells): (string|bool)  $value
-     * @return \Closure(Cells): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool)  $value
+     * @return \Closure(RowCursor): (string|bool)
      */
     private static function unary(string $operator, \Closure $value): \Closure
     {
         return match ($operator) {
-            '-' => static fn(Cells $row): string => Functions::written(Functions::number(self::text($value($row)))->negated()),
-            '+' => static fn(Cells $row): string => Functions::written(Functions::number(self::text($value($row)))),
-            'not', '!' => static fn(Cells $row): bool => ! self::truth($value($row)),
+            '-' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))->negated()),
+            '+' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))),
+            'not', '!' => static fn(RowCursor $row): bool => ! self::truth($value($row)),
             default => throw UnusableStep::because("The formula has an operator that formulas here do not have: {$operator}."),
         };
     }
 
     /**
-     * @param  \Closure(Cells): (string|bool)  $left
-     * @param  \Closure(Cells): (string|bool)  $right
-     * @return \Closure(Cells): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool)  $left
+     * @param  \Closure(RowCursor): (string|bool)  $right
+     * @return \Closure(RowCursor): (string|bool)
      */
     private static function binary(string $operator, \Closure $left, \Closure $right): \Closure
     {
         return match ($operator) {
-            '+', '-', '*', '/' => static fn(Cells $row): string => self::arithmetic($operator, self::text($left($row)), self::text($right($row))),
-            '~' => static fn(Cells $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
-            'and', '&&' => static fn(Cells $row): bool => self::truth($left($row)) && self::truth($right($row)),
-            'or', '||' => static fn(Cells $row): bool => self::truth($left($row)) || self::truth($right($row)),
-            'contains' => static fn(Cells $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
-            'starts with' => static fn(Cells $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
-            'ends with' => static fn(Cells $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
-            default => static fn(Cells $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
+            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic($operator, self::text($left($row)), self::text($right($row))),
+            '~' => static fn(RowCursor $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
+            'and', '&&' => static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row)),
+            'or', '||' => static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row)),
+            'contains' => static fn(RowCursor $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
+            'starts with' => static fn(RowCursor $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
+            'ends with' => static fn(RowCursor $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
+            default => static fn(RowCursor $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
         };
     }
 

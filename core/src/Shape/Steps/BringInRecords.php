@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
 
@@ -38,7 +38,7 @@ final readonly class BringInRecords implements Step
     {
         $finder = RecordFinder::of($this->reference, $this->on, $this->forgives, $columns, $context);
         $take = $context->references->named($this->reference)->places(array_column($this->take, 'reference'));
-        $places = ColumnPlaces::of($columns)->all(array_column($this->on, 'column'));
+        $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
         $nothing = array_fill(0, count($this->take), '');
         $into = array_column($this->take, 'into');
         $figures = $context->figures;

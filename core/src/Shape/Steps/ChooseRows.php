@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Conditions\Condition;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 
 /** Keeps or leaves out the rows that meet a condition. */
@@ -17,7 +17,7 @@ final class ChooseRows extends RowByRow
 
     public function columns(array $columns): array
     {
-        $this->condition->mustFit(ColumnPlaces::of($columns));
+        $this->condition->mustFit(ColumnIndex::of($columns));
 
         return $columns;
     }
@@ -29,9 +29,9 @@ final class ChooseRows extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $meets = $this->condition->bind(ColumnPlaces::of($columns), $context);
+        $meets = $this->condition->bind(ColumnIndex::of($columns), $context);
         $keeps = $this->keeps;
 
-        return static fn(Cells $row): ?array => $meets($row) === $keeps ? $row->cells : null;
+        return static fn(RowCursor $row): ?array => $meets($row) === $keeps ? $row->cells : null;
     }
 }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Formula\Formula;
 use NineTally\Core\Shape\Formula\FormulaError;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
@@ -23,7 +23,7 @@ final class ComputeColumn extends RowByRow
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         Formula::of($this->formula, $places, $columns);
 
         return $places->has($this->into) ? $columns : [...$columns, $this->into];
@@ -36,14 +36,14 @@ final class ComputeColumn extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $formula = Formula::of($this->formula, $places, $columns, $context);
         $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $columns);
         $needed = $this->takesBlanks ? [] : $formula->places();
         $place = $places->has($this->into) ? $places->at($this->into) : count($columns);
         [$figures, $into] = [$context->figures, $this->into];
 
-        return static function (Cells $row) use ($formula, $needed, $place, $figures, $into, $readings): array {
+        return static function (RowCursor $row) use ($formula, $needed, $place, $figures, $into, $readings): array {
             $cells = $row->cells;
             $value = null;
             foreach ($needed as $cell) {

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 
 final class DropColumns extends RowByRow
@@ -16,7 +16,7 @@ final class DropColumns extends RowByRow
 
     public function columns(array $columns): array
     {
-        ColumnPlaces::of($columns)->all($this->chosen);
+        ColumnIndex::of($columns)->all($this->chosen);
 
         return array_values(array_filter($columns, fn(string $name): bool => ! in_array($name, $this->chosen, true)));
     }
@@ -30,6 +30,6 @@ final class DropColumns extends RowByRow
     {
         $dropped = array_flip(array_keys(array_intersect($columns, $this->chosen)));
 
-        return static fn(Cells $row): array => array_values(array_diff_key($row->cells, $dropped));
+        return static fn(RowCursor $row): array => array_values(array_diff_key($row->cells, $dropped));
     }
 }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
 
@@ -21,7 +21,7 @@ final class FillBlanks extends RowByRow
 
     public function columns(array $columns): array
     {
-        ColumnPlaces::of($columns)->all($this->chosen);
+        ColumnIndex::of($columns)->all($this->chosen);
 
         return $columns;
     }
@@ -33,7 +33,7 @@ final class FillBlanks extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $places = ColumnIndex::of($columns)->all($this->chosen);
         $figures = $context->figures;
         $above = array_fill_keys($places, $this->value ?? '');
         $fromAbove = $this->value === null;
@@ -42,7 +42,7 @@ final class FillBlanks extends RowByRow
             $readings[$place] = $context->reading($columns[$place], Kind::Text);
         }
 
-        return static function (Cells $row) use ($places, $columns, $figures, $readings, &$above, $fromAbove): array {
+        return static function (RowCursor $row) use ($places, $columns, $figures, $readings, &$above, $fromAbove): array {
             $cells = $row->cells;
             foreach ($places as $place) {
                 $isBlank = $readings[$place]->isBlank($cells[$place]);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
@@ -18,9 +18,9 @@ final readonly class FoldColumns implements Step
 
     public function columns(array $columns): array
     {
-        $folded = ColumnPlaces::of($columns)->all($this->chosen);
+        $folded = ColumnIndex::of($columns)->all($this->chosen);
         $rest = array_values(array_diff_key($columns, array_flip($folded)));
-        ColumnPlaces::of($rest)->mustBeFree([$this->namesInto, $this->valuesInto]);
+        ColumnIndex::of($rest)->mustBeFree([$this->namesInto, $this->valuesInto]);
 
         return [...$rest, $this->namesInto, $this->valuesInto];
     }
@@ -32,7 +32,7 @@ final readonly class FoldColumns implements Step
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        $folded = ColumnPlaces::of($columns)->all($this->chosen);
+        $folded = ColumnIndex::of($columns)->all($this->chosen);
         $dropped = array_flip($folded);
         $figures = $context->figures;
         $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $this->chosen);

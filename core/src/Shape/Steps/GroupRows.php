@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Step;
@@ -25,9 +25,9 @@ final readonly class GroupRows implements Step
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $places->all([...$this->by, ...array_column($this->totals, 'column')]);
-        ColumnPlaces::of($this->by)->mustBeFree(array_column($this->totals, 'into'));
+        ColumnIndex::of($this->by)->mustBeFree(array_column($this->totals, 'into'));
 
         return [...$this->by, ...array_column($this->totals, 'into')];
     }
@@ -41,7 +41,7 @@ final readonly class GroupRows implements Step
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $by = $places->all($this->by);
         $figures = $context->figures;
         $readings = [];

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
 
@@ -18,15 +18,15 @@ final class JoinColumns extends RowByRow
 
     public function columns(array $columns): array
     {
-        $first = ColumnPlaces::of($columns)->at($this->chosen[0]);
-        ColumnPlaces::of($columns)->all($this->chosen);
+        $first = ColumnIndex::of($columns)->at($this->chosen[0]);
+        ColumnIndex::of($columns)->all($this->chosen);
         $names = $columns;
         array_splice($names, $first, 0, [$this->into]);
         if (! $this->keeps) {
-            $dropped = array_map(static fn(int $place): int => $place + ($place >= $first ? 1 : 0), ColumnPlaces::of($columns)->all($this->chosen));
+            $dropped = array_map(static fn(int $place): int => $place + ($place >= $first ? 1 : 0), ColumnIndex::of($columns)->all($this->chosen));
             $names = array_values(array_diff_key($names, array_flip($dropped)));
         }
-        ColumnPlaces::of(array_values(array_filter($names, fn(string $name, int $place): bool => $name !== $this->into || $place !== array_search($this->into, $names, true), ARRAY_FILTER_USE_BOTH)))->mustBeFree([$this->into]);
+        ColumnIndex::of(array_values(array_filter($names, fn(string $name, int $place): bool => $name !== $this->into || $place !== array_search($this->into, $names, true), ARRAY_FILTER_USE_BOTH)))->mustBeFree([$this->into]);
 
         return $names;
     }
@@ -38,7 +38,7 @@ final class JoinColumns extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $places = ColumnIndex::of($columns)->all($this->chosen);
         $dropped = $this->keeps ? [] : array_flip($places);
         $readings = [];
         foreach ($places as $nth => $place) {
@@ -46,7 +46,7 @@ final class JoinColumns extends RowByRow
         }
         [$first, $with, $skips, $figures, $into] = [$places[0], $this->with, $this->skipsBlanks, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($places, $dropped, $first, $with, $skips, $figures, $into, $readings): array {
+        return static function (RowCursor $row) use ($places, $dropped, $first, $with, $skips, $figures, $into, $readings): array {
             $cells = $row->cells;
             $parts = [];
             foreach ($places as $place) {

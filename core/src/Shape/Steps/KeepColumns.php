@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 
 /** Keeps some columns, in the order in which they are named. */
@@ -17,7 +17,7 @@ final class KeepColumns extends RowByRow
 
     public function columns(array $columns): array
     {
-        ColumnPlaces::of($columns)->all($this->chosen);
+        ColumnIndex::of($columns)->all($this->chosen);
 
         return $this->chosen;
     }
@@ -29,9 +29,9 @@ final class KeepColumns extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns)->all($this->chosen);
+        $places = ColumnIndex::of($columns)->all($this->chosen);
 
-        return static function (Cells $row) use ($places): array {
+        return static function (RowCursor $row) use ($places): array {
             $cells = $row->cells;
             $kept = [];
             foreach ($places as $place) {

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Grouping;
-use NineTally\Core\Shape\Order;
+use NineTally\Core\Shape\SortKey;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
 
@@ -15,13 +15,13 @@ final readonly class KeepOneRow implements Step
 {
     /**
      * @param  list<string>  $by
-     * @param  Order|null  $order  the first in this order is kept; null: the first or last of the delivery
+     * @param  SortKey|null  $order  the first in this order is kept; null: the first or last of the delivery
      */
-    public function __construct(private array $by, private ?Order $order, private bool $keepsLast = false) {}
+    public function __construct(private array $by, private ?SortKey $order, private bool $keepsLast = false) {}
 
     public function columns(array $columns): array
     {
-        ColumnPlaces::of($columns)->all([...$this->by, ...($this->order === null ? [] : [$this->order->column])]);
+        ColumnIndex::of($columns)->all([...$this->by, ...($this->order === null ? [] : [$this->order->column])]);
 
         return $columns;
     }
@@ -38,7 +38,7 @@ final readonly class KeepOneRow implements Step
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $by = $this->order === null ? null : $places->at($this->order->column);
         $order = $this->order?->values($context);
 

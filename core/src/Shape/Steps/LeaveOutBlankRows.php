@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
@@ -26,7 +26,7 @@ final class LeaveOutBlankRows extends RowByRow
     {
         $readings = array_map(static fn(string $column): Reading => $context->reading($column, Kind::Text), $columns);
 
-        return static function (Cells $row) use ($readings): ?array {
+        return static function (RowCursor $row) use ($readings): ?array {
             foreach ($row->cells as $place => $cell) {
                 if ($cell !== '' && ! $readings[$place]->isBlank($cell)) {
                     return $row->cells;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
 use NineTally\Core\Value\Kind;
@@ -49,9 +49,9 @@ final class LookUp extends RowByRow
         $readings = array_map(static fn(array $taken): Reading => $table->forms->reading($taken['reference'], Kind::Text), $this->take);
         $nothing = array_fill(0, count($this->take), '');
         [$figures, $several, $into] = [$context->figures, $this->several, array_column($this->take, 'into')];
-        $places = ColumnPlaces::of($columns)->all(array_column($this->on, 'column'));
+        $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
 
-        return static function (Cells $row) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places): array {
+        return static function (RowCursor $row) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places): array {
             $cells = $row->cells;
             $found = $finder->find($cells);
             if (count($found) > 1) {

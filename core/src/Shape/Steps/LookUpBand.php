@@ -7,9 +7,9 @@ namespace NineTally\Core\Shape\Steps;
 use NineTally\Core\Cause\CanonicalForm;
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\Kind;
@@ -39,7 +39,7 @@ final class LookUpBand extends RowByRow
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $places->all([$this->column, ...array_column($this->within, 'column')]);
         $places->mustBeFree(array_column($this->take, 'into'));
 
@@ -53,7 +53,7 @@ final class LookUpBand extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $value = $places->at($this->column);
         $within = $places->all(array_column($this->within, 'column'));
         $forms = $this->forms($context->forms ?? DeclaredForms::none(), array_column($this->within, 'column'));
@@ -63,7 +63,7 @@ final class LookUpBand extends RowByRow
         $reading = $context->reading($this->column, Kind::Number);
         $taken = array_column($this->take, 'into');
 
-        return static function (Cells $row) use ($value, $within, $forms, $bands, $nothing, $figures, $reading, $taken): array {
+        return static function (RowCursor $row) use ($value, $within, $forms, $bands, $nothing, $figures, $reading, $taken): array {
             $cells = $row->cells;
             $number = $reading->isBlank($cells[$value]) ? null : $reading->number($cells[$value])?->toBigDecimal();
             if ($number === null) {

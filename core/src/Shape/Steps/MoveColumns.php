@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 
 /** Puts some columns first; the others follow in their order. */
@@ -29,7 +29,7 @@ final class MoveColumns extends RowByRow
     {
         $places = $this->places($columns);
 
-        return static function (Cells $row) use ($places): array {
+        return static function (RowCursor $row) use ($places): array {
             $cells = $row->cells;
             $moved = [];
             foreach ($places as $place) {
@@ -46,7 +46,7 @@ final class MoveColumns extends RowByRow
      */
     private function places(array $columns): array
     {
-        $first = ColumnPlaces::of($columns)->all($this->first);
+        $first = ColumnIndex::of($columns)->all($this->first);
 
         return [...$first, ...array_values(array_diff(array_keys($columns), $first))];
     }

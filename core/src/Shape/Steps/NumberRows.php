@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Grouping;
-use NineTally\Core\Shape\Order;
+use NineTally\Core\Shape\SortKey;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
 
@@ -14,11 +14,11 @@ use NineTally\Core\Shape\StepContext;
 final readonly class NumberRows implements Step
 {
     /** @param list<string> $within */
-    public function __construct(private string $into, private array $within, private ?Order $order, private bool $ranks) {}
+    public function __construct(private string $into, private array $within, private ?SortKey $order, private bool $ranks) {}
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $places->all([...$this->within, ...($this->order === null ? [] : [$this->order->column])]);
         $places->mustBeFree([$this->into]);
 
@@ -32,7 +32,7 @@ final readonly class NumberRows implements Step
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $by = $this->order === null ? null : $places->at($this->order->column);
         $order = $this->order?->values($context);
         $figures = $context->figures;

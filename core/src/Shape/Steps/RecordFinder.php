@@ -8,7 +8,7 @@ use NineTally\Core\Cause\CanonicalForm;
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Row\Excerpt;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\ReferenceTable;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\StepFigures;
@@ -51,7 +51,7 @@ final readonly class RecordFinder
      */
     public static function columns(array $columns, array $on, array $take): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $places->all(array_column($on, 'column'));
         $into = array_column($take, 'into');
         $places->mustBeFree($into);
@@ -81,7 +81,7 @@ final readonly class RecordFinder
             }
         }
 
-        return new self($table, ColumnPlaces::of($columns)->all(array_column($on, 'column')), $forms, $records, $keyPlaces, $context->figures);
+        return new self($table, ColumnIndex::of($columns)->all(array_column($on, 'column')), $forms, $records, $keyPlaces, $context->figures);
     }
 
     /**

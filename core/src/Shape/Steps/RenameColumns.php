@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Shape\UnusableStep;
 
@@ -17,7 +17,7 @@ final class RenameColumns extends RowByRow
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns);
+        $places = ColumnIndex::of($columns);
         $renamed = $columns;
         foreach ($this->names as ['from' => $from, 'to' => $to]) {
             $renamed[$places->at($from)] = $to;
@@ -38,6 +38,6 @@ final class RenameColumns extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        return static fn(Cells $row): array => $row->cells;
+        return static fn(RowCursor $row): array => $row->cells;
     }
 }

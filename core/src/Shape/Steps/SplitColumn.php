@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\Cells;
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\RowByRow;
+use NineTally\Core\Shape\RowCursor;
 use NineTally\Core\Shape\SafePattern;
 use NineTally\Core\Shape\StepContext;
 use NineTally\Core\Value\Kind;
@@ -24,10 +24,10 @@ final class SplitColumn extends RowByRow
 
     public function columns(array $columns): array
     {
-        $place = ColumnPlaces::of($columns)->at($this->column);
+        $place = ColumnIndex::of($columns)->at($this->column);
         $rest = $columns;
         array_splice($rest, $place, $this->keeps ? 0 : 1);
-        ColumnPlaces::of($rest)->mustBeFree($this->into);
+        ColumnIndex::of($rest)->mustBeFree($this->into);
         array_splice($rest, $place + ($this->keeps ? 1 : 0), 0, $this->into);
 
         return $rest;
@@ -46,12 +46,12 @@ final class SplitColumn extends RowByRow
 
     protected function bind(array $columns, StepContext $context): \Closure
     {
-        $place = ColumnPlaces::of($columns)->at($this->column);
+        $place = ColumnIndex::of($columns)->at($this->column);
         $split = $this->split($context);
         $reading = $context->reading($this->column, Kind::Text);
         [$parts, $keeps, $figures, $into] = [count($this->into), $this->keeps, $context->figures, $this->into];
 
-        return static function (Cells $row) use ($place, $split, $parts, $keeps, $figures, $into, $reading): array {
+        return static function (RowCursor $row) use ($place, $split, $parts, $keeps, $figures, $into, $reading): array {
             $cells = $row->cells;
             $made = $reading->isBlank($cells[$place]) ? [] : $split($cells[$place]);
             if ($made !== []) {

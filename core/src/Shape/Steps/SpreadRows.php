@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Shape\Steps;
 
-use NineTally\Core\Shape\ColumnPlaces;
+use NineTally\Core\Shape\ColumnIndex;
 use NineTally\Core\Shape\Grouping;
 use NineTally\Core\Shape\Step;
 use NineTally\Core\Shape\StepContext;
@@ -21,9 +21,9 @@ final readonly class SpreadRows implements Step
 
     public function columns(array $columns): array
     {
-        $places = ColumnPlaces::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
+        $places = ColumnIndex::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
         $rest = array_values(array_diff_key($columns, array_flip($places)));
-        ColumnPlaces::of($rest)->mustBeFree($this->into);
+        ColumnIndex::of($rest)->mustBeFree($this->into);
 
         return [...$rest, ...$this->into];
     }
@@ -35,7 +35,7 @@ final readonly class SpreadRows implements Step
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        [$name, $value] = ColumnPlaces::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
+        [$name, $value] = ColumnIndex::of($columns)->all([$this->namesFrom, $this->valuesFrom]);
         $rest = array_values(array_diff(array_keys($columns), [$name, $value]));
         $figures = $context->figures;
 

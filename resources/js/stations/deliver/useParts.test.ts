@@ -1,12 +1,12 @@
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
-import { ApiProblem, sendPiece, type Schemas } from '@/api/client'
+import { ApiProblem, sendChunk, type Schemas } from '@/api/client'
 import { useParts } from '@/stations/deliver/useParts'
 
 const { api } = vi.hoisted(() => ({ api: { GET: vi.fn(), POST: vi.fn(), PUT: vi.fn(), DELETE: vi.fn() } }))
 vi.mock('@tanstack/vue-query', () => ({ useQueryClient: () => ({ invalidateQueries: vi.fn() }) }))
-vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api, answer: async (call: Promise<unknown>) => call, sendPiece: vi.fn() }))
+vi.mock('@/api/client', async (original) => ({ ...(await original<object>()), api, answer: async (call: Promise<unknown>) => call, sendChunk: vi.fn() }))
 
 const MEGABYTE = 1024 * 1024
 const receipt = (receivedBytes: number, state: string): Schemas['Receipt'] => ({ id: 'r1', bytes: 10 * MEGABYTE, receivedBytes, state }) as Schemas['Receipt']
@@ -14,11 +14,11 @@ const file = new File([new Uint8Array(10 * MEGABYTE)], 'moorings_old.csv', { las
 const parts = () => effectScope().run(() => useParts(() => 7, 'source')) as ReturnType<typeof useParts>
 const terms = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
 
-/** The server: takes each piece at its place and answers how far it is. */
+/** The server: takes each chunk at its place and answers how far it is. */
 const taken: [number, number][] = []
-const take = (_: string, offset: number, piece: Blob): Promise<Schemas['Receipt']> => {
-  taken.push([offset, piece.size])
-  const received = offset + piece.size
+const take = (_: string, offset: number, chunk: Blob): Promise<Schemas['Receipt']> => {
+  taken.push([offset, chunk.size])
+  const received = offset + chunk.size
   return Promise.resolve(receipt(received, received === 10 * MEGABYTE ? 'received' : 'receiving'))
 }
 
@@ -29,11 +29,11 @@ describe('bringing a file in', () => {
     taken.length = 0
     sessionStorage.clear()
     api.POST.mockResolvedValue(receipt(0, 'receiving'))
-    vi.mocked(sendPiece).mockImplementation(take)
+    vi.mocked(sendChunk).mockImplementation(take)
   })
   afterEach(() => vi.useRealTimers())
 
-  it('goes in pieces of four megabytes, without a gap', async () => {
+  it('goes in chunks of four megabytes, without a gap', async () => {
     const { send, receipts } = parts()
     await send([file])
     expect(taken).toEqual([[0, 4 * MEGABYTE], [4 * MEGABYTE, 4 * MEGABYTE], [8 * MEGABYTE, 2 * MEGABYTE]]) // prettier-ignore
@@ -52,7 +52,7 @@ describe('bringing a file in', () => {
 
   it('several files come one after the other and are taken together, in their order', async () => {
     api.POST.mockImplementation((_, { body }: { body: { fileName?: string } }) => Promise.resolve({ ...receipt(0, 'receiving'), id: body.fileName ?? '' }))
-    vi.mocked(sendPiece).mockImplementation((id) => Promise.resolve({ ...receipt(10 * MEGABYTE, 'received'), id }))
+    vi.mocked(sendChunk).mockImplementation((id) => Promise.resolve({ ...receipt(10 * MEGABYTE, 'received'), id }))
     const { send, take: enter, receipts } = parts()
     await send([new File(['a'], 'spring.csv'), new File(['b'], 'summer.csv')])
     expect(receipts.value.map(({ id }) => id)).toEqual(['spring.csv', 'summer.csv'])
@@ -68,7 +68,7 @@ describe('bringing a file in', () => {
 
   it('becomes the files of the archive that it is; one that is no table is named', async () => {
     const found = (id: string, more: object) => ({ ...receipt(10 * MEGABYTE, 'received'), id, ...more })
-    vi.mocked(sendPiece).mockResolvedValueOnce(found('r1', { state: 'unpacked', unpackedInto: ['a', 'b'] }) as never)
+    vi.mocked(sendChunk).mockResolvedValueOnce(found('r1', { state: 'unpacked', unpackedInto: ['a', 'b'] }) as never)
     api.GET.mockImplementation((_, { params }: { params: { path: { receipt: string } } }) =>
       Promise.resolve(found(params.path.receipt, params.path.receipt === 'b' ? { state: 'refused', problem: '"b" is a picture.' } : {})),
     )
@@ -103,7 +103,7 @@ describe('bringing a file in', () => {
   })
 
   it('is tried again where the connection was lost', async () => {
-    vi.mocked(sendPiece).mockRejectedValueOnce(new Error('lost'))
+    vi.mocked(sendChunk).mockRejectedValueOnce(new Error('lost'))
     const { send, error } = parts()
     const sending = send([file])
     await vi.advanceTimersByTimeAsync(1_000)
@@ -114,23 +114,23 @@ describe('bringing a file in', () => {
   })
 
   it('gives up after five lost connections, and says so', async () => {
-    vi.mocked(sendPiece).mockRejectedValue(new Error('Nine Tally cannot be reached.'))
+    vi.mocked(sendChunk).mockRejectedValue(new Error('Nine Tally cannot be reached.'))
     const { send, error, receipts } = parts()
     const sending = send([file])
     await vi.advanceTimersByTimeAsync(60_000)
     await sending
 
-    expect(sendPiece).toHaveBeenCalledTimes(5)
+    expect(sendChunk).toHaveBeenCalledTimes(5)
     expect(error.value?.message).toBe('Nine Tally cannot be reached.')
     expect(receipts.value).toEqual([])
   })
 
   it('is not tried again where the server refuses it', async () => {
-    vi.mocked(sendPiece).mockRejectedValue(new ApiProblem(422, 'not-text', 'Not usable', '"berths.xlsx" is a workbook.'))
+    vi.mocked(sendChunk).mockRejectedValue(new ApiProblem(422, 'not-text', 'Not usable', '"berths.xlsx" is a workbook.'))
     const { send, error } = parts()
     await send([file])
 
-    expect(sendPiece).toHaveBeenCalledTimes(1)
+    expect(sendChunk).toHaveBeenCalledTimes(1)
     expect(error.value?.message).toBe('"berths.xlsx" is a workbook.')
   })
 

@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, ref } from 'vue'
-import { answer, api, ApiProblem, type Schemas, sendPiece } from '@/api/client'
+import { answer, api, ApiProblem, type Schemas, sendChunk } from '@/api/client'
 
-const PIECE_BYTES = 4 * 1024 * 1024
+const CHUNK_BYTES = 4 * 1024 * 1024
 const TRIES = 5
 const SECOND = 1000
 
@@ -28,7 +28,7 @@ const memory = (dataset: number, side: string, file: File): string => ['nine-tal
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
 
-/** Brings the files of one side in: piece by piece, looked at, corrected, then taken together as a delivery. */
+/** Brings the files of one side in: chunk by chunk, looked at, corrected, then taken together as a delivery. */
 export function useParts(dataset: () => number, side: 'source' | 'target') {
   const queries = useQueryClient()
   const receipts = ref<Schemas['Receipt'][]>([])
@@ -81,7 +81,7 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   async function sendFrom(file: File, at: Schemas['Receipt']): Promise<Schemas['Receipt']> {
     for (let tried = 1; ; tried++) {
       try {
-        return await sendPiece(at.id, at.receivedBytes, file.slice(at.receivedBytes, at.receivedBytes + PIECE_BYTES))
+        return await sendChunk(at.id, at.receivedBytes, file.slice(at.receivedBytes, at.receivedBytes + CHUNK_BYTES))
       } catch (problem) {
         if (problem instanceof ApiProblem || tried === TRIES) throw problem
         await pause(tried * SECOND)

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\DatabaseRow;
+use App\Models\User;
+use Illuminate\Database\Connection;
+
+/** What waits for a person in the migrations that they belong to: what they are asked, as long as it stands in the latest tally, and where they are mentioned. */
+final readonly class Inbox
+{
+    private const MENTIONS = 100;
+
+    public function __construct(private Connection $database) {}
+
+    /** @return list<array{act: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, findings: int, by: string, at: string, reason: string, ticket: string|null, of: string}> */
+    public function asked(User $person): array
+    {
+        $rows = DatabaseRow::all($this->database, <<<'SQL'
+            SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by, to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket, CASE WHEN a.scope IN ('row', 'class') OR a.filter->>'of' = 'rows' THEN 'rows' ELSE 'cells' END AS of,
+                s.findings
+            FROM rulings a
+            JOIN datasets d ON d.id = a.dataset_id
+            JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = a.asked_id
+            JOIN users u ON u.id = a.user_id
+            JOIN LATERAL (SELECT id, number FROM tallies WHERE dataset_id = d.id ORDER BY number DESC LIMIT 1) t ON true
+            JOIN standing_acts s ON s.tally_id = t.id AND s.ruling_id = a.id
+            WHERE a.asked_id = ? AND a.decision = 'ask'
+            ORDER BY a.id DESC
+            SQL, [$person->id]);
+
+        return array_map(static fn(DatabaseRow $row): array => ['act' => $row->int('act'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'findings' => $row->int('findings'), 'by' => $row->text('by'), 'at' => $row->text('at'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket'), 'of' => $row->text('of')], $rows);
+    }
+
+    /** @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string, text: string, by: string, at: string}> the newest first */
+    public function mentioned(User $person): array
+    {
+        $rows = DatabaseRow::all($this->database, <<<'SQL'
+            SELECT c.id, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, c.place->>'kind' AS kind, c.place->>'target' AS target, c.text, u.name AS by, to_char(c.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at
+            FROM comment_mentions cm
+            JOIN comments c ON c.id = cm.comment_id
+            JOIN datasets d ON d.id = c.dataset_id
+            JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = cm.user_id
+            JOIN tallies t ON t.id = c.tally_id
+            JOIN users u ON u.id = c.user_id
+            WHERE cm.user_id = ?
+            ORDER BY c.id DESC LIMIT ?
+            SQL, [$person->id, self::MENTIONS]);
+
+        return array_map(static fn(DatabaseRow $row): array => ['id' => $row->int('id'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'kind' => $row->text('kind'), 'target' => $row->text('target'), 'text' => $row->text('text'), 'by' => $row->text('by'), 'at' => $row->text('at')], $rows);
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Questions;
+
+use NineTally\Core\Matching\RowSets\RowMultiset;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Side;
+
+/** How advised keys hold on all rows: how many rows repeat on each side, and how many meet one of the other. */
+final readonly class KeyCheck implements Question
+{
+    private const ROWS_BETWEEN_REPORTS = 5_000;
+
+    /** @param non-empty-list<non-empty-list<array{source: string, target: string}>> $keys */
+    public function __construct(private BothSides $sides, private array $keys) {}
+
+    public function kind(): string
+    {
+        return 'how-keys-hold';
+    }
+
+    public function about(): array
+    {
+        return [$this->sides->about(), $this->keys];
+    }
+
+    public function answer(QuestionContext $material, \Closure $onProgress): array
+    {
+        return $material->withFolder(function (string $folder) use ($material, $onProgress): array {
+            $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
+            $total = $readers['source']->bytes() + $readers['target']->bytes();
+            $multisets = ['source' => [], 'target' => []];
+            $rows = ['source' => 0, 'target' => 0];
+            $before = 0;
+            foreach ($readers as $side => $reader) {
+                $places = array_map(static fn(array $key): array => $reader->columns()->positionsOf(array_column($key, $side)), $this->keys);
+                $multisets[$side] = array_map(static fn(): RowMultiset => new RowMultiset($folder), $this->keys);
+                $bytes = 0;
+                foreach ($reader->records(static function (int $read) use (&$bytes): void {
+                    $bytes = $read;
+                }) as $record) {
+                    if (! $record instanceof Row) {
+                        continue;
+                    }
+                    foreach ($places as $nth => $ofKey) {
+                        $key = array_map(static fn(int $place): string => $record->cells[$place], $ofKey);
+                        implode('', $key) === '' || $multisets[$side][$nth]->add($key);
+                    }
+                    ++$rows[$side] % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
+                }
+                $before += $reader->bytes();
+            }
+
+            return ['rows' => $rows, 'keys' => array_map(static fn(RowMultiset $source, RowMultiset $target): array => [
+                'repeats' => ['source' => $source->repeating(), 'target' => $target->repeating()],
+                'unkeyed' => ['source' => $rows['source'] - $source->rows(), 'target' => $rows['target'] - $target->rows()],
+                'meets' => $source->changesTo($target)->same,
+            ], $multisets['source'], $multisets['target'])];
+        });
+    }
+}

@@ -1,0 +1,248 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Cause\ColumnDecision;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowReason;
+use NineTally\Core\Comparison\RowRecord;
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Matching\MatchCounts;
+use NineTally\Core\Matching\Spill\FindingEntry;
+use NineTally\Core\Measure\ValueFigures;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Row\RefusedRecord;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Shape\ShapedReader;
+
+/** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
+final class FindingAssembler
+{
+    /** @var list<ColumnDecision> by column pair */
+    private readonly array $decisions;
+
+    /** @var list<int> */
+    private readonly array $sourcePositions;
+
+    /** @var list<int> */
+    private readonly array $targetPositions;
+
+    /** @var array<string, list<int>> side => positions of the key */
+    private readonly array $keyPositions;
+
+    private readonly PatternCounter $patterns;
+
+    /** @var array<string, array<string, int>> class => reason => rows */
+    private array $reasons = [];
+
+    private readonly BytesOrdinals $ordinals;
+
+    /**
+     * @param  list<ColumnComparison>  $comparisons  by column pair
+     * @param  array<string, LeftOutKeys>  $leftOutKeys  by side, where steps left rows out
+     */
+    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, private readonly CauseCatalogue $catalogue, private readonly MatchCounts $counts, private readonly ValueCounts $values, private readonly array $leftOutKeys = [])
+    {
+        $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
+        $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
+        $this->targetPositions = $target->columns()->positionsOf($plan->pairedNames(Side::Target));
+        $this->keyPositions = ['source' => $source->columns()->positionsOf($plan->keyNames(Side::Source)), 'target' => $target->columns()->positionsOf($plan->keyNames(Side::Target))];
+        $this->patterns = new PatternCounter;
+        $this->ordinals = new BytesOrdinals;
+    }
+
+    /** @param int $linesBefore what the entry's lines are counted from */
+    public function assemble(FindingEntry $entry, int $linesBefore, int $sequence): RowFinding
+    {
+        $isOfTarget = $entry->side === Side::Target;
+        $side = $isOfTarget ? $this->target : $this->source;
+        $source = $entry->source === null ? null : $this->record($this->source, $linesBefore + $entry->line, $entry->source);
+        $target = $entry->target === null ? null : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
+        [$reason, $reasonFacts] = $this->reason($entry);
+        $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
+        $differing = $forgiven = [];
+        foreach ($cells as $cell) {
+            if ($cell->class === CellClass::Forgiven) {
+                $forgiven[] = $cell;
+            } else {
+                $differing[] = $cell;
+            }
+        }
+
+        $finding = new RowFinding(
+            sequence: $sequence,
+            ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused ? $this->ordinals->next($entry) : $entry->ordinal,
+            class: $entry->class,
+            side: $entry->side,
+            key: $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key),
+            source: $source,
+            target: $target,
+            rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
+            cells: $differing,
+            refused: $entry->refused === null ? null : $this->refused($side->place($linesBefore + $entry->line), $entry->refused),
+            forgiven: $forgiven,
+            kept: $entry->keptLine === null ? null : $side->place($entry->keptLine),
+            reason: $reason,
+            reasonFacts: $reasonFacts,
+            isBridged: $entry->isBridged,
+            deliveredKey: $this->deliveredKey($source, $target),
+        );
+        $this->values->see($finding);
+
+        return $finding;
+    }
+
+    /** @return array<string, array<string, int>> class => reason => rows */
+    public function reasons(): array
+    {
+        return $this->reasons;
+    }
+
+    /** @return array{RowReason|null, array<string, string|int>} why it is in its class, where that is known, with the facts of it */
+    private function reason(FindingEntry $entry): array
+    {
+        $leftOut = $entry->reason !== null ? null : match ($entry->class) {
+            RowClass::Missing => ($this->leftOutKeys['target'] ?? null)?->step($entry->key),
+            RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->step($entry->key),
+            default => null,
+        };
+        $reason = $leftOut === null ? $entry->reason : RowReason::LeftOut;
+        if ($reason !== null) {
+            $this->reasons[$entry->class->value][$reason->value] = ($this->reasons[$entry->class->value][$reason->value] ?? 0) + 1;
+        }
+
+        return [$reason, $leftOut ?? []];
+    }
+
+    private function record(Reader $reader, int $line, string $row): RowRecord
+    {
+        $place = $reader->place($line);
+
+        return new RowRecord($place->line, explode(Batch::CELL_END, $row), $place->part);
+    }
+
+    /** @param array{reason: string, facts: array<string, string|int>, raw: string, digest: string} $refused */
+    private function refused(RecordPlace $place, array $refused): RefusedRecord
+    {
+        return RefusedRecord::restored($place->line, $refused, $place->part);
+    }
+
+    /** @return list<Pattern> those of findings in the order in which they first occur, then what was forgiven, in the order of the plan */
+    public function patterns(): array
+    {
+        $patterns = $this->patterns->patterns();
+        foreach ($this->counts->pairs as $position => $counts) {
+            ksort($counts->forgiven);
+            foreach ($counts->forgiven as $forgiven) {
+                $apart = $forgiven->largest === null ? [] : ['largest' => (string) $forgiven->largest->stripTrailingZeros(), 'net' => (string) $forgiven->net?->stripTrailingZeros()];
+                $patterns[] = new Pattern(count($patterns) + 1, $position, CellClass::Forgiven, $forgiven->cause, $forgiven->facts + $apart, $forgiven->cells, $forgiven->examples());
+            }
+        }
+
+        return $patterns;
+    }
+
+    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, values: ValueFigures, altered: array{source: int, target: int}}> cells of the pair, what became of its values, and how many of each side the steps altered */
+    public function columns(): array
+    {
+        $columns = [];
+        $altered = array_map(static fn(Reader $reader): array => $reader instanceof ShapedReader ? $reader->ledger->alteredOf() : [], ['source' => $this->source, 'target' => $this->target]);
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            $cells = $this->counts->pairs[$position]->cells;
+            foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
+                foreach ($moves as $move => $count) {
+                    // A value that stands in another column was not lost: its blank cell is changed.
+                    if ($this->decisions[$position]->cause(CauseId::Moved, [$move]) !== null) {
+                        $cells[$class] -= $count;
+                        $cells['changed'] += $count;
+                    }
+                }
+            }
+            ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
+            $identical = $this->counts->compared - array_sum($cells);
+            $values = $this->values->of($position, ['identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled], $this->counts->pairs[$position]);
+            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled, 'values' => $values, 'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0]];
+        }
+
+        return $columns;
+    }
+
+    /** @return list<array{source: string, target: string, cells: int, values: array<string, int>|null}> values of the source that a crosswalk does not know, with their cells; null where they are too many to list */
+    public function withoutEntry(): array
+    {
+        $found = [];
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            $counts = $this->counts->pairs[$position];
+            if ($counts->withoutEntry > 0) {
+                $values = $counts->valuesWithoutEntry;
+                if ($values !== null) {
+                    ksort($values, SORT_STRING);
+                    arsort($values);
+                }
+                $found[] = ['source' => $pair->source, 'target' => $pair->target, 'cells' => $counts->withoutEntry, 'values' => $values];
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     * @return list<CellFinding>
+     */
+    private function cells(FindingEntry $entry, array $source, array $target): array
+    {
+        $cells = [];
+        foreach ($entry->cells as [$pair, $class, $cause, $facts, $moved]) {
+            $sourceCell = $source[$this->sourcePositions[$pair]];
+            $targetCell = $target[$this->targetPositions[$pair]];
+            $class = CellClass::from($class);
+            if ($cause === '') {
+                $settled = $this->comparisons[$pair]->resolve($sourceCell, $targetCell, $moved, $this->decisions[$pair]);
+                [$cause, $facts] = [$settled->id, $settled->facts];
+            } elseif ($moved !== '' && ($settled = $this->decisions[$pair]->cause(CauseId::Moved, [$moved])) !== null) {
+                [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
+            }
+            $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell);
+            $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
+            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern(...$this->patterns->place($cell, $letters));
+        }
+
+        return $cells;
+    }
+
+    /** @return string which letters became which: the breakdown of a pattern of texts that are near each other */
+    private function letters(string $source, string $target): string
+    {
+        return implode(' + ', array_map(static fn(array $edit): string => "{$edit[0]} > {$edit[1]}", $this->catalogue->letters($source, $target)));
+    }
+
+    private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple
+    {
+        $side = $source !== null ? 'source' : 'target';
+        $cells = ($source ?? $target)?->cells;
+        if ($cells === null) {
+            return null;
+        }
+        $key = [];
+        foreach ($this->keyPositions[$side] as $position) {
+            $key[] = $cells[$position];
+        }
+
+        return KeyTuple::of($key);
+    }
+}
