@@ -7,7 +7,7 @@ declare(strict_types=1);
  * Run by bin/bench-review, on a database of its own.
  */
 
-use App\Adapters\CopyText;
+use App\Adapters\Database\CopyText;
 use App\Models\Decision;
 use App\Models\Migration;
 use App\Models\Role;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\Interval;
+use App\Adapters\Database\Interval;
 use App\Models\Answer;
 use App\Questions\Answers;
 use App\Questions\Question;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\DeliveryReader;
+use App\Adapters\Deliveries\DeliveryReader;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
 use Illuminate\Contracts\Queue\ShouldQueue;

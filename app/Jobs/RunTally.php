@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Tally\PerformRun;
-use App\Adapters\RunLease;
+use App\Adapters\Runs\RunLease;
 use App\Logging\ReducedException;
 use App\Models\RunState;
 use Illuminate\Contracts\Config\Repository;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Models\Delivery;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;

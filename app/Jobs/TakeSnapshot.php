@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
-use App\Adapters\ChunkFolder;
-use App\Adapters\QuerySources;
+use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Contracts\Queue\ShouldQueue;

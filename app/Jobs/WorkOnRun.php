@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\RunWork;
-use App\Adapters\TaskLease;
-use App\Adapters\TaskOfRun;
+use App\Adapters\Runs\RunWork;
+use App\Adapters\Runs\TaskLease;
+use App\Adapters\Runs\TaskOfRun;
 use App\Logging\ReducedException;
 use App\Models\Run;
 use Illuminate\Contracts\Config\Repository;

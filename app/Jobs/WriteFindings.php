@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\WorkbookFiles;
-use App\Http\Problems\ValuesAreMasked;
+use App\Adapters\Storage\WorkbookFiles;
 use App\Models\Tally;
 use App\Models\User;
+use App\Problems\ValuesAreMasked;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Masks;

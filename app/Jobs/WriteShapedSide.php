@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
-use App\Adapters\WorkbookFiles;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Storage\WorkbookFiles;
 use App\Models\Delivery;
 use App\Queries\Shape\ShapedRows;
 use NineTally\Core\Plan\SideRules;

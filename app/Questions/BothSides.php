@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Run;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\DeliveryReader;
-use App\Adapters\PartFile;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\PartFile;
 use App\Models\Delivery;
 use NineTally\Core\Matching\RowSets\RowMultiset;
 use NineTally\Core\Profile\SideProfile;

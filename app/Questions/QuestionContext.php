@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\DeliveryReader;
-use App\Adapters\ShapedSides;
-use App\Adapters\TrialSamples;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Storage\TrialSamples;
 use Illuminate\Database\Connection;
 
 /** What questions are answered from. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use Illuminate\Database\Connection;
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Cause\ColumnComparison;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Pattern;
 use App\Models\Tally;
 use Illuminate\Database\Connection;

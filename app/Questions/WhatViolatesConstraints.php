@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Models\Delivery;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;

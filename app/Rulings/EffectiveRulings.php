@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Rulings;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;

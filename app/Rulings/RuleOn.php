@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Rulings;
 
-use App\Adapters\CopyText;
-use App\Adapters\DatabaseRow;
-use App\Http\Problems\Conflict;
+use App\Adapters\Database\CopyText;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
+use App\Problems\Conflict;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\FindingSet\MembersOfFilter;
 use Illuminate\Database\Connection;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Rulings;
 
-use App\Http\Problems\Conflict;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\User;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use Illuminate\Database\UniqueConstraintViolationException;
 

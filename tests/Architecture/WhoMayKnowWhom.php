@@ -51,7 +51,7 @@ final class WhoMayKnowWhom
     {
         return PHPat::rule()
             ->classes(Selector::inNamespace('NineTally\Core'), Selector::inNamespace('App'))
-            ->excluding(Selector::inNamespace('NineTally\Core\Intake\Workbooks'), Selector::classname('App\Adapters\TextWorkbook'))
+            ->excluding(Selector::inNamespace('NineTally\Core\Intake\Workbooks'), Selector::classname('App\Adapters\Storage\TextWorkbook'))
             ->shouldNotDependOn()
             ->classes(Selector::inNamespace('OpenSpout'))
             ->because('what it throws and warns of must become our words, and another may take its place');
@@ -73,6 +73,24 @@ final class WhoMayKnowWhom
             ->shouldNotDependOn()
             ->classes(Selector::inNamespace('App\Http\Controllers'), Selector::inNamespace('App\Http\Requests'), Selector::inNamespace('App\Http\Resources'))
             ->because('what a person does is the same from the web, a job and the command line');
+    }
+
+    public function test_adapters_know_nothing_that_stands_on_them(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Adapters'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Queries'), Selector::inNamespace('App\Questions'), Selector::inNamespace('App\Jobs'), Selector::inNamespace('App\Http'))
+            ->because('storage, leases and readers serve whoever asks');
+    }
+
+    public function test_queries_change_nothing_by_others_and_know_no_request(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Queries'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Http'))
+            ->because('whoever reads does not act, and is asked by jobs and commands too');
     }
 
     public function test_how_rulings_are_kept_is_known_to_their_room_alone(): Rule

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\ChunkFolder;
-use App\Adapters\DeliveryReader;
-use App\Http\Problems\Conflict;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use App\Problems\Conflict;
 use NineTally\Core\Intake\PartKind;
 
 /** Puts right what the reader found, before the delivery is taken. */

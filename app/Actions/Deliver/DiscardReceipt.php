@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\ChunkFolder;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 

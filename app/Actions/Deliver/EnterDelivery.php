@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Actions\Deliver;
 
 use App\Actions\Tally\RunOnDelivery;
-use App\Adapters\BlobStore;
-use App\Adapters\ChunkFolder;
-use App\Adapters\DeliveryReader;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\BlobStore;
+use App\Adapters\Storage\ChunkFolder;
 use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;

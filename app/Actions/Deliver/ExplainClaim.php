@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Http\Problems\Conflict;
 use App\Models\ClaimExplanation;
 use App\Models\Delivery;
 use App\Models\User;
+use App\Problems\Conflict;
 
 /** Says why a claim of the deliverer does not hold. Until somebody has, it stands out. */
 final readonly class ExplainClaim

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\BlobStore;
-use App\Adapters\ChunkFolder;
-use App\Adapters\DeliveryReader;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\BlobStore;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Support\Str;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\ChunkFolder;
-use App\Http\Problems\Conflict;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use NineTally\Core\Intake\UnreadableFile;
 

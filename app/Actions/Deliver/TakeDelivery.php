@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Adapters\ChunkFolder;
-use App\Adapters\DeliveryReader;
-use App\Http\Problems\Conflict;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\ChunkFolder;
 use App\Jobs\ReceiveParts;
 use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
-use App\Http\Problems\Conflict;
 use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\RefusedRecord;
 use App\Models\User;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use NineTally\Core\Row\Side;
 

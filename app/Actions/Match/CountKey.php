@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Jobs\CountKeyOfDelivery;
 use App\Models\Delivery;
 use App\Models\KeyCount;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
-use App\Http\Problems\Conflict;
 use App\Models\Dataset;
 use App\Models\PlanTemplate;
 use App\Models\User;
+use App\Problems\Conflict;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions\Sign;
 
-use App\Adapters\BlobStore;
-use App\Adapters\Printer;
-use App\Adapters\ReportPage;
+use App\Adapters\Report\Printer;
+use App\Adapters\Storage\BlobStore;
 use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
+use App\Queries\Sign\ReportPage;
 use Illuminate\Database\Connection;
 
 /** Makes the report of a tally as it stands: the HTML and its PDF are kept as they were, and a later ruling makes a new one. */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\FindingTables;
-use App\Adapters\LeaseLost;
-use App\Adapters\RunLease;
+use App\Adapters\Database\FindingTables;
+use App\Adapters\Runs\LeaseLost;
+use App\Adapters\Runs\RunLease;
 use App\Models\Dataset;
 use App\Models\Pattern;
 use App\Models\Run;

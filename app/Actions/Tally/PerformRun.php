@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\FindingTables;
-use App\Adapters\LeaseLost;
-use App\Adapters\QueueExecutor;
-use App\Adapters\RunLease;
-use App\Adapters\RunWork;
+use App\Adapters\Database\FindingTables;
+use App\Adapters\Runs\LeaseLost;
+use App\Adapters\Runs\RunLease;
+use App\Adapters\Runs\RunWork;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;

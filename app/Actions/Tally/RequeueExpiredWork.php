@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Actions\Deliver\DeliveryTerms;
-use App\Adapters\RunWork;
-use App\Adapters\ShapedSides;
-use App\Adapters\WorkbookFiles;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Runs\RunWork;
+use App\Adapters\Storage\WorkbookFiles;
 use App\Jobs\ReceiveParts;
 use App\Jobs\RunTally;
 use App\Models\Receipt;

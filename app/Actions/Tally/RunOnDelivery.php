@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Http\Problems\Conflict;
 use App\Models\Delivery;
+use App\Problems\Conflict;
 use NineTally\Core\NineTallyException;
 
 /** A new delivery is tallied by itself, where its dataset says so. What keeps it from being tallied stands in Match; the delivery is entered all the same. */

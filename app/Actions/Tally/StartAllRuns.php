@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Http\Problems\Conflict;
 use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\Run;
 use App\Models\User;
+use App\Problems\Conflict;
 use NineTally\Core\NineTallyException;
 
 /** Starts a run for every dataset of a migration that can be tallied; those that cannot say why. */

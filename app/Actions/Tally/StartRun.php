@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\ShapeInputs;
-use App\Http\Problems\Conflict;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Jobs\RunTally;
 use App\Models\Dataset;
 use App\Models\Delivery;
@@ -13,6 +12,7 @@ use App\Models\PlanVersion;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\User;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;

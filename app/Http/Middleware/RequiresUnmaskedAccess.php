@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Middleware;
 
-use App\Http\Problems\ValuesAreMasked;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Receipt;
 use App\Models\Tally;
 use App\Models\User;
+use App\Problems\ValuesAreMasked;
 use App\Queries\Review\Masks;
 use Closure;
 use Illuminate\Http\Request;

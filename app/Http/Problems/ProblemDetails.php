@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
+use App\Problems\Conflict;
+use App\Problems\ValuesAreMasked;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\Eloquent\ModelNotFoundException;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Deliver;
 
-use App\Adapters\PartFile;
+use App\Adapters\Storage\PartFile;
 use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\Delivery;

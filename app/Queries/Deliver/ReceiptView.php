@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Deliver;
 
-use App\Adapters\ChunkFolder;
-use App\Adapters\DeliveryReader;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\ChunkFolder;
 use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;

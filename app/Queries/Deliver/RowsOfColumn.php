@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Deliver;
 
-use App\Adapters\DeliveryReader;
+use App\Adapters\Deliveries\DeliveryReader;
 use App\Models\Delivery;
 use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Row\RecordPlace;

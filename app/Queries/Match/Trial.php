@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Match;
 
-use App\Adapters\DeliveryReader;
-use App\Adapters\TrialSamples;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
 use App\Queries\Shape\DeliverySample;
 use App\Questions\Answers;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 
 /** What was ruled on a finding in a tally before, and whether it is open again: because its values have changed since, or because its pattern has more cells than were ruled on for tallies to come. */
 final readonly class CarriedRuling

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\CopyText;
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\CopyText;
+use App\Adapters\Database\DatabaseRow;
 use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\RowClass;

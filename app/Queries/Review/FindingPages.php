@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
-use App\Adapters\RowFindingColumns;
+use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Database\RowFindingColumns;
 use App\Models\Tally;
 use App\Rulings\FindingGroup;
 use App\Rulings\FindingSet\Filter;

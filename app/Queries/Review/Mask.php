@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Http\Problems\ValuesAreMasked;
 use App\Models\Pattern;
 use App\Models\Tally;
+use App\Problems\ValuesAreMasked;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Row\KeyTuple;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Decision;
 
 /** What stands for a finding: the decision, the act that made it, and what was ruled in a tally before. */

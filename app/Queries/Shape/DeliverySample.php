@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Queries\Shape;
 
-use App\Adapters\DeliveryReader;
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Models\Delivery;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\NineTallyException;

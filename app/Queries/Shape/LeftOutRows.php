@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Queries\Shape;
 
-use App\Adapters\DeliveryReader;
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
-use App\Http\Problems\Conflict;
+use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Models\Delivery;
+use App\Problems\Conflict;
 use NineTally\Core\Plan\SideRules;
 
 /** The rows that a step left out of the whole side, page by page, as they came into the step. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Tally;
 
-use App\Adapters\BlobStore;
+use App\Adapters\Storage\BlobStore;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\Tally;

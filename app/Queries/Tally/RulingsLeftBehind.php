@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Tally;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Tally;
 use App\Queries\Review\Mask;
 use Illuminate\Database\Connection;

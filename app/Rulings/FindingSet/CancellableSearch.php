@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Rulings\FindingSet;
 
-use App\Http\Problems\Conflict;
+use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use Illuminate\Database\QueryException;
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Rulings\FindingSet;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Ruling;
 use App\Models\Tally;
 use Illuminate\Database\Connection;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Rulings\FindingSet;
 
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\DatabaseRow;
 use App\Models\Tally;
 use App\Rulings\GroupKind;
 use Illuminate\Database\Connection;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Rulings\Storage;
 
-use App\Adapters\CopyText;
-use App\Adapters\DatabaseRow;
+use App\Adapters\Database\CopyText;
+use App\Adapters\Database\DatabaseRow;
 use Illuminate\Database\Connection;
 use NineTally\Core\Ruling\GroupPostingBlock;
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Access;
 
-use App\Adapters\SessionFiles;
+use App\Adapters\Storage\SessionFiles;
 use App\Models\User;
 use Illuminate\Session\Store;
 use Illuminate\Support\Facades\Artisan;

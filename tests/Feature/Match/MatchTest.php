@@ -90,7 +90,7 @@ final class MatchTest extends TestCase
 
         config(['queue.default' => 'null']);
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertOk()->assertJson(['source' => ['rows' => 2_000, 'uniqueRows' => 2_000, 'isWhole' => false], 'target' => ['rows' => 5, 'isWhole' => true]]);
-        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\ShapedSides::class));
+        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\Deliveries\ShapedSides::class));
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertJson(['source' => ['rows' => 2_501, 'uniqueRows' => 2_499, 'repeatedRows' => 2, 'unkeyedRows' => 0, 'isWhole' => true]]);
     }
 

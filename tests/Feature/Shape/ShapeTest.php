@@ -193,7 +193,7 @@ final class ShapeTest extends TestCase
     {
         $this->keep([self::LEAVE_OUT, self::FOLD]);
         $list = fn() => $this->api('GET', "/datasets/{$this->dataset->id}/left-out-rows?side=source&step=".self::LEAVE_OUT['id'])->assertOk();
-        $sides = $this->app->make(\App\Adapters\ShapedSides::class);
+        $sides = $this->app->make(\App\Adapters\Deliveries\ShapedSides::class);
         // What other tests left behind.
         $sides->clearUp(-60);
         $list();

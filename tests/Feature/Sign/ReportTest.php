@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Sign;
 
-use App\Adapters\Printer;
+use App\Adapters\Report\Printer;
 use App\Models\Report;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Tests\TestCase;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\TakeAway;
 
-use App\Adapters\WorkbookFiles;
+use App\Adapters\Storage\WorkbookFiles;
 use App\Jobs\WriteFindings;
 use App\Models\Workbook;
 use App\Rulings\FindingSet\Filter;

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Feature\Tally;
 
 use App\Actions\Tally\RequeueExpiredWork;
-use App\Adapters\LeaseLost;
-use App\Adapters\RunLease;
+use App\Adapters\Runs\LeaseLost;
+use App\Adapters\Runs\RunLease;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;

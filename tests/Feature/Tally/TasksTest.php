@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Tally;
 
-use App\Adapters\RunLease;
-use App\Adapters\RunWork;
-use App\Adapters\TaskLease;
+use App\Adapters\Runs\RunLease;
+use App\Adapters\Runs\RunWork;
+use App\Adapters\Runs\TaskLease;
 use App\Jobs\WorkOnRun;
 use App\Models\Run;
 use App\Models\RunState;

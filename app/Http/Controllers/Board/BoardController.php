@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Board;
 
+use App\Http\Answers\Board;
 use App\Http\Controllers\Controller;
 use App\Models\Migration;
-use App\Queries\Board\Board;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Board;
 
+use App\Http\Answers\DatasetStatus;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Board\AddDatasetRequest;
 use App\Http\Resources\DatasetResource;
 use App\Models\Dataset;
 use App\Models\Migration;
-use App\Queries\Board\Course;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -20,7 +20,7 @@ final class DatasetController extends Controller
         return DatasetResource::make($migration->datasets()->create(['name' => $request->name()]));
     }
 
-    public function show(Request $request, Dataset $dataset, Course $course): JsonResponse
+    public function show(Request $request, Dataset $dataset, DatasetStatus $course): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 

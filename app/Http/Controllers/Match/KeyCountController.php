@@ -6,9 +6,9 @@ namespace App\Http\Controllers\Match;
 
 use App\Actions\Match\CountKey;
 use App\Http\Controllers\Controller;
-use App\Http\Problems\Conflict;
 use App\Http\Requests\Match\CountKeyRequest;
 use App\Models\Dataset;
+use App\Problems\Conflict;
 use Illuminate\Http\JsonResponse;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
-use App\Http\Problems\ValuesAreMasked;
 use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
@@ -14,6 +13,7 @@ use App\Http\Resources\WorkbookResource;
 use App\Jobs\WriteFindings;
 use App\Models\Tally;
 use App\Models\Workbook;
+use App\Problems\ValuesAreMasked;
 use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\AgreeingRows;
 use App\Queries\Review\FindingPages;

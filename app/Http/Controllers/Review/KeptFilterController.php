@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
-use App\Http\Problems\Conflict;
 use App\Models\Dataset;
 use App\Models\KeptFilter;
+use App\Problems\Conflict;
 use App\Queries\Review\Masks;
 use App\Rulings\FindingSet\Filter;
 use Illuminate\Database\UniqueConstraintViolationException;

@@ -4,10 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Shape;
 
-use App\Adapters\ShapedSides;
-use App\Adapters\ShapeInputs;
+use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\ShapeInputs;
 use App\Http\Controllers\Controller;
-use App\Http\Problems\Conflict;
 use App\Http\Requests\Shape\TryShapeRequest;
 use App\Http\Resources\WorkbookResource;
 use App\Jobs\ShapeDelivery;
@@ -15,6 +14,7 @@ use App\Jobs\WriteShapedSide;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Workbook;
+use App\Problems\Conflict;
 use App\Queries\Shape\LeftOutRows;
 use App\Queries\Shape\ShapedRows;
 use App\Queries\Shape\ShapeTrial;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Sign;
 
-use App\Adapters\BlobStore;
-use App\Adapters\ReportPage;
+use App\Adapters\Storage\BlobStore;
 use App\Http\Controllers\Controller;
 use App\Jobs\PrintReport;
 use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
+use App\Queries\Sign\ReportPage;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;

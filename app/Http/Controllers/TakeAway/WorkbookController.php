@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\TakeAway;
 
-use App\Adapters\WorkbookFiles;
+use App\Adapters\Storage\WorkbookFiles;
 use App\Http\Controllers\Controller;
 use App\Http\Resources\WorkbookResource;
 use App\Models\Workbook;

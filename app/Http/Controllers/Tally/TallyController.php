@@ -6,10 +6,10 @@ namespace App\Http\Controllers\Tally;
 
 use App\Actions\Tally\PackTallyFolder;
 use App\Http\Controllers\Controller;
-use App\Http\Problems\Conflict;
 use App\Http\Resources\TallyResource;
 use App\Models\Dataset;
 use App\Models\Tally;
+use App\Problems\Conflict;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Tally\RulingsLeftBehind;

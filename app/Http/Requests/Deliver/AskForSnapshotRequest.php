@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Deliver;
 
-use App\Adapters\QuerySources;
+use App\Adapters\Deliveries\QuerySources;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Row\Side;

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Database;
+
+use Illuminate\Database\Connection;
+
+/** COPY's text format (PostgreSQL, COPY, File Formats). */
+final readonly class CopyText
+{
+    /** @param list<string|int|null> $fields */
+    public static function line(array $fields): string
+    {
+        $line = '';
+        foreach ($fields as $position => $field) {
+            $line .= ($position === 0 ? '' : "\t").($field === null ? '\N' : (is_int($field) ? (string) $field : str_replace(['\\', "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
+        }
+
+        return $line."\n";
+    }
+
+    /**
+     * Within the transaction of the connection, if it has one.
+     *
+     * @param  list<string>  $lines
+     * @param  string  $columns  their names, with commas
+     */
+    public static function into(Connection $database, string $table, string $columns, array $lines): void
+    {
+        if ($lines !== []) {
+            $database->getPdo()->pgsqlCopyFromArray($table, $lines, "\t", '\\\\N', $columns);
+        }
+    }
+
+    public static function bytes(string $bytes): string
+    {
+        return self::hexadecimal(bin2hex($bytes));
+    }
+
+    public static function hexadecimal(string $digits): string
+    {
+        return '\x'.$digits;
+    }
+
+    /** @param list<string|int> $elements without quotes or commas */
+    public static function list(array $elements): string
+    {
+        return '{'.implode(',', $elements).'}';
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Storage;
+
+use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Filesystem\LocalFilesystemAdapter;
+
+/** Content kept byte for byte under its SHA-256. Written aside, synced, renamed: a name never stands for half a content. */
+final readonly class BlobStore
+{
+    public function __construct(private Filesystem $disk, private string $workFolder) {}
+
+    /** Takes over a finished file of the work folder. */
+    public function keepFile(string $path): string
+    {
+        $digest = (string) hash_file('sha256', $path);
+        $stored = $this->path($digest);
+        if (! is_file($stored)) {
+            $this->disk->makeDirectory(dirname($this->name($digest)));
+            $this->sync($path);
+            rename($path, $stored);
+            chmod($stored, 0400);
+        } else {
+            unlink($path);
+        }
+
+        return $digest;
+    }
+
+    public function keep(string $content): string
+    {
+        $path = tempnam($this->workFolder, 'blob');
+        if ($path === false || file_put_contents($path, $content) !== strlen($content)) {
+            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        }
+
+        return $this->keepFile($path);
+    }
+
+    /** Where the content can be read from. */
+    public function path(string $digest): string
+    {
+        return $this->disk instanceof LocalFilesystemAdapter
+            ? $this->disk->path($this->name($digest))
+            : throw new \LogicException('Deliveries are read in place, so their disk must be local.');
+    }
+
+    private function name(string $digest): string
+    {
+        return substr($digest, 0, 2).'/'.$digest;
+    }
+
+    private function sync(string $path): void
+    {
+        $file = fopen($path, 'rb+');
+        if ($file !== false) {
+            fsync($file);
+            fclose($file);
+        }
+    }
+}

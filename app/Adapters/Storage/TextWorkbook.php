@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Storage;
+
+use Illuminate\Filesystem\Filesystem;
+use OpenSpout\Common\Entity\Row;
+use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
+use OpenSpout\Writer\WriterMultiSheetsAbstract;
+
+/**
+ * Writes a workbook (XLSX) row by row in which every cell is text, so that nothing is read as a formula, a date or a float. A sheet that
+ * is full is followed by another with the same header.
+ */
+final class TextWorkbook
+{
+    /** A sheet has 1,048,576 rows (ECMA-376); one is the header. */
+    private const ROWS_OF_SHEET = 1_048_575;
+
+    /** What is longer than a cell can be is cut. */
+    private const LONGEST_CELL = 32_767;
+
+    private int $rows = 0;
+
+    /** @param list<string> $header */
+    private function __construct(private readonly WriterMultiSheetsAbstract $writer, private readonly array $header, private readonly string $folder)
+    {
+        $writer->addRow(self::row($header));
+    }
+
+    /**
+     * @param  string  $workFolder  in which it gets a folder of its own, that is there until it is discarded
+     * @param  list<string>  $header
+     */
+    public static function in(string $workFolder, array $header): self
+    {
+        $folder = "{$workFolder}/workbook-".bin2hex(random_bytes(8));
+        mkdir($folder, 0700, true);
+        $writer = WriterEntityFactory::createXLSXWriter();
+        $writer->setTempFolder($folder);
+        $writer->openToFile("{$folder}/workbook.xlsx");
+
+        return new self($writer, $header, $folder);
+    }
+
+    /** @param list<string> $cells */
+    public function add(array $cells): void
+    {
+        if ($this->rows > 0 && $this->rows % self::ROWS_OF_SHEET === 0) {
+            $this->writer->addNewSheetAndMakeItCurrent();
+            $this->writer->addRow(self::row($this->header));
+        }
+        $this->writer->addRow(self::row($cells));
+        $this->rows++;
+    }
+
+    /** @return string path of the workbook, to be moved away before all else of it is discarded */
+    public function finish(): string
+    {
+        $this->writer->close();
+
+        return "{$this->folder}/workbook.xlsx";
+    }
+
+    public function discard(): void
+    {
+        (new Filesystem)->deleteDirectory($this->folder);
+    }
+
+    /** @param list<string> $values */
+    private static function row(array $values): Row
+    {
+        return WriterEntityFactory::createRow(array_map(static function (string $value): \OpenSpout\Common\Entity\Cell {
+            // Characters that XML has not are replaced.
+            $cell = WriterEntityFactory::createCell(mb_substr((string) preg_replace('/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u', "\u{FFFD}", $value), 0, self::LONGEST_CELL));
+            $cell->setType(\OpenSpout\Common\Entity\Cell::TYPE_STRING);
+
+            return $cell;
+        }, $values));
+    }
+}

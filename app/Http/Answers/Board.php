@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Answers;
+
+use App\Http\Resources\MigrationResource;
+use App\Http\Resources\TallyResource;
+use App\Models\Dataset;
+use App\Models\Migration;
+use App\Models\Tally;
+use App\Models\User;
+use Illuminate\Support\Collection;
+use NineTally\Core\Measure\Percentage;
+
+/** All datasets of a migration with their latest tally. The number of queries does not grow with the datasets. */
+final readonly class Board
+{
+    /** @return array<string, mixed> */
+    public function __invoke(Migration $migration, User $person): array
+    {
+        $datasets = $migration->datasets()->with('draft')->orderBy('name')->get();
+        $latest = $this->latestTallies($datasets);
+
+        return [
+            'migration' => MigrationResource::make($migration)->resolve(),
+            'mayWork' => $person->can('work', $migration),
+            'sums' => $this->sums($latest),
+            'datasets' => $datasets->map(static fn(Dataset $dataset): array => [
+                'id' => $dataset->id,
+                'name' => $dataset->name,
+                'keyColumns' => $dataset->draft?->keyNames() ?? [],
+                'tally' => $latest->has($dataset->id) ? TallyResource::make($latest->get($dataset->id))->resolve() : null,
+            ])->all(),
+        ];
+    }
+
+    /**
+     * @param  Collection<int, Dataset>  $datasets
+     * @return Collection<int, Tally> by dataset
+     */
+    private function latestTallies(Collection $datasets): Collection
+    {
+        $ids = Tally::query()->whereIn('dataset_id', $datasets->pluck('id'))->groupBy('dataset_id')->selectRaw('max(id) AS id')->pluck('id');
+
+        return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from'])->get()->keyBy('dataset_id');
+    }
+
+    /**
+     * @param  Collection<int, Tally>  $tallies
+     * @return array{values: int, agreement: string, openFindings: int, openGroups: int}
+     */
+    private function sums(Collection $tallies): array
+    {
+        $values = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['values'] ?? $tally->summary['cells']['compared']);
+        $right = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['right'] ?? $tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']);
+        $standings = $tallies->flatMap(static fn(Tally $tally) => $tally->standingCounts);
+
+        return [
+            'values' => $values,
+            'agreement' => (new Percentage($right, $values))->text(),
+            'openFindings' => (int) $standings->sum(static fn($count): int => $count->open()),
+            'openGroups' => $standings->filter(static fn($count): bool => $count->open() > 0)->count(),
+        ];
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Answers;
+
+use App\Adapters\Deliveries\QuerySources;
+use App\Http\Resources\DeliveryResource;
+use App\Http\Resources\MigrationResource;
+use App\Http\Resources\RunResource;
+use App\Models\Dataset;
+use App\Models\Delivery;
+use App\Models\RunState;
+use App\Models\StandingCount;
+use App\Models\Tally;
+use App\Models\User;
+use NineTally\Core\Row\Side;
+
+/** The state of a dataset at one glance: a live line of figures for each station, and what the person may do. */
+final readonly class DatasetStatus
+{
+    public function __construct(private QuerySources $querySources) {}
+
+    /** @return array<string, mixed> */
+    public function __invoke(Dataset $dataset, User $person): array
+    {
+        $source = $dataset->latestDelivery(Side::Source);
+        $target = $dataset->latestDelivery(Side::Target);
+        $tally = $dataset->latestTally()?->load('standingCounts');
+        $run = $dataset->latestRun()?->load(['planVersion', 'sourceDelivery', 'targetDelivery', 'user']);
+        $draft = $dataset->draft()->first();
+
+        return [
+            'id' => $dataset->id,
+            'name' => $dataset->name,
+            'migration' => MigrationResource::make($dataset->migration)->resolve(),
+            'mayWork' => $person->can('work', $dataset->migration),
+            'runsOnDelivery' => $dataset->runs_on_delivery,
+            'mayRule' => $person->can('rule', $dataset->migration),
+            'querySources' => $this->querySources->names(),
+            'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
+            'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
+            'steps' => ['source' => count($draft?->rules(Side::Source)->shape->working() ?? []), 'target' => count($draft?->rules(Side::Target)->shape->working() ?? [])],
+            'keyColumns' => $draft?->keyNames() ?? [],
+            'pairs' => $draft === null ? 0 : count($draft->document['columnPairs']),
+            'run' => $run === null || $run->state === RunState::Done ? null : RunResource::make($run)->resolve(),
+            'tally' => $tally === null ? null : $this->tally($tally, $source, $target),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function tally(Tally $tally, ?Delivery $source, ?Delivery $target): array
+    {
+        return [
+            'id' => $tally->id,
+            'number' => $tally->number,
+            'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
+            'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
+            'openFindings' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'isOnLatestDeliveries' => $tally->getAttribute('source_delivery_id') === $source?->id && $tally->getAttribute('target_delivery_id') === $target?->id,
+        ];
+    }
+}

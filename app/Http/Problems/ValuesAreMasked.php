@@ -1,8 +1,0 @@
-<?php
-
-declare(strict_types=1);
-
-namespace App\Http\Problems;
-
-/** Somebody asked for values that are kept from them. The message says what to do instead. */
-final class ValuesAreMasked extends \RuntimeException {}
