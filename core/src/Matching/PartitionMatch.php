@@ -4,15 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
-use NineTally\Core\Cause\ColumnComparison;
-use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
-use NineTally\Core\Comparison\RowReason;
-use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\Postings\PostingBuffer;
-use NineTally\Core\Matching\Spill\FindingEntry;
 use NineTally\Core\Matching\Spill\FindingSpool;
-use NineTally\Core\Matching\Spill\PackedLines;
 use NineTally\Core\Matching\Spill\SpilledRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Repeats\PolicyId;
@@ -26,9 +19,6 @@ use NineTally\Core\Row\Side;
  */
 final class PartitionMatch
 {
-    /** @var array{source: array<int, FindingEntry>, target: array<int, FindingEntry>} by line */
-    private array $findings = ['source' => [], 'target' => []];
-
     private readonly RepeatedRows $repeated;
 
     private readonly SkewedKeys $skewedKeys;
@@ -36,19 +26,16 @@ final class PartitionMatch
     /**
      * @param  SpillReader|null  $pairs  rows that paired while both sides were read at once
      * @param  list<array{source: string, target: string}>  $bridges  canonical keys, in the order of the plan
-     * @param  list<ColumnComparison>  $keyColumns  to name what the key forgives; empty where it forgives nothing
      * @param  int  $largeBytes  from this size of a partition on, keys of very many rows are looked for before rows are held
      */
     public function __construct(
         private readonly SideRows $source,
         private readonly SideRows $target,
         private readonly ?SpillReader $pairs,
-        private readonly RowComparison $comparison,
+        private readonly RowOutcomes $outcomes,
         private readonly MatchCounts $counts,
         private readonly array $bridges,
-        private readonly array $keyColumns,
         int $largeBytes,
-        private readonly PostingBuffer $postings,
     ) {
         $this->repeated = new RepeatedRows($source, $target, $counts);
         $this->skewedKeys = new SkewedKeys($source, $target, $this->repeated, $largeBytes);
@@ -62,10 +49,10 @@ final class PartitionMatch
      */
     public function run(int $partition, bool $isOfBridges, string $path): array
     {
-        $this->findings = ['source' => [], 'target' => []];
+        $this->outcomes->findings = ['source' => [], 'target' => []];
         $heavy = $this->skewedKeys->find($partition);
-        $source = $this->load($this->source->spill, $partition, $heavy);
-        $target = $this->load($this->target->spill, $partition, $heavy);
+        $source = $this->source->spill->rowsWithout($partition, $heavy);
+        $target = $this->target->spill->rowsWithout($partition, $heavy);
         if ($this->pairs !== null) {
             [$source, $target] = $this->withPairs($this->pairs->rows($partition), $source, $target);
         }
@@ -80,7 +67,7 @@ final class PartitionMatch
             $targetIndex = array_diff_key($targetIndex, $repeated);
         }
         $agreed = 0;
-        $looksAtAll = $this->comparison->readsEqualBytes || $this->keyColumns !== [];
+        $looksAtAll = $this->outcomes->looksAtAll();
         foreach ($sourceIndex as $key => $place) {
             $other = $targetIndex[$key] ?? null;
             if ($other === null) {
@@ -89,7 +76,7 @@ final class PartitionMatch
             if ($source->bodies[$place] === $target->bodies[$other] && ! $looksAtAll) {
                 $agreed++;
             } else {
-                $this->comparePair((string) $key, $source, $place, $target, $other);
+                $this->outcomes->comparePair((string) $key, $source, $place, $target, $other);
             }
         }
         $this->counts->countMet(RowClass::Agreed, $agreed);
@@ -99,10 +86,10 @@ final class PartitionMatch
             [$missing, $extra] = $this->bridge($source, $missing, $target, $extra);
         }
         foreach ($missing as $key => $place) {
-            $this->recordUnmatched(Side::Source, (string) $key, $source, $place);
+            $this->outcomes->recordUnmatched(Side::Source, (string) $key, $source, $place);
         }
         foreach ($extra as $key => $place) {
-            $this->recordUnmatched(Side::Target, (string) $key, $target, $place);
+            $this->outcomes->recordUnmatched(Side::Target, (string) $key, $target, $place);
         }
 
         return $this->write($path, $partition, $heavy);
@@ -138,57 +125,6 @@ final class PartitionMatch
             $source->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['source']),
             $target->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['target']),
         ];
-    }
-
-    private function comparePair(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void
-    {
-        $line = $source->lines->at($place);
-        if ($this->keyColumns !== [] && ! $isBridged) {
-            $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other), $line);
-        }
-        $cells = $this->comparison->compare($source->bodies[$place], $target->bodies[$other], $line, fn(): array => [$this->source->row($source, $place), $this->target->row($target, $other)]);
-        $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
-        $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
-        $this->counts->bridged += $isBridged ? 1 : 0;
-        if ($cells !== []) {
-            $this->findings['source'][$line] = new FindingEntry(
-                $line,
-                $differs ? RowClass::Changed : RowClass::Agreed,
-                null,
-                $key,
-                $ordinal,
-                $this->source->row($source, $place),
-                $this->target->row($target, $other),
-                $target->lines->at($other),
-                $sourceRows,
-                $targetRows,
-                cells: $cells,
-                isBridged: $isBridged,
-            );
-        }
-    }
-
-    private function recordUnmatched(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal = 1, int $sourceRows = 0, int $targetRows = 0): void
-    {
-        $isSource = $side === Side::Source;
-        $reason = match (true) {
-            ($isSource ? $targetRows : $sourceRows) > 0 => RowReason::FewerRows,
-            $this->isInIdleBridge($side, $key) => RowReason::IdleBridge,
-            default => null,
-        };
-        $this->counts->count($side, $isSource ? RowClass::Missing : RowClass::Extra);
-        $this->findings[$side->value][$rows->lines->at($place)] = new FindingEntry(
-            $rows->lines->at($place),
-            $isSource ? RowClass::Missing : RowClass::Extra,
-            $side,
-            $key,
-            $ordinal,
-            $isSource ? $this->source->row($rows, $place) : null,
-            $isSource ? null : $this->target->row($rows, $place),
-            sourceRows: $isSource ? max(1, $sourceRows) : $sourceRows,
-            targetRows: $isSource ? $targetRows : max(1, $targetRows),
-            reason: $reason,
-        );
     }
 
     /**
@@ -238,17 +174,17 @@ final class PartitionMatch
                 if ($kept !== null && $rows->lines->at($place) === $kept[$side->side->value]) {
                     $keptPlaces[$side->side->value] = [$place, $nth + 1];
                 } else {
-                    $this->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->dropped($side, $key, $rows, $place, $nth + 1, $group, $kept);
+                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->dropped($side, $key, $rows, $place, $nth + 1, $group, $kept);
                 }
             }
         }
         ['source' => $keptSource, 'target' => $keptTarget] = $keptPlaces;
         if ($keptSource !== null && $keptTarget !== null) {
-            $this->comparePair($key, $source, $keptSource[0], $target, $keptTarget[0], $keptSource[1], $group->rows['source'], $group->rows['target']);
+            $this->outcomes->comparePair($key, $source, $keptSource[0], $target, $keptTarget[0], $keptSource[1], $group->rows['source'], $group->rows['target']);
         } elseif ($keptSource !== null) {
-            $this->recordUnmatched(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
+            $this->outcomes->recordUnmatched(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
         } elseif ($keptTarget !== null) {
-            $this->recordUnmatched(Side::Target, $key, $target, $keptTarget[0], $keptTarget[1], targetRows: $group->rows['target']);
+            $this->outcomes->recordUnmatched(Side::Target, $key, $target, $keptTarget[0], $keptTarget[1], targetRows: $group->rows['target']);
         }
     }
 
@@ -261,13 +197,13 @@ final class PartitionMatch
         [$sourceRows, $targetRows] = [count($sourcePlaces), count($targetPlaces)];
         foreach ($sourcePlaces as $nth => $place) {
             if (isset($targetPlaces[$nth])) {
-                $this->comparePair($key, $source, $place, $target, $targetPlaces[$nth], $nth + 1, $sourceRows, $targetRows);
+                $this->outcomes->comparePair($key, $source, $place, $target, $targetPlaces[$nth], $nth + 1, $sourceRows, $targetRows);
             } else {
-                $this->recordUnmatched(Side::Source, $key, $source, $place, $nth + 1, $sourceRows, $targetRows);
+                $this->outcomes->recordUnmatched(Side::Source, $key, $source, $place, $nth + 1, $sourceRows, $targetRows);
             }
         }
         foreach (array_slice($targetPlaces, $sourceRows, null, true) as $nth => $place) {
-            $this->recordUnmatched(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
+            $this->outcomes->recordUnmatched(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
         }
     }
 
@@ -282,7 +218,7 @@ final class PartitionMatch
     {
         foreach ($this->bridges as $number => ['source' => $sourceKey, 'target' => $targetKey]) {
             if (isset($missing[$sourceKey], $extra[$targetKey])) {
-                $this->comparePair($sourceKey, $source, $missing[$sourceKey], $target, $extra[$targetKey], isBridged: true);
+                $this->outcomes->comparePair($sourceKey, $source, $missing[$sourceKey], $target, $extra[$targetKey], isBridged: true);
                 unset($missing[$sourceKey], $extra[$targetKey]);
             } else {
                 $this->counts->idleBridges[] = $number;
@@ -290,32 +226,6 @@ final class PartitionMatch
         }
 
         return [$missing, $extra];
-    }
-
-    private function isInIdleBridge(Side $side, string $key): bool
-    {
-        foreach ($this->counts->idleBridges as $number) {
-            if ($this->bridges[$number][$side->value] === $key) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    private function countForgivenKey(string $source, string $target, int $line): void
-    {
-        if ($source === $target) {
-            return;
-        }
-        $targetCells = explode(Batch::CELL_END, $target);
-        foreach (explode(Batch::CELL_END, $source) as $column => $cell) {
-            if ($cell !== $targetCells[$column]) {
-                $cause = (string) $this->keyColumns[$column]->classify($cell, $targetCells[$column])->cause?->id;
-                $this->counts->keyForgiven[$column][$cause] = ($this->counts->keyForgiven[$column][$cause] ?? 0) + 1;
-                $this->postings->of(RowComparison::keyPattern($column, $cause))->add($line);
-            }
-        }
     }
 
     /**
@@ -333,30 +243,6 @@ final class PartitionMatch
         return $repeated;
     }
 
-    /** @param array<string, int> $without */
-    private function load(SpillReader $side, int $partition, array $without): SpilledRows
-    {
-        if ($without === []) {
-            return $side->rows($partition);
-        }
-        $keys = $bodies = $rests = [];
-        $lines = new PackedLines;
-        foreach ($side->stream($partition) as $chunk) {
-            foreach ($chunk->keys as $place => $key) {
-                if (! isset($without[$key])) {
-                    $keys[] = $key;
-                    $bodies[] = $chunk->bodies[$place];
-                    $lines->append(pack('J', $chunk->lines->at($place)), 0);
-                    if ($chunk->rests !== []) {
-                        $rests[] = $chunk->rests[$place];
-                    }
-                }
-            }
-        }
-
-        return new SpilledRows($keys, $bodies, $rests, $lines);
-    }
-
     /**
      * @param  array<string, int>  $heavy
      * @return array{source: bool, target: bool}
@@ -368,12 +254,12 @@ final class PartitionMatch
         $written = ['source' => false, 'target' => false];
         foreach ([$this->source, $this->target] as $side) {
             $name = $side->side->value;
-            ksort($this->findings[$name]);
+            ksort($this->outcomes->findings[$name]);
             $spool = new FindingSpool("{$path}.{$name}");
-            foreach ($this->skewedKeys->among($this->findings[$name], $side, $partition, $groups) as $entry) {
+            foreach ($this->skewedKeys->among($this->outcomes->findings[$name], $side, $partition, $groups) as $entry) {
                 $spool->add($entry);
             }
-            $this->findings[$name] = [];
+            $this->outcomes->findings[$name] = [];
             $written[$name] = $spool->finish();
         }
 
@@ -391,11 +277,11 @@ final class PartitionMatch
             [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
             $counts = $groups[$key]->rows;
             if ($source !== null && $target !== null) {
-                $this->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
+                $this->outcomes->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
             } elseif ($source !== null) {
-                $this->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
+                $this->outcomes->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
             } elseif ($target !== null) {
-                $this->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
+                $this->outcomes->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
             }
         }
     }

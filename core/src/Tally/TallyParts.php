@@ -17,6 +17,7 @@ use NineTally\Core\Matching\PartitionMatch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Matching\RowEncoding;
+use NineTally\Core\Matching\RowOutcomes;
 use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
@@ -80,16 +81,19 @@ final class TallyParts
     /** @param SpillReader|null $pairs rows that paired while both sides were read at once */
     public function partitionMatch(SpillReader $source, SpillReader $target, ?SpillReader $pairs, MatchCounts $counts, PostingBuffer $postings): PartitionMatch
     {
+        [$sourceRows, $targetRows] = [$this->sideRows(Side::Source, $source), $this->sideRows(Side::Target, $target)];
+        $comparison = new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->movedValues(), $postings, $this->settings->listsForgiven);
+        $keyColumns = $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key);
+        $bridges = $this->bridges();
+
         return new PartitionMatch(
-            $this->sideRows(Side::Source, $source),
-            $this->sideRows(Side::Target, $target),
+            $sourceRows,
+            $targetRows,
             $pairs,
-            new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->movedValues(), $postings, $this->settings->listsForgiven),
+            new RowOutcomes($sourceRows, $targetRows, $comparison, $counts, $bridges, $keyColumns, $postings),
             $counts,
-            $this->bridges(),
-            $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key),
+            $bridges,
             $this->settings->largePartition(),
-            $postings,
         );
     }
 

@@ -95,4 +95,28 @@ final class SpillReader
     {
         return $joined === '' ? [] : explode(Batch::ROW_END, substr($joined, 0, -1));
     }
+
+    /** @param array<string, int> $without keys whose rows are left out */
+    public function rowsWithout(int $partition, array $without): SpilledRows
+    {
+        if ($without === []) {
+            return $this->rows($partition);
+        }
+        $keys = $bodies = $rests = [];
+        $lines = new PackedLines;
+        foreach ($this->stream($partition) as $chunk) {
+            foreach ($chunk->keys as $place => $key) {
+                if (! isset($without[$key])) {
+                    $keys[] = $key;
+                    $bodies[] = $chunk->bodies[$place];
+                    $lines->append(pack('J', $chunk->lines->at($place)), 0);
+                    if ($chunk->rests !== []) {
+                        $rests[] = $chunk->rests[$place];
+                    }
+                }
+            }
+        }
+
+        return new SpilledRows($keys, $bodies, $rests, $lines);
+    }
 }
