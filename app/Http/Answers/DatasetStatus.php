@@ -14,12 +14,13 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Review\Masks;
 use NineTally\Core\Row\Side;
 
 /** The state of a dataset at one glance: a live line of figures for each station, and what the person may do. */
 final readonly class DatasetStatus
 {
-    public function __construct(private QuerySources $querySources) {}
+    public function __construct(private QuerySources $querySources, private Masks $masks) {}
 
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset, User $person): array
@@ -37,6 +38,7 @@ final readonly class DatasetStatus
             'mayWork' => $person->can('work', $dataset->migration),
             'runsOnDelivery' => $dataset->runs_on_delivery,
             'mayRule' => $person->can('rule', $dataset->migration),
+            'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),

@@ -25,7 +25,7 @@ final readonly class RequiresUnmaskedAccess
     {
         [$person, $owned] = [$request->user(), $request->route('delivery') ?? $request->route('receipt') ?? $request->route('tally')];
         $dataset = $owned instanceof Delivery || $owned instanceof Receipt || $owned instanceof Tally ? $owned->dataset : $request->route('dataset');
-        if ($person instanceof User && $dataset instanceof Dataset && $person->roleIn($dataset->migration)?->seesSensitiveValues() === false && $this->masks->ofDataset($dataset)->hidesAnything()) {
+        if ($person instanceof User && $dataset instanceof Dataset && $this->masks->keepsDeliveredFrom($person, $dataset)) {
             throw new ValuesAreMasked('This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it in Review, where they are masked.');
         }
 

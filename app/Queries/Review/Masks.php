@@ -38,6 +38,12 @@ final readonly class Masks
         return $this->over($dataset->id, null, static fn(): ?Plan => $dataset->latestTally()?->planVersion->plan(), $person);
     }
 
+    /** Whether rows as they were delivered are kept from somebody: there nothing is masked. */
+    public function keepsDeliveredFrom(User $person, Dataset $dataset): bool
+    {
+        return $person->roleIn($dataset->migration)?->seesSensitiveValues() === false && $this->ofDataset($dataset)->hidesAnything();
+    }
+
     /** @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is sensitive */
     public function state(User $person, Tally $tally): ?array
     {

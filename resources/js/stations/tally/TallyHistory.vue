@@ -77,6 +77,7 @@ const open = (tally: Schemas['Tally']): string =>
             <td class="quiet">
               deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}
               <a
+                v-if="course.seesDelivered"
                 :href="`/api/v1/tallies/${tally.id}/folder`"
                 download
                 title="Both deliveries, the references and the plan in one zip file, with the command that makes this tally again"
