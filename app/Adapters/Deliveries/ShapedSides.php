@@ -50,7 +50,7 @@ final readonly class ShapedSides
     /** The side where it is kept; it may not have been made yet. */
     public function of(Delivery $delivery, SideRules $rules, ShapeInputs $inputs): ShapedSide
     {
-        $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->shape->digest(), $inputs->of($rules), EngineVersion::all()], JSON_THROW_ON_ERROR));
+        $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->shape->digest(), $inputs->of($rules), EngineVersion::all(), ShapedSide::FORMAT], JSON_THROW_ON_ERROR));
 
         $folder = "{$this->folder}/{$digest}";
         if (is_dir($folder) && (int) @filemtime($folder) < time() - self::SECONDS_BETWEEN_MARKS) {

@@ -19,6 +19,9 @@ final readonly class ShapedSide
     /** Begins a refused record among the rows; it occurs in no UTF-8 text. */
     public const REFUSED = "\xFD";
 
+    /** Of what is written: sides of another format are made again. 2: refused records keep facts. */
+    public const FORMAT = 2;
+
     private const BUFFER_BYTES = 262_144;
 
     private const RECORDS_BETWEEN_REPORTS = 20_000;
