@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Plan\PlanProblems;
 use NineTally\Core\Plan\UnusablePlan;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -35,7 +36,7 @@ final class PlanCheckCommand extends Command
             }
             $plan = PlanFile::read(is_string($file) ? $file : '');
             // Whether its columns exist is a question to two deliveries; all else can be answered.
-            $problems = $plan->problemsOfItself();
+            $problems = (new PlanProblems($plan))->all();
             if ($problems !== []) {
                 throw UnusablePlan::because($problems);
             }

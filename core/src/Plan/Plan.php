@@ -8,7 +8,6 @@ use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Profile\ColumnConstraint;
-use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Shape\ReferenceRules;
@@ -223,7 +222,7 @@ final readonly class Plan
                 }
             }
         }
-        $problems = [...$problems, ...$this->problemsOfItself()];
+        $problems = [...$problems, ...(new PlanProblems($this))->all()];
         if ($problems !== []) {
             throw UnusablePlan::because($problems);
         }
@@ -253,69 +252,5 @@ final readonly class Plan
         }
 
         return $names;
-    }
-
-    /** @return list<Problem> what is wrong with the plan whatever the deliveries are */
-    public function problemsOfItself(): array
-    {
-        $problems = [];
-        foreach (Side::cases() as $side) {
-            $problems = [...$problems, ...$this->side($side)->problems("/sides/{$side->value}")];
-            $seen = [];
-            foreach (['key' => $this->keyNames($side), 'columnPairs' => $this->pairedNames($side)] as $part => $names) {
-                foreach ($names as $position => $name) {
-                    // A key column may also be compared with another column; within one part a column stands once.
-                    if (isset($seen[$part][$name])) {
-                        $problems[] = new Problem("/{$part}/{$position}/{$side->value}", sprintf('The %s column "%s" stands twice in the %s. Remove one of them.', $side->value, $name, $part === 'key' ? 'key' : 'column pairs'));
-                    }
-                    $seen[$part][$name] = true;
-                }
-            }
-        }
-
-        foreach ($this->bridges as $position => $bridge) {
-            foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
-                if (count($cells) !== count($this->key)) {
-                    $problems[] = new Problem("/bridges/{$position}/{$side}", sprintf('This bridge names %d key cells, and the key has %d. Give one for each key column.', count($cells), count($this->key)));
-                }
-            }
-        }
-        if (($this->source->repeats->id === PolicyId::PairInOrder) !== ($this->target->repeats->id === PolicyId::PairInOrder)) {
-            $problems[] = new Problem('/sides', 'Rows can be paired in order only when both sides say so. Set the policy "pair-in-order" for both sides, or for none.');
-        }
-
-        return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
-    }
-
-    /** @return Side|null the side whose times are on a clock in no zone, where those of the other are instants; null where they can be compared, or the values have to tell */
-    private function sideOfClockTimes(ColumnPair $pair): ?Side
-    {
-        [$source, $target] = [$this->source->reading($pair->source, Kind::DateTime), $this->target->reading($pair->target, Kind::DateTime)];
-
-        return match (true) {
-            $source->writesInstants() && $target->writesClockTimes() => Side::Target,
-            $target->writesInstants() && $source->writesClockTimes() => Side::Source,
-            default => null,
-        };
-    }
-
-    /** @return list<Problem> */
-    private function rulesThatDoNotFitTheirKind(): array
-    {
-        $problems = [];
-        foreach ($this->columnPairs as $position => $pair) {
-            $isOfTime = in_array($pair->tolerance?->measure, ['days', 'seconds'], true);
-            if ($pair->tolerance !== null && ! in_array($pair->kind, $isOfTime ? [Kind::Date, Kind::DateTime] : [Kind::Number], true)) {
-                $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->measure : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
-            }
-            if ($pair->kind === Kind::DateTime && ($side = $this->sideOfClockTimes($pair)) !== null) {
-                $problems[] = new Problem("/columnPairs/{$position}/kind", sprintf('The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.', $pair->source, $side->other()->value, $side->value, $side->value));
-            }
-            if ($pair->rounding !== null && $pair->kind !== Kind::Number) {
-                $problems[] = new Problem("/columnPairs/{$position}/rounding", sprintf('A rounding needs a pair of kind number, and "%s" is of kind %s.', $pair->source, $pair->kind->value));
-            }
-        }
-
-        return $problems;
     }
 }

@@ -71,8 +71,7 @@ final class ColumnProfile
     /** @var array<string, int> */
     private array $shapes = [];
 
-    /** @var array<string, array{BigDecimal|int|string, string, BigDecimal|int|string, string}> kind => the least value as the kind orders it, and as it is written; the greatest */
-    private array $ranges = [];
+    private readonly ValueRange $ranges;
 
     private readonly Reading $identifiers;
 
@@ -87,6 +86,7 @@ final class ColumnProfile
 
     public function __construct(public readonly string $name, DistinctBudget $budget = new DistinctBudget)
     {
+        $this->ranges = new ValueRange;
         $this->distinct = new DistinctCount($budget);
         $this->random = new Randomizer(new Mt19937(1));
         $this->identifiers = new Reading;
@@ -117,7 +117,7 @@ final class ColumnProfile
         $this->keepSample($value);
         foreach ($facts->read as $kind => $read) {
             $this->readable[$kind]++;
-            $this->widen($kind, $value, $read);
+            $this->ranges->widen($kind, $value, $read);
         }
         if (isset($facts->read['number']) && $facts->read['number'] instanceof BigDecimal) {
             $this->sum = $this->sum?->plus($facts->read['number']) ?? $facts->read['number'];
@@ -269,7 +269,9 @@ final class ColumnProfile
         // Of several forms that fit, none orders the values.
         $range = $forms === [] ? null : (count($forms) === 1 ? $this->forms->range($forms[0]['declared']['dateForms'][0] ?? '') : null);
 
-        return $range ?? (isset($this->ranges[$kind]) && $forms === [] ? [self::cut($this->ranges[$kind][1]), self::cut($this->ranges[$kind][3])] : null);
+        $written = $forms === [] ? $this->ranges->of($kind) : null;
+
+        return $range ?? ($written === null ? null : [self::cut($written[0]), self::cut($written[1])]);
     }
 
     public static function shapeOf(string $value): string
@@ -292,28 +294,6 @@ final class ColumnProfile
         } elseif (($place = $this->random->getInt(1, $seen)) <= self::SAMPLE) {
             array_splice($this->sample, $place - 1, 1, [self::cut($value)]);
         }
-    }
-
-    /** @param BigDecimal|int|string $read the value as the kind orders it */
-    private function widen(string $kind, string $value, BigDecimal|int|string $read): void
-    {
-        $range = $this->ranges[$kind] ?? null;
-        if ($range === null || self::order($read, $range[0]) < 0) {
-            $range = [$read, $value, $range[2] ?? $read, $range[3] ?? $value];
-            $this->ranges[$kind] = $range;
-        }
-        if (self::order($read, $range[2]) > 0) {
-            $this->ranges[$kind] = [$range[0], $range[1], $read, $value];
-        }
-    }
-
-    private static function order(BigDecimal|int|string $one, BigDecimal|int|string $other): int
-    {
-        return match (true) {
-            $one instanceof BigDecimal && $other instanceof BigDecimal => $one->compareTo($other),
-            is_string($one) && is_string($other) => strcmp($one, $other),
-            default => $one <=> $other,
-        };
     }
 
     private function countValue(string $value, string $shape): void

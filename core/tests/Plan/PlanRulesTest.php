@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Plan;
 
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\PlanProblems;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Repeats\PolicyId;
@@ -65,7 +66,7 @@ final class PlanRulesTest extends TestCase
     public function test_what_contradicts_itself_is_refused_with_its_places(array $plan, array $places): void
     {
         try {
-            $problems = Plan::fromJson((string) json_encode($plan + ['formatVersion' => 2, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))->problemsOfItself();
+            $problems = (new PlanProblems(Plan::fromJson((string) json_encode($plan + ['formatVersion' => 2, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))))->all();
         } catch (UnusablePlan $unusable) {
             $problems = $unusable->problems;
         }

@@ -17,7 +17,7 @@ use Tests\TestCase;
 /** Whatever people rule and undo, in any order: the newest act that covers a finding and was not undone stands. */
 final class StandingsLawTest extends TestCase
 {
-    private const ACTS = 60;
+    private const ACTS = 45;
 
     /** @var list<array{id: int, scope: string, target: string, decision: string, undone: bool}> */
     private array $acts = [];

@@ -10,9 +10,7 @@ import { counted } from '@/format/counts'
  */
 export type Filter = Omit<Schemas['Filter'], 'sequences'>
 
-const SUBJECT = ['of', 'class', 'pattern', 'pair', 'cause', 'cellClass'] as const
-
-export type Subject = Pick<Filter, (typeof SUBJECT)[number]>
+export type Subject = Pick<Filter, 'of' | 'class' | 'pattern' | 'pair' | 'cause' | 'cellClass'>
 
 /** The filter of an address; what it does not know, it leaves. */
 export function filterOf(query: LocationQuery): Filter {
