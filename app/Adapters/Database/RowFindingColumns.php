@@ -10,7 +10,6 @@ use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 
@@ -79,7 +78,7 @@ final readonly class RowFindingColumns
             source: $record(Side::Source),
             target: $record(Side::Target),
             rowsOfKey: ['source' => $row->int('source_rows'), 'target' => $row->int('target_rows')],
-            refused: $refusal === null || $side === null ? null : RefusedRecord::because($line($side), RefusalReason::from($refusal), $row->facts('refusal_facts'), $row->text('refused_text'))->inPart($part($side)),
+            refused: $refusal === null || $side === null ? null : RefusedRecord::restored($line($side), ['reason' => $refusal, 'facts' => $row->facts('refusal_facts'), 'raw' => $row->text('refused_text'), 'digest' => ''], $part($side)),
             kept: $row->intOrNull('kept_line') === null ? null : new RecordPlace($row->int('kept_part'), $row->int('kept_line')),
             reason: $row->textOrNull('reason') === null ? null : RowReason::from($row->text('reason')),
             reasonFacts: $row->facts('reason_facts'),

@@ -90,9 +90,9 @@ final readonly class Mask
             return $cell;
         }
 
-        return $isHidden
-            ? $cell->shownAs($this->keyTuple($cell->key), $this->value($cell->finding->source), $this->value($cell->finding->target))
-            : $cell->shownAs($this->keyTuple($cell->key), $cell->finding->source, $cell->finding->target);
+        $shown = fn(string $value): string => $isHidden ? $this->value($value) : $value;
+
+        return $cell->shownAs($this->keyTuple($cell->key), $shown($cell->finding->source), $shown($cell->finding->target));
     }
 
     public function row(RowFinding $row, TallyColumns $layout): RowFinding

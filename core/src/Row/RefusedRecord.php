@@ -29,11 +29,6 @@ final readonly class RefusedRecord
         return new self($line, $reason, $facts, substr($raw, 0, self::RAW_LIMIT), hash('sha256', $raw));
     }
 
-    public function inPart(int $part): self
-    {
-        return new self($this->line, $this->reason, $this->facts, $this->raw, $this->digest, $part);
-    }
-
     /** The same record with what stands for its text, for whoever may not see it. */
     public function withText(string $text): self
     {
