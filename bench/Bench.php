@@ -64,7 +64,7 @@ final readonly class Bench
             $pairs[] = ['id' => sprintf('pair-%012x', $number), 'source' => $name, 'target' => $registers->map()[$name] ?? $name, ...($shape === 'hard' ? self::PLAN_OF_HARD[$name] ?? [] : [])];
         }
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        file_put_contents("{$this->folder}/plan.json", json_encode(['formatVersion' => 2, 'key' => [$same('basin'), $same('berth')], 'columnPairs' => $pairs, ...($shape === 'hard' ? ['sides' => ['target' => ['dateForms' => ['dd/MM/yyyy']]]] : [])], JSON_THROW_ON_ERROR));
+        file_put_contents("{$this->folder}/plan.json", json_encode(['formatVersion' => 3, 'key' => [$same('basin'), $same('berth')], 'columnPairs' => $pairs, ...($shape === 'hard' ? ['sides' => ['target' => ['dateForms' => ['dd/MM/yyyy']]]] : [])], JSON_THROW_ON_ERROR));
 
         return "{$this->folder}/plan.json";
     }

@@ -48,7 +48,7 @@ function makeTally(): void
         $owner->statement("INSERT INTO deliveries (dataset_id, side, number, file_name, digest, bytes, format, columns, read_count, refused_count, delivered_count, user_id, delivered_at) VALUES (?, ?, 1, 'moorings.csv', repeat('0', 64), 0, '{}', '[\"basin\",\"berth\",\"holder\",\"fee\"]', 0, 0, 0, ?, now())", [$dataset->id, $side, $person->id]);
     }
     $pairs = array_map(static fn(int $pair): array => ['id' => sprintf('pair-%012d', $pair), 'source' => "column_{$pair}", 'target' => "column_{$pair}"], range(1, 10));
-    $plan = json_encode(['formatVersion' => 2, 'key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => $pairs], JSON_THROW_ON_ERROR);
+    $plan = json_encode(['formatVersion' => 3, 'key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => $pairs], JSON_THROW_ON_ERROR);
     $owner->statement("INSERT INTO plan_versions (dataset_id, number, document, digest, user_id, created_at) VALUES (?, 1, ?, repeat('0', 64), ?, now())", [$dataset->id, $plan, $person->id]);
     $owner->statement("INSERT INTO runs (dataset_id, plan_version_id, source_delivery_id, target_delivery_id, state, user_id, created_at) SELECT ?, p.id, s.id, t.id, 'done', ?, now() FROM plan_versions p, deliveries s, deliveries t WHERE s.side = 'source' AND t.side = 'target'", [$dataset->id, $person->id]);
     $owner->statement('SELECT open_findings(?)', [TALLY]);
@@ -74,9 +74,9 @@ function makeTally(): void
     printf("indexes            %6.1f s\n", microtime(true) - $began);
     $owner->statement(<<<'SQL'
         INSERT INTO tallies SELECT 900, r.dataset_id, 1, r.id, r.plan_version_id, r.source_delivery_id, r.target_delivery_id, json_build_object(
-            'rows', json_build_object('source', json_build_object('missing', (SELECT count(*) FROM row_findings_900 WHERE class = 'missing'), 'changed', (SELECT count(*) FROM row_findings_900 WHERE class = 'changed'), 'repeated', (SELECT count(*) FROM row_findings_900 WHERE class = 'repeated'), 'unkeyed', 0, 'refused', 0, 'agreed', 0, 'shaped', 3400000, 'leftOut', 0, 'delivered', 3400000, 'read', 3400000, 'made', 0, 'merged', 0),
-                'target', json_build_object('extra', (SELECT count(*) FROM row_findings_900 WHERE class = 'extra'), 'changed', 0, 'repeated', 0, 'unkeyed', 0, 'refused', 0, 'agreed', 0, 'shaped', 3400000, 'leftOut', 0, 'delivered', 3400000, 'read', 3400000, 'made', 0, 'merged', 0)),
-            'cells', '{}'::json, 'measures', '{}'::json, 'warnings', '[]'::json, 'engine', '{}'::json, 'madeOf', json_build_object('planVersion', 1, 'sourceDelivery', 1, 'targetDelivery', 1, 'keyColumns', '["basin","berth"]'::json, 'startedBy', 'Ruth Osei')), 1, now(), now()
+            'rows', json_build_object('source', json_build_object('missing', (SELECT count(*) FROM row_findings_900 WHERE class = 'missing'), 'changed', (SELECT count(*) FROM row_findings_900 WHERE class = 'changed'), 'repeated', (SELECT count(*) FROM row_findings_900 WHERE class = 'repeated'), 'unkeyed', 0, 'refused', 0, 'agreed', 0, 'prepared', 3400000, 'leftOut', 0, 'delivered', 3400000, 'read', 3400000, 'made', 0, 'condensed', 0),
+                'target', json_build_object('extra', (SELECT count(*) FROM row_findings_900 WHERE class = 'extra'), 'changed', 0, 'repeated', 0, 'unkeyed', 0, 'refused', 0, 'agreed', 0, 'prepared', 3400000, 'leftOut', 0, 'delivered', 3400000, 'read', 3400000, 'made', 0, 'condensed', 0)),
+            'cells', '{}'::json, 'figures', '{}'::json, 'warnings', '[]'::json, 'engine', '{}'::json, 'madeOf', json_build_object('planVersion', 1, 'sourceDelivery', 1, 'targetDelivery', 1, 'keyColumns', '["basin","berth"]'::json, 'startedBy', 'Ruth Osei')), 1, now(), now()
         FROM runs r
         SQL);
     $owner->statement("INSERT INTO patterns SELECT 900, pattern_number, min(pair_position), 'pair-' || lpad((1 + min(pair_position))::text, 12, '0'), 'column_' || 1 + min(pair_position), 'column_' || 1 + min(pair_position), min(class), min(cause), json_build_object('n', pattern_number), count(*), '[]' FROM cell_findings_900 GROUP BY pattern_number");

@@ -7,12 +7,12 @@ require __DIR__.'/Registers.php';
 require dirname(__DIR__).'/vendor/autoload.php';
 
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Preparation\References;
+use NineTally\Core\Preparation\ReferenceTable;
+use NineTally\Core\Preparation\StepContext;
+use NineTally\Core\Preparation\StepFigures;
 use NineTally\Core\Row\Row;
-use NineTally\Core\Shape\References;
-use NineTally\Core\Shape\ReferenceTable;
-use NineTally\Core\Shape\Shape;
-use NineTally\Core\Shape\StepContext;
-use NineTally\Core\Shape\StepFigures;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 
 ini_set('memory_limit', '1G');
@@ -54,12 +54,12 @@ printf("| what | rows | rows a second | times plain reading |\n| --- | --- | ---
 
 $steps = [
     ['kind' => 'keep-columns', 'columns' => array_slice($columns, 0, 6)],
-    ['kind' => 'drop-columns', 'columns' => array_slice($columns, 6)],
+    ['kind' => 'leave-out-columns', 'columns' => array_slice($columns, 6)],
     ['kind' => 'move-columns', 'columns' => array_reverse($columns)],
     ['kind' => 'rename-columns', 'names' => [['from' => 'fee', 'to' => 'charge']]],
     ['kind' => 'leave-out-rows', 'condition' => ['column' => 'fee', 'test' => 'more-than', 'value' => '900']],
     ['kind' => 'leave-out-blank-rows'],
-    ['kind' => 'clean-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim'], ['action' => 'upper']]],
+    ['kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim'], ['action' => 'upper']]],
     ['kind' => 'read-number', 'columns' => ['fee']],
     ['kind' => 'read-date', 'columns' => ['paid_until']],
     ['kind' => 'read-yes-no', 'columns' => [$columns[count($columns) - 1]]],
@@ -67,8 +67,8 @@ $steps = [
     ['kind' => 'split-column', 'column' => 'holder', 'separator' => ' ', 'into' => ['first_name', 'last_name']],
     ['kind' => 'join-columns', 'columns' => ['basin', 'berth'], 'with' => '/', 'into' => 'place'],
     ['kind' => 'compute-column', 'into' => 'with_tax', 'formula' => 'round(fee * 1.2, 2)'],
-    ['kind' => 'fold-columns', 'columns' => ['fee', 'paid_until'], 'namesInto' => 'name', 'valuesInto' => 'value'],
-    ['kind' => 'spread-rows', 'namesFrom' => 'basin', 'valuesFrom' => 'fee', 'into' => ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']],
+    ['kind' => 'columns-into-rows', 'columns' => ['fee', 'paid_until'], 'namesInto' => 'name', 'valuesInto' => 'value'],
+    ['kind' => 'rows-into-columns', 'namesFrom' => 'basin', 'valuesFrom' => 'fee', 'into' => ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']],
     ['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]],
     ['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'basin_name']]],
     ['kind' => 'look-up-band', 'reference' => 'bands', 'column' => 'fee', 'from' => 'from', 'take' => [['reference' => 'band', 'into' => 'fee_band']]],
@@ -77,8 +77,8 @@ $steps = [
     ['kind' => 'keep-one-row', 'by' => ['basin', 'berth'], 'order' => ['column' => 'fee', 'kind' => 'number']],
 ];
 foreach (array_filter($steps, static fn(array $step): bool => $isMeant($step['kind'])) as $step) {
-    $shape = new Shape([['id' => 'step'] + $step]);
-    [$seconds] = $timed($shape->run($delivered($csv), $columns, static fn(): StepContext => new StepContext(new StepFigures, $folder, $references)));
+    $preparation = new Preparation([['id' => 'step'] + $step]);
+    [$seconds] = $timed($preparation->run($delivered($csv), $columns, static fn(): StepContext => new StepContext(new StepFigures, $folder, $references)));
     printf("| %s | %s | %s | %.1f |\n", $step['kind'], number_format($rows), number_format($rows / $seconds), $seconds / $plain);
 }
 

@@ -19,8 +19,8 @@ return [
     // Bytes that a worker should stay below while it compares. The same on every worker: it decides how a run is divided.
     'memory' => 256 * 1024 * 1024,
 
-    // Seconds that a shaped side is kept after its last use; it can be made again from its delivery.
-    'keep_shaped_seconds' => 14 * 24 * 3_600,
+    // Seconds that a prepared side is kept after its last use; it can be made again from its delivery.
+    'keep_prepared_seconds' => 14 * 24 * 3_600,
 
     // How often a run is started again after its worker died.
     'attempts' => 5,

@@ -14,21 +14,21 @@ use NineTally\Core\Command\ProfileCommand;
 use NineTally\Core\Command\TallyCommand;
 use NineTally\Core\Command\WorkerFailure;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
-use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
+use NineTally\Core\Preparation\Formula\Functions;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Report\UnwritableFolder;
 use NineTally\Core\Row\DuplicateColumn;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\UnknownColumn;
-use NineTally\Core\Shape\Formula\Functions;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
 use NineTally\Core\Value\UnusableDateForm;
@@ -142,7 +142,7 @@ final readonly class Reference
         }
 
         $step = $this->resolved($schema, ['$ref' => self::STEP]);
-        $page .= "\n## Steps of a shape\n\n{$this->text($step['description'] ?? '')}\n\n| kind | needs |\n| --- | --- |\n";
+        $page .= "\n## Steps of a preparation\n\n{$this->text($step['description'] ?? '')}\n\n| kind | needs |\n| --- | --- |\n";
         /** @var list<array{if: array{properties: array{kind: array{const: string}}}, then: array{required: list<string>}}> $rules */
         $rules = $step['allOf'];
         foreach ($rules as $rule) {

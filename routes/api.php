@@ -14,13 +14,13 @@ use App\Http\Controllers\Match\AdviceController;
 use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
+use App\Http\Controllers\Prepare\PreparationController;
 use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
-use App\Http\Controllers\Shape\ShapeController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RunController;
@@ -58,8 +58,8 @@ Route::middleware('auth')->group(function (): void {
     Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use']);
     Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->whereNumber('claim');
 
-    // Shape
-    Route::post('datasets/{dataset}/shaped-sides', [ShapeController::class, 'run']);
+    // Preparation
+    Route::post('datasets/{dataset}/prepared-sides', [PreparationController::class, 'run']);
 
     // Match
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
@@ -68,7 +68,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('datasets/{dataset}/plan-versions/{number}', [PlanVersionController::class, 'export'])->whereNumber('number');
     Route::get('datasets/{dataset}/plan-versions/{one}/against/{other}', [PlanVersionController::class, 'compare'])->whereNumber(['one', 'other']);
     Route::post('datasets/{dataset}/plan-imports', [PlanVersionController::class, 'import']);
-    Route::post('datasets/{dataset}/plan-templates', [PlanVersionController::class, 'keep']);
+    Route::post('datasets/{dataset}/starting-plans', [PlanVersionController::class, 'keep']);
     Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);
     Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel']);
 
@@ -83,7 +83,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
-    // Deliver, Shape and Match, where rows stand as they were delivered
+    // Deliver, Preparation and Match, where rows stand as they were delivered
     Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
         Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
         Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
@@ -94,10 +94,10 @@ Route::middleware('auth')->group(function (): void {
         Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
         Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
         Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
-        Route::post('datasets/{dataset}/shape-trials', [ShapeController::class, 'try']);
-        Route::get('datasets/{dataset}/left-out-rows', [ShapeController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/shaped-rows', [ShapeController::class, 'take'])->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/shaped-rows/workbook', [ShapeController::class, 'askForWorkbook']);
+        Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
+        Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
+        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])->middleware(NoTimeLimit::class);
+        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook']);
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -127,7 +127,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);
     Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo']);
 
-    // Shape and Review, to be taken away
+    // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
     Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
     Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(NoTimeLimit::class);

@@ -56,7 +56,7 @@ abstract class TestCase extends LaravelTestCase
         $this->emptyTables();
         // Runs begin with the number 1 in each test: what the last one left must not be taken for this one's.
         File::cleanDirectory(storage_path('chunks'));
-        File::cleanDirectory(storage_path('shaped'));
+        File::cleanDirectory(storage_path('prepared'));
         foreach (glob(storage_path('work/run-*')) ?: [] as $folder) {
             Workspace::at($folder)->remove();
         }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Adapters\Deliveries\ShapedSides;
-use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Deliveries\PreparationInputs;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
 use App\Models\KeyCount;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -24,7 +24,7 @@ final class CountKeyOfDelivery implements ShouldQueue
 
     public function __construct(private readonly int $keyCountId) {}
 
-    public function handle(ShapedSides $sides): void
+    public function handle(PreparedSides $sides): void
     {
         $count = KeyCount::query()->find($this->keyCountId);
         $delivery = $count === null ? null : Delivery::query()->find($count->delivery_id);
@@ -38,7 +38,7 @@ final class CountKeyOfDelivery implements ShouldQueue
 
             return;
         }
-        $uniqueness = KeyUniqueness::count($sides->reader($delivery, $rules, ShapeInputs::now($delivery->dataset, $rules)), $count->columns);
+        $uniqueness = KeyUniqueness::count($sides->reader($delivery, $rules, PreparationInputs::now($delivery->dataset, $rules)), $count->columns);
         $count->update([
             'state' => 'counted',
             'rows' => $uniqueness->rows,

@@ -32,7 +32,7 @@ use NineTally\Core\Row\Side;
  * @property int $refused_count
  * @property int $delivered_count
  * @property Carbon $delivered_at
- * @property string|null $origin_column the column that holds the label of the part, if one does
+ * @property string|null $part_label_column the column that holds the label of the part, if one does
  * @property Carbon|null $as_of the moment that the extract shows, as the deliverer says
  * @property int|null $rows_claimed the deliverer's own count
  * @property list<Claim> $claims what the deliverer says of it, each held against what arrived

@@ -16,7 +16,7 @@ use NineTally\Core\Intake\PartFormat;
  * @property int $delivery_id
  * @property int $number from 1
  * @property string $file_name
- * @property string $origin the label of its rows
+ * @property string $part_label the label of its rows
  * @property string $digest SHA-256 of the bytes
  * @property int $bytes
  * @property FormatDocument $format

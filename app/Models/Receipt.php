@@ -15,7 +15,7 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
- * @phpstan-type TermsDocument array{origins?: array<string, string>, originColumn?: string|null, asOf?: string|null, rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
+ * @phpstan-type TermsDocument array{partLabels?: array<string, string>, partLabelColumn?: string|null, asOf?: string|null, rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
  *
  * @property string $id
  * @property int $dataset_id

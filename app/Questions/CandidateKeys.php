@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use NineTally\Core\Advice\AdvisedKey;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Row\Side;
@@ -47,7 +47,7 @@ final readonly class CandidateKeys implements QuickQuestion
     {
         $ofSides = ['source' => [], 'target' => []];
         foreach (Side::cases() as $side) {
-            ['columns' => $columns, 'rows' => $rows] = $sample->shaped($sides->delivery($side), $sides->rules($side), PHP_INT_MAX);
+            ['columns' => $columns, 'rows' => $rows] = $sample->prepared($sides->delivery($side), $sides->rules($side), PHP_INT_MAX);
             foreach ($pairs as $pair) {
                 $place = array_search($pair[$side->value], $columns, true);
                 $ofSides[$side->value][] = $place === false ? array_fill(0, count($rows), '') : array_column($rows, $place);

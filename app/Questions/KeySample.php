@@ -66,7 +66,7 @@ final readonly class KeySample implements Question
                 $key = $form->canonical(array_map(static fn(int $place): string => $record->cells[$place], $places));
                 // A key that stands in very many rows must not fill the sample.
                 if (crc32($key) % $oneIn === 0 && count($held) < 4 * $keys) {
-                    $held[] = [$reader->place($record->line)->origin(), $record->cells];
+                    $held[] = [$reader->place($record->line)->packed(), $record->cells];
                 }
             }
             $drawn[$side->value] = ['columns' => $reader->columns()->names, 'rows' => $held];

@@ -8,11 +8,11 @@ use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Storage\PartFile;
 use App\Models\Delivery;
 use NineTally\Core\Matching\RowSets\RowMultiset;
+use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Profile\SideProfile;
 use NineTally\Core\Profile\ValueDistribution;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
-use NineTally\Core\Shape\PartStack;
 
 /**
  * What parts hold together: which of them share rows, and what changed since a delivery before. The same answer serves parts that wait
@@ -79,7 +79,7 @@ final readonly class PartOverlap implements Question
     /** @param non-empty-list<PartFile>|list<PartFile> $parts */
     private function stack(DeliveryReader $reader, array $parts): PartStack
     {
-        $opened = array_map(static fn(PartFile $part): array => ['reader' => $reader->open($part), 'origin' => $part->name], $parts);
+        $opened = array_map(static fn(PartFile $part): array => ['reader' => $reader->open($part), 'label' => $part->name], $parts);
 
         return new PartStack($opened === [] ? throw new \LogicException('A delivery has at least one part.') : $opened);
     }
@@ -102,7 +102,7 @@ final readonly class PartOverlap implements Question
         $onBytes = static function (int $read) use (&$bytes): void {
             $bytes = $read;
         };
-        foreach ($stack->records($onBytes) as $origin => $record) {
+        foreach ($stack->records($onBytes) as $packedPlace => $record) {
             if (++$seen % self::RECORDS_BETWEEN_REPORTS === 0) {
                 $onProgress($bytes);
             }
@@ -111,9 +111,9 @@ final readonly class PartOverlap implements Question
             }
             $rows?->add(array_map(static fn(int $place): string => $record[$place], $sharedPlaces), $keyPlaces);
             if ($ofParts !== []) {
-                $ofParts[RecordPlace::ofOrigin($origin)->part - 1]->add($record);
+                $ofParts[RecordPlace::ofPacked($packedPlace)->part - 1]->add($record);
             }
-            yield $origin => $record;
+            yield $packedPlace => $record;
         }
     }
 

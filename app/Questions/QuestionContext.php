@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Questions;
 
 use App\Adapters\Deliveries\DeliveryReader;
-use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Storage\TrialSamples;
 use Illuminate\Database\Connection;
 
@@ -13,7 +13,7 @@ use Illuminate\Database\Connection;
 final readonly class QuestionContext
 {
     /** @param string $workFolder for what is put aside while an answer is found */
-    public function __construct(public DeliveryReader $reader, public ShapedSides $sides, public TrialSamples $samples, public Connection $database, private string $workFolder) {}
+    public function __construct(public DeliveryReader $reader, public PreparedSides $sides, public TrialSamples $samples, public Connection $database, private string $workFolder) {}
 
     /**
      * @template Result

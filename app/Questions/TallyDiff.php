@@ -70,7 +70,7 @@ final readonly class TallyDiff implements Question
 
     private function prepareAlike(Plan $before, Plan $now): bool
     {
-        $alike = static fn(SideRules $one, SideRules $other): bool => $one->shape->digest() === $other->shape->digest() && $one->repeats == $other->repeats;
+        $alike = static fn(SideRules $one, SideRules $other): bool => $one->preparation->digest() === $other->preparation->digest() && $one->repeats == $other->repeats;
 
         return $alike($before->source, $now->source) && $alike($before->target, $now->target);
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Deliveries\PreparationInputs;
 use App\Models\Delivery;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
@@ -27,13 +27,13 @@ final readonly class WhatViolatesConstraints implements Question
      * @param  array<string, DemandDocument>  $demands  by target column
      * @param  array<string, string>  $sources  target column => the source column that becomes it
      */
-    private function __construct(private int $delivery, private array $demands, private array $sources, private SideRules $rules, private ShapeInputs $inputs) {}
+    private function __construct(private int $delivery, private array $demands, private array $sources, private SideRules $rules, private PreparationInputs $inputs) {}
 
     public static function of(Delivery $delivery, Plan $plan): self
     {
         $sources = array_intersect_key([...array_combine($plan->keyNames(Side::Target), $plan->keyNames(Side::Source)), ...array_combine($plan->pairedNames(Side::Target), $plan->pairedNames(Side::Source))], $plan->demands);
 
-        return new self($delivery->id, array_intersect_key($plan->demands, $sources), $sources, $plan->source, ShapeInputs::now($delivery->dataset, $plan->source));
+        return new self($delivery->id, array_intersect_key($plan->demands, $sources), $sources, $plan->source, PreparationInputs::now($delivery->dataset, $plan->source));
     }
 
     public function kind(): string
@@ -60,7 +60,7 @@ final readonly class WhatViolatesConstraints implements Question
         $rows = 0;
         foreach ($reader->records() as $record) {
             if ($record instanceof Row) {
-                $misfits->see($reader->place($record->line)->origin(), $record->cells);
+                $misfits->see($reader->place($record->line)->packed(), $record->cells);
                 ++$rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress(intdiv($delivery->bytes, 2), $delivery->bytes);
             }
         }
@@ -70,7 +70,7 @@ final readonly class WhatViolatesConstraints implements Question
             'part' => $part,
             'count' => $so['count'],
             'examples' => array_map(static function (array $example): array {
-                $at = RecordPlace::ofOrigin($example['origin']);
+                $at = RecordPlace::ofPacked($example['packedPlace']);
 
                 return ['part' => $at->part, 'line' => $at->line, 'value' => $example['value']];
             }, $so['examples']),

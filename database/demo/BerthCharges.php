@@ -52,8 +52,8 @@ final readonly class BerthCharges
 
         return [...$paths, 'target' => ["{$folder}/tariff.jsonl"], 'truth' => [
             'rows' => [
-                'source' => ['read' => 146, 'refused' => 0, 'delivered' => 146, 'left_out' => 2, 'made' => $all - 144, 'merged' => 0, 'shaped' => $all, 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'missing' => $missing],
-                'target' => ['read' => count($long), 'refused' => 0, 'delivered' => count($long), 'left_out' => 0, 'made' => 0, 'merged' => 0, 'shaped' => count($long), 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'extra' => 3],
+                'source' => ['read' => 146, 'refused' => 0, 'delivered' => 146, 'left_out' => 2, 'made' => $all - 144, 'condensed' => 0, 'prepared' => $all, 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'missing' => $missing],
+                'target' => ['read' => count($long), 'refused' => 0, 'delivered' => count($long), 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => count($long), 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'extra' => 3],
             ],
             'cells' => $cells,
         ]];
@@ -65,18 +65,18 @@ final readonly class BerthCharges
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
 
         return [
-            'formatVersion' => 2,
+            'formatVersion' => 3,
             'key' => [$same('basin'), $same('band'), $same('season')],
             'columnPairs' => [['id' => 'pair-c4a26e000001', ...$same('charge'), 'kind' => 'number', 'forgives' => ['number-form']]],
             'leftOut' => ['source' => [], 'target' => []],
             'sides' => [
-                'source' => ['shape' => [
+                'source' => ['preparation' => [
                     ['id' => 'totals', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is-blank'], 'reason' => 'the total at the foot of each file', 'answersFor' => 'Ruth Osei'],
-                    ['id' => 'seasons', 'kind' => 'fold-columns', 'columns' => array_map(static fn(int $season): string => "s{$season}", self::SEASONS), 'namesInto' => 'season', 'valuesInto' => 'charge'],
-                    ['id' => 'season', 'kind' => 'clean-text', 'columns' => ['season'], 'actions' => [['action' => 'replace', 'find' => 's', 'with' => '']]],
-                    ['id' => 'band', 'kind' => 'clean-text', 'columns' => ['band'], 'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '-', 'with' => '–']]],
+                    ['id' => 'seasons', 'kind' => 'columns-into-rows', 'columns' => array_map(static fn(int $season): string => "s{$season}", self::SEASONS), 'namesInto' => 'season', 'valuesInto' => 'charge'],
+                    ['id' => 'season', 'kind' => 'tidy-text', 'columns' => ['season'], 'actions' => [['action' => 'replace', 'find' => 's', 'with' => '']]],
+                    ['id' => 'band', 'kind' => 'tidy-text', 'columns' => ['band'], 'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '-', 'with' => '–']]],
                 ]],
-                'target' => ['shape' => [
+                'target' => ['preparation' => [
                     ['id' => 'basin', 'kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'basin_id', 'reference' => 'id']], 'take' => [['reference' => 'code', 'into' => 'basin']]],
                     ['id' => 'band', 'kind' => 'look-up-band', 'reference' => 'Length bands', 'column' => 'length_from', 'from' => 'from_m', 'take' => [['reference' => 'band', 'into' => 'band']]],
                     ['id' => 'charge', 'kind' => 'read-number', 'columns' => ['charge'], 'reading' => ['decimalMark' => ',']],

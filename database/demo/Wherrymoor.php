@@ -86,7 +86,7 @@ final readonly class Wherrymoor
             rules: [
                 'holder_name' => ['forgives' => ['spacing']],
                 'boat_length_m' => ['kind' => 'number', 'forgives' => ['number-form']],
-                'annual_fee' => ['kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01']],
+                'annual_fee' => ['kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.01']],
                 'next_inspection' => ['kind' => 'date', 'forgives' => ['date-form']],
             ],
             blankTokens: ['NULL', 'N/A'],

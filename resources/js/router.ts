@@ -3,7 +3,7 @@ import { routes as board } from '@/stations/board/routes'
 import { routes as deliver } from '@/stations/deliver/routes'
 import { routes as match } from '@/stations/match/routes'
 import { routes as review } from '@/stations/review/routes'
-import { routes as shape } from '@/stations/shape/routes'
+import { routes as prepare } from '@/stations/prepare/routes'
 import { routes as sign } from '@/stations/sign/routes'
 import { routes as tally } from '@/stations/tally/routes'
 import DatasetFrame from '@/DatasetFrame.vue'
@@ -11,7 +11,7 @@ import NotFound from '@/NotFound.vue'
 
 const routes: RouteRecordRaw[] = [
   ...board,
-  { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...shape, ...match, ...tally, ...review, ...sign] },
+  { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...prepare, ...match, ...tally, ...review, ...sign] },
   { path: '/:rest(.*)*', component: NotFound },
 ]
 

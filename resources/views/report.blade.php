@@ -43,7 +43,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <main>
 <div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
 <h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $n($open) }} of {{ $n($findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
-<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['measures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['measures']['cellsAgreeingOverall'] }} of all values are right.</p>
+<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['figures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['figures']['cellsAgreeingOverall'] }} of all values are right.</p>
 @foreach($warnings as $warning)<p class="warn">{{ $warning }}</p>@endforeach
 
 <h2>What was compared</h2>
@@ -63,13 +63,13 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 
 @foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
 @if(($tally->summary['steps'][$side] ?? []) !== [])
-<h2>How the rows of {{ $label }} were shaped</h2>
+<h2>How the rows of {{ $label }} were prepared</h2>
 <table>
 <thead><tr><th scope="col">Step</th><th scope="col" class="n">Rows in</th><th scope="col" class="n">Made</th><th scope="col" class="n">Left out</th><th scope="col" class="n">Merged</th><th scope="col" class="n">Rows out</th><th scope="col" class="n">Cells altered</th></tr></thead>
 <tbody>
 @foreach($tally->summary['steps'][$side] as $step)
-@php($told = $plan->side(Side::from($side))->shape->steps[$step['number'] - 1])
-<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif @foreach($step['notes'] ?? [] as $what => $count)<br><small>{{ $n($count) }} {{ $what }}</small>@endforeach</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['merged']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
+@php($told = $plan->side(Side::from($side))->preparation->steps[$step['number'] - 1])
+<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif @foreach($step['notes'] ?? [] as $what => $count)<br><small>{{ $n($count) }} {{ $what }}</small>@endforeach</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['condensed']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -99,28 +99,28 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row">Delivered</th><td class="n">{{ $n($source['delivered']) }}</td><td class="n">{{ $n($target['delivered']) }}</td></tr>
 <tr><th scope="row">Left out by a step</th><td class="n">{{ $n($source['left_out']) }}</td><td class="n">{{ $n($target['left_out']) }}</td></tr>
 <tr><th scope="row">Made by a step</th><td class="n">{{ $n($source['made']) }}</td><td class="n">{{ $n($target['made']) }}</td></tr>
-<tr><th scope="row">Merged by a step</th><td class="n">{{ $n($source['merged']) }}</td><td class="n">{{ $n($target['merged']) }}</td></tr>
+<tr><th scope="row">Merged by a step</th><td class="n">{{ $n($source['condensed']) }}</td><td class="n">{{ $n($target['condensed']) }}</td></tr>
 @endif
-<tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Shaped and compared' }}</th><td class="n">{{ $n($source['shaped']) }}</td><td class="n">{{ $n($target['shaped']) }}</td></tr>
+<tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Prepared and compared' }}</th><td class="n">{{ $n($source['prepared']) }}</td><td class="n">{{ $n($target['prepared']) }}</td></tr>
 <tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $n($source['agreed']) }}</td><td class="n">{{ $n($target['agreed']) }}</td></tr>
 <tr><th scope="row"><span class="mark changed"><i class="s"></i><i class="t"></i></span>Changed</th><td class="n">{{ $n($source['changed']) }}</td><td class="n">{{ $n($target['changed']) }}</td></tr>
 <tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $n($source['missing']) }}</td><td></td></tr>
 <tr><th scope="row"><span class="mark"><i></i><i class="t"></i></span>Extra in the target</th><td></td><td class="n">{{ $n($target['extra']) }}</td></tr>
 <tr><th scope="row"><span class="mark repeated"><i class="s"></i><i class="t"></i></span>Repeated key, set aside</th><td class="n">{{ $n($source['repeated']) }}</td><td class="n">{{ $n($target['repeated']) }}</td></tr>
 <tr><th scope="row">Without a key</th><td class="n">{{ $n($source['unkeyed']) }}</td><td class="n">{{ $n($target['unkeyed']) }}</td></tr>
-<tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $n($source['shaped'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $n($target['shaped'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
+<tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $n($source['prepared'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $n($target['prepared'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
 </tbody>
 </table>
 
 <h2>How far the values agree</h2>
 <table>
-<thead><tr><th scope="col">Measure</th><th scope="col" class="n">Share</th></tr></thead>
+<thead><tr><th scope="col">Figure</th><th scope="col" class="n">Share</th></tr></thead>
 <tbody>
-<tr><th scope="row">Rows arrived: matched rows of all source rows</th><td class="n">{{ $tally->summary['measures']['rowsArrived'] }}</td></tr>
+<tr><th scope="row">Rows arrived: matched rows of all source rows</th><td class="n">{{ $tally->summary['figures']['rowsArrived'] }}</td></tr>
 @isset($tally->summary['values'])
-<tr><th scope="row">Values right: {{ $n($tally->summary['values']['right']) }} of {{ $n($tally->summary['values']['values']) }} on either side; {{ $n($tally->summary['values']['differing']) }} differ, {{ $n($tally->summary['values']['lost']) }} are lost, {{ $n($tally->summary['values']['added']) }} are added. Cells that are blank on both sides ({{ $n($tally->summary['values']['blank_on_both']) }}) are not among them.</th><td class="n">{{ $tally->summary['measures']['cellsAgreeingOverall'] }}</td></tr>
+<tr><th scope="row">Values right: {{ $n($tally->summary['values']['right']) }} of {{ $n($tally->summary['values']['values']) }} on either side; {{ $n($tally->summary['values']['differing']) }} differ, {{ $n($tally->summary['values']['lost']) }} are lost, {{ $n($tally->summary['values']['added']) }} are added. Cells that are blank on both sides ({{ $n($tally->summary['values']['blank_on_both']) }}) are not among them.</th><td class="n">{{ $tally->summary['figures']['cellsAgreeingOverall'] }}</td></tr>
 @endisset
-<tr><th scope="row">Values right in the rows that met their counterpart</th><td class="n">{{ $tally->summary['measures']['cellsAgreeing'] }}</td></tr>
+<tr><th scope="row">Values right in the rows that met their counterpart</th><td class="n">{{ $tally->summary['figures']['cellsAgreeing'] }}</td></tr>
 </tbody>
 </table>
 

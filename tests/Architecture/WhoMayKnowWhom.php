@@ -19,7 +19,7 @@ final class WhoMayKnowWhom
         ['Wording'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching', 'Profile'],
-        ['Shape'],
+        ['Preparation'],
         ['Plan', 'Advice'],
         ['Tally'],
         ['Report'],

@@ -15,15 +15,15 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\HashTotals;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\Trailer;
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Row\RefusedRecord as Refused;
-use NineTally\Core\Shape\PartStack;
 use NineTally\Core\Wording\Sentences;
 
 /** Reads received files whole, keeps their bytes, and enters them as one delivery with its counts. */
@@ -56,9 +56,9 @@ final readonly class EnterDelivery
                 return null;
             }
             $trailer = isset($terms->trailers[$receipt->id]) ? Trailer::of($path, $receipt->partFormat(), $reader->columns()->count()) : null;
-            $parts[] = new ReadPart($receipt, $terms->origins[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused, $totals, $trailer);
+            $parts[] = new ReadPart($receipt, $terms->partLabels[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused, $totals, $trailer);
         }
-        $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'origin' => $part->origin], $parts), $terms->originColumn);
+        $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'label' => $part->label], $parts), $terms->partLabelColumn);
         foreach ($receipts as $receipt) {
             if (is_file($this->chunks->path($receipt))) {
                 $this->blobs->keepFile($this->chunks->path($receipt));
@@ -154,7 +154,7 @@ final readonly class EnterDelivery
                 'read_count' => $read,
                 'refused_count' => $refused,
                 'delivered_count' => $read - $refused,
-                'origin_column' => $terms->originColumn,
+                'part_label_column' => $terms->partLabelColumn,
                 'as_of' => $terms->asOfMoment(),
                 'rows_claimed' => $terms->rowsClaimed,
                 'claims' => $claims,
@@ -179,7 +179,7 @@ final readonly class EnterDelivery
             'delivery_id' => $delivery->id,
             'number' => $number,
             'file_name' => $part->receipt->file_name,
-            'origin' => $part->origin,
+            'part_label' => $part->label,
             'digest' => $part->receipt->digest,
             'packed_in' => $part->receipt->packed_in,
             'query' => $part->receipt->query,

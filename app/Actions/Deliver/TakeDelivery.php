@@ -32,7 +32,7 @@ final readonly class TakeDelivery
         $receipts = $this->receipts($dataset, $side, $receiptIds);
         // A second click finds them taken and does nothing more.
         if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Received) === []) {
-            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->chunks->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'origin' => $terms->origins[$receipt->id] ?? $receipt->file_name], $receipts), $terms->originColumn);
+            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->chunks->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'label' => $terms->partLabels[$receipt->id] ?? $receipt->file_name], $receipts), $terms->partLabelColumn);
             foreach (array_keys($terms->totals) as $column) {
                 Columns::named($receipts[0]->file_name, $stack->columns)->positionOf((string) $column);
             }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
-use App\Adapters\Deliveries\ShapedSides;
-use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Deliveries\PreparationInputs;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Jobs\CountKeyOfDelivery;
 use App\Models\Delivery;
 use App\Models\KeyCount;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use NineTally\Core\Advice\KeyUniqueness;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Columns;
@@ -18,7 +18,7 @@ use NineTally\Core\Row\Row;
 /** How well columns tell the rows of a delivery apart: on a sample at once, on the whole delivery as soon as a worker has counted it. */
 final readonly class CountKey
 {
-    public function __construct(private ShapedSides $sides, private DeliverySample $deliverySample, private int $sampleRows) {}
+    public function __construct(private PreparedSides $sides, private DeliverySample $deliverySample, private int $sampleRows) {}
 
     /**
      * @param  non-empty-list<string>  $columns
@@ -42,16 +42,16 @@ final readonly class CountKey
     }
 
     /**
-     * A side whose steps must run first is counted on its kept sample: nobody waits for all of it to be shaped.
+     * A side whose steps must run first is counted on its kept sample: nobody waits for all of it to be prepared.
      *
      * @param  non-empty-list<string>  $columns
      */
     private function sample(Delivery $delivery, array $columns, SideRules $rules): KeyUniqueness
     {
         if ($this->sides->isReadAsDelivered($delivery, $rules)) {
-            return KeyUniqueness::count($this->sides->reader($delivery, $rules, new ShapeInputs), $columns, $this->sampleRows);
+            return KeyUniqueness::count($this->sides->reader($delivery, $rules, new PreparationInputs), $columns, $this->sampleRows);
         }
-        ['columns' => $names, 'rows' => $rows] = $this->deliverySample->shaped($delivery, $rules, PHP_INT_MAX);
+        ['columns' => $names, 'rows' => $rows] = $this->deliverySample->prepared($delivery, $rules, PHP_INT_MAX);
         $records = array_map(static fn(array $cells, int $nth): Row => new Row($nth + 1, $cells), $rows, array_keys($rows));
 
         return KeyUniqueness::ofRecords(Columns::named($delivery->file_name, $names), $records, $columns, $this->deliverySample->isWhole($delivery) ? null : max(0, count($records) - 1));

@@ -7,7 +7,7 @@ namespace App\Actions\Match;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use App\Questions\BothSides;
 use App\Questions\CandidateKeys;
 use NineTally\Core\Advice\KeyAdvice;

@@ -65,7 +65,7 @@ final readonly class EnterTally
                 'cells' => $figures['cells'],
                 'values' => $summary->values()->toArray(),
                 'columns' => $figures['columns'],
-                'measures' => [
+                'figures' => [
                     'rowsArrived' => $summary->rowsArrived()->text(),
                     'cellsAgreeing' => $summary->values()->ofArrived()->text(),
                     'cellsAgreeingOverall' => $summary->values()->agreement()->text(),

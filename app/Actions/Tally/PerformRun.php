@@ -61,8 +61,8 @@ final readonly class PerformRun
         $plan = $this->work->plan($run);
         $tally = new TallyRun(
             $plan,
-            $this->shaped($run, Side::Source, $lease),
-            $this->shaped($run, Side::Target, $lease),
+            $this->prepared($run, Side::Source, $lease),
+            $this->prepared($run, Side::Target, $lease),
             $this->work->tasks($run),
             $lease,
             $this->work->settings(),
@@ -77,13 +77,13 @@ final readonly class PerformRun
         return [$findings->getReturn(), $tables];
     }
 
-    /** Shaping comes before reading: it has the first hundredths of the progress. */
-    private function shaped(Run $run, Side $side, RunLease $lease): Reader
+    /** Preparing comes before reading: it has the first hundredths of the progress. */
+    private function prepared(Run $run, Side $side, RunLease $lease): Reader
     {
         $bytes = max(1, ($side === Side::Source ? $run->sourceDelivery : $run->targetDelivery)->bytes);
 
         return $this->work->reader($run, $side, static function (int $read, int $records) use ($lease, $side, $bytes): void {
-            $lease->shaping($side, min(1.0, $read / $bytes), $records);
+            $lease->preparing($side, min(1.0, $read / $bytes), $records);
         });
     }
 

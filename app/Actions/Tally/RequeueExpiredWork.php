@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Actions\Deliver\DeliveryTerms;
-use App\Adapters\Deliveries\ShapedSides;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Storage\WorkbookFiles;
 use App\Jobs\ReceiveParts;
@@ -22,7 +22,7 @@ final readonly class RequeueExpiredWork
     /** A delivery reports every 50,000 records; a worker that reads none of them in this many seconds is dead. */
     private const SILENT_SECONDS = 30;
 
-    public function __construct(private Connection $database, private RunWork $work, private ShapedSides $sides, private WorkbookFiles $workbooks, private int $attempts, private int $keepShapedSeconds) {}
+    public function __construct(private Connection $database, private RunWork $work, private PreparedSides $sides, private WorkbookFiles $workbooks, private int $attempts, private int $keepPreparedSeconds) {}
 
     public function __invoke(): void
     {
@@ -40,7 +40,7 @@ final readonly class RequeueExpiredWork
             }
         }
         $this->work->clearUp($this->database);
-        $this->sides->clearUp($this->keepShapedSeconds);
+        $this->sides->clearUp($this->keepPreparedSeconds);
         $this->workbooks->clearUp();
         $this->dropTablesOfTheDead();
     }

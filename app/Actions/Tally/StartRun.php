@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Deliveries\PreparationInputs;
 use App\Jobs\RunTally;
 use App\Models\Dataset;
 use App\Models\Delivery;
@@ -38,8 +38,8 @@ final readonly class StartRun
             $source = $this->delivery($dataset, Side::Source);
             $target = $this->delivery($dataset, Side::Target);
             $plan = $this->plan($dataset);
-            $plan->mustFit($plan->shapedColumns(Side::Source, $source->namedColumns()), $plan->shapedColumns(Side::Target, $target->namedColumns()));
-            $inputs = ShapeInputs::now($dataset, $plan->source, $plan->target);
+            $plan->mustFit($plan->preparedColumns(Side::Source, $source->namedColumns()), $plan->preparedColumns(Side::Target, $target->namedColumns()));
+            $inputs = PreparationInputs::now($dataset, $plan->source, $plan->target);
 
             return Run::query()->create([
                 'dataset_id' => $dataset->id,

@@ -13,8 +13,8 @@ use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Row\Row;
-use NineTally\Core\Shape\PartStack;
 
 /** Opens what has been delivered for core to read. */
 final readonly class DeliveryReader
@@ -33,16 +33,16 @@ final readonly class DeliveryReader
             'path' => $this->blobs->path($part->digest),
             'name' => $part->file_name,
             'format' => $part->partFormat(),
-            'origin' => $part->origin,
-        ])->all()), $delivery->origin_column);
+            'label' => $part->part_label,
+        ])->all()), $delivery->part_label_column);
     }
 
-    /** @param list<array{path: string, name: string, format: PartFormat, origin: string}> $parts */
-    public function stackOf(array $parts, ?string $originColumn): PartStack
+    /** @param list<array{path: string, name: string, format: PartFormat, label: string}> $parts */
+    public function stackOf(array $parts, ?string $partLabelColumn): PartStack
     {
-        $opened = array_map(fn(array $part): array => ['reader' => $this->openFile($part['path'], $part['name'], $part['format']), 'origin' => $part['origin']], $parts);
+        $opened = array_map(fn(array $part): array => ['reader' => $this->openFile($part['path'], $part['name'], $part['format']), 'label' => $part['label']], $parts);
 
-        return new PartStack($opened === [] ? throw new \LogicException('A delivery has at least one part.') : $opened, $originColumn);
+        return new PartStack($opened === [] ? throw new \LogicException('A delivery has at least one part.') : $opened, $partLabelColumn);
     }
 
     public function openPart(DeliveryPart $part): Reader

@@ -23,7 +23,7 @@ final class RunLease implements Progress
 {
     private const SECONDS_BETWEEN_SIGNS = 1.0;
 
-    private const SHARE_SHAPING = 0.05;
+    private const SHARE_PREPARING = 0.05;
 
     private float $lastSign = 0.0;
 
@@ -99,10 +99,10 @@ final class RunLease implements Progress
      * @throws TallyCancelled
      * @throws LeaseLost
      */
-    public function shaping(Side $side, float $done, int $records): void
+    public function preparing(Side $side, float $done, int $records): void
     {
         if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
-            $this->sign(RunState::Reading, self::SHARE_SHAPING * ($side === Side::Source ? $done / 2 : (1 + $done) / 2), [$side === Side::Source ? 'sourceRows' : 'targetRows' => $records]);
+            $this->sign(RunState::Reading, self::SHARE_PREPARING * ($side === Side::Source ? $done / 2 : (1 + $done) / 2), [$side === Side::Source ? 'sourceRows' : 'targetRows' => $records]);
         }
     }
 

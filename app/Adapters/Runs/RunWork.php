@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Adapters\Runs;
 
-use App\Adapters\Deliveries\ShapedSides;
-use App\Adapters\Deliveries\ShapeInputs;
+use App\Adapters\Deliveries\PreparationInputs;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Run;
 use App\Models\RunState;
 use Illuminate\Database\Connection;
@@ -19,7 +19,7 @@ use NineTally\Core\Tally\Workspace;
 /** Opens what a run works on, alike for every worker: the same settings give the same tasks. */
 final readonly class RunWork
 {
-    public function __construct(private ShapedSides $sides, private string $workFolder, private int $memory) {}
+    public function __construct(private PreparedSides $sides, private string $workFolder, private int $memory) {}
 
     /** The folder of a run, which all its workers share; gone when the run is over. */
     public function folder(Run $run): string
@@ -61,7 +61,7 @@ final readonly class RunWork
     }
 
     /**
-     * The side as it is when its steps have run; shaped first, if nobody has yet.
+     * The side as it is when its steps have run; prepared first, if nobody has yet.
      *
      * @param  (callable(int, int): void)|null  $onProgress
      *
@@ -71,7 +71,7 @@ final readonly class RunWork
     {
         $delivery = $side === Side::Source ? $run->sourceDelivery : $run->targetDelivery;
 
-        return $this->sides->reader($delivery, $this->plan($run)->side($side), new ShapeInputs($run->parameters, $run->reference_deliveries), $onProgress);
+        return $this->sides->reader($delivery, $this->plan($run)->side($side), new PreparationInputs($run->parameters, $run->reference_deliveries), $onProgress);
     }
 
     public function settings(): TallySettings

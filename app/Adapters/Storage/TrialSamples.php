@@ -15,7 +15,7 @@ final readonly class TrialSamples
 {
     public function __construct(private string $folder) {}
 
-    /** @param array<string, array{columns: list<string>, rows: list<array{int, list<string>}>}> $drawn by side: origin and cells of each row */
+    /** @param array<string, array{columns: list<string>, rows: list<array{int, list<string>}>}> $drawn by side: packed place and cells of each row */
     public function keep(string $digest, array $drawn): void
     {
         @mkdir($this->folder, 0700, true);

@@ -136,13 +136,13 @@ final class LoadDemo extends Command
     /** @param list<Receipt> $receipts in the order of the parts */
     private function termsOfParts(DemoDataset $demo, DeliveryTerms $terms, array $receipts): DeliveryTerms
     {
-        $origins = $trailers = [];
+        $partLabels = $trailers = [];
         foreach ($receipts as $receipt) {
-            $origins[$receipt->id] = $demo->parts[$receipt->file_name];
+            $partLabels[$receipt->id] = $demo->parts[$receipt->file_name];
             $trailers[$receipt->id] = ['rows' => 2, 'totals' => [(string) $demo->totalled => 3]];
         }
 
-        return new DeliveryTerms($origins, DemoDataset::ORIGIN, $terms->asOf, trailers: $trailers);
+        return new DeliveryTerms($partLabels, DemoDataset::ORIGIN, $terms->asOf, trailers: $trailers);
     }
 
     private function person(string $name, string $email): User

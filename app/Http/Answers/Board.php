@@ -11,7 +11,7 @@ use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
 use Illuminate\Support\Collection;
-use NineTally\Core\Measure\Percentage;
+use NineTally\Core\Figures\Percentage;
 
 /** All datasets of a migration with their latest tally. The number of queries does not grow with the datasets. */
 final readonly class Board

@@ -42,7 +42,7 @@ final readonly class DatasetStatus
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
-            'steps' => ['source' => count($draft?->rules(Side::Source)->shape->working() ?? []), 'target' => count($draft?->rules(Side::Target)->shape->working() ?? [])],
+            'steps' => ['source' => count($draft?->rules(Side::Source)->preparation->working() ?? []), 'target' => count($draft?->rules(Side::Target)->preparation->working() ?? [])],
             'keyColumns' => $draft?->keyNames() ?? [],
             'pairs' => $draft === null ? 0 : count($draft->document['columnPairs']),
             'run' => $run === null || $run->state === RunState::Done ? null : RunResource::make($run)->resolve(),

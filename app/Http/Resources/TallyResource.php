@@ -52,7 +52,7 @@ final class TallyResource extends JsonResource
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'rows' => $tally->summary['rows'],
             'cells' => $tally->summary['cells'],
-            'measures' => $tally->summary['measures'],
+            'figures' => $tally->summary['figures'],
             'warnings' => $this->mask === null ? [] : $this->mask->warnings($tally->summary['warnings']),
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),

@@ -6,10 +6,10 @@ namespace App\Queries\Deliver;
 
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Models\Delivery;
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Row\RecordPlace;
-use NineTally\Core\Shape\PartStack;
-use NineTally\Core\Shape\RowCursor;
 
 /** The rows behind a figure of a profile: the first that are so, in the order of the delivery. */
 final readonly class RowsOfColumn
@@ -57,7 +57,7 @@ final readonly class RowsOfColumn
     {
         $rows = [];
         $isAll = true;
-        foreach ($stack->records() as $origin => $cells) {
+        foreach ($stack->records() as $packedPlace => $cells) {
             if (! is_array($cells) || ! $isOne(new RowCursor($cells))) {
                 continue;
             }
@@ -65,7 +65,7 @@ final readonly class RowsOfColumn
                 $isAll = false;
                 break;
             }
-            $at = RecordPlace::ofOrigin($origin);
+            $at = RecordPlace::ofPacked($packedPlace);
             $rows[] = ['part' => $at->part, 'line' => $at->line, 'cells' => array_map(DeliveryReader::shortened(...), $cells)];
         }
 

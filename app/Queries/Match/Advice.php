@@ -7,14 +7,14 @@ namespace App\Queries\Match;
 use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\DeliveryProfile;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\CandidateKeys;
 use App\Questions\ColumnMatching;
 use App\Questions\KeyCheck;
 use NineTally\Core\Advice\KeyAdvice;
-use NineTally\Core\Measure\Percentage;
+use NineTally\Core\Figures\Percentage;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
@@ -189,7 +189,7 @@ final readonly class Advice
      */
     private function undeclared(array $forms, string $column, ?SideRules $rules): array
     {
-        $behind = ($rules ?? new SideRules)->shape->formsBehind();
+        $behind = ($rules ?? new SideRules)->preparation->formsBehind();
         $declared = $behind->declared($column);
         $decided = array_filter($forms, static fn(array $form): bool => array_intersect_key($form, $declared) !== []);
 

@@ -7,14 +7,14 @@ namespace App\Queries\Match;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Plan\UnusablePlan;
+use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\UnusableStep;
 
 /** The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied. */
 final readonly class PlanView
@@ -49,7 +49,7 @@ final readonly class PlanView
         if ($delivery === null) {
             return null;
         }
-        ['columns' => $columns, 'rows' => $rows] = $this->sample->shaped($delivery, $draft?->rules($delivery->side) ?? new SideRules, self::ROWS);
+        ['columns' => $columns, 'rows' => $rows] = $this->sample->prepared($delivery, $draft?->rules($delivery->side) ?? new SideRules, self::ROWS);
 
         return [
             'rows' => $delivery->delivered_count,
@@ -68,7 +68,7 @@ final readonly class PlanView
         }
         try {
             $plan = Plan::fromJson(CanonicalJson::of($draft->document));
-            $plan->mustFit($plan->shapedColumns(Side::Source, $source->namedColumns()), $plan->shapedColumns(Side::Target, $target->namedColumns()));
+            $plan->mustFit($plan->preparedColumns(Side::Source, $source->namedColumns()), $plan->preparedColumns(Side::Target, $target->namedColumns()));
         } catch (UnusableStep $unusable) {
             return [['pointer' => '/sides', 'detail' => $unusable->getMessage()]];
         } catch (UnusablePlan $unusable) {

@@ -7,7 +7,7 @@ namespace App\Queries\Match;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
-use App\Queries\Shape\DeliverySample;
+use App\Queries\Prepare\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\KeySample;

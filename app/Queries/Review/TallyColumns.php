@@ -24,7 +24,7 @@ final readonly class TallyColumns
      */
     public static function of(Plan $plan, array $source, array $target, array $files): self
     {
-        return new self($plan, $plan->source->shape->columns($source), $plan->target->shape->columns($target), $files);
+        return new self($plan, $plan->source->preparation->columns($source), $plan->target->preparation->columns($target), $files);
     }
 
     /** The file that a row came in, where its delivery has several. */

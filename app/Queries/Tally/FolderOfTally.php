@@ -50,12 +50,12 @@ final readonly class FolderOfTally
      */
     private function side(Delivery $delivery, string $name, array &$files): array
     {
-        return ['labelColumn' => $delivery->origin_column, 'parts' => array_values($delivery->parts->map(function (DeliveryPart $part) use ($name, &$files): array {
+        return ['labelColumn' => $delivery->part_label_column, 'parts' => array_values($delivery->parts->map(function (DeliveryPart $part) use ($name, &$files): array {
             $ending = preg_replace('/[^a-z0-9]/', '', strtolower(pathinfo($part->file_name, PATHINFO_EXTENSION)));
             $file = "{$name}-{$part->number}".($ending === '' ? '' : ".{$ending}");
             $files[$file] = $this->blobs->path($part->digest);
 
-            return ['file' => $file, 'name' => $part->file_name, 'label' => $part->origin, 'format' => $part->format];
+            return ['file' => $file, 'name' => $part->file_name, 'label' => $part->part_label, 'format' => $part->format];
         })->all())];
     }
 }

@@ -35,6 +35,6 @@ final readonly class KeyAdvice
      */
     public static function ranking(array $names, array $columns): KeyRanking
     {
-        return new KeyRanking($names, array_map(static fn(array $cells): bool => KeyRanking::measuresIn(...array_slice(array_values(array_filter($cells['source'], static fn(string $cell): bool => $cell !== '')), 0, self::EXAMPLES)), $columns));
+        return new KeyRanking($names, array_map(static fn(array $cells): bool => KeyRanking::quantitiesIn(...array_slice(array_values(array_filter($cells['source'], static fn(string $cell): bool => $cell !== '')), 0, self::EXAMPLES)), $columns));
     }
 }

@@ -12,16 +12,16 @@ final readonly class KeyRanking
 
     /**
      * @param  list<string>  $names  of all column pairs that were looked at, in their order
-     * @param  list<bool>  $measures  whether a pair holds what is measured (decimals, days) rather than what identifies
+     * @param  list<bool>  $quantities  whether a pair holds what is a quantity (decimals, days) rather than what identifies
      */
-    public function __construct(private array $names, private array $measures) {}
+    public function __construct(private array $names, private array $quantities) {}
 
-    /** Whether most of some cells are measured: decimals, days, or sentences. */
-    public static function measuresIn(string ...$examples): bool
+    /** Whether most of some cells are quantities: decimals, days, or sentences. */
+    public static function quantitiesIn(string ...$examples): bool
     {
-        $measured = count(array_filter($examples, static fn(string $cell): bool => preg_match('/^[+-]?\d+[.,]\d+$|^\d{4}-\d\d-\d\d|^\d{1,2}[.\/]\d{1,2}[.\/]\d{2,4}$/', $cell) === 1 || mb_strlen($cell) > 40));
+        $asQuantity = count(array_filter($examples, static fn(string $cell): bool => preg_match('/^[+-]?\d+[.,]\d+$|^\d{4}-\d\d-\d\d|^\d{1,2}[.\/]\d{1,2}[.\/]\d{2,4}$/', $cell) === 1 || mb_strlen($cell) > 40));
 
-        return $measured * 2 > count($examples);
+        return $asQuantity * 2 > count($examples);
     }
 
     /**
@@ -31,8 +31,8 @@ final readonly class KeyRanking
     public function score(array $places, ?float $meets = null): float
     {
         $named = array_filter($places, fn(int $place): bool => preg_match(self::IDENTIFYING, str_replace('_', ' ', $this->names[$place])) === 1);
-        $measured = array_filter($places, fn(int $place): bool => $this->measures[$place]);
+        $asQuantity = array_filter($places, fn(int $place): bool => $this->quantities[$place]);
 
-        return ($meets ?? 1.0) - 0.04 * (count($places) - 1) - 0.1 * max($places) / max(1, count($this->names)) - 0.06 * count($measured) + ($named === [] ? 0.0 : 0.03);
+        return ($meets ?? 1.0) - 0.04 * (count($places) - 1) - 0.1 * max($places) / max(1, count($this->names)) - 0.06 * count($asQuantity) + ($named === [] ? 0.0 : 0.03);
     }
 }

@@ -36,10 +36,10 @@ final class ColumnComparison
 
     public readonly bool $hasBlankTokens;
 
-    private readonly CellPair $template;
+    private readonly CellPair $emptyPair;
 
     /** What stands in an entry of the crosswalk is a value of the target, and is read as one. */
-    private readonly CellPair $entryTemplate;
+    private readonly CellPair $emptyEntryPair;
 
     private readonly ?CrosswalkEntries $entries;
 
@@ -74,8 +74,8 @@ final class ColumnComparison
         $this->readsEqualBytes = ! $source->isLike($target) || $pair->crosswalk !== [];
         $this->hasCrosswalk = $pair->crosswalk !== [];
         $this->hasBlankTokens = $source->hasBlankTokens() || $target->hasBlankTokens();
-        $this->template = new CellPair('', '', $source, $target);
-        $this->entryTemplate = new CellPair('', '', $target, $target);
+        $this->emptyPair = new CellPair('', '', $source, $target);
+        $this->emptyEntryPair = new CellPair('', '', $target, $target);
         $this->entries = $pair->crosswalk === [] ? null : new CrosswalkEntries($pair, $source, $catalogue->forms);
         $this->sourceForm = new CanonicalForm($source, $pair->forgives, $catalogue->forms);
         $this->targetForm = new CanonicalForm($target, $pair->forgives, $catalogue->forms);
@@ -99,7 +99,7 @@ final class ColumnComparison
             return $this->memo[$values];
         }
         $entry = $this->entries?->target($source);
-        $judgement = $entry === null ? $this->read($this->template->with($source, $target)) : $this->againstEntry($source, $this->entryTemplate->with($entry, $target));
+        $judgement = $entry === null ? $this->read($this->emptyPair->with($source, $target)) : $this->againstEntry($source, $this->emptyEntryPair->with($entry, $target));
         if (strlen($values) < self::MEMO_BYTES) {
             if (count($this->memo) === self::MEMO_SIZE) {
                 $this->memo = [];
@@ -118,7 +118,7 @@ final class ColumnComparison
             return $this->settled[$values];
         }
         $entry = $this->entries?->target($source);
-        $pair = NormalisedPair::of($entry === null ? $this->template->with($source, $target) : $this->entryTemplate->with($entry, $target), $this->catalogue->forms);
+        $pair = NormalisedPair::of($entry === null ? $this->emptyPair->with($source, $target) : $this->emptyEntryPair->with($entry, $target), $this->catalogue->forms);
         $cause = $this->catalogue->decided($pair, $decision, $moved) ?? $this->catalogue->valueAfter($pair);
         $facts = ($entry === null ? [] : self::AGAINST_ENTRY) + ($cause->ids === [CauseId::None] ? $this->clock($pair->pair) : []);
         $cause = $facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts);
@@ -325,7 +325,7 @@ final class ColumnComparison
         }
         $seconds = BigDecimal::of($moments[1]->secondsSinceEpoch() - $moments[0]->secondsSinceEpoch());
 
-        return CellResult::forgiven(Cause::of(CauseId::Tolerance), $tolerance->measure === Tolerance::DAYS ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros() : $seconds);
+        return CellResult::forgiven(Cause::of(CauseId::Tolerance), $tolerance->by === Tolerance::DAYS ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros() : $seconds);
     }
 
     private function rounded(CellPair $pair): ?CellResult

@@ -7,7 +7,7 @@ namespace NineTally\Core\Command;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
-use NineTally\Core\Shape\PartStack;
+use NineTally\Core\Preparation\PartStack;
 
 /** The parts of a side or a reference, in their order, and the column that holds their labels, if there is one. */
 final readonly class SideOption
@@ -28,7 +28,7 @@ final readonly class SideOption
 
     public function stack(ReaderCatalogue $catalogue, ?string $delimiter): PartStack
     {
-        return new PartStack(array_map(static fn(PartOption $part): array => ['reader' => self::open($part, $catalogue, $delimiter), 'origin' => $part->label], $this->parts), $this->labelColumn);
+        return new PartStack(array_map(static fn(PartOption $part): array => ['reader' => self::open($part, $catalogue, $delimiter), 'label' => $part->label], $this->parts), $this->labelColumn);
     }
 
     private static function open(PartOption $part, ReaderCatalogue $catalogue, ?string $delimiter): Reader

@@ -15,7 +15,7 @@ final readonly class SummaryText
     {
         $values = $summary->values();
         $lines = [...self::ledgers('Source', $summary->source, 'missing'), ...self::ledgers('Target', $summary->target, 'extra'), ''];
-        $lines[] = sprintf('Rows arrived: %s of %s, %s.', number_format($summary->source->agreed + $summary->source->changed), number_format($summary->source->shaped), $summary->rowsArrived()->text());
+        $lines[] = sprintf('Rows arrived: %s of %s, %s.', number_format($summary->source->agreed + $summary->source->changed), number_format($summary->source->prepared), $summary->rowsArrived()->text());
         $lines[] = sprintf('Values right: %s of %s, %s. They are %s of the values that arrived.', number_format($values->right), number_format($values->values()), $values->agreement()->text(), $values->ofArrived()->text());
         $lines[] = sprintf('Differing: %s. Lost: %s. Added: %s. Blank on both sides: %s.', ...array_map(number_format(...), [$values->differing, $values->lost(), $values->added(), $values->blankOnBoth]));
         foreach ($summary->patterns as $pattern) {
@@ -32,8 +32,8 @@ final readonly class SummaryText
 
         return [
             sprintf('%s %s read = %s', $name, number_format($side->read), self::sum(['refused' => $side->refused, 'delivered' => $side->delivered])),
-            sprintf('%s %s = %s', $indent, self::sum(['delivered' => $side->delivered, 'made' => $side->made]), self::sum(['left out' => $side->leftOut, 'condensed' => $side->merged, 'prepared' => $side->shaped])),
-            sprintf('%s %s prepared = %s', $indent, number_format($side->shaped), self::sum(['agreed' => $side->agreed, 'changed' => $side->changed, $unmatched => $side->unmatched, 'repeated' => $side->repeated, 'unkeyed' => $side->unkeyed])),
+            sprintf('%s %s = %s', $indent, self::sum(['delivered' => $side->delivered, 'made' => $side->made]), self::sum(['left out' => $side->leftOut, 'condensed' => $side->condensed, 'prepared' => $side->prepared])),
+            sprintf('%s %s prepared = %s', $indent, number_format($side->prepared), self::sum(['agreed' => $side->agreed, 'changed' => $side->changed, $unmatched => $side->unmatched, 'repeated' => $side->repeated, 'unkeyed' => $side->unkeyed])),
         ];
     }
 

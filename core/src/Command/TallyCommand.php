@@ -100,7 +100,7 @@ final class TallyCommand extends Command
         $order = $this->order($input, $workspace, $folder);
         $plan = $folder === null ? $this->plan($input, $order) : PlanFile::read($folder->plan);
         $parameters = [...$folder->parameters ?? [], ...$this->parameters($input)];
-        [$source, $target] = [$order->shaped(Side::Source, $plan, $workspace->path, $parameters), $order->shaped(Side::Target, $plan, $workspace->path, $parameters)];
+        [$source, $target] = [$order->prepared(Side::Source, $plan, $workspace->path, $parameters), $order->prepared(Side::Target, $plan, $workspace->path, $parameters)];
         $plan->mustFit($source->columns(), $target->columns());
         $order->write($workspace->path, $plan);
         $workers = $this->workers($input);

@@ -8,11 +8,11 @@ use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Preparation\PreparedSide;
+use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\PartStack;
-use NineTally\Core\Shape\ReferenceShelf;
-use NineTally\Core\Shape\ShapedReader;
-use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 
@@ -44,21 +44,21 @@ final readonly class WorkOrder
      *
      * @param  array<string, string>  $parameters
      *
-     * @throws \NineTally\Core\Shape\UnusableStep
+     * @throws \NineTally\Core\Preparation\UnusableStep
      */
-    public function shaped(Side $side, Plan $plan, string $workspace, array $parameters = []): Reader
+    public function prepared(Side $side, Plan $plan, string $workspace, array $parameters = []): Reader
     {
-        [$parts, $shape] = [$this->parts($side), $plan->side($side)->shape];
-        if ($shape->isEmpty() && $parts->isOneFile()) {
+        [$parts, $preparation] = [$this->parts($side), $plan->side($side)->preparation];
+        if ($preparation->isEmpty() && $parts->isOneFile()) {
             return $parts->reader($this->catalogue(), $this->delimiter);
         }
-        $shaped = ShapedSide::in("{$workspace}/shaped-{$side->value}");
-        if (! $shaped->isWhole()) {
+        $prepared = PreparedSide::in("{$workspace}/prepared-{$side->value}");
+        if (! $prepared->isWhole()) {
             $deliveries = array_map(fn(SideOption $reference): \Closure => fn(): PartStack => $reference->stack($this->catalogue(), $this->delimiter), $this->references);
-            $shaped->make($parts->stack($this->catalogue(), $this->delimiter), $shape, $side->value, static fn(int $bytes, int $records) => null, new ReferenceShelf($deliveries, $plan->references, $workspace, $parameters), $parameters);
+            $prepared->make($parts->stack($this->catalogue(), $this->delimiter), $preparation, $side->value, static fn(int $bytes, int $records) => null, new ReferenceShelf($deliveries, $plan->references, $workspace, $parameters), $parameters);
         }
 
-        return new ShapedReader($shaped, $parts->parts[0]->name);
+        return new PreparedReader($prepared, $parts->parts[0]->name);
     }
 
     public function write(string $workspace, Plan $plan): void
@@ -73,7 +73,7 @@ final readonly class WorkOrder
 
         $plan = Plan::fromJson($order[1]);
 
-        return new TallyWork($plan, $order[0]->shaped(Side::Source, $plan, $workspace), $order[0]->shaped(Side::Target, $plan, $workspace), $workspace, $order[0]->settings);
+        return new TallyWork($plan, $order[0]->prepared(Side::Source, $plan, $workspace), $order[0]->prepared(Side::Target, $plan, $workspace), $workspace, $order[0]->settings);
     }
 
     private function parts(Side $side): SideOption

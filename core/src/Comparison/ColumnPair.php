@@ -45,7 +45,7 @@ final readonly class ColumnPair
             'kind' => $this->kind->value,
             ...array_filter([
                 'forgives' => $this->forgives,
-                'tolerance' => $this->tolerance === null ? null : ['measure' => $this->tolerance->measure, 'most' => (string) $this->tolerance->most],
+                'tolerance' => $this->tolerance === null ? null : ['by' => $this->tolerance->by, 'most' => (string) $this->tolerance->most],
                 'rounding' => $this->rounding === null ? null : ['places' => $this->rounding->places, 'mode' => $this->rounding->mode],
                 'crosswalk' => array_map(static fn(int|string $source, string $target): array => ['source' => (string) $source, 'target' => $target], array_keys($this->crosswalk), $this->crosswalk),
             ]),

@@ -26,7 +26,7 @@ final readonly class RowFinding
      * @param  array{source: int, target: int}  $rowsOfKey  how many rows have this key on each side
      * @param  list<CellFinding>  $cells  of a changed row, in the column order of the plan
      * @param  list<CellFinding>  $forgiven  cells that a rule let pass, where they are asked for
-     * @param  RecordPlace|null  $kept  of a repeated row that was dropped: where the one that was kept stands
+     * @param  RecordPlace|null  $kept  of a repeated row that was not kept: where the one that was kept stands
      * @param  RowReason|null  $reason  why it is in its class, where that is known
      * @param  array<string, string|int>  $reasonFacts  as the reason names them
      * @param  KeyTuple|null  $deliveredKey  the key as the source delivered it, or the only side that has it

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Comparison;
 
-/** The whole row of one side, as it was shaped, with the place where it was delivered. */
+/** The whole row of one side, as it was prepared, with the place where it was delivered. */
 final readonly class RowRecord
 {
     /**

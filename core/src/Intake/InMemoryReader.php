@@ -17,7 +17,7 @@ final readonly class InMemoryReader implements Reader
 
     /**
      * @param  list<string>  $names
-     * @param  list<array{int, list<string>}>  $rows  origin and cells
+     * @param  list<array{int, list<string>}>  $rows  packed place and cells
      */
     public function __construct(private string $name, array $names, private array $rows)
     {
@@ -41,7 +41,7 @@ final readonly class InMemoryReader implements Reader
 
     public function place(int $line): RecordPlace
     {
-        return RecordPlace::ofOrigin($this->rows[$line - 1][0]);
+        return RecordPlace::ofPacked($this->rows[$line - 1][0]);
     }
 
     public function records(?callable $onBytes = null): \Generator

@@ -174,7 +174,7 @@ final class PartitionMatch
                 if ($kept !== null && $rows->lines->at($place) === $kept[$side->side->value]) {
                     $keptPlaces[$side->side->value] = [$place, $nth + 1];
                 } else {
-                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->dropped($side, $key, $rows, $place, $nth + 1, $group, $kept);
+                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->notKept($side, $key, $rows, $place, $nth + 1, $group, $kept);
                 }
             }
         }

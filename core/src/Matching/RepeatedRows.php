@@ -40,11 +40,11 @@ final readonly class RepeatedRows
     }
 
     /**
-     * A row that was dropped or set aside, counted.
+     * A row that was not kept, or set aside, counted.
      *
      * @param  array{source: int, target: int}|null  $kept  lines of the rows that are kept; null when all are set aside
      */
-    public function dropped(SideRows $side, string $key, SpilledRows $rows, int $place, int $ordinal, RepeatedKey $group, ?array $kept): FindingEntry
+    public function notKept(SideRows $side, string $key, SpilledRows $rows, int $place, int $ordinal, RepeatedKey $group, ?array $kept): FindingEntry
     {
         $isSource = $side->side === Side::Source;
         $this->counts->count($side->side, RowClass::Repeated);

@@ -117,7 +117,7 @@ final readonly class SkewedKeys
                     yield current($findings);
                     unset($findings[key($findings)]);
                 }
-                yield $this->repeated->dropped($side, (string) $key, $chunk, $place, $ordinals[$key], $groups[$key], $kept);
+                yield $this->repeated->notKept($side, (string) $key, $chunk, $place, $ordinals[$key], $groups[$key], $kept);
             }
         }
         yield from $findings;

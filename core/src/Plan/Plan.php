@@ -7,10 +7,10 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\ReferenceRules;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
@@ -21,7 +21,7 @@ use NineTally\Core\Value\Reading;
  */
 final readonly class Plan
 {
-    public const FORMAT_VERSION = 2;
+    public const FORMAT_VERSION = 3;
 
     /**
      * @param  non-empty-list<KeyColumn>  $key
@@ -202,11 +202,11 @@ final readonly class Plan
     /**
      * The columns of a side when its steps have run.
      *
-     * @throws \NineTally\Core\Shape\UnusableStep
+     * @throws \NineTally\Core\Preparation\UnusableStep
      */
-    public function shapedColumns(Side $side, Columns $delivered): Columns
+    public function preparedColumns(Side $side, Columns $delivered): Columns
     {
-        return Columns::named($delivered->owner, $this->side($side)->shape->columns($delivered->names, $side->value));
+        return Columns::named($delivered->owner, $this->side($side)->preparation->columns($delivered->names, $side->value));
     }
 
     /** @throws UnusablePlan with every column that the plan names and a side has not, or has more than once */
@@ -239,7 +239,7 @@ final readonly class Plan
         }
         $rules = $this->side($side);
         // A column that a step speaks of may be gone, or have another name, when all steps have run; it is read by its declaration until then.
-        foreach (array_filter(array_map(strval(...), array_keys($rules->columns)), static fn(string $name): bool => ! $rules->shape->mentions($name)) as $name) {
+        foreach (array_filter(array_map(strval(...), array_keys($rules->columns)), static fn(string $name): bool => ! $rules->preparation->mentions($name)) as $name) {
             $names["/sides/{$side->value}/columns/".strtr($name, ['~' => '~0', '/' => '~1'])] = $name;
         }
 

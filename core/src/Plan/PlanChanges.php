@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Preparation\StepCatalogue;
+use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\StepCatalogue;
-use NineTally\Core\Shape\UnusableStep;
 
 /**
  * What changed from one plan to another, in words: key, pairs, their rules, steps, and what sides declare.
@@ -98,7 +98,7 @@ final readonly class PlanChanges
     /** @return list<string> */
     private function steps(Plan $before, Plan $after, Side $side): array
     {
-        [$was, $is] = [$before->side($side)->shape, $after->side($side)->shape];
+        [$was, $is] = [$before->side($side)->preparation, $after->side($side)->preparation];
         if ($was->digest() === $is->digest()) {
             return [];
         }

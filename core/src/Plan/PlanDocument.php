@@ -6,14 +6,14 @@ namespace NineTally\Core\Plan;
 
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Preparation\ReferenceRules;
+use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Excerpt;
-use NineTally\Core\Shape\ReferenceRules;
-use NineTally\Core\Shape\Shape;
-use NineTally\Core\Shape\StepCatalogue;
 use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\DeclaredRounding;
@@ -29,9 +29,9 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type StepDocument from StepCatalogue
  * @phpstan-import-type DemandDocument from ColumnConstraint
  *
- * @phpstan-type SideDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
- * @phpstan-type ReferenceDocument array{shape?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
- * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{measure: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
+ * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type ReferenceDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{by: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
  */
 final readonly class PlanDocument
 {
@@ -104,9 +104,8 @@ final readonly class PlanDocument
 
     private function upgraded(mixed $document): mixed
     {
-        // Version 1 had nothing but keys, pairs of text and what was left out: all of it means the same today.
-        if ($document instanceof \stdClass && ($document->formatVersion ?? null) === 1) {
-            $document->formatVersion = Plan::FORMAT_VERSION;
+        if ($document instanceof \stdClass) {
+            PlanUpgrade::toCurrent($document);
         }
         if ($document instanceof \stdClass && is_int($document->formatVersion ?? null) && $document->formatVersion > Plan::FORMAT_VERSION) {
             throw UnusablePlan::because([new Problem('/formatVersion', sprintf('The plan has format version %d, and this is Nine Tally for version %d. Use a newer Nine Tally.', $document->formatVersion, Plan::FORMAT_VERSION))]);
@@ -141,7 +140,7 @@ final readonly class PlanDocument
             $pair['target'],
             Kind::from($pair['kind'] ?? Kind::Text->value),
             $pair['forgives'] ?? [],
-            isset($pair['tolerance']) ? new Tolerance($pair['tolerance']['measure'], BigDecimal::of($pair['tolerance']['most'])) : null,
+            isset($pair['tolerance']) ? new Tolerance($pair['tolerance']['by'], BigDecimal::of($pair['tolerance']['most'])) : null,
             isset($pair['rounding']) ? new DeclaredRounding($pair['rounding']['places'], $pair['rounding']['mode']) : null,
             array_column($pair['crosswalk'] ?? [], 'target', 'source'),
         );
@@ -151,9 +150,9 @@ final readonly class PlanDocument
     private function reference(array $reference): ReferenceRules
     {
         /** @var Declared $declared */
-        $declared = array_diff_key($reference, ['shape' => true, 'columns' => true, 'key' => true]);
+        $declared = array_diff_key($reference, ['preparation' => true, 'columns' => true, 'key' => true]);
 
-        return new ReferenceRules(new Shape($reference['shape'] ?? [], DeclaredForms::of($declared, $reference['columns'] ?? [])), $reference['key'] ?? []);
+        return new ReferenceRules(new Preparation($reference['preparation'] ?? [], DeclaredForms::of($declared, $reference['columns'] ?? [])), $reference['key'] ?? []);
     }
 
     /**
@@ -171,15 +170,15 @@ final readonly class PlanDocument
     }
 
     /**
-     * @param  array<string, array{shape?: list<StepDocument>, ...}>  $prepared
+     * @param  array<string, array{preparation?: list<StepDocument>, ...}>  $prepared
      * @return list<Problem>
      */
     private function stepEntriesThatStandTwice(string $of, array $prepared): array
     {
         $problems = [];
         foreach ($prepared as $name => $rules) {
-            foreach ($rules['shape'] ?? [] as $position => $step) {
-                $problems = [...$problems, ...$this->twice("/{$of}/{$name}/shape/{$position}/entries", $step['entries'] ?? [])];
+            foreach ($rules['preparation'] ?? [] as $position => $step) {
+                $problems = [...$problems, ...$this->twice("/{$of}/{$name}/preparation/{$position}/entries", $step['entries'] ?? [])];
             }
         }
 
@@ -223,7 +222,7 @@ final readonly class PlanDocument
         }
 
         /** @var Declared $declared */
-        $declared = array_diff_key($side, ['shape' => true, 'columns' => true, 'repeats' => true]);
+        $declared = array_diff_key($side, ['preparation' => true, 'columns' => true, 'repeats' => true]);
 
         return new SideRules(
             $declared,
@@ -233,7 +232,7 @@ final readonly class PlanDocument
                 isset($repeats['except']) => RepeatsPolicy::copies($repeats['except']),
                 default => RepeatsPolicy::of($policy),
             },
-            new Shape($side['shape'] ?? [], null, $references),
+            new Preparation($side['preparation'] ?? [], null, $references),
         );
     }
 }

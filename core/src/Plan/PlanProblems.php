@@ -63,9 +63,9 @@ final readonly class PlanProblems
     {
         $problems = [];
         foreach ($this->plan->columnPairs as $position => $pair) {
-            $isOfTime = in_array($pair->tolerance?->measure, ['days', 'seconds'], true);
+            $isOfTime = in_array($pair->tolerance?->by, ['days', 'seconds'], true);
             if ($pair->tolerance !== null && ! in_array($pair->kind, $isOfTime ? [Kind::Date, Kind::DateTime] : [Kind::Number], true)) {
-                $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->measure : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
+                $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->by : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
             }
             if ($pair->kind === Kind::DateTime && ($side = $this->sideOfClockTimes($pair)) !== null) {
                 $problems[] = new Problem("/columnPairs/{$position}/kind", sprintf('The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.', $pair->source, $side->other()->value, $side->value, $side->value));

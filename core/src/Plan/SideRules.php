@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
+use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Excerpt;
-use NineTally\Core\Shape\Shape;
 use NineTally\Core\Value\DateForm;
 use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
@@ -23,22 +23,22 @@ final readonly class SideRules
     public RepeatsPolicy $repeats;
 
     /** The steps, which read by what is declared here. */
-    public Shape $shape;
+    public Preparation $preparation;
 
     /**
      * @param  Declared  $declared
      * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
      */
-    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, Shape $shape = new Shape)
+    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, Preparation $preparation = new Preparation)
     {
-        $this->shape = $declared === [] && $columns === [] ? $shape : $shape->under(DeclaredForms::of($declared, $columns));
+        $this->preparation = $declared === [] && $columns === [] ? $preparation : $preparation->under(DeclaredForms::of($declared, $columns));
         $this->repeats = $repeats ?? RepeatsPolicy::setAside();
     }
 
     /** How the values of a column are read when all steps have run, as the kind that its pair gives it. */
     public function reading(string $column, Kind $kind): Reading
     {
-        return $this->shape->formsBehind()->reading($column, $kind);
+        return $this->preparation->formsBehind()->reading($column, $kind);
     }
 
     /** @return list<Problem> what no reading can be made of */
@@ -73,7 +73,7 @@ final readonly class SideRules
 
     public function isDefault(): bool
     {
-        return $this->declared === [] && $this->columns === [] && $this->repeats->isDefault() && $this->shape->steps === [];
+        return $this->declared === [] && $this->columns === [] && $this->repeats->isDefault() && $this->preparation->steps === [];
     }
 
     /** @return array<string, mixed> as the plan writes it; what is as it would be by itself is left out */
@@ -81,7 +81,7 @@ final readonly class SideRules
     {
         return [
             ...$this->declared,
-            ...array_filter(['shape' => $this->shape->steps, 'columns' => $this->columns]),
+            ...array_filter(['preparation' => $this->preparation->steps, 'columns' => $this->columns]),
             ...($this->repeats->isDefault() ? [] : ['repeats' => $this->repeats->toArray()]),
         ];
     }

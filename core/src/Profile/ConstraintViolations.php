@@ -9,28 +9,28 @@ final class ConstraintViolations
 {
     private const EXAMPLES = 20;
 
-    /** @var array<int, array<string, array{count: int, examples: list<array{origin: int, value: string}>}>> by column */
+    /** @var array<int, array<string, array{count: int, examples: list<array{packedPlace: int, value: string}>}>> by column */
     private array $unmet = [];
 
     /** @param array<int, ColumnConstraint> $demands by the place of the source's cell */
     public function __construct(private readonly array $demands) {}
 
     /** @param list<string> $cells */
-    public function see(int $origin, array $cells): void
+    public function see(int $packedPlace, array $cells): void
     {
         foreach ($this->demands as $place => $demand) {
             foreach ($demand->unmetBy($cells[$place]) as $part) {
                 $so = $this->unmet[$place][$part] ?? ['count' => 0, 'examples' => []];
                 $so['count']++;
                 if (count($so['examples']) < self::EXAMPLES) {
-                    $so['examples'][] = ['origin' => $origin, 'value' => mb_strcut($cells[$place], 0, 400)];
+                    $so['examples'][] = ['packedPlace' => $packedPlace, 'value' => mb_strcut($cells[$place], 0, 400)];
                 }
                 $this->unmet[$place][$part] = $so;
             }
         }
     }
 
-    /** @return array<int, array<string, array{count: int, examples: list<array{origin: int, value: string}>}>> by the place of the cell, then by the part of the demand; the first of each as examples */
+    /** @return array<int, array<string, array{count: int, examples: list<array{packedPlace: int, value: string}>}>> by the place of the cell, then by the part of the demand; the first of each as examples */
     public function found(): array
     {
         return $this->unmet;

@@ -11,10 +11,10 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\LeftOutRow;
+use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\LeftOutRow;
-use NineTally\Core\Shape\ShapedReader;
 use NineTally\Core\Tally\ForgivenPostings;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Wording\Sentences;
@@ -112,7 +112,7 @@ final class FindingFiles
     {
         $names = $this->unitedNames;
         foreach ([$source, $target] as $reader) {
-            foreach ($reader instanceof ShapedReader ? $reader->ledger->steps : [] as $step) {
+            foreach ($reader instanceof PreparedReader ? $reader->ledger->steps : [] as $step) {
                 $names = $step['figures']['leftOut'] === 0 ? $names : [...$names, ...array_diff($step['columns'], $names)];
             }
         }
@@ -122,14 +122,14 @@ final class FindingFiles
             $this->write('left-out.csv', [...self::LEFT_OUT, ...$names]);
         }
         foreach ([Side::Source->value => $source, Side::Target->value => $target] as $side => $reader) {
-            if (! $reader instanceof ShapedReader) {
+            if (! $reader instanceof PreparedReader) {
                 continue;
             }
             $columns = array_column($reader->ledger->steps, 'columns', 'number');
             $sentences = array_column($reader->ledger->steps, 'sentence', 'number');
-            $steps = $this->plan->side(Side::from($side))->shape->working();
+            $steps = $this->plan->side(Side::from($side))->preparation->working();
             $rows = iterator_to_array($reader->side()->leftOut(), false);
-            usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->origin <=> $other->origin);
+            usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->packedPlace <=> $other->packedPlace);
             foreach ($rows as $row) {
                 $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
                 $this->write('left-out.csv', [$side, $row->place()->part, $row->place()->line, $row->step, $sentences[$row->step], $steps[$row->step]['reason'] ?? '', $steps[$row->step]['answersFor'] ?? '', ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);

@@ -16,17 +16,17 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
+use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\Spill\FindingEntry;
-use NineTally\Core\Measure\ValueFigures;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\ShapedReader;
 
 /** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
 final class FindingAssembler
@@ -159,7 +159,7 @@ final class FindingAssembler
     public function columns(): array
     {
         $columns = [];
-        $altered = array_map(static fn(Reader $reader): array => $reader instanceof ShapedReader ? $reader->ledger->alteredOf() : [], ['source' => $this->source, 'target' => $this->target]);
+        $altered = array_map(static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [], ['source' => $this->source, 'target' => $this->target]);
         foreach ($this->plan->columnPairs as $position => $pair) {
             $cells = $this->counts->pairs[$position]->cells;
             foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {

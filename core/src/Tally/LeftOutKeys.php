@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Tally;
 
 use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Columns;
-use NineTally\Core\Shape\ShapedReader;
 
 /**
  * The keys of rows that steps left out, as far as the key columns stood among the cells of the step. A row that has no counterpart is then
@@ -21,7 +21,7 @@ final class LeftOutKeys
     private ?array $steps = null;
 
     /** @param non-empty-list<string> $names of the key, on this side */
-    public function __construct(private readonly ShapedReader $reader, private readonly array $names, private readonly KeyForm $form) {}
+    public function __construct(private readonly PreparedReader $reader, private readonly array $names, private readonly KeyForm $form) {}
 
     /** @return array{step: int, does: string}|null which step left the row of this key out; null when none did */
     public function step(string $canonicalKey): ?array

@@ -7,8 +7,8 @@ namespace NineTally\Core\Tally;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\ShapeLedger;
 
 /** The three ledgers of one side. */
 final readonly class SideCounts
@@ -21,8 +21,8 @@ final readonly class SideCounts
         public int $delivered,
         public int $leftOut,
         public int $made,
-        public int $merged,
-        public int $shaped,
+        public int $condensed,
+        public int $prepared,
         public int $unkeyed,
         public int $partlyBlankKeys,
         public int $repeated,
@@ -36,22 +36,22 @@ final readonly class SideCounts
 
     /**
      * @param  list<ScanResult>  $scans  of all its ranges
-     * @param  ShapeLedger|null  $ledger  of the steps that the rows went through before
+     * @param  PreparationLedger|null  $ledger  of the steps that the rows went through before
      */
-    public static function from(Side $side, array $scans, MatchCounts $counts, ?ShapeLedger $ledger = null): self
+    public static function from(Side $side, array $scans, MatchCounts $counts, ?PreparationLedger $ledger = null): self
     {
         $sum = static fn(string $figure): int => array_sum(array_column(array_map(get_object_vars(...), $scans), $figure));
-        $shaped = $sum('read') - $sum('refused');
+        $prepared = $sum('read') - $sum('refused');
 
         return new self(
             side: $side,
             read: $ledger === null ? $sum('read') : $ledger->read,
             refused: $sum('refused'),
-            delivered: $ledger === null ? $shaped : $ledger->delivered,
+            delivered: $ledger === null ? $prepared : $ledger->delivered,
             leftOut: $ledger?->leftOut() ?? 0,
             made: $ledger?->made() ?? 0,
-            merged: $ledger?->merged() ?? 0,
-            shaped: $shaped,
+            condensed: $ledger?->condensed() ?? 0,
+            prepared: $prepared,
             unkeyed: $sum('unkeyed'),
             partlyBlankKeys: $sum('partlyBlank'),
             repeated: $counts->of($side, RowClass::Repeated),
@@ -73,8 +73,8 @@ final readonly class SideCounts
             'delivered' => $this->delivered,
             'left_out' => $this->leftOut,
             'made' => $this->made,
-            'merged' => $this->merged,
-            'shaped' => $this->shaped,
+            'condensed' => $this->condensed,
+            'prepared' => $this->prepared,
             'unkeyed' => $this->unkeyed,
             'repeated' => $this->repeated,
             'agreed' => $this->agreed,

@@ -8,8 +8,8 @@ use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\Pattern;
-use NineTally\Core\Measure\Percentage;
-use NineTally\Core\Measure\ValueFigures;
+use NineTally\Core\Figures\Percentage;
+use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Wording\Warning;
@@ -25,7 +25,7 @@ final readonly class Summary
      * @param  int  $bridged  rows that met by a bridge
      * @param  list<Bridge>  $idleBridges
      * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that crosswalks do not know
-     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}>>  $steps  by side: what each step did, and what it counted beside
+     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}>>  $steps  by side: what each step did, and what it counted beside
      * @param  array<string, list<array<string, mixed>>>  $references  by side: what became of the rows of references
      * @param  array<string, array<string, int>>  $reasons  class => why the other side has no counterpart, where it is known => rows
      * @param  array<string, int>  $undecided  by side: keys of several rows whose deciding columns do not decide
@@ -70,10 +70,10 @@ final readonly class Summary
         return array_values(array_filter($this->patterns, static fn(Pattern $pattern): bool => $pattern->class === CellClass::Forgiven));
     }
 
-    /** Matched rows of all shaped source rows. */
+    /** Matched rows of all prepared source rows. */
     public function rowsArrived(): Percentage
     {
-        return new Percentage($this->source->agreed + $this->source->changed, $this->source->shaped);
+        return new Percentage($this->source->agreed + $this->source->changed, $this->source->prepared);
     }
 
     public function values(): ValueFigures
@@ -84,7 +84,7 @@ final readonly class Summary
     /** Every prepared row of both sides agrees, and no record was refused. Rows that steps left out were left out by decision. */
     public function allAgreed(): bool
     {
-        return array_filter([$this->source, $this->target], static fn(SideCounts $side): bool => $side->agreed !== $side->shaped || $side->refused > 0) === [];
+        return array_filter([$this->source, $this->target], static fn(SideCounts $side): bool => $side->agreed !== $side->prepared || $side->refused > 0) === [];
     }
 
     /** @return list<Warning> what is no error but must be seen */
@@ -114,8 +114,8 @@ final readonly class Summary
         $found = [
             match (true) {
                 $side->delivered === 0 => new Warning(WarningKind::NoRows, $name),
-                $side->shaped === 0 => new Warning(WarningKind::EverythingLeftOut, $name + $this->emptyingStep($side->side->value)),
-                $side->repeated === $side->shaped && $side->agreed + $side->changed === 0 => new Warning(WarningKind::EverythingRepeated, $name),
+                $side->prepared === 0 => new Warning(WarningKind::EverythingLeftOut, $name + $this->emptyingStep($side->side->value)),
+                $side->repeated === $side->prepared && $side->agreed + $side->changed === 0 => new Warning(WarningKind::EverythingRepeated, $name),
                 default => null,
             },
             $side->quotesLeftOpen === 0 ? null : new Warning(WarningKind::QuoteLeftOpen, $name),

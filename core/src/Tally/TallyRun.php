@@ -6,16 +6,16 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
-use NineTally\Core\Measure\UnbalancedTally;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
+use NineTally\Core\Preparation\PreparationLedger;
+use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\ShapedReader;
-use NineTally\Core\Shape\ShapeLedger;
 
 /**
  * One run of a plan on two deliveries: both sides are read into partitions by key, each partition is matched, the causes of
@@ -95,10 +95,10 @@ final class TallyRun
         return ForgivenPostings::of($this->plan, $this->work->postings($path));
     }
 
-    /** @return list<array{number: int, sentence: string, in: int, made: int, merged: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}> */
+    /** @return list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}> */
     private function stepsOf(Reader $reader): array
     {
-        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'merged' => $step['figures']['merged'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered'], 'notes' => $step['figures']['notes'], 'values' => $step['figures']['values']], $this->ledgerOf($reader)->steps ?? []);
+        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'condensed' => $step['figures']['condensed'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered'], 'notes' => $step['figures']['notes'], 'values' => $step['figures']['values']], $this->ledgerOf($reader)->steps ?? []);
     }
 
     /** @return array<string, LeftOutKeys> by side, where steps have run */
@@ -107,7 +107,7 @@ final class TallyRun
         $keys = [];
         foreach (Side::cases() as $side) {
             $reader = $side === Side::Source ? $this->source : $this->target;
-            if ($reader instanceof ShapedReader && $reader->ledger->leftOut() > 0) {
+            if ($reader instanceof PreparedReader && $reader->ledger->leftOut() > 0) {
                 $keys[$side->value] = new LeftOutKeys($reader, $this->plan->keyNames($side), $this->work->parts->keyForm($side));
             }
         }
@@ -116,9 +116,9 @@ final class TallyRun
     }
 
     /** What steps did to the rows before they came here; null where there were none. */
-    private function ledgerOf(Reader $reader): ?ShapeLedger
+    private function ledgerOf(Reader $reader): ?PreparationLedger
     {
-        return $reader instanceof ShapedReader ? $reader->ledger : null;
+        return $reader instanceof PreparedReader ? $reader->ledger : null;
     }
 
     /** @param list<string> $tasks */

@@ -6,9 +6,9 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Figures\UnbalancedTally;
+use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Matching\PairCounts;
-use NineTally\Core\Measure\UnbalancedTally;
-use NineTally\Core\Measure\ValueFigures;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Reading;
 

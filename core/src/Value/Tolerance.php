@@ -18,11 +18,11 @@ final readonly class Tolerance
 
     public const SECONDS = 'seconds';
 
-    public function __construct(public string $measure, public BigDecimal $most) {}
+    public function __construct(public string $by, public BigDecimal $most) {}
 
     public function allowsNumbers(BigDecimal $source, BigDecimal $target): bool
     {
-        $most = match ($this->measure) {
+        $most = match ($this->by) {
             self::ABSOLUTE => $this->most,
             self::RELATIVE => $this->most->multipliedBy($source->abs()->isGreaterThan($target->abs()) ? $source->abs() : $target->abs()),
             default => null,
@@ -33,7 +33,7 @@ final readonly class Tolerance
 
     public function allowsMoments(Moment $source, Moment $target): bool
     {
-        $unit = match ($this->measure) {
+        $unit = match ($this->by) {
             self::DAYS => Moment::SECONDS_OF_DAY,
             self::SECONDS => 1,
             default => null,

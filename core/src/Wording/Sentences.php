@@ -21,7 +21,7 @@ final readonly class Sentences
         $reason = $row->reason === null ? null : $this->reason($row->reason, $row->reasonFacts);
 
         return match (true) {
-            $row->kept !== null => sprintf('Dropped: of the rows of this side with its key, the one of line %s%s was kept.', number_format($row->kept->line), $row->kept->part === 1 ? '' : " of part {$row->kept->part}")
+            $row->kept !== null => sprintf('Not kept: of the rows of this side with its key, the one of line %s%s was kept.', number_format($row->kept->line), $row->kept->part === 1 ? '' : " of part {$row->kept->part}")
                 .($reason === null ? '' : " It is the first of several, for {$reason}."),
             $reason !== null => sprintf('%s on the other side: %s.', $row->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $reason),
             $row->isBridged => 'Joined by a bridge.',

@@ -221,7 +221,7 @@ final class ColumnComparisonTest extends TestCase
     /** @return iterable<string, array{Kind, Tolerance|null, DeclaredRounding|null, string, string, string}> */
     public static function allowances(): iterable
     {
-        $of = static fn(string $measure, string $most): Tolerance => new Tolerance($measure, BigDecimal::of($most));
+        $of = static fn(string $by, string $most): Tolerance => new Tolerance($by, BigDecimal::of($most));
         yield 'just inside' => [Kind::Number, $of('absolute', '0.01'), null, '10.00', '10.01', 'forgiven tolerance'];
         yield 'just outside' => [Kind::Number, $of('absolute', '0.01'), null, '10.01', '10.03', 'changed waits'];
         yield 'a share of the larger magnitude' => [Kind::Number, $of('relative', '0.5'), null, '-50', '-100', 'forgiven tolerance'];

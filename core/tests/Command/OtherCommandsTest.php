@@ -46,8 +46,8 @@ final class OtherCommandsTest extends TestCase
 
     public function test_plan_check_names_every_problem_with_its_place(): void
     {
-        $good = $this->file('{"formatVersion":2,"key":[{"source":"a","target":"a"}],"columnPairs":[]}', 'good.json');
-        $bad = $this->file('{"formatVersion":2,"key":[{"source":"a","target":"a"}],"columnPairs":[],"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}', 'bad.json');
+        $good = $this->file('{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[]}', 'good.json');
+        $bad = $this->file('{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}', 'bad.json');
 
         self::assertSame("The plan can be used: a key of 1 column, 0 column pairs.\n", $this->command(['plan', 'check', $good], 0)->getOutput());
         $errors = $this->command(['plan', 'check', $bad], 2)->getErrorOutput();

@@ -50,9 +50,9 @@ final class TallyCommandTest extends TestCase
 
     public function test_a_plan_says_what_is_forgiven_and_it_is_listed(): void
     {
-        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case']], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => [
+        $plan = $this->file((string) json_encode(['formatVersion' => 3, 'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case']], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => [
             ['id' => 'pair-000000000000', 'source' => 'holder', 'target' => 'owner', 'forgives' => ['spacing', 'case']],
-            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'fee', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.5']],
+            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'fee', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.5']],
         ]]), 'plan.json');
         $out = $this->folder('out');
         $process = $this->command([$this->file(self::OLD, 'old.csv'), $this->file("basin,berth,owner,fee\nkb,014,\"Thornøy, Ezekiel\",1412.20\nKB,015,ann lee,10.00\n", 'new.csv'), "--plan={$plan}", "--out={$out}", '--json', '--list-forgiven']);
@@ -70,15 +70,15 @@ final class TallyCommandTest extends TestCase
         self::assertSame(4 * 8, filesize("{$out}/forgiven.postings"));
     }
 
-    public function test_a_plan_shapes_the_sides_and_what_its_steps_leave_out_is_written(): void
+    public function test_a_plan_prepares_the_sides_and_what_its_steps_leave_out_is_written(): void
     {
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [$same('basin'), $same('month')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]], 'sides' => [
-            'source' => ['shape' => [
+        $plan = $this->file((string) json_encode(['formatVersion' => 3, 'key' => [$same('basin'), $same('month')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]], 'sides' => [
+            'source' => ['preparation' => [
                 ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'since', 'test' => 'after', 'parameter' => 'cut-off'], 'reason' => 'not yet let'],
-                ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'],
+                ['id' => 'b', 'kind' => 'columns-into-rows', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'],
             ]],
-            'target' => ['shape' => [['id' => 'c', 'kind' => 'leave-out-blank-rows']]],
+            'target' => ['preparation' => [['id' => 'c', 'kind' => 'leave-out-blank-rows']]],
         ]]), 'plan.json');
         $arguments = [$this->file("basin,since,apr,may\nKB,2020-01-01,1,2\nLM,2027-01-01,3,4\n", 'wide.csv'), $this->file("basin,month,charge\nKB,may,2\n,,\nKB,apr,1\n", 'long.csv'), "--plan={$plan}"];
         $out = $this->folder('out');
@@ -89,7 +89,7 @@ final class TallyCommandTest extends TestCase
         self::assertSame(0, $process->getExitCode(), $process->getErrorOutput());
         self::assertStringContainsString('All that was compared agrees. By decision, steps left out 1 row of the source and 1 row of the target.', $process->getErrorOutput());
         self::assertSame("side,part,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,1,3,1,Leave out rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,1,3,1,Leave out rows with nothing in any column,,,,,,,,\n", file_get_contents("{$out}/left-out.csv"));
-        self::assertStringContainsString('"delivered":2,"left_out":1,"made":1,"merged":0,"shaped":2,"unkeyed":0,"repeated":0,"agreed":2', $process->getOutput());
+        self::assertStringContainsString('"delivered":2,"left_out":1,"made":1,"condensed":0,"prepared":2,"unkeyed":0,"repeated":0,"agreed":2', $process->getOutput());
     }
 
     public function test_more_workers_less_memory_and_packed_input_give_the_same_bytes(): void
@@ -151,8 +151,8 @@ final class TallyCommandTest extends TestCase
     public function test_the_exit_status_goes_by_prepared_rows(string $old, string $new, string $condition, int $status, string $says): void
     {
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $shape = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'id', 'test' => 'is', 'value' => $condition]], ['id' => 'b', 'kind' => 'fold-columns', 'columns' => ['jan', 'feb'], 'namesInto' => 'm', 'valuesInto' => 'v']];
-        $plan = $this->file((string) json_encode(['formatVersion' => 2, 'key' => [$same('id'), $same('m')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('v')]], 'sides' => ['source' => ['shape' => $shape], 'target' => ['shape' => $shape]]]), 'plan.json');
+        $preparation = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'id', 'test' => 'is', 'value' => $condition]], ['id' => 'b', 'kind' => 'columns-into-rows', 'columns' => ['jan', 'feb'], 'namesInto' => 'm', 'valuesInto' => 'v']];
+        $plan = $this->file((string) json_encode(['formatVersion' => 3, 'key' => [$same('id'), $same('m')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('v')]], 'sides' => ['source' => ['preparation' => $preparation], 'target' => ['preparation' => $preparation]]]), 'plan.json');
         $process = $this->command([$this->file("id,jan,feb\n{$old}", 'old.csv'), $this->file("id,jan,feb\n{$new}", 'new.csv'), "--plan={$plan}"]);
 
         self::assertSame($status, $process->getExitCode(), $process->getOutput());
@@ -175,7 +175,7 @@ final class TallyCommandTest extends TestCase
             ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'since', 'test' => 'after', 'parameter' => 'cut-off']],
             ['id' => 'b', 'kind' => 'look-up-band', 'reference' => 'Length bands', 'column' => 'length', 'from' => 'from', 'take' => [['reference' => 'fee', 'into' => 'fee']]],
         ];
-        $plan = (string) json_encode(['formatVersion' => 2, 'key' => [$same('berth')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('fee')], ['id' => 'pair-000000000001', 'source' => 'quarter', 'target' => 'quarter']], 'references' => ['Length bands' => ['decimalMark' => ',', 'key' => ['from']]], 'sides' => ['source' => ['shape' => $steps]]]);
+        $plan = (string) json_encode(['formatVersion' => 3, 'key' => [$same('berth')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('fee')], ['id' => 'pair-000000000001', 'source' => 'quarter', 'target' => 'quarter']], 'references' => ['Length bands' => ['decimalMark' => ',', 'key' => ['from']]], 'sides' => ['source' => ['preparation' => $steps]]]);
         $folder = $this->folder('tally');
         foreach (['spring.csv' => "berth,length,since\n1,6.4,2020-01-01\n2,6.5,2027-01-01\n", 'summer.csv' => "length;berth;since\n9;3;2020-01-01\n", 'bands.csv' => "from;fee\n0;120\n6,5;180\n", 'new.csv' => "berth,fee,quarter\n1,120,spring\n3,180,high summer\n", 'plan.json' => $plan] as $name => $content) {
             file_put_contents("{$folder}/{$name}", $content);
@@ -193,7 +193,7 @@ final class TallyCommandTest extends TestCase
         self::assertSame([$written[0], $written[0]], [$written[1], $written[2]]);
         /** @var array{references: array{source: list<mixed>}, steps: array{source: list<array{notes: array<string, int>}>}} $summary */
         $summary = json_decode((string) file_get_contents($this->folder('out0').'/summary.json'), true, 16, JSON_THROW_ON_ERROR);
-        self::assertSame([['Length bands', 2, 2, 0]], array_map(static fn(mixed $ledger): array => is_array($ledger) ? [$ledger['name'], $ledger['delivered'], $ledger['shaped'], $ledger['repeatedKeys']] : [], $summary['references']['source']));
+        self::assertSame([['Length bands', 2, 2, 0]], array_map(static fn(mixed $ledger): array => is_array($ledger) ? [$ledger['name'], $ledger['delivered'], $ledger['prepared'], $ledger['repeatedKeys']] : [], $summary['references']['source']));
         self::assertSame(['found a record' => 2], $summary['steps']['source'][1]['notes']);
     }
 

@@ -12,8 +12,8 @@ use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Intake\UnreadableFile;
-use NineTally\Core\Shape\PartStack;
-use NineTally\Core\Shape\UnusableStep;
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -67,12 +67,12 @@ final class HostileFilesTest extends TestCase
         new DelimitedReader($path, 'short.csv', new DelimitedFormat(',', LineEnds::Lf, skipAbove: 5));
     }
 
-    public function test_the_column_of_origins_takes_no_name_that_is_there(): void
+    public function test_the_column_of_part_labels_takes_no_name_that_is_there(): void
     {
         $reader = (new ReaderCatalogue)->open($this->file("basin,origin\nKB,x\n", 'a.csv'), 'a.csv');
 
         $this->expectException(UnusableStep::class);
-        new PartStack([['reader' => $reader, 'origin' => 'a']], 'origin');
+        new PartStack([['reader' => $reader, 'label' => 'a']], 'origin');
     }
 
     public function test_how_a_part_is_read_is_written_down_and_read_again(): void

@@ -18,10 +18,10 @@ use PHPUnit\Framework\TestCase;
 final class PlanRulesTest extends TestCase
 {
     private const WHOLE = [
-        'formatVersion' => 2,
+        'formatVersion' => 3,
         'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case', 'spacing']]],
         'columnPairs' => [
-            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01'], 'rounding' => ['places' => 2, 'mode' => 'half-even'], 'sensitive' => true],
+            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.01'], 'rounding' => ['places' => 2, 'mode' => 'half-even'], 'sensitive' => true],
             ['id' => 'pair-000000000002', 'source' => 'status', 'target' => 'state', 'crosswalk' => [['source' => 'A', 'target' => 'Active'], ['source' => '7', 'target' => 'Seven']]],
         ],
         'leftOut' => ['source' => ['clerk'], 'target' => []],
@@ -66,7 +66,7 @@ final class PlanRulesTest extends TestCase
     public function test_what_contradicts_itself_is_refused_with_its_places(array $plan, array $places): void
     {
         try {
-            $problems = (new PlanProblems(Plan::fromJson((string) json_encode($plan + ['formatVersion' => 2, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))))->all();
+            $problems = (new PlanProblems(Plan::fromJson((string) json_encode($plan + ['formatVersion' => 3, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))))->all();
         } catch (UnusablePlan $unusable) {
             $problems = $unusable->problems;
         }
@@ -81,7 +81,7 @@ final class PlanRulesTest extends TestCase
         $entries = [['source' => 'x', 'target' => 'a'], ['source' => 'y', 'target' => 'a'], ['source' => 'x', 'target' => 'b']];
         $zone = static fn(array $source, array $target): array => $pair(['kind' => 'date-time']) + ['sides' => ['source' => $source, 'target' => $target]];
         yield 'two entries for one value' => [$pair(['crosswalk' => $entries]), ['/columnPairs/0/crosswalk/2']];
-        yield 'two entries of a step' => [['sides' => ['target' => ['shape' => [['id' => 's', 'kind' => 'crosswalk', 'column' => 'b', 'entries' => $entries]]]]], ['/sides/target/shape/0/entries/2']];
+        yield 'two entries of a step' => [['sides' => ['target' => ['preparation' => [['id' => 's', 'kind' => 'crosswalk', 'column' => 'b', 'entries' => $entries]]]]], ['/sides/target/preparation/0/entries/2']];
         yield 'one word for yes and no' => [['sides' => ['source' => ['yes' => ['ja', 'X'], 'no' => ['nee', 'x']]]], ['/sides/source/yes']];
         yield 'an instant against a time on a clock' => [$zone(['zone' => 'Europe/Berlin'], ['dateForms' => ['dd.MM.yyyy HH:mm']]), ['/columnPairs/0/kind']];
         yield 'an offset in the form against none' => [$zone(['dateForms' => ['dd.MM.yyyy HH:mm']], ['dateForms' => ['yyyy-MM-dd HH:mmXXX']]), ['/columnPairs/0/kind']];
@@ -94,12 +94,12 @@ final class PlanRulesTest extends TestCase
     public function test_a_column_that_a_step_takes_away_may_declare_how_it_is_read_until_then(): void
     {
         $columns = Columns::named('x.csv', ['basin', 'sum']);
-        $side = ['columns' => ['fee' => ['decimalMark' => ',']], 'shape' => [['id' => 's', 'kind' => 'group-rows', 'by' => ['basin'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]]]];
-        $plan = static fn(array $side): Plan => Plan::fromJson((string) json_encode(['formatVersion' => 2, 'key' => [['source' => 'basin', 'target' => 'basin']], 'columnPairs' => [], 'sides' => ['source' => $side]]));
+        $side = ['columns' => ['fee' => ['decimalMark' => ',']], 'preparation' => [['id' => 's', 'kind' => 'group-rows', 'by' => ['basin'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]]]];
+        $plan = static fn(array $side): Plan => Plan::fromJson((string) json_encode(['formatVersion' => 3, 'key' => [['source' => 'basin', 'target' => 'basin']], 'columnPairs' => [], 'sides' => ['source' => $side]]));
 
         $plan($side)->mustFit($columns, $columns);
         $this->expectExceptionMessage('has no column "fee"');
-        $plan(array_diff_key($side, ['shape' => true]))->mustFit($columns, $columns);
+        $plan(array_diff_key($side, ['preparation' => true]))->mustFit($columns, $columns);
     }
 
     public function test_a_plan_of_format_1_is_read_and_means_the_same(): void
@@ -107,9 +107,35 @@ final class PlanRulesTest extends TestCase
         $old = '{"formatVersion":1,"key":[{"source":"a","target":"b"}],"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
         $plan = Plan::fromJson($old);
 
-        self::assertSame(2, $plan->toArray()['formatVersion']);
+        self::assertSame(3, $plan->toArray()['formatVersion']);
         self::assertSame([['a'], ['c'], ['e']], [$plan->keyNames(\NineTally\Core\Row\Side::Source), $plan->pairedNames(\NineTally\Core\Row\Side::Source), $plan->leftOut['target']]);
         self::assertTrue($plan->source->isDefault());
+    }
+
+    public function test_a_plan_of_format_2_is_read_with_the_words_of_today(): void
+    {
+        $step = static fn(string $kind, array $rest): array => ['id' => $kind, 'kind' => $kind] + $rest;
+        $plan = [...array_diff_key(self::WHOLE, ['sides' => true, 'columnPairs' => true]), 'formatVersion' => 2];
+        $steps = [
+            $step('clean-text', ['columns' => ['fee'], 'actions' => [['action' => 'trim']]]),
+            $step('drop-columns', ['columns' => ['note']]),
+            $step('fold-columns', ['columns' => ['a', 'b'], 'namesInto' => 'n', 'valuesInto' => 'v', 'off' => true]),
+            $step('spread-rows', ['namesFrom' => 'n', 'valuesFrom' => 'v', 'into' => ['a'], 'off' => true]),
+            $step('leave-out-blank-rows', []),
+        ];
+        $read = Plan::fromJson((string) json_encode($plan + [
+            'columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'fee', 'kind' => 'number', 'tolerance' => ['measure' => 'absolute', 'most' => '1']]],
+            'sides' => ['source' => ['shape' => $steps]],
+            'references' => ['Bands' => ['shape' => [$steps[0]]]],
+        ]));
+
+        self::assertSame(
+            ['tidy-text', 'leave-out-columns', 'columns-into-rows', 'rows-into-columns', 'leave-out-blank-rows'],
+            array_column($read->source->preparation->steps, 'kind'),
+        );
+        self::assertSame('tidy-text', $read->references['Bands']->preparation->steps[0]['kind']);
+        self::assertSame('absolute', $read->columnPairs[0]->tolerance?->by);
+        self::assertSame($read->toArray(), Plan::fromJson((string) json_encode($read->toArray()))->toArray());
     }
 
     public function test_what_a_key_forgives_is_part_of_what_a_row_is_known_by(): void
@@ -139,8 +165,8 @@ final class PlanRulesTest extends TestCase
     public static function contradictions(): iterable
     {
         $pair = static fn(array $more): array => ['columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'] + $more]];
-        yield 'a tolerance of numbers on text' => [$pair(['tolerance' => ['measure' => 'absolute', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind number'];
-        yield 'a tolerance in days on numbers' => [$pair(['kind' => 'number', 'tolerance' => ['measure' => 'days', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind date'];
+        yield 'a tolerance of numbers on text' => [$pair(['tolerance' => ['by' => 'absolute', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind number'];
+        yield 'a tolerance in days on numbers' => [$pair(['kind' => 'number', 'tolerance' => ['by' => 'days', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind date'];
         yield 'a rounding of text' => [$pair(['rounding' => ['places' => 0, 'mode' => 'cut']]), '/columnPairs/0/rounding', 'kind number'];
         yield 'a bridge of too many cells' => [['bridges' => [['source' => ['KB', '1'], 'target' => ['KB']]]], '/bridges/0/source', 'the key has 1'];
         yield 'rows paired in order on one side' => [['sides' => ['source' => ['repeats' => ['policy' => 'pair-in-order']]]], '/sides', 'both sides'];

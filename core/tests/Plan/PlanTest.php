@@ -56,7 +56,7 @@ final class PlanTest extends TestCase
         yield 'no JSON' => ['{"key":', ''];
         yield 'an unknown property' => ['{"formatVersion":1,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]},"password":"x"}', ''];
         yield 'no key' => ['{"formatVersion":1,"key":[],"columnPairs":[],"leftOut":{"source":[],"target":[]}}', '/key'];
-        yield 'a format of the future' => ['{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]}}', '/formatVersion'];
+        yield 'a format of the future' => ['{"formatVersion":4,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]}}', '/formatVersion'];
     }
 
     public function test_names_every_column_that_the_deliveries_do_not_have(): void

@@ -47,14 +47,14 @@ final class ColumnConstraintTest extends TestCase
     public function test_misfits_are_counted_by_column_with_the_first_of_them(): void
     {
         $misfits = new ConstraintViolations([1 => ColumnConstraint::of(['mostCharacters' => 2])]);
-        foreach (range(1, 30) as $origin) {
-            $misfits->see($origin, ['anything', $origin % 2 === 0 ? 'KB' : 'KBX']);
+        foreach (range(1, 30) as $packedPlace) {
+            $misfits->see($packedPlace, ['anything', $packedPlace % 2 === 0 ? 'KB' : 'KBX']);
         }
 
         $found = $misfits->found();
         self::assertSame([1], array_keys($found));
         self::assertSame(15, $found[1]['mostCharacters']['count']);
-        self::assertSame(['origin' => 1, 'value' => 'KBX'], $found[1]['mostCharacters']['examples'][0]);
+        self::assertSame(['packedPlace' => 1, 'value' => 'KBX'], $found[1]['mostCharacters']['examples'][0]);
     }
 
     public function test_combinations_are_counted_with_the_rows_that_share_them(): void

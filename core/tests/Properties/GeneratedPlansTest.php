@@ -12,10 +12,10 @@ use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\PartStack;
-use NineTally\Core\Shape\ShapedReader;
-use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
@@ -96,8 +96,8 @@ final class GeneratedPlansTest extends TestCase
             foreach ([$summary->source, $summary->target] as $side) {
                 $rows = count($side->side === Side::Source ? $tally->source : $tally->target);
                 self::assertSame($rows, $side->refused + $side->delivered);
-                self::assertSame($side->shaped, $side->delivered - $side->leftOut + $side->made - $side->merged);
-                self::assertSame($side->shaped, $side->unkeyed + $side->repeated + $side->agreed + $side->changed + $side->unmatched);
+                self::assertSame($side->prepared, $side->delivered - $side->leftOut + $side->made - $side->condensed);
+                self::assertSame($side->prepared, $side->unkeyed + $side->repeated + $side->agreed + $side->changed + $side->unmatched);
             }
             foreach ($summary->columns as $column) {
                 self::assertSame($summary->source->agreed + $summary->source->changed, $column['compared']);
@@ -179,14 +179,14 @@ final class GeneratedPlansTest extends TestCase
     /** @param non-empty-list<DelimitedReader> $parts */
     private function side(Plan $plan, Side $side, array $parts): Reader
     {
-        $shape = $plan->side($side)->shape;
-        if (count($parts) === 1 && $shape->isEmpty()) {
+        $preparation = $plan->side($side)->preparation;
+        if (count($parts) === 1 && $preparation->isEmpty()) {
             return $parts[0];
         }
-        $shaped = ShapedSide::in($this->folder('shaped-'.bin2hex(random_bytes(4))));
-        $shaped->make(new PartStack(array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'origin' => ''], $parts)), $shape, $side->value, static fn() => null);
+        $prepared = PreparedSide::in($this->folder('prepared-'.bin2hex(random_bytes(4))));
+        $prepared->make(new PartStack(array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'label' => ''], $parts)), $preparation, $side->value, static fn() => null);
 
-        return new ShapedReader($shaped, "{$side->value}.csv");
+        return new PreparedReader($prepared, "{$side->value}.csv");
     }
 
     /** @param list<list<string>> $rows */

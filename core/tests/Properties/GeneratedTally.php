@@ -53,8 +53,8 @@ final readonly class GeneratedTally
             $kind = $random->getInt(0, 2) === 0 ? 'text' : $kind;
             $pairs[] = ['id' => 'pair-00000000000'.count($pairs), ...$same($name), 'kind' => $kind]
                 + (($forgives = $some(self::FORGIVEN)) === [] ? [] : ['forgives' => $forgives])
-                + ($kind === 'number' && $chance(2) ? ['tolerance' => ['measure' => 'absolute', 'most' => '0.01']] : [])
-                + ($kind === 'date' && $chance(2) ? ['tolerance' => ['measure' => 'days', 'most' => '30']] : []);
+                + ($kind === 'number' && $chance(2) ? ['tolerance' => ['by' => 'absolute', 'most' => '0.01']] : [])
+                + ($kind === 'date' && $chance(2) ? ['tolerance' => ['by' => 'days', 'most' => '30']] : []);
         }
         $policy = static fn(): array => [
             ['policy' => 'set-aside'],
@@ -65,7 +65,7 @@ final readonly class GeneratedTally
         ][$random->getInt(0, 4)];
         $steps = [
             ['id' => 'step-1', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'paid', 'test' => 'is', 'value' => 'perhaps']],
-            ['id' => 'step-2', 'kind' => 'clean-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim'], ['action' => 'upper']]],
+            ['id' => 'step-2', 'kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim'], ['action' => 'upper']]],
             ['id' => 'step-3', 'kind' => 'read-number', 'columns' => ['fee']],
             ['id' => 'step-4', 'kind' => 'read-date', 'columns' => ['seen']],
             ['id' => 'step-5', 'kind' => 'crosswalk', 'column' => 'paid', 'entries' => [['source' => 'ja', 'target' => 'Y']]],
@@ -76,7 +76,7 @@ final readonly class GeneratedTally
             + ($chance(2) ? ['dateForms' => ['dd/MM/yyyy', 'd.M.yyyy']] : [])
             + ($chance(3) ? ['yes' => ['ja', 'Y'], 'no' => ['nee', 'N']] : [])
             + ['repeats' => $policy()]
-            + (($drawn = $some($steps)) === [] ? [] : ['shape' => $drawn]);
+            + (($drawn = $some($steps)) === [] ? [] : ['preparation' => $drawn]);
         $rows = /** @return list<list<string>> */ static fn(int $most): array => array_map(static fn(): array => array_map(static fn(array $cells): string => $cells[$random->getInt(0, count($cells) - 1)], self::CELLS), array_fill(0, $random->getInt(0, $most), null));
         $source = $rows(12);
         $target = [];
@@ -86,7 +86,7 @@ final readonly class GeneratedTally
             }
         }
 
-        return new self(['formatVersion' => 2, 'key' => $key, 'columnPairs' => $pairs, 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => $side(), 'target' => $side()]], $source, [...$target, ...$rows(3)]);
+        return new self(['formatVersion' => 3, 'key' => $key, 'columnPairs' => $pairs, 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => $side(), 'target' => $side()]], $source, [...$target, ...$rows(3)]);
     }
 
     public function plan(): Plan

@@ -8,10 +8,10 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
-use NineTally\Core\Shape\Shape;
+use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
-use NineTally\Tests\Shape\Shaped;
+use NineTally\Tests\Preparation\Prepared;
 use NineTally\Tests\Tally\Tallied;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -19,7 +19,7 @@ use PHPUnit\Framework\TestCase;
 /** A value under a declaration is one and the same in steps, conditions, sums, policies and the comparison. */
 final class OneReadingOfValuesTest extends TestCase
 {
-    use Shaped;
+    use Prepared;
     use Tallied;
 
     private const VALUES = [
@@ -76,7 +76,7 @@ final class OneReadingOfValuesTest extends TestCase
         /** @var array<string, mixed> $document */
         $document = json_decode($step, true);
 
-        return array_slice($this->shaped($this->under($kind, $declared, $document), ['k', 'x'], [['1', $value]]), 1);
+        return array_slice($this->prepared($this->under($kind, $declared, $document), ['k', 'x'], [['1', $value]]), 1);
     }
 
     /** @return iterable<string, array{string, array<string, mixed>, string}> */
@@ -99,16 +99,16 @@ final class OneReadingOfValuesTest extends TestCase
     {
         $side = $declared + $more;
 
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 2, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'x', 'target' => 'x', 'kind' => $kind, 'forgives' => ['number-form', 'date-form', 'leading-zeros', 'spacing']]], ...($side === [] ? [] : ['sides' => ['source' => $side]])]));
+        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'x', 'target' => 'x', 'kind' => $kind, 'forgives' => ['number-form', 'date-form', 'leading-zeros', 'spacing']]], ...($side === [] ? [] : ['sides' => ['source' => $side]])]));
     }
 
     /**
      * @param  array<string, mixed>  $declared
      * @param  array<string, mixed>  ...$steps
      */
-    private function under(string $kind, array $declared, array ...$steps): Shape
+    private function under(string $kind, array $declared, array ...$steps): Preparation
     {
-        return $this->planOf($kind, $declared, ['shape' => array_map(static fn(array $step): array => ['id' => 's'] + $step, array_values($steps))])->source->shape;
+        return $this->planOf($kind, $declared, ['preparation' => array_map(static fn(array $step): array => ['id' => 's'] + $step, array_values($steps))])->source->preparation;
     }
 
     private function canonical(Reading $reading, string $value): ?string

@@ -60,7 +60,7 @@ final class RandomDataTest extends TestCase
             $summary = $this->tally($rows, $rows);
 
             self::assertSame([0, 0, 0], [$summary->source->changed, $summary->source->unmatched, $summary->target->unmatched]);
-            self::assertSame($summary->source->shaped, $summary->source->agreed + $summary->source->repeated + $summary->source->unkeyed);
+            self::assertSame($summary->source->prepared, $summary->source->agreed + $summary->source->repeated + $summary->source->unkeyed);
         }
     }
 

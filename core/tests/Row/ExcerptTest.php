@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace NineTally\Tests\Row;
 
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Excerpt;
-use NineTally\Core\Shape\Shape;
 use PHPUnit\Framework\TestCase;
 
 final class ExcerptTest extends TestCase
@@ -26,7 +26,7 @@ final class ExcerptTest extends TestCase
             static fn() => $columns->positionOf('y'),
             static fn() => $columns->positionOf('z'.$long),
             static fn() => $columns->positionOf('twice'.$long),
-            static fn() => (new Shape([['id' => 's', 'kind' => 'drop-columns', 'columns' => ['b'.$long]]]))->columns($columns->names, 'source'),
+            static fn() => (new Preparation([['id' => 's', 'kind' => 'leave-out-columns', 'columns' => ['b'.$long]]]))->columns($columns->names, 'source'),
         ];
         foreach ($uses as $use) {
             try {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Tally;
 
-use NineTally\Core\Measure\UnbalancedTally;
+use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Balance;
 use NineTally\Core\Tally\SideCounts;
@@ -14,7 +14,7 @@ use PHPUnit\Framework\TestCase;
 /** Each equation that accounts for every row is broken, and it alone. */
 final class BalanceTest extends TestCase
 {
-    private const SUMS = ['read' => 100, 'refused' => 3, 'delivered' => 97, 'leftOut' => 7, 'made' => 40, 'merged' => 20, 'shaped' => 110, 'unkeyed' => 1, 'partlyBlankKeys' => 0, 'repeated' => 4, 'keysRepeatedHereOnly' => 0, 'keysRepeatedByForgiving' => 0, 'agreed' => 90, 'changed' => 10, 'unmatched' => 5];
+    private const SUMS = ['read' => 100, 'refused' => 3, 'delivered' => 97, 'leftOut' => 7, 'made' => 40, 'condensed' => 20, 'prepared' => 110, 'unkeyed' => 1, 'partlyBlankKeys' => 0, 'repeated' => 4, 'keysRepeatedHereOnly' => 0, 'keysRepeatedByForgiving' => 0, 'agreed' => 90, 'changed' => 10, 'unmatched' => 5];
 
     public function test_sums_that_add_up_pass(): void
     {
@@ -43,10 +43,10 @@ final class BalanceTest extends TestCase
     public static function brokenSums(): iterable
     {
         yield 'a record that was read is lost' => ['{side}: records read = refused + delivered', ['read' => 1]];
-        yield 'a step lost a row' => ['{side}: delivered + made = left out + merged + shaped', ['leftOut' => -1]];
-        yield 'a step made a row that it does not count' => ['{side}: delivered + made = left out + merged + shaped', ['made' => -1]];
-        yield 'a row fell into no class' => ['{side}: shaped = unkeyed + repeated + agreed + changed + unmatched', ['repeated' => -1]];
-        yield 'a row fell into two classes' => ['{side}: shaped = unkeyed + repeated + agreed + changed + unmatched', ['unkeyed' => 1]];
+        yield 'a step lost a row' => ['{side}: delivered + made = left out + merged + prepared', ['leftOut' => -1]];
+        yield 'a step made a row that it does not count' => ['{side}: delivered + made = left out + merged + prepared', ['made' => -1]];
+        yield 'a row fell into no class' => ['{side}: prepared = unkeyed + repeated + agreed + changed + unmatched', ['repeated' => -1]];
+        yield 'a row fell into two classes' => ['{side}: prepared = unkeyed + repeated + agreed + changed + unmatched', ['unkeyed' => 1]];
         yield 'a row agrees with nothing' => ['both sides agreed', ['agreed' => 1, 'unmatched' => -1]];
         yield 'a row differs from nothing' => ['both sides changed', ['changed' => 1, 'unmatched' => -1]];
     }

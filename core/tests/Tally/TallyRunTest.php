@@ -6,7 +6,7 @@ namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Measure\UnbalancedTally;
+use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Tally\Progress;
@@ -47,8 +47,8 @@ final class TallyRunTest extends TestCase
             'unkeyed target , -/7',
             'extra target OT,1 -/8',
         ], $this->lines());
-        self::assertSame(['read' => 8, 'refused' => 1, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'merged' => 0, 'shaped' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'missing' => 1], $summary->source->toArray());
-        self::assertSame(['read' => 7, 'refused' => 0, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'merged' => 0, 'shaped' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'extra' => 1], $summary->target->toArray());
+        self::assertSame(['read' => 8, 'refused' => 1, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'missing' => 1], $summary->source->toArray());
+        self::assertSame(['read' => 7, 'refused' => 0, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'extra' => 1], $summary->target->toArray());
         self::assertSame(['compared' => 6, 'identical' => 4, 'forgiven' => 0, 'changed' => 1, 'blanked' => 0, 'filled' => 1], $summary->cells());
         self::assertFalse($summary->allAgreed());
     }

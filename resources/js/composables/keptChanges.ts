@@ -11,7 +11,7 @@ interface Changes {
 /** A draft of very many columns has tens of kilobytes, and a page may keep some millions. */
 const MOST = 30
 /** A station takes back what was changed at it, and nothing that its reader cannot see. */
-export type Station = 'shape' | 'match'
+export type Station = 'prepare' | 'match'
 const name = (dataset: number, station: Station): string => `nine-tally:changes:${station}:${dataset}`
 
 /** Keeps the changes of a draft until the window is closed, so that a page that is loaded again can take them back. */

@@ -19,7 +19,7 @@ const begun = {
   leftOut: { source: ['clerk'], target: [] },
 } as unknown as Draft
 
-const draft = (station: 'match' | 'shape' = 'match') =>
+const draft = (station: 'match' | 'prepare' = 'match') =>
   effectScope().run(() => useDraft(() => ({ id: 7, source: null, target: null, keyColumns: [] }) as unknown as Schemas['Course'], { station })) as ReturnType<
     typeof useDraft
   >
@@ -61,7 +61,7 @@ describe('the draft of a plan', () => {
     after.undo()
     expect(kept()).toEqual(begun)
 
-    const elsewhere = draft('shape')
+    const elsewhere = draft('prepare')
     expect([elsewhere.canUndo.value, elsewhere.canRedo.value]).toEqual([false, false])
     loaded.value = { draft: { ...begun, columnPairs: [fee] } }
     const others = draft()
@@ -143,10 +143,10 @@ describe('the draft of a plan', () => {
 
   it('sets rules of one pair, or of a key column, and of no other', () => {
     const { rule } = draft()
-    rule('fee', { tolerance: { measure: 'absolute', most: '0.01' } })
+    rule('fee', { tolerance: { by: 'absolute', most: '0.01' } })
     rule('basin', { forgives: ['spacing'] })
 
-    expect(kept().columnPairs).toEqual([{ ...fee, tolerance: { measure: 'absolute', most: '0.01' } }, holder])
+    expect(kept().columnPairs).toEqual([{ ...fee, tolerance: { by: 'absolute', most: '0.01' } }, holder])
     expect(kept().key[0]?.forgives).toEqual(['spacing'])
   })
 
@@ -169,17 +169,17 @@ describe('the draft of a plan', () => {
   })
 
   it('takes back and does again, each kept at once; a new change ends what was undone', () => {
-    const { shape, undo, redo, canUndo, canRedo, draft: now } = draft()
-    shape('source', [{ id: 'a', kind: 'leave-out-blank-rows' }])
-    shape('source', [])
+    const { prepareSide, undo, redo, canUndo, canRedo, draft: now } = draft()
+    prepareSide('source', [{ id: 'a', kind: 'leave-out-blank-rows' }])
+    prepareSide('source', [])
     undo()
-    expect(kept().sides?.source?.shape).toHaveLength(1)
+    expect(kept().sides?.source?.preparation).toHaveLength(1)
     undo()
     expect(now.value).toEqual(begun)
     expect([canUndo.value, canRedo.value]).toEqual([false, true])
     redo()
-    expect(kept().sides?.source?.shape).toHaveLength(1)
-    shape('target', [{ id: 'b', kind: 'leave-out-blank-rows' }])
+    expect(kept().sides?.source?.preparation).toHaveLength(1)
+    prepareSide('target', [{ id: 'b', kind: 'leave-out-blank-rows' }])
     expect(canRedo.value).toBe(false)
     expect(mutate).toHaveBeenCalledTimes(6)
   })

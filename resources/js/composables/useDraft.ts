@@ -238,13 +238,13 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
   }
 
   /** Sets how a reference is read; nothing at all leaves it as delivered. */
-  function prepare(reference: string, rules: Schemas['ReferenceRules']): void {
+  function prepareReference(reference: string, rules: Schemas['ReferenceRules']): void {
     change((next) => ({ ...next, references: { ...next.references, [reference]: { ...next.references?.[reference], ...rules } } }))
   }
 
   /** Sets the steps of a side. */
-  function shape(side: Side, steps: readonly Schemas['Step'][]): void {
-    change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], shape: [...steps] } } }))
+  function prepareSide(side: Side, steps: readonly Schemas['Step'][]): void {
+    change((next) => ({ ...next, sides: { ...next.sides, [side]: { ...next.sides?.[side], preparation: [...steps] } } }))
   }
 
   /** Pairing in order holds for both sides or for none. */
@@ -275,8 +275,8 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     declareSide,
     demand,
     flag,
-    prepare,
-    shape,
+    prepareReference,
+    prepareSide,
     repeat,
     replaced,
     undo,

@@ -15,19 +15,19 @@ describe('the width of a pane', () => {
     expect(width.value).toBe(640)
   })
 
-  it('is found again in the next visit, folded away or not', () => {
+  it('is found again in the next visit, closed or not', () => {
     pane().resize(500)
     expect(pane().width.value).toBe(500)
-    pane().fold()
+    pane().toggle()
     expect(pane().width.value).toBe(0)
-    expect(pane().isFolded.value).toBe(true)
+    expect(pane().isClosed.value).toBe(true)
   })
 
-  it('comes back from the fold as wide as it was', () => {
-    const { width, resize, fold } = pane()
+  it('opens again as wide as it was', () => {
+    const { width, resize, toggle } = pane()
     resize(444)
-    fold()
-    fold()
+    toggle()
+    toggle()
     expect(width.value).toBe(444)
   })
 

@@ -6,7 +6,7 @@ describe('what a pair lets pass, in short words', () => {
     expect(
       passes({
         forgives: ['spacing', 'number-form'],
-        tolerance: { measure: 'absolute', most: '0.01' },
+        tolerance: { by: 'absolute', most: '0.01' },
         rounding: { places: 2, mode: 'cut' },
         crosswalk: [{ source: 'A', target: 'Active' }],
       }),
@@ -14,8 +14,8 @@ describe('what a pair lets pass, in short words', () => {
   })
 
   it('says of what a tolerance is a part, and in which unit it counts', () => {
-    expect(passes({ tolerance: { measure: 'relative', most: '0.1' } })).toEqual(['within 0.1 of the larger'])
-    expect(passes({ tolerance: { measure: 'days', most: '2' } })).toEqual(['within 2 days'])
+    expect(passes({ tolerance: { by: 'relative', most: '0.1' } })).toEqual(['within 0.1 of the larger'])
+    expect(passes({ tolerance: { by: 'days', most: '2' } })).toEqual(['within 2 days'])
     expect(passes({})).toEqual([])
   })
 

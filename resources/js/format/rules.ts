@@ -76,8 +76,8 @@ export const policies: readonly { policy: Schemas['RepeatsPolicy']['policy']; na
 export function passes(pair: Partial<Schemas['ColumnPair']>): string[] {
   const rules = (pair.forgives ?? []).map((cause) => formCauses.find((known) => known.cause === cause)?.name ?? cause)
   if (pair.tolerance !== undefined) {
-    const { measure, most } = pair.tolerance
-    rules.push(measure === 'absolute' ? `within ${most}` : measure === 'relative' ? `within ${most} of the larger` : `within ${most} ${measure}`)
+    const { by, most } = pair.tolerance
+    rules.push(by === 'absolute' ? `within ${most}` : by === 'relative' ? `within ${most} of the larger` : `within ${most} ${by}`)
   }
   if (pair.rounding !== undefined) rules.push(`rounded to ${pair.rounding.places} places`)
   if (pair.crosswalk !== undefined && pair.crosswalk.length > 0) rules.push(`crosswalk: ${pair.crosswalk.length}`)

@@ -40,7 +40,7 @@ const refused = computed(() => props.rows.source.refused + props.rows.target.ref
       <tbody>
         <tr v-for="side in sides" :key="side.id" :class="side.id">
           <th scope="row">{{ side.name }}</th>
-          <td class="figure whole">{{ count(rows[side.id].shaped) }}</td>
+          <td class="figure whole">{{ count(rows[side.id].prepared) }}</td>
           <template v-for="(term, position) in side.terms" :key="term.word">
             <td class="sign">{{ position === 0 ? '=' : '+' }}</td>
             <td class="figure">{{ count(term.rows) }}</td>

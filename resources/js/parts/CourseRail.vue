@@ -23,7 +23,7 @@ const deliverLine = computed(() => {
   return { line: line(shortCount), full: line(count) }
 })
 
-const shapeLine = computed(() => {
+const preparationLine = computed(() => {
   const { source, target } = props.course.steps
   return source + target === 0 ? 'as delivered' : `source ${counted(source, 'step')} · target ${target}`
 })
@@ -50,7 +50,7 @@ const stations = computed<Station[]>(() => {
   const both = course.source !== null && course.target !== null
   return [
     { number: 1, name: 'Deliver', path: 'deliver', line: deliverLine.value.line, full: deliverLine.value.full, isOff: false },
-    { number: 2, name: 'Shape', path: 'shape', line: !both ? 'waits for both sides' : shapeLine.value, isOff: !both },
+    { number: 2, name: 'Prepare', path: 'prepare', line: !both ? 'waits for both sides' : preparationLine.value, isOff: !both },
     {
       number: 3,
       name: 'Match',

@@ -2,7 +2,7 @@
 import { onScopeDispose } from 'vue'
 import type { usePaneSize } from '@/composables/usePaneSize'
 
-/** The edge between two panes: dragged, or moved with the arrow keys; Enter or a double click folds the pane away and back (WAI-ARIA window splitter). */
+/** The edge between two panes: dragged, or moved with the arrow keys; Enter or a double click closes the pane and opens it again (WAI-ARIA window splitter). */
 const props = defineProps<{ pane: ReturnType<typeof usePaneSize>; label: string; side: 'before' | 'after' }>()
 const STEP = 16
 const towards = (pixels: number): number => (props.side === 'before' ? pixels : -pixels)
@@ -23,7 +23,7 @@ onScopeDispose(() => release())
 function key(event: KeyboardEvent): void {
   const step = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key]
   if (step !== undefined) props.pane.resize(props.pane.width.value + towards(step))
-  else if (event.key === 'Enter') props.pane.fold()
+  else if (event.key === 'Enter') props.pane.toggle()
   else return
   event.preventDefault()
 }
@@ -39,9 +39,9 @@ function key(event: KeyboardEvent): void {
     :aria-valuenow="pane.width.value"
     :aria-valuemin="0"
     :aria-valuemax="pane.most"
-    :title="`${label}: drag or use the arrow keys; Enter or a double click folds it away and back`"
+    :title="`${label}: drag or use the arrow keys; Enter or a double click closes it and opens it again`"
     @pointerdown.prevent="drag"
-    @dblclick="pane.fold()"
+    @dblclick="pane.toggle()"
     @keydown="key"
   />
 </template>

@@ -162,7 +162,7 @@ final class BeforeItIsTakenTest extends TestCase
             ['source' => 'basin', 'unmet' => [['part' => 'allowed', 'count' => 1, 'examples' => [['line' => 4, 'value' => 'NQ']]]]],
             ['source' => 'holder', 'target' => 'owner', 'unmet' => [['part' => 'mostCharacters', 'count' => 1], ['part' => 'required', 'count' => 1]]],
         ]]]);
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'sides' => ['source' => ['shape' => [['id' => 's1', 'kind' => 'leave-out-blank-rows'], ['id' => 's2', 'kind' => 'keep-rows', 'condition' => ['column' => 'holder', 'test' => 'is-not-blank'], 'reason' => 'nobody holds it']]]]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'sides' => ['source' => ['preparation' => [['id' => 's1', 'kind' => 'leave-out-blank-rows'], ['id' => 's2', 'kind' => 'keep-rows', 'condition' => ['column' => 'holder', 'test' => 'is-not-blank'], 'reason' => 'nobody holds it']]]]])->assertOk();
         $this->api('GET', "/datasets/{$this->dataset->id}/misfits")->assertJson(['counted' => ['rows' => 2]]);
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'demands' => ['quay' => ['required' => true]]])->assertOk()->assertJsonPath('problems.0.pointer', '/demands/quay');
     }

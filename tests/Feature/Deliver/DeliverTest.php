@@ -93,14 +93,14 @@ final class DeliverTest extends TestCase
             $receipts[] = $receipt = $this->announce('source', $name, strlen($content));
             $this->chunk($receipt, 0, $content)->assertOk();
         }
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $receipts[0], 'origin' => 'spring'], ['receipt' => $receipts[1]]], 'originColumn' => 'origin', 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 4])->assertAccepted();
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $receipts[0], 'partLabel' => 'spring'], ['receipt' => $receipts[1]]], 'partLabelColumn' => 'origin', 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 4])->assertAccepted();
 
         $course = $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => [
             'fileName' => 'spring.csv and 1 more', 'columns' => ['basin', 'berth', 'fee', 'note', 'origin'], 'read' => 3, 'refused' => 1, 'delivered' => 2, 'asOf' => '2026-11-24T02:00:00Z', 'rowsClaimed' => 4, 'claims' => [['about' => 'rows', 'claimed' => '4', 'holds' => false]],
-            'parts' => [['origin' => 'spring', 'missingColumns' => ['note'], 'delivered' => 1, 'lineEnds' => [['end' => 'LF', 'records' => 2], ['end' => 'CRLF', 'records' => 1]]], ['origin' => 'summer.jsonl', 'lineEnds' => null, 'missingColumns' => ['fee'], 'format' => ['kind' => 'json-lines']]],
+            'parts' => [['partLabel' => 'spring', 'missingColumns' => ['note'], 'delivered' => 1, 'lineEnds' => [['end' => 'LF', 'records' => 2], ['end' => 'CRLF', 'records' => 1]]], ['partLabel' => 'summer.jsonl', 'lineEnds' => null, 'missingColumns' => ['fee'], 'format' => ['kind' => 'json-lines']]],
         ]]);
         $this->api('GET', "/deliveries/{$this->number($course, 'source.id')}/refused")->assertJson(['items' => [['part' => 1, 'line' => 3]]]);
-        $this->api('POST', "/datasets/{$this->dataset->id}/shape-trials", ['side' => 'source', 'shape' => []])->assertOk()->assertJson(['rows' => 2, 'readyColumns' => ['basin', 'berth', 'fee', 'note', 'origin']]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/preparation-trials", ['side' => 'source', 'preparation' => []])->assertOk()->assertJson(['rows' => 2, 'readyColumns' => ['basin', 'berth', 'fee', 'note', 'origin']]);
     }
 
     public function test_the_same_bytes_are_pointed_out_before_they_double_the_totals(): void

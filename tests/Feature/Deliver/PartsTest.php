@@ -67,11 +67,11 @@ final class PartsTest extends TestCase
         self::assertSame(1, Delivery::query()->firstOrFail()->delivered_count);
     }
 
-    public function test_the_column_of_origins_may_not_have_the_name_of_another(): void
+    public function test_the_column_of_part_labels_may_not_have_the_name_of_another(): void
     {
         $part = $this->received('north.csv', "basin,origin\nKB,x\n");
 
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'originColumn' => 'origin'])->assertUnprocessable()->assertJson(['code' => 'unusable-step']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'partLabelColumn' => 'origin'])->assertUnprocessable()->assertJson(['code' => 'unusable-step']);
         self::assertSame(ReceiptState::Received, $this->receipt($part)->state);
     }
 
@@ -88,11 +88,11 @@ final class PartsTest extends TestCase
     public function test_a_worker_that_dies_between_two_parts_is_followed_by_one_that_enters_the_delivery_once(): void
     {
         $parts = [$this->received('north.csv', "basin\nKB\n"), $this->received('south.csv', "basin\nLM\n")];
-        DB::table('receipts')->whereIn('id', $parts)->update(['state' => 'reading', 'taking' => json_encode(['receipts' => $parts, 'terms' => ['originColumn' => 'origin']]), 'updated_at' => now()->subMinute()]);
+        DB::table('receipts')->whereIn('id', $parts)->update(['state' => 'reading', 'taking' => json_encode(['receipts' => $parts, 'terms' => ['partLabelColumn' => 'origin']]), 'updated_at' => now()->subMinute()]);
 
         Artisan::call('nine-tally:watch --once');
         // The worker that was thought dead comes back.
-        ReceiveParts::dispatch($parts, new DeliveryTerms(originColumn: 'origin'));
+        ReceiveParts::dispatch($parts, new DeliveryTerms(partLabelColumn: 'origin'));
 
         $delivery = Delivery::query()->sole();
         self::assertSame([2, ['basin', 'origin'], 2], [$delivery->delivered_count, $delivery->columns, $delivery->parts->count()]);

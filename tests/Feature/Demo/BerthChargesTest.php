@@ -9,20 +9,20 @@ use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Preparation\PreparedSide;
+use NineTally\Core\Preparation\References;
+use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Shape\PartStack;
-use NineTally\Core\Shape\References;
-use NineTally\Core\Shape\ReferenceShelf;
-use NineTally\Core\Shape\ShapedReader;
-use NineTally\Core\Shape\ShapedSide;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
 use PHPUnit\Framework\TestCase;
 
-/** Wide against long, with look-ups: the shaped sides against the truth, which comes from how they were made. */
+/** Wide against long, with look-ups: the prepared sides against the truth, which comes from how they were made. */
 final class BerthChargesTest extends TestCase
 {
-    public function test_the_shaped_sides_meet_and_differ_exactly_as_was_planted(): void
+    public function test_the_prepared_sides_meet_and_differ_exactly_as_was_planted(): void
     {
         $workspace = Workspace::make();
         try {
@@ -30,7 +30,7 @@ final class BerthChargesTest extends TestCase
             $made = $demo->write($workspace->path);
             $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
             $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']], $workspace->path);
-            $findings = (new TallyRun($plan, $this->shaped($plan, Side::Source, $made['source'], $references, $workspace->path), $this->shaped($plan, Side::Target, $made['target'], $references, $workspace->path), $workspace->path))->findings();
+            $findings = (new TallyRun($plan, $this->prepared($plan, Side::Source, $made['source'], $references, $workspace->path), $this->prepared($plan, Side::Target, $made['target'], $references, $workspace->path), $workspace->path))->findings();
             $cells = [];
             foreach ($findings as $row) {
                 foreach ($row->cells as $cell) {
@@ -52,18 +52,18 @@ final class BerthChargesTest extends TestCase
     }
 
     /** @param list<string> $paths */
-    private function shaped(Plan $plan, Side $side, array $paths, References $references, string $folder): ShapedReader
+    private function prepared(Plan $plan, Side $side, array $paths, References $references, string $folder): PreparedReader
     {
-        $parts = array_map(static fn(string $path): array => ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'origin' => basename($path)], $paths);
-        $shaped = ShapedSide::in("{$folder}/shaped-{$side->value}");
-        $shaped->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side)->shape, $side->value, static fn(int $bytes, int $records) => null, $references);
+        $parts = array_map(static fn(string $path): array => ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)], $paths);
+        $prepared = PreparedSide::in("{$folder}/prepared-{$side->value}");
+        $prepared->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side)->preparation, $side->value, static fn(int $bytes, int $records) => null, $references);
 
-        return new ShapedReader($shaped, $side->value);
+        return new PreparedReader($prepared, $side->value);
     }
 
     /** @param array<string, string> $paths by name */
     private static function references(array $paths, string $folder): References
     {
-        return new ReferenceShelf(array_map(static fn(string $path): \Closure => static fn(): PartStack => new PartStack([['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'origin' => basename($path)]]), $paths), [], $folder);
+        return new ReferenceShelf(array_map(static fn(string $path): \Closure => static fn(): PartStack => new PartStack([['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)]]), $paths), [], $folder);
     }
 }

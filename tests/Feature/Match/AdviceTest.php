@@ -36,7 +36,7 @@ final class AdviceTest extends TestCase
         $this->deliver('source', self::OLD, 'old.csv');
         $this->deliver('target', self::NEW, 'new.csv');
         Queue::assertPushedOn('profile', ProfileDelivery::class);
-        self::assertCount(2, glob(storage_path('shaped/sample-*')) ?: [], 'A delivery comes with its sample.');
+        self::assertCount(2, glob(storage_path('prepared/sample-*')) ?: [], 'A delivery comes with its sample.');
 
         Queue::fake([FindAnswer::class]);
         $this->match();
@@ -167,7 +167,7 @@ final class AdviceTest extends TestCase
         self::assertEqualsWithDelta($rows / 10, $this->number($again, 'result.rows.source.changed'), 40);
         $again->assertJsonPath('result.patterns.0.source', 'fee');
         // What nobody uses is cleared up: the beginning of both sides stands in until the same keys are drawn again.
-        File::cleanDirectory(storage_path('shaped'));
+        File::cleanDirectory(storage_path('prepared'));
         $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertJson(['result' => ['isHead' => true]]);
         $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertJson(['problem' => null, 'result' => ['isHead' => false, 'sampleRows' => ['source' => $rows]]]);
         self::assertSame([], array_filter($this->objects($again, 'result.findings'), static fn(array $finding): bool => ! in_array($finding['class'], ['changed', 'missing'], true)));

@@ -40,7 +40,7 @@ final class MatchTest extends TestCase
         $this->deliver('source', "basin,berth,holder,fee\nKB,1,Ilse Thornøy,7.50\nKB,02,Wanda Dàvies,8.00\nKB,3,Hester Saltmarsh,-\nKB,3,Hester Saltmarsh,9.00\n");
         $this->deliver('target', "basin,berth,holder,fee\nKB,1,ILSE THORNØY,7.5\nKB,2,Wanda Dàvies,8.01\nKB,3,Hester Saltmarsh,9\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $fee = ['id' => '', ...$same('fee'), 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['measure' => 'absolute', 'most' => '0.01']];
+        $fee = ['id' => '', ...$same('fee'), 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.01']];
         $saved = $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
             'key' => [$same('basin'), [...$same('berth'), 'forgives' => ['leading-zeros']]],
             'columnPairs' => [['id' => '', ...$same('holder'), 'kind' => 'text', 'forgives' => ['case']], $fee],
@@ -55,7 +55,7 @@ final class MatchTest extends TestCase
         $this->api('GET', "/tallies/{$tally?->id}")->assertJson(['rows' => ['source' => ['agreed' => 3, 'changed' => 0, 'repeated' => 1], 'target' => ['agreed' => 3]], 'forgiven' => [
             ['source' => 'holder', 'cause' => 'case', 'cells' => 1], ['source' => 'fee', 'cause' => 'number-form', 'cells' => 2], ['source' => 'fee', 'cause' => 'tolerance', 'cells' => 1],
         ]]);
-        $this->api('GET', "/tallies/{$tally?->id}/records/1")->assertJson(['class' => 'repeated', 'sourceLine' => 4, 'remark' => 'Dropped: of the rows of this side with its key, the one of line 5 was kept.']);
+        $this->api('GET', "/tallies/{$tally?->id}/records/1")->assertJson(['class' => 'repeated', 'sourceLine' => 4, 'remark' => 'Not kept: of the rows of this side with its key, the one of line 5 was kept.']);
     }
 
     public function test_a_rule_that_the_schema_does_not_know_is_refused_with_its_place_and_the_draft_stays(): void
@@ -90,7 +90,7 @@ final class MatchTest extends TestCase
 
         config(['queue.default' => 'null']);
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertOk()->assertJson(['source' => ['rows' => 2_000, 'uniqueRows' => 2_000, 'isWhole' => false], 'target' => ['rows' => 5, 'isWhole' => true]]);
-        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\Deliveries\ShapedSides::class));
+        (new \App\Jobs\CountKeyOfDelivery(1))->handle(app(\App\Adapters\Deliveries\PreparedSides::class));
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)->assertJson(['source' => ['rows' => 2_501, 'uniqueRows' => 2_499, 'repeatedRows' => 2, 'unkeyedRows' => 0, 'isWhole' => true]]);
     }
 

@@ -12,7 +12,7 @@ final class PlanVersionsTest extends TestCase
     {
         $this->tallied();
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $plan = ['key' => [[...$same('basin'), 'forgives' => ['case']], $same('berth')], 'columnPairs' => [['kind' => 'number', 'forgives' => ['number-form'], ...$same('fee')]], 'leftOut' => ['source' => ['holder'], 'target' => ['loaded', 'owner']], 'sides' => ['source' => ['shape' => [['id' => 's1', 'kind' => 'leave-out-blank-rows']]]]];
+        $plan = ['key' => [[...$same('basin'), 'forgives' => ['case']], $same('berth')], 'columnPairs' => [['kind' => 'number', 'forgives' => ['number-form'], ...$same('fee')]], 'leftOut' => ['source' => ['holder'], 'target' => ['loaded', 'owner']], 'sides' => ['source' => ['preparation' => [['id' => 's1', 'kind' => 'leave-out-blank-rows']]]]];
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $plan)->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
@@ -28,17 +28,17 @@ final class PlanVersionsTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/plan-versions/9/against/1")->assertNotFound();
     }
 
-    public function test_a_plan_goes_to_another_dataset_as_a_file_or_a_template_and_says_what_does_not_fit(): void
+    public function test_a_plan_goes_to_another_dataset_as_a_file_or_a_plan_to_start_from_and_says_what_does_not_fit(): void
     {
         $this->tallied();
         $file = (string) $this->get("/api/v1/datasets/{$this->dataset->id}/plan-versions/1")->assertOk()->getContent();
-        $this->api('POST', "/datasets/{$this->dataset->id}/plan-templates", ['name' => 'Registers'])->assertCreated();
-        $this->api('POST', "/datasets/{$this->dataset->id}/plan-templates", ['name' => 'Registers'])->assertConflict()->assertJson(['code' => 'name-taken']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/starting-plans", ['name' => 'Registers'])->assertCreated();
+        $this->api('POST', "/datasets/{$this->dataset->id}/starting-plans", ['name' => 'Registers'])->assertConflict()->assertJson(['code' => 'name-taken']);
         $this->dataset = $this->migration->datasets()->create(['name' => 'Other']);
         $this->deliver('source', "basin,berth,holder,charge\nKB,1,x,2\n");
         $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,1,x,2,t\n");
 
-        foreach ([['document' => $file], ['template' => $this->number($this->api('GET', "/datasets/{$this->dataset->id}/plan-versions")->assertJsonPath('templates.0.name', 'Registers'), 'templates.0.id')]] as $from) {
+        foreach ([['document' => $file], ['startingPlan' => $this->number($this->api('GET', "/datasets/{$this->dataset->id}/plan-versions")->assertJsonPath('startingPlans.0.name', 'Registers'), 'startingPlans.0.id')]] as $from) {
             $imported = $this->api('POST', "/datasets/{$this->dataset->id}/plan-imports", $from)->assertOk();
             $imported->assertJsonPath('problems.0.pointer', '/columnPairs/1/source');
             self::assertSame(['holder', 'fee'], array_column($this->objects($imported, 'draft.columnPairs'), 'source'));

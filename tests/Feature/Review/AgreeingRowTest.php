@@ -27,7 +27,7 @@ final class AgreeingRowTest extends TestCase
         ]]]);
         $this->api('GET', "{$path}41")->assertOk()->assertJson(['record' => null]);
         // What nobody uses is cleared up; who looks for a key then waits until it is written down again.
-        File::cleanDirectory(storage_path('shaped'));
+        File::cleanDirectory(storage_path('prepared'));
         $this->api('GET', "{$path}30")->assertOk();
         $this->api('GET', "{$path}30")->assertOk()->assertJson(['isWaiting' => false, 'record' => ['sourceLine' => 60]]);
         $this->actingAs($this->person('Nobody Here'))->getJson("/api/v1{$path}30")->assertForbidden();

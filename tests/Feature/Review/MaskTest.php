@@ -26,7 +26,7 @@ final class MaskTest extends TestCase
             "/tallies/{$tally->id}", "/tallies/{$tally->id}/findings?limit=200", "/tallies/{$tally->id}/findings?of=cells", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=holder", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=owner", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/agreeing-row?key[]=KB&key[]=3", "/tallies/{$tally->id}/patterns/{$pattern}/value-pairs", "/tallies/{$tally->id}/rulings", "/datasets/{$this->dataset->id}/kept-filters",
             "/tallies/{$tally->id}/findings/taken?as=csv", "/tallies/{$tally->id}/findings/taken?as=json-lines&of=cells", "/tallies/{$tally->id}/findings/taken?class=refused",
         ];
-        $others = ["/datasets/{$this->dataset->id}/profile", "/datasets/{$this->dataset->id}/plan", "/datasets/{$this->dataset->id}/trial", '/deliveries/1/rows', '/deliveries/1/refused', "/tallies/{$tally->id}/folder", "/datasets/{$this->dataset->id}/shaped-rows?side=source&as=csv"];
+        $others = ["/datasets/{$this->dataset->id}/profile", "/datasets/{$this->dataset->id}/plan", "/datasets/{$this->dataset->id}/trial", '/deliveries/1/rows', '/deliveries/1/refused', "/tallies/{$tally->id}/folder", "/datasets/{$this->dataset->id}/prepared-rows?side=source&as=csv"];
         $secrets = static fn(string $content): int => (int) preg_match_all('/thorn(ø|\\\\u00[df]8)y/iu', $content);
 
         $this->actingAs($this->auditor());

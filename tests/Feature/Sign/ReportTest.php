@@ -50,8 +50,8 @@ final class ReportTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'rowsClaimed' => 2, 'totals' => [['column' => 'fee', 'sum' => '4']]])->assertAccepted();
         $this->deliver('target', "basin,fee\nKB,1\nLM,2.0\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $steps = [['id' => 'a', 'kind' => 'clean-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'clean-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace', 'find' => '2', 'with' => '2.0']]]];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['shape' => $steps]]])->assertOk();
+        $steps = [['id' => 'a', 'kind' => 'tidy-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'tidy-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace', 'find' => '2', 'with' => '2.0']]]];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['preparation' => $steps]]])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? self::fail('The run has ended without a tally.');
 

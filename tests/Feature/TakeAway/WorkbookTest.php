@@ -35,14 +35,14 @@ final class WorkbookTest extends TestCase
         self::assertFileDoesNotExist($this->pathOf($id));
     }
 
-    public function test_a_shaped_side_holds_every_cell_as_text(): void
+    public function test_a_prepared_side_holds_every_cell_as_text(): void
     {
         $this->actingAs($this->analyst);
         $this->deliver('source', "basin,fee\nKB,1412.60\n");
         $this->deliver('target', "basin,fee\nKB,1412.60\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['shape' => [['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]]]])->assertOk();
-        $this->api('POST', "/datasets/{$this->dataset->id}/shaped-rows/workbook?side=source")->assertAccepted()->assertJson(['name' => 'moorings-source-shaped.xlsx']);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['preparation' => [['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]]]])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/prepared-rows/workbook?side=source")->assertAccepted()->assertJson(['name' => 'moorings-source-prepared.xlsx']);
 
         self::assertSame(['basin', 'fee', 'note'], $this->taken()->columns()->names);
         self::assertSame([['KB', '1412.60', '=1+1']], $this->rows($this->taken()));

@@ -137,9 +137,9 @@ final class TallyAgainstTallyTest extends TestCase
             return $this->dataset->latestTally() ?? self::fail('There is no tally.');
         };
 
-        self::assertEquals(['data' => 2, 'plan' => 1, 'either' => 0], $this->moved($next(['source' => ['shape' => []]]), $first)['settledBy']);
+        self::assertEquals(['data' => 2, 'plan' => 1, 'either' => 0], $this->moved($next(['source' => ['preparation' => []]]), $first)['settledBy']);
         $step = ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'value' => 'XX']];
-        self::assertEquals(['data' => 0, 'plan' => 1, 'either' => 2], $this->moved($next(['source' => ['shape' => [$step]]]), $first)['settledBy']);
+        self::assertEquals(['data' => 0, 'plan' => 1, 'either' => 2], $this->moved($next(['source' => ['preparation' => [$step]]]), $first)['settledBy']);
     }
 
     public function test_a_new_delivery_is_tallied_by_itself_where_the_dataset_says_so(): void

@@ -36,7 +36,7 @@ final class TallyTest extends TestCase
                 'target' => ['read' => 5, 'refused' => 0, 'delivered' => 5, 'agreed' => 0, 'changed' => 4, 'extra' => 1, 'repeated' => 0, 'unkeyed' => 0],
             ],
             'cells' => ['compared' => 8, 'identical' => 3, 'changed' => 3, 'blanked' => 1, 'filled' => 1],
-            'measures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %', 'cellsAgreeingOverall' => '16.67 %'],
+            'figures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %', 'cellsAgreeingOverall' => '16.67 %'],
             'findings' => 11,
             'openFindings' => 11,
         ]);

@@ -6,28 +6,28 @@ namespace App\Http\Controllers\Match;
 
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\ImportPlan;
-use App\Actions\Match\KeepTemplate;
+use App\Actions\Match\KeepStartingPlan;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
-use App\Models\PlanTemplate;
 use App\Models\PlanVersion;
+use App\Models\StartingPlan;
 use App\Queries\Match\PlanVersions;
 use App\Queries\Match\PlanView;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 
-/** Versions of a plan and templates, and how they become the draft again. */
+/** Versions of a plan and plans to start from, and how they become the draft again. */
 final class PlanVersionController extends Controller
 {
     public function index(Dataset $dataset, PlanVersions $versions): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $templates = PlanTemplate::query()->where('migration_id', $dataset->migration_id)->with('user')->orderBy('name')->get();
+        $startingPlans = StartingPlan::query()->where('migration_id', $dataset->migration_id)->with('user')->orderBy('name')->get();
 
         return response()->json([
             'versions' => $versions($dataset),
-            'templates' => $templates->map(static fn(PlanTemplate $template): array => ['id' => $template->id, 'name' => $template->name, 'by' => $template->user->name])->values(),
+            'startingPlans' => $startingPlans->map(static fn(StartingPlan $startingPlan): array => ['id' => $startingPlan->id, 'name' => $startingPlan->name, 'by' => $startingPlan->user->name])->values(),
         ]);
     }
 
@@ -47,13 +47,13 @@ final class PlanVersionController extends Controller
         return response($this->version($dataset, $number)->document, headers: ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\""]);
     }
 
-    /** Makes a file, a template or an earlier version the draft. */
+    /** Makes a file, a plan to start from or an earlier version the draft. */
     public function import(Request $request, Dataset $dataset, ImportPlan $importPlan, DraftOf $draftOf, PlanView $view): JsonResponse
     {
         $this->allow('work', $dataset->migration);
-        $request->validate(['document' => ['string', 'max:20000000', 'required_without_all:template,version'], 'template' => ['integer'], 'version' => ['integer', 'min:1']]);
+        $request->validate(['document' => ['string', 'max:20000000', 'required_without_all:startingPlan,version'], 'startingPlan' => ['integer'], 'version' => ['integer', 'min:1']]);
         $json = match (true) {
-            $request->filled('template') => PlanTemplate::query()->where('migration_id', $dataset->migration_id)->findOrFail($request->integer('template'))->document,
+            $request->filled('startingPlan') => StartingPlan::query()->where('migration_id', $dataset->migration_id)->findOrFail($request->integer('startingPlan'))->document,
             $request->filled('version') => $this->version($dataset, $request->integer('version'))->document,
             default => $request->string('document')->toString(),
         };
@@ -62,13 +62,13 @@ final class PlanVersionController extends Controller
         return response()->json($view($dataset, $draftOf($dataset)));
     }
 
-    public function keep(Request $request, Dataset $dataset, KeepTemplate $keepTemplate): JsonResponse
+    public function keep(Request $request, Dataset $dataset, KeepStartingPlan $keepStartingPlan): JsonResponse
     {
         $this->allow('work', $dataset->migration);
         $request->validate(['name' => ['required', 'string', 'max:200']]);
-        $template = $keepTemplate($dataset, $request->string('name')->trim()->toString(), $this->person($request));
+        $startingPlan = $keepStartingPlan($dataset, $request->string('name')->trim()->toString(), $this->person($request));
 
-        return response()->json(['id' => $template->id, 'name' => $template->name, 'by' => $template->user->name], Response::HTTP_CREATED);
+        return response()->json(['id' => $startingPlan->id, 'name' => $startingPlan->name, 'by' => $startingPlan->user->name], Response::HTTP_CREATED);
     }
 
     private function version(Dataset $dataset, int $number): PlanVersion

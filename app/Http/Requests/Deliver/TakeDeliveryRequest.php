@@ -17,8 +17,8 @@ final class TakeDeliveryRequest extends FormRequest
             'side' => ['required', 'in:source,target'],
             'parts' => ['required', 'array', 'min:1', 'max:500'],
             'parts.*.receipt' => ['required', 'uuid', 'distinct'],
-            'parts.*.origin' => ['string', 'min:1', 'max:255'],
-            'originColumn' => ['nullable', 'string', 'max:255'],
+            'parts.*.partLabel' => ['string', 'min:1', 'max:255'],
+            'partLabelColumn' => ['nullable', 'string', 'max:255'],
             'asOf' => ['nullable', 'date'],
             'rowsClaimed' => ['nullable', 'integer', 'min:0'],
             'totals' => ['array', 'max:50'],
@@ -46,8 +46,8 @@ final class TakeDeliveryRequest extends FormRequest
     public function terms(): DeliveryTerms
     {
         return new DeliveryTerms(
-            array_filter(array_column($this->parts(), 'origin', 'receipt'), static fn(?string $origin): bool => $origin !== null),
-            $this->filled('originColumn') ? $this->string('originColumn')->toString() : null,
+            array_filter(array_column($this->parts(), 'partLabel', 'receipt'), static fn(?string $label): bool => $label !== null),
+            $this->filled('partLabelColumn') ? $this->string('partLabelColumn')->toString() : null,
             $this->filled('asOf') ? $this->string('asOf')->toString() : null,
             $this->filled('rowsClaimed') ? $this->integer('rowsClaimed') : null,
             $this->totals(),
@@ -78,10 +78,10 @@ final class TakeDeliveryRequest extends FormRequest
         return $trailers;
     }
 
-    /** @return non-empty-list<array{receipt: string, origin?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> */
+    /** @return non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> */
     private function parts(): array
     {
-        /** @var non-empty-list<array{receipt: string, origin?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> $parts */
+        /** @var non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> $parts */
         $parts = $this->validated('parts');
 
         return $parts;

@@ -23,7 +23,7 @@ final readonly class FindingEntry
      * @param  string  $key  bytes of the canonical key; '' when there is none
      * @param  string|null  $source  the row's cells joined by Batch::CELL_END; null where the side has none
      * @param  int  $sourceRows  rows of the source with this key
-     * @param  int|null  $keptLine  of a repeated row that was dropped: the line of the row that was kept
+     * @param  int|null  $keptLine  of a repeated row that was not kept: the line of the row that was kept
      * @param  RowReason|null  $reason  where it is known while rows are matched
      * @param  list<array{int, string, string, array<string, string|int>, string}>  $cells  of a changed row: pair, class, cause ('' while it waits for the whole column), facts, where a value moved
      * @param  array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null  $refused

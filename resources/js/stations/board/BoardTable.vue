@@ -37,8 +37,8 @@ const standing = (tally: Tally): string =>
           </th>
           <template v-if="dataset.tally !== null">
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
-            <td class="number strong">{{ dataset.tally.measures.cellsAgreeingOverall }}</td>
-            <td class="number strong">{{ dataset.tally.measures.rowsArrived }}</td>
+            <td class="number strong">{{ dataset.tally.figures.cellsAgreeingOverall }}</td>
+            <td class="number strong">{{ dataset.tally.figures.rowsArrived }}</td>
             <td class="number strong">{{ dataset.tally.openGroups === 0 ? 'none' : count(dataset.tally.openGroups) }}</td>
             <td>{{ standing(dataset.tally) }}</td>
             <td>no. {{ dataset.tally.number }}, {{ moment(dataset.tally.finishedAt) }}</td>

@@ -18,7 +18,7 @@ const latest = computed(() => {
   return both.sort((a, b) => b.deliveredAt.localeCompare(a.deliveredAt))[0]
 })
 const note = computed(() => {
-  if (latest.value === undefined) return 'Drop a file on each side to begin.'
+  if (latest.value === undefined) return 'Drag a file to each side to begin.'
   const label = latest.value.side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel
   return `delivery ${latest.value.number} of the ${label.toLowerCase()}, ${moment(latest.value.deliveredAt)} by ${latest.value.deliveredBy}`
 })
@@ -40,7 +40,7 @@ const gap = computed(() => {
     <StationHead heading="What each side handed over" :note="gap === '' ? note : `${note}; ${gap}`">
       <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
-      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/shape`" class="next">Go on to Shape</RouterLink>
+      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/prepare`" class="next">Go on to Prepare</RouterLink>
     </StationHead>
     <div class="two">
       <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />

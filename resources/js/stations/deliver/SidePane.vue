@@ -86,7 +86,7 @@ const invitation = computed(() => {
     <template v-if="delivery">
       <div v-for="part in delivery.parts" :key="part.number" class="part">
         <b :title="part.fileName">{{ part.fileName }}</b><span class="quiet"
-          >{{ facts(part) }}<template v-if="delivery.originColumn">, {{ delivery.originColumn }} “{{ part.origin }}”</template
+          >{{ facts(part) }}<template v-if="delivery.partLabelColumn">, {{ delivery.partLabelColumn }} “{{ part.partLabel }}”</template
           ><template v-if="part.missingColumns.length > 0">, has no {{ part.missingColumns.join(', ') }}</template></span
         ><span class="number">{{ count(part.delivered) }}</span>
       </div>
@@ -98,7 +98,7 @@ const invitation = computed(() => {
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>
     <p v-else-if="receipts.length === 0" class="quiet">
-      Nothing delivered yet. Drop one or more files here: delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or zip or
+      Nothing delivered yet. Drag one or more files here: delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or zip or
       not.
     </p>
 
@@ -126,7 +126,7 @@ const invitation = computed(() => {
         @change="choose(($event.target as HTMLInputElement).files)"
       />
       <el-button :loading="isSending" @click="input?.click()">{{ invitation }}</el-button>
-      <span class="quiet">or drop files here</span>
+      <span class="quiet">or drag files here</span>
       <UseOtherDelivery :side="side" :label="label" :course="course" />
       <el-button v-if="queries.length > 0 && receipts.length === 0" :loading="isBusy" @click="askAgain">Ask {{ sources }} again</el-button>
       <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" :last="queries.at(-1)" @ask="ask" />

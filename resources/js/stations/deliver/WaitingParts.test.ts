@@ -41,7 +41,7 @@ const press = async (wrapper: ReturnType<typeof parts>, name: string): Promise<v
   if (button === undefined) throw new Error(`no button ${name}: ${wrapper.text()}`)
   await button.trigger('click')
 }
-const nothingSaid = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
+const nothingSaid = { partLabels: {}, partLabelColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
 
 describe('files that wait to be taken', () => {
   it('one file is a delivery', async () => {
@@ -63,11 +63,13 @@ describe('files that wait to be taken', () => {
   it('keeps where rows came from under labels that can be written', async () => {
     const wrapper = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin']))
     await wrapper.findComponent({ name: 'ElCheckbox' }).vm.$emit('update:modelValue', true)
-    await wrapper.find('input[aria-label="Origin of south.jsonl"]').setValue('south of the lock')
+    await wrapper.find('input[aria-label="Part label of south.jsonl"]').setValue('south of the lock')
     await wrapper.find('input[aria-label="Rows, as the deliverer counts"]').setValue('1,204')
     await press(wrapper, 'Take these 2 parts as one delivery')
 
-    expect(wrapper.emitted('take')).toEqual([[{ ...nothingSaid, origins: { 'south.jsonl': 'south of the lock' }, originColumn: 'origin', rowsClaimed: 1_204 }]])
+    expect(wrapper.emitted('take')).toEqual([
+      [{ ...nothingSaid, partLabels: { 'south.jsonl': 'south of the lock' }, partLabelColumn: 'part', rowsClaimed: 1_204 }],
+    ])
   })
 
   it('shows the first rows of the file that is looked at', async () => {

@@ -19,9 +19,9 @@ const props = defineProps<{
 const emit = defineEmits<{ correct: [receipt: string, corrections: Corrections]; take: [terms: Terms]; discard: [receipt: string] }>()
 
 const chosen = ref('')
-const origins = ref<Record<string, string>>({})
-const keepsOrigin = ref(false)
-const originColumn = ref('origin')
+const partLabels = ref<Record<string, string>>({})
+const keepsPartLabels = ref(false)
+const partLabelColumn = ref('part')
 const asOf = ref('')
 const rowsClaimed = ref('')
 const totals = ref<{ column: string; sum: string }[]>([])
@@ -63,8 +63,8 @@ const state = (receipt: Schemas['Receipt']): string => {
 function take(): void {
   const claimed = rowsClaimed.value.replaceAll(/[ ,]/g, '')
   emit('take', {
-    origins: Object.fromEntries(Object.entries(origins.value).filter(([, label]) => label !== '')),
-    originColumn: props.receipts.length > 1 && keepsOrigin.value && originColumn.value !== '' ? originColumn.value : null,
+    partLabels: Object.fromEntries(Object.entries(partLabels.value).filter(([, label]) => label !== '')),
+    partLabelColumn: props.receipts.length > 1 && keepsPartLabels.value && partLabelColumn.value !== '' ? partLabelColumn.value : null,
     asOf: asOf.value === '' ? null : asOf.value,
     rowsClaimed: /^\d+$/.test(claimed) ? Number(claimed) : null,
     totals: totals.value.filter(({ column, sum }) => column !== '' && sum.trim() !== '').map(({ column, sum }) => ({ column, sum: sum.trim() })),
@@ -80,11 +80,11 @@ function take(): void {
         <button type="button" class="plain name" :aria-pressed="receipt.id === chosen" @click="chosen = receipt.id">{{ receipt.fileName }}</button>
         <span class="quiet">{{ state(receipt) }}</span>
         <el-input
-          v-if="keepsOrigin"
-          :model-value="origins[receipt.id] ?? receipt.fileName"
+          v-if="keepsPartLabels"
+          :model-value="partLabels[receipt.id] ?? receipt.fileName"
           size="small"
-          :aria-label="`Origin of ${receipt.fileName}`"
-          @update:model-value="origins[receipt.id] = $event"
+          :aria-label="`Part label of ${receipt.fileName}`"
+          @update:model-value="partLabels[receipt.id] = $event"
         />
         <el-button link :disabled="isBusy" :aria-label="`Discard ${receipt.fileName}`" @click="emit('discard', receipt.id)">Discard</el-button>
       </li>
@@ -124,8 +124,8 @@ function take(): void {
       <p v-if="held?.problem" class="warn" role="alert">{{ held.problem }}</p>
       <div class="terms">
         <template v-if="receipts.length > 1">
-          <el-checkbox v-model="keepsOrigin">keep where each row came from</el-checkbox>
-          <el-input v-if="keepsOrigin" v-model="originColumn" size="small" aria-label="Name of the column of origins" class="short" />
+          <el-checkbox v-model="keepsPartLabels">keep where each row came from</el-checkbox>
+          <el-input v-if="keepsPartLabels" v-model="partLabelColumn" size="small" aria-label="Name of the column of part labels" class="short" />
         </template>
         <label>As of <input v-model="asOf" type="datetime-local" class="moment" /></label>
         <label

@@ -12,7 +12,7 @@ const MEGABYTE = 1024 * 1024
 const receipt = (receivedBytes: number, state: string): Schemas['Receipt'] => ({ id: 'r1', bytes: 10 * MEGABYTE, receivedBytes, state }) as Schemas['Receipt']
 const file = new File([new Uint8Array(10 * MEGABYTE)], 'moorings_old.csv', { lastModified: 1 })
 const parts = () => effectScope().run(() => useParts(() => 7, 'source')) as ReturnType<typeof useParts>
-const terms = { origins: {}, originColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
+const terms = { partLabels: {}, partLabelColumn: null, asOf: null, rowsClaimed: null, totals: [], trailers: {} }
 
 /** The server: takes each chunk at its place and answers how far it is. */
 const taken: [number, number][] = []
@@ -58,10 +58,10 @@ describe('bringing a file in', () => {
     expect(receipts.value.map(({ id }) => id)).toEqual(['spring.csv', 'summer.csv'])
 
     api.POST.mockResolvedValue({ items: ['spring.csv', 'summer.csv'].map((id) => ({ ...receipt(10 * MEGABYTE, 'delivered'), id })) })
-    await enter({ ...terms, origins: { 'summer.csv': 'summer' }, originColumn: 'origin' })
+    await enter({ ...terms, partLabels: { 'summer.csv': 'summer' }, partLabelColumn: 'part' })
     expect(api.POST.mock.lastCall?.[1].body).toMatchObject({
-      parts: [{ receipt: 'spring.csv' }, { receipt: 'summer.csv', origin: 'summer' }],
-      originColumn: 'origin',
+      parts: [{ receipt: 'spring.csv' }, { receipt: 'summer.csv', partLabel: 'summer' }],
+      partLabelColumn: 'part',
     })
     expect(receipts.value).toEqual([])
   })

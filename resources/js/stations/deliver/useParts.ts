@@ -12,8 +12,8 @@ export interface TrailerMeaning {
   totals: { column: string; cell: number }[]
 }
 export interface Terms {
-  origins: Record<string, string>
-  originColumn: string | null
+  partLabels: Record<string, string>
+  partLabelColumn: string | null
   asOf: string | null
   rowsClaimed: number | null
   totals: { column: string; sum: string }[]
@@ -147,14 +147,14 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
     attempt(async () => {
       const parts = receipts.value.map(({ id }) => ({
         receipt: id,
-        ...(terms.origins[id] === undefined ? {} : { origin: terms.origins[id] }),
+        ...(terms.partLabels[id] === undefined ? {} : { partLabel: terms.partLabels[id] }),
         ...(terms.trailers[id] === undefined ? {} : { trailer: terms.trailers[id] }),
       }))
-      const { originColumn, asOf, rowsClaimed, totals } = terms
+      const { partLabelColumn, asOf, rowsClaimed, totals } = terms
       const taken = await answer(
         api.POST('/datasets/{dataset}/deliveries', {
           params: { path: { dataset: dataset() } },
-          body: { side, parts, originColumn, asOf, rowsClaimed, totals },
+          body: { side, parts, partLabelColumn, asOf, rowsClaimed, totals },
         }),
       )
       taken.items.forEach(keep)

@@ -41,8 +41,8 @@ const fails = (key: Schemas['AdvisedKey']): string =>
       <el-button v-if="mayWork" link @click="emit('cancel')">Cancel</el-button>
     </p>
     <p v-if="!advice.isWaiting && advice.hasSearched && advice.advised.length === 0" class="quiet">
-      No six columns or fewer tell the rows of both sides apart. Pair more columns, prepare the sides in Shape, or choose a key and a policy for rows that share
-      it.
+      No six columns or fewer tell the rows of both sides apart. Pair more columns, prepare the sides in Prepare, or choose a key and a policy for rows that
+      share it.
     </p>
     <ol>
       <li v-for="key in shown" :key="name(key)" :class="{ used: isUsed(key) }">

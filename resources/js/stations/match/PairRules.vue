@@ -33,15 +33,15 @@ const alike = ref<string[]>([])
 const others = computed(() => props.draft.columnPairs.map(({ source }) => source).filter((name) => name !== props.source))
 const byDefault = computed(() => passes({ forgives: props.draft.defaults?.forgives ?? [] }).join(', '))
 const isOfTime = computed(() => kind.value === 'date' || kind.value === 'date-time')
-const measures = computed(() =>
+const units = computed(() =>
   kind.value === 'number'
     ? [
-        { measure: 'absolute' as const, name: 'an amount' },
-        { measure: 'relative' as const, name: 'a part of the larger value' },
+        { by: 'absolute' as const, name: 'an amount' },
+        { by: 'relative' as const, name: 'a part of the larger value' },
       ]
     : [
-        { measure: 'days' as const, name: 'days' },
-        { measure: 'seconds' as const, name: 'seconds' },
+        { by: 'days' as const, name: 'days' },
+        { by: 'seconds' as const, name: 'seconds' },
       ],
 )
 
@@ -59,10 +59,10 @@ function forgive(cause: Schemas['FormCause'], yes: boolean): void {
   emit('rule', props.source, { forgives: inOrder(yes ? [...forgives.value, cause] : forgives.value.filter((other) => other !== cause)) })
 }
 
-function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['measure'] | '', most: string): void {
+function tolerate(by: NonNullable<Schemas['ColumnPair']['tolerance']>['by'] | '', most: string): void {
   const written = most.trim()
-  if (measure !== '' && !/^\d+(\.\d+)?$/.test(written)) return
-  emit('rule', props.source, { tolerance: measure === '' ? undefined : { measure, most: written } })
+  if (by !== '' && !/^\d+(\.\d+)?$/.test(written)) return
+  emit('rule', props.source, { tolerance: by === '' ? undefined : { by, most: written } })
 }
 </script>
 
@@ -118,13 +118,13 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
         <div class="close">
           <el-select
             :empty-values="[null, undefined]"
-            :model-value="pair.tolerance?.measure ?? ''"
-            aria-label="Measure of the tolerance"
+            :model-value="pair.tolerance?.by ?? ''"
+            aria-label="Unit of the tolerance"
             :disabled="!mayWork"
             @update:model-value="tolerate($event, pair.tolerance?.most ?? (isOfTime ? '1' : '0.01'))"
           >
             <el-option value="" label="no tolerance" />
-            <el-option v-for="{ measure, name } in measures" :key="measure" :value="measure" :label="name" />
+            <el-option v-for="{ by, name } in units" :key="by" :value="by" :label="name" />
           </el-select>
           <CommittedInput
             v-if="pair.tolerance"
@@ -132,7 +132,7 @@ function tolerate(measure: NonNullable<Schemas['ColumnPair']['tolerance']>['meas
             aria-label="Largest difference that passes"
             inputmode="decimal"
             :disabled="!mayWork"
-            @commit="tolerate(pair.tolerance.measure, $event)"
+            @commit="tolerate(pair.tolerance.by, $event)"
           />
         </div>
       </fieldset>

@@ -6,7 +6,7 @@ import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 
-/** Versions of the plan with what changed, to compare, take away and go back to; templates of the migration, and plans from files. */
+/** Versions of the plan with what changed, to compare, take away and go back to; plans of the migration to start from, and plans from files. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const emit = defineEmits<{ close: []; imported: [plan: Schemas['Plan']] }>()
 const queries = useQueryClient()
@@ -37,7 +37,7 @@ function compare(number: number): void {
 }
 
 const importing = useMutation({
-  mutationFn: (from: { template?: number; version?: number; document?: string }) =>
+  mutationFn: (from: { startingPlan?: number; version?: number; document?: string }) =>
     answer(api.POST('/datasets/{dataset}/plan-imports', { params: { path: path.value }, body: from })),
   onSuccess: (plan) => {
     queries.setQueriesData({ queryKey: ['dataset', props.course.id, 'plan'] }, plan)
@@ -46,7 +46,7 @@ const importing = useMutation({
 })
 const name = ref('')
 const keeping = useMutation({
-  mutationFn: () => answer(api.POST('/datasets/{dataset}/plan-templates', { params: { path: path.value }, body: { name: name.value } })),
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/starting-plans', { params: { path: path.value }, body: { name: name.value } })),
   onSuccess: () => {
     name.value = ''
     return refetch()
@@ -119,25 +119,25 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
         </ul>
       </section>
       <section>
-        <h3>Templates of the migration</h3>
-        <p v-if="data?.templates.length === 0" class="quiet">None yet. A plan that is kept here can be the beginning of another dataset's.</p>
-        <ul v-else class="templates">
-          <li v-for="template in data?.templates" :key="template.id">
-            <b>{{ template.name }}</b> <span class="quiet">by {{ template.by }}</span>
+        <h3>Plans to start from</h3>
+        <p v-if="data?.startingPlans.length === 0" class="quiet">None yet. A plan that is kept here can be the beginning of another dataset's.</p>
+        <ul v-else class="starting-plans">
+          <li v-for="starting in data?.startingPlans" :key="starting.id">
+            <b>{{ starting.name }}</b> <span class="quiet">by {{ starting.by }}</span>
             <el-button
               v-if="course.mayWork"
               size="small"
-              :aria-label="`Begin with it, the template ${template.name}`"
+              :aria-label="`Start from it: ${starting.name}`"
               :loading="importing.isPending.value"
-              @click="importing.mutate({ template: template.id })"
-              >Begin with it</el-button
+              @click="importing.mutate({ startingPlan: starting.id })"
+              >Start from it</el-button
             >
           </li>
         </ul>
         <form v-if="course.mayWork" class="keep" @submit.prevent="keeping.mutate()">
-          <el-input v-model="name" size="small" maxlength="200" aria-label="Name of the template" placeholder="name of the template" />
+          <el-input v-model="name" size="small" maxlength="200" aria-label="Name of the plan to start from" placeholder="its name" />
           <el-button native-type="submit" size="small" :disabled="name.trim() === ''" :loading="keeping.isPending.value"
-            >Keep this plan as a template</el-button
+            >Keep this plan as one to start from</el-button
           >
           <input
             ref="file"
@@ -161,12 +161,12 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
   align-items: center;
   white-space: nowrap;
 }
-.templates,
+.starting-plans,
 .compared ul {
   margin: 0 0 8px;
   padding-inline-start: 18px;
 }
-.templates li {
+.starting-plans li {
   display: flex;
   gap: 8px;
   align-items: center;

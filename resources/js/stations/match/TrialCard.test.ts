@@ -6,7 +6,7 @@ import PairList from '@/stations/match/PairList.vue'
 import TrialCard from '@/stations/match/TrialCard.vue'
 
 const global = { plugins: [ElementPlus] }
-const side = { agreed: 90, changed: 8, repeated: 1, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
+const side = { agreed: 90, changed: 8, repeated: 1, unkeyed: 0, refused: 0, prepared: 100, delivered: 100 }
 const result = (more: object = {}) => ({
   rows: { source: { ...side, missing: 2 }, target: { ...side, extra: 3 } },
   cellsAgreeing: '99.10 %',

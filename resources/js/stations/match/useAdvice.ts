@@ -13,7 +13,7 @@ export function useAdvice(course: () => Schemas['Course'], draft: () => Schemas[
       () => course().source?.id,
       () => course().target?.id,
       () => [draft()?.key.map(({ source, target }) => [source, target]), draft()?.columnPairs.map(({ source, target, kind }) => [source, target, kind])],
-      () => JSON.stringify([draft()?.sides?.source?.shape, draft()?.sides?.target?.shape]),
+      () => JSON.stringify([draft()?.sides?.source?.preparation, draft()?.sides?.target?.preparation]),
     ],
     queryFn: () => answer(api.GET('/datasets/{dataset}/advice', { params: { path: { dataset: course().id } } })),
     // The server advises on the draft as it is kept: while a change is under way there is nothing new to ask.

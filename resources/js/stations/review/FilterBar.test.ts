@@ -72,6 +72,6 @@ describe('the filter', () => {
     await press(wrapper, 'Kept (1)')
 
     expect(wrapper.find('form').exists()).toBe(false)
-    expect(wrapper.text()).not.toContain('Drop')
+    expect(wrapper.text()).not.toContain('Remove')
   })
 })

@@ -52,7 +52,10 @@ const keep = useMutation({
     return refresh()
   },
 })
-const drop = useMutation({ mutationFn: (filter: number) => answer(api.DELETE('/kept-filters/{filter}', { params: { path: { filter } } })), onSuccess: refresh })
+const remove = useMutation({
+  mutationFn: (filter: number) => answer(api.DELETE('/kept-filters/{filter}', { params: { path: { filter } } })),
+  onSuccess: refresh,
+})
 const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
 </script>
 
@@ -138,14 +141,14 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         <li v-for="one in kept.data.value?.items" :key="one.id">
           <button type="button" class="plain" @click="emit('set', one.filter)">{{ one.name }}</button>
           <span class="quiet">{{ sentenceOf(one.filter, tally) }}; {{ one.by }}</span>
-          <el-button v-if="mayKeep" link size="small" :aria-label="`Drop ${one.name}`" @click="drop.mutate(one.id)">Drop</el-button>
+          <el-button v-if="mayKeep" link size="small" :aria-label="`Remove ${one.name}`" @click="remove.mutate(one.id)">Remove</el-button>
         </li>
       </ul>
       <form v-if="mayKeep && isSaying" @submit.prevent="keep.mutate()">
         <el-input v-model="name" size="small" placeholder="Name of this filter" aria-label="Name of this filter" maxlength="80" />
         <el-button size="small" native-type="submit" :disabled="name.trim() === ''" :loading="keep.isPending.value">Keep this filter</el-button>
       </form>
-      <ErrorNote :error="keep.error.value ?? drop.error.value ?? kept.error.value" />
+      <ErrorNote :error="keep.error.value ?? remove.error.value ?? kept.error.value" />
     </div>
   </section>
 </template>

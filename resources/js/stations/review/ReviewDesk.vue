@@ -146,7 +146,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
     <template v-else>
       <WeightPicture v-if="isPictured" :tally="tally" :filter="filter" @choose="choose" />
       <div class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
-        <PatternList :class="{ folded: patternsPane.isFolded.value }" :tally="tally" :filter="filter" @choose="choose" />
+        <PatternList :class="{ closed: patternsPane.isClosed.value }" :tally="tally" :filter="filter" @choose="choose" />
         <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
         <div class="list">
           <GroupHead
@@ -195,7 +195,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
           </FindingList>
         </div>
         <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
-        <div class="side" :class="{ folded: recordPane.isFolded.value }">
+        <div class="side" :class="{ closed: recordPane.isClosed.value }">
           <template v-if="isDrawn">
             <RecordPane
               :record="agreed ?? record.data.value"
@@ -275,7 +275,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 .room {
   min-block-size: 36px;
 }
-.folded {
+.closed {
   overflow: hidden;
   visibility: hidden;
 }
@@ -310,7 +310,7 @@ footer {
   .side {
     min-block-size: 60vh;
   }
-  .folded {
+  .closed {
     visibility: visible;
   }
   footer {

@@ -41,14 +41,14 @@ const groups = computed(() => {
         <aside>
           <ErrorNote :error="report.error.value" />
           <div>
-            <h2>Measures</h2>
+            <h2>Figures</h2>
             <dl>
               <dt>Rows arrived</dt>
-              <dd>{{ tally.measures.rowsArrived }}</dd>
+              <dd>{{ tally.figures.rowsArrived }}</dd>
               <dt>Values right, of rows that met</dt>
-              <dd>{{ tally.measures.cellsAgreeing }}</dd>
+              <dd>{{ tally.figures.cellsAgreeing }}</dd>
               <dt>Values right, of all values</dt>
-              <dd>{{ tally.measures.cellsAgreeingOverall }}</dd>
+              <dd>{{ tally.figures.cellsAgreeingOverall }}</dd>
             </dl>
           </div>
           <div>

@@ -8,7 +8,7 @@ import { useServer } from '@/testing/server'
 
 const { GET } = useServer()
 
-const side = { agreed: 90, changed: 8, repeated: 2, unkeyed: 0, refused: 0, shaped: 100, delivered: 100 }
+const side = { agreed: 90, changed: 8, repeated: 2, unkeyed: 0, refused: 0, prepared: 100, delivered: 100 }
 const tally = (number: number, planVersion: number, more: object = {}) =>
   ({
     id: number + 10,
@@ -16,7 +16,7 @@ const tally = (number: number, planVersion: number, more: object = {}) =>
     planVersion,
     finishedAt: '2026-11-25T10:00:00Z',
     rows: { source: { ...side, missing: 12 - number }, target: { ...side, extra: number } },
-    measures: { cellsAgreeingOverall: '99.10 %', rowsArrived: '98.00 %' },
+    figures: { cellsAgreeingOverall: '99.10 %', rowsArrived: '98.00 %' },
     warnings: [],
     openGroups: 1,
     carryOver: null,

@@ -71,8 +71,8 @@ const open = (tally: Schemas['Tally']): string =>
             </th>
             <td>{{ moment(tally.finishedAt) }}</td>
             <td><OverlapBar :rows="tally.rows" :width="300" :height="18" captioned /></td>
-            <td class="number strong">{{ tally.measures.cellsAgreeingOverall }}</td>
-            <td class="number strong">{{ tally.measures.rowsArrived }}</td>
+            <td class="number strong">{{ tally.figures.cellsAgreeingOverall }}</td>
+            <td class="number strong">{{ tally.figures.rowsArrived }}</td>
             <td>{{ open(tally) }}</td>
             <td class="quiet">
               deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Deliveries;
+
+use App\Models\Dataset;
+use App\Models\Delivery;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Row\Side;
+
+/** What the steps of a side use beside its delivery: values of parameters, and the deliveries that references were at the time. */
+final readonly class PreparationInputs
+{
+    /**
+     * @param  array<string, string>  $parameters
+     * @param  array<string, int>  $references  name => delivery
+     */
+    public function __construct(public array $parameters = [], public array $references = []) {}
+
+    /** As they are now. A reference is a dataset of the migration, called by its name; its source side, or its target side where that is all there is. */
+    public static function now(Dataset $dataset, SideRules ...$sides): self
+    {
+        $references = [];
+        foreach ($sides as $rules) {
+            foreach ($rules->preparation->references() as $name) {
+                $reference = $dataset->migration->datasets()->whereRaw('lower(name) = lower(?)', [$name])->whereKeyNot($dataset->id)->first();
+                $delivery = $reference?->latestDelivery(Side::Source) ?? $reference?->latestDelivery(Side::Target);
+                if ($delivery !== null) {
+                    $references[$name] = $delivery->id;
+                }
+            }
+        }
+
+        return new self($dataset->parameters, $references);
+    }
+
+    /** @return array{parameters: array<string, string>, references: array<string, string>} all of it that decides about the rows of a side */
+    public function of(SideRules $rules): array
+    {
+        $references = array_intersect_key($this->references, array_flip($rules->preparation->references()));
+
+        return [
+            'parameters' => array_intersect_key($this->parameters, array_flip($rules->preparation->parameters())),
+            'references' => array_map(static fn(int $id): string => Delivery::query()->findOrFail($id)->digest, $references),
+        ];
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Deliveries;
+
+use App\Models\Delivery;
+use App\Models\DeliveryPart;
+use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Preparation\PreparedSide;
+use NineTally\Core\Preparation\References;
+use NineTally\Core\Tally\EngineVersion;
+
+/** Sides as they are when their steps have run, kept by the hashes of delivery and steps, so that nothing is computed twice. */
+final readonly class PreparedSides
+{
+    private const SECONDS_BETWEEN_MARKS = 3_600;
+
+    public function __construct(private DeliveryReader $reader, private string $folder) {}
+
+    /**
+     * The side as the engine reads it: the delivered file itself where it is one of delimited text and there are no steps.
+     *
+     * @param  (callable(int, int): void)|null  $onProgress  told bytes and records read while the side is prepared
+     *
+     * @throws \NineTally\Core\NineTallyException
+     */
+    public function reader(Delivery $delivery, SideRules $rules, PreparationInputs $inputs, ?callable $onProgress = null): Reader
+    {
+        if ($this->isReadAsDelivered($delivery, $rules)) {
+            return $this->reader->openPart($delivery->parts->firstOrFail());
+        }
+        $side = $this->of($delivery, $rules, $inputs);
+        if (! $side->isWhole()) {
+            $side->make($this->reader->stack($delivery), $rules->preparation, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs, $rules->preparation, $side->path('')), $inputs->parameters);
+        }
+
+        return new PreparedReader($side, $delivery->file_name);
+    }
+
+    public function isReadAsDelivered(Delivery $delivery, SideRules $rules): bool
+    {
+        return $rules->preparation->isEmpty() && $delivery->parts->count() === 1 && $delivery->part_label_column === null && $delivery->parts->firstOrFail()->partFormat()->kind === PartKind::Delimited;
+    }
+
+    /** The side where it is kept; it may not have been made yet. */
+    public function of(Delivery $delivery, SideRules $rules, PreparationInputs $inputs): PreparedSide
+    {
+        $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->preparation->digest(), $inputs->of($rules), EngineVersion::all(), PreparedSide::FORMAT], JSON_THROW_ON_ERROR));
+
+        $folder = "{$this->folder}/{$digest}";
+        if (is_dir($folder) && (int) @filemtime($folder) < time() - self::SECONDS_BETWEEN_MARKS) {
+            @touch($folder);
+        }
+
+        return PreparedSide::in($folder);
+    }
+
+    /** One for all deliveries that hold the same rows. */
+    public function digestOf(Delivery $delivery): string
+    {
+        return hash('sha256', json_encode([$delivery->part_label_column, $delivery->parts->map(static fn(DeliveryPart $part): array => [$part->digest, $part->partFormat()->toArray(), $part->part_label])->all()], JSON_THROW_ON_ERROR));
+    }
+
+    /** @param string $folder for rows that the steps of a reference write aside */
+    public function references(PreparationInputs $inputs, Preparation $preparation, string $folder): References
+    {
+        return DeliveredReferences::of($this->reader, $inputs, $preparation, $folder);
+    }
+
+    /**
+     * Removes what nobody has used for long: a side can be prepared again from its delivery at any time.
+     *
+     * @return int folders removed
+     */
+    public function clearUp(int $unusedSeconds): int
+    {
+        $removed = 0;
+        foreach (glob("{$this->folder}/*", GLOB_ONLYDIR) ?: [] as $folder) {
+            // The mark of use is the time of the folder, which of() sets.
+            if ((int) @filemtime($folder) < time() - $unusedSeconds) {
+                array_map(unlink(...), array_filter(glob("{$folder}/*") ?: [], is_file(...)));
+                $removed += @rmdir($folder) ? 1 : 0;
+            }
+        }
+
+        return $removed;
+    }
+
+    public function folder(): string
+    {
+        return $this->folder;
+    }
+}

@@ -1,0 +1,279 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Preparation\Formula;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\Exception\MathException;
+use Brick\Math\RoundingMode;
+use NineTally\Core\Preparation\ColumnIndex;
+use NineTally\Core\Preparation\RowCursor;
+use NineTally\Core\Preparation\StepContext;
+use NineTally\Core\Preparation\UnusableStep;
+use Symfony\Component\ExpressionLanguage\Lexer;
+use Symfony\Component\ExpressionLanguage\Node\BinaryNode;
+use Symfony\Component\ExpressionLanguage\Node\ConditionalNode;
+use Symfony\Component\ExpressionLanguage\Node\ConstantNode;
+use Symfony\Component\ExpressionLanguage\Node\FunctionNode;
+use Symfony\Component\ExpressionLanguage\Node\NameNode;
+use Symfony\Component\ExpressionLanguage\Node\Node;
+use Symfony\Component\ExpressionLanguage\Node\UnaryNode;
+use Symfony\Component\ExpressionLanguage\Parser;
+use Symfony\Component\ExpressionLanguage\SyntaxError;
+
+/**
+ * A formula over the cells of a row: + - * / on exact decimals, ~ to join texts, comparisons, and, or, not, c ? a : b, and
+ * the listed functions. It has no loops and reaches nothing but its row.
+ *
+ * The expression language's parser reads it; it is evaluated here, for the language itself would count in floats.
+ */
+final readonly class Formula
+{
+    private const LONGEST = 2_000;
+
+    private const DEEPEST = 50;
+
+    /** Places to which a quotient without end is carried. */
+    private const PLACES = 20;
+
+    private const OPERATORS = ['+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with'];
+
+    /**
+     * @param  \Closure(RowCursor): (string|bool)  $evaluate
+     * @param  list<int>  $places
+     */
+    private function __construct(private \Closure $evaluate, private array $places) {}
+
+    /**
+     * @param  list<string>  $names  of the columns
+     *
+     * @throws UnusableStep with what is wrong, when it cannot be read
+     */
+    public static function of(string $written, ColumnIndex $columns, array $names, ?StepContext $context = null): self
+    {
+        if (strlen($written) > self::LONGEST) {
+            throw UnusableStep::because(sprintf('The formula is longer than %s characters.', number_format(self::LONGEST)));
+        }
+        $words = array_values(array_filter($names, static fn(string $name): bool => preg_match('/^[A-Za-z_]\w*$/D', $name) === 1));
+        try {
+            $parser = new Parser(array_fill_keys(array_keys(Functions::LISTED), []));
+            $node = $parser->parse((new Lexer)->tokenize(self::withNumbersAsTexts($written)), $words);
+        } catch (SyntaxError $wrong) {
+            throw UnusableStep::because('The formula cannot be read: '.rtrim(preg_replace('/ around position (\d+) for expression `.*`/s', '', $wrong->getMessage()) ?? '', '.').'.');
+        }
+        $places = [];
+        $evaluate = self::compile($node, $columns, $places, 0, $context);
+
+        return new self($evaluate, array_keys($places));
+    }
+
+    /** @return list<int> places of the cells that it looks at */
+    public function places(): array
+    {
+        return $this->places;
+    }
+
+    /**
+     * @param  list<string>  $cells
+     *
+     * @throws FormulaError
+     */
+    public function value(array $cells): string
+    {
+        $value = ($this->evaluate)(new RowCursor($cells));
+
+        return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
+    }
+
+    /** The lexer would make floats of decimals; as texts they keep every digit. */
+    private static function withNumbersAsTexts(string $written): string
+    {
+        return preg_replace_callback('/"(?:[^"\\\\]|\\\\.)*"|\'(?:[^\'\\\\]|\\\\.)*\'|(?<![\w.])\d+(?:\.\d+)?(?!\w)/s', static fn(array $found): string => ctype_digit($found[0][0]) ? "'{$found[0]}'" : $found[0], $written) ?? $written;
+    }
+
+    /**
+     * @param  array<int, true>  $places
+     * @return \Closure(RowCursor): (string|bool)
+     */
+    private static function compile(Node $node, ColumnIndex $columns, array &$places, int $depth, ?StepContext $context, Wanted $wanted = Wanted::Value): \Closure
+    {
+        if ($depth > self::DEEPEST) {
+            throw UnusableStep::because('The formula is nested too deeply.');
+        }
+        $inner = static function (mixed $part, Wanted $wanted) use ($columns, &$places, $depth, $context): \Closure {
+            return self::compile(self::node($part), $columns, $places, $depth + 1, $context, $wanted);
+        };
+        /** @var array<string, mixed> $parts */
+        $parts = $node->nodes;
+        $name = self::attribute($node, 'name');
+        $operator = self::attribute($node, 'operator');
+
+        return match (true) {
+            $node instanceof NameNode => self::cell($columns->at($name), $places, CellValue::of($name, $wanted, $context)),
+            $node instanceof ConstantNode => self::constant($node->attributes['value'] ?? null),
+            $node instanceof FunctionNode && $name === 'column' => self::cell($columns->at(self::columnName($node)), $places, CellValue::of(self::columnName($node), $wanted, $context)),
+            $node instanceof FunctionNode => self::callOf($name, array_map(static fn(Node $argument): \Closure => $inner($argument, Functions::wants($name) ?? $wanted), self::arguments($node))),
+            $node instanceof ConditionalNode => self::choice($inner($parts['expr1'], Wanted::Value), $inner($parts['expr2'], $wanted), $inner($parts['expr3'], $wanted)),
+            $node instanceof UnaryNode => self::unary($operator, $inner($parts['node'], $operator === '-' || $operator === '+' ? Wanted::Number : Wanted::Value)),
+            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary($operator, $inner($parts['left'], self::wants($operator)), $inner($parts['right'], self::wants($operator))),
+            default => throw UnusableStep::because('The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.'),
+        };
+    }
+
+    private static function wants(string $operator): Wanted
+    {
+        return match ($operator) {
+            '+', '-', '*', '/' => Wanted::Number,
+            '~', 'contains', 'starts with', 'ends with' => Wanted::Text,
+            default => Wanted::Value,
+        };
+    }
+
+    private static function node(mixed $part): Node
+    {
+        return $part instanceof Node ? $part : throw new \LogicException('The parser made something else.');
+    }
+
+    private static function attribute(Node $node, string $name): string
+    {
+        $value = $node->attributes[$name] ?? '';
+
+        return is_string($value) ? $value : '';
+    }
+
+    /** @return list<Node> */
+    private static function arguments(FunctionNode $node): array
+    {
+        return array_map(self::node(...), array_values(self::node($node->nodes['arguments'] ?? null)->nodes));
+    }
+
+    /**
+     * @param  array<int, true>  $places
+     * @return \Closure(RowCursor): string
+     */
+    private static function cell(int $place, array &$places, ?CellValue $value): \Closure
+    {
+        $places[$place] = true;
+
+        return $value === null ? static fn(RowCursor $row): string => $row->cells[$place] : static fn(RowCursor $row): string => $value->read($row->cells[$place]);
+    }
+
+    private static function columnName(FunctionNode $node): string
+    {
+        $argument = self::arguments($node)[0] ?? null;
+
+        return $argument instanceof ConstantNode && self::attribute($argument, 'value') !== '' ? self::attribute($argument, 'value') : throw UnusableStep::because('column() takes the name of a column between quotes.');
+    }
+
+    /** @return \Closure(RowCursor): (string|bool) */
+    private static function constant(mixed $value): \Closure
+    {
+        $constant = match (true) {
+            is_bool($value), is_string($value) => $value,
+            $value === null => '',
+            default => throw UnusableStep::because('The formula has a list, and formulas here have none.'),
+        };
+
+        return static fn(RowCursor $row): string|bool => $constant;
+    }
+
+    /**
+     * @param  list<\Closure(RowCursor): (string|bool)>  $arguments
+     * @return \Closure(RowCursor): (string|bool)
+     */
+    private static function callOf(string $name, array $arguments): \Closure
+    {
+        return static fn(RowCursor $row): string|bool => Functions::call($name, array_map(/** @param \Closure(RowCursor): (string|bool) $argument */ static fn(\Closure $argument): string => self::text($argument($row)), $arguments));
+    }
+
+    /**
+     * @param  \Closure(RowCursor): (string|bool)  $condition
+     * @param  \Closure(RowCursor): (string|bool)  $yes
+     * @param  \Closure(RowCursor): (string|bool)  $no
+     * @return \Closure(RowCursor): (string|bool)
+     */
+    private static function choice(\Closure $condition, \Closure $yes, \Closure $no): \Closure
+    {
+        return static fn(RowCursor $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
+    }
+
+    /**
+     * @param  \Closure(RowCursor): (string|bool)  $value
+     * @return \Closure(RowCursor): (string|bool)
+     */
+    private static function unary(string $operator, \Closure $value): \Closure
+    {
+        return match ($operator) {
+            '-' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))->negated()),
+            '+' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))),
+            'not', '!' => static fn(RowCursor $row): bool => ! self::truth($value($row)),
+            default => throw UnusableStep::because("The formula has an operator that formulas here do not have: {$operator}."),
+        };
+    }
+
+    /**
+     * @param  \Closure(RowCursor): (string|bool)  $left
+     * @param  \Closure(RowCursor): (string|bool)  $right
+     * @return \Closure(RowCursor): (string|bool)
+     */
+    private static function binary(string $operator, \Closure $left, \Closure $right): \Closure
+    {
+        return match ($operator) {
+            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic($operator, self::text($left($row)), self::text($right($row))),
+            '~' => static fn(RowCursor $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
+            'and', '&&' => static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row)),
+            'or', '||' => static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row)),
+            'contains' => static fn(RowCursor $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
+            'starts with' => static fn(RowCursor $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
+            'ends with' => static fn(RowCursor $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
+            default => static fn(RowCursor $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
+        };
+    }
+
+    private static function arithmetic(string $operator, string $left, string $right): string
+    {
+        [$left, $right] = [Functions::number($left), Functions::number($right)];
+        try {
+            return Functions::written(match ($operator) {
+                '+' => $left->plus($right),
+                '-' => $left->minus($right),
+                '*' => $left->multipliedBy($right),
+                default => self::quotient($left, $right),
+            });
+        } catch (MathException) {
+            throw FormulaError::because('divided by zero');
+        }
+    }
+
+    private static function quotient(BigDecimal $left, BigDecimal $right): BigDecimal
+    {
+        return $left->dividedBy($right, max(self::PLACES, $left->getScale()), RoundingMode::HALF_EVEN);
+    }
+
+    /** Two numbers by their size, else two texts by their bytes. */
+    private static function compared(string $operator, string $left, string $right): bool
+    {
+        [$one, $other] = [Functions::numberOrNull($left), Functions::numberOrNull($right)];
+        $order = $one !== null && $other !== null ? $one->compareTo($other) : strcmp($left, $right);
+
+        return match ($operator) {
+            '==' => $order === 0,
+            '!=' => $order !== 0,
+            '<' => $order < 0,
+            '<=' => $order <= 0,
+            '>' => $order > 0,
+            default => $order >= 0,
+        };
+    }
+
+    private static function text(string|bool $value): string
+    {
+        return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
+    }
+
+    private static function truth(string|bool $value): bool
+    {
+        return is_bool($value) ? $value : throw FormulaError::because('yes or no is needed, and a value stands there');
+    }
+}

@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Preparation\Formula;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\Exception\MathException;
+use Brick\Math\RoundingMode;
+use NineTally\Core\Value\IsoDate;
+use NineTally\Core\Value\Moment;
+use NineTally\Core\Value\NumberStyle;
+
+/** Everything that a formula may call. Numbers are exact decimals, dates are written year-month-day. */
+final class Functions
+{
+    private static ?NumberStyle $style = null;
+
+    /** What each takes and gives, for completion and for the reference. */
+    public const LISTED = [
+        'column' => 'column("a name with spaces"): the cell of a column whose name is no word',
+        'number' => 'number(text): the text read as a number, without zeros at its end',
+        'round' => 'round(number, places): halves away from zero',
+        'absolute' => 'absolute(number): without its sign',
+        'least' => 'least(number, number, …)',
+        'greatest' => 'greatest(number, number, …)',
+        'length' => 'length(text): in characters',
+        'upper' => 'upper(text)',
+        'lower' => 'lower(text)',
+        'trimmed' => 'trimmed(text): without spaces at its ends',
+        'part' => 'part(text, from, length): from counts from 1',
+        'left' => 'left(text, length)',
+        'right' => 'right(text, length)',
+        'replaced' => 'replaced(text, what, with)',
+        'first' => 'first(a, b, …): the first that is not blank',
+        'blank' => 'blank(text): whether there is no value',
+        'year' => 'year(date)',
+        'month' => 'month(date)',
+        'day' => 'day(date)',
+        'days' => 'days(from, to): how many days lie between two dates',
+        'later' => 'later(date, days): the date so many days later',
+    ];
+
+    private const LONGEST_RESULT = 100_000;
+
+    private const MOST_PLACES = 100;
+
+    /** So many fit into a whole number of 64 bits. */
+    private const PLAIN_DIGITS = 18;
+
+    /** @param list<string> $arguments */
+    public static function call(string $name, array $arguments): string|bool
+    {
+        $text = static fn(int $position): string => $arguments[$position] ?? throw FormulaError::because(sprintf('%s() needs %s', $name, self::LISTED[$name] ?? 'more'));
+        $number = static fn(int $position): BigDecimal => self::number($text($position));
+        $count = static fn(int $position): int => self::count($text($position));
+
+        return match ($name) {
+            'number' => self::written($number(0)),
+            'round' => self::written($number(0)->toScale(min(self::MOST_PLACES, max(0, isset($arguments[1]) ? $count(1) : 0)), RoundingMode::HALF_UP), false),
+            'absolute' => self::written($number(0)->abs()),
+            'least' => self::written(BigDecimal::min(...self::numbers($arguments))),
+            'greatest' => self::written(BigDecimal::max(...self::numbers($arguments))),
+            'length' => (string) mb_strlen($text(0)),
+            'upper' => mb_strtoupper($text(0)),
+            'lower' => mb_strtolower($text(0)),
+            'trimmed' => trim($text(0)),
+            'part' => mb_substr($text(0), max(0, $count(1) - 1), max(0, $count(2))),
+            'left' => mb_substr($text(0), 0, max(0, $count(1))),
+            'right' => $count(1) <= 0 ? '' : mb_substr($text(0), -$count(1)),
+            'replaced' => $text(1) === '' ? $text(0) : self::bounded(str_replace($text(1), $text(2), $text(0))),
+            'first' => array_values(array_filter($arguments, static fn(string $value): bool => $value !== ''))[0] ?? '',
+            'blank' => $text(0) === '',
+            'year' => (string) self::date($text(0))->date()[0],
+            'month' => (string) self::date($text(0))->date()[1],
+            'day' => (string) self::date($text(0))->date()[2],
+            'days' => (string) (self::date($text(1))->days - self::date($text(0))->days),
+            'later' => gmdate('Y-m-d', (self::date($text(0))->days + $count(1)) * Moment::SECONDS_OF_DAY),
+            default => throw FormulaError::because("there is no function {$name}()"),
+        };
+    }
+
+    /** As what a function takes the cells it is given; null where it gives on what it is given. */
+    public static function wants(string $name): ?Wanted
+    {
+        return match ($name) {
+            'number', 'round', 'absolute', 'least', 'greatest' => Wanted::Number,
+            'year', 'month', 'day', 'days', 'later' => Wanted::Date,
+            'first' => null,
+            default => Wanted::Text,
+        };
+    }
+
+    public static function number(string $text): BigDecimal
+    {
+        return self::numberOrNull($text) ?? throw FormulaError::because('a value is no number');
+    }
+
+    public static function numberOrNull(string $text): ?BigDecimal
+    {
+        // Most numbers are plain and short, and need no pattern to be read.
+        $length = strlen($text);
+        if ($length > 0 && $length <= self::PLAIN_DIGITS && strspn($text, '0123456789') === $length) {
+            return BigDecimal::ofUnscaledValue((int) $text);
+        }
+        $point = $length <= self::PLAIN_DIGITS ? strpos($text, '.') : false;
+        if ($point !== false && $point > 0 && $point < $length - 1 && strspn($text, '0123456789.') === $length && substr_count($text, '.') === 1) {
+            return BigDecimal::ofUnscaledValue((int) str_replace('.', '', $text), $length - $point - 1);
+        }
+
+        return (self::$style ??= new NumberStyle)->read($text, true)?->toBigDecimal();
+    }
+
+    /** Without zeros behind the point, unless they were asked for. */
+    public static function written(BigDecimal $number, bool $strips = true): string
+    {
+        $written = (string) $number;
+
+        return self::bounded($strips && str_contains($written, '.') ? rtrim(rtrim($written, '0'), '.') : $written);
+    }
+
+    public static function bounded(string $result): string
+    {
+        return strlen($result) <= self::LONGEST_RESULT ? $result : throw FormulaError::because('the result is too long');
+    }
+
+    /**
+     * @param  list<string>  $arguments
+     * @return non-empty-list<BigDecimal>
+     */
+    private static function numbers(array $arguments): array
+    {
+        return $arguments === [] ? throw FormulaError::because('numbers are needed') : array_map(self::number(...), $arguments);
+    }
+
+    private static function count(string $text): int
+    {
+        try {
+            return self::number($text)->toInt();
+        } catch (MathException) {
+            throw FormulaError::because('a count must be a whole number');
+        }
+    }
+
+    private static function date(string $text): Moment
+    {
+        return IsoDate::read($text) ?? throw FormulaError::because('a value is no date');
+    }
+}

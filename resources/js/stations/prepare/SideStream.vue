@@ -1,0 +1,245 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import type { Side } from '@/composables/useDraft'
+import { useAskForWorkbook } from '@/composables/useWorkbooks'
+import { count, counted } from '@/format/counts'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import { groups, stepKinds } from '@/stations/prepare/stepKinds'
+import { useWholeRun } from '@/stations/prepare/usePreparation'
+
+/** One side as a stream: its width is the number of rows, each step a sentence with its figures. */
+const props = defineProps<{
+  side: Side
+  label: string
+  course: Schemas['Course']
+  steps: readonly Schemas['Step'][]
+  trial: Schemas['PreparationTrial'] | undefined
+  error: Error | null
+  /** rows of the wider of both streams, where it is widest */
+  most: number
+  chosen: string | null
+}>()
+const emit = defineEmits<{ choose: [id: string | null]; add: [kind: string]; move: [id: string, to: number] }>()
+
+const delivery = computed(() => props.course[props.side])
+const run = useWholeRun(() => props.course, props.side)
+const dragged = ref<string | null>(null)
+const over = ref<number | null>(null)
+
+const tried = computed(() => new Map((props.trial?.steps ?? []).map((step) => [step.id, step])))
+/** Where the sample stands for the whole, its rows are drawn as wide as the whole would be. */
+const scale = computed(() => (props.trial === undefined || props.trial.isWhole || props.trial.sampleRows === 0 ? 1 : props.trial.rows / props.trial.sampleRows))
+const width = (rows: number): string => `max(150px, ${Math.min(1, Math.sqrt((rows * scale.value) / props.most)) * 100}%)`
+const first = computed(() => (props.trial === undefined ? 0 : props.trial.isWhole ? props.trial.rows : props.trial.sampleRows))
+
+/** Rows after each step, as far as they are known. */
+const flow = computed(() => {
+  let rows = first.value
+  return props.steps.map((step) => {
+    const found = tried.value.get(step.id)
+    rows = found?.figures?.out ?? rows
+    return { step, found, rows, isOff: step.off === true }
+  })
+})
+
+function figures(found: Schemas['TriedStep'] | undefined): string {
+  const { figures: done } = found ?? {}
+  if (done === undefined || done === null) return ''
+  const said = [
+    done.leftOut > 0 ? `${counted(done.leftOut, 'row')} left out` : '',
+    done.made > 0 ? `${counted(done.made, 'row')} made` : '',
+    done.condensed > 0 ? `${counted(done.condensed, 'row')} condensed` : '',
+    done.altered > 0 ? `${counted(done.altered, 'cell')} altered` : '',
+    ...done.notes.map((note) => `${count(note.count)} ${note.what}`),
+  ].filter((part) => part !== '')
+  return said.length === 0 ? 'changes nothing here' : said.join(' · ')
+}
+
+function drop(place: number): void {
+  if (dragged.value !== null) {
+    const from = props.steps.findIndex(({ id }) => id === dragged.value)
+    emit('move', dragged.value, from < place ? place - 1 : place)
+  }
+  dragged.value = over.value = null
+}
+
+function onKey(event: KeyboardEvent, id: string, place: number): void {
+  if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    event.preventDefault()
+    emit('move', id, place + (event.key === 'ArrowUp' ? -1 : 1))
+  }
+}
+const workbook = useAskForWorkbook(() =>
+  answer(api.POST('/datasets/{dataset}/prepared-rows/workbook', { params: { path: { dataset: props.course.id }, query: { side: props.side } } })),
+)
+const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepared-rows?side=${props.side}&as=${as}`
+</script>
+
+<template>
+  <section class="stream" :class="side" :aria-label="label">
+    <h2>
+      <span :class="side === 'source' ? 'src' : 'tgt'">{{ label }}</span> <span class="quiet file">{{ delivery?.fileName }}</span>
+    </h2>
+    <ErrorNote :error="error" />
+    <template v-if="trial">
+      <div class="band" :style="{ inlineSize: width(first) }">{{ counted(first, 'row') }}, {{ counted(trial.columns.length, 'column') }}</div>
+      <ol>
+        <li
+          v-for="({ step, found, rows, isOff }, place) in flow"
+          :key="step.id"
+          :class="{ drop: over === place }"
+          @dragover.prevent="over = place"
+          @drop.prevent="drop(place)"
+        >
+          <button
+            type="button"
+            class="step"
+            :class="{ looked: step.id === chosen, off: isOff, broken: found?.problem }"
+            :aria-pressed="step.id === chosen"
+            :draggable="course.mayWork"
+            @dragstart="dragged = step.id"
+            @dragend="dragged = over = null"
+            @keydown="course.mayWork && onKey($event, step.id, place)"
+            @click="emit('choose', step.id === chosen ? null : step.id)"
+          >
+            <b>{{ found?.sentence ?? step.kind }}</b>
+            <span v-if="isOff" class="quiet">switched off</span>
+            <span v-else-if="found?.problem" class="problem">{{ found.problem }}</span>
+            <span v-else class="quiet">{{ figures(found) }}</span>
+            <span v-if="step.reason" class="quiet">{{ step.reason }}{{ step.answersFor ? `, ${step.answersFor}` : '' }}</span>
+          </button>
+          <div class="band" :class="{ last: place === flow.length - 1 }" :style="{ inlineSize: width(rows) }">
+            {{ counted(rows, 'row') }}{{ place === flow.length - 1 ? ' ready to match' : '' }}
+          </div>
+        </li>
+      </ol>
+      <p v-if="!trial.isWhole" class="quiet tried">
+        Tried on {{ counted(trial.sampleRows, 'row') }} {{ trial.isBeginning ? 'from the beginning' : 'drawn across the delivery' }}.
+        <el-button v-if="course.mayWork" size="small" :loading="run.isPending.value" @click="run.mutate()">Run on all {{ count(trial.rows) }} rows</el-button>
+      </p>
+      <ErrorNote :error="run.error.value" />
+      <div class="add" @dragover.prevent="over = flow.length" @drop.prevent="drop(flow.length)">
+        <el-select
+          v-if="course.mayWork"
+          :model-value="''"
+          filterable
+          :placeholder="`Add a step for the ${label.toLowerCase()}`"
+          :aria-label="`Add a step for the ${label.toLowerCase()}`"
+          @update:model-value="emit('add', $event)"
+        >
+          <template v-for="group in groups" :key="group">
+            <!-- The heading is drawn by the first of a group: the library's own groups are lists inside a list of options, which screen readers cannot follow. -->
+            <el-option
+              v-for="(kind, place) in stepKinds.filter((known) => known.group === group)"
+              :key="kind.kind"
+              :value="kind.kind"
+              :label="kind.name"
+              :class="{ first: place === 0 }"
+              :data-group="group"
+            />
+          </template>
+        </el-select>
+      </div>
+      <p class="quiet tried">
+        Take the prepared rows away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
+        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>.
+      </p>
+      <ErrorNote :error="workbook.error.value" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.stream {
+  background: var(--sheet);
+  border-inline-end: 1px solid var(--line);
+  padding: 12px 14px;
+  overflow: auto;
+  position: relative;
+  --side: var(--src);
+}
+.stream.target {
+  --side: var(--tgt);
+}
+h2 {
+  margin-block-end: 8px;
+  overflow-wrap: anywhere;
+}
+.file {
+  font-size: 13px;
+  font-weight: 400;
+  margin-inline-start: 6px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li.drop {
+  box-shadow: 0 -3px 0 var(--ink);
+}
+.band {
+  background: var(--side);
+  color: #fff;
+  font-size: 12.5px;
+  font-weight: 600;
+  padding: 2px 12px;
+  min-block-size: 22px;
+  transition: inline-size 0.2s;
+}
+.step {
+  inline-size: 100%;
+  display: grid;
+  gap: 2px;
+  text-align: start;
+  border: 0;
+  border-inline-start: 3px solid var(--side);
+  background: none;
+  padding: 9px 12px;
+  cursor: pointer;
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+}
+.step:hover {
+  background: var(--floor);
+}
+.step b {
+  font-size: 13.5px;
+  font-weight: 600;
+}
+.looked {
+  background: var(--mark);
+  box-shadow: inset 0 0 0 1px var(--mark-edge);
+}
+.off b {
+  text-decoration: line-through;
+  color: var(--ink-3);
+}
+.problem {
+  color: var(--fail);
+  font-weight: 600;
+}
+.add {
+  padding-block: 10px;
+}
+.tried {
+  font-size: 12.5px;
+  margin: 8px 0 0;
+}
+@media (prefers-reduced-motion: reduce) {
+  .band {
+    transition: none;
+  }
+}
+.first {
+  block-size: auto;
+}
+.first::before {
+  content: attr(data-group);
+  display: block;
+  font-size: 12px;
+  color: var(--ink-2);
+  border-block-start: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,355 @@
+import type { Schemas } from '@/api/client'
+
+type Step = Schemas['Step']
+type Name = keyof Step
+
+/** A part of a step that a person fills in. */
+export interface Field {
+  name: Name
+  label: string
+  type:
+    | 'columns'
+    | 'column'
+    | 'name'
+    | 'text'
+    | 'texts'
+    | 'lengths'
+    | 'flag'
+    | 'condition'
+    | 'actions'
+    | 'renames'
+    | 'entries'
+    | 'on'
+    | 'take'
+    | 'totals'
+    | 'order'
+    | 'reading'
+    | 'formula'
+    | 'choice'
+    | 'forgives'
+  options?: readonly { value: string; label: string }[]
+  hint?: string
+}
+
+export interface StepKind {
+  kind: string
+  name: string
+  group: string
+  fields: readonly Field[]
+  /** What a new one begins with. */
+  make: (columns: readonly string[]) => Partial<Step>
+}
+
+const columns: Field = { name: 'columns', label: 'Columns', type: 'columns' }
+const column: Field = { name: 'column', label: 'Column', type: 'column' }
+const within: Field = { name: 'by', label: 'Within', type: 'columns', hint: 'all rows together' }
+const reason: readonly Field[] = [
+  { name: 'reason', label: 'Why they are left out', type: 'text' },
+  { name: 'answersFor', label: 'Who answers for it', type: 'text' },
+]
+const forgiving: Field = { name: 'forgives', label: 'Meets although only this differs', type: 'forgives', hint: 'nothing' }
+const tolerant: readonly Field[] = [
+  forgiving,
+  {
+    name: 'several',
+    label: 'Where several records are found',
+    type: 'choice',
+    options: [
+      { value: '', label: 'the tally stops and names them' },
+      { value: 'first', label: 'the first is taken' },
+      { value: 'last', label: 'the last is taken' },
+      { value: 'blank', label: 'nothing is taken' },
+    ],
+  },
+]
+const first = (names: readonly string[]): string => names[0] ?? ''
+const blankIn = (names: readonly string[]) => ({ condition: { column: first(names), test: 'is-blank' } })
+
+export const stepKinds: readonly StepKind[] = [
+  {
+    kind: 'keep-columns',
+    name: 'Keep columns',
+    group: 'Columns',
+    fields: [{ ...columns, label: 'Columns, in this order' }],
+    make: (names) => ({ columns: [...names] }),
+  },
+  {
+    kind: 'leave-out-columns',
+    name: 'Leave out columns',
+    group: 'Columns',
+    fields: [columns],
+    make: (names) => ({ columns: [names[names.length - 1] ?? ''] }),
+  },
+  { kind: 'move-columns', name: 'Put columns first', group: 'Columns', fields: [columns], make: (names) => ({ columns: [names[names.length - 1] ?? ''] }) },
+  {
+    kind: 'rename-columns',
+    name: 'Rename columns',
+    group: 'Columns',
+    fields: [{ name: 'names', label: 'Column, and what it is called', type: 'renames' }],
+    make: (names) => ({ names: [{ from: first(names), to: first(names) }] }),
+  },
+  {
+    kind: 'leave-out-rows',
+    name: 'Leave out rows',
+    group: 'Rows',
+    fields: [{ name: 'condition', label: 'Rows where', type: 'condition' }, ...reason],
+    make: blankIn,
+  },
+  {
+    kind: 'keep-rows',
+    name: 'Keep rows',
+    group: 'Rows',
+    fields: [{ name: 'condition', label: 'Rows where', type: 'condition' }, ...reason],
+    make: (names) => ({ condition: { column: first(names), test: 'is-not-blank' } }),
+  },
+  { kind: 'leave-out-blank-rows', name: 'Leave out blank rows', group: 'Rows', fields: reason, make: () => ({}) },
+  {
+    kind: 'keep-one-row',
+    name: 'Keep one row for each key',
+    group: 'Rows',
+    fields: [
+      { name: 'by', label: 'For each', type: 'columns' },
+      {
+        name: 'which',
+        label: 'The one that comes',
+        type: 'choice',
+        options: [
+          { value: 'first', label: 'first' },
+          { value: 'last', label: 'last' },
+        ],
+      },
+      { name: 'order', label: 'Or by its value of', type: 'order' },
+      ...reason,
+    ],
+    make: (names) => ({ by: [first(names)], which: 'first' }),
+  },
+  {
+    kind: 'tidy-text',
+    name: 'Tidy text',
+    group: 'Values',
+    fields: [columns, { name: 'actions', label: 'What is done, in this order', type: 'actions' }],
+    make: (names) => ({ columns: [first(names)], actions: [{ action: 'trim' }] }),
+  },
+  {
+    kind: 'read-number',
+    name: 'Read as a number',
+    group: 'Values',
+    fields: [columns, { name: 'reading', label: 'number', type: 'reading' }],
+    make: (names) => ({ columns: [first(names)] }),
+  },
+  {
+    kind: 'read-date',
+    name: 'Read as a date',
+    group: 'Values',
+    fields: [columns, { name: 'reading', label: 'date', type: 'reading' }],
+    make: (names) => ({ columns: [first(names)] }),
+  },
+  {
+    kind: 'read-yes-no',
+    name: 'Read as yes or no',
+    group: 'Values',
+    fields: [columns, { name: 'reading', label: 'yes-no', type: 'reading' }],
+    make: (names) => ({ columns: [first(names)] }),
+  },
+  {
+    kind: 'fill-blanks',
+    name: 'Fill blanks',
+    group: 'Values',
+    fields: [columns, { name: 'value', label: 'With', type: 'text', hint: 'the value above' }],
+    make: (names) => ({ columns: [first(names)] }),
+  },
+  {
+    kind: 'crosswalk',
+    name: 'Crosswalk values',
+    group: 'Values',
+    fields: [
+      column,
+      { name: 'entries', label: 'Value, and what it becomes', type: 'entries' },
+      { name: 'blankOthers', label: 'values without an entry become blank', type: 'flag' },
+    ],
+    make: (names) => ({ column: first(names), entries: [] }),
+  },
+  {
+    kind: 'compute-column',
+    name: 'Compute a column',
+    group: 'Values',
+    fields: [
+      { name: 'into', label: 'Column', type: 'name' },
+      { name: 'formula', label: 'Is', type: 'formula' },
+      { name: 'takesBlanks', label: 'blank cells go into the formula', type: 'flag' },
+    ],
+    make: () => ({ into: 'computed', formula: '1 + 1' }),
+  },
+  {
+    kind: 'split-column',
+    name: 'Split a column',
+    group: 'Columns and rows',
+    fields: [
+      column,
+      { name: 'separator', label: 'At', type: 'text', hint: 'no separator' },
+      { name: 'lengths', label: 'Or after so many characters', type: 'lengths' },
+      { name: 'pattern', label: 'Or by the groups of a pattern', type: 'text' },
+      { name: 'into', label: 'Into', type: 'texts' },
+      { name: 'keep', label: 'the column stays', type: 'flag' },
+    ],
+    make: (names) => ({ column: first(names), separator: ' ', into: [`${first(names)}_1`, `${first(names)}_2`] }),
+  },
+  {
+    kind: 'join-columns',
+    name: 'Join columns',
+    group: 'Columns and rows',
+    fields: [
+      columns,
+      { name: 'with', label: 'With between them', type: 'text' },
+      { name: 'into', label: 'Into', type: 'name' },
+      { name: 'skipBlanks', label: 'blank cells are passed over', type: 'flag' },
+      { name: 'keep', label: 'the columns stay', type: 'flag' },
+    ],
+    make: (names) => ({ columns: names.slice(0, 2), with: ' ', into: 'joined' }),
+  },
+  {
+    kind: 'columns-into-rows',
+    name: 'Columns into rows',
+    group: 'Columns and rows',
+    fields: [
+      { ...columns, label: 'Columns that become rows' },
+      { name: 'namesInto', label: 'Their names go to', type: 'name' },
+      { name: 'valuesInto', label: 'Their values go to', type: 'name' },
+      { name: 'keepBlanks', label: 'blank values become rows too', type: 'flag' },
+    ],
+    make: (names) => ({ columns: names.slice(-2), namesInto: 'name', valuesInto: 'value', keepBlanks: true }),
+  },
+  {
+    kind: 'rows-into-columns',
+    name: 'Rows into columns',
+    group: 'Columns and rows',
+    fields: [
+      { name: 'namesFrom', label: 'Names come from', type: 'column' },
+      { name: 'valuesFrom', label: 'Values come from', type: 'column' },
+      { name: 'into', label: 'Names that become columns', type: 'texts' },
+    ],
+    make: (names) => ({ namesFrom: names[names.length - 2] ?? '', valuesFrom: names[names.length - 1] ?? '', into: ['name'] }),
+  },
+  {
+    kind: 'group-rows',
+    name: 'Group and total',
+    group: 'Columns and rows',
+    fields: [
+      { name: 'by', label: 'One row for each', type: 'columns' },
+      { name: 'totals', label: 'With', type: 'totals' },
+    ],
+    make: (names) => ({ by: [first(names)], totals: [{ total: 'count', into: 'rows' }] }),
+  },
+  {
+    kind: 'number-rows',
+    name: 'Number or rank rows',
+    group: 'Columns and rows',
+    fields: [
+      { name: 'into', label: 'Number goes to', type: 'name' },
+      within,
+      { name: 'order', label: 'By the value of', type: 'order' },
+      { name: 'rank', label: 'equal values have one number', type: 'flag' },
+    ],
+    make: () => ({ into: 'number', by: [] }),
+  },
+  {
+    kind: 'look-up',
+    name: 'Look up values',
+    group: 'References',
+    fields: [
+      { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Basins' },
+      { name: 'on', label: 'Column here, and its column there', type: 'on' },
+      { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      ...tolerant,
+    ],
+    make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),
+  },
+  {
+    kind: 'look-up-band',
+    name: 'Look up by band',
+    group: 'References',
+    fields: [
+      { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Length bands' },
+      column,
+      { name: 'from', label: 'A band begins there with', type: 'text' },
+      { name: 'until', label: 'And ends with', type: 'text', hint: 'where the next begins' },
+      { name: 'on', label: 'Within: column here, and its column there', type: 'on' },
+      { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      forgiving,
+    ],
+    make: (names) => ({ reference: 'Length bands', column: first(names), from: 'from', take: [{ reference: 'band', into: 'band' }] }),
+  },
+  {
+    kind: 'bring-in-records',
+    name: 'Bring in records',
+    group: 'References',
+    fields: [
+      { name: 'reference', label: 'Of the dataset', type: 'text', hint: 'its name; a row for each record that is found' },
+      { name: 'on', label: 'Column here, and its column there', type: 'on' },
+      { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      forgiving,
+      {
+        name: 'without',
+        label: 'Rows that no record is found for',
+        type: 'choice',
+        options: [
+          { value: '', label: 'stay, with blank cells' },
+          { value: 'leave-out', label: 'are left out' },
+          { value: 'list', label: 'stay, and are listed by their keys' },
+        ],
+      },
+      ...reason,
+    ],
+    make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),
+  },
+]
+
+export const kindOf = (kind: string): StepKind | undefined => stepKinds.find((known) => known.kind === kind)
+
+export const groups = [...new Set(stepKinds.map(({ group }) => group))]
+
+export const actions: readonly { value: string; label: string }[] = [
+  { value: 'trim', label: 'trim both ends' },
+  { value: 'squeeze', label: 'one space for many' },
+  { value: 'remove-invisible', label: 'remove invisible characters' },
+  { value: 'upper', label: 'in capitals' },
+  { value: 'lower', label: 'in small letters' },
+  { value: 'compose', label: 'Unicode composed (NFC)' },
+  { value: 'compatible', label: 'Unicode compatible (NFKC)' },
+  { value: 'replace', label: 'replace text' },
+  { value: 'replace-pattern', label: 'replace a pattern' },
+  { value: 'pad-zeros', label: 'zeros before it, to a length' },
+  { value: 'strip-zeros', label: 'strip leading zeros' },
+]
+
+export const tests: readonly { value: string; label: string; takes: 'nothing' | 'value' | 'values' | 'until' }[] = [
+  { value: 'is-blank', label: 'is blank', takes: 'nothing' },
+  { value: 'is-not-blank', label: 'is not blank', takes: 'nothing' },
+  { value: 'is', label: 'is', takes: 'value' },
+  { value: 'is-not', label: 'is not', takes: 'value' },
+  { value: 'contains', label: 'contains', takes: 'value' },
+  { value: 'begins-with', label: 'begins with', takes: 'value' },
+  { value: 'ends-with', label: 'ends with', takes: 'value' },
+  { value: 'matches', label: 'matches the pattern', takes: 'value' },
+  { value: 'is-one-of', label: 'is one of', takes: 'values' },
+  { value: 'is-not-one-of', label: 'is not one of', takes: 'values' },
+  { value: 'less-than', label: 'is less than', takes: 'value' },
+  { value: 'at-most', label: 'is at most', takes: 'value' },
+  { value: 'more-than', label: 'is more than', takes: 'value' },
+  { value: 'at-least', label: 'is at least', takes: 'value' },
+  { value: 'before', label: 'is a day before', takes: 'value' },
+  { value: 'on-or-before', label: 'is on or before', takes: 'value' },
+  { value: 'after', label: 'is a day after', takes: 'value' },
+  { value: 'on-or-after', label: 'is on or after', takes: 'value' },
+  { value: 'valid-on', label: 'begins a time that includes', takes: 'until' },
+]
+
+export const totals: readonly { value: string; label: string }[] = [
+  { value: 'count', label: 'number of rows, or of values of' },
+  { value: 'sum', label: 'sum of' },
+  { value: 'distinct', label: 'distinct values of' },
+  { value: 'lowest', label: 'lowest of' },
+  { value: 'highest', label: 'highest of' },
+  { value: 'first', label: 'first of' },
+  { value: 'last', label: 'last of' },
+]
