@@ -11,6 +11,7 @@ use NineTally\Core\Plan\SideRules;
  * How well some columns tell the rows of a delivery apart, counted on the whole delivery.
  *
  * @property int $id
+ * @property string $columns_digest
  * @property int $delivery_id
  * @property list<string> $columns
  * @property string $state queued, counted or failed

@@ -65,7 +65,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 @if(($tally->summary['steps'][$side] ?? []) !== [])
 <h2>How the rows of {{ $label }} were prepared</h2>
 <table>
-<thead><tr><th scope="col">Step</th><th scope="col" class="n">Rows in</th><th scope="col" class="n">Made</th><th scope="col" class="n">Left out</th><th scope="col" class="n">Merged</th><th scope="col" class="n">Rows out</th><th scope="col" class="n">Cells altered</th></tr></thead>
+<thead><tr><th scope="col">Step</th><th scope="col" class="n">Rows in</th><th scope="col" class="n">Made</th><th scope="col" class="n">Left out</th><th scope="col" class="n">Condensed</th><th scope="col" class="n">Rows out</th><th scope="col" class="n">Cells altered</th></tr></thead>
 <tbody>
 @foreach($tally->summary['steps'][$side] as $step)
 @php($told = $plan->side(Side::from($side))->preparation->steps[$step['number'] - 1])
@@ -99,7 +99,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row">Delivered</th><td class="n">{{ $n($source['delivered']) }}</td><td class="n">{{ $n($target['delivered']) }}</td></tr>
 <tr><th scope="row">Left out by a step</th><td class="n">{{ $n($source['left_out']) }}</td><td class="n">{{ $n($target['left_out']) }}</td></tr>
 <tr><th scope="row">Made by a step</th><td class="n">{{ $n($source['made']) }}</td><td class="n">{{ $n($target['made']) }}</td></tr>
-<tr><th scope="row">Merged by a step</th><td class="n">{{ $n($source['condensed']) }}</td><td class="n">{{ $n($target['condensed']) }}</td></tr>
+<tr><th scope="row">Condensed by a step</th><td class="n">{{ $n($source['condensed']) }}</td><td class="n">{{ $n($target['condensed']) }}</td></tr>
 @endif
 <tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Prepared and compared' }}</th><td class="n">{{ $n($source['prepared']) }}</td><td class="n">{{ $n($target['prepared']) }}</td></tr>
 <tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $n($source['agreed']) }}</td><td class="n">{{ $n($target['agreed']) }}</td></tr>

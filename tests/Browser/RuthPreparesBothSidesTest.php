@@ -28,7 +28,7 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->see('how the values lie: source above the line, target below');
         $this->meetsNoBarrier();
 
-        $this->press('Go on to Preparation');
+        $this->press('Go on to Prepare');
         $this->choose('Add a step for the old register', 'Leave out blank rows');
         $this->see('3 rows ready to match');
         $this->choose('Add a step for the old register', 'Tidy text');

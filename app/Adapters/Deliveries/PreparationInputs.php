@@ -18,14 +18,21 @@ final readonly class PreparationInputs
      */
     public function __construct(public array $parameters = [], public array $references = []) {}
 
-    /** As they are now. A reference is a dataset of the migration, called by its name; its source side, or its target side where that is all there is. */
+    /** What a reference is now: a dataset of the migration, called by its name; its source side, or its target side where that is all there is. */
+    public static function deliveryOf(Dataset $dataset, string $reference): ?Delivery
+    {
+        $named = $dataset->migration->datasets()->whereRaw('lower(name) = lower(?)', [$reference])->whereKeyNot($dataset->id)->first();
+
+        return $named?->latestDelivery(Side::Source) ?? $named?->latestDelivery(Side::Target);
+    }
+
+    /** As they are now. */
     public static function now(Dataset $dataset, SideRules ...$sides): self
     {
         $references = [];
         foreach ($sides as $rules) {
             foreach ($rules->preparation->references() as $name) {
-                $reference = $dataset->migration->datasets()->whereRaw('lower(name) = lower(?)', [$name])->whereKeyNot($dataset->id)->first();
-                $delivery = $reference?->latestDelivery(Side::Source) ?? $reference?->latestDelivery(Side::Target);
+                $delivery = self::deliveryOf($dataset, $name);
                 if ($delivery !== null) {
                     $references[$name] = $delivery->id;
                 }

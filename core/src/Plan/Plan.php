@@ -7,6 +7,7 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Row\Columns;
@@ -170,6 +171,14 @@ final readonly class Plan
         $declared = fn(Side $side): array => [$this->side($side)->declared, array_intersect_key($this->side($side)->columns, array_flip($this->keyNames($side)))];
 
         return [$this->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
+    }
+
+    /** How a reference is prepared, as if it were a side: what it looks up from is prepared by the plan too. */
+    public function reference(string $name): SideRules
+    {
+        $rules = $this->references[$name] ?? new ReferenceRules;
+
+        return new SideRules(preparation: new Preparation($rules->preparation->steps, $rules->preparation->declared, $this->references));
     }
 
     public function side(Side $side): SideRules

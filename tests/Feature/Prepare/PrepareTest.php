@@ -73,6 +73,29 @@ final class PrepareTest extends TestCase
         self::assertStringContainsString('<small>1 without a record</small>', (string) $this->get("/api/v1/tallies/{$this->dataset->latestTally()?->id}/report")->assertOk()->getContent());
     }
 
+    public function test_the_steps_of_a_reference_are_tried_like_those_of_a_side(): void
+    {
+        $tidy = ['id' => 't', 'kind' => 'tidy-text', 'columns' => ['code'], 'actions' => [['action' => 'upper']]];
+        $ofReference = fn(array $more = []): \Illuminate\Testing\TestResponse => $this->api('POST', "/datasets/{$this->dataset->id}/preparation-trials", ['reference' => 'Basins', 'preparation' => [$tidy], 'chosen' => 't', ...$more]);
+        $ofReference()->assertConflict()->assertJson(['code' => 'no-reference']);
+        $berths = $this->dataset;
+        $this->dataset = $this->dataset->migration->datasets()->create(['name' => 'Basins']);
+        $this->deliver('source', "code,name\nkb,Kestrel Broad\nLM,\n", 'basins.csv');
+        $basins = $this->dataset;
+        $this->dataset = $berths;
+
+        $ofReference()->assertOk()->assertJson(['rows' => 2, 'steps' => [['sentence' => 'Tidy code: in capitals', 'figures' => ['altered' => 1]]], 'examples' => ['rows' => [['before' => ['kb', 'Kestrel Broad'], 'after' => [['KB', 'Kestrel Broad']]]]]]);
+        $lookUpItself = ['preparation' => [$tidy, ['on' => [['column' => 'code', 'reference' => 'code']]] + $this->lookUp()]];
+        self::assertStringContainsString('is looked up from while it is prepared itself', (string) $ofReference($lookUpItself)->assertOk()->json('steps.1.problem'));
+
+        // Who may not see what is sensitive there does not see it from here either.
+        $basins->draft()->firstOrCreate([], ['document' => ['key' => [], 'columnPairs' => [], 'sensitive' => ['source' => ['name'], 'target' => []]]]);
+        $auditor = $this->person('Ambrose Quill');
+        $this->migration->memberships()->create(['user_id' => $auditor->id, 'role' => \App\Models\Role::Auditor]);
+        $this->actingAs($auditor);
+        $ofReference()->assertForbidden()->assertJson(['code' => 'masked']);
+    }
+
     public function test_a_tally_is_made_again_from_its_folder_with_the_same_figures_and_bytes(): void
     {
         $berths = $this->dataset;

@@ -13,11 +13,14 @@ use App\Jobs\PrepareDelivery;
 use App\Jobs\WritePreparedSide;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\User;
 use App\Models\Workbook;
 use App\Problems\Conflict;
+use App\Problems\ValuesAreMasked;
 use App\Queries\Prepare\LeftOutRows;
 use App\Queries\Prepare\PreparationTrial;
 use App\Queries\Prepare\PreparedRows;
+use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -28,13 +31,17 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class PreparationController extends Controller
 {
+    public function __construct(private readonly Masks $masks) {}
+
     /** What steps would do, on a sample: nothing is kept. */
     public function try(TryPreparationRequest $request, Dataset $dataset, PreparationTrial $trial): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $rules = $request->sideRules();
+        $rules = $request->preparedRules();
+        $reference = $request->reference();
+        $delivery = $reference === null ? $this->delivery($dataset, $request->side()) : $this->ofReference($dataset, $reference, $this->person($request));
 
-        return response()->json($trial($this->delivery($dataset, $request->side()), $rules, PreparationInputs::now($dataset, $rules), $request->chosen()));
+        return response()->json($trial($delivery, $rules, PreparationInputs::now($dataset, $rules), $request->chosen()));
     }
 
     /** Runs the steps of the draft on every row, by a worker. */
@@ -82,6 +89,16 @@ final class PreparationController extends Controller
         WritePreparedSide::dispatch($workbook->id, $delivery->id, $rules, PreparationInputs::now($dataset, $rules));
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
+    }
+
+    private function ofReference(Dataset $dataset, string $name, User $person): Delivery
+    {
+        $delivery = PreparationInputs::deliveryOf($dataset, $name) ?? throw Conflict::because('no-reference', "There is no reference \"{$name}\". Add a dataset of this name to the migration and deliver it.");
+        if ($this->masks->keepsDeliveredFrom($person, $delivery->dataset)) {
+            throw new ValuesAreMasked("The reference \"{$name}\" has sensitive columns, and here their values would stand as they were delivered.");
+        }
+
+        return $delivery->load('parts');
     }
 
     private function rules(Dataset $dataset, Side $side): SideRules

@@ -16,7 +16,18 @@ final class TryPreparationRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['side' => ['required', 'in:source,target'], 'preparation' => ['present', 'array', 'max:200'], 'chosen' => ['nullable', 'string']];
+        return [
+            'side' => ['required_without:reference', 'in:source,target'],
+            'reference' => ['string', 'max:200'],
+            'preparation' => ['present', 'array', 'max:200'],
+            'chosen' => ['nullable', 'string'],
+        ];
+    }
+
+    /** The name of the reference whose steps are tried; null: those of a side are. */
+    public function reference(): ?string
+    {
+        return $this->filled('reference') ? $this->string('reference')->toString() : null;
     }
 
     public function side(): Side
@@ -29,17 +40,28 @@ final class TryPreparationRequest extends FormRequest
         return $this->filled('chosen') ? $this->string('chosen')->toString() : null;
     }
 
-    /** @throws \NineTally\Core\Plan\UnusablePlan */
-    public function sideRules(): SideRules
+    /**
+     * The rules under which the steps run, of a side or of a reference.
+     *
+     * @throws \NineTally\Core\Plan\UnusablePlan
+     */
+    public function preparedRules(): SideRules
     {
         $sent = json_decode($this->getContent(), true, 64);
         $sent = is_array($sent) ? $sent : [];
-        $side = $this->side();
+        $reference = $this->reference();
         // What is empty is not there: an empty map cannot be told from an empty list.
         $said = static fn(mixed $part): array => is_array($part) ? array_filter($part, static fn(mixed $value): bool => $value !== []) : [];
         $rules = $said(['preparation' => $sent['preparation'] ?? []] + (is_array($sent['reads'] ?? null) ? $sent['reads'] : []));
-        $plan = $said(['sides' => $rules === [] ? [] : [$side->value => $rules], 'references' => $said($sent['references'] ?? [])]);
+        $references = $said([...$said($sent['references'] ?? []), ...($reference === null ? [] : [$reference => $rules])]);
+        $sides = $reference === null && $rules !== [] ? [$this->side()->value => $rules] : [];
+        $plan = Plan::fromJson(CanonicalJson::of([
+            'formatVersion' => Plan::FORMAT_VERSION,
+            'key' => [['source' => '?', 'target' => '?']],
+            'columnPairs' => [],
+            ...$said(['sides' => $sides, 'references' => $references]),
+        ]));
 
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => Plan::FORMAT_VERSION, 'key' => [['source' => '?', 'target' => '?']], 'columnPairs' => [], ...$plan]))->side($side);
+        return $reference === null ? $plan->side($this->side()) : $plan->reference($reference);
     }
 }

@@ -6,7 +6,7 @@ import { count } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 
 /** Rows as they come into a step and as they leave it, those that it changes first. */
-const props = defineProps<{ examples: NonNullable<Schemas['PreparationTrial']['examples']>; side: Side }>()
+const props = defineProps<{ examples: NonNullable<Schemas['PreparationTrial']['examples']>; side?: Side | undefined }>()
 
 const SHOWN = 8
 /** Cells by the names of their columns: only what the step changes, makes or takes away. */

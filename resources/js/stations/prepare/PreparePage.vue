@@ -11,105 +11,86 @@ import ReferenceCard from '@/stations/prepare/ReferenceCard.vue'
 import PreparationLedger from '@/stations/prepare/PreparationLedger.vue'
 import SideStream from '@/stations/prepare/SideStream.vue'
 import StepEditor from '@/stations/prepare/StepEditor.vue'
-import { kindOf } from '@/stations/prepare/stepKinds'
-import { useTrial } from '@/stations/prepare/usePreparation'
+import { isSame, isSide, useTrial, type Prepared } from '@/stations/prepare/usePreparation'
+import { useSteps } from '@/stations/prepare/useSteps'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const { plan, draft, saving, prepareSide, prepareReference, undo, canUndo, redo, canRedo } = useDraft(() => props.course, { station: 'prepare' })
 
-const chosen = ref<{ side: Side; id: string } | null>(null)
-const chosenOf = (side: Side): string | null => (chosen.value?.side === side ? chosen.value.id : null)
-const stepsOf = (side: Side): readonly Schemas['Step'][] => draft.value?.sides?.[side]?.preparation ?? []
-const trials = {
-  source: useTrial(
-    () => props.course,
-    'source',
-    () => draft.value,
-    () => chosenOf('source'),
-  ),
-  target: useTrial(
-    () => props.course,
-    'target',
-    () => draft.value,
-    () => chosenOf('target'),
-  ),
+/** The reference whose steps are worked on, in the place of both sides. */
+const opened = ref<string | null>(null)
+const chosen = ref<{ of: Prepared; id: string } | null>(null)
+const chosenOf = (of: Prepared): string | null => (chosen.value !== null && isSame(chosen.value.of, of) ? chosen.value.id : null)
+const choose = (of: Prepared, id: string | null): void => {
+  chosen.value = id === null ? null : { of, id }
 }
+const ofReference = computed<Prepared | null>(() => (opened.value === null ? null : { reference: opened.value }))
+const trialOf = (of: () => Prepared | null) =>
+  useTrial(
+    () => props.course,
+    of,
+    () => draft.value,
+    () => {
+      const asked = of()
+      return asked === null ? null : chosenOf(asked)
+    },
+  )
+const trials = { source: trialOf(() => 'source'), target: trialOf(() => 'target'), reference: trialOf(() => ofReference.value) }
+/** What is shown, each as a stream. */
+const streams = computed(() =>
+  ofReference.value !== null
+    ? [{ of: ofReference.value, side: 'reference' as const, label: `Reference ${opened.value}`, trial: trials.reference }]
+    : (['source', 'target'] as const).map((side) => ({ of: side, side, label: labelOf(side), trial: trials[side] })),
+)
+function open(reference: string | null): void {
+  opened.value = reference
+  chosen.value = null
+}
+const { stepsOf, add, change, move, remove, copy } = useSteps(() => draft.value, { prepareSide, prepareReference }, choose)
 const both = computed(() => props.course.source !== null && props.course.target !== null)
 /** A sample's rows are no figure to go on with. */
 const onward = computed(() => {
   const { source, target } = { source: trials.source.data.value, target: trials.target.data.value }
   return source?.isWhole === true && target?.isWhole === true ? `Match ${count(source.readyRows)} with ${count(target.readyRows)}` : 'Go on to Match'
 })
-const most = computed(() =>
-  Math.max(1, ...(['source', 'target'] as const).flatMap((side) => [trials[side].data.value?.rows ?? 0, trials[side].data.value?.readyRows ?? 0])),
-)
+const most = computed(() => Math.max(1, ...streams.value.flatMap(({ trial }) => [trial.data.value?.rows ?? 0, trial.data.value?.readyRows ?? 0])))
 const looked = computed(() => {
   const { value } = chosen
-  const step = value === null ? undefined : stepsOf(value.side).find(({ id }) => id === value.id)
-  return value === null || step === undefined ? null : { side: value.side, step }
+  const step = value === null ? undefined : stepsOf(value.of).find(({ id }) => id === value.id)
+  const stream = streams.value.find(({ of }) => value !== null && isSame(of, value.of))
+  return value === null || step === undefined || stream === undefined ? null : { ...stream, step }
 })
 /** The columns that come into the step that is looked at. */
 const columnsBefore = computed(() => {
   if (looked.value === null) return []
-  const trial = trials[looked.value.side].data.value
+  const trial = looked.value.trial.data.value
   const place = trial?.steps.findIndex(({ id }) => id === looked.value?.step.id) ?? -1
   return place > 0 ? (trial?.steps[place - 1]?.columns ?? []) : (trial?.columns ?? [])
 })
 
-const freshId = (): string => `step-${crypto.randomUUID().slice(0, 8)}`
-
-function add(side: Side, kind: string): void {
-  const columns = trials[side].data.value?.readyColumns ?? []
-  const step = { id: freshId(), kind, ...kindOf(kind)?.make(columns) }
-  prepareSide(side, [...stepsOf(side), step])
-  chosen.value = { side, id: step.id }
-}
-
-function change(side: Side, step: Schemas['Step']): void {
-  prepareSide(
-    side,
-    stepsOf(side).map((other) => (other.id === step.id ? step : other)),
-  )
-}
-
-function move(side: Side, id: string, to: number): void {
-  const step = stepsOf(side).find((other) => other.id === id)
-  if (step === undefined) return
-  const others = stepsOf(side).filter((other) => other.id !== id)
-  others.splice(Math.max(0, Math.min(others.length, to)), 0, step)
-  prepareSide(side, others)
-}
-
-function remove(side: Side, id: string): void {
-  prepareSide(
-    side,
-    stepsOf(side).filter((step) => step.id !== id),
-  )
-  chosen.value = null
-}
-
-function copy(side: Side, step: Schemas['Step']): void {
-  const other = side === 'source' ? 'target' : 'source'
-  const copied = { ...step, id: freshId() }
-  prepareSide(other, [...stepsOf(other), copied])
-  chosen.value = { side: other, id: copied.id }
-}
-/** References that steps of either side look up from. */
-const references = computed(() => [
-  ...new Set(
-    (['source', 'target'] as const).flatMap((side) =>
-      stepsOf(side).flatMap(({ reference }) => (reference === undefined || reference === '' ? [] : [reference])),
-    ),
-  ),
-])
-/** Names that conditions of either side ask for. */
+/** References that steps of either side, or of another reference, look up from. */
+const references = computed(() => {
+  const named = new Set<string>()
+  const look = (of: Prepared): void => {
+    for (const { reference } of stepsOf(of)) {
+      if (reference === undefined || reference === '' || named.has(reference)) continue
+      named.add(reference)
+      look({ reference })
+    }
+  }
+  look('source')
+  look('target')
+  return [...named]
+})
+/** Names that conditions of either side, or of a reference, ask for. */
 const parameters = computed(() => {
   const found = new Set<string>()
   const look = (condition: Schemas['Condition'] | undefined): void => {
     if (condition?.parameter !== undefined) found.add(condition.parameter)
     for (const part of condition?.all ?? condition?.any ?? []) look(part)
   }
-  for (const side of ['source', 'target'] as const) for (const step of stepsOf(side)) look(step.condition)
+  const prepared: Prepared[] = ['source', 'target', ...references.value.map((reference) => ({ reference }))]
+  for (const of of prepared) for (const step of stepsOf(of)) look(step.condition)
   return [...found]
 })
 const labelOf = (side: Side): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
@@ -117,8 +98,12 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
 
 <template>
   <main class="station">
-    <StationHead heading="What each side must become before they can meet" note="the deliveries stay as they are">
+    <StationHead
+      :heading="opened === null ? 'What each side must become before they can meet' : `What ${opened} must become`"
+      :note="opened === null ? 'the deliveries stay as they are' : 'before values are looked up from it'"
+    >
       <template v-if="both">
+        <el-button v-if="opened !== null" @click="open(null)">Back to both sides</el-button>
         <template v-if="course.mayWork">
           <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
           <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
@@ -132,21 +117,21 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
       Both sides must have delivered before they can be prepared. <RouterLink :to="`/datasets/${course.id}/deliver`">Deliver what is missing</RouterLink>.
     </p>
     <LoadState v-else :is-loading="plan.isPending.value" :error="plan.error.value" what="The plan" @retry="plan.refetch()">
-      <div v-if="draft" class="desk">
+      <div v-if="draft" class="desk" :class="{ single: opened !== null }">
         <SideStream
-          v-for="side in ['source', 'target'] as const"
-          :key="side"
-          :side="side"
-          :label="labelOf(side)"
+          v-for="stream in streams"
+          :key="stream.label"
+          :side="stream.side"
+          :label="stream.label"
           :course="course"
-          :steps="stepsOf(side)"
-          :trial="trials[side].data.value"
-          :error="trials[side].error.value"
+          :steps="stepsOf(stream.of)"
+          :trial="stream.trial.data.value"
+          :error="stream.trial.error.value"
           :most="most"
-          :chosen="chosenOf(side)"
-          @choose="chosen = $event === null ? null : { side, id: $event }"
-          @add="add(side, $event)"
-          @move="(id: string, to: number) => move(side, id, to)"
+          :chosen="chosenOf(stream.of)"
+          @choose="choose(stream.of, $event)"
+          @add="add(stream.of, $event, stream.trial.data.value?.readyColumns ?? [])"
+          @move="(id: string, to: number) => move(stream.of, id, to)"
         />
         <aside>
           <ErrorNote :error="saving.error.value" />
@@ -157,32 +142,34 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
             :step="looked.step"
             :side="looked.side"
             :columns="columnsBefore"
-            :trial="trials[looked.side].data.value"
+            :trial="looked.trial.data.value"
             :may-work="course.mayWork"
-            :place="stepsOf(looked.side).findIndex(({ id }) => id === looked?.step.id)"
-            :count="stepsOf(looked.side).length"
-            :other-label="labelOf(looked.side === 'source' ? 'target' : 'source')"
-            @change="change(looked.side, $event)"
-            @move="move(looked.side, looked.step.id, $event)"
-            @copy="copy(looked.side, looked.step)"
-            @remove="remove(looked.side, looked.step.id)"
+            :place="stepsOf(looked.of).findIndex(({ id }) => id === looked?.step.id)"
+            :count="stepsOf(looked.of).length"
+            :other-label="looked.side === 'reference' ? null : labelOf(looked.side === 'source' ? 'target' : 'source')"
+            @change="change(looked.of, $event)"
+            @move="move(looked.of, looked.step.id, $event)"
+            @copy="isSide(looked.of) && copy(looked.of, looked.step)"
+            @remove="remove(looked.of, looked.step.id)"
           />
-          <p v-else class="quiet">
+          <p v-else-if="opened === null" class="quiet">
             Steps prepare a side before its rows are matched: they run again by themselves on the next delivery, and can be changed at any time. Choose a step
             to see rows before and after it.
           </p>
           <template v-if="!looked">
             <ReferenceCard
-              v-for="name in references"
+              v-for="name in opened === null ? references : [opened]"
               :key="name"
               :name="name"
               :rules="draft.references?.[name] ?? {}"
               :may-work="course.mayWork"
+              :is-open="name === opened"
               @prepare="prepareReference(name, $event)"
+              @open="open(name)"
             />
           </template>
           <ParametersCard
-            v-if="!looked && parameters.length > 0 && plan.data.value"
+            v-if="!looked && opened === null && parameters.length > 0 && plan.data.value"
             :course="course"
             :names="parameters"
             :parameters="plan.data.value.parameters"
@@ -204,6 +191,9 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 336px;
   min-block-size: 0;
+}
+.desk.single {
+  grid-template-columns: minmax(0, 1fr) 336px;
 }
 aside {
   border-inline-start: 1px solid var(--line);
@@ -229,7 +219,8 @@ p {
   text-decoration: none;
 }
 @media (width < 1100px) {
-  .desk {
+  .desk,
+  .desk.single {
     grid-template-columns: 1fr;
     overflow: auto;
   }

@@ -6,8 +6,8 @@ import CommittedInput from '@/parts/CommittedInput.vue'
 import SideForms from '@/parts/SideForms.vue'
 
 /** How a reference writes its values, and what tells its records apart. */
-const props = defineProps<{ name: string; rules: Schemas['ReferenceRules']; mayWork: boolean }>()
-const emit = defineEmits<{ prepare: [rules: Schemas['ReferenceRules']] }>()
+const props = defineProps<{ name: string; rules: Schemas['ReferenceRules']; mayWork: boolean; isOpen: boolean }>()
+const emit = defineEmits<{ prepare: [rules: Schemas['ReferenceRules']]; open: [] }>()
 const steps = computed(() => props.rules.preparation?.length ?? 0)
 const written = computed(() => (props.rules.key ?? []).join(', '))
 </script>
@@ -33,7 +33,11 @@ const written = computed(() => (props.rules.key ?? []).join(', '))
         "
       />
     </label>
-    <p v-if="steps > 0" class="quiet">Prepared by {{ counted(steps, 'step') }} of the plan.</p>
+    <p v-if="!isOpen">
+      <button type="button" class="plain as-link" @click="emit('open')">
+        {{ steps === 0 ? `Steps that prepare ${name}` : `Prepared by ${counted(steps, 'step')}` }}
+      </button>
+    </p>
   </section>
 </template>
 

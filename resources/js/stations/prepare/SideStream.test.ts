@@ -102,4 +102,12 @@ describe('a side as a stream', () => {
     expect(wrapper.findAllComponents({ name: 'ElSelect' })).toHaveLength(0)
     expect(wrapper.find('.step').attributes('draggable')).toBe('false')
   })
+
+  it('of a reference speaks of records, and has nothing of what belongs to a side', () => {
+    const text = said(stream({ side: 'reference', label: 'Reference Basins' }).text())
+    expect(text).toContain('10 records, 2 columns')
+    expect(text).toContain('8 records to look up from')
+    expect(text).not.toMatch(/old\.csv|ready to match|CSV/)
+    expect(said(stream().text())).toMatch(/old\.csv.*ready to match.*CSV/)
+  })
 })

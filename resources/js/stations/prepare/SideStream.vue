@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { answer, api, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
-import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import { groups, stepKinds } from '@/stations/prepare/stepKinds'
-import { useWholeRun } from '@/stations/prepare/usePreparation'
+import WholeSide from '@/stations/prepare/WholeSide.vue'
 
-/** One side as a stream: its width is the number of rows, each step a sentence with its figures. */
+/** A side, or a reference, as a stream: its width is the number of rows, each step a sentence with its figures. */
 const props = defineProps<{
-  side: Side
+  side: Side | 'reference'
   label: string
   course: Schemas['Course']
   steps: readonly Schemas['Step'][]
@@ -22,8 +21,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [id: string | null]; add: [kind: string]; move: [id: string, to: number] }>()
 
-const delivery = computed(() => props.course[props.side])
-const run = useWholeRun(() => props.course, props.side)
+const adds = computed(() => `Add a step for the ${props.side === 'reference' ? `r${props.label.slice(1)}` : props.label.toLowerCase()}`)
+const own = computed(() => (props.side === 'reference' ? null : props.side))
 const dragged = ref<string | null>(null)
 const over = ref<number | null>(null)
 
@@ -70,20 +69,17 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
     emit('move', id, place + (event.key === 'ArrowUp' ? -1 : 1))
   }
 }
-const workbook = useAskForWorkbook(() =>
-  answer(api.POST('/datasets/{dataset}/prepared-rows/workbook', { params: { path: { dataset: props.course.id }, query: { side: props.side } } })),
-)
-const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepared-rows?side=${props.side}&as=${as}`
 </script>
 
 <template>
   <section class="stream" :class="side" :aria-label="label">
     <h2>
-      <span :class="side === 'source' ? 'src' : 'tgt'">{{ label }}</span> <span class="quiet file">{{ delivery?.fileName }}</span>
+      <span :class="{ src: side === 'source', tgt: side === 'target' }">{{ label }}</span>
+      <span v-if="own" class="quiet file">{{ course[own]?.fileName }}</span>
     </h2>
     <ErrorNote :error="error" />
     <template v-if="trial">
-      <div class="band" :style="{ inlineSize: width(first) }">{{ counted(first, 'row') }}, {{ counted(trial.columns.length, 'column') }}</div>
+      <div class="band" :style="{ inlineSize: width(first) }">{{ counted(first, own ? 'row' : 'record') }}, {{ counted(trial.columns.length, 'column') }}</div>
       <ol>
         <li
           v-for="({ step, found, rows, isOff }, place) in flow"
@@ -110,24 +106,12 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepar
             <span v-if="step.reason" class="quiet">{{ step.reason }}{{ step.answersFor ? `, ${step.answersFor}` : '' }}</span>
           </button>
           <div class="band" :class="{ last: place === flow.length - 1 }" :style="{ inlineSize: width(rows) }">
-            {{ counted(rows, 'row') }}{{ place === flow.length - 1 ? ' ready to match' : '' }}
+            {{ counted(rows, own ? 'row' : 'record') }}{{ place === flow.length - 1 ? (own ? ' ready to match' : ' to look up from') : '' }}
           </div>
         </li>
       </ol>
-      <p v-if="!trial.isWhole" class="quiet tried">
-        Tried on {{ counted(trial.sampleRows, 'row') }} {{ trial.isBeginning ? 'from the beginning' : 'drawn across the delivery' }}.
-        <el-button v-if="course.mayWork" size="small" :loading="run.isPending.value" @click="run.mutate()">Run on all {{ count(trial.rows) }} rows</el-button>
-      </p>
-      <ErrorNote :error="run.error.value" />
       <div class="add" @dragover.prevent="over = flow.length" @drop.prevent="drop(flow.length)">
-        <el-select
-          v-if="course.mayWork"
-          :model-value="''"
-          filterable
-          :placeholder="`Add a step for the ${label.toLowerCase()}`"
-          :aria-label="`Add a step for the ${label.toLowerCase()}`"
-          @update:model-value="emit('add', $event)"
-        >
+        <el-select v-if="course.mayWork" :model-value="''" filterable :placeholder="adds" :aria-label="adds" @update:model-value="emit('add', $event)">
           <template v-for="group in groups" :key="group">
             <!-- The heading is drawn by the first of a group: the library's own groups are lists inside a list of options, which screen readers cannot follow. -->
             <el-option
@@ -141,11 +125,8 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepar
           </template>
         </el-select>
       </div>
-      <p class="quiet tried">
-        Take the prepared rows away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
-        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>.
-      </p>
-      <ErrorNote :error="workbook.error.value" />
+      <WholeSide v-if="own" :side="own" :course="course" :trial="trial" />
+      <p v-else-if="!trial.isWhole" class="quiet tried">Tried on {{ counted(trial.sampleRows, 'record') }}; the tally prepares all {{ count(trial.rows) }}.</p>
     </template>
   </section>
 </template>
@@ -161,6 +142,9 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepar
 }
 .stream.target {
   --side: var(--tgt);
+}
+.stream.reference {
+  --side: var(--ink-2);
 }
 h2 {
   margin-block-end: 8px;

@@ -12,13 +12,14 @@ import { kindOf } from '@/stations/prepare/stepKinds'
 const props = defineProps<{
   dataset: number
   step: Schemas['Step']
-  side: Side
+  side: Side | 'reference'
   columns: readonly string[]
   trial: Schemas['PreparationTrial'] | undefined
   mayWork: boolean
   place: number
   count: number
-  otherLabel: string
+  /** of the side that the step can be copied to, if there is one */
+  otherLabel: string | null
 }>()
 const emit = defineEmits<{ change: [step: Schemas['Step']]; move: [to: number]; copy: []; remove: [] }>()
 
@@ -50,11 +51,20 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
       <el-button size="small" :disabled="place <= 0" @click="emit('move', place - 1)">Move up</el-button>
       <el-button size="small" :disabled="place >= count - 1" @click="emit('move', place + 1)">Move down</el-button>
       <el-button size="small" @click="set('off', step.off !== true)">{{ step.off === true ? 'Switch on' : 'Switch off' }}</el-button>
-      <el-button size="small" @click="emit('copy')">Copy to the {{ otherLabel.toLowerCase() }}</el-button>
+      <el-button v-if="otherLabel !== null" size="small" @click="emit('copy')">Copy to the {{ otherLabel.toLowerCase() }}</el-button>
       <el-button size="small" @click="emit('remove')">Remove</el-button>
     </div>
-    <el-button v-if="(found?.figures?.leftOut ?? 0) > 0" size="small" class="list" @click="isListing = true">List the rows left out</el-button>
-    <LeftOutDialog v-if="isListing && found" :dataset="dataset" :side="side" :step="step" :sentence="found.sentence" @close="isListing = false" />
+    <el-button v-if="side !== 'reference' && (found?.figures?.leftOut ?? 0) > 0" size="small" class="list" @click="isListing = true"
+      >List the rows left out</el-button
+    >
+    <LeftOutDialog
+      v-if="isListing && found && side !== 'reference'"
+      :dataset="dataset"
+      :side="side"
+      :step="step"
+      :sentence="found.sentence"
+      @close="isListing = false"
+    />
     <details v-for="note in found?.figures?.notes ?? []" :key="note.what" class="note">
       <summary>{{ counted(note.count, 'cell') }}: {{ note.what }}</summary>
       <ul>
@@ -63,7 +73,11 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
         </li>
       </ul>
     </details>
-    <BeforeAfter v-if="trial?.examples && found && !found.problem && step.off !== true" :examples="trial.examples" :side="side" />
+    <BeforeAfter
+      v-if="trial?.examples && found && !found.problem && step.off !== true"
+      :examples="trial.examples"
+      :side="side === 'reference' ? undefined : side"
+    />
   </section>
 </template>
 

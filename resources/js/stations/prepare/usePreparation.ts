@@ -4,18 +4,40 @@ import type { Side } from '@/composables/useDraft'
 
 const SECOND = 1000
 
-/** What the steps of one side do, tried on a sample whenever they change. */
-export function useTrial(course: () => Schemas['Course'], side: Side, draft: () => Schemas['PlanDraft'] | null, chosen: () => string | null) {
-  const steps = () => draft()?.sides?.[side]?.preparation ?? []
-  const reads = () => ({ ...draft()?.sides?.[side], preparation: undefined, repeats: undefined })
+/** What is prepared: a side, or a reference by its name. */
+export type Prepared = Side | { reference: string }
+export const isSide = (prepared: Prepared): prepared is Side => typeof prepared === 'string'
+export const isSame = (one: Prepared, other: Prepared): boolean => JSON.stringify(one) === JSON.stringify(other)
+
+/** What a draft says about a side or a reference. */
+export const rulesOf = (draft: Schemas['PlanDraft'] | null, prepared: Prepared): Schemas['ReferenceRules'] | Schemas['SideRules'] | undefined =>
+  isSide(prepared) ? draft?.sides?.[prepared] : draft?.references?.[prepared.reference]
+
+/** What the steps of a side or a reference do, tried on a sample whenever they change. */
+export function useTrial(
+  course: () => Schemas['Course'],
+  prepared: () => Prepared | null,
+  draft: () => Schemas['PlanDraft'] | null,
+  chosen: () => string | null,
+) {
+  const rules = () => {
+    const of = prepared()
+    return of === null ? undefined : rulesOf(draft(), of)
+  }
+  const steps = () => rules()?.preparation ?? []
+  const reads = () => ({ ...rules(), preparation: undefined, repeats: undefined, key: undefined })
   const references = () => draft()?.references ?? {}
+  const delivered = () => {
+    const of = prepared()
+    return of === null || !isSide(of) ? of : course()[of]?.id
+  }
   return useQuery({
     queryKey: [
       'dataset',
       () => course().id,
       'trial',
-      side,
-      () => course()[side]?.id,
+      prepared,
+      delivered,
       () => JSON.stringify(steps()),
       () => JSON.stringify([reads(), references()]),
       chosen,
@@ -24,14 +46,17 @@ export function useTrial(course: () => Schemas['Course'], side: Side, draft: () 
       answer(
         api.POST('/datasets/{dataset}/preparation-trials', {
           params: { path: { dataset: course().id } },
-          body: { side, preparation: steps(), reads: reads(), references: references(), chosen: chosen() },
+          body: { ...whose(prepared()), preparation: steps(), reads: reads(), references: references(), chosen: chosen() },
         }),
       ),
-    enabled: () => course()[side] !== null,
+    enabled: () => delivered() !== null && delivered() !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
   })
 }
+
+const whose = (prepared: Prepared | null): { side: Side } | { reference: string } | Record<string, never> =>
+  prepared === null ? {} : isSide(prepared) ? { side: prepared } : prepared
 
 /** Runs the steps of a side on every row, and looks until it is done. */
 export function useWholeRun(course: () => Schemas['Course'], side: Side) {
