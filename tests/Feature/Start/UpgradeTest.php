@@ -69,7 +69,7 @@ final class UpgradeTest extends TestCase
         $this->api('GET', '/tallies/2/records/2')->assertOk()->assertJsonPath('key', 'KB,015');
         $draft = PlanDraft::query()->firstOrFail();
         self::assertSame(['leave-out-columns', 3], [$draft->rules(Side::Source)->preparation->steps[1]['kind'], $draft->document['formatVersion']]);
-        self::assertStringContainsString('"tolerance":{"by":"absolute"', (string) json_encode($draft->document));
+        self::assertStringContainsString('"tolerance":{"most":"0.01","by":"absolute"}', (string) json_encode($draft->document));
         $this->api('GET', '/datasets/1/plan-versions')->assertOk()->assertJsonPath('startingPlans.0.name', 'Registers');
         self::assertSame('tidy-text', PlanVersion::query()->firstOrFail()->plan()->source->preparation->steps[2]['kind']);
         self::assertSame(['south'], array_values(Receipt::query()->where('state', 'received')->firstOrFail()->taking['terms']['partLabels'] ?? []));
