@@ -51,15 +51,24 @@ final readonly class RuleOn
 
     private function mustHaveSeen(Tally $tally, int $seenAct, User $person): void
     {
-        $unseen = $tally->rulings()->with('user')->where('id', '>', $seenAct)->where('user_id', '!=', $person->id)->orderByDesc('id')->first();
+        $unseen = $tally
+            ->rulings()
+            ->with('user')
+            ->where('id', '>', $seenAct)
+            ->where('user_id', '!=', $person->id)
+            ->orderByDesc('id')
+            ->first();
         if ($unseen !== null) {
-            throw Conflict::because('ruled-meanwhile', sprintf(
-                '%s ruled on this tally meanwhile: %s on %s findings%s. Look at it, then rule again if you still want to; nothing of yours was entered.',
-                $unseen->user->name,
-                $unseen->decision->value ?? 'undid a ruling',
-                number_format($unseen->findings),
-                $unseen->reason === '' ? '' : ', because "'.$unseen->reason.'"',
-            ));
+            throw Conflict::because(
+                'ruled-meanwhile',
+                sprintf(
+                    '%s ruled on this tally meanwhile: %s on %s findings%s. Look at it, then rule again if you still want to; nothing of yours was entered.',
+                    $unseen->user->name,
+                    $unseen->decision->value ?? 'undid a ruling',
+                    number_format($unseen->findings),
+                    $unseen->reason === '' ? '' : ', because "'.$unseen->reason.'"',
+                ),
+            );
         }
     }
 
@@ -69,10 +78,23 @@ final readonly class RuleOn
         $target = $ruling->target;
 
         return match ($ruling->scope) {
-            RulingScope::Pattern => ['pattern_number' => (int) $target, 'findings' => $this->findingsOf($tally, FindingGroup::ofPattern((int) $target)->name())],
-            RulingScope::RowClass => ['row_class' => $target, 'findings' => $this->findingsOf($tally, FindingGroup::ofClass(RowClass::from($target))->name())],
-            RulingScope::Row, RulingScope::Cell => ['sequence' => (int) $target, 'identity' => $this->identity($tally, $ruling->scope, (int) $target), 'findings' => 1],
-            RulingScope::Selection, RulingScope::Filter => $this->keepMembers($tally, $ruling->filter ?? throw new \LogicException('The request asks for it.')),
+            RulingScope::Pattern => [
+                'pattern_number' => (int) $target,
+                'findings' => $this->findingsOf($tally, FindingGroup::ofPattern((int) $target)->name()),
+            ],
+            RulingScope::RowClass => [
+                'row_class' => $target,
+                'findings' => $this->findingsOf($tally, FindingGroup::ofClass(RowClass::from($target))->name()),
+            ],
+            RulingScope::Row, RulingScope::Cell => [
+                'sequence' => (int) $target,
+                'identity' => $this->identity($tally, $ruling->scope, (int) $target),
+                'findings' => 1,
+            ],
+            RulingScope::Selection, RulingScope::Filter => $this->keepMembers(
+                $tally,
+                $ruling->filter ?? throw new \LogicException('The request asks for it.'),
+            ),
             RulingScope::Undo => throw new \LogicException('Undoing is an act of its own.'),
         };
     }
@@ -113,7 +135,10 @@ final readonly class RuleOn
         CopyText::into($this->database, 'ruling_members', 'ruling_id,"group",block,places', $lines);
 
         return $findings === 0
-            ? throw Conflict::because('nothing-to-rule-on', 'No finding is in this filter any more, so nothing was entered. Load the list again.')
+            ? throw Conflict::because(
+                'nothing-to-rule-on',
+                'No finding is in this filter any more, so nothing was entered. Load the list again.',
+            )
             : ['id' => $id, 'filter' => $filter->toArray(), 'findings' => $findings];
     }
 }

@@ -45,14 +45,34 @@ final readonly class PreparedSide
      * @throws UnusableStep
      * @throws \NineTally\Core\Intake\UnreadableFile
      */
-    public function make(PartStack $parts, Preparation $preparation, string $side, callable $onProgress, References $references = new NoReferences, array $parameters = []): void
-    {
+    public function make(
+        PartStack $parts,
+        Preparation $preparation,
+        string $side,
+        callable $onProgress,
+        References $references = new NoReferences,
+        array $parameters = [],
+    ): void {
         if (! is_dir($this->folder) && ! @mkdir($this->folder, 0700, true) && ! is_dir($this->folder)) {
             throw \NineTally\Core\Matching\Spill\WorkspaceFailure::writing($this->folder);
         }
         $columns = $preparation->columns($parts->columns, $side);
-        $files = ['rows' => new AtomicFile("{$this->folder}/rows"), 'packed-places' => new AtomicFile("{$this->folder}/packed-places"), 'left-out' => new AtomicFile("{$this->folder}/left-out"), 'condensed' => new AtomicFile("{$this->folder}/condensed")];
-        $ledger = ['columns' => $columns, 'deliveredColumns' => $parts->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'prepared' => 0, 'steps' => [], 'references' => []];
+        $files = [
+            'rows' => new AtomicFile("{$this->folder}/rows"),
+            'packed-places' => new AtomicFile("{$this->folder}/packed-places"),
+            'left-out' => new AtomicFile("{$this->folder}/left-out"),
+            'condensed' => new AtomicFile("{$this->folder}/condensed"),
+        ];
+        $ledger = [
+            'columns' => $columns,
+            'deliveredColumns' => $parts->columns,
+            'read' => 0,
+            'refused' => 0,
+            'delivered' => 0,
+            'prepared' => 0,
+            'steps' => [],
+            'references' => [],
+        ];
         $figures = $names = [];
         $buffers = array_fill_keys(array_keys($files), '');
         $write = static function (string $name, string $bytes) use (&$buffers, $files): void {
@@ -70,7 +90,10 @@ final readonly class PreparedSide
                 $this->folder,
                 $references,
                 $parameters,
-                static fn(int $packedPlace, array $cells, ?int $kept) => $write('left-out', pack('JJNN', $packedPlace, $kept ?? 0, $number, strlen($row = implode(Batch::CELL_END, $cells))).$row),
+                static fn(int $packedPlace, array $cells, ?int $kept) => $write(
+                    'left-out',
+                    pack('JJNN', $packedPlace, $kept ?? 0, $number, strlen($row = implode(Batch::CELL_END, $cells))).$row,
+                ),
                 static fn(int $into, int $packedPlace) => $write('condensed', pack('JJ', $into, $packedPlace)),
             );
         };
@@ -85,7 +108,12 @@ final readonly class PreparedSide
                 }
                 if ($record instanceof RefusedRecord) {
                     $ledger['refused']++;
-                    $write('rows', self::REFUSED.json_encode(['raw' => base64_encode($record->raw)] + $record->aside(), JSON_THROW_ON_ERROR).Batch::ROW_END);
+                    $write(
+                        'rows',
+                        self::REFUSED.
+                            json_encode(['raw' => base64_encode($record->raw)] + $record->aside(), JSON_THROW_ON_ERROR).
+                            Batch::ROW_END,
+                    );
                     $write('packed-places', pack('J', $packedPlace));
                 } else {
                     $ledger['delivered']++;
@@ -108,11 +136,21 @@ final readonly class PreparedSide
             $file->finish();
         }
         foreach ($preparation->working() as $number => $document) {
-            $ledger['steps'][] = ['number' => $number, 'id' => $document['id'], 'kind' => $document['kind'], 'sentence' => StepCatalogue::make($document)->sentence(), 'columns' => $names[$number] ?? [], 'figures' => ($figures[$number] ?? new StepFigures)->toArray()];
+            $ledger['steps'][] = [
+                'number' => $number,
+                'id' => $document['id'],
+                'kind' => $document['kind'],
+                'sentence' => StepCatalogue::make($document)->sentence(),
+                'columns' => $names[$number] ?? [],
+                'figures' => ($figures[$number] ?? new StepFigures)->toArray(),
+            ];
         }
         $ledger['references'] = $references->ledgers();
         PreparationLedger::of($ledger)->mustHold();
-        AtomicFile::put("{$this->folder}/ledger.json", json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE));
+        AtomicFile::put(
+            "{$this->folder}/ledger.json",
+            json_encode($ledger, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE),
+        );
     }
 
     public function ledger(): PreparationLedger
@@ -139,7 +177,12 @@ final readonly class PreparedSide
         while (($head = $file->read(24)) !== '') {
             /** @var array{packed: int, kept: int, step: int, size: int} $fields */
             $fields = unpack('Jpacked/Jkept/Nstep/Nsize', $head);
-            yield new LeftOutRow($fields['packed'], $fields['step'], explode(Batch::CELL_END, $fields['size'] === 0 ? '' : $file->read($fields['size'])), $fields['kept'] === 0 ? null : $fields['kept']);
+            yield new LeftOutRow(
+                $fields['packed'],
+                $fields['step'],
+                explode(Batch::CELL_END, $fields['size'] === 0 ? '' : $file->read($fields['size'])),
+                $fields['kept'] === 0 ? null : $fields['kept'],
+            );
         }
     }
 }
