@@ -7,7 +7,11 @@ require __DIR__.'/Registers.php';
 /** Runs the engine and the yardsticks one after the other, round after round, and prints medians and ratios of the same round. */
 final readonly class Bench
 {
-    private const PLAN_OF_HARD = ['fee' => ['kind' => 'number', 'forgives' => ['number-form']], 'paid_until' => ['kind' => 'date', 'forgives' => ['date-form']], 'holder' => ['forgives' => ['case']]];
+    private const PLAN_OF_HARD = [
+        'fee' => ['kind' => 'number', 'forgives' => ['number-form']],
+        'paid_until' => ['kind' => 'date', 'forgives' => ['date-form']],
+        'holder' => ['forgives' => ['case']],
+    ];
 
     public function __construct(private string $folder, private string $database, private int $rounds) {}
 
@@ -29,7 +33,16 @@ final readonly class Bench
             }
             foreach ($runners as $runner) {
                 $ratios = array_map(static fn(float $own, float $first): float => $own / $first, $seconds[$runner], $seconds[$runners[0]]);
-                printf("| %s | %s | %d | %s | %.1f | %.2f | %s |\n", number_format($rows), $shape, $columns, $runner, $this->median($seconds[$runner]), $this->median($ratios), $runner === 'PostgreSQL' ? '' : number_format(max($peaks[$runner]) / 1024));
+                printf(
+                    "| %s | %s | %d | %s | %.1f | %.2f | %s |\n",
+                    number_format($rows),
+                    $shape,
+                    $columns,
+                    $runner,
+                    $this->median($seconds[$runner]),
+                    $this->median($ratios),
+                    $runner === 'PostgreSQL' ? '' : number_format(max($peaks[$runner]) / 1024),
+                );
             }
         }
     }
@@ -45,12 +58,34 @@ final readonly class Bench
         if (preg_match('/^Nine Tally, (\d+) worker/', $runner, $found) === 1) {
             preg_match('/(\d+M)$/', $runner, $memory);
 
-            return [dirname(__DIR__).'/core/bin/nine-tally', 'tally', $paths['source'], $paths['target'], '--plan='.$this->plan($paths, $registers, $shape), "--out={$out}", '--quiet', "--workers={$found[1]}", '--memory='.($memory[1] ?? '256M')];
+            return [
+                dirname(__DIR__).'/core/bin/nine-tally',
+                'tally',
+                $paths['source'],
+                $paths['target'],
+                '--plan='.$this->plan($paths, $registers, $shape),
+                "--out={$out}",
+                '--quiet',
+                "--workers={$found[1]}",
+                '--memory='.($memory[1] ?? '256M'),
+            ];
         }
         if ($runner === 'DuckDB') {
             return ['node', __DIR__.'/duckdb.mjs', $paths['source'], $paths['target'], "{$out}.csv", $shape];
         }
-        $script = shell_exec(implode(' ', array_map(escapeshellarg(...), ['node', __DIR__.'/postgresql.mjs', $paths['source'], $paths['target'], "{$this->folder}/postgresql/out.csv", $shape])));
+        $script = shell_exec(
+            implode(
+                ' ',
+                array_map(escapeshellarg(...), [
+                    'node',
+                    __DIR__.'/postgresql.mjs',
+                    $paths['source'],
+                    $paths['target'],
+                    "{$this->folder}/postgresql/out.csv",
+                    $shape,
+                ]),
+            ),
+        );
         file_put_contents("{$this->folder}/script.sql", (string) $script);
 
         return ['psql', '-X', '-q', '-v', 'ON_ERROR_STOP=1', $this->database, '-f', "{$this->folder}/script.sql"];
@@ -61,10 +96,26 @@ final readonly class Bench
     {
         $pairs = [];
         foreach (array_slice(explode(',', trim((string) fgets(fopen($paths['source'], 'rb')))), 2) as $number => $name) {
-            $pairs[] = ['id' => sprintf('pair-%012x', $number), 'source' => $name, 'target' => $registers->map()[$name] ?? $name, ...($shape === 'hard' ? self::PLAN_OF_HARD[$name] ?? [] : [])];
+            $pairs[] = [
+                'id' => sprintf('pair-%012x', $number),
+                'source' => $name,
+                'target' => $registers->map()[$name] ?? $name,
+                ...$shape === 'hard' ? self::PLAN_OF_HARD[$name] ?? [] : [],
+            ];
         }
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        file_put_contents("{$this->folder}/plan.json", json_encode(['formatVersion' => 3, 'key' => [$same('basin'), $same('berth')], 'columnPairs' => $pairs, ...($shape === 'hard' ? ['sides' => ['target' => ['dateForms' => ['dd/MM/yyyy']]]] : [])], JSON_THROW_ON_ERROR));
+        file_put_contents(
+            "{$this->folder}/plan.json",
+            json_encode(
+                [
+                    'formatVersion' => 3,
+                    'key' => [$same('basin'), $same('berth')],
+                    'columnPairs' => $pairs,
+                    ...$shape === 'hard' ? ['sides' => ['target' => ['dateForms' => ['dd/MM/yyyy']]]] : [],
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
 
         return "{$this->folder}/plan.json";
     }
@@ -76,12 +127,23 @@ final readonly class Bench
     private function measure(array $command): array
     {
         $began = microtime(true);
-        exec('/usr/bin/time -f "%M" -o '.escapeshellarg("{$this->folder}/peak").' '.implode(' ', array_map(escapeshellarg(...), $command)).' 2>&1', $answer, $status);
+        exec(
+            '/usr/bin/time -f "%M" -o '.
+                escapeshellarg("{$this->folder}/peak").
+                ' '.
+                implode(' ', array_map(escapeshellarg(...), $command)).
+                ' 2>&1',
+            $answer,
+            $status,
+        );
         if ($status > 1) {
             throw new RuntimeException(implode("\n", [...$answer, implode(' ', $command)]));
         }
 
-        return [microtime(true) - $began, (int) preg_replace('/\D+/', '', (string) array_slice(file("{$this->folder}/peak") ?: ['0'], -1)[0])];
+        return [
+            microtime(true) - $began,
+            (int) preg_replace('/\D+/', '', (string) array_slice(file("{$this->folder}/peak") ?: ['0'], -1)[0]),
+        ];
     }
 
     /** @param list<float> $values */

@@ -10,17 +10,52 @@ declare(strict_types=1);
  */
 final readonly class Registers
 {
-    public const COLUMNS = ['basin', 'berth', 'holder', 'boat', 'length', 'fee', 'paid_until', 'status', 'notes', 'inspector', 'post', 'phone'];
+    public const COLUMNS = [
+        'basin', 'berth', 'holder', 'boat', 'length', 'fee', 'paid_until', 'status', 'notes', 'inspector', 'post', 'phone',
+    ];
 
-    private const HARD = ['basin' => 'basin', 'berth' => 'berth', 'phone' => 'telephone', 'post' => 'electric_post', 'inspector' => 'seen_by', 'notes' => 'remarks', 'status' => 'state', 'paid_until' => 'paid_to', 'fee' => 'amount', 'length' => 'length_m', 'boat' => 'vessel', 'holder' => 'owner'];
+    private const HARD = [
+        'basin' => 'basin',
+        'berth' => 'berth',
+        'phone' => 'telephone',
+        'post' => 'electric_post',
+        'inspector' => 'seen_by',
+        'notes' => 'remarks',
+        'status' => 'state',
+        'paid_until' => 'paid_to',
+        'fee' => 'amount',
+        'length' => 'length_m',
+        'boat' => 'vessel',
+        'holder' => 'owner',
+    ];
 
     private const BASINS = ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV'];
 
     private const FIRST = ['Ezekiel', 'Ottoline', 'Brid', 'Soren', 'Aurelio', 'Wanda', 'Nnedi', 'Ilse', 'Tomasz', 'Hester'];
 
-    private const LAST = ['Pennywhistle', "O'Marrow", 'Lindqvist', 'Quillfeather', 'Fenwright', 'Saltmarsh', 'Underbridge', 'Van der Moor', 'Ashcombe-Lane', 'Thornøy'];
+    private const LAST = [
+        'Pennywhistle',
+        "O'Marrow",
+        'Lindqvist',
+        'Quillfeather',
+        'Fenwright',
+        'Saltmarsh',
+        'Underbridge',
+        'Van der Moor',
+        'Ashcombe-Lane',
+        'Thornøy',
+    ];
 
-    private const BOATS = ['Second Breakfast', 'Slow Heron', 'Marguerite', 'Kingfisher II', 'Tres Lente', 'Old Ned', 'Wide Awake', 'Periwinkle'];
+    private const BOATS = [
+        'Second Breakfast',
+        'Slow Heron',
+        'Marguerite',
+        'Kingfisher II',
+        'Tres Lente',
+        'Old Ned',
+        'Wide Awake',
+        'Periwinkle',
+    ];
 
     /** @param string $shape shuffled, same-order, hard, missing, changed, one-key, wide */
     public function __construct(private int $rows, private string $shape, private int $columns = 12, private int $seed = 20_261_125) {}
@@ -33,7 +68,11 @@ final readonly class Registers
         $paths = ['source' => "{$folder}/{$name}-old.csv", 'target' => "{$folder}/{$name}-new.csv"];
         if (! is_file($paths['target'])) {
             $this->writeSide($paths['source'], fn(int $number): string => $this->source($number), self::COLUMNS);
-            $this->writeSide($paths['target'], fn(int $number): string => $this->target($this->shuffled($number)), $this->shape === 'hard' ? array_values(self::HARD) : self::COLUMNS);
+            $this->writeSide(
+                $paths['target'],
+                fn(int $number): string => $this->target($this->shuffled($number)),
+                $this->shape === 'hard' ? array_values(self::HARD) : self::COLUMNS,
+            );
         }
 
         return $paths;
@@ -42,7 +81,9 @@ final readonly class Registers
     /** @return array<string, string> source column => target column, where the names differ */
     public function map(): array
     {
-        return $this->shape === 'hard' ? array_filter(self::HARD, static fn(string $target, string $source): bool => $target !== $source, ARRAY_FILTER_USE_BOTH) : [];
+        return $this->shape === 'hard'
+            ? array_filter(self::HARD, static fn(string $target, string $source): bool => $target !== $source, ARRAY_FILTER_USE_BOTH)
+            : [];
     }
 
     /**

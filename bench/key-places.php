@@ -21,14 +21,27 @@ $path = "{$folder}/key-places.csv";
 $file = fopen($path, 'wb') ?: exit("The folder cannot be written to.\n");
 fwrite($file, "basin,berth,holder,fee,note\n");
 for ($row = 1; $row <= $rows; $row++) {
-    fwrite($file, ['KB', 'LM', 'NQ', 'OT'][$row % 4].",{$row},Ezekiel Thornøy {$row},".($row % 9_000).".50,quay wall weeps; look again in spring\n");
+    fwrite(
+        $file,
+        ['KB', 'LM', 'NQ', 'OT'][$row % 4].
+            ",{$row},Ezekiel Thornøy {$row},".
+            $row % 9_000 .
+            ".50,quay wall weeps; look again in spring\n",
+    );
 }
 fclose($file);
 $reader = (new ReaderCatalogue)->open($path, 'key-places.csv');
 $form = new KeyForm([new Reading, new Reading], [[], []], (new CauseCatalogue)->forms);
 $began = microtime(true);
 KeyOffsetIndex::write($reader, [0, 1], $form, "{$folder}/places", $folder);
-printf("%s rows, %.0f MB: written in %.1f s, %.0f MB; peak %.0f MB\n", number_format($rows), filesize($path) / 1e6, microtime(true) - $began, filesize("{$folder}/places") / 1e6, memory_get_peak_usage(true) / 1e6);
+printf(
+    "%s rows, %.0f MB: written in %.1f s, %.0f MB; peak %.0f MB\n",
+    number_format($rows),
+    filesize($path) / 1e6,
+    microtime(true) - $began,
+    filesize("{$folder}/places") / 1e6,
+    memory_get_peak_usage(true) / 1e6,
+);
 mt_srand(7);
 $times = [];
 for ($time = 0; $time < 200; $time++) {

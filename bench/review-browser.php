@@ -21,7 +21,11 @@ require dirname(__DIR__).'/vendor/autoload.php';
 const TALLY = 900;
 const ROWS = 3_400_000;
 
-$options = (new ChromeOptions)->addArguments(['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', "--user-data-dir={$profile}"]);
+$options = (new ChromeOptions)->addArguments([
+    '--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+    '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion',
+    "--user-data-dir={$profile}",
+]);
 $browser = RemoteWebDriver::create($driver, DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options));
 register_shutdown_function(static function () use ($browser): void {
     $browser->quit();
@@ -58,7 +62,13 @@ $step = static function (string $script, mixed $value = null, bool $asks = false
 /** @param list<float> $times */
 $line = static function (string $what, array $times): void {
     sort($times);
-    printf("| %s | %d | %.0f | %.0f |\n", $what, count($times), $times[intdiv(count($times), 2)], $times[(int) floor((count($times) - 1) * 0.95)]);
+    printf(
+        "| %s | %d | %.0f | %.0f |\n",
+        $what,
+        count($times),
+        $times[intdiv(count($times), 2)],
+        $times[(int) floor((count($times) - 1) * 0.95)],
+    );
 };
 
 $browser->get("{$address}/");
@@ -89,15 +99,19 @@ for ($time = 0; $time < 21; $time++) {
 }
 $line('opening Review from another station', array_slice($times, 1));
 
-foreach ([
-    'first page of a class' => static fn(int $time): string => '&class='.['missing', 'extra', 'changed', 'repeated'][$time % 4],
-    'first page of a pattern' => static fn(int $time): string => '&pattern='.(2 + $time),
-    'first page of a column pair' => static fn(int $time): string => sprintf('&of=cells&pair=pair-%012d', 1 + $time % 10),
-    'first page of a cause' => static fn(int $time): string => '&of=cells&cause='.['case', 'none', 'sign', 'unicode'][$time % 4],
-    'first page of a ruling' => static fn(int $time): string => '&of='.['cells', 'rows'][$time % 2].'&ruling=open',
-    'first page of a part of the key' => static fn(int $time): string => '&keyColumn=1&key='.['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV'][$time % 8],
-    'first page of one berth' => static fn(): string => '&of=cells&keyColumn=2&key='.(mt_rand(1, intdiv(ROWS, 10)) * 10 + 1),
-] as $what => $query) {
+foreach (
+    [
+        'first page of a class' => static fn(int $time): string => '&class='.['missing', 'extra', 'changed', 'repeated'][$time % 4],
+        'first page of a pattern' => static fn(int $time): string => '&pattern='.(2 + $time),
+        'first page of a column pair' => static fn(int $time): string => sprintf('&of=cells&pair=pair-%012d', 1 + ($time % 10)),
+        'first page of a cause' => static fn(int $time): string => '&of=cells&cause='.['case', 'none', 'sign', 'unicode'][$time % 4],
+        'first page of a ruling' => static fn(int $time): string => '&of='.['cells', 'rows'][$time % 2].'&ruling=open',
+        'first page of a part of the key' => static fn(int $time): string => '&keyColumn=1&key='.
+            ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV'][$time % 8],
+        'first page of one berth' => static fn(): string => '&of=cells&keyColumn=2&key='.(mt_rand(1, intdiv(ROWS, 10)) * 10 + 1),
+    ]
+    as $what => $query
+) {
     [$times, $seen] = [[], []];
     for ($time = 0; $time < 24; $time++) {
         // What the page has seen it draws from memory: that is not what is measured.
@@ -110,13 +124,22 @@ foreach ([
         $seen[$asked] = true;
         $times[] = $step($go, $review.$asked, true);
         // Whoever looks at the first page lets the count come.
-        $browser->wait(20)->until(static fn(): bool => $browser->executeScript('return ![...document.querySelectorAll("[role=status]")].some((one) => one.textContent.includes("counting"))') === true);
+        $browser
+            ->wait(20)
+            ->until(
+                static fn(): bool => $browser->executeScript(
+                    'return ![...document.querySelectorAll("[role=status]")].some((one) => one.textContent.includes("counting"))',
+                ) === true,
+            );
     }
     $line($what, array_slice($times, 1));
 }
 
 $list = 'document.querySelector("[role=listbox][aria-label=Findings]")';
-foreach (['all rows' => '', 'the largest pattern' => '&pattern=1', 'a column pair, counted' => '&of=cells&pair=pair-000000000004'] as $what => $query) {
+foreach (
+    ['all rows' => '', 'the largest pattern' => '&pattern=1', 'a column pair, counted' => '&of=cells&pair=pair-000000000004']
+    as $what => $query
+) {
     $browser->get("{$address}{$review}{$query}");
     $step('');
     // Until it is counted, only the first page can be drawn.

@@ -27,7 +27,11 @@ $references = new class () implements References {
     public function named(string $name): ReferenceTable
     {
         return $name === 'basins'
-            ? new ReferenceTable($name, ['code', 'name'], array_map(static fn(string $code): array => [$code, "Basin {$code}"], ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']))
+            ? new ReferenceTable(
+                $name,
+                ['code', 'name'],
+                array_map(static fn(string $code): array => [$code, "Basin {$code}"], ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']),
+            )
             : new ReferenceTable($name, ['from', 'band'], [['0', 'short'], ['500', 'middle'], ['1000', 'long']]);
     }
 };
@@ -50,7 +54,11 @@ $delivered = static function (string $path) use ($catalogue): Generator {
     }
 };
 [$plain] = $timed($delivered($csv));
-printf("| what | rows | rows a second | times plain reading |\n| --- | --- | --- | --- |\n| plain reading, delimited | %s | %s | 1.0 |\n", number_format($rows), number_format($rows / $plain));
+printf(
+    "| what | rows | rows a second | times plain reading |\n| --- | --- | --- | --- |\n| plain reading, delimited | %s | %s | 1.0 |\n",
+    number_format($rows),
+    number_format($rows / $plain),
+);
 
 $steps = [
     ['kind' => 'keep-columns', 'columns' => array_slice($columns, 0, 6)],
@@ -68,26 +76,56 @@ $steps = [
     ['kind' => 'join-columns', 'columns' => ['basin', 'berth'], 'with' => '/', 'into' => 'place'],
     ['kind' => 'compute-column', 'into' => 'with_tax', 'formula' => 'round(fee * 1.2, 2)'],
     ['kind' => 'columns-into-rows', 'columns' => ['fee', 'paid_until'], 'namesInto' => 'name', 'valuesInto' => 'value'],
-    ['kind' => 'rows-into-columns', 'namesFrom' => 'basin', 'valuesFrom' => 'fee', 'into' => ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV']],
+    [
+        'kind' => 'rows-into-columns',
+        'namesFrom' => 'basin',
+        'valuesFrom' => 'fee',
+        'into' => ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV'],
+    ],
     ['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]],
-    ['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'basin_name']]],
-    ['kind' => 'look-up-band', 'reference' => 'bands', 'column' => 'fee', 'from' => 'from', 'take' => [['reference' => 'band', 'into' => 'fee_band']]],
+    [
+        'kind' => 'look-up',
+        'reference' => 'basins',
+        'on' => [['column' => 'basin', 'reference' => 'code']],
+        'take' => [['reference' => 'name', 'into' => 'basin_name']],
+    ],
+    [
+        'kind' => 'look-up-band',
+        'reference' => 'bands',
+        'column' => 'fee',
+        'from' => 'from',
+        'take' => [['reference' => 'band', 'into' => 'fee_band']],
+    ],
     ['kind' => 'number-rows', 'into' => 'number', 'by' => ['basin']],
     ['kind' => 'group-rows', 'by' => ['basin', 'paid_until'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]],
     ['kind' => 'keep-one-row', 'by' => ['basin', 'berth'], 'order' => ['column' => 'fee', 'kind' => 'number']],
 ];
 foreach (array_filter($steps, static fn(array $step): bool => $isMeant($step['kind'])) as $step) {
     $preparation = new Preparation([['id' => 'step'] + $step]);
-    [$seconds] = $timed($preparation->run($delivered($csv), $columns, static fn(): StepContext => new StepContext(new StepFigures, $folder, $references)));
+    [$seconds] = $timed(
+        $preparation->run($delivered($csv), $columns, static fn(): StepContext => new StepContext(new StepFigures, $folder, $references)),
+    );
     printf("| %s | %s | %s | %.1f |\n", $step['kind'], number_format($rows), number_format($rows / $seconds), $seconds / $plain);
 }
 
 $few = intdiv($rows, 10);
-$names = ['fixed-width' => "{$folder}/rows.txt", 'xml' => "{$folder}/rows.xml", 'json-lines' => "{$folder}/rows.jsonl", 'json' => "{$folder}/rows.json", 'xlsx' => "{$folder}/rows.xlsx", 'ods' => "{$folder}/rows.ods", 'gzip' => "{$folder}/rows.csv.gz", 'zip' => "{$folder}/rows.zip"];
+$names = [
+    'fixed-width' => "{$folder}/rows.txt",
+    'xml' => "{$folder}/rows.xml",
+    'json-lines' => "{$folder}/rows.jsonl",
+    'json' => "{$folder}/rows.json",
+    'xlsx' => "{$folder}/rows.xlsx",
+    'ods' => "{$folder}/rows.ods",
+    'gzip' => "{$folder}/rows.csv.gz",
+    'zip' => "{$folder}/rows.zip",
+];
 $lines = fopen($names['json-lines'], 'wb');
 $fixed = fopen($names['fixed-width'], 'wb');
 $xml = fopen($names['xml'], 'wb');
-$padded = static fn(array $cells): string => implode(' ', array_map(static fn(string $cell): string => $cell.str_repeat(' ', max(0, 24 - mb_strlen($cell))), $cells))."\n";
+$padded = static fn(array $cells): string => implode(
+    ' ',
+    array_map(static fn(string $cell): string => $cell.str_repeat(' ', max(0, 24 - mb_strlen($cell))), $cells),
+)."\n";
 fwrite($fixed, $padded($columns));
 fwrite($xml, '<register>');
 $json = fopen($names['json'], 'wb');
@@ -105,7 +143,19 @@ foreach ($delivered($csv) as $cells) {
     $isFirst = false;
     fwrite($lines, "{$object}\n");
     fwrite($fixed, $padded($cells));
-    fwrite($xml, '<row>'.implode('', array_map(static fn(string $name, string $cell): string => "<{$name}>".htmlspecialchars($cell, ENT_XML1)."</{$name}>", $columns, $cells))."</row>\n");
+    fwrite(
+        $xml,
+        '<row>'.
+            implode(
+                '',
+                array_map(
+                    static fn(string $name, string $cell): string => "<{$name}>".htmlspecialchars($cell, ENT_XML1)."</{$name}>",
+                    $columns,
+                    $cells,
+                ),
+            ).
+            "</row>\n",
+    );
     if ($few-- > 0) {
         foreach ($workbooks as $workbook) {
             $workbook->addRow(WriterEntityFactory::createRowFromArray($cells));
@@ -129,6 +179,12 @@ $zip->addFile($csv, 'rows.csv');
 $zip->close();
 foreach (array_filter($names, $isMeant, ARRAY_FILTER_USE_KEY) as $kind => $path) {
     [$seconds, $read] = $timed($delivered($path));
-    printf("| reading %s | %s | %s | %.1f |\n", $kind, number_format($read), number_format($read / $seconds), ($seconds / $read) / ($plain / $rows));
+    printf(
+        "| reading %s | %s | %s | %.1f |\n",
+        $kind,
+        number_format($read),
+        number_format($read / $seconds),
+        $seconds / $read / ($plain / $rows),
+    );
 }
 printf("Peak memory: %d MB\n", intdiv(memory_get_peak_usage(true), 1_048_576));

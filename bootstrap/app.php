@@ -30,7 +30,9 @@ $application = Application::configure(basePath: dirname(__DIR__))
 
             return false;
         });
-        $exceptions->render(static fn(Throwable $exception, Request $request) => $request->is('api/*') ? ProblemDetails::response($exception) : null);
+        $exceptions->render(
+            static fn(Throwable $exception, Request $request) => $request->is('api/*') ? ProblemDetails::response($exception) : null,
+        );
     })
     ->create();
 

@@ -6,6 +6,12 @@ return [
     'default' => 'deliveries',
     'disks' => [
         // Content by its SHA-256: what has been delivered, and the reports that were made.
-        'deliveries' => ['driver' => 'local', 'root' => storage_path('blobs'), 'throw' => true, 'permissions' => ['file' => ['private' => 0600], 'dir' => ['private' => 0700]], 'visibility' => 'private'],
+        'deliveries' => [
+            'driver' => 'local',
+            'root' => storage_path('blobs'),
+            'throw' => true,
+            'permissions' => ['file' => ['private' => 0600], 'dir' => ['private' => 0700]],
+            'visibility' => 'private',
+        ],
     ],
 ];

@@ -79,17 +79,36 @@ final readonly class Reference
 
         TEXT;
 
-    private const ERRORS = [UnreadableFile::class, DuplicateColumn::class, UnknownColumn::class, UnusablePlan::class, UnusableDateForm::class, UnbalancedTally::class, UnwritableFolder::class, WorkerFailure::class, WorkspaceFailure::class];
+    private const ERRORS = [
+        UnreadableFile::class,
+        DuplicateColumn::class,
+        UnknownColumn::class,
+        UnusablePlan::class,
+        UnusableDateForm::class,
+        UnbalancedTally::class,
+        UnwritableFolder::class,
+        WorkerFailure::class,
+        WorkspaceFailure::class,
+    ];
 
     /** @return array<string, string> file name => page */
     public function pages(): array
     {
-        return ['causes.md' => $this->causes(), 'plan.md' => $this->plan(), 'command-line.md' => $this->commandLine(), 'errors.md' => $this->errors()];
+        return [
+            'causes.md' => $this->causes(),
+            'plan.md' => $this->plan(),
+            'command-line.md' => $this->commandLine(),
+            'errors.md' => $this->errors(),
+        ];
     }
 
     private function causes(): string
     {
-        $page = self::HEAD."# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n".self::CATALOGUE."\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
+        $page =
+            self::HEAD.
+            "# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n".
+            self::CATALOGUE.
+            "\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
         $examples = $this->examples();
         foreach (CauseId::cases() as $id) {
             $kind = match (true) {
@@ -110,16 +129,30 @@ final readonly class Reference
         foreach (Wherrymoor::datasets() as $position => $demo) {
             $workspace = Workspace::make();
             $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
-            $pairs = array_filter($demo->columns, static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->key, true), ARRAY_FILTER_USE_BOTH);
+            $pairs = array_filter(
+                $demo->columns,
+                static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->key, true),
+                ARRAY_FILTER_USE_BOTH,
+            );
             $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $demo->columns[$name]), $demo->key);
             if ($key === []) {
                 throw new \LogicException('A dataset of the demo has a key.');
             }
             $plan = new Plan($key, array_map(ColumnPair::between(...), array_keys($pairs), array_values($pairs)));
-            $findings = (new TallyRun($plan, DelimitedReader::detecting($paths['source'], 'old'), DelimitedReader::detecting($paths['target'], 'new'), $workspace->path))->findings();
+            $findings = (new TallyRun(
+                $plan,
+                DelimitedReader::detecting($paths['source'], 'old'),
+                DelimitedReader::detecting($paths['target'], 'new'),
+                $workspace->path,
+            ))->findings();
             foreach ($findings as $row) {
                 foreach ($row->cells as $cell) {
-                    $examples[$cell->cause] ??= sprintf('`%s` became `%s`: %s', $this->shown($cell->source), $this->shown($cell->target), CauseId::sentenceFor($cell->cause, $cell->facts));
+                    $examples[$cell->cause] ??= sprintf(
+                        '`%s` became `%s`: %s',
+                        $this->shown($cell->source),
+                        $this->shown($cell->target),
+                        CauseId::sentenceFor($cell->cause, $cell->facts),
+                    );
                 }
             }
             $workspace->remove();
@@ -131,14 +164,28 @@ final readonly class Reference
     private function plan(): string
     {
         /** @var array<string, mixed> $schema */
-        $schema = json_decode((string) file_get_contents(dirname(__DIR__).'/core/src/Plan/plan.schema.json'), true, 64, JSON_THROW_ON_ERROR);
-        $page = self::HEAD."# Plan\n\n{$this->text($schema['description'])} The schema is `core/src/Plan/plan.schema.json` (JSON Schema 2020-12); `nine-tally plan check FILE` holds a document against it.\n\n| member | meaning |\n| --- | --- |\n";
+        $schema = json_decode(
+            (string) file_get_contents(dirname(__DIR__).'/core/src/Plan/plan.schema.json'),
+            true,
+            64,
+            JSON_THROW_ON_ERROR,
+        );
+        $page =
+            self::HEAD.
+            "# Plan\n\n{$this->text(
+                $schema['description'],
+            )} The schema is `core/src/Plan/plan.schema.json` (JSON Schema 2020-12); `nine-tally plan check FILE` holds a document against it.\n\n| member | meaning |\n| --- | --- |\n";
         foreach ($this->members($schema, $schema, '') as $member => $meaning) {
             $page .= "| `{$member}` | {$meaning} |\n";
         }
         $page .= "\n## Policies for rows that share a key\n\n";
         foreach (PolicyId::cases() as $policy) {
-            $page .= "- `{$policy->value}`".($policy->needsColumn() ? ', with the column whose value decides and its kind; ties keep the first, blank and unreadable values come last' : '')."\n";
+            $page .=
+                "- `{$policy->value}`".
+                ($policy->needsColumn()
+                    ? ', with the column whose value decides and its kind; ties keep the first, blank and unreadable values come last'
+                    : '').
+                "\n";
         }
 
         $step = $this->resolved($schema, ['$ref' => self::STEP]);
@@ -146,13 +193,18 @@ final readonly class Reference
         /** @var list<array{if: array{properties: array{kind: array{const: string}}}, then: array{required: list<string>}}> $rules */
         $rules = $step['allOf'];
         foreach ($rules as $rule) {
-            $page .= sprintf("| `%s` | %s |\n", $rule['if']['properties']['kind']['const'], implode(', ', array_map(static fn(string $name): string => "`{$name}`", $rule['then']['required'])));
+            $page .= sprintf(
+                "| `%s` | %s |\n",
+                $rule['if']['properties']['kind']['const'],
+                implode(', ', array_map(static fn(string $name): string => "`{$name}`", $rule['then']['required'])),
+            );
         }
         $page .= "\n| member of a step | meaning |\n| --- | --- |\n";
         foreach ($this->members($schema, $step, '') as $member => $meaning) {
             $page .= "| `{$member}` | {$meaning} |\n";
         }
-        $page .= "\nA condition within `all` and `any` is a condition again.\n\n## Formulas\n\nCells by the names of their columns, texts between quotes, numbers; `+ - * /` on exact decimals, `~` joins texts; `== != < <= > >=`, `and`, `or`, `not`, `c ? a : b`, `contains`, `starts with`, `ends with`; and\n\n";
+        $page .=
+            "\nA condition within `all` and `any` is a condition again.\n\n## Formulas\n\nCells by the names of their columns, texts between quotes, numbers; `+ - * /` on exact decimals, `~` joins texts; `== != < <= > >=`, `and`, `or`, `not`, `c ? a : b`, `contains`, `starts with`, `ends with`; and\n\n";
 
         return $page.implode('', array_map(static fn(string $function): string => "- {$function}\n", array_values(Functions::LISTED)));
     }
@@ -173,8 +225,23 @@ final readonly class Reference
             $isTold = in_array($items['$ref'] ?? '', [self::STEP, self::CONDITION], true);
             $items = $isTold ? [] : $this->resolved($whole, $items);
             $place = ltrim("{$path}.{$name}", '.').($items === [] ? '' : '[]');
-            $values = $property['enum'] ?? $items['enum'] ?? null;
-            $found[$place] = trim($this->text($property['description'] ?? '').(is_array($values) ? ' One of '.implode(', ', array_map(static fn(mixed $value): string => '`'.(is_string($value) && $value !== '' ? $value : 'nothing').'`', $values)).'.' : ''));
+            $values = $property['enum'] ?? ($items['enum'] ?? null);
+            $found[$place] = trim(
+                $this->text($property['description'] ?? '').
+                    (is_array($values)
+                        ? ' One of '.
+                            implode(
+                                ', ',
+                                array_map(
+                                    static fn(mixed $value): string => '`'.
+                                        (is_string($value) && $value !== '' ? $value : 'nothing').
+                                        '`',
+                                    $values,
+                                ),
+                            ).
+                            '.'
+                        : ''),
+            );
             $found += $this->members($whole, $property, $place) + $this->members($whole, $items, $place);
         }
 
@@ -206,20 +273,28 @@ final readonly class Reference
         foreach ([new TallyCommand, new ProfileCommand, new AdviseCommand, new PlanCheckCommand, new CausesCommand] as $command) {
             $page .= $this->command($command);
         }
-        $page .= "\n## Exit status\n\n- 0: all prepared rows agreed; rows that steps left out by decision are said\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
+        $page .=
+            "\n## Exit status\n\n- 0: all prepared rows agreed; rows that steps left out by decision are said\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
         $page .= self::FILES;
-        $page .= "\n## Why a record is refused\n\n".implode('', array_map(static fn(RefusalReason $reason): string => "- `{$reason->value}`\n", RefusalReason::cases()));
+        $page .=
+            "\n## Why a record is refused\n\n".
+            implode('', array_map(static fn(RefusalReason $reason): string => "- `{$reason->value}`\n", RefusalReason::cases()));
 
         return $page;
     }
 
     private function errors(): string
     {
-        $page = self::HEAD."# Errors\n\nEach says what, where and what to do; the code is for programs. The examples speak of `moorings.csv`.\n\n| code | message |\n| --- | --- |\n";
+        $page =
+            self::HEAD.
+            "# Errors\n\nEach says what, where and what to do; the code is for programs. The examples speak of `moorings.csv`.\n\n| code | message |\n| --- | --- |\n";
         $messages = [];
         foreach (self::ERRORS as $class) {
             foreach ((new \ReflectionClass($class))->getMethods(\ReflectionMethod::IS_PUBLIC | \ReflectionMethod::IS_STATIC) as $method) {
-                $problem = $method->isStatic() && $method->getDeclaringClass()->getName() === $class ? $method->invokeArgs(null, array_map($this->example(...), $method->getParameters())) : null;
+                $problem =
+                    $method->isStatic() && $method->getDeclaringClass()->getName() === $class
+                        ? $method->invokeArgs(null, array_map($this->example(...), $method->getParameters()))
+                        : null;
                 if ($problem instanceof NineTallyException) {
                     $messages[] = sprintf("| `%s` | %s |\n", $problem->code(), $this->shown($problem->getMessage()));
                 }
@@ -264,7 +339,10 @@ final readonly class Reference
         }
         foreach ($command->getDefinition()->getOptions() as $option) {
             $default = $option->getDefault();
-            $page .= "- `--{$option->getName()}`: {$option->getDescription()}".(is_string($default) ? "; `{$default}` unless given" : '')."\n";
+            $page .=
+                "- `--{$option->getName()}`: {$option->getDescription()}".
+                (is_string($default) ? "; `{$default}` unless given" : '').
+                "\n";
         }
 
         return $page;

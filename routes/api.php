@@ -66,7 +66,10 @@ Route::middleware('auth')->group(function (): void {
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
     Route::get('datasets/{dataset}/plan-versions', [PlanVersionController::class, 'index']);
     Route::get('datasets/{dataset}/plan-versions/{number}', [PlanVersionController::class, 'export'])->whereNumber('number');
-    Route::get('datasets/{dataset}/plan-versions/{one}/against/{other}', [PlanVersionController::class, 'compare'])->whereNumber(['one', 'other']);
+    Route::get('datasets/{dataset}/plan-versions/{one}/against/{other}', [PlanVersionController::class, 'compare'])->whereNumber([
+        'one',
+        'other',
+    ]);
     Route::post('datasets/{dataset}/plan-imports', [PlanVersionController::class, 'import']);
     Route::post('datasets/{dataset}/starting-plans', [PlanVersionController::class, 'keep']);
     Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);

@@ -62,7 +62,11 @@ abstract class TestCase extends LaravelTestCase
         }
         $this->analyst = $this->person('Ruth Osei');
         $this->owner = $this->person('Tove Lindqvist');
-        $this->migration = Migration::query()->create(['name' => 'Wherrymoor cutover', 'source_label' => 'Old register', 'target_label' => 'New register']);
+        $this->migration = Migration::query()->create([
+            'name' => 'Wherrymoor cutover',
+            'source_label' => 'Old register',
+            'target_label' => 'New register',
+        ]);
         $this->migration->memberships()->create(['user_id' => $this->analyst->id, 'role' => Role::Analyst]);
         $this->migration->memberships()->create(['user_id' => $this->owner->id, 'role' => Role::DataOwner]);
         $this->dataset = $this->migration->datasets()->create(['name' => 'Moorings']);
@@ -83,7 +87,13 @@ abstract class TestCase extends LaravelTestCase
 
     protected function person(string $name): User
     {
-        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@wherrymoor.example', 'password' => 'kept by the lock house'])->refresh();
+        return User::query()
+            ->create([
+                'name' => $name,
+                'email' => strtolower(str_replace(' ', '.', $name)).'@wherrymoor.example',
+                'password' => 'kept by the lock house',
+            ])
+            ->refresh();
     }
 
     /**
@@ -95,7 +105,13 @@ abstract class TestCase extends LaravelTestCase
     protected function api(string $method, string $path, ?array $body = null): TestResponse
     {
         $response = $this->json($method, "/api/v1{$path}", $body ?? []);
-        Contract::load()->mustAllow($method, $path, $response->getStatusCode(), (string) $response->getContent(), (string) $response->headers->get('Content-Type'));
+        Contract::load()->mustAllow(
+            $method,
+            $path,
+            $response->getStatusCode(),
+            (string) $response->getContent(),
+            (string) $response->headers->get('Content-Type'),
+        );
 
         return $response;
     }
@@ -129,14 +145,18 @@ abstract class TestCase extends LaravelTestCase
     {
         $owner = DB::connection('owner');
         /** @var list<object{name: string}> $tables */
-        $tables = $owner->select("SELECT relname AS name FROM pg_class JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = 'public' AND relkind = 'r' AND relname <> 'schema_changes'");
+        $tables = $owner->select(
+            "SELECT relname AS name FROM pg_class JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = 'public' AND relkind = 'r' AND relname <> 'schema_changes'",
+        );
         foreach ($tables as $position => $table) {
             if (preg_match('/_findings_\d+$/', $table->name) === 1) {
                 $owner->statement("DROP TABLE {$table->name}");
                 unset($tables[$position]);
             }
         }
-        $owner->statement('TRUNCATE '.implode(', ', array_map(static fn(object $table): string => $table->name, $tables)).' RESTART IDENTITY CASCADE');
+        $owner->statement(
+            'TRUNCATE '.implode(', ', array_map(static fn(object $table): string => $table->name, $tables)).' RESTART IDENTITY CASCADE',
+        );
         $owner->disconnect();
     }
 }

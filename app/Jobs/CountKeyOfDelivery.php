@@ -38,7 +38,10 @@ final class CountKeyOfDelivery implements ShouldQueue
 
             return;
         }
-        $uniqueness = KeyUniqueness::count($sides->reader($delivery, $rules, PreparationInputs::now($delivery->dataset, $rules)), $count->columns);
+        $uniqueness = KeyUniqueness::count(
+            $sides->reader($delivery, $rules, PreparationInputs::now($delivery->dataset, $rules)),
+            $count->columns,
+        );
         $count->update([
             'state' => 'counted',
             'rows' => $uniqueness->rows,

@@ -42,7 +42,15 @@ final class FindAnswer implements ShouldQueue
         };
         try {
             $content = $this->question->answer($material, $onProgress);
-            (clone $answer)->where('state', 'asked')->update(['state' => 'answered', 'content' => json_encode($content, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)]);
+            (clone $answer)
+                ->where('state', 'asked')
+                ->update([
+                    'state' => 'answered',
+                    'content' => json_encode(
+                        $content,
+                        JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+                    ),
+                ]);
         } catch (NineTallyException $problem) {
             (clone $answer)->where('state', 'asked')->update(['state' => 'failed', 'problem' => $problem->getMessage()]);
         } catch (QuestionAbandoned) {
@@ -52,6 +60,9 @@ final class FindAnswer implements ShouldQueue
 
     public function failed(): void
     {
-        Answer::query()->whereKey((new Answers)->digest($this->question))->where('state', 'asked')->update(['state' => 'failed', 'problem' => 'This could not be found out to its end. Tell whoever runs Nine Tally.']);
+        Answer::query()
+            ->whereKey((new Answers)->digest($this->question))
+            ->where('state', 'asked')
+            ->update(['state' => 'failed', 'problem' => 'This could not be found out to its end. Tell whoever runs Nine Tally.']);
     }
 }

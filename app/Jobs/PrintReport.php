@@ -30,6 +30,12 @@ final class PrintReport implements ShouldQueue
 
     public function failed(): void
     {
-        ReportOrder::query()->whereKey($this->orderId)->where('state', '!=', 'done')->update(['state' => 'failed', 'problem' => 'The report could not be printed. Order it again; if that fails, check that Chromium is installed.']);
+        ReportOrder::query()
+            ->whereKey($this->orderId)
+            ->where('state', '!=', 'done')
+            ->update([
+                'state' => 'failed',
+                'problem' => 'The report could not be printed. Order it again; if that fails, check that Chromium is installed.',
+            ]);
     }
 }

@@ -38,6 +38,9 @@ final class ProfileDelivery implements ShouldQueue
 
     public function failed(): void
     {
-        DeliveryProfile::query()->whereKey($this->deliveryId)->whereNull('columns')->update(['problem' => 'The values could not be looked at to their end. Tell whoever runs Nine Tally.']);
+        DeliveryProfile::query()
+            ->whereKey($this->deliveryId)
+            ->whereNull('columns')
+            ->update(['problem' => 'The values could not be looked at to their end. Tell whoever runs Nine Tally.']);
     }
 }

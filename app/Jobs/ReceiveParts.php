@@ -34,9 +34,13 @@ final class ReceiveParts implements ShouldQueue
 
     public function failed(): void
     {
-        Receipt::query()->whereKey($this->receiptIds)->where('state', ReceiptState::Reading->value)->update([
-            'state' => ReceiptState::Refused->value,
-            'problem' => 'The file could not be read to its end. Deliver it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
-        ]);
+        Receipt::query()
+            ->whereKey($this->receiptIds)
+            ->where('state', ReceiptState::Reading->value)
+            ->update([
+                'state' => ReceiptState::Refused->value,
+                'problem' =>
+                    'The file could not be read to its end. Deliver it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+            ]);
     }
 }

@@ -31,7 +31,10 @@ final class RunTally implements ShouldQueue
             $performRun($lease);
         } catch (\Throwable $failure) {
             logger()->error('run failed', ['run' => $this->runId, ...ReducedException::of($failure)]);
-            $lease->end(RunState::Failed, 'The tally met a problem that it did not expect, and nothing of it was kept. Try again; if it fails again, look at the free disk space and tell whoever runs Nine Tally.');
+            $lease->end(
+                RunState::Failed,
+                'The tally met a problem that it did not expect, and nothing of it was kept. Try again; if it fails again, look at the free disk space and tell whoever runs Nine Tally.',
+            );
         }
     }
 }

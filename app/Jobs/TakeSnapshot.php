@@ -31,7 +31,10 @@ final class TakeSnapshot implements ShouldQueue
             return;
         }
         try {
-            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $chunks->path($receipt), static function (int $rows, int $bytes) use ($receipt): void {
+            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $chunks->path($receipt), static function (
+                int $rows,
+                int $bytes,
+            ) use ($receipt): void {
                 $receipt->update(['records_read' => $rows, 'received_bytes' => $bytes]);
             });
             $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
@@ -44,6 +47,13 @@ final class TakeSnapshot implements ShouldQueue
 
     public function failed(): void
     {
-        Receipt::query()->whereKey($this->receiptId)->where('state', ReceiptState::Receiving->value)->update(['state' => ReceiptState::Refused->value, 'problem' => 'The query could not be read to its end. Ask again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.']);
+        Receipt::query()
+            ->whereKey($this->receiptId)
+            ->where('state', ReceiptState::Receiving->value)
+            ->update([
+                'state' => ReceiptState::Refused->value,
+                'problem' =>
+                    'The query could not be read to its end. Ask again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+            ]);
     }
 }

@@ -16,8 +16,12 @@ use App\Rulings\FindingSet\Filter;
 /** The findings of a filter as a workbook. */
 final class WriteFindings extends WriteWorkbook
 {
-    public function __construct(string $workbookId, private readonly int $tallyId, private readonly Filter $filter, private readonly int $personId)
-    {
+    public function __construct(
+        string $workbookId,
+        private readonly int $tallyId,
+        private readonly Filter $filter,
+        private readonly int $personId,
+    ) {
         parent::__construct($workbookId);
     }
 
@@ -37,6 +41,11 @@ final class WriteFindings extends WriteWorkbook
 
             return;
         }
-        $files->write($workbook, $findings->header($tally), $findings->records($tally, $this->filter, $mask), $pages->count($tally, $this->filter));
+        $files->write(
+            $workbook,
+            $findings->header($tally),
+            $findings->records($tally, $this->filter, $mask),
+            $pages->count($tally, $this->filter),
+        );
     }
 }

@@ -14,8 +14,12 @@ use NineTally\Core\Plan\SideRules;
 /** A prepared side as a workbook. */
 final class WritePreparedSide extends WriteWorkbook
 {
-    public function __construct(string $workbookId, private readonly int $deliveryId, private readonly SideRules $rules, private readonly PreparationInputs $inputs)
-    {
+    public function __construct(
+        string $workbookId,
+        private readonly int $deliveryId,
+        private readonly SideRules $rules,
+        private readonly PreparationInputs $inputs,
+    ) {
         parent::__construct($workbookId);
     }
 

@@ -26,6 +26,13 @@ abstract class WriteWorkbook implements ShouldQueue
 
     public function failed(): void
     {
-        Workbook::query()->whereKey($this->workbookId)->where('state', 'asked')->update(['state' => 'failed', 'problem' => 'The workbook could not be written to its end. Ask for it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.']);
+        Workbook::query()
+            ->whereKey($this->workbookId)
+            ->where('state', 'asked')
+            ->update([
+                'state' => 'failed',
+                'problem' =>
+                    'The workbook could not be written to its end. Ask for it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+            ]);
     }
 }

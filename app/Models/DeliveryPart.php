@@ -39,7 +39,18 @@ final class DeliveryPart extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['format' => 'array', 'columns' => 'array', 'packed_in' => 'array', 'query' => 'array', 'line_ends' => 'array', 'number' => 'integer', 'bytes' => 'integer', 'read_count' => 'integer', 'refused_count' => 'integer', 'delivered_count' => 'integer'];
+    protected $casts = [
+        'format' => 'array',
+        'columns' => 'array',
+        'packed_in' => 'array',
+        'query' => 'array',
+        'line_ends' => 'array',
+        'number' => 'integer',
+        'bytes' => 'integer',
+        'read_count' => 'integer',
+        'refused_count' => 'integer',
+        'delivered_count' => 'integer',
+    ];
 
     /** @return BelongsTo<Delivery, $this> */
     public function delivery(): BelongsTo

@@ -35,6 +35,9 @@ final class KeyCount extends Model
      */
     public static function digestOf(array $columns, SideRules $rules): string
     {
-        return hash('sha256', json_encode([$columns, ...($rules->preparation->isEmpty() ? [] : [$rules->preparation->digest()])], JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode([$columns, ...$rules->preparation->isEmpty() ? [] : [$rules->preparation->digest()]], JSON_THROW_ON_ERROR),
+        );
     }
 }

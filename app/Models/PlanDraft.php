@@ -32,7 +32,9 @@ final class PlanDraft extends Model
     public function rules(Side $side): SideRules
     {
         // The key may still be empty, and says nothing of sides.
-        return Plan::fromJson(CanonicalJson::of(['key' => [['source' => '?', 'target' => '?']], 'columnPairs' => []] + $this->document))->side($side);
+        return Plan::fromJson(
+            CanonicalJson::of(['key' => [['source' => '?', 'target' => '?']], 'columnPairs' => []] + $this->document),
+        )->side($side);
     }
 
     /** @return list<string> the key by source names */

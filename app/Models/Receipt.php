@@ -43,7 +43,17 @@ final class Receipt extends Model
 
     protected $guarded = [];
 
-    protected $attributes = ['packed_in' => null, 'query' => null, 'unpacked_into' => null, 'problem' => null, 'digest' => null, 'found' => null, 'format' => null, 'taking' => null, 'delivery_id' => null];
+    protected $attributes = [
+        'packed_in' => null,
+        'query' => null,
+        'unpacked_into' => null,
+        'problem' => null,
+        'digest' => null,
+        'found' => null,
+        'format' => null,
+        'taking' => null,
+        'delivery_id' => null,
+    ];
 
     protected $casts = [
         'side' => Side::class,

@@ -37,7 +37,14 @@ final class Ruling extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['scope' => RulingScope::class, 'decision' => Decision::class, 'findings' => 'integer', 'filter' => 'array', 'holds_up_to' => 'integer', 'holds_for' => 'array'];
+    protected $casts = [
+        'scope' => RulingScope::class,
+        'decision' => Decision::class,
+        'findings' => 'integer',
+        'filter' => 'array',
+        'holds_up_to' => 'integer',
+        'holds_for' => 'array',
+    ];
 
     /** @return int id of the newest act on a tally; 0 for none */
     public static function newestOn(Tally $tally): int

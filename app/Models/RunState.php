@@ -23,6 +23,11 @@ enum RunState: string
     /** @return list<string> */
     public static function goingOn(): array
     {
-        return array_values(array_map(static fn(self $state): string => $state->value, array_filter(self::cases(), static fn(self $state): bool => ! $state->isOver())));
+        return array_values(
+            array_map(
+                static fn(self $state): string => $state->value,
+                array_filter(self::cases(), static fn(self $state): bool => ! $state->isOver()),
+            ),
+        );
     }
 }

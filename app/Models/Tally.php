@@ -111,14 +111,19 @@ final class Tally extends Model
     /** @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass */
     public function forgiven(): array
     {
-        return array_map(static fn(array $pattern): array => [
-            'source' => $pattern['source'],
-            'target' => $pattern['target'],
-            'cause' => $pattern['cause'],
-            // Tallies of an earlier version kept the sentence.
-            'sentence' => isset($pattern['facts']) ? CauseId::sentenceFor($pattern['cause'], $pattern['facts']) : $pattern['sentence'] ?? $pattern['cause'],
-            'cells' => $pattern['cells'],
-            'examples' => $pattern['examples'],
-        ], $this->summary['forgiven'] ?? []);
+        return array_map(
+            static fn(array $pattern): array => [
+                'source' => $pattern['source'],
+                'target' => $pattern['target'],
+                'cause' => $pattern['cause'],
+                // Tallies of an earlier version kept the sentence.
+                'sentence' => isset($pattern['facts'])
+                    ? CauseId::sentenceFor($pattern['cause'], $pattern['facts'])
+                    : $pattern['sentence'] ?? $pattern['cause'],
+                'cells' => $pattern['cells'],
+                'examples' => $pattern['examples'],
+            ],
+            $this->summary['forgiven'] ?? [],
+        );
     }
 }

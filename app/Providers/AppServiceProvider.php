@@ -56,7 +56,10 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(PerformRun::class)->needs('$leaseSeconds')->giveConfig('nine-tally.lease_seconds');
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
         // Who takes a delivery draws its sample, however long that takes.
-        $this->app->when(EnterDelivery::class)->needs(DeliverySample::class)->give(static fn(Application $app) => $app->make(DeliverySample::class, ['isPatient' => true]));
+        $this->app
+            ->when(EnterDelivery::class)
+            ->needs(DeliverySample::class)
+            ->give(static fn(Application $app) => $app->make(DeliverySample::class, ['isPatient' => true]));
         $this->app->bind(Interval::class, static fn(): Interval => new Interval(config()->float('nine-tally.seconds_between_reports')));
         $this->app->when(WorkbookFiles::class)->needs('$secondsBetweenReports')->giveConfig('nine-tally.seconds_between_reports');
         $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
@@ -82,6 +85,13 @@ final class AppServiceProvider extends ServiceProvider
         // Addresses without a host: the page is the same under every name and port that leads to it.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
         Model::shouldBeStrict(! $this->app->isProduction());
-        Session::extend('session-files', static fn(Application $app) => new SessionFiles($app->make('files'), config()->string('session.files'), config()->integer('session.lifetime')));
+        Session::extend(
+            'session-files',
+            static fn(Application $app) => new SessionFiles(
+                $app->make('files'),
+                config()->string('session.files'),
+                config()->integer('session.lifetime'),
+            ),
+        );
     }
 }

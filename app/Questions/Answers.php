@@ -17,7 +17,9 @@ final readonly class Answers
     public function to(Question $question): Answer
     {
         // Looked for first: nearly always it is there, and an insert that fails would be written into the log.
-        $answer = Answer::query()->find($this->digest($question)) ?? Answer::query()->createOrFirst(['digest' => $this->digest($question)], ['kind' => $question->kind(), 'state' => 'asked']);
+        $answer =
+            Answer::query()->find($this->digest($question)) ??
+            Answer::query()->createOrFirst(['digest' => $this->digest($question)], ['kind' => $question->kind(), 'state' => 'asked']);
         $isSilent = $answer->isWaiting() && $answer->updated_at->lt(now()->subSeconds(self::SILENT_SECONDS));
         if ($answer->wasRecentlyCreated || $isSilent) {
             // The sign of life is set first, so that the next who asks does not queue it once more.

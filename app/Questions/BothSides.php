@@ -16,7 +16,13 @@ use NineTally\Core\Row\Side;
 /** Two deliveries and the steps that prepare them: what a question about both sides is about. */
 final readonly class BothSides
 {
-    private function __construct(private int $sourceDelivery, private int $targetDelivery, private SideRules $source, private SideRules $target, private PreparationInputs $inputs) {}
+    private function __construct(
+        private int $sourceDelivery,
+        private int $targetDelivery,
+        private SideRules $source,
+        private SideRules $target,
+        private PreparationInputs $inputs,
+    ) {}
 
     /** The latest deliveries of a dataset with the steps of its draft; null while a side has delivered nothing. */
     public static function of(Dataset $dataset): ?self
@@ -29,7 +35,13 @@ final readonly class BothSides
         $draft = $dataset->draft()->first();
         [$ofSource, $ofTarget] = [$draft?->rules(Side::Source) ?? new SideRules, $draft?->rules(Side::Target) ?? new SideRules];
 
-        return new self($source->id, $target->id, new SideRules(preparation: $ofSource->preparation), new SideRules(preparation: $ofTarget->preparation), PreparationInputs::now($dataset, $ofSource, $ofTarget));
+        return new self(
+            $source->id,
+            $target->id,
+            new SideRules(preparation: $ofSource->preparation),
+            new SideRules(preparation: $ofTarget->preparation),
+            PreparationInputs::now($dataset, $ofSource, $ofTarget),
+        );
     }
 
     /** As they were when they were tallied. */
@@ -38,13 +50,26 @@ final readonly class BothSides
         $plan = $tally->planVersion->plan();
         $run = Run::query()->findOrFail($tally->run_id);
 
-        return new self($tally->source_delivery_id, $tally->target_delivery_id, new SideRules(preparation: $plan->source->preparation), new SideRules(preparation: $plan->target->preparation), new PreparationInputs($run->parameters, $run->reference_deliveries));
+        return new self(
+            $tally->source_delivery_id,
+            $tally->target_delivery_id,
+            new SideRules(preparation: $plan->source->preparation),
+            new SideRules(preparation: $plan->target->preparation),
+            new PreparationInputs($run->parameters, $run->reference_deliveries),
+        );
     }
 
     /** @return array<array-key, mixed> */
     public function about(): array
     {
-        return [$this->sourceDelivery, $this->source->preparation->digest(), $this->inputs->of($this->source), $this->targetDelivery, $this->target->preparation->digest(), $this->inputs->of($this->target)];
+        return [
+            $this->sourceDelivery,
+            $this->source->preparation->digest(),
+            $this->inputs->of($this->source),
+            $this->targetDelivery,
+            $this->target->preparation->digest(),
+            $this->inputs->of($this->target),
+        ];
     }
 
     public function delivery(Side $side): Delivery

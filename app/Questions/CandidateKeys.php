@@ -31,12 +31,22 @@ final readonly class CandidateKeys implements QuickQuestion
         $names = array_column($this->pairs, 'source');
         $keys = (new KeyAdvice)->keys($names, $cells, static fn(int $level, int $sets) => $onProgress($level, 6));
 
-        return ['keys' => array_map(fn(AdvisedKey $key): array => [
-            'columns' => array_map(fn(int $place): array => $this->pairs[$place], $key->places),
-            'rows' => $key->rows,
-            'repeats' => $key->repeats,
-            'shorter' => array_map(fn(int $place, array $repeats): array => ['without' => $this->pairs[$place]['source'], 'repeats' => $repeats], array_keys($key->shorter), $key->shorter),
-        ], $keys), 'isWhole' => $this->isWhole($material)];
+        return [
+            'keys' => array_map(
+                fn(AdvisedKey $key): array => [
+                    'columns' => array_map(fn(int $place): array => $this->pairs[$place], $key->places),
+                    'rows' => $key->rows,
+                    'repeats' => $key->repeats,
+                    'shorter' => array_map(
+                        fn(int $place, array $repeats): array => ['without' => $this->pairs[$place]['source'], 'repeats' => $repeats],
+                        array_keys($key->shorter),
+                        $key->shorter,
+                    ),
+                ],
+                $keys,
+            ),
+            'isWhole' => $this->isWhole($material),
+        ];
     }
 
     /**
@@ -54,7 +64,11 @@ final readonly class CandidateKeys implements QuickQuestion
             }
         }
 
-        return array_map(static fn(array $source, array $target): array => ['source' => $source, 'target' => $target], $ofSides['source'], $ofSides['target']);
+        return array_map(
+            static fn(array $source, array $target): array => ['source' => $source, 'target' => $target],
+            $ofSides['source'],
+            $ofSides['target'],
+        );
     }
 
     private function isWhole(QuestionContext $material): bool

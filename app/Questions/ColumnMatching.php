@@ -37,8 +37,12 @@ final readonly class ColumnMatching implements Question
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
-        $most = array_map(static fn(Reader $reader): int => min(self::MOST_ROWS, intdiv(self::MOST_VALUES, max(1, $reader->columns()->count()))), $readers);
-        $bytesOf = fn(string $side): int => (int) ($readers[$side]->bytes() * min(1.0, $most[$side] / max(1, $this->sides->delivery(Side::from($side))->delivered_count)));
+        $most = array_map(
+            static fn(Reader $reader): int => min(self::MOST_ROWS, intdiv(self::MOST_VALUES, max(1, $reader->columns()->count()))),
+            $readers,
+        );
+        $bytesOf = fn(string $side): int => (int) ($readers[$side]->bytes() *
+            min(1.0, $most[$side] / max(1, $this->sides->delivery(Side::from($side))->delivered_count)));
         $total = $bytesOf('source') + $bytesOf('target');
         $sketches = ['source' => [], 'target' => []];
         $before = 0;
@@ -64,6 +68,11 @@ final readonly class ColumnMatching implements Question
             $before += $bytesOf($side);
         }
 
-        return ['proposals' => array_map(static fn(PairProposal $proposal): array => $proposal->toArray(), (new PairProposals)->of($sketches['source'], $sketches['target']))];
+        return [
+            'proposals' => array_map(
+                static fn(PairProposal $proposal): array => $proposal->toArray(),
+                (new PairProposals)->of($sketches['source'], $sketches['target']),
+            ),
+        ];
     }
 }

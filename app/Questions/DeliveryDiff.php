@@ -41,12 +41,18 @@ final readonly class DeliveryDiff
      */
     private function ofColumn(string $name, array $before, array $now): array
     {
-        return array_values(array_filter([
-            $before['kind'] === $now['kind'] ? '' : "{$name} looks like {$now['kind']}, no longer like {$before['kind']}",
-            $before['blank'] === 0 && $now['blank'] > 0 ? sprintf('%s is blank in %s rows, and never was before', $name, number_format($now['blank'])) : '',
-            $before['blank'] > 0 && $now['blank'] === 0 ? "{$name} is no longer blank anywhere" : '',
-            $before['blank'] > 0 && $now['blank'] > 0 && $this->isFarApart($before, $now) ? sprintf('%s is blank in %s rows, and was in %s', $name, number_format($now['blank']), number_format($before['blank'])) : '',
-        ]));
+        return array_values(
+            array_filter([
+                $before['kind'] === $now['kind'] ? '' : "{$name} looks like {$now['kind']}, no longer like {$before['kind']}",
+                $before['blank'] === 0 && $now['blank'] > 0
+                    ? sprintf('%s is blank in %s rows, and never was before', $name, number_format($now['blank']))
+                    : '',
+                $before['blank'] > 0 && $now['blank'] === 0 ? "{$name} is no longer blank anywhere" : '',
+                $before['blank'] > 0 && $now['blank'] > 0 && $this->isFarApart($before, $now)
+                    ? sprintf('%s is blank in %s rows, and was in %s', $name, number_format($now['blank']), number_format($before['blank']))
+                    : '',
+            ]),
+        );
     }
 
     /**

@@ -29,13 +29,19 @@ final readonly class KeyCheck implements Question
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         return $material->withFolder(function (string $folder) use ($material, $onProgress): array {
-            $readers = ['source' => $this->sides->reader($material, Side::Source), 'target' => $this->sides->reader($material, Side::Target)];
+            $readers = [
+                'source' => $this->sides->reader($material, Side::Source),
+                'target' => $this->sides->reader($material, Side::Target),
+            ];
             $total = $readers['source']->bytes() + $readers['target']->bytes();
             $multisets = ['source' => [], 'target' => []];
             $rows = ['source' => 0, 'target' => 0];
             $before = 0;
             foreach ($readers as $side => $reader) {
-                $places = array_map(static fn(array $key): array => $reader->columns()->positionsOf(array_column($key, $side)), $this->keys);
+                $places = array_map(
+                    static fn(array $key): array => $reader->columns()->positionsOf(array_column($key, $side)),
+                    $this->keys,
+                );
                 $multisets[$side] = array_map(static fn(): RowMultiset => new RowMultiset($folder), $this->keys);
                 $bytes = 0;
                 foreach ($reader->records(static function (int $read) use (&$bytes): void {

@@ -46,8 +46,24 @@ final readonly class KeyOffsets implements Question
         foreach (Side::cases() as $side) {
             $reader = $readers[$side->value];
             [$positions, $form] = $this->keyOn($plan, $side, $reader->columns());
-            $material->withFolder(static function (string $aside) use ($reader, $positions, $form, $folder, $side, $onProgress, $before, $total): null {
-                KeyOffsetIndex::write($reader, $positions, $form, "{$folder}/{$side->value}", $aside, static fn(int $byte) => $onProgress($before + $byte, $total));
+            $material->withFolder(static function (string $aside) use (
+                $reader,
+                $positions,
+                $form,
+                $folder,
+                $side,
+                $onProgress,
+                $before,
+                $total,
+            ): null {
+                KeyOffsetIndex::write(
+                    $reader,
+                    $positions,
+                    $form,
+                    "{$folder}/{$side->value}",
+                    $aside,
+                    static fn(int $byte) => $onProgress($before + $byte, $total),
+                );
 
                 return null;
             });
@@ -88,7 +104,13 @@ final readonly class KeyOffsets implements Question
     /** @return array{non-empty-list<int>, KeyForm} */
     private function keyOn(Plan $plan, Side $side, Columns $columns): array
     {
-        return [array_map(static fn(KeyColumn $column): int => $columns->positionOf($side === Side::Source ? $column->source : $column->target), $plan->key), $plan->keyForm($side, (new CauseCatalogue)->forms)];
+        return [
+            array_map(
+                static fn(KeyColumn $column): int => $columns->positionOf($side === Side::Source ? $column->source : $column->target),
+                $plan->key,
+            ),
+            $plan->keyForm($side, (new CauseCatalogue)->forms),
+        ];
     }
 
     private function folder(QuestionContext $material): string

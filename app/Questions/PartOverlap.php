@@ -42,29 +42,46 @@ final readonly class PartOverlap implements Question
 
     public function about(): array
     {
-        return [array_map(static fn(PartFile $part): array => $part->content(), $this->parts), $this->before, $this->beforeDigest, $this->key];
+        return [
+            array_map(static fn(PartFile $part): array => $part->content(), $this->parts),
+            $this->before,
+            $this->beforeDigest,
+            $this->key,
+        ];
     }
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         $now = $this->stack($material->reader, $this->parts);
         $delivery = $this->before === null ? null : Delivery::query()->findOrFail($this->before);
-        $before = $delivery === null ? null : $this->stack($material->reader, array_values($delivery->parts->map(PartFile::delivered(...))->all()));
+        $before =
+            $delivery === null
+                ? null
+                : $this->stack($material->reader, array_values($delivery->parts->map(PartFile::delivered(...))->all()));
         $total = $now->bytes() + ($before?->bytes() ?? 0);
 
         return $material->withFolder(function (string $folder) use ($now, $before, $delivery, $total, $onProgress): array {
             $shared = $before === null ? [] : array_values(array_intersect($now->columns, $before->columns));
             sort($shared);
             $key = $shared !== [] && array_diff($this->key, $shared) === [] ? array_values(array_intersect($shared, $this->key)) : [];
-            $ofParts = count($this->parts) < 2 || count($this->parts) > self::MOST_PARTS_COMPARED ? [] : array_map(static fn(int $part): RowMultiset => new RowMultiset($folder), range(1, count($this->parts)));
+            $ofParts =
+                count($this->parts) < 2 || count($this->parts) > self::MOST_PARTS_COMPARED
+                    ? []
+                    : array_map(static fn(int $part): RowMultiset => new RowMultiset($folder), range(1, count($this->parts)));
             $nowRows = $before === null ? null : new RowMultiset($folder);
-            $profile = SideProfile::ofRecords($now->columns, $this->seen($now, $shared, $key, $nowRows, $ofParts, static fn(int $bytes) => $onProgress($bytes, $total)));
+            $profile = SideProfile::ofRecords(
+                $now->columns,
+                $this->seen($now, $shared, $key, $nowRows, $ofParts, static fn(int $bytes) => $onProgress($bytes, $total)),
+            );
             $overlaps = $this->overlaps($ofParts);
             if ($before === null || $nowRows === null) {
                 return ['overlaps' => $overlaps, 'changes' => null];
             }
             $beforeRows = new RowMultiset($folder);
-            $profileBefore = SideProfile::ofRecords($before->columns, $this->seen($before, $shared, $key, $beforeRows, [], static fn(int $bytes) => $onProgress($now->bytes() + $bytes, $total)));
+            $profileBefore = SideProfile::ofRecords(
+                $before->columns,
+                $this->seen($before, $shared, $key, $beforeRows, [], static fn(int $bytes) => $onProgress($now->bytes() + $bytes, $total)),
+            );
             $rows = $shared === [] ? null : $beforeRows->changesTo($nowRows)->toArray();
 
             return ['overlaps' => $overlaps, 'changes' => [
@@ -128,7 +145,12 @@ final readonly class PartOverlap implements Question
             foreach (array_slice($ofParts, $one + 1, preserve_keys: true) as $other => $otherRows) {
                 $changes = $rows->changesTo($otherRows);
                 if ($changes->overlapByHalf()) {
-                    $overlaps[] = ['one' => $one + 1, 'other' => $other + 1, 'rows' => $changes->same, 'of' => min($rows->rows(), $otherRows->rows())];
+                    $overlaps[] = [
+                        'one' => $one + 1,
+                        'other' => $other + 1,
+                        'rows' => $changes->same,
+                        'of' => min($rows->rows(), $otherRows->rows()),
+                    ];
                 }
             }
         }

@@ -13,7 +13,13 @@ use Illuminate\Database\Connection;
 final readonly class QuestionContext
 {
     /** @param string $workFolder for what is put aside while an answer is found */
-    public function __construct(public DeliveryReader $reader, public PreparedSides $sides, public TrialSamples $samples, public Connection $database, private string $workFolder) {}
+    public function __construct(
+        public DeliveryReader $reader,
+        public PreparedSides $sides,
+        public TrialSamples $samples,
+        public Connection $database,
+        private string $workFolder,
+    ) {}
 
     /**
      * @template Result

@@ -26,7 +26,12 @@ final readonly class SettledCells
     {
         $comparisons = [];
         foreach ($plan->columnPairs as $pair) {
-            $comparisons[$pair->source] = new ColumnComparison($pair, $plan->source->reading($pair->source, $pair->kind), $plan->target->reading($pair->target, $pair->kind), new CauseCatalogue);
+            $comparisons[$pair->source] = new ColumnComparison(
+                $pair,
+                $plan->source->reading($pair->source, $pair->kind),
+                $plan->target->reading($pair->target, $pair->kind),
+                new CauseCatalogue,
+            );
         }
         $passed = [];
         $this->database->transaction(function () use ($earlier, $later, $comparisons, &$passed): void {
@@ -40,7 +45,10 @@ final readonly class SettledCells
                 SQL);
             while (($rows = DatabaseRow::all($this->database, 'FETCH '.self::AT_ONCE.' FROM settled', [])) !== []) {
                 foreach ($rows as $row) {
-                    $judgement = ($comparisons[$row->text('column')] ?? null)?->classify($row->text('source_value'), $row->text('target_value'));
+                    $judgement = ($comparisons[$row->text('column')] ?? null)?->classify(
+                        $row->text('source_value'),
+                        $row->text('target_value'),
+                    );
                     if ($judgement !== null && in_array($judgement->class, [CellClass::Identical, CellClass::Forgiven], true)) {
                         $group = "{$row->text('column')} {$row->text('cause')}";
                         $passed[$group] = ($passed[$group] ?? 0) + $row->int('cells');

@@ -22,8 +22,22 @@ final readonly class TallyDiff implements Question
     private const EXAMPLES = 20;
 
     private const KINDS = [
-        'cells' => ['cell_findings', '', 'n.source_value = o.source_value AND n.target_value = o.target_value', 'coalesce(np.source_column, op.source_column)', 'coalesce(n.cause, o.cause)', 'LEFT JOIN patterns op ON op.tally_id = o.tally_id AND op.number = o.pattern_number LEFT JOIN patterns np ON np.tally_id = n.tally_id AND np.number = n.pattern_number'],
-        'rows' => ['row_findings', "AND class <> 'changed'", 'n.source_cells::text IS NOT DISTINCT FROM o.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM o.target_cells::text', "''", 'coalesce(n.class, o.class)', ''],
+        'cells' => [
+            'cell_findings',
+            '',
+            'n.source_value = o.source_value AND n.target_value = o.target_value',
+            'coalesce(np.source_column, op.source_column)',
+            'coalesce(n.cause, o.cause)',
+            'LEFT JOIN patterns op ON op.tally_id = o.tally_id AND op.number = o.pattern_number LEFT JOIN patterns np ON np.tally_id = n.tally_id AND np.number = n.pattern_number',
+        ],
+        'rows' => [
+            'row_findings',
+            "AND class <> 'changed'",
+            'n.source_cells::text IS NOT DISTINCT FROM o.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM o.target_cells::text',
+            "''",
+            'coalesce(n.class, o.class)',
+            '',
+        ],
     ];
 
     public function __construct(private int $earlier, private int $later) {}
@@ -47,7 +61,9 @@ final readonly class TallyDiff implements Question
             return ['hasOtherKey' => true, 'groups' => [], 'examples' => []];
         }
         $samePlan = $earlier->getAttribute('plan_version_id') === $later->getAttribute('plan_version_id');
-        $sameData = $earlier->getAttribute('source_delivery_id') === $later->getAttribute('source_delivery_id') && $earlier->getAttribute('target_delivery_id') === $later->getAttribute('target_delivery_id');
+        $sameData =
+            $earlier->getAttribute('source_delivery_id') === $later->getAttribute('source_delivery_id') &&
+            $earlier->getAttribute('target_delivery_id') === $later->getAttribute('target_delivery_id');
         $onlyBy = $samePlan ? 'data' : ($sameData ? 'plan' : null);
         $passed = $onlyBy === null ? (new SettledCells($material->database))->letPassBy($planNow, $this->earlier, $this->later) : [];
         // A step, or what is done with repeats, may have settled what no rule lets pass; where these are as they were, only the deliveries can have.
@@ -70,7 +86,8 @@ final readonly class TallyDiff implements Question
 
     private function prepareAlike(Plan $before, Plan $now): bool
     {
-        $alike = static fn(SideRules $one, SideRules $other): bool => $one->preparation->digest() === $other->preparation->digest() && $one->repeats == $other->repeats;
+        $alike = static fn(SideRules $one, SideRules $other): bool => $one->preparation->digest() === $other->preparation->digest() &&
+            $one->repeats == $other->repeats;
 
         return $alike($before->source, $now->source) && $alike($before->target, $now->target);
     }
@@ -98,8 +115,15 @@ final readonly class TallyDiff implements Question
             $row = DatabaseRow::of($fields);
             $cause = $row->text('cause');
             $groups[] = [
-                'kind' => $kind, 'column' => $row->text('column'), 'cause' => $cause, 'sentence' => $sentences[$row->text('column').' '.$cause] ?? $cause,
-                'still' => $row->int('still'), 'changed' => $row->int('changed'), 'settled' => $row->int('settled'), 'new' => $row->int('new'), 'cameBack' => $row->int('came_back'),
+                'kind' => $kind,
+                'column' => $row->text('column'),
+                'cause' => $cause,
+                'sentence' => $sentences[$row->text('column').' '.$cause] ?? $cause,
+                'still' => $row->int('still'),
+                'changed' => $row->int('changed'),
+                'settled' => $row->int('settled'),
+                'new' => $row->int('new'),
+                'cameBack' => $row->int('came_back'),
             ];
         }
 
@@ -124,19 +148,36 @@ final readonly class TallyDiff implements Question
             return [];
         }
         $examples = [];
-        foreach (['settled' => 'n.identity IS NULL', 'new' => 'o.identity IS NULL', 'changed' => 'o.identity = n.identity AND NOT (n.source_value = o.source_value AND n.target_value = o.target_value)'] as $what => $holds) {
-            $rows = $database->select(<<<SQL
+        foreach (
+            [
+                'settled' => 'n.identity IS NULL',
+                'new' => 'o.identity IS NULL',
+                'changed' => 'o.identity = n.identity AND NOT (n.source_value = o.source_value AND n.target_value = o.target_value)',
+            ]
+            as $what => $holds
+        ) {
+            $rows = $database->select(
+                <<<SQL
                 WITH o AS (SELECT * FROM cell_findings WHERE tally_id = :earlier), n AS (SELECT * FROM cell_findings WHERE tally_id = :later)
                 SELECT r.key, p.source_column AS "column", CASE WHEN o.identity IS NOT NULL THEN o.source_value || ' → ' || o.target_value END AS before, CASE WHEN n.identity IS NOT NULL THEN n.source_value || ' → ' || n.target_value END AS now
                 FROM o FULL JOIN n ON n.identity = o.identity
                 JOIN row_findings r ON r.tally_id = coalesce(n.tally_id, o.tally_id) AND r.sequence = coalesce(n.row_sequence, o.row_sequence)
                 JOIN patterns p ON p.tally_id = coalesce(n.tally_id, o.tally_id) AND p.number = coalesce(n.pattern_number, o.pattern_number)
                 WHERE {$holds} ORDER BY coalesce(n.sequence, o.sequence) LIMIT :limit
-                SQL, ['earlier' => $this->earlier, 'later' => $this->later, 'limit' => self::EXAMPLES]);
+                SQL,
+                ['earlier' => $this->earlier, 'later' => $this->later, 'limit' => self::EXAMPLES]
+            );
             foreach ($rows as $fields) {
                 /** @var \stdClass $fields */
                 $row = DatabaseRow::of($fields);
-                $examples[] = ['kind' => $kind, 'what' => $what, 'key' => $row->textOrNull('key') ?? '', 'column' => $row->text('column'), 'before' => $row->textOrNull('before'), 'now' => $row->textOrNull('now')];
+                $examples[] = [
+                    'kind' => $kind,
+                    'what' => $what,
+                    'key' => $row->textOrNull('key') ?? '',
+                    'column' => $row->text('column'),
+                    'before' => $row->textOrNull('before'),
+                    'now' => $row->textOrNull('now'),
+                ];
             }
         }
 

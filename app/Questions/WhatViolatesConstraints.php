@@ -27,13 +27,31 @@ final readonly class WhatViolatesConstraints implements Question
      * @param  array<string, DemandDocument>  $demands  by target column
      * @param  array<string, string>  $sources  target column => the source column that becomes it
      */
-    private function __construct(private int $delivery, private array $demands, private array $sources, private SideRules $rules, private PreparationInputs $inputs) {}
+    private function __construct(
+        private int $delivery,
+        private array $demands,
+        private array $sources,
+        private SideRules $rules,
+        private PreparationInputs $inputs,
+    ) {}
 
     public static function of(Delivery $delivery, Plan $plan): self
     {
-        $sources = array_intersect_key([...array_combine($plan->keyNames(Side::Target), $plan->keyNames(Side::Source)), ...array_combine($plan->pairedNames(Side::Target), $plan->pairedNames(Side::Source))], $plan->demands);
+        $sources = array_intersect_key(
+            [
+                ...array_combine($plan->keyNames(Side::Target), $plan->keyNames(Side::Source)),
+                ...array_combine($plan->pairedNames(Side::Target), $plan->pairedNames(Side::Source)),
+            ],
+            $plan->demands,
+        );
 
-        return new self($delivery->id, array_intersect_key($plan->demands, $sources), $sources, $plan->source, PreparationInputs::now($delivery->dataset, $plan->source));
+        return new self(
+            $delivery->id,
+            array_intersect_key($plan->demands, $sources),
+            $sources,
+            $plan->source,
+            PreparationInputs::now($delivery->dataset, $plan->source),
+        );
     }
 
     public function kind(): string
@@ -49,11 +67,19 @@ final readonly class WhatViolatesConstraints implements Question
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         $delivery = Delivery::query()->findOrFail($this->delivery);
-        $reader = $material->sides->reader($delivery, $this->rules, $this->inputs, static fn(int $bytes) => $onProgress(intdiv($bytes, 2), $delivery->bytes));
+        $reader = $material->sides->reader(
+            $delivery,
+            $this->rules,
+            $this->inputs,
+            static fn(int $bytes) => $onProgress(intdiv($bytes, 2), $delivery->bytes),
+        );
         $demands = $places = [];
         foreach ($this->sources as $target => $source) {
             $place = $reader->columns()->positionOf($source);
-            $demands[$place] = ColumnConstraint::of($this->demands[$target], $this->rules->reading($source, \NineTally\Core\Value\Kind::Number));
+            $demands[$place] = ColumnConstraint::of(
+                $this->demands[$target],
+                $this->rules->reading($source, \NineTally\Core\Value\Kind::Number),
+            );
             $places[$place] = ['source' => $source, 'target' => (string) $target];
         }
         $misfits = new ConstraintViolations($demands);
@@ -66,14 +92,26 @@ final readonly class WhatViolatesConstraints implements Question
         }
         $found = $misfits->found();
 
-        return ['rows' => $rows, 'columns' => array_map(static fn(array $names, int $place): array => [...$names, 'unmet' => array_map(static fn(string $part, array $so): array => [
-            'part' => $part,
-            'count' => $so['count'],
-            'examples' => array_map(static function (array $example): array {
-                $at = RecordPlace::ofPacked($example['packedPlace']);
+        return [
+            'rows' => $rows,
+            'columns' => array_map(
+                static fn(array $names, int $place): array => [
+                    ...$names,
+                    'unmet' => array_map(
+                        static fn(string $part, array $so): array => [
+                            'part' => $part,
+                            'count' => $so['count'],
+                            'examples' => array_map(static function (array $example): array {
+                                $at = RecordPlace::ofPacked($example['packedPlace']);
 
-                return ['part' => $at->part, 'line' => $at->line, 'value' => $example['value']];
-            }, $so['examples']),
-        ], array_keys($found[$place] ?? []), $found[$place] ?? [])], $places, array_keys($places))];
+                                return ['part' => $at->part, 'line' => $at->line, 'value' => $example['value']];
+                            }, $so['examples']),
+        ],
+                        array_keys($found[$place] ?? []),
+                        $found[$place] ?? []
+                    )],
+                $places,
+                array_keys($places)
+            )];
     }
 }

@@ -21,7 +21,8 @@ final readonly class CarryRulingsOver
     /** By kind of group: what must be the same in both tallies for a ruling on a finding to stand. */
     private const SAME = [
         'pattern' => 'n.source_value = p.source_value AND n.target_value = p.target_value',
-        'class' => 'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT FROM p.refused_text',
+        'class' =>
+            'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT FROM p.refused_text',
     ];
 
     public function __construct(private Connection $database, private EffectiveRulings $standings) {}
@@ -46,8 +47,19 @@ final readonly class CarryRulingsOver
         if ($holding !== []) {
             $this->carry($tally, $before, $hasOtherKey, 'AND s.ruling_id = ANY(:acts::bigint[])', $acts);
         }
-        $carried = $this->database->table('carried_rulings')->where('tally_id', $tally->id)->selectRaw('count(*) FILTER (WHERE NOT is_changed) AS carried, count(*) FILTER (WHERE is_changed) AS changed')->first();
-        CarryOver::query()->create(['tally_id' => $tally->id, 'from_tally_id' => $before->id, 'ruled' => $ruled, 'carried' => $carried->carried ?? 0, 'changed' => $carried->changed ?? 0, 'has_other_key' => $hasOtherKey]);
+        $carried = $this->database
+            ->table('carried_rulings')
+            ->where('tally_id', $tally->id)
+            ->selectRaw('count(*) FILTER (WHERE NOT is_changed) AS carried, count(*) FILTER (WHERE is_changed) AS changed')
+            ->first();
+        CarryOver::query()->create([
+            'tally_id' => $tally->id,
+            'from_tally_id' => $before->id,
+            'ruled' => $ruled,
+            'carried' => $carried->carried ?? 0,
+            'changed' => $carried->changed ?? 0,
+            'has_other_key' => $hasOtherKey,
+        ]);
         $this->standings->rebuild($tally);
     }
 
@@ -56,7 +68,11 @@ final readonly class CarryRulingsOver
         NewlyWrittenRows::withoutNestedLoops($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
             foreach (GroupKind::cases() as $kind) {
                 $carried = $hasOtherKey ? $this->byRecord($kind, $which) : $this->byIdentity($kind, $which);
-                $this->database->insert("{$carried} ON CONFLICT DO NOTHING", ['tally' => $tally->id, 'before' => $before->id, 'acts' => $acts]);
+                $this->database->insert("{$carried} ON CONFLICT DO NOTHING", [
+                    'tally' => $tally->id,
+                    'before' => $before->id,
+                    'acts' => $acts,
+                ]);
             }
         });
     }
@@ -82,14 +98,25 @@ final readonly class CarryRulingsOver
     private function hold(Tally $tally, DatabaseRow $act): void
     {
         $pairs = $act->textOrNull('holds_for');
-        $this->database->insert(<<<'SQL'
+        $this->database->insert(
+            <<<'SQL'
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, is_beyond)
             SELECT f.tally_id, 'pattern:' || f.pattern_number, f.sequence, :act, :decision, :beyond, :beyond
             FROM cell_findings f
             WHERE f.tally_id = :tally AND f.pattern_number = :number
               AND (:pairs::jsonb IS NULL OR EXISTS (SELECT 1 FROM jsonb_array_elements(:pairs::jsonb) pair WHERE pair->>'source' = f.source_value AND pair->>'target' = f.target_value))
             ON CONFLICT DO NOTHING
-            SQL, ['act' => $act->int('id'), 'decision' => $act->text('decision'), 'beyond' => $act->int('is_beyond') === 1 ? 'true' : 'false', 'tally' => $tally->id, 'number' => $act->int('number'), 'pairs' => $pairs]);
+            SQL
+            ,
+            [
+                'act' => $act->int('id'),
+                'decision' => $act->text('decision'),
+                'beyond' => $act->int('is_beyond') === 1 ? 'true' : 'false',
+                'tally' => $tally->id,
+                'number' => $act->int('number'),
+                'pairs' => $pairs,
+            ],
+        );
     }
 
     private function byIdentity(GroupKind $kind, string $which): string
@@ -110,13 +137,29 @@ final readonly class CarryRulingsOver
     private function byRecord(GroupKind $kind, string $which): string
     {
         // Compared as texts that are never null, so that the database can look them up by hash: each against each would take hours.
-        $sameRecords = static fn(string $one, string $other): string => implode(' AND ', array_map(static fn(string $side): string => "coalesce({$one}.{$side}::text, '') = coalesce({$other}.{$side}::text, '')", ['source_cells', 'target_cells']));
-        [$rows, $samePair] = $kind === GroupKind::Pattern
-            ? [
-                "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords('nr', 'pr')} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
-                'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
-            ]
-            : ['', "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords('n', 'p')} AND coalesce(n.refused_text, '') = coalesce(p.refused_text, '')"];
+        $sameRecords = static fn(string $one, string $other): string => implode(
+            ' AND ',
+            array_map(static fn(string $side): string => "coalesce({$one}.{$side}::text, '') = coalesce({$other}.{$side}::text, '')", [
+                'source_cells',
+                'target_cells',
+            ]),
+        );
+        [$rows, $samePair] =
+            $kind === GroupKind::Pattern
+                ? [
+                    "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords(
+                        'nr',
+                        'pr',
+                    )} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
+                    'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
+                ]
+                : [
+                    '',
+                    "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords(
+                        'n',
+                        'p',
+                    )} AND coalesce(n.refused_text, '') = coalesce(p.refused_text, '')",
+                ];
 
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)

@@ -24,7 +24,10 @@ final readonly class CoveredFindings
         return match ($act->scope) {
             RulingScope::Pattern => [FindingGroup::ofPattern((int) $act->pattern_number)->name()],
             RulingScope::RowClass => [FindingGroup::ofClass(RowClass::from((string) $act->row_class))->name()],
-            RulingScope::Selection, RulingScope::Filter => array_map(static fn(DatabaseRow $row): string => $row->text('group'), DatabaseRow::all($this->database, 'SELECT DISTINCT "group" FROM ruling_members WHERE ruling_id = ? ORDER BY 1', [$act->id])),
+            RulingScope::Selection, RulingScope::Filter => array_map(
+                static fn(DatabaseRow $row): string => $row->text('group'),
+                DatabaseRow::all($this->database, 'SELECT DISTINCT "group" FROM ruling_members WHERE ruling_id = ? ORDER BY 1', [$act->id]),
+            ),
             RulingScope::Cell, RulingScope::Row => array_keys($this->single($act)),
             RulingScope::Undo => [],
         };
@@ -34,7 +37,10 @@ final readonly class CoveredFindings
     public function blocks(Ruling $act): array
     {
         return match ($act->scope) {
-            RulingScope::Pattern, RulingScope::RowClass => array_map(fn(string $group): array => self::whole($this->findings($act->tally_id, $group)), array_combine($this->groups($act), $this->groups($act))),
+            RulingScope::Pattern, RulingScope::RowClass => array_map(
+                fn(string $group): array => self::whole($this->findings($act->tally_id, $group)),
+                array_combine($this->groups($act), $this->groups($act)),
+            ),
             RulingScope::Selection, RulingScope::Filter => $this->members($act),
             RulingScope::Cell, RulingScope::Row => $this->single($act),
             RulingScope::Undo => [],
@@ -62,7 +68,14 @@ final readonly class CoveredFindings
     private function members(Ruling $act): array
     {
         $blocks = [];
-        foreach (DatabaseRow::all($this->database, "SELECT \"group\", block, encode(places, 'hex') AS places FROM ruling_members WHERE ruling_id = ?", [$act->id]) as $row) {
+        foreach (
+            DatabaseRow::all(
+                $this->database,
+                "SELECT \"group\", block, encode(places, 'hex') AS places FROM ruling_members WHERE ruling_id = ?",
+                [$act->id],
+            )
+            as $row
+        ) {
             $blocks[$row->text('group')][$row->int('block')] = BlockMembers::at($row->bytes('places'));
         }
 

@@ -102,7 +102,10 @@ final readonly class EffectiveRulings
         $made = array_fill_keys($numbers, EffectiveRulingBlock::undecided());
         foreach ($this->layers($tallyId, $group, $numbers) as $layer) {
             [$act, $decision, $number] = [$layer->int('id'), $layer->text('decision'), $layer->intOrNull('block')];
-            $covered = $number === null ? array_intersect_key(CoveredFindings::whole($layer->int('findings')), $made) : [$number => BlockMembers::at($layer->bytes('places'))];
+            $covered =
+                $number === null
+                    ? array_intersect_key(CoveredFindings::whole($layer->int('findings')), $made)
+                    : [$number => BlockMembers::at($layer->bytes('places'))];
             foreach ($covered as $block => $members) {
                 $made[$block] = $made[$block]->ruled($act, $decision, $members);
             }
@@ -134,10 +137,14 @@ final readonly class EffectiveRulings
                 SELECT a.id, a.decision, 0, m.block, encode(m.places, 'hex') FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = :group
                 UNION ALL
                 SELECT a.id, a.decision, 0, {$kind->blockIn('f')}, {$place}
-                FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$kind->groupIn('f')} = :group WHERE a.scope = '{$kind->single()->value}'
+                FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$kind->groupIn(
+            'f',
+        )} = :group WHERE a.scope = '{$kind->single()->value}'
                 UNION ALL
                 SELECT c.ruling_id, c.decision, 0, {$kind->blockIn('f')}, string_agg({$place}, '')
-                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence AND {$kind->groupIn('f')} = c."group"
+                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence AND {$kind->groupIn(
+            'f',
+        )} = c."group"
                 WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed GROUP BY 1, 2, 4
             )
             SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers WHERE block IS NULL), 0) ORDER BY id
@@ -150,8 +157,15 @@ final readonly class EffectiveRulings
      */
     private function countChange(int $tallyId, string $group, array $before, array $after): void
     {
-        $this->count($tallyId, $group, $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByDecision()));
-        $this->countActs($tallyId, $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByAct()));
+        $this->count(
+            $tallyId,
+            $group,
+            $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByDecision()),
+        );
+        $this->countActs(
+            $tallyId,
+            $this->change($before, $after, static fn(EffectiveRulingBlock $block): array => $block->findingsByAct()),
+        );
     }
 
     /**
@@ -193,6 +207,11 @@ final readonly class EffectiveRulings
                 ON CONFLICT (tally_id, ruling_id) DO UPDATE SET findings = s.findings + excluded.findings
                 SQL, [$tallyId, $act, $findings]);
         }
-        $this->database->table('standing_acts')->where('tally_id', $tallyId)->whereIn('ruling_id', array_keys($change))->where('findings', 0)->delete();
+        $this->database
+            ->table('standing_acts')
+            ->where('tally_id', $tallyId)
+            ->whereIn('ruling_id', array_keys($change))
+            ->where('findings', 0)
+            ->delete();
     }
 }

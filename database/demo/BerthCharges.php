@@ -17,9 +17,16 @@ final readonly class BerthCharges
 {
     public const REFERENCES = ['Basins', 'Length bands'];
 
-    private const CODES = ['KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV', 'AB', 'BC', 'CE', 'DG', 'EH', 'FI', 'GJ', 'HK', 'IL', 'JM', 'KN', 'LO', 'MP', 'NR', 'OS', 'PT'];
+    private const CODES = [
+        'KB', 'LM', 'NQ', 'OT', 'PW', 'RS', 'TH', 'UV', 'AB', 'BC', 'CE', 'DG', 'EH', 'FI', 'GJ', 'HK', 'IL', 'JM', 'KN', 'LO', 'MP', 'NR',
+        'OS', 'PT',
+    ];
 
-    private const NAMES = ['Kestrel Broad', 'Lime Mere', 'North Quay', 'Otter Turn', 'Pike Wharf', 'Reed Staithe', 'Tollgate Hythe', 'Upper Vale', 'Alder Bight', 'Brick Cut', 'Crow Elbow', 'Dyke Gate', 'Eel Hatch', 'Fen Island', 'Gravel Jetty', 'Heron Keep', 'Ivy Lock', 'Jackdaw Mooring', 'Kiln Narrows', 'Long Oxbow', 'Marsh Pound', 'Nettle Reach', 'Oak Sluice', 'Poplar Turn'];
+    private const NAMES = [
+        'Kestrel Broad', 'Lime Mere', 'North Quay', 'Otter Turn', 'Pike Wharf', 'Reed Staithe', 'Tollgate Hythe', 'Upper Vale',
+        'Alder Bight', 'Brick Cut', 'Crow Elbow', 'Dyke Gate', 'Eel Hatch', 'Fen Island', 'Gravel Jetty', 'Heron Keep', 'Ivy Lock',
+        'Jackdaw Mooring', 'Kiln Narrows', 'Long Oxbow', 'Marsh Pound', 'Nettle Reach', 'Oak Sluice', 'Poplar Turn',
+    ];
 
     /** Shortest length in metres => band. */
     private const BANDS = ['0' => 'to 5 m', '5' => '5–7 m', '7' => '7–9 m', '9' => '9–12 m', '12' => '12–15 m', '15' => 'over 15 m'];
@@ -41,12 +48,37 @@ final readonly class BerthCharges
         $paths = ['source' => []];
         foreach (['north', 'south'] as $half => $name) {
             $rows = array_slice($wide, $half * 72, 72);
-            $paths['source'][] = $this->file("{$folder}/charges_{$name}.csv", [['basin', 'band', ...array_map(static fn(int $season): string => "s{$season}", self::SEASONS)], ...$rows, $this->total($rows)]);
+            $paths['source'][] = $this->file("{$folder}/charges_{$name}.csv", [
+                ['basin', 'band', ...array_map(static fn(int $season): string => "s{$season}", self::SEASONS)],
+                ...$rows,
+                $this->total($rows),
+            ]);
         }
         $long = $this->long($charges);
-        file_put_contents("{$folder}/tariff.jsonl", implode('', array_map(static fn(array $row): string => json_encode($row, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE)."\n", $long)));
-        $paths['Basins'] = $this->file("{$folder}/basins.csv", [['id', 'code', 'name'], ...array_map(static fn(string $code, string $name, int $nth): array => [(string) ($nth + 1), $code, $name], self::CODES, self::NAMES, array_keys(self::CODES))]);
-        $paths['Length bands'] = $this->file("{$folder}/length_bands.csv", [['from_m', 'band', 'fee'], ...array_map(static fn(int|string $from, string $band): array => [(string) $from, $band, sprintf('%d.50', 20 + (int) $from * 6)], array_keys(self::BANDS), self::BANDS)]);
+        file_put_contents(
+            "{$folder}/tariff.jsonl",
+            implode(
+                '',
+                array_map(static fn(array $row): string => json_encode($row, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE)."\n", $long),
+            ),
+        );
+        $paths['Basins'] = $this->file("{$folder}/basins.csv", [
+            ['id', 'code', 'name'],
+            ...array_map(
+                static fn(string $code, string $name, int $nth): array => [(string) ($nth + 1), $code, $name],
+                self::CODES,
+                self::NAMES,
+                array_keys(self::CODES),
+            ),
+        ]);
+        $paths['Length bands'] = $this->file("{$folder}/length_bands.csv", [
+            ['from_m', 'band', 'fee'],
+            ...array_map(
+                static fn(int|string $from, string $band): array => [(string) $from, $band, sprintf('%d.50', 20 + (int) $from * 6)],
+                array_keys(self::BANDS),
+                self::BANDS,
+            ),
+        ]);
         $all = count(self::CODES) * count(self::BANDS) * count(self::SEASONS);
         $missing = count(array_filter($charges, static fn(array $charge): bool => $charge['target'] === null));
 
@@ -70,17 +102,56 @@ final readonly class BerthCharges
             'columnPairs' => [['id' => 'pair-c4a26e000001', ...$same('charge'), 'kind' => 'number', 'forgives' => ['number-form']]],
             'leftOut' => ['source' => [], 'target' => []],
             'sides' => [
-                'source' => ['preparation' => [
-                    ['id' => 'totals', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is-blank'], 'reason' => 'the total at the foot of each file', 'answersFor' => 'Ruth Osei'],
-                    ['id' => 'seasons', 'kind' => 'columns-into-rows', 'columns' => array_map(static fn(int $season): string => "s{$season}", self::SEASONS), 'namesInto' => 'season', 'valuesInto' => 'charge'],
-                    ['id' => 'season', 'kind' => 'tidy-text', 'columns' => ['season'], 'actions' => [['action' => 'replace', 'find' => 's', 'with' => '']]],
-                    ['id' => 'band', 'kind' => 'tidy-text', 'columns' => ['band'], 'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '-', 'with' => '–']]],
-                ]],
-                'target' => ['preparation' => [
-                    ['id' => 'basin', 'kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'basin_id', 'reference' => 'id']], 'take' => [['reference' => 'code', 'into' => 'basin']]],
-                    ['id' => 'band', 'kind' => 'look-up-band', 'reference' => 'Length bands', 'column' => 'length_from', 'from' => 'from_m', 'take' => [['reference' => 'band', 'into' => 'band']]],
-                    ['id' => 'charge', 'kind' => 'read-number', 'columns' => ['charge'], 'reading' => ['decimalMark' => ',']],
-                ]],
+                'source' => [
+                    'preparation' => [
+                        [
+                            'id' => 'totals',
+                            'kind' => 'leave-out-rows',
+                            'condition' => ['column' => 'basin', 'test' => 'is-blank'],
+                            'reason' => 'the total at the foot of each file',
+                            'answersFor' => 'Ruth Osei',
+                        ],
+                        [
+                            'id' => 'seasons',
+                            'kind' => 'columns-into-rows',
+                            'columns' => array_map(static fn(int $season): string => "s{$season}", self::SEASONS),
+                            'namesInto' => 'season',
+                            'valuesInto' => 'charge',
+                        ],
+                        [
+                            'id' => 'season',
+                            'kind' => 'tidy-text',
+                            'columns' => ['season'],
+                            'actions' => [['action' => 'replace', 'find' => 's', 'with' => '']],
+                        ],
+                        [
+                            'id' => 'band',
+                            'kind' => 'tidy-text',
+                            'columns' => ['band'],
+                            'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '-', 'with' => '–']],
+                        ],
+                    ],
+                ],
+                'target' => [
+                    'preparation' => [
+                        [
+                            'id' => 'basin',
+                            'kind' => 'look-up',
+                            'reference' => 'Basins',
+                            'on' => [['column' => 'basin_id', 'reference' => 'id']],
+                            'take' => [['reference' => 'code', 'into' => 'basin']],
+                        ],
+                        [
+                            'id' => 'band',
+                            'kind' => 'look-up-band',
+                            'reference' => 'Length bands',
+                            'column' => 'length_from',
+                            'from' => 'from_m',
+                            'take' => [['reference' => 'band', 'into' => 'band']],
+                        ],
+                        ['id' => 'charge', 'kind' => 'read-number', 'columns' => ['charge'], 'reading' => ['decimalMark' => ',']],
+                    ],
+                ],
             ],
         ];
     }
@@ -92,8 +163,18 @@ final readonly class BerthCharges
         foreach (array_keys(self::CODES) as $basin) {
             foreach (array_keys(self::BANDS) as $from) {
                 foreach (self::SEASONS as $season) {
-                    $charge = sprintf('%d.%02d', 20 + (int) $from * 6 + $basin + $season - 2021, ($basin * 7 + (int) $from * 3 + $season) % 80 + 12);
-                    $charges[] = ['basin' => $basin, 'from' => (string) $from, 'season' => $season, 'source' => $charge, 'target' => $charge];
+                    $charge = sprintf(
+                        '%d.%02d',
+                        20 + (int) $from * 6 + $basin + $season - 2021,
+                        (($basin * 7 + (int) $from * 3 + $season) % 80) + 12,
+                    );
+                    $charges[] = [
+                        'basin' => $basin,
+                        'from' => (string) $from,
+                        'season' => $season,
+                        'source' => $charge,
+                        'target' => $charge,
+                    ];
                 }
             }
         }
@@ -129,7 +210,11 @@ final readonly class BerthCharges
         $rows = [];
         foreach (array_chunk($charges, count(self::SEASONS)) as $nth => $ofRow) {
             // The old system wrote hyphens, and now and then a space too many.
-            $rows[] = [self::CODES[$ofRow[0]['basin']], str_replace('–', '-', self::BANDS[$ofRow[0]['from']]).($nth % 9 === 4 ? "\u{A0}" : ''), ...array_column($ofRow, 'source')];
+            $rows[] = [
+                self::CODES[$ofRow[0]['basin']],
+                str_replace('–', '-', self::BANDS[$ofRow[0]['from']]).($nth % 9 === 4 ? "\u{A0}" : ''),
+                ...array_column($ofRow, 'source'),
+            ];
         }
 
         return $rows;
@@ -144,7 +229,12 @@ final readonly class BerthCharges
         $rows = [];
         foreach ($charges as $charge) {
             if ($charge['target'] !== null) {
-                $rows[] = ['basin_id' => $charge['basin'] + 1, 'length_from' => $charge['from'], 'season' => (string) $charge['season'], 'charge' => str_replace('.', ',', $charge['target'])];
+                $rows[] = [
+                    'basin_id' => $charge['basin'] + 1,
+                    'length_from' => $charge['from'],
+                    'season' => (string) $charge['season'],
+                    'charge' => str_replace('.', ',', $charge['target']),
+                ];
             }
         }
         foreach ([2028, 2029, 2030] as $season) {

@@ -79,7 +79,10 @@ final readonly class DemoDataset
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => array_map(fn(string $name): array => ['source' => $name, 'target' => $this->columns[$name]], $this->key),
             'columnPairs' => $pairs,
-            'leftOut' => ['source' => [...array_keys($this->columns, '', true), ...($this->parts === [] ? [] : [self::ORIGIN])], 'target' => $this->targetOnly],
+            'leftOut' => [
+                'source' => [...array_keys($this->columns, '', true), ...$this->parts === [] ? [] : [self::ORIGIN]],
+                'target' => $this->targetOnly,
+            ],
             ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $target])]),
         ];
     }

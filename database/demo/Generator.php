@@ -31,11 +31,37 @@ final class Generator
     public function write(string $folder): array
     {
         [$source, $target] = $this->rows();
-        $sourceLines = $this->lines(array_keys($this->dataset->columns), $source, $this->dataset->refusedInSource, $this->dataset->sourceDelimiter);
-        $targetLines = $this->lines($this->columnsOfTarget(), $this->random->shuffleArray($target), $this->dataset->refusedInTarget, $this->dataset->targetDelimiter);
-        $paths = ['source' => "{$folder}/{$this->dataset->name}_old.csv", 'target' => "{$folder}/{$this->dataset->name}_new.csv", 'truth' => "{$folder}/{$this->dataset->name}_truth.json"];
-        file_put_contents($paths['source'], $this->file(array_keys($this->dataset->columns), $sourceLines, $this->dataset->sourceDelimiter, $this->dataset->sourceLineEnd));
-        file_put_contents($paths['target'], $this->dataset->targetBeginning.$this->file(array_map(fn(string $name): string => $this->dataset->columns[$name] ?? $name, $this->columnsOfTarget()), $targetLines, $this->dataset->targetDelimiter, "\n"));
+        $sourceLines = $this->lines(
+            array_keys($this->dataset->columns),
+            $source,
+            $this->dataset->refusedInSource,
+            $this->dataset->sourceDelimiter,
+        );
+        $targetLines = $this->lines(
+            $this->columnsOfTarget(),
+            $this->random->shuffleArray($target),
+            $this->dataset->refusedInTarget,
+            $this->dataset->targetDelimiter,
+        );
+        $paths = [
+            'source' => "{$folder}/{$this->dataset->name}_old.csv",
+            'target' => "{$folder}/{$this->dataset->name}_new.csv",
+            'truth' => "{$folder}/{$this->dataset->name}_truth.json",
+        ];
+        file_put_contents(
+            $paths['source'],
+            $this->file(array_keys($this->dataset->columns), $sourceLines, $this->dataset->sourceDelimiter, $this->dataset->sourceLineEnd),
+        );
+        file_put_contents(
+            $paths['target'],
+            $this->dataset->targetBeginning.
+                $this->file(
+                    array_map(fn(string $name): string => $this->dataset->columns[$name] ?? $name, $this->columnsOfTarget()),
+                    $targetLines,
+                    $this->dataset->targetDelimiter,
+                    "\n",
+                ),
+        );
         file_put_contents($paths['truth'], json_encode($this->truth, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR));
 
         return $paths;
@@ -55,8 +81,17 @@ final class Generator
         $place = (int) array_search($this->dataset->totalled, explode($this->dataset->sourceDelimiter, $header), true);
         $paths = [];
         foreach (array_chunk($lines, max(1, (int) ceil(count($lines) / count($this->dataset->parts)))) as $nth => $some) {
-            $total = array_sum(array_map(fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->sourceDelimiter, $line)[$place]), $some));
-            $trailer = implode($this->dataset->sourceDelimiter, ['TRL', (string) count($some), sprintf('%d.%02d', intdiv($total, 100), $total % 100)]);
+            $total = array_sum(
+                array_map(
+                    fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->sourceDelimiter, $line)[$place]),
+                    $some,
+                ),
+            );
+            $trailer = implode($this->dataset->sourceDelimiter, [
+                'TRL',
+                (string) count($some),
+                sprintf('%d.%02d', intdiv($total, 100), $total % 100),
+            ]);
             $paths[] = $part = dirname($path).'/'.array_keys($this->dataset->parts)[$nth];
             file_put_contents($part, implode($end, [$header, ...$some, $trailer]).$end);
         }
@@ -96,11 +131,24 @@ final class Generator
             $row = array_pop($free) ?? throw new \LogicException('More was planted than there are rows.');
             [$source[$row][$planted->column], $target[$row][$planted->column]] = ($planted->alter)($source[$row][$planted->column], $nth);
             if ($planted->swappedWith !== null) {
-                [$target[$row][$planted->column], $target[$row][$planted->swappedWith]] = [$source[$row][$planted->swappedWith], $source[$row][$planted->column]];
-                $this->truth['cells'][] = ['key' => $this->keyOf($source[$row]), 'column' => $planted->swappedWith, 'class' => $planted->class, 'cause' => $planted->cause];
+                [$target[$row][$planted->column], $target[$row][$planted->swappedWith]] = [
+                    $source[$row][$planted->swappedWith],
+                    $source[$row][$planted->column],
+                ];
+                $this->truth['cells'][] = [
+                    'key' => $this->keyOf($source[$row]),
+                    'column' => $planted->swappedWith,
+                    'class' => $planted->class,
+                    'cause' => $planted->cause,
+                ];
             }
             $this->changedRows++;
-            $this->truth['cells'][] = ['key' => $this->keyOf($source[$row]), 'column' => $planted->column, 'class' => $planted->class, 'cause' => $planted->cause];
+            $this->truth['cells'][] = [
+                'key' => $this->keyOf($source[$row]),
+                'column' => $planted->column,
+                'class' => $planted->class,
+                'cause' => $planted->cause,
+            ];
         }
     }
 
@@ -145,12 +193,38 @@ final class Generator
     {
         $planted = $this->dataset->rowsPlanted;
         $changed = $this->changedRows;
-        $repeatedSource = 2 * ($planted['repeatedInSource'] + $planted['repeatedInBoth'] + $planted['repeatedInSourceOnly']) + $planted['repeatedInTarget'];
+        $repeatedSource =
+            2 * ($planted['repeatedInSource'] + $planted['repeatedInBoth'] + $planted['repeatedInSourceOnly']) +
+            $planted['repeatedInTarget'];
         $repeatedTarget = 2 * ($planted['repeatedInTarget'] + $planted['repeatedInBoth']) + $planted['repeatedInSource'];
-        $agreed = $this->dataset->rows - $changed - $planted['missing'] - $planted['extra'] - $planted['repeatedInSource'] - $planted['repeatedInTarget'] - $planted['repeatedInBoth'] - $planted['repeatedInSourceOnly'];
+        $agreed =
+            $this->dataset->rows -
+            $changed -
+            $planted['missing'] -
+            $planted['extra'] -
+            $planted['repeatedInSource'] -
+            $planted['repeatedInTarget'] -
+            $planted['repeatedInBoth'] -
+            $planted['repeatedInSourceOnly'];
         $this->truth['rows'] = [
-            'source' => ['delivered' => $source, 'refused' => count($this->dataset->refusedInSource), 'agreed' => $agreed, 'changed' => $changed, 'missing' => $planted['missing'], 'repeated' => $repeatedSource, 'unkeyed' => $planted['unkeyedInSource']],
-            'target' => ['delivered' => $target, 'refused' => count($this->dataset->refusedInTarget), 'agreed' => $agreed, 'changed' => $changed, 'extra' => $planted['extra'], 'repeated' => $repeatedTarget, 'unkeyed' => $planted['unkeyedInTarget']],
+            'source' => [
+                'delivered' => $source,
+                'refused' => count($this->dataset->refusedInSource),
+                'agreed' => $agreed,
+                'changed' => $changed,
+                'missing' => $planted['missing'],
+                'repeated' => $repeatedSource,
+                'unkeyed' => $planted['unkeyedInSource'],
+            ],
+            'target' => [
+                'delivered' => $target,
+                'refused' => count($this->dataset->refusedInTarget),
+                'agreed' => $agreed,
+                'changed' => $changed,
+                'extra' => $planted['extra'],
+                'repeated' => $repeatedTarget,
+                'unkeyed' => $planted['unkeyedInTarget'],
+            ],
         ];
     }
 
@@ -162,7 +236,10 @@ final class Generator
      */
     private function lines(array $names, array $rows, array $refused, string $delimiter): array
     {
-        $lines = array_map(fn(array $row): string => $this->line(array_map(static fn(string $name): string => $row[$name] ?? '', $names), $delimiter), $rows);
+        $lines = array_map(
+            fn(array $row): string => $this->line(array_map(static fn(string $name): string => $row[$name] ?? '', $names), $delimiter),
+            $rows,
+        );
         foreach ($refused as $nth => $record) {
             array_splice($lines, (int) (count($lines) * ($nth + 1) / (count($refused) + 1)), 0, [$record]);
         }
@@ -173,7 +250,10 @@ final class Generator
     /** @return list<string> source names of the columns that the target has too, then its own */
     private function columnsOfTarget(): array
     {
-        return [...array_keys(array_filter($this->dataset->columns, static fn(string $name): bool => $name !== '')), ...$this->dataset->targetOnly];
+        return [
+            ...array_keys(array_filter($this->dataset->columns, static fn(string $name): bool => $name !== '')),
+            ...$this->dataset->targetOnly,
+        ];
     }
 
     /**
@@ -188,7 +268,15 @@ final class Generator
     /** @param list<string> $cells */
     private function line(array $cells, string $delimiter): string
     {
-        return implode($delimiter, array_map(static fn(string $cell): string => strpbrk($cell, $delimiter."\"\r\n") === false ? $cell : '"'.str_replace('"', '""', $cell).'"', $cells));
+        return implode(
+            $delimiter,
+            array_map(
+                static fn(string $cell): string => strpbrk($cell, $delimiter."\"\r\n") === false
+                    ? $cell
+                    : '"'.str_replace('"', '""', $cell).'"',
+                $cells,
+            ),
+        );
     }
 
     /**

@@ -12,7 +12,14 @@ final readonly class Planted
      * @param  string  $cause  its true cause, also where the catalogue does not know it yet
      * @param  \Closure(string, int): array{string, string}  $alter  from the true value and a counter to source and target value
      */
-    public function __construct(public string $column, public string $class, public string $cause, public int $count, public \Closure $alter, public ?string $swappedWith = null) {}
+    public function __construct(
+        public string $column,
+        public string $class,
+        public string $cause,
+        public int $count,
+        public \Closure $alter,
+        public ?string $swappedWith = null,
+    ) {}
 
     /** The target holds the values of two columns the wrong way round: two cells differ in each row. */
     public static function swapped(string $column, string $other, int $count): self

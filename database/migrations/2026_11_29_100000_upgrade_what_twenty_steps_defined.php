@@ -24,7 +24,9 @@ return new class () extends Migration {
             return;
         }
         if (DB::table('schema_changes')->where('migration', self::LAST_STEP)->doesntExist()) {
-            throw new RuntimeException('This installation is older than the version of 29 November 2026. Start that version once on it (commit 4816874), then this one.');
+            throw new RuntimeException(
+                'This installation is older than the version of 29 November 2026. Start that version once on it (commit 4816874), then this one.',
+            );
         }
         foreach ($this->renamings() as $statement) {
             DB::statement($statement);
@@ -34,8 +36,12 @@ return new class () extends Migration {
         $this->rewrite('plan_drafts', 'dataset_id', 'document', PlanUpgrade::toCurrent(...));
         // What was found out is found out again, in the words of today; the sides are prepared again when they are asked for.
         DB::table('answers')->delete();
-        DB::table('jobs')->whereRaw('payload ~ ?', [self::JOBS_OF_OLD])->delete();
-        DB::table('workbooks')->where('state', 'asked')->update(['state' => 'failed', 'problem' => 'Nine Tally was upgraded while the workbook was written. Ask for it again.']);
+        DB::table('jobs')
+            ->whereRaw('payload ~ ?', [self::JOBS_OF_OLD])
+            ->delete();
+        DB::table('workbooks')
+            ->where('state', 'asked')
+            ->update(['state' => 'failed', 'problem' => 'Nine Tally was upgraded while the workbook was written. Ask for it again.']);
         DB::table('schema_changes')->where('migration', '<=', self::LAST_STEP)->delete();
         File::deleteDirectory(storage_path('shaped'));
     }
@@ -81,8 +87,13 @@ return new class () extends Migration {
             $document = json_decode($row->document, false, 512, JSON_THROW_ON_ERROR);
             if ($document instanceof \stdClass) {
                 $change($document);
-                $written = json_encode($document, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION);
-                DB::table($table)->where($key, $row->key)->update([$column => $written]);
+                $written = json_encode(
+                    $document,
+                    JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
+                );
+                DB::table($table)
+                    ->where($key, $row->key)
+                    ->update([$column => $written]);
             }
         }
     }

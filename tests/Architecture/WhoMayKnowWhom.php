@@ -62,7 +62,12 @@ final class WhoMayKnowWhom
         return PHPat::rule()
             ->classes(Selector::inNamespace('App\Models'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Queries'), Selector::inNamespace('App\Http'), Selector::inNamespace('App\Jobs'))
+            ->classes(
+                Selector::inNamespace('App\Actions'),
+                Selector::inNamespace('App\Queries'),
+                Selector::inNamespace('App\Http'),
+                Selector::inNamespace('App\Jobs'),
+            )
             ->because('models are nouns');
     }
 
@@ -71,7 +76,11 @@ final class WhoMayKnowWhom
         return PHPat::rule()
             ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Adapters'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('App\Http\Controllers'), Selector::inNamespace('App\Http\Requests'), Selector::inNamespace('App\Http\Resources'))
+            ->classes(
+                Selector::inNamespace('App\Http\Controllers'),
+                Selector::inNamespace('App\Http\Requests'),
+                Selector::inNamespace('App\Http\Resources'),
+            )
             ->because('what a person does is the same from the web, a job and the command line');
     }
 
@@ -80,7 +89,13 @@ final class WhoMayKnowWhom
         return PHPat::rule()
             ->classes(Selector::inNamespace('App\Adapters'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Queries'), Selector::inNamespace('App\Questions'), Selector::inNamespace('App\Jobs'), Selector::inNamespace('App\Http'))
+            ->classes(
+                Selector::inNamespace('App\Actions'),
+                Selector::inNamespace('App\Queries'),
+                Selector::inNamespace('App\Questions'),
+                Selector::inNamespace('App\Jobs'),
+                Selector::inNamespace('App\Http'),
+            )
             ->because('storage, leases and readers serve whoever asks');
     }
 

@@ -42,7 +42,15 @@ abstract class BrowserTestCase extends TestCase
     {
         $complaints = [];
         foreach ($this->browsers as $profile => $browser) {
-            $complaints = [...$complaints, ...array_filter($browser->manage()->getLog('browser'), fn(mixed $entry): bool => is_array($entry) && ($entry['level'] ?? '') === 'SEVERE' && ! $this->isExpected((string) json_encode($entry, JSON_UNESCAPED_SLASHES)))];
+            $complaints = [
+                ...$complaints,
+                ...array_filter(
+                    $browser->manage()->getLog('browser'),
+                    fn(mixed $entry): bool => is_array($entry) &&
+                        ($entry['level'] ?? '') === 'SEVERE' &&
+                        ! $this->isExpected((string) json_encode($entry, JSON_UNESCAPED_SLASHES)),
+                ),
+            ];
             $browser->quit();
             exec('rm -rf '.escapeshellarg($profile));
         }
@@ -56,14 +64,23 @@ abstract class BrowserTestCase extends TestCase
         $profile = storage_path('work/chrome-'.bin2hex(random_bytes(4)));
         $options = new ChromeOptions;
         $options->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-            '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion', "--user-data-dir={$profile}",
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
+            '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--force-prefers-reduced-motion',
+            "--user-data-dir={$profile}",
         ]);
-        $options->setExperimentalOption('prefs', ['download.default_directory' => storage_path('work'), 'plugins.always_open_pdf_externally' => true]);
+        $options->setExperimentalOption('prefs', [
+            'download.default_directory' => storage_path('work'),
+            'plugins.always_open_pdf_externally' => true,
+        ]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $this->browser = $this->browsers[$profile] = RemoteWebDriver::create('http://127.0.0.1:8192', $capabilities);
-        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 1280, 'height' => 800, 'deviceScaleFactor' => 1, 'mobile' => false]);
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => 1280,
+            'height' => 800,
+            'deviceScaleFactor' => 1,
+            'mobile' => false,
+        ]);
 
         return $this->browser;
     }
@@ -100,7 +117,10 @@ abstract class BrowserTestCase extends TestCase
     protected function press(string $name): void
     {
         $quoted = $this->quoted($name);
-        $element = $this->visible("//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), {$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]", "a button \"{$name}\"");
+        $element = $this->visible(
+            "//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), {$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]",
+            "a button \"{$name}\"",
+        );
         $element->click();
     }
 
@@ -108,7 +128,9 @@ abstract class BrowserTestCase extends TestCase
     protected function strike(string $name, string ...$keys): void
     {
         for ($tabs = 0; $tabs < 250; $tabs++) {
-            $focused = $this->browser->executeScript('const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent ?? ""');
+            $focused = $this->browser->executeScript(
+                'const at = document.activeElement; return at.getAttribute("aria-label") ?? at.textContent ?? ""',
+            );
             if (is_string($focused) && str_starts_with((string) preg_replace('/\s+/', '', $focused), str_replace(' ', '', $name))) {
                 $this->strokes(...($keys === [] ? [WebDriverKeys::ENTER] : $keys));
                 $this->addToAssertionCount(1);
@@ -133,15 +155,26 @@ abstract class BrowserTestCase extends TestCase
     protected function type(string $label, string $text): void
     {
         $quoted = $this->quoted($label);
-        $this->visible("//*[@aria-label={$quoted}] | id(//label[normalize-space(.)={$quoted}]/@for)", "a field \"{$label}\"")->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL, $text]);
+        $this->visible("//*[@aria-label={$quoted}] | id(//label[normalize-space(.)={$quoted}]/@for)", "a field \"{$label}\"")->sendKeys([
+            WebDriverKeys::CONTROL,
+            'a',
+            WebDriverKeys::NULL,
+            $text,
+        ]);
     }
 
     protected function choose(string $field, string $option): void
     {
-        $this->visible('//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]', "a choice \"{$field}\"")->click();
+        $this->visible(
+            '//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]',
+            "a choice \"{$field}\"",
+        )->click();
         // The list slides open: a click may come too early, and is tried again.
         $this->until(function () use ($option): bool {
-            $this->visible('//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']', "an option \"{$option}\"")->click();
+            $this->visible(
+                '//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']',
+                "an option \"{$option}\"",
+            )->click();
 
             return true;
         }, "a choice of \"{$option}\"");
@@ -153,7 +186,9 @@ abstract class BrowserTestCase extends TestCase
         file_put_contents($path, $content);
         $input = null;
         $this->until(function () use ($label, &$input): bool {
-            $input = $this->browser->findElements(WebDriverBy::xpath('//input[@type="file"][@aria-label='.$this->quoted($label).']'))[0] ?? null;
+            $input =
+                $this->browser->findElements(WebDriverBy::xpath('//input[@type="file"][@aria-label='.$this->quoted($label).']'))[0] ??
+                null;
 
             return $input !== null;
         }, "a place for a file \"{$label}\"");
@@ -196,7 +231,10 @@ abstract class BrowserTestCase extends TestCase
 
     protected function seeFindings(int $number): void
     {
-        $this->until(fn(): bool => $this->howMany('//*[@aria-label="Findings"]//*[@role="option"]') === $number, "{$number} findings in the list");
+        $this->until(
+            fn(): bool => $this->howMany('//*[@aria-label="Findings"]//*[@role="option"]') === $number,
+            "{$number} findings in the list",
+        );
     }
 
     protected function visible(string $xpath, string $what): WebDriverElement

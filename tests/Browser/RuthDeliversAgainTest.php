@@ -32,7 +32,11 @@ final class RuthDeliversAgainTest extends BrowserTestCase
         $this->press('Take this delivery');
         $this->see('Source 60,000 records = 60,000 delivered + 0 refused');
 
-        $this->attach('File of the old register', substr($large, 0, -4 * strlen(sprintf($line, 1))).sprintf($line, 70_001)."TRL,59996\n", 'moorings_2.csv');
+        $this->attach(
+            'File of the old register',
+            substr($large, 0, -4 * strlen(sprintf($line, 1))).sprintf($line, 70_001)."TRL,59996\n",
+            'moorings_2.csv',
+        );
         $this->see('the last record is a trailer and no row');
         $this->visible('//label[contains(., "the last record is a trailer")]', 'the trailer')->click();
         $this->see('the number of rows');
@@ -45,7 +49,10 @@ final class RuthDeliversAgainTest extends BrowserTestCase
         $this->see('rows: 59,997 arrived, and the last record of moorings_2.csv says 59,996');
         $this->see('sum of berth: 1,799,860,007 arrived, and the deliverer says 1,800,000,000');
         $this->press('Explain');
-        $this->type('Why it differs: sum of berth: 1,799,860,007 arrived, and the deliverer says 1,800,000,000', 'Four berths were closed.');
+        $this->type(
+            'Why it differs: sum of berth: 1,799,860,007 arrived, and the deliverer says 1,800,000,000',
+            'Four berths were closed.',
+        );
         $this->press('Keep the explanation');
         $this->see('“Four berths were closed.” Ruth Osei');
     }
@@ -54,6 +61,11 @@ final class RuthDeliversAgainTest extends BrowserTestCase
     {
         $tools = new ChromeDevToolsDriver($this->browser);
         $tools->execute('Network.enable');
-        $tools->execute('Network.emulateNetworkConditions', ['offline' => $isOffline, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => $bytesASecond]);
+        $tools->execute('Network.emulateNetworkConditions', [
+            'offline' => $isOffline,
+            'latency' => 0,
+            'downloadThroughput' => -1,
+            'uploadThroughput' => $bytesASecond,
+        ]);
     }
 }

@@ -13,8 +13,17 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         foreach (range(1, 300) as $row) {
             $basin = ['KB', 'LM', 'NQ'][$row % 3];
             $berth = sprintf('%03d', intdiv($row, 3) + 1);
-            $old .= "{$basin},{$berth},Holder {$row},".($row * 3).".50\n";
-            $new = $row % 60 === 0 ? $new : $new."{$basin},{$berth},".($row % 25 === 7 ? 'HOLDER' : 'Holder')." {$row},".($row * 3).($row % 50 === 9 ? '.75' : '.5')."\n";
+            $old .= "{$basin},{$berth},Holder {$row},".$row * 3 .".50\n";
+            $new =
+                $row % 60 === 0
+                    ? $new
+                    : $new.
+                        "{$basin},{$berth},".
+                        ($row % 25 === 7 ? 'HOLDER' : 'Holder').
+                        " {$row},".
+                        $row * 3 .
+                        ($row % 50 === 9 ? '.75' : '.5').
+                        "\n";
         }
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->see('One dataset, none tallied yet');

@@ -40,7 +40,11 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->type('Column', 'fee');
         $this->type('Is', 'replaced(column("fee, old"), ",", ".")');
         $this->see('There is no column "fee, old" at this step.');
-        $this->visible('//button[contains(@class, "step")][.//*[contains(., "fee is replaced")]]', 'the step')->sendKeys([WebDriverKeys::ALT, WebDriverKeys::ARROW_UP, WebDriverKeys::NULL]);
+        $this->visible('//button[contains(@class, "step")][.//*[contains(., "fee is replaced")]]', 'the step')->sendKeys([
+            WebDriverKeys::ALT,
+            WebDriverKeys::ARROW_UP,
+            WebDriverKeys::NULL,
+        ]);
         $this->see('3 cells altered 3 rows Leave out the column fee, old');
         $this->choose('Add a step for the old register', 'Number or rank rows');
         $this->see('Number rows into number');

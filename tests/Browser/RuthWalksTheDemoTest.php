@@ -54,7 +54,13 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $this->see('What differs, and why');
         $this->see($this->balance('Source', 'missing', $source));
         $this->see($this->balance('Target', 'extra', $target));
-        foreach (['holder_name → holder: spaces differ and capitals differ' => $this->planted('holder_name', 'spacing+case'), 'electric_post: blank in the target' => $this->planted('electric_post', 'blanked')] as $pattern => $keys) {
+        foreach (
+            [
+                'holder_name → holder: spaces differ and capitals differ' => $this->planted('holder_name', 'spacing+case'),
+                'electric_post: blank in the target' => $this->planted('electric_post', 'blanked'),
+            ]
+            as $pattern => $keys
+        ) {
             $this->press(sprintf('%s, %d cells', $pattern, count($keys)));
             array_map($this->see(...), $keys);
         }
@@ -111,7 +117,13 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $this->press('Tally');
         $this->see('no. 2');
         $this->station('Review');
-        $this->see($this->balance('Source', 'missing', ['changed' => $this->truth['rows']['source']['changed'] - $dates] + $this->truth['rows']['source']));
+        $this->see(
+            $this->balance(
+                'Source',
+                'missing',
+                ['changed' => $this->truth['rows']['source']['changed'] - $dates] + $this->truth['rows']['source'],
+            ),
+        );
         $this->see('paid_until : same date, written differently');
     }
 
@@ -127,8 +139,13 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     /** @return non-empty-list<string> the keys of the cells that were bent so */
     private function planted(string $column, string $cause): array
     {
-        $cells = array_filter($this->truth['cells'], static fn(array $cell): bool => $cell['column'] === $column && $cell['cause'] === $cause);
+        $cells = array_filter(
+            $this->truth['cells'],
+            static fn(array $cell): bool => $cell['column'] === $column && $cell['cause'] === $cause,
+        );
 
-        return $cells === [] ? self::fail("The demo plants {$cause} in {$column}.") : array_map(static fn(array $cell): string => KeyTuple::of($cell['key'])->asCsv(), array_values($cells));
+        return $cells === []
+            ? self::fail("The demo plants {$cause} in {$column}.")
+            : array_map(static fn(array $cell): string => KeyTuple::of($cell['key'])->asCsv(), array_values($cells));
     }
 }

@@ -36,7 +36,15 @@ final class SigningInTest extends BrowserTestCase
     {
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->see('none tallied yet');
-        foreach (['match' => 'Both sides must have delivered before rows can be matched.', 'tally' => 'Both sides and a key are needed first.', 'review' => 'Review shows what a tally found.', 'sign' => 'There is nothing to report before the first tally.'] as $station => $says) {
+        foreach (
+            [
+                'match' => 'Both sides must have delivered before rows can be matched.',
+                'tally' => 'Both sides and a key are needed first.',
+                'review' => 'Review shows what a tally found.',
+                'sign' => 'There is nothing to report before the first tally.',
+            ]
+            as $station => $says
+        ) {
             $this->open("/datasets/1/{$station}");
             $this->see($says);
         }

@@ -13,7 +13,10 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
 {
     public function test_moves_rules_and_finds_by_keyboard(): void
     {
-        $this->tallied($this->register(150, 'holder', static fn(int $row): string => "Holder {$row}"), $this->register(150, 'owner', static fn(int $row): string => $row === 77 ? 'Somebody else' : "HOLDER {$row}"));
+        $this->tallied(
+            $this->register(150, 'holder', static fn(int $row): string => "Holder {$row}"),
+            $this->register(150, 'owner', static fn(int $row): string => $row === 77 ? 'Somebody else' : "HOLDER {$row}"),
+        );
         $this->signIn('tove.lindqvist@wherrymoor.example');
         $this->see('One dataset, every one with something to explain');
         $this->press('Moorings');
@@ -45,7 +48,10 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
     #[Group('long')]
     public function test_a_list_of_a_hundred_thousand_findings_scrolls_to_its_end(): void
     {
-        $this->tallied($this->register(100_000, 'holder', static fn(int $row): string => 'a'), $this->register(100_000, 'owner', static fn(int $row): string => 'A'));
+        $this->tallied(
+            $this->register(100_000, 'holder', static fn(int $row): string => 'a'),
+            $this->register(100_000, 'owner', static fn(int $row): string => 'A'),
+        );
         $this->signIn('tove.lindqvist@wherrymoor.example');
         $this->press('Moorings');
         $this->press('holder → owner: capitals differ, 100,000 cells');

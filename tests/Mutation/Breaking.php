@@ -27,7 +27,11 @@ final class Breaking extends NodeVisitorAbstract
     {
         foreach (Mutations::of($node) as [$mutation, $instead]) {
             if ($this->seen++ === $this->nth) {
-                [$this->line, $this->mutation, $this->was] = [$node->getStartLine(), $mutation, (string) strtok((new Standard)->prettyPrint([$node]), "\n")];
+                [$this->line, $this->mutation, $this->was] = [
+                    $node->getStartLine(),
+                    $mutation,
+                    (string) strtok((new Standard)->prettyPrint([$node]), "\n"),
+                ];
 
                 return $instead ?? NodeVisitor::REMOVE_NODE;
             }

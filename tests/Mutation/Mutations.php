@@ -36,18 +36,26 @@ final readonly class Mutations
     public static function of(Node $node): array
     {
         return match (true) {
-            $node instanceof Expr\BinaryOp && isset(self::SWAPPED[$node::class]) => [['operator', new (self::SWAPPED[$node::class])($node->left, $node->right)]],
-            $node instanceof Expr\AssignOp && isset(self::SWAPPED[$node::class]) => [['operator', new (self::SWAPPED[$node::class])($node->var, $node->expr)]],
+            $node instanceof Expr\BinaryOp && isset(self::SWAPPED[$node::class]) => [
+                ['operator', new (self::SWAPPED[$node::class])($node->left, $node->right)],
+            ],
+            $node instanceof Expr\AssignOp && isset(self::SWAPPED[$node::class]) => [
+                ['operator', new (self::SWAPPED[$node::class])($node->var, $node->expr)],
+            ],
             $node instanceof Expr\BinaryOp\Coalesce => [['fallback', $node->right]],
             $node instanceof Expr\BooleanNot => [['negation', $node->expr]],
             $node instanceof Stmt\If_ => [['condition', self::with($node, 'cond', new Expr\BooleanNot($node->cond))]],
             $node instanceof Expr\Ternary && $node->if !== null => [['choice', new Expr\Ternary($node->cond, $node->else, $node->if)]],
-            $node instanceof Expr\ConstFetch && in_array($node->name->toLowerString(), ['true', 'false'], true) => [['truth', new Expr\ConstFetch(new Node\Name($node->name->toLowerString() === 'true' ? 'false' : 'true'))]],
+            $node instanceof Expr\ConstFetch && in_array($node->name->toLowerString(), ['true', 'false'], true) => [
+                ['truth', new Expr\ConstFetch(new Node\Name($node->name->toLowerString() === 'true' ? 'false' : 'true'))],
+            ],
             $node instanceof Int_ => [['number', new Int_($node->value + 1)]],
             $node instanceof Expr\PostInc => [['count', new Expr\PostDec($node->var)]],
             $node instanceof Expr\PreInc => [['count', new Expr\PreDec($node->var)]],
             // A guard is most often a call whose answer nobody looks at.
-            $node instanceof Stmt\Expression && ($node->expr instanceof Expr\MethodCall || $node->expr instanceof Expr\StaticCall || $node->expr instanceof Expr\FuncCall) => [['call', null]],
+            $node instanceof Stmt\Expression &&
+                ($node->expr instanceof Expr\MethodCall || $node->expr instanceof Expr\StaticCall || $node->expr instanceof Expr\FuncCall)
+                => [['call', null]],
             default => [],
         };
     }

@@ -17,8 +17,34 @@ final readonly class Trial
         $folder = "{$root}/var/mutate/".bin2hex(random_bytes(6));
         mkdir($folder, 0700, true);
         file_put_contents("{$folder}/mutant.php", $mutant->code);
-        file_put_contents("{$folder}/bootstrap.php", sprintf("<?php require '%s/vendor/autoload.php'; spl_autoload_register(static function (string \$class): void { if (\$class === '%s') { require '%s/mutant.php'; } }, prepend: true);", $root, $class, $folder));
-        $process = new Process([PHP_BINARY, 'vendor/bin/phpunit', '-c', 'core/phpunit.xml', '--bootstrap', "{$folder}/bootstrap.php", '--cache-directory', "{$folder}/cache", '--stop-on-defect', '--exclude-group', 'long', '--no-output', ...$tests], $root, timeout: null);
+        file_put_contents(
+            "{$folder}/bootstrap.php",
+            sprintf(
+                "<?php require '%s/vendor/autoload.php'; spl_autoload_register(static function (string \$class): void { if (\$class === '%s') { require '%s/mutant.php'; } }, prepend: true);",
+                $root,
+                $class,
+                $folder,
+            ),
+        );
+        $process = new Process(
+            [
+                PHP_BINARY,
+                'vendor/bin/phpunit',
+                '-c',
+                'core/phpunit.xml',
+                '--bootstrap',
+                "{$folder}/bootstrap.php",
+                '--cache-directory',
+                "{$folder}/cache",
+                '--stop-on-defect',
+                '--exclude-group',
+                'long',
+                '--no-output',
+                ...$tests,
+            ],
+            $root,
+            timeout: null,
+        );
         $process->start();
 
         return new self($mutant, $process, $folder, microtime(true) + $seconds);

@@ -48,14 +48,24 @@ final readonly class Contract
         if ($status < 400) {
             Assert::assertArrayHasKey($status, $responses, "{$method} {$path} answered {$status}: ".substr($content, 0, 300));
         }
-        $schema = $status >= 400 ? '#/components/schemas/Problem' : data_get($responses, [$status, 'content', 'application/json', 'schema', '$ref']);
+        $schema =
+            $status >= 400
+                ? '#/components/schemas/Problem'
+                : data_get($responses, [$status, 'content', 'application/json', 'schema', '$ref']);
         if ($status >= 400) {
             Assert::assertSame('application/problem+json', $contentType);
         }
         if (is_string($schema)) {
-            $result = $this->validator->validate(json_decode($content, false, 64, JSON_THROW_ON_ERROR), (object) ['$ref' => self::ID.$schema]);
+            $result = $this->validator->validate(
+                json_decode($content, false, 64, JSON_THROW_ON_ERROR),
+                (object) ['$ref' => self::ID.$schema],
+            );
             $error = $result->error();
-            Assert::assertNull($error, "{$method} {$path} does not keep the contract: ".($error === null ? '' : json_encode((new ErrorFormatter)->format($error))));
+            Assert::assertNull(
+                $error,
+                "{$method} {$path} does not keep the contract: ".
+                    ($error === null ? '' : json_encode((new ErrorFormatter)->format($error))),
+            );
         }
     }
 

@@ -17,7 +17,9 @@ trait Deliveries
 
     protected function announce(string $side, string $name, int $bytes): string
     {
-        $id = $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => $side, 'fileName' => $name, 'bytes' => $bytes])->assertCreated()->json('id');
+        $id = $this->api('POST', "/datasets/{$this->dataset->id}/receipts", ['side' => $side, 'fileName' => $name, 'bytes' => $bytes])
+            ->assertCreated()
+            ->json('id');
         self::assertIsString($id);
 
         return $id;
@@ -26,7 +28,12 @@ trait Deliveries
     /** @return TestResponse<\Symfony\Component\HttpFoundation\Response> */
     protected function chunk(string $receipt, int $offset, string $bytes): TestResponse
     {
-        return $this->call('PUT', "/api/v1/receipts/{$receipt}/chunks/{$offset}", server: ['CONTENT_TYPE' => 'application/octet-stream', 'HTTP_ACCEPT' => 'application/json'], content: $bytes);
+        return $this->call(
+            'PUT',
+            "/api/v1/receipts/{$receipt}/chunks/{$offset}",
+            server: ['CONTENT_TYPE' => 'application/octet-stream', 'HTTP_ACCEPT' => 'application/json'],
+            content: $bytes,
+        );
     }
 
     /**
@@ -36,7 +43,10 @@ trait Deliveries
      */
     protected function takeParts(string $side, string ...$receipts): TestResponse
     {
-        return $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => $side, 'parts' => array_map(static fn(string $receipt): array => ['receipt' => $receipt], array_values($receipts))]);
+        return $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => $side,
+            'parts' => array_map(static fn(string $receipt): array => ['receipt' => $receipt], array_values($receipts)),
+        ]);
     }
 
     /** A file of the source that has arrived whole and waits to be taken. */
@@ -78,6 +88,7 @@ trait Deliveries
         $this->match();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
-        return $this->dataset->latestTally() ?? throw new \LogicException('The run has ended without a tally: '.$this->dataset->latestRun()?->problem);
+        return $this->dataset->latestTally() ??
+            throw new \LogicException('The run has ended without a tally: '.$this->dataset->latestRun()?->problem);
     }
 }

@@ -56,7 +56,8 @@ final class QuestionOfTests implements Question
         }
 
         return match ($this->becomes) {
-            'refused' => throw new class ('The lock house is closed. Come back in the morning.') extends \RuntimeException implements NineTallyException {
+            'refused' => throw new class ('The lock house is closed. Come back in the morning.') extends \RuntimeException implements
+                NineTallyException {
                 public function code(): string
                 {
                     return 'closed';

@@ -19,10 +19,22 @@ final readonly class MakeFirstPerson
     public function __invoke(string $code, string $name, string $email, string $password): User
     {
         // A failed try must be counted, so it may not be rolled back: the code is looked at first, in a statement of its own.
-        $counted = $this->database->table('first_person_codes')->where('expires_at', '>', now())->where('tries', '<', self::TRIES)->increment('tries');
-        $hash = $this->database->table('first_person_codes')->where('expires_at', '>', now())->where('tries', '<=', self::TRIES)->orderByDesc('id')->value('code_hash');
+        $counted = $this->database
+            ->table('first_person_codes')
+            ->where('expires_at', '>', now())
+            ->where('tries', '<', self::TRIES)
+            ->increment('tries');
+        $hash = $this->database
+            ->table('first_person_codes')
+            ->where('expires_at', '>', now())
+            ->where('tries', '<=', self::TRIES)
+            ->orderByDesc('id')
+            ->value('code_hash');
         if ($counted === 0 || ! is_string($hash) || ! hash_equals($hash, hash('sha256', trim($code)))) {
-            throw ValidationException::withMessages(['code' => 'The code is not right, or it is used up: it lasts one hour and five tries. Start Nine Tally again for a new one.']);
+            throw ValidationException::withMessages([
+                'code' =>
+                    'The code is not right, or it is used up: it lasts one hour and five tries. Start Nine Tally again for a new one.',
+            ]);
         }
 
         return $this->database->transaction(function () use ($name, $email, $password): User {

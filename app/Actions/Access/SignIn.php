@@ -24,10 +24,15 @@ final readonly class SignIn
     /** @throws ValidationException */
     public function __invoke(string $email, string $password, string $address): User
     {
-        $limits = ['sign-in:account:'.hash('sha256', mb_strtolower($email)) => self::TRIES_PER_ACCOUNT, "sign-in:address:{$address}" => self::TRIES_PER_ADDRESS];
+        $limits = [
+            'sign-in:account:'.hash('sha256', mb_strtolower($email)) => self::TRIES_PER_ACCOUNT,
+            "sign-in:address:{$address}" => self::TRIES_PER_ADDRESS,
+        ];
         foreach ($limits as $name => $tries) {
             if ($this->limiter->tooManyAttempts($name, $tries)) {
-                throw ValidationException::withMessages(['email' => sprintf('Too many tries. Wait %d seconds, then try again.', $this->limiter->availableIn($name))])->status(429);
+                throw ValidationException::withMessages([
+                    'email' => sprintf('Too many tries. Wait %d seconds, then try again.', $this->limiter->availableIn($name)),
+                ])->status(429);
             }
             $this->limiter->hit($name, self::SECONDS);
         }

@@ -23,7 +23,10 @@ final readonly class CorrectFormat
     public function __invoke(Receipt $receipt, array $corrections, ?PartKind $as = null): Receipt
     {
         if ($receipt->state !== ReceiptState::Received || $receipt->format === null) {
-            throw Conflict::because('not-correctable', 'This file is no longer waiting to be taken. Deliver it again to read it another way.');
+            throw Conflict::because(
+                'not-correctable',
+                'This file is no longer waiting to be taken. Deliver it again to read it another way.',
+            );
         }
         $format = $receipt->partFormat();
         $path = $this->chunks->path($receipt);

@@ -30,11 +30,25 @@ final readonly class DeclaredFigures
     {
         $claims = [];
         if ($this->terms->rowsClaimed !== null) {
-            $claims[] = $this->ofRows('by hand', (string) $this->terms->rowsClaimed, array_sum(array_map(static fn(ReadPart $part): int => $part->delivered(), $parts)));
+            $claims[] = $this->ofRows(
+                'by hand',
+                (string) $this->terms->rowsClaimed,
+                array_sum(array_map(static fn(ReadPart $part): int => $part->delivered(), $parts)),
+            );
         }
         foreach ($this->terms->totals as $column => $claimed) {
-            $sum = array_reduce($parts, static fn(BigDecimal $sum, ReadPart $part): BigDecimal => $sum->plus($part->totals->sum((string) $column)), BigDecimal::zero());
-            $claims[] = $this->ofSum((string) $column, 'by hand', $claimed, $sum, array_sum(array_map(static fn(ReadPart $part): int => $part->totals->unreadable((string) $column), $parts)));
+            $sum = array_reduce(
+                $parts,
+                static fn(BigDecimal $sum, ReadPart $part): BigDecimal => $sum->plus($part->totals->sum((string) $column)),
+                BigDecimal::zero(),
+            );
+            $claims[] = $this->ofSum(
+                (string) $column,
+                'by hand',
+                $claimed,
+                $sum,
+                array_sum(array_map(static fn(ReadPart $part): int => $part->totals->unreadable((string) $column), $parts)),
+            );
         }
         foreach ($parts as $part) {
             $claims = [...$claims, ...$this->ofTrailer($part)];
@@ -54,7 +68,13 @@ final readonly class DeclaredFigures
         $cell = static fn(int $number): string => trim($part->trailer->cells[$number - 1] ?? '');
         $claims = $meaning['rows'] === null ? [] : [$this->ofRows($from, $cell($meaning['rows']), $part->delivered())];
         foreach ($meaning['totals'] as $column => $number) {
-            $claims[] = $this->ofSum((string) $column, $from, $cell($number), $part->totals->sum((string) $column), $part->totals->unreadable((string) $column));
+            $claims[] = $this->ofSum(
+                (string) $column,
+                $from,
+                $cell($number),
+                $part->totals->sum((string) $column),
+                $part->totals->unreadable((string) $column),
+            );
         }
 
         return $claims;
@@ -63,13 +83,29 @@ final readonly class DeclaredFigures
     /** @return Claim */
     private function ofRows(string $from, string $claimed, int $arrived): array
     {
-        return ['about' => 'rows', 'column' => null, 'from' => $from, 'claimed' => $claimed, 'arrived' => (string) $arrived, 'unreadable' => 0, 'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false];
+        return [
+            'about' => 'rows',
+            'column' => null,
+            'from' => $from,
+            'claimed' => $claimed,
+            'arrived' => (string) $arrived,
+            'unreadable' => 0,
+            'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false,
+        ];
     }
 
     /** @return Claim */
     private function ofSum(string $column, string $from, string $claimed, BigDecimal $arrived, int $unreadable): array
     {
-        return ['about' => 'sum', 'column' => $column, 'from' => $from, 'claimed' => $claimed, 'arrived' => (string) $arrived->stripTrailingZeros(), 'unreadable' => $unreadable, 'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false];
+        return [
+            'about' => 'sum',
+            'column' => $column,
+            'from' => $from,
+            'claimed' => $claimed,
+            'arrived' => (string) $arrived->stripTrailingZeros(),
+            'unreadable' => $unreadable,
+            'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false,
+        ];
     }
 
     private function number(string $claimed): ?BigDecimal

@@ -22,18 +22,39 @@ final readonly class DeliveryTerms
      * @param  array<string, string>  $totals  column => the deliverer's own sum
      * @param  array<string, array{rows: int|null, totals: array<string, int>}>  $trailers  receipt => which cells of its last record, from 1, say how many rows there are, and the sum of a column
      */
-    public function __construct(public array $partLabels = [], public ?string $partLabelColumn = null, public ?string $asOf = null, public ?int $rowsClaimed = null, public array $totals = [], public array $trailers = []) {}
+    public function __construct(
+        public array $partLabels = [],
+        public ?string $partLabelColumn = null,
+        public ?string $asOf = null,
+        public ?int $rowsClaimed = null,
+        public array $totals = [],
+        public array $trailers = [],
+    ) {}
 
     /** @param TermsDocument $kept as toArray() gives it */
     public static function fromArray(array $kept): self
     {
-        return new self($kept['partLabels'] ?? [], $kept['partLabelColumn'] ?? null, $kept['asOf'] ?? null, $kept['rowsClaimed'] ?? null, $kept['totals'] ?? [], $kept['trailers'] ?? []);
+        return new self(
+            $kept['partLabels'] ?? [],
+            $kept['partLabelColumn'] ?? null,
+            $kept['asOf'] ?? null,
+            $kept['rowsClaimed'] ?? null,
+            $kept['totals'] ?? [],
+            $kept['trailers'] ?? [],
+        );
     }
 
     /** @return TermsDocument */
     public function toArray(): array
     {
-        return ['partLabels' => $this->partLabels, 'partLabelColumn' => $this->partLabelColumn, 'asOf' => $this->asOf, 'rowsClaimed' => $this->rowsClaimed, 'totals' => $this->totals, 'trailers' => $this->trailers];
+        return [
+            'partLabels' => $this->partLabels,
+            'partLabelColumn' => $this->partLabelColumn,
+            'asOf' => $this->asOf,
+            'rowsClaimed' => $this->rowsClaimed,
+            'totals' => $this->totals,
+            'trailers' => $this->trailers,
+        ];
     }
 
     public function asOfMoment(): ?Carbon

@@ -35,12 +35,24 @@ final readonly class EnterDelivery
     /** A file of which everything is refused was read the wrong way: enough are listed to see why. */
     private const REFUSED_LISTED = 100_000;
 
-    public function __construct(private ChunkFolder $chunks, private BlobStore $blobs, private DeliveryReader $reader, private Connection $database, private RunOnDelivery $runOnDelivery, private DeliverySample $sample) {}
+    public function __construct(
+        private ChunkFolder $chunks,
+        private BlobStore $blobs,
+        private DeliveryReader $reader,
+        private Connection $database,
+        private RunOnDelivery $runOnDelivery,
+        private DeliverySample $sample,
+    ) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
     public function __invoke(array $receipts, DeliveryTerms $terms): ?Delivery
     {
-        if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Reading || $receipt->digest === null) !== []) {
+        if (
+            array_filter(
+                $receipts,
+                static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Reading || $receipt->digest === null,
+            ) !== []
+        ) {
             return null;
         }
         $parts = [];
@@ -55,10 +67,23 @@ final readonly class EnterDelivery
 
                 return null;
             }
-            $trailer = isset($terms->trailers[$receipt->id]) ? Trailer::of($path, $receipt->partFormat(), $reader->columns()->count()) : null;
-            $parts[] = new ReadPart($receipt, $terms->partLabels[$receipt->id] ?? $receipt->file_name, $reader, $read, $refused, $totals, $trailer);
+            $trailer = isset($terms->trailers[$receipt->id])
+                ? Trailer::of($path, $receipt->partFormat(), $reader->columns()->count())
+                : null;
+            $parts[] = new ReadPart(
+                $receipt,
+                $terms->partLabels[$receipt->id] ?? $receipt->file_name,
+                $reader,
+                $read,
+                $refused,
+                $totals,
+                $trailer,
+            );
         }
-        $stack = new PartStack(array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'label' => $part->label], $parts), $terms->partLabelColumn);
+        $stack = new PartStack(
+            array_map(static fn(ReadPart $part): array => ['reader' => $part->reader, 'label' => $part->label], $parts),
+            $terms->partLabelColumn,
+        );
         foreach ($receipts as $receipt) {
             if (is_file($this->chunks->path($receipt))) {
                 $this->blobs->keepFile($this->chunks->path($receipt));
@@ -111,7 +136,11 @@ final readonly class EnterDelivery
             if ($record instanceof Refused) {
                 $refused[] = $record;
                 if (count($refused) > self::REFUSED_LISTED) {
-                    throw TooManyRefused::in($receipt->file_name, count($refused), (new Sentences)->refusal($record->reason, $record->facts));
+                    throw TooManyRefused::in(
+                        $receipt->file_name,
+                        count($refused),
+                        (new Sentences)->refusal($record->reason, $record->facts),
+                    );
                 }
             } else {
                 $totals->add($record->cells, $places);
@@ -147,7 +176,13 @@ final readonly class EnterDelivery
                 'side' => $first->side,
                 'number' => ($first->dataset->latestDelivery($first->side)->number ?? 0) + 1,
                 'file_name' => count($parts) === 1 ? $first->file_name : sprintf('%s and %d more', $first->file_name, count($parts) - 1),
-                'digest' => count($parts) === 1 ? $first->digest : hash('sha256', implode("\n", array_map(static fn(ReadPart $part): string => (string) $part->receipt->digest, $parts))),
+                'digest' =>
+                    count($parts) === 1
+                        ? $first->digest
+                        : hash(
+                            'sha256',
+                            implode("\n", array_map(static fn(ReadPart $part): string => (string) $part->receipt->digest, $parts)),
+                        ),
                 'bytes' => $sum(static fn(ReadPart $part): int => $part->receipt->bytes),
                 'format' => $first->partFormat()->toArray(),
                 'columns' => $columns,

@@ -18,6 +18,12 @@ final readonly class ExplainClaim
         if (($delivery->claims[$claim]['holds'] ?? true) === true) {
             throw Conflict::because('nothing-to-explain', 'The deliverer\'s figure holds, or there is none: there is nothing to explain.');
         }
-        ClaimExplanation::query()->create(['delivery_id' => $delivery->id, 'claim' => $claim, 'explanation' => $explanation, 'user_id' => $person->id, 'explained_at' => now()]);
+        ClaimExplanation::query()->create([
+            'delivery_id' => $delivery->id,
+            'claim' => $claim,
+            'explanation' => $explanation,
+            'user_id' => $person->id,
+            'explained_at' => now(),
+        ]);
     }
 }

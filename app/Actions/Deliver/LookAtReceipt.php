@@ -30,7 +30,8 @@ final readonly class LookAtReceipt
     {
         $path = $this->chunks->path($receipt);
         try {
-            $archive = file_get_contents($path, false, null, 0, 4) === Archive::BEGINNING ? Archive::open($path, $receipt->file_name) : null;
+            $archive =
+                file_get_contents($path, false, null, 0, 4) === Archive::BEGINNING ? Archive::open($path, $receipt->file_name) : null;
             if ($archive !== null && $archive->workbook === null && count($archive->files) > 1) {
                 return $this->unpack($receipt, $archive);
             }

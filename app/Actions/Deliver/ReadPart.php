@@ -17,7 +17,15 @@ final readonly class ReadPart
      * @param  list<RefusedRecord>  $refused
      * @param  Trailer|null  $trailer  where the deliverer's figures are to be taken from it
      */
-    public function __construct(public Receipt $receipt, public string $label, public Reader $reader, public int $read, public array $refused, public HashTotals $totals, public ?Trailer $trailer) {}
+    public function __construct(
+        public Receipt $receipt,
+        public string $label,
+        public Reader $reader,
+        public int $read,
+        public array $refused,
+        public HashTotals $totals,
+        public ?Trailer $trailer,
+    ) {}
 
     public function delivered(): int
     {

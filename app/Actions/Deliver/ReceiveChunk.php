@@ -26,10 +26,16 @@ final readonly class ReceiveChunk
             // Two tabs may send the same file: the lock gives their chunks an order.
             $receipt = Receipt::query()->lockForUpdate()->findOrFail($receipt->id);
             if ($receipt->state !== ReceiptState::Receiving || $offset !== $receipt->received_bytes) {
-                throw Conflict::because('chunk-out-of-place', "The next chunk begins at byte {$receipt->received_bytes}, not at {$offset}. Go on from there.");
+                throw Conflict::because(
+                    'chunk-out-of-place',
+                    "The next chunk begins at byte {$receipt->received_bytes}, not at {$offset}. Go on from there.",
+                );
             }
             if ($offset + strlen($chunk) > $receipt->bytes) {
-                throw Conflict::because('more-than-announced', "More bytes came than the {$receipt->bytes} that were announced: the file has changed. Deliver it again.");
+                throw Conflict::because(
+                    'more-than-announced',
+                    "More bytes came than the {$receipt->bytes} that were announced: the file has changed. Deliver it again.",
+                );
             }
             $this->chunks->write($receipt, $offset, $chunk);
             $receipt->received_bytes += strlen($chunk);

@@ -32,11 +32,30 @@ final readonly class TakeDelivery
         $receipts = $this->receipts($dataset, $side, $receiptIds);
         // A second click finds them taken and does nothing more.
         if (array_filter($receipts, static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Received) === []) {
-            $stack = $this->reader->stackOf(array_map(fn(Receipt $receipt): array => ['path' => $this->chunks->path($receipt), 'name' => $receipt->file_name, 'format' => $receipt->partFormat(), 'label' => $terms->partLabels[$receipt->id] ?? $receipt->file_name], $receipts), $terms->partLabelColumn);
+            $stack = $this->reader->stackOf(
+                array_map(
+                    fn(Receipt $receipt): array => [
+                        'path' => $this->chunks->path($receipt),
+                        'name' => $receipt->file_name,
+                        'format' => $receipt->partFormat(),
+                        'label' => $terms->partLabels[$receipt->id] ?? $receipt->file_name,
+                    ],
+                    $receipts,
+                ),
+                $terms->partLabelColumn,
+            );
             foreach (array_keys($terms->totals) as $column) {
                 Columns::named($receipts[0]->file_name, $stack->columns)->positionOf((string) $column);
             }
-            $taken = $this->database->transaction(static fn(): int => Receipt::query()->whereKey($receiptIds)->where('state', ReceiptState::Received->value)->update(['state' => ReceiptState::Reading->value, 'taking' => json_encode(['receipts' => $receiptIds, 'terms' => $terms->toArray()], JSON_THROW_ON_ERROR)]));
+            $taken = $this->database->transaction(
+                static fn(): int => Receipt::query()
+                    ->whereKey($receiptIds)
+                    ->where('state', ReceiptState::Received->value)
+                    ->update([
+                        'state' => ReceiptState::Reading->value,
+                        'taking' => json_encode(['receipts' => $receiptIds, 'terms' => $terms->toArray()], JSON_THROW_ON_ERROR),
+                    ]),
+            );
             if ($taken === count($receiptIds)) {
                 ReceiveParts::dispatch($receiptIds, $terms);
             }
@@ -54,9 +73,13 @@ final readonly class TakeDelivery
         $receipts = [];
         foreach ($receiptIds as $id) {
             $receipt = $dataset->receipts()->where('side', $side->value)->whereKey($id)->first();
-            $receipts[] = $receipt instanceof Receipt && $receipt->state !== ReceiptState::Receiving && $receipt->state !== ReceiptState::Refused
-                ? $receipt
-                : throw Conflict::because('not-received', 'One of the files has not been received whole. Wait for it, or take the others without it.');
+            $receipts[] =
+                $receipt instanceof Receipt && $receipt->state !== ReceiptState::Receiving && $receipt->state !== ReceiptState::Refused
+                    ? $receipt
+                    : throw Conflict::because(
+                        'not-received',
+                        'One of the files has not been received whole. Wait for it, or take the others without it.',
+                    );
         }
 
         return $receipts === [] ? throw Conflict::because('not-received', 'Name at least one file.') : $receipts;

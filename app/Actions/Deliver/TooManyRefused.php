@@ -10,7 +10,14 @@ final class TooManyRefused extends \RuntimeException implements NineTallyExcepti
 {
     public static function in(string $fileName, int $refused, string $sentence): self
     {
-        return new self(sprintf('More than %s records of "%s" are refused (the last one: %s). It was most likely read the wrong way: check the delimiter and deliver it again.', number_format($refused - 1), $fileName, $sentence));
+        return new self(
+            sprintf(
+                'More than %s records of "%s" are refused (the last one: %s). It was most likely read the wrong way: check the delimiter and deliver it again.',
+                number_format($refused - 1),
+                $fileName,
+                $sentence,
+            ),
+        );
     }
 
     public function code(): string

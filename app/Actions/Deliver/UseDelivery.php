@@ -28,7 +28,10 @@ final readonly class UseDelivery
         $used = $this->database->transaction(function () use ($delivery, $dataset, $side, $person): Delivery {
             Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
             $used = Delivery::query()->create([
-                ...$delivery->only(['file_name', 'digest', 'bytes', 'format', 'columns', 'read_count', 'refused_count', 'delivered_count', 'part_label_column', 'as_of', 'rows_claimed', 'claims']),
+                ...$delivery->only([
+                    'file_name', 'digest', 'bytes', 'format', 'columns', 'read_count', 'refused_count', 'delivered_count',
+                    'part_label_column', 'as_of', 'rows_claimed', 'claims',
+                ]),
                 'dataset_id' => $dataset->id,
                 'side' => $side,
                 'number' => ($dataset->latestDelivery($side)->number ?? 0) + 1,
@@ -36,10 +39,22 @@ final readonly class UseDelivery
                 'delivered_at' => now(),
             ]);
             foreach ($delivery->parts as $part) {
-                DeliveryPart::query()->create(['delivery_id' => $used->id] + $part->only(['number', 'file_name', 'part_label', 'digest', 'bytes', 'format', 'columns', 'packed_in', 'query', 'read_count', 'refused_count', 'delivered_count']));
+                DeliveryPart::query()->create(
+                    ['delivery_id' => $used->id] +
+                        $part->only([
+                            'number', 'file_name', 'part_label', 'digest', 'bytes', 'format', 'columns', 'packed_in', 'query', 'read_count',
+                            'refused_count', 'delivered_count',
+                        ]),
+                );
             }
             $columns = ['number', 'part', 'line', 'reason', 'facts', 'raw'];
-            RefusedRecord::query()->insertUsing(['delivery_id', ...$columns], RefusedRecord::query()->where('delivery_id', $delivery->id)->selectRaw('?', [$used->id])->addSelect($columns));
+            RefusedRecord::query()->insertUsing(
+                ['delivery_id', ...$columns],
+                RefusedRecord::query()
+                    ->where('delivery_id', $delivery->id)
+                    ->selectRaw('?', [$used->id])
+                    ->addSelect($columns),
+            );
 
             return $used;
         });

@@ -31,14 +31,26 @@ final readonly class CountKey
             ['columns' => $columns, 'state' => 'queued'],
         );
         if ($count->state === 'counted') {
-            return ['rows' => (int) $count->rows, 'uniqueRows' => (int) $count->unique_rows, 'repeatedRows' => (int) $count->repeated_rows, 'unkeyedRows' => (int) $count->unkeyed_rows, 'isWhole' => true];
+            return [
+                'rows' => (int) $count->rows,
+                'uniqueRows' => (int) $count->unique_rows,
+                'repeatedRows' => (int) $count->repeated_rows,
+                'unkeyedRows' => (int) $count->unkeyed_rows,
+                'isWhole' => true,
+            ];
         }
         if ($count->wasRecentlyCreated) {
             CountKeyOfDelivery::dispatch($count->id);
         }
         $sample = $this->sample($delivery, $columns, $rules);
 
-        return ['rows' => $sample->rows, 'uniqueRows' => $sample->uniqueRows, 'repeatedRows' => $sample->repeatedRows, 'unkeyedRows' => $sample->unkeyedRows, 'isWhole' => $sample->isWhole];
+        return [
+            'rows' => $sample->rows,
+            'uniqueRows' => $sample->uniqueRows,
+            'repeatedRows' => $sample->repeatedRows,
+            'unkeyedRows' => $sample->unkeyedRows,
+            'isWhole' => $sample->isWhole,
+        ];
     }
 
     /**
@@ -54,6 +66,11 @@ final readonly class CountKey
         ['columns' => $names, 'rows' => $rows] = $this->deliverySample->prepared($delivery, $rules, PHP_INT_MAX);
         $records = array_map(static fn(array $cells, int $nth): Row => new Row($nth + 1, $cells), $rows, array_keys($rows));
 
-        return KeyUniqueness::ofRecords(Columns::named($delivery->file_name, $names), $records, $columns, $this->deliverySample->isWhole($delivery) ? null : max(0, count($records) - 1));
+        return KeyUniqueness::ofRecords(
+            Columns::named($delivery->file_name, $names),
+            $records,
+            $columns,
+            $this->deliverySample->isWhole($delivery) ? null : max(0, count($records) - 1),
+        );
     }
 }

@@ -30,7 +30,10 @@ final readonly class DraftOf
         }
 
         // Two people may open the station at once; the first proposal stays.
-        return PlanDraft::query()->firstOrCreate(['dataset_id' => $dataset->id], ['document' => $this->proposed($dataset, $source, $target)]);
+        return PlanDraft::query()->firstOrCreate(
+            ['dataset_id' => $dataset->id],
+            ['document' => $this->proposed($dataset, $source, $target)],
+        );
     }
 
     /** @return array<string, mixed> a plan's document, but that its key may still be empty */
@@ -42,7 +45,10 @@ final readonly class DraftOf
         return [
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => array_map(static fn(string $name): array => ['source' => $name, 'target' => $name], $key),
-            'columnPairs' => array_map(static fn(ColumnPair $pair): array => $pair->toArray(), Plan::pairsByName($sourceColumns, $targetColumns, $key)),
+            'columnPairs' => array_map(
+                static fn(ColumnPair $pair): array => $pair->toArray(),
+                Plan::pairsByName($sourceColumns, $targetColumns, $key),
+            ),
             'leftOut' => ['source' => [], 'target' => []],
         ];
     }

@@ -21,8 +21,16 @@ final readonly class KeepStartingPlan
         if ($draft === null || $draft->document['key'] === []) {
             throw Conflict::because('no-plan', 'The plan has no key yet. Choose one before it is kept as a plan to start from.');
         }
-        $startingPlan = StartingPlan::query()->createOrFirst(['migration_id' => $dataset->migration_id, 'name' => $name], ['document' => Plan::fromJson(CanonicalJson::of($draft->document))->canonicalJson(), 'user_id' => $person->id]);
+        $startingPlan = StartingPlan::query()->createOrFirst(
+            ['migration_id' => $dataset->migration_id, 'name' => $name],
+            ['document' => Plan::fromJson(CanonicalJson::of($draft->document))->canonicalJson(), 'user_id' => $person->id],
+        );
 
-        return $startingPlan->wasRecentlyCreated ? $startingPlan : throw Conflict::because('name-taken', "There is a plan to start from named \"{$name}\" already, and they are not overwritten. Choose another name.");
+        return $startingPlan->wasRecentlyCreated
+            ? $startingPlan
+            : throw Conflict::because(
+                'name-taken',
+                "There is a plan to start from named \"{$name}\" already, and they are not overwritten. Choose another name.",
+            );
     }
 }

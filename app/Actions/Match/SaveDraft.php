@@ -32,7 +32,19 @@ final readonly class SaveDraft
         $document['defaults'] = $this->withoutEmpty($document['defaults'] ?? []);
         $document['sensitive'] = $this->withoutEmpty($document['sensitive'] ?? []);
         $hasKey = ($document['key'] ?? []) !== [];
-        $plan = Plan::fromJson(CanonicalJson::of(array_filter(['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document, static fn(mixed $part, string $name): bool => ! in_array($name, ['sides', 'references', 'demands', 'defaults', 'sensitive'], true) || $part !== [], ARRAY_FILTER_USE_BOTH)));
+        $plan = Plan::fromJson(
+            CanonicalJson::of(
+                array_filter(
+                    ['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document,
+                    static fn(mixed $part, string $name): bool => ! in_array(
+                        $name,
+                        ['sides', 'references', 'demands', 'defaults', 'sensitive'],
+                        true,
+                    ) || $part !== [],
+                    ARRAY_FILTER_USE_BOTH,
+                ),
+            ),
+        );
 
         return PlanDraft::query()->updateOrCreate(['dataset_id' => $dataset->id], [
             'document' => [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])],
@@ -48,7 +60,12 @@ final readonly class SaveDraft
         }
 
         return array_map(static function (mixed $pair): mixed {
-            if (! is_array($pair) || ! is_string($pair['source'] ?? null) || ! is_string($pair['target'] ?? null) || ($pair['id'] ?? '') !== '') {
+            if (
+                ! is_array($pair) ||
+                ! is_string($pair['source'] ?? null) ||
+                ! is_string($pair['target'] ?? null) ||
+                ($pair['id'] ?? '') !== ''
+            ) {
                 return $pair;
             }
 
@@ -59,6 +76,8 @@ final readonly class SaveDraft
     /** What declares nothing is not there: an empty map cannot be told from an empty list. */
     private function withoutEmpty(mixed $part): mixed
     {
-        return is_array($part) ? array_filter(array_map($this->withoutEmpty(...), $part), static fn(mixed $value): bool => $value !== []) : $part;
+        return is_array($part)
+            ? array_filter(array_map($this->withoutEmpty(...), $part), static fn(mixed $value): bool => $value !== [])
+            : $part;
     }
 }

@@ -15,7 +15,12 @@ use Illuminate\Database\Connection;
 /** Makes the report of a tally as it stands: the HTML and its PDF are kept as they were, and a later ruling makes a new one. */
 final readonly class MakeReport
 {
-    public function __construct(private ReportPage $page, private Printer $printer, private BlobStore $blobs, private Connection $database) {}
+    public function __construct(
+        private ReportPage $page,
+        private Printer $printer,
+        private BlobStore $blobs,
+        private Connection $database,
+    ) {}
 
     public function __invoke(ReportOrder $order): Report
     {

@@ -12,8 +12,14 @@ final readonly class CancelRun
 {
     public function __invoke(Run $run): Run
     {
-        Run::query()->whereKey($run->id)->where('state', RunState::Queued->value)->update(['state' => RunState::Cancelled->value, 'cancel_requested_at' => now(), 'finished_at' => now()]);
-        Run::query()->whereKey($run->id)->whereIn('state', RunState::goingOn())->update(['cancel_requested_at' => now()]);
+        Run::query()
+            ->whereKey($run->id)
+            ->where('state', RunState::Queued->value)
+            ->update(['state' => RunState::Cancelled->value, 'cancel_requested_at' => now(), 'finished_at' => now()]);
+        Run::query()
+            ->whereKey($run->id)
+            ->whereIn('state', RunState::goingOn())
+            ->update(['cancel_requested_at' => now()]);
 
         return $run->refresh();
     }

@@ -75,7 +75,13 @@ final readonly class EnterTally
                 'keyForgiven' => $summary->keyForgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.
-                'steps' => array_map(static fn(array $steps): array => array_map(static fn(array $step): array => array_diff_key($step, ['values' => true]), $steps), $summary->steps),
+                'steps' => array_map(
+                    static fn(array $steps): array => array_map(
+                        static fn(array $step): array => array_diff_key($step, ['values' => true]),
+                        $steps,
+                    ),
+                    $summary->steps,
+                ),
                 'parameters' => $run->parameters,
                 // None of this ever changes, so it is kept where it is shown.
                 'madeOf' => [
@@ -132,11 +138,19 @@ final readonly class EnterTally
         $counts = [];
         foreach (RowClass::cases() as $class) {
             if ($class->isFinding() && isset($rowsByClass[$class->value])) {
-                $counts[] = ['tally_id' => $tallyId, 'group' => FindingGroup::ofClass($class)->name(), 'findings' => $rowsByClass[$class->value]];
+                $counts[] = [
+                    'tally_id' => $tallyId,
+                    'group' => FindingGroup::ofClass($class)->name(),
+                    'findings' => $rowsByClass[$class->value],
+                ];
             }
         }
         foreach ($summary->findingPatterns() as $pattern) {
-            $counts[] = ['tally_id' => $tallyId, 'group' => FindingGroup::ofPattern($pattern->number)->name(), 'findings' => $pattern->cells];
+            $counts[] = [
+                'tally_id' => $tallyId,
+                'group' => FindingGroup::ofPattern($pattern->number)->name(),
+                'findings' => $pattern->cells,
+            ];
         }
         foreach (array_chunk($counts, 500) as $some) {
             StandingCount::query()->insert($some);

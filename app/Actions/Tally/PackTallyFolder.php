@@ -26,7 +26,10 @@ final readonly class PackTallyFolder
     {
         $path = storage_path('work/tally-'.Str::random(24).'.zip');
         ['texts' => $texts, 'files' => $files] = $this->folder->of($tally);
-        $texts[self::ADVICE] = "With Nine Tally's command line this makes the tally again, with the same figures and findings:\n\n  ".FolderOfTally::command($name)."\n";
+        $texts[self::ADVICE] =
+            "With Nine Tally's command line this makes the tally again, with the same figures and findings:\n\n  ".
+            FolderOfTally::command($name).
+            "\n";
         $archive = new \ZipArchive;
         $isWritten = $archive->open($path, \ZipArchive::CREATE) === true;
         foreach ($texts as $file => $content) {
@@ -34,11 +37,16 @@ final readonly class PackTallyFolder
         }
         foreach ($files as $file => $bytes) {
             // To pack them smaller would take minutes where there are gigabytes, and somebody waits.
-            $isWritten = $isWritten && $archive->addFile($bytes, "{$name}/{$file}") && $archive->setCompressionName("{$name}/{$file}", \ZipArchive::CM_STORE);
+            $isWritten =
+                $isWritten &&
+                $archive->addFile($bytes, "{$name}/{$file}") &&
+                $archive->setCompressionName("{$name}/{$file}", \ZipArchive::CM_STORE);
         }
         if (! $isWritten || ! @$archive->close()) {
             @unlink($path);
-            throw new \RuntimeException('The file to take away could not be written: the disk of Nine Tally has no room for it. Tell whoever runs it.');
+            throw new \RuntimeException(
+                'The file to take away could not be written: the disk of Nine Tally has no room for it. Tell whoever runs it.',
+            );
         }
 
         return $path;

@@ -24,7 +24,13 @@ use NineTally\Core\Tally\Workspace;
 /** Does the work of a run that this worker holds, and enters the tally when its sums hold. */
 final readonly class PerformRun
 {
-    public function __construct(private RunWork $work, private Connection $database, private EnterTally $enterTally, private int $helpers, private int $leaseSeconds) {}
+    public function __construct(
+        private RunWork $work,
+        private Connection $database,
+        private EnterTally $enterTally,
+        private int $helpers,
+        private int $leaseSeconds,
+    ) {}
 
     public function __invoke(RunLease $lease): ?Tally
     {
@@ -68,7 +74,13 @@ final readonly class PerformRun
             $this->work->settings(),
             new QueueExecutor($this->database, $lease, $this->helpers, $this->leaseSeconds),
         );
-        $tables = new FindingTables($tallyId, $own, new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()), $plan->columnPairs, count($plan->key));
+        $tables = new FindingTables(
+            $tallyId,
+            $own,
+            new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()),
+            $plan->columnPairs,
+            count($plan->key),
+        );
         $findings = $tally->findings();
         foreach ($findings as $finding) {
             $tables->add($finding);

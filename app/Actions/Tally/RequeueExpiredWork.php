@@ -22,15 +22,28 @@ final readonly class RequeueExpiredWork
     /** A delivery reports every 50,000 records; a worker that reads none of them in this many seconds is dead. */
     private const SILENT_SECONDS = 30;
 
-    public function __construct(private Connection $database, private RunWork $work, private PreparedSides $sides, private WorkbookFiles $workbooks, private int $attempts, private int $keepPreparedSeconds) {}
+    public function __construct(
+        private Connection $database,
+        private RunWork $work,
+        private PreparedSides $sides,
+        private WorkbookFiles $workbooks,
+        private int $attempts,
+        private int $keepPreparedSeconds,
+    ) {}
 
     public function __invoke(): void
     {
-        foreach (Run::query()->whereIn('state', RunState::goingOn())->whereNotNull('lease')->where('lease_expires_at', '<', now())->get() as $run) {
+        foreach (
+            Run::query()->whereIn('state', RunState::goingOn())->whereNotNull('lease')->where('lease_expires_at', '<', now())->get()
+            as $run
+        ) {
             $this->revive($run);
         }
         $this->requeueForgotten();
-        $silent = Receipt::query()->where('state', ReceiptState::Reading->value)->where('updated_at', '<', now()->subSeconds(self::SILENT_SECONDS))->get();
+        $silent = Receipt::query()
+            ->where('state', ReceiptState::Reading->value)
+            ->where('updated_at', '<', now()->subSeconds(self::SILENT_SECONDS))
+            ->get();
         foreach ($silent as $receipt) {
             // The mark of life is set first, so that the next look leaves it alone.
             $receipt->touch();
@@ -51,7 +64,14 @@ final readonly class RequeueExpiredWork
         if ($this->database->table('jobs')->whereNull('reserved_at')->exists()) {
             return;
         }
-        foreach (Run::query()->where('state', RunState::Queued->value)->whereNull('lease')->where('created_at', '<', now()->subSeconds(self::SILENT_SECONDS))->get() as $run) {
+        foreach (
+            Run::query()
+                ->where('state', RunState::Queued->value)
+                ->whereNull('lease')
+                ->where('created_at', '<', now()->subSeconds(self::SILENT_SECONDS))
+                ->get()
+            as $run
+        ) {
             RunTally::dispatch($run->id);
         }
     }
@@ -61,10 +81,17 @@ final readonly class RequeueExpiredWork
         if ($run->cancel_requested_at !== null) {
             $this->end($run, RunState::Cancelled, null);
         } elseif ($run->attempts >= $this->attempts) {
-            $this->end($run, RunState::Failed, "The tally was started {$run->attempts} times and its worker died each time, most likely for want of memory. Nothing of it was kept.");
+            $this->end(
+                $run,
+                RunState::Failed,
+                "The tally was started {$run->attempts} times and its worker died each time, most likely for want of memory. Nothing of it was kept.",
+            );
         } else {
             // Without a lease the run is anyone's again; a worker that was only slow finds its own gone.
-            $freed = Run::query()->whereKey($run->id)->where('lease', $run->lease)->update(['state' => RunState::Queued->value, 'lease' => null, 'lease_expires_at' => null]);
+            $freed = Run::query()
+                ->whereKey($run->id)
+                ->where('lease', $run->lease)
+                ->update(['state' => RunState::Queued->value, 'lease' => null, 'lease_expires_at' => null]);
             if ($freed === 1) {
                 RunTally::dispatch($run->id);
             }
@@ -73,7 +100,10 @@ final readonly class RequeueExpiredWork
 
     private function end(Run $run, RunState $state, ?string $problem): void
     {
-        Run::query()->whereKey($run->id)->where('lease', $run->lease)->update(['state' => $state->value, 'problem' => $problem, 'finished_at' => now()]);
+        Run::query()
+            ->whereKey($run->id)
+            ->where('lease', $run->lease)
+            ->update(['state' => $state->value, 'problem' => $problem, 'finished_at' => now()]);
     }
 
     /** Tables of findings that belong to no tally, when nobody is at work who might still enter one. */

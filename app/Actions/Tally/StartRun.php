@@ -38,7 +38,10 @@ final readonly class StartRun
             $source = $this->delivery($dataset, Side::Source);
             $target = $this->delivery($dataset, Side::Target);
             $plan = $this->plan($dataset);
-            $plan->mustFit($plan->preparedColumns(Side::Source, $source->namedColumns()), $plan->preparedColumns(Side::Target, $target->namedColumns()));
+            $plan->mustFit(
+                $plan->preparedColumns(Side::Source, $source->namedColumns()),
+                $plan->preparedColumns(Side::Target, $target->namedColumns()),
+            );
             $inputs = PreparationInputs::now($dataset, $plan->source, $plan->target);
 
             return Run::query()->create([

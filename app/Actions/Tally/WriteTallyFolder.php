@@ -26,11 +26,20 @@ final readonly class WriteTallyFolder
             $isWritten = @mkdir($aside, 0700);
             foreach ($this->folder->of($tally) as $kind => $some) {
                 foreach ($some as $name => $content) {
-                    $isWritten = $isWritten && ($kind === 'files' ? @copy($content, "{$aside}/{$name}") : @file_put_contents("{$aside}/{$name}", $content) === strlen($content));
+                    $isWritten =
+                        $isWritten &&
+                        ($kind === 'files'
+                            ? @copy($content, "{$aside}/{$name}")
+                            : @file_put_contents("{$aside}/{$name}", $content) === strlen($content));
                 }
             }
             if (! $isWritten || ! @rename($aside, $folder)) {
-                throw new \RuntimeException(sprintf('The folder "%s" could not be written. Name one whose parent is there and may be written to, on a disk that has room.', $folder));
+                throw new \RuntimeException(
+                    sprintf(
+                        'The folder "%s" could not be written. Name one whose parent is there and may be written to, on a disk that has room.',
+                        $folder,
+                    ),
+                );
             }
         } finally {
             Workspace::at($aside)->remove();

@@ -14,7 +14,13 @@ final readonly class CopyText
     {
         $line = '';
         foreach ($fields as $position => $field) {
-            $line .= ($position === 0 ? '' : "\t").($field === null ? '\N' : (is_int($field) ? (string) $field : str_replace(['\\', "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
+            $line .=
+                ($position === 0 ? '' : "\t").
+                ($field === null
+                    ? '\N'
+                    : (is_int($field)
+                        ? (string) $field
+                        : str_replace(['\\', "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
         }
 
         return $line."\n";

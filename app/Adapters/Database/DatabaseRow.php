@@ -24,7 +24,14 @@ final readonly class DatabaseRow
      */
     public static function all(Connection $database, string $query, array $bindings): array
     {
-        return array_values(array_map(static fn(mixed $row): self => $row instanceof \stdClass ? self::of($row) : throw new \LogicException('The connection gives rows as objects.'), $database->select($query, $bindings)));
+        return array_values(
+            array_map(
+                static fn(mixed $row): self => $row instanceof \stdClass
+                    ? self::of($row)
+                    : throw new \LogicException('The connection gives rows as objects.'),
+                $database->select($query, $bindings),
+            ),
+        );
     }
 
     public function int(string $name): int

@@ -39,8 +39,13 @@ final class FindingTables
     private array $classOrdinals = [];
 
     /** @param list<ColumnPair> $pairs */
-    public function __construct(private readonly int $tallyId, private readonly string $folder, private readonly FindingIdentity $identity, private readonly array $pairs, private readonly int $keyColumns)
-    {
+    public function __construct(
+        private readonly int $tallyId,
+        private readonly string $folder,
+        private readonly FindingIdentity $identity,
+        private readonly array $pairs,
+        private readonly int $keyColumns,
+    ) {
         $this->rows = $this->create('rows.copy');
         $this->cells = $this->create('cells.copy');
         $this->placed = $this->create('places.copy');
@@ -51,7 +56,12 @@ final class FindingTables
     {
         $class = $row->class->value;
         $this->classOrdinals[$class] = ($this->classOrdinals[$class] ?? 0) + 1;
-        $this->write($this->rows, [$this->tallyId, $this->classOrdinals[$class], CopyText::hexadecimal($this->identity->ofRow($row)), ...array_values(RowFindingColumns::of($row))]);
+        $this->write($this->rows, [
+            $this->tallyId,
+            $this->classOrdinals[$class],
+            CopyText::hexadecimal($this->identity->ofRow($row)),
+            ...array_values(RowFindingColumns::of($row)),
+        ]);
         $this->writePlaces($this->places->add(FindingGroup::ofClass($row->class)->name(), $row->sequence));
         foreach ($row->cells as $cell) {
             $this->writePlaces($this->places->add(FindingGroup::ofPattern($cell->pattern)->name(), $row->sequence));
@@ -83,7 +93,10 @@ final class FindingTables
         $this->writePlaces($this->places->end());
         array_map(fclose(...), [$this->rows, $this->cells, $this->placed]);
         $database->statement('SELECT open_findings(?)', [$this->tallyId]);
-        foreach (['row' => implode(',', ['tally_id', 'class_ordinal', 'identity', ...RowFindingColumns::names()]), 'cell' => self::CELL_COLUMNS] as $kind => $columns) {
+        foreach (
+            ['row' => implode(',', ['tally_id', 'class_ordinal', 'identity', ...RowFindingColumns::names()]), 'cell' => self::CELL_COLUMNS]
+            as $kind => $columns
+        ) {
             $betweenSteps();
             $this->copy($database, "{$kind}_findings_{$this->tallyId}", "{$this->folder}/{$kind}s.copy", $columns, $betweenSteps);
         }
@@ -101,7 +114,13 @@ final class FindingTables
     private function writePlaces(array $ended): void
     {
         foreach ($ended as $group => $places) {
-            $this->write($this->placed, [$this->tallyId, $places->part, $group, CopyText::bytes($places->findings), CopyText::bytes($places->rows)]);
+            $this->write($this->placed, [
+                $this->tallyId,
+                $places->part,
+                $group,
+                CopyText::bytes($places->findings),
+                CopyText::bytes($places->rows),
+            ]);
         }
     }
 
@@ -136,7 +155,8 @@ final class FindingTables
     /** @return resource */
     private function create(string $name)
     {
-        return fopen("{$this->folder}/{$name}", 'wb') ?: throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        return fopen("{$this->folder}/{$name}", 'wb') ?:
+            throw new \RuntimeException('The storage could not be written; the disk may be full.');
     }
 
     /**

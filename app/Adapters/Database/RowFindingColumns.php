@@ -78,7 +78,13 @@ final readonly class RowFindingColumns
             source: $record(Side::Source),
             target: $record(Side::Target),
             rowsOfKey: ['source' => $row->int('source_rows'), 'target' => $row->int('target_rows')],
-            refused: $refusal === null || $side === null ? null : RefusedRecord::restored($line($side), ['reason' => $refusal, 'facts' => $row->facts('refusal_facts'), 'raw' => $row->text('refused_text'), 'digest' => ''], $part($side)),
+            refused: $refusal === null || $side === null
+                ? null
+                : RefusedRecord::restored(
+                    $line($side),
+                    ['reason' => $refusal, 'facts' => $row->facts('refusal_facts'), 'raw' => $row->text('refused_text'), 'digest' => ''],
+                    $part($side),
+                ),
             kept: $row->intOrNull('kept_line') === null ? null : new RecordPlace($row->int('kept_part'), $row->int('kept_line')),
             reason: $row->textOrNull('reason') === null ? null : RowReason::from($row->text('reason')),
             reasonFacts: $row->facts('reason_facts'),

@@ -20,7 +20,10 @@ final readonly class DeliveredReferences implements References
     /** @param Preparation $preparation of the side that looks up from them */
     public static function of(DeliveryReader $reader, PreparationInputs $inputs, Preparation $preparation, string $folder): self
     {
-        $deliveries = array_map(static fn(int $id): \Closure => static fn(): PartStack => $reader->stack(Delivery::query()->findOrFail($id)), $inputs->references);
+        $deliveries = array_map(
+            static fn(int $id): \Closure => static fn(): PartStack => $reader->stack(Delivery::query()->findOrFail($id)),
+            $inputs->references,
+        );
 
         return new self(new ReferenceShelf($deliveries, $preparation->referenceRules, $folder, $inputs->parameters));
     }
@@ -30,7 +33,11 @@ final readonly class DeliveredReferences implements References
         try {
             return $this->shelf->named($name);
         } catch (UnusableStep $problem) {
-            throw str_starts_with($problem->getMessage(), 'There is no reference "') ? UnusableStep::because(sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name)) : $problem;
+            throw str_starts_with($problem->getMessage(), 'There is no reference "')
+                ? UnusableStep::because(
+                    sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name),
+                )
+                : $problem;
         }
     }
 

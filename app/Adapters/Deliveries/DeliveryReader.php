@@ -40,7 +40,13 @@ final readonly class DeliveryReader
     /** @param list<array{path: string, name: string, format: PartFormat, label: string}> $parts */
     public function stackOf(array $parts, ?string $partLabelColumn): PartStack
     {
-        $opened = array_map(fn(array $part): array => ['reader' => $this->openFile($part['path'], $part['name'], $part['format']), 'label' => $part['label']], $parts);
+        $opened = array_map(
+            fn(array $part): array => [
+                'reader' => $this->openFile($part['path'], $part['name'], $part['format']),
+                'label' => $part['label'],
+            ],
+            $parts,
+        );
 
         return new PartStack($opened === [] ? throw new \LogicException('A delivery has at least one part.') : $opened, $partLabelColumn);
     }
@@ -55,7 +61,11 @@ final readonly class DeliveryReader
     {
         $waiting = $part->receipt === null ? null : $this->chunks->pathOf($part->receipt);
 
-        return $this->openFile($waiting !== null && is_file($waiting) ? $waiting : $this->blobs->path($part->digest), $part->name, PartFormat::fromArray($part->format));
+        return $this->openFile(
+            $waiting !== null && is_file($waiting) ? $waiting : $this->blobs->path($part->digest),
+            $part->name,
+            PartFormat::fromArray($part->format),
+        );
     }
 
     public function openFile(string $path, string $name, PartFormat $format): Reader

@@ -36,7 +36,14 @@ final readonly class PreparedSides
         }
         $side = $this->of($delivery, $rules, $inputs);
         if (! $side->isWhole()) {
-            $side->make($this->reader->stack($delivery), $rules->preparation, $delivery->side->value, $onProgress ?? static fn(int $bytes, int $records) => null, $this->references($inputs, $rules->preparation, $side->path('')), $inputs->parameters);
+            $side->make(
+                $this->reader->stack($delivery),
+                $rules->preparation,
+                $delivery->side->value,
+                $onProgress ?? static fn(int $bytes, int $records) => null,
+                $this->references($inputs, $rules->preparation, $side->path('')),
+                $inputs->parameters,
+            );
         }
 
         return new PreparedReader($side, $delivery->file_name);
@@ -44,13 +51,28 @@ final readonly class PreparedSides
 
     public function isReadAsDelivered(Delivery $delivery, SideRules $rules): bool
     {
-        return $rules->preparation->isEmpty() && $delivery->parts->count() === 1 && $delivery->part_label_column === null && $delivery->parts->firstOrFail()->partFormat()->kind === PartKind::Delimited;
+        return $rules->preparation->isEmpty() &&
+            $delivery->parts->count() === 1 &&
+            $delivery->part_label_column === null &&
+            $delivery->parts->firstOrFail()->partFormat()->kind === PartKind::Delimited;
     }
 
     /** The side where it is kept; it may not have been made yet. */
     public function of(Delivery $delivery, SideRules $rules, PreparationInputs $inputs): PreparedSide
     {
-        $digest = hash('sha256', json_encode([$this->digestOf($delivery), $rules->preparation->digest(), $inputs->of($rules), EngineVersion::all(), PreparedSide::FORMAT], JSON_THROW_ON_ERROR));
+        $digest = hash(
+            'sha256',
+            json_encode(
+                [
+                    $this->digestOf($delivery),
+                    $rules->preparation->digest(),
+                    $inputs->of($rules),
+                    EngineVersion::all(),
+                    PreparedSide::FORMAT,
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
 
         $folder = "{$this->folder}/{$digest}";
         if (is_dir($folder) && (int) @filemtime($folder) < time() - self::SECONDS_BETWEEN_MARKS) {
@@ -63,7 +85,18 @@ final readonly class PreparedSides
     /** One for all deliveries that hold the same rows. */
     public function digestOf(Delivery $delivery): string
     {
-        return hash('sha256', json_encode([$delivery->part_label_column, $delivery->parts->map(static fn(DeliveryPart $part): array => [$part->digest, $part->partFormat()->toArray(), $part->part_label])->all()], JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode(
+                [
+                    $delivery->part_label_column,
+                    $delivery->parts
+                        ->map(static fn(DeliveryPart $part): array => [$part->digest, $part->partFormat()->toArray(), $part->part_label])
+                        ->all(),
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
     }
 
     /** @param string $folder for rows that the steps of a reference write aside */

@@ -72,35 +72,53 @@ final readonly class QuerySources
     /** @param array{host: string, port: int, database: string, user: string, password: string} $facts */
     private function open(array $facts): \PDO
     {
-        return new \PDO(sprintf('pgsql:host=%s;port=%d;dbname=%s;connect_timeout=10', $facts['host'], $facts['port'], $facts['database']), $facts['user'], $facts['password'], [
-            \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
-            \PDO::ATTR_EMULATE_PREPARES => false,
-            // Everything as the database writes it.
-            \PDO::ATTR_STRINGIFY_FETCHES => true,
-        ]);
+        return new \PDO(
+            sprintf('pgsql:host=%s;port=%d;dbname=%s;connect_timeout=10', $facts['host'], $facts['port'], $facts['database']),
+            $facts['user'],
+            $facts['password'],
+            [
+                \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
+                \PDO::ATTR_EMULATE_PREPARES => false,
+                // Everything as the database writes it.
+                \PDO::ATTR_STRINGIFY_FETCHES => true,
+            ],
+        );
     }
 
     private function mustNameColumns(\PDOStatement $fetch, string $source): void
     {
-        $names = array_map(static fn(int $place): string => ($fetch->getColumnMeta($place) ?: [])['name'] ?? '', range(0, max(0, $fetch->columnCount() - 1)));
+        $names = array_map(
+            static fn(int $place): string => ($fetch->getColumnMeta($place) ?: [])['name'] ?? '',
+            range(0, max(0, $fetch->columnCount() - 1)),
+        );
         $twice = array_keys(array_filter(array_count_values($names), static fn(int $times): bool => $times > 1));
         if ($twice !== []) {
-            throw UnreadableFile::queryFails($source, sprintf('two of its columns are called "%s"; give one another name with AS', $twice[0]));
+            throw UnreadableFile::queryFails(
+                $source,
+                sprintf('two of its columns are called "%s"; give one another name with AS', $twice[0]),
+            );
         }
     }
 
     /** @param array<string, string|int|float|bool|null> $row */
     private static function line(array $row): string
     {
-        $cells = array_map(static fn(string|int|float|bool|null $cell): string|bool|null => is_bool($cell) || $cell === null ? $cell : (string) $cell, $row);
+        $cells = array_map(
+            static fn(string|int|float|bool|null $cell): string|bool|null => is_bool($cell) || $cell === null ? $cell : (string) $cell,
+            $row,
+        );
 
-        return json_encode($cells, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE | JSON_FORCE_OBJECT)."\n";
+        return json_encode(
+            $cells,
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE | JSON_FORCE_OBJECT,
+        )."\n";
     }
 
     /** What the database says, without the code before it and the statement behind it. */
     private static function reason(\PDOException $problem): string
     {
-        $text = preg_replace(['/^SQLSTATE\[\w+\](?: \[\d+\])?:?\s*(?:[^:]*: \d+ )?/', '/\s*LINE \d+:.*$/s'], '', $problem->getMessage()) ?? '';
+        $text =
+            preg_replace(['/^SQLSTATE\[\w+\](?: \[\d+\])?:?\s*(?:[^:]*: \d+ )?/', '/\s*LINE \d+:.*$/s'], '', $problem->getMessage()) ?? '';
 
         return lcfirst(preg_replace('/^(?:ERROR|FATAL):\s*/', '', trim($text)) ?? '');
     }

@@ -25,12 +25,21 @@ final readonly class Printer
         mkdir($folder, 0700, true);
         try {
             file_put_contents("{$folder}/report.html", $html);
-            $process = new Process([
-                $this->chromium, '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
-                '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--disable-extensions', '--disable-crash-reporter', '--host-resolver-rules=MAP * ~NOTFOUND',
-                '--no-pdf-header-footer', "--user-data-dir={$folder}/profile",
-                "--print-to-pdf={$folder}/report.pdf", "file://{$folder}/report.html",
-            ], $folder, ['HOME' => $folder, 'XDG_CONFIG_HOME' => $folder, 'XDG_CACHE_HOME' => $folder], null, self::SECONDS);
+            $process = new Process(
+                [
+                    $this->chromium,
+                    '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
+                    '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage',
+                    '--disable-extensions', '--disable-crash-reporter', '--host-resolver-rules=MAP * ~NOTFOUND', '--no-pdf-header-footer',
+                    "--user-data-dir={$folder}/profile",
+                    "--print-to-pdf={$folder}/report.pdf",
+                    "file://{$folder}/report.html",
+                ],
+                $folder,
+                ['HOME' => $folder, 'XDG_CONFIG_HOME' => $folder, 'XDG_CACHE_HOME' => $folder],
+                null,
+                self::SECONDS,
+            );
             $process->disableOutput();
             $process->run();
             $pdf = is_file("{$folder}/report.pdf") ? (string) file_get_contents("{$folder}/report.pdf") : '';

@@ -102,7 +102,9 @@ final class RunLease implements Progress
     public function preparing(Side $side, float $done, int $records): void
     {
         if (microtime(true) - $this->lastSign >= self::SECONDS_BETWEEN_SIGNS) {
-            $this->sign(RunState::Reading, self::SHARE_PREPARING * ($side === Side::Source ? $done / 2 : (1 + $done) / 2), [$side === Side::Source ? 'sourceRows' : 'targetRows' => $records]);
+            $this->sign(RunState::Reading, self::SHARE_PREPARING * ($side === Side::Source ? $done / 2 : (1 + $done) / 2), [
+                $side === Side::Source ? 'sourceRows' : 'targetRows' => $records,
+            ]);
         }
     }
 
@@ -117,7 +119,12 @@ final class RunLease implements Progress
     /** Inside a transaction: holds the run until it commits, or finds that it is lost. */
     public function mustStillHold(): Run
     {
-        $run = Run::query()->lockForUpdate()->whereKey($this->run->id)->where('lease', $this->token)->whereIn('state', RunState::goingOn())->first();
+        $run = Run::query()
+            ->lockForUpdate()
+            ->whereKey($this->run->id)
+            ->where('lease', $this->token)
+            ->whereIn('state', RunState::goingOn())
+            ->first();
 
         return $run ?? throw LeaseLost::ofRun($this->run->id);
     }
@@ -125,6 +132,10 @@ final class RunLease implements Progress
     /** Ends the run without a result, if it is still held. */
     public function end(RunState $state, ?string $problem): void
     {
-        Run::query()->whereKey($this->run->id)->where('lease', $this->token)->whereIn('state', RunState::goingOn())->update(['state' => $state->value, 'problem' => $problem, 'finished_at' => now()]);
+        Run::query()
+            ->whereKey($this->run->id)
+            ->where('lease', $this->token)
+            ->whereIn('state', RunState::goingOn())
+            ->update(['state' => $state->value, 'problem' => $problem, 'finished_at' => now()]);
     }
 }

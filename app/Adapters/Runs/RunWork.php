@@ -47,12 +47,22 @@ final readonly class RunWork
                 Workspace::at($folder)->remove();
             }
         }
-        $database->delete('DELETE FROM run_tasks USING runs WHERE runs.id = run_id AND runs.state IN (?, ?, ?)', [RunState::Done->value, RunState::Failed->value, RunState::Cancelled->value]);
+        $database->delete('DELETE FROM run_tasks USING runs WHERE runs.id = run_id AND runs.state IN (?, ?, ?)', [
+            RunState::Done->value,
+            RunState::Failed->value,
+            RunState::Cancelled->value,
+        ]);
     }
 
     public function of(Run $run): TallyWork
     {
-        return new TallyWork($this->plan($run), $this->reader($run, Side::Source), $this->reader($run, Side::Target), $this->tasks($run), $this->settings());
+        return new TallyWork(
+            $this->plan($run),
+            $this->reader($run, Side::Source),
+            $this->reader($run, Side::Target),
+            $this->tasks($run),
+            $this->settings(),
+        );
     }
 
     public function plan(Run $run): Plan
@@ -71,7 +81,12 @@ final readonly class RunWork
     {
         $delivery = $side === Side::Source ? $run->sourceDelivery : $run->targetDelivery;
 
-        return $this->sides->reader($delivery, $this->plan($run)->side($side), new PreparationInputs($run->parameters, $run->reference_deliveries), $onProgress);
+        return $this->sides->reader(
+            $delivery,
+            $this->plan($run)->side($side),
+            new PreparationInputs($run->parameters, $run->reference_deliveries),
+            $onProgress,
+        );
     }
 
     public function settings(): TallySettings

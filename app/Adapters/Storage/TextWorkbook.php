@@ -24,8 +24,11 @@ final class TextWorkbook
     private int $rows = 0;
 
     /** @param list<string> $header */
-    private function __construct(private readonly WriterMultiSheetsAbstract $writer, private readonly array $header, private readonly string $folder)
-    {
+    private function __construct(
+        private readonly WriterMultiSheetsAbstract $writer,
+        private readonly array $header,
+        private readonly string $folder,
+    ) {
         $writer->addRow(self::row($header));
     }
 
@@ -71,12 +74,24 @@ final class TextWorkbook
     /** @param list<string> $values */
     private static function row(array $values): Row
     {
-        return WriterEntityFactory::createRow(array_map(static function (string $value): \OpenSpout\Common\Entity\Cell {
-            // Characters that XML has not are replaced.
-            $cell = WriterEntityFactory::createCell(mb_substr((string) preg_replace('/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u', "\u{FFFD}", $value), 0, self::LONGEST_CELL));
-            $cell->setType(\OpenSpout\Common\Entity\Cell::TYPE_STRING);
+        return WriterEntityFactory::createRow(
+            array_map(static function (string $value): \OpenSpout\Common\Entity\Cell {
+                // Characters that XML has not are replaced.
+                $cell = WriterEntityFactory::createCell(
+                    mb_substr(
+                        (string) preg_replace(
+                            '/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u',
+                            "\u{FFFD}",
+                            $value,
+                        ),
+                        0,
+                        self::LONGEST_CELL,
+                    ),
+                );
+                $cell->setType(\OpenSpout\Common\Entity\Cell::TYPE_STRING);
 
-            return $cell;
-        }, $values));
+                return $cell;
+            }, $values)
+        );
     }
 }

@@ -38,7 +38,11 @@ final readonly class WorkbookFiles
             $written = 0;
             foreach ($rows as $done => $cells) {
                 $file->add($cells);
-                if (++$written % self::ROWS_BETWEEN_LOOKS === 0 && $interval->isOver() && ! $this->report($workbook, ['rows' => $written, 'done' => $done, 'total' => $total])) {
+                if (
+                    ++$written % self::ROWS_BETWEEN_LOOKS === 0 &&
+                    $interval->isOver() &&
+                    ! $this->report($workbook, ['rows' => $written, 'done' => $done, 'total' => $total])
+                ) {
                     return;
                 }
             }

@@ -47,7 +47,10 @@ final class LoadDemo extends Command
         $auditor = $this->person('Imre Halloway', 'auditor@wherrymoor.example');
         $migration = Migration::query()->where('name', self::MIGRATION)->first();
         if ($migration === null) {
-            $migration = $addMigration(['name' => self::MIGRATION, 'source_label' => 'Old register', 'target_label' => 'New register'], $analyst);
+            $migration = $addMigration(
+                ['name' => self::MIGRATION, 'source_label' => 'Old register', 'target_label' => 'New register'],
+                $analyst,
+            );
             $migration->memberships()->create(['user_id' => $owner->id, 'role' => Role::DataOwner]);
         }
         // A migration that was loaded before there were auditors gets its auditor now.
@@ -60,7 +63,16 @@ final class LoadDemo extends Command
             if (! $dataset->tallies()->exists()) {
                 $generator = new Generator($demo, Wherrymoor::SEED + $position);
                 $paths = $generator->write($folder);
-                $this->load($dataset, ['source' => $demo->parts === [] ? [$paths['source']] : $generator->divide($paths['source']), 'target' => [$paths['target']]], $demo->plan(), $analyst, $demo);
+                $this->load(
+                    $dataset,
+                    [
+                        'source' => $demo->parts === [] ? [$paths['source']] : $generator->divide($paths['source']),
+                        'target' => [$paths['target']],
+                    ],
+                    $demo->plan(),
+                    $analyst,
+                    $demo,
+                );
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
@@ -100,7 +112,14 @@ final class LoadDemo extends Command
         $this->line("Loading the demo: {$dataset->name}");
         foreach (Side::cases() as $side) {
             if ($dataset->latestDelivery($side) === null) {
-                $this->deliver($dataset, $side, $paths[$side->value], $analyst, new DeliveryTerms(asOf: $side === Side::Source ? '2026-11-23T18:00:00Z' : '2026-11-24T02:10:00Z'), $side === Side::Source ? $demo : null);
+                $this->deliver(
+                    $dataset,
+                    $side,
+                    $paths[$side->value],
+                    $analyst,
+                    new DeliveryTerms(asOf: $side === Side::Source ? '2026-11-23T18:00:00Z' : '2026-11-24T02:10:00Z'),
+                    $side === Side::Source ? $demo : null,
+                );
             }
         }
         app(DraftOf::class)($dataset);
@@ -110,13 +129,21 @@ final class LoadDemo extends Command
             usleep(200_000);
         }
         if ($run->state !== RunState::Done) {
-            throw new \RuntimeException("The demo's {$dataset->name} could not be tallied: ".($run->problem ?? "the run is {$run->state->value}"));
+            throw new \RuntimeException(
+                "The demo's {$dataset->name} could not be tallied: ".($run->problem ?? "the run is {$run->state->value}"),
+            );
         }
     }
 
     /** @param list<string> $paths */
-    private function deliver(Dataset $dataset, Side $side, array $paths, User $analyst, DeliveryTerms $terms, ?DemoDataset $demo = null): void
-    {
+    private function deliver(
+        Dataset $dataset,
+        Side $side,
+        array $paths,
+        User $analyst,
+        DeliveryTerms $terms,
+        ?DemoDataset $demo = null,
+    ): void {
         $receipts = [];
         foreach ($paths as $path) {
             $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $analyst);
@@ -126,7 +153,17 @@ final class LoadDemo extends Command
             }
             fclose($file);
             $hasTrailer = isset($demo->parts[basename($path)]);
-            $receipt->update(['state' => 'reading', ...($hasTrailer ? ['format' => $receipt->partFormat()->with(['skipBelow' => 1])->toArray()] : [])]);
+            $receipt->update([
+                'state' => 'reading',
+                ...$hasTrailer
+                    ? [
+                        'format' => $receipt
+                            ->partFormat()
+                            ->with(['skipBelow' => 1])
+                            ->toArray(),
+                    ]
+                    : [],
+            ]);
             $receipts[] = $receipt->refresh();
         }
         $terms = $demo === null || $demo->parts === [] ? $terms : $this->termsOfParts($demo, $terms, $receipts);

@@ -27,7 +27,9 @@ final class SignIns extends Command
         if (! User::query()->exists()) {
             $code = bin2hex(random_bytes(16));
             $database->table('first_person_codes')->delete();
-            $database->table('first_person_codes')->insert(['code_hash' => hash('sha256', $code), 'tries' => 0, 'expires_at' => now()->addHour()]);
+            $database
+                ->table('first_person_codes')
+                ->insert(['code_hash' => hash('sha256', $code), 'tries' => 0, 'expires_at' => now()->addHour()]);
             $this->line('  Open it and make the first administrator with this code, which lasts one hour and five tries:');
             $this->line("  {$code}");
         }

@@ -41,7 +41,11 @@ final readonly class Board
      */
     private function latestTallies(Collection $datasets): Collection
     {
-        $ids = Tally::query()->whereIn('dataset_id', $datasets->pluck('id'))->groupBy('dataset_id')->selectRaw('max(id) AS id')->pluck('id');
+        $ids = Tally::query()
+            ->whereIn('dataset_id', $datasets->pluck('id'))
+            ->groupBy('dataset_id')
+            ->selectRaw('max(id) AS id')
+            ->pluck('id');
 
         return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from'])->get()->keyBy('dataset_id');
     }
@@ -52,8 +56,13 @@ final readonly class Board
      */
     private function sums(Collection $tallies): array
     {
-        $values = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['values'] ?? $tally->summary['cells']['compared']);
-        $right = (int) $tallies->sum(static fn(Tally $tally): int => $tally->summary['values']['right'] ?? $tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven']);
+        $values = (int) $tallies->sum(
+            static fn(Tally $tally): int => $tally->summary['values']['values'] ?? $tally->summary['cells']['compared'],
+        );
+        $right = (int) $tallies->sum(
+            static fn(Tally $tally): int => $tally->summary['values']['right'] ??
+                $tally->summary['cells']['identical'] + $tally->summary['cells']['forgiven'],
+        );
         $standings = $tallies->flatMap(static fn(Tally $tally) => $tally->standingCounts);
 
         return [

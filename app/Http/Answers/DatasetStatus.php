@@ -42,7 +42,10 @@ final readonly class DatasetStatus
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
-            'steps' => ['source' => count($draft?->rules(Side::Source)->preparation->working() ?? []), 'target' => count($draft?->rules(Side::Target)->preparation->working() ?? [])],
+            'steps' => [
+                'source' => count($draft?->rules(Side::Source)->preparation->working() ?? []),
+                'target' => count($draft?->rules(Side::Target)->preparation->working() ?? []),
+            ],
             'keyColumns' => $draft?->keyNames() ?? [],
             'pairs' => $draft === null ? 0 : count($draft->document['columnPairs']),
             'run' => $run === null || $run->state === RunState::Done ? null : RunResource::make($run)->resolve(),
@@ -59,7 +62,8 @@ final readonly class DatasetStatus
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'openFindings' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
-            'isOnLatestDeliveries' => $tally->getAttribute('source_delivery_id') === $source?->id && $tally->getAttribute('target_delivery_id') === $target?->id,
+            'isOnLatestDeliveries' =>
+                $tally->getAttribute('source_delivery_id') === $source?->id && $tally->getAttribute('target_delivery_id') === $target?->id,
         ];
     }
 }

@@ -23,10 +23,15 @@ final readonly class RequiresUnmaskedAccess
     /** @param Closure(Request): Response $next */
     public function handle(Request $request, Closure $next): Response
     {
-        [$person, $owned] = [$request->user(), $request->route('delivery') ?? $request->route('receipt') ?? $request->route('tally')];
-        $dataset = $owned instanceof Delivery || $owned instanceof Receipt || $owned instanceof Tally ? $owned->dataset : $request->route('dataset');
+        [$person, $owned] = [$request->user(), $request->route('delivery') ?? ($request->route('receipt') ?? $request->route('tally'))];
+        $dataset =
+            $owned instanceof Delivery || $owned instanceof Receipt || $owned instanceof Tally
+                ? $owned->dataset
+                : $request->route('dataset');
         if ($person instanceof User && $dataset instanceof Dataset && $this->masks->keepsDeliveredFrom($person, $dataset)) {
-            throw new ValuesAreMasked('This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it in Review, where they are masked.');
+            throw new ValuesAreMasked(
+                'This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it in Review, where they are masked.',
+            );
         }
 
         return $next($request);

@@ -25,9 +25,16 @@ final readonly class ProblemDetails
         [$status, $code, $title, $detail, $errors] = self::facts($exception);
 
         return new JsonResponse(
-            ['type' => "urn:nine-tally:problem:{$code}", 'title' => $title, 'status' => $status, 'detail' => $detail, 'code' => $code, 'errors' => $errors],
+            [
+                'type' => "urn:nine-tally:problem:{$code}",
+                'title' => $title,
+                'status' => $status,
+                'detail' => $detail,
+                'code' => $code,
+                'errors' => $errors,
+            ],
             $status,
-            ['Content-Type' => 'application/problem+json', ...($exception instanceof HttpExceptionInterface ? $exception->getHeaders() : [])],
+            ['Content-Type' => 'application/problem+json', ...$exception instanceof HttpExceptionInterface ? $exception->getHeaders() : []],
             JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
         );
     }
@@ -36,17 +43,56 @@ final readonly class ProblemDetails
     private static function facts(\Throwable $exception): array
     {
         return match (true) {
-            $exception instanceof ValidationException => [422, 'invalid-input', 'Some input cannot be used', implode(' ', $exception->validator->errors()->all()), self::validationErrors($exception)],
-            $exception instanceof UnusablePlan => [422, $exception->code(), 'The plan cannot be used', $exception->getMessage(), array_map(static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message], $exception->problems)],
+            $exception instanceof ValidationException => [
+                422,
+                'invalid-input',
+                'Some input cannot be used',
+                implode(' ', $exception->validator->errors()->all()),
+                self::validationErrors($exception),
+            ],
+            $exception instanceof UnusablePlan => [
+                422,
+                $exception->code(),
+                'The plan cannot be used',
+                $exception->getMessage(),
+                array_map(
+                    static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message],
+                    $exception->problems,
+                ),
+            ],
             $exception instanceof Conflict => [409, $exception->reason, 'Something else happened meanwhile', $exception->getMessage(), []],
             $exception instanceof NineTallyException => [422, $exception->code(), 'This cannot be used', $exception->getMessage(), []],
             $exception instanceof AuthenticationException => [401, 'not-signed-in', 'You are not signed in', 'Sign in and try again.', []],
             $exception instanceof ValuesAreMasked => [403, 'masked', 'Values are masked for you', $exception->getMessage(), []],
-            $exception instanceof AuthorizationException => [403, 'not-allowed', 'You may not do this', 'Your role in this migration does not allow it. Ask the analyst who runs the migration.', []],
-            $exception instanceof ModelNotFoundException => [404, 'not-found', 'There is nothing here', 'It may have been removed, or the address is wrong. Go back to the board.', []],
-            $exception instanceof TokenMismatchException => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
+            $exception instanceof AuthorizationException => [
+                403,
+                'not-allowed',
+                'You may not do this',
+                'Your role in this migration does not allow it. Ask the analyst who runs the migration.',
+                [],
+            ],
+            $exception instanceof ModelNotFoundException => [
+                404,
+                'not-found',
+                'There is nothing here',
+                'It may have been removed, or the address is wrong. Go back to the board.',
+                [],
+            ],
+            $exception instanceof TokenMismatchException => [
+                419,
+                'page-expired',
+                'The page is too old',
+                'Reload the page and try again; nothing was changed.',
+                [],
+            ],
             $exception instanceof HttpExceptionInterface => self::http($exception),
-            default => [500, 'unexpected', 'Something went wrong here', 'The server met a problem that it did not expect. Nothing was changed; try again, and tell whoever runs Nine Tally when it happens again.', []],
+            default => [
+                500,
+                'unexpected',
+                'Something went wrong here',
+                'The server met a problem that it did not expect. Nothing was changed; try again, and tell whoever runs Nine Tally when it happens again.',
+                [],
+            ],
         };
     }
 
@@ -54,8 +100,20 @@ final readonly class ProblemDetails
     private static function http(HttpExceptionInterface $exception): array
     {
         return match ($exception->getStatusCode()) {
-            403 => [403, 'not-allowed', 'You may not do this', 'Your role in this migration does not allow it. Ask the analyst who runs the migration.', []],
-            404 => [404, 'not-found', 'There is nothing here', 'It may have been removed, or the address is wrong. Go back to the board.', []],
+            403 => [
+                403,
+                'not-allowed',
+                'You may not do this',
+                'Your role in this migration does not allow it. Ask the analyst who runs the migration.',
+                [],
+            ],
+            404 => [
+                404,
+                'not-found',
+                'There is nothing here',
+                'It may have been removed, or the address is wrong. Go back to the board.',
+                [],
+            ],
             405 => [405, 'not-possible', 'This is not possible here', 'The address does not answer to this.', []],
             419 => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
             429 => [429, 'too-many-tries', 'Too many tries', 'Wait a minute, then try again.', []],

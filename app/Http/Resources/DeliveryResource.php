@@ -24,21 +24,28 @@ final class DeliveryResource extends JsonResource
             'fileName' => $this->resource->file_name,
             'digest' => $this->resource->digest,
             'bytes' => $this->resource->bytes,
-            'parts' => $this->resource->parts->map(fn(DeliveryPart $part): array => [
-                'number' => $part->number,
-                'fileName' => $part->file_name,
-                'partLabel' => $part->part_label,
-                'digest' => $part->digest,
-                'bytes' => $part->bytes,
-                'format' => $part->partFormat()->toArray(),
-                'lineEnds' => $this->lineEnds($part),
-                'missingColumns' => array_values(array_diff($this->resource->columns, $part->columns, [$this->resource->part_label_column])),
-                'packedIn' => $part->packed_in['name'] ?? null,
-                'query' => $part->query,
-                'read' => $part->read_count,
-                'refused' => $part->refused_count,
-                'delivered' => $part->delivered_count,
-            ])->values()->all(),
+            'parts' => $this->resource->parts
+                ->map(
+                    fn(DeliveryPart $part): array => [
+                        'number' => $part->number,
+                        'fileName' => $part->file_name,
+                        'partLabel' => $part->part_label,
+                        'digest' => $part->digest,
+                        'bytes' => $part->bytes,
+                        'format' => $part->partFormat()->toArray(),
+                        'lineEnds' => $this->lineEnds($part),
+                        'missingColumns' => array_values(
+                            array_diff($this->resource->columns, $part->columns, [$this->resource->part_label_column]),
+                        ),
+                        'packedIn' => $part->packed_in['name'] ?? null,
+                        'query' => $part->query,
+                        'read' => $part->read_count,
+                        'refused' => $part->refused_count,
+                        'delivered' => $part->delivered_count,
+                    ],
+                )
+                ->values()
+                ->all(),
             'partLabelColumn' => $this->resource->part_label_column,
             'asOf' => $this->resource->as_of?->toIso8601ZuluString(),
             'rowsClaimed' => $this->resource->rows_claimed,
@@ -56,7 +63,13 @@ final class DeliveryResource extends JsonResource
     /** @return list<array{end: 'LF'|'CRLF'|'CR', records: int}>|null */
     private function lineEnds(DeliveryPart $part): ?array
     {
-        return $part->line_ends === null ? null : array_map(static fn(string $end, int $records): array => ['end' => $end, 'records' => $records], array_keys($part->line_ends), array_values($part->line_ends));
+        return $part->line_ends === null
+            ? null
+            : array_map(
+                static fn(string $end, int $records): array => ['end' => $end, 'records' => $records],
+                array_keys($part->line_ends),
+                array_values($part->line_ends),
+            );
     }
 
     /** @return list<array<string, mixed>> each with what was said of it last, where it does not hold */
@@ -64,10 +77,24 @@ final class DeliveryResource extends JsonResource
     {
         $explanations = $this->resource->explanations->keyBy('claim');
 
-        return array_map(static function (array $claim, int $place) use ($explanations): array {
-            $explanation = $explanations->get($place);
+        return array_map(
+            static function (array $claim, int $place) use ($explanations): array {
+                $explanation = $explanations->get($place);
 
-            return [...$claim, 'explanation' => $explanation === null ? null : ['text' => $explanation->explanation, 'by' => $explanation->user->name, 'at' => $explanation->explained_at->toIso8601ZuluString()]];
-        }, $this->resource->claims, array_keys($this->resource->claims));
+                return [
+                    ...$claim,
+                    'explanation' =>
+                        $explanation === null
+                            ? null
+                            : [
+                                'text' => $explanation->explanation,
+                                'by' => $explanation->user->name,
+                                'at' => $explanation->explained_at->toIso8601ZuluString(),
+                            ],
+                ];
+            },
+            $this->resource->claims,
+            array_keys($this->resource->claims),
+        );
     }
 }

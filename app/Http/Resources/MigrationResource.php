@@ -16,6 +16,11 @@ final class MigrationResource extends JsonResource
     /** @return array{id: int, name: string, sourceLabel: string, targetLabel: string} */
     public function toArray(Request $request): array
     {
-        return ['id' => $this->resource->id, 'name' => $this->resource->name, 'sourceLabel' => $this->resource->source_label, 'targetLabel' => $this->resource->target_label];
+        return [
+            'id' => $this->resource->id,
+            'name' => $this->resource->name,
+            'sourceLabel' => $this->resource->source_label,
+            'targetLabel' => $this->resource->target_label,
+        ];
     }
 }

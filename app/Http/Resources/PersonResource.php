@@ -16,6 +16,11 @@ final class PersonResource extends JsonResource
     /** @return array{id: int, name: string, email: string, isAdministrator: bool} */
     public function toArray(Request $request): array
     {
-        return ['id' => $this->resource->id, 'name' => $this->resource->name, 'email' => $this->resource->email, 'isAdministrator' => $this->resource->is_administrator];
+        return [
+            'id' => $this->resource->id,
+            'name' => $this->resource->name,
+            'email' => $this->resource->email,
+            'isAdministrator' => $this->resource->is_administrator,
+        ];
     }
 }

@@ -28,7 +28,10 @@ final class RecordResource extends JsonResource
             'sourceFile' => $this->resource->files['source'],
             'targetFile' => $this->resource->files['target'],
             'remark' => $sentences->remark($row),
-            'refusal' => $row->refused === null ? null : ['sentence' => $sentences->refusal($row->refused->reason, $row->refused->facts), 'raw' => $row->refused->raw],
+            'refusal' =>
+                $row->refused === null
+                    ? null
+                    : ['sentence' => $sentences->refusal($row->refused->reason, $row->refused->facts), 'raw' => $row->refused->raw],
             'fields' => array_map($this->field(...), $this->resource->fields),
         ];
     }
@@ -44,14 +47,22 @@ final class RecordResource extends JsonResource
             'target' => $field->target,
             'sourceValue' => $field->sourceValue,
             'targetValue' => $field->targetValue,
-            'finding' => $cell === null ? null : [
-                'sequence' => $cell->sequence,
-                'pattern' => $cell->finding->pattern,
-                'class' => $cell->finding->class->value,
-                'cause' => $cell->finding->cause,
-                'sentence' => $this->sentence($cell->finding->cause, $cell->finding->facts, (string) $field->sourceValue, (string) $field->targetValue),
-                ...$cell->standing->toArray(),
-            ],
+            'finding' =>
+                $cell === null
+                    ? null
+                    : [
+                        'sequence' => $cell->sequence,
+                        'pattern' => $cell->finding->pattern,
+                        'class' => $cell->finding->class->value,
+                        'cause' => $cell->finding->cause,
+                        'sentence' => $this->sentence(
+                            $cell->finding->cause,
+                            $cell->finding->facts,
+                            (string) $field->sourceValue,
+                            (string) $field->targetValue,
+                        ),
+                        ...$cell->standing->toArray(),
+                    ],
         ];
     }
 

@@ -16,6 +16,13 @@ final class RefusedRecordResource extends JsonResource
     /** @return array{number: int, part: int, line: int, reason: string, sentence: string, raw: string} */
     public function toArray(Request $request): array
     {
-        return ['number' => $this->resource->number, 'part' => $this->resource->part, 'line' => $this->resource->line, 'reason' => $this->resource->reason->value, 'sentence' => $this->resource->sentence(), 'raw' => $this->resource->raw];
+        return [
+            'number' => $this->resource->number,
+            'part' => $this->resource->part,
+            'line' => $this->resource->line,
+            'reason' => $this->resource->reason->value,
+            'sentence' => $this->resource->sentence(),
+            'raw' => $this->resource->raw,
+        ];
     }
 }

@@ -21,7 +21,11 @@ final class RowFindingResource extends JsonResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        return [...self::facts($this->resource), 'excerpt' => $this->excerpt(), 'differingCells' => $this->resource->finding->differingCells];
+        return [
+            ...self::facts($this->resource),
+            'excerpt' => $this->excerpt(),
+            'differingCells' => $this->resource->finding->differingCells,
+        ];
     }
 
     /**
@@ -54,9 +58,23 @@ final class RowFindingResource extends JsonResource
     {
         $row = $this->resource->finding;
         if ($row->refused !== null) {
-            return mb_substr((new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.str_replace("\n", ' ', $row->refused->raw), 0, self::EXCERPT);
+            return mb_substr(
+                (new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.str_replace("\n", ' ', $row->refused->raw),
+                0,
+                self::EXCERPT,
+            );
         }
 
-        return mb_substr(implode('  ', array_map(static fn(string $value): string => mb_substr($value, 0, self::EXCERPT), array_slice($row->record()->cells ?? [], 0, 20))), 0, self::EXCERPT);
+        return mb_substr(
+            implode(
+                '  ',
+                array_map(
+                    static fn(string $value): string => mb_substr($value, 0, self::EXCERPT),
+                    array_slice($row->record()->cells ?? [], 0, 20),
+                ),
+            ),
+            0,
+            self::EXCERPT,
+        );
     }
 }

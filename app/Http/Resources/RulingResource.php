@@ -46,7 +46,10 @@ final class RulingResource extends JsonResource
             'ticket' => $act->ticket,
             'asked' => $act->asked?->name,
             'holdsUpTo' => $act->holds_up_to,
-            'holdsFor' => $this->mask?->hidesAnything() === true && $act->holds_for !== null ? array_map(static fn(array $pair): array => ['source' => Mask::VALUE, 'target' => Mask::VALUE], $act->holds_for) : $act->holds_for,
+            'holdsFor' =>
+                $this->mask?->hidesAnything() === true && $act->holds_for !== null
+                    ? array_map(static fn(array $pair): array => ['source' => Mask::VALUE, 'target' => Mask::VALUE], $act->holds_for)
+                    : $act->holds_for,
             'findings' => $act->findings,
             'person' => $act->user->name,
             'at' => $act->created_at->toIso8601ZuluString(),

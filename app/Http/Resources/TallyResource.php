@@ -57,10 +57,22 @@ final class TallyResource extends JsonResource
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
-            'classes' => $standings->filter(static fn(StandingCount $count): bool => $count->group()->kind === GroupKind::RowClass)
-                ->map(fn(StandingCount $count): array => ['class' => $count->group()->value, 'standing' => $this->standing($count)])->values()->all(),
+            'classes' => $standings
+                ->filter(static fn(StandingCount $count): bool => $count->group()->kind === GroupKind::RowClass)
+                ->map(fn(StandingCount $count): array => ['class' => $count->group()->value, 'standing' => $this->standing($count)])
+                ->values()
+                ->all(),
             'rowLists' => $this->rowLists(),
-            'carryOver' => $tally->carryOver === null ? null : ['from' => $tally->carryOver->from->number, 'ruled' => $tally->carryOver->ruled, 'carried' => $tally->carryOver->carried, 'changed' => $tally->carryOver->changed, 'hasOtherKey' => $tally->carryOver->has_other_key],
+            'carryOver' =>
+                $tally->carryOver === null
+                    ? null
+                    : [
+                        'from' => $tally->carryOver->from->number,
+                        'ruled' => $tally->carryOver->ruled,
+                        'carried' => $tally->carryOver->carried,
+                        'changed' => $tally->carryOver->changed,
+                        'hasOtherKey' => $tally->carryOver->has_other_key,
+                    ],
             'forgiven' => $this->mask === null ? [] : $this->forgiven($this->mask),
             'patterns' => $this->mask === null ? [] : $this->patterns($this->mask),
             'sensitive' => $this->sensitive,
@@ -83,14 +95,21 @@ final class TallyResource extends JsonResource
 
         return [
             ['class' => null, 'rows' => array_sum($lists)],
-            ...array_map(static fn(string $class, int $rows): array => ['class' => $class, 'rows' => $rows], array_keys($lists), array_values($lists)),
+            ...array_map(
+                static fn(string $class, int $rows): array => ['class' => $class, 'rows' => $rows],
+                array_keys($lists),
+                array_values($lists),
+            ),
         ];
     }
 
     /** @return list<array<string, mixed>> */
     private function forgiven(Mask $mask): array
     {
-        return array_map(static fn(array $pattern): array => $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern, $this->resource->forgiven());
+        return array_map(
+            static fn(array $pattern): array => $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern,
+            $this->resource->forgiven(),
+        );
     }
 
     /** @return list<array<string, mixed>> most cells first */
@@ -117,6 +136,12 @@ final class TallyResource extends JsonResource
     {
         return $count === null
             ? ['findings' => 0, 'open' => 0, 'expected' => 0, 'defect' => 0, 'ask' => 0]
-            : ['findings' => $count->findings, 'open' => $count->open(), 'expected' => $count->expected, 'defect' => $count->defect, 'ask' => $count->ask];
+            : [
+                'findings' => $count->findings,
+                'open' => $count->open(),
+                'expected' => $count->expected,
+                'defect' => $count->defect,
+                'ask' => $count->ask,
+            ];
     }
 }

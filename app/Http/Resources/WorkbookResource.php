@@ -16,6 +16,14 @@ final class WorkbookResource extends JsonResource
     {
         $workbook = $this->resource;
 
-        return ['id' => $workbook->id, 'name' => $workbook->name, 'state' => $workbook->state, 'rows' => $workbook->rows, 'done' => $workbook->done, 'total' => $workbook->total, 'problem' => $workbook->problem];
+        return [
+            'id' => $workbook->id,
+            'name' => $workbook->name,
+            'state' => $workbook->state,
+            'rows' => $workbook->rows,
+            'done' => $workbook->done,
+            'total' => $workbook->total,
+            'problem' => $workbook->problem,
+        ];
     }
 }

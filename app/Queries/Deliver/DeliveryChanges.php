@@ -23,13 +23,22 @@ final readonly class DeliveryChanges
     /** @return array<string, mixed>|null null when there was none before, or it is still being looked at */
     public function ofDelivery(?Delivery $delivery): ?array
     {
-        $earlier = $delivery === null ? null : Delivery::query()->where('dataset_id', $delivery->dataset_id)->where('side', $delivery->side)->where('number', $delivery->number - 1)->first();
+        $earlier =
+            $delivery === null
+                ? null
+                : Delivery::query()
+                    ->where('dataset_id', $delivery->dataset_id)
+                    ->where('side', $delivery->side)
+                    ->where('number', $delivery->number - 1)
+                    ->first();
         if ($delivery === null || $earlier === null) {
             return null;
         }
         $parts = array_values($delivery->parts->map(PartFile::delivered(...))->all());
 
-        return $parts === [] ? null : $this->shown($this->answers->to($this->question($delivery->dataset, $delivery->side, $parts, $earlier)));
+        return $parts === []
+            ? null
+            : $this->shown($this->answers->to($this->question($delivery->dataset, $delivery->side, $parts, $earlier)));
     }
 
     /**
@@ -40,7 +49,12 @@ final readonly class DeliveryChanges
     {
         $receipts = [];
         foreach ($receiptIds as $id) {
-            $receipt = $dataset->receipts()->where('side', $side->value)->whereKey($id)->where('state', ReceiptState::Received->value)->first();
+            $receipt = $dataset
+                ->receipts()
+                ->where('side', $side->value)
+                ->whereKey($id)
+                ->where('state', ReceiptState::Received->value)
+                ->first();
             if ($receipt instanceof Receipt) {
                 $receipts[] = $receipt;
             }
@@ -48,13 +62,23 @@ final readonly class DeliveryChanges
         if ($receipts === []) {
             return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'overlaps' => [], 'changes' => null];
         }
-        $answer = $this->answers->to($this->question($dataset, $side, array_map(PartFile::waiting(...), $receipts), $dataset->latestDelivery($side)));
+        $answer = $this->answers->to(
+            $this->question($dataset, $side, array_map(PartFile::waiting(...), $receipts), $dataset->latestDelivery($side)),
+        );
         /** @var list<array{one: int, other: int, rows: int, of: int}> $overlaps */
         $overlaps = $answer->content['overlaps'] ?? [];
 
         return [
             ...$answer->progress(),
-            'overlaps' => array_map(static fn(array $overlap): array => ['one' => $receipts[$overlap['one'] - 1]->id, 'other' => $receipts[$overlap['other'] - 1]->id, 'rows' => $overlap['rows'], 'of' => $overlap['of']], $overlaps),
+            'overlaps' => array_map(
+                static fn(array $overlap): array => [
+                    'one' => $receipts[$overlap['one'] - 1]->id,
+                    'other' => $receipts[$overlap['other'] - 1]->id,
+                    'rows' => $overlap['rows'],
+                    'of' => $overlap['of'],
+                ],
+                $overlaps,
+            ),
             'changes' => $this->shown($answer),
         ];
     }
@@ -65,7 +89,12 @@ final readonly class DeliveryChanges
         /** @var list<array{source: string, target: string}> $key */
         $key = $earlier === null ? [] : $dataset->draft()->first()->document['key'] ?? [];
 
-        return new PartOverlap($parts, $earlier?->id, $earlier?->parts->map(static fn(DeliveryPart $part): string => $part->digest)->implode(','), array_column($key, $side->value));
+        return new PartOverlap(
+            $parts,
+            $earlier?->id,
+            $earlier?->parts->map(static fn(DeliveryPart $part): string => $part->digest)->implode(','),
+            array_column($key, $side->value),
+        );
     }
 
     /** @return array<string, mixed>|null */

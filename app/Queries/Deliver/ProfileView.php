@@ -23,20 +23,41 @@ final readonly class ProfileView
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset): array
     {
-        $profiles = ['source' => $this->profile($dataset->latestDelivery(Side::Source)), 'target' => $this->profile($dataset->latestDelivery(Side::Target))];
+        $profiles = [
+            'source' => $this->profile($dataset->latestDelivery(Side::Source)),
+            'target' => $this->profile($dataset->latestDelivery(Side::Target)),
+        ];
         $columns = ['source' => $this->byName($profiles['source']), 'target' => $this->byName($profiles['target'])];
         $rows = [];
         foreach ($this->pairs($dataset, $columns) as [$source, $target]) {
-            [$ofSource, $ofTarget] = [$source === null ? null : $columns['source'][$source], $target === null ? null : $columns['target'][$target]];
+            [$ofSource, $ofTarget] = [
+                $source === null ? null : $columns['source'][$source],
+                $target === null ? null : $columns['target'][$target],
+            ];
             $lie = ValueDistribution::of($ofSource, $ofTarget);
-            $rows[] = ['source' => $this->shown($ofSource), 'target' => $this->shown($ofTarget), 'by' => $lie->by, 'bins' => $lie->bins, 'looksChanged' => $lie->looksChanged];
+            $rows[] = [
+                'source' => $this->shown($ofSource),
+                'target' => $this->shown($ofTarget),
+                'by' => $lie->by,
+                'bins' => $lie->bins,
+                'looksChanged' => $lie->looksChanged,
+            ];
         }
 
         return [
-            'isReading' => array_filter($profiles, static fn(?DeliveryProfile $profile): bool => $profile !== null && $profile->columns === null && $profile->problem === null) !== [],
-            'problem' => $profiles['source']->problem ?? $profiles['target']->problem ?? null,
+            'isReading' =>
+                array_filter(
+                    $profiles,
+                    static fn(?DeliveryProfile $profile): bool => $profile !== null &&
+                        $profile->columns === null &&
+                        $profile->problem === null,
+                ) !== [],
+            'problem' => $profiles['source']->problem ?? ($profiles['target']->problem ?? null),
             'rows' => $rows,
-            'changes' => ['source' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Source)), 'target' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Target))],
+            'changes' => [
+                'source' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Source)),
+                'target' => $this->changes->ofDelivery($dataset->latestDelivery(Side::Target)),
+            ],
         ];
     }
 

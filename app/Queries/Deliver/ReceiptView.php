@@ -48,13 +48,24 @@ final readonly class ReceiptView
     /** Where the same bytes stand already: taken together they would double the totals. */
     private function sameAs(Receipt $receipt): ?string
     {
-        $waiting = Receipt::query()->where('dataset_id', $receipt->dataset_id)->where('side', $receipt->side)->where('digest', $receipt->digest)->where('state', ReceiptState::Received)->whereKeyNot($receipt->id)->first();
+        $waiting = Receipt::query()
+            ->where('dataset_id', $receipt->dataset_id)
+            ->where('side', $receipt->side)
+            ->where('digest', $receipt->digest)
+            ->where('state', ReceiptState::Received)
+            ->whereKeyNot($receipt->id)
+            ->first();
         if ($waiting !== null) {
             return "byte for byte the same as {$waiting->file_name}, which waits here too";
         }
-        $delivered = DeliveryPart::query()->where('digest', $receipt->digest)
-            ->whereHas('delivery', static fn(Builder $delivery) => $delivery->where('dataset_id', $receipt->dataset_id)->where('side', $receipt->side))
-            ->orderByDesc('delivery_id')->first();
+        $delivered = DeliveryPart::query()
+            ->where('digest', $receipt->digest)
+            ->whereHas(
+                'delivery',
+                static fn(Builder $delivery) => $delivery->where('dataset_id', $receipt->dataset_id)->where('side', $receipt->side),
+            )
+            ->orderByDesc('delivery_id')
+            ->first();
 
         return $delivered === null ? null : "byte for byte the same as {$delivered->file_name} of delivery {$delivered->delivery->number}";
     }
@@ -84,7 +95,13 @@ final readonly class ReceiptView
     {
         $trailer = Trailer::of($this->chunks->path($receipt), $receipt->partFormat(), $reader->columns()->count());
 
-        return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS ? null : ['cells' => array_map(DeliveryReader::shortened(...), $trailer->cells), 'isLikely' => $trailer->isLikely, 'rows' => $trailer->rows];
+        return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS
+            ? null
+            : [
+                'cells' => array_map(DeliveryReader::shortened(...), $trailer->cells),
+                'isLikely' => $trailer->isLikely,
+                'rows' => $trailer->rows,
+            ];
     }
 
     /** @return list<string> the first lines as they are, to set the edges of columns by */

@@ -19,7 +19,13 @@ final readonly class RefusedCsv
         foreach ($delivery->refusedRecords()->orderBy('number')->lazy() as $record) {
             /** @var RefusedRecord $record */
             $file = $files->get($record->part);
-            yield CsvLine::of([is_string($file) ? $file : '', (string) $record->line, $record->reason->value, $record->sentence(), $record->raw]);
+            yield CsvLine::of([
+                is_string($file) ? $file : '',
+                (string) $record->line,
+                $record->reason->value,
+                $record->sentence(),
+                $record->raw,
+            ]);
         }
     }
 }

@@ -38,11 +38,19 @@ final readonly class Advice
     {
         $sides = BothSides::of($dataset);
         if ($sides === null) {
-            return ['pairs' => ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'proposals' => []], 'keys' => $this->noKeys(), 'kinds' => []];
+            return [
+                'pairs' => ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'proposals' => []],
+                'keys' => $this->noKeys(),
+                'kinds' => [],
+            ];
         }
         $pairs = $this->answers->to(new ColumnMatching($sides));
 
-        return ['pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []], 'keys' => $this->keys($dataset, $sides, $pairs), 'kinds' => $this->kinds($dataset)];
+        return [
+            'pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []],
+            'keys' => $this->keys($dataset, $sides, $pairs),
+            'kinds' => $this->kinds($dataset),
+        ];
     }
 
     public function cancel(Dataset $dataset): void
@@ -56,7 +64,12 @@ final readonly class Advice
     public function again(Dataset $dataset): void
     {
         $sides = BothSides::of($dataset);
-        foreach ($sides === null ? [] : [new ColumnMatching($sides), ...$this->questions($dataset, $sides, $this->answers->to(new ColumnMatching($sides)))] as $question) {
+        foreach (
+            $sides === null
+                ? []
+                : [new ColumnMatching($sides), ...$this->questions($dataset, $sides, $this->answers->to(new ColumnMatching($sides)))]
+            as $question
+        ) {
             $this->answers->again($question);
         }
     }
@@ -91,15 +104,32 @@ final readonly class Advice
         $onAll = $held->content;
         $advised = [];
         foreach ($found as $nth => $key) {
-            $advised[] = ['columns' => $key['columns'], 'shorter' => $key['shorter']] + (isset($onAll['keys'][$nth])
-                ? $onAll['keys'][$nth] + ['rows' => $onAll['rows'], 'isOfAllRows' => true]
-                : ['rows' => $key['rows'], 'repeats' => $key['repeats'], 'unkeyed' => ['source' => 0, 'target' => 0], 'meets' => null, 'isOfAllRows' => false]);
+            $advised[] =
+                ['columns' => $key['columns'], 'shorter' => $key['shorter']] +
+                (isset($onAll['keys'][$nth])
+                    ? $onAll['keys'][$nth] + ['rows' => $onAll['rows'], 'isOfAllRows' => true]
+                    : [
+                        'rows' => $key['rows'],
+                        'repeats' => $key['repeats'],
+                        'unkeyed' => ['source' => 0, 'target' => 0],
+                        'meets' => null,
+                        'isOfAllRows' => false,
+                    ]);
         }
         if ($onAll !== null) {
             $advised = $this->ranked($sides, $paired, $advised);
         }
 
-        return [...$held->progress(), 'hasSearched' => true, 'advised' => array_map(static fn(array $key): array => $key + ['meetsShare' => $key['meets'] === null ? null : (new Percentage($key['meets'], $key['rows']['source']))->text()], $advised)];
+        return [
+            ...$held->progress(),
+            'hasSearched' => true,
+            'advised' => array_map(
+                static fn(array $key): array => $key + [
+                    'meetsShare' => $key['meets'] === null ? null : (new Percentage($key['meets'], $key['rows']['source']))->text(),
+                ],
+                $advised,
+            ),
+        ];
     }
 
     /**
@@ -114,7 +144,10 @@ final readonly class Advice
         $scores = [];
         foreach ($advised as $nth => $key) {
             $places = array_map(static fn(array $column): int => (int) array_search($column['source'], $names, true), $key['columns']);
-            $scores[$nth] = $ranking->score($places, $key['rows']['source'] === 0 ? null : ((int) $key['meets'] - $key['repeats']['source']) / $key['rows']['source']);
+            $scores[$nth] = $ranking->score(
+                $places,
+                $key['rows']['source'] === 0 ? null : ((int) $key['meets'] - $key['repeats']['source']) / $key['rows']['source'],
+            );
         }
         arsort($scores);
 
@@ -126,7 +159,10 @@ final readonly class Advice
     {
         /** @var array{key: list<Pair>, columnPairs: list<Pair>}|null $document */
         $document = $dataset->draft()->first()?->document;
-        $paired = array_map(static fn(array $pair): array => ['source' => $pair['source'], 'target' => $pair['target']], [...($document['key'] ?? []), ...($document['columnPairs'] ?? [])]);
+        $paired = array_map(static fn(array $pair): array => ['source' => $pair['source'], 'target' => $pair['target']], [
+            ...$document['key'] ?? [],
+            ...$document['columnPairs'] ?? [],
+        ]);
         if ($paired === []) {
             /** @var list<array{source: string, target: string, strength: string}> $proposals */
             $proposals = $pairs->content['proposals'] ?? [];
@@ -137,7 +173,11 @@ final readonly class Advice
             }
         }
         $places = array_flip($dataset->latestDelivery(Side::Source)->columns ?? []);
-        usort($paired, static fn(array $one, array $other): int => ($places[$one['source']] ?? PHP_INT_MAX) <=> ($places[$other['source']] ?? PHP_INT_MAX));
+        usort(
+            $paired,
+            static fn(array $one, array $other): int => ($places[$one['source']] ?? PHP_INT_MAX) <=>
+                ($places[$other['source']] ?? PHP_INT_MAX),
+        );
 
         return $paired;
     }
@@ -163,7 +203,14 @@ final readonly class Advice
         /** @var list<array{source: string, target: string, kind?: string}> $pairs */
         $pairs = $draft->document['columnPairs'] ?? [];
         $rules = ['source' => $draft?->rules(Side::Source), 'target' => $draft?->rules(Side::Target)];
-        $profiles = array_map(static fn(Side $side): array => array_column(DeliveryProfile::query()->find($dataset->latestDelivery($side)?->id)->columns ?? [], null, 'name'), ['source' => Side::Source, 'target' => Side::Target]);
+        $profiles = array_map(
+            static fn(Side $side): array => array_column(
+                DeliveryProfile::query()->find($dataset->latestDelivery($side)?->id)->columns ?? [],
+                null,
+                'name',
+            ),
+            ['source' => Side::Source, 'target' => Side::Target],
+        );
         $kinds = [];
         foreach ($pairs as $pair) {
             [$source, $target] = [$profiles['source'][$pair['source']] ?? null, $profiles['target'][$pair['target']] ?? null];
@@ -176,7 +223,16 @@ final readonly class Advice
                 'target' => $this->undeclared($target['forms'] ?? [], $pair['target'], $rules['target']),
             ];
             if ($isText || ($pair['kind'] === $source['kind'] && $declares !== ['source' => [], 'target' => []])) {
-                $kinds[] = ['source' => $pair['source'], 'target' => $pair['target'], 'kind' => $source['kind'], 'isText' => $isText, 'forms' => count(array_unique([...array_column($source['shapes'], 'shape'), ...array_column($target['shapes'], 'shape')])), 'declares' => $declares];
+                $kinds[] = [
+                    'source' => $pair['source'],
+                    'target' => $pair['target'],
+                    'kind' => $source['kind'],
+                    'isText' => $isText,
+                    'forms' => count(
+                        array_unique([...array_column($source['shapes'], 'shape'), ...array_column($target['shapes'], 'shape')]),
+                    ),
+                    'declares' => $declares,
+                ];
             }
         }
 

@@ -20,8 +20,14 @@ final readonly class PlanVersions
     public function __invoke(Dataset $dataset): array
     {
         $versions = $dataset->planVersions()->orderBy('number')->get();
-        $people = User::query()->whereKey($versions->pluck('user_id')->unique()->all())->pluck('name', 'id');
-        $tallies = Tally::query()->where('dataset_id', $dataset->id)->orderBy('number')->get(['number', 'plan_version_id'])->groupBy('plan_version_id');
+        $people = User::query()
+            ->whereKey($versions->pluck('user_id')->unique()->all())
+            ->pluck('name', 'id');
+        $tallies = Tally::query()
+            ->where('dataset_id', $dataset->id)
+            ->orderBy('number')
+            ->get(['number', 'plan_version_id'])
+            ->groupBy('plan_version_id');
         $shown = [];
         $before = null;
         foreach ($versions as $version) {

@@ -49,14 +49,28 @@ final readonly class PlanView
         if ($delivery === null) {
             return null;
         }
-        ['columns' => $columns, 'rows' => $rows] = $this->sample->prepared($delivery, $draft?->rules($delivery->side) ?? new SideRules, self::ROWS);
+        ['columns' => $columns, 'rows' => $rows] = $this->sample->prepared(
+            $delivery,
+            $draft?->rules($delivery->side) ?? new SideRules,
+            self::ROWS,
+        );
 
         return [
             'rows' => $delivery->delivered_count,
-            'columns' => array_map(static fn(string $name, int $position): array => [
-                'name' => $name,
-                'examples' => array_slice(array_values(array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== ''))), 0, self::EXAMPLES),
-            ], $columns, array_keys($columns)),
+            'columns' => array_map(
+                static fn(string $name, int $position): array => [
+                    'name' => $name,
+                    'examples' => array_slice(
+                        array_values(
+                            array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== '')),
+                        ),
+                        0,
+                        self::EXAMPLES,
+                    ),
+                ],
+                $columns,
+                array_keys($columns),
+            ),
         ];
     }
 
@@ -68,11 +82,17 @@ final readonly class PlanView
         }
         try {
             $plan = Plan::fromJson(CanonicalJson::of($draft->document));
-            $plan->mustFit($plan->preparedColumns(Side::Source, $source->namedColumns()), $plan->preparedColumns(Side::Target, $target->namedColumns()));
+            $plan->mustFit(
+                $plan->preparedColumns(Side::Source, $source->namedColumns()),
+                $plan->preparedColumns(Side::Target, $target->namedColumns()),
+            );
         } catch (UnusableStep $unusable) {
             return [['pointer' => '/sides', 'detail' => $unusable->getMessage()]];
         } catch (UnusablePlan $unusable) {
-            return array_map(static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message], $unusable->problems);
+            return array_map(
+                static fn(Problem $problem): array => ['pointer' => $problem->pointer, 'detail' => $problem->message],
+                $unusable->problems,
+            );
         }
 
         return [];

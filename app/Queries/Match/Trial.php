@@ -60,7 +60,15 @@ final readonly class Trial
                 $answer = $this->answers->to($question);
             }
 
-            return [...$answer->progress(), 'result' => $this->compared($dataset, $plan, $sample ?? $this->head($sides), $sample === null ? null : $answer->content['oneIn'] ?? null)];
+            return [
+                ...$answer->progress(),
+                'result' => $this->compared(
+                    $dataset,
+                    $plan,
+                    $sample ?? $this->head($sides),
+                    $sample === null ? null : $answer->content['oneIn'] ?? null,
+                ),
+            ];
         } catch (NineTallyException $problem) {
             return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => $problem->getMessage(), 'result' => null];
         }

@@ -35,7 +35,9 @@ final readonly class DeliverySample
 
     public function isBeginning(Delivery $delivery): bool
     {
-        return ! $this->isPatient && ! is_file($this->path($delivery)) && $delivery->delivered_count * count($delivery->columns) > self::READ_AT_ONCE;
+        return ! $this->isPatient &&
+            ! is_file($this->path($delivery)) &&
+            $delivery->delivered_count * count($delivery->columns) > self::READ_AT_ONCE;
     }
 
     /** @return array{columns: list<string>, rows: list<array{int, list<string>}>} packed place and cells of each row */
@@ -48,7 +50,12 @@ final readonly class DeliverySample
         if (! is_file($path)) {
             @mkdir($this->sides->folder(), 0700, true);
             // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to stay below.
-            AtomicFile::put($path, serialize($this->drawn($delivery, $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1)));
+            AtomicFile::put(
+                $path,
+                serialize(
+                    $this->drawn($delivery, $this->isWhole($delivery) ? 1 : intdiv($delivery->delivered_count * 10, self::ROWS * 9) + 1),
+                ),
+            );
         }
         /** @var array{columns: list<string>, rows: list<array{int, list<string>}>} $sample */
         $sample = unserialize((string) file_get_contents($path), ['allowed_classes' => false]);
@@ -81,7 +88,19 @@ final readonly class DeliverySample
         try {
             $inputs = PreparationInputs::now($delivery->dataset, $rules);
             $rowsAfter = [];
-            foreach ($rules->preparation->run($delivered(), $stack->columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs, $rules->preparation, $workspace->path), $inputs->parameters)) as $packedPlace => $cells) {
+            foreach (
+                $rules->preparation->run(
+                    $delivered(),
+                    $stack->columns,
+                    fn(int $number, array $names): StepContext => new StepContext(
+                        new StepFigures,
+                        $workspace->path,
+                        $this->sides->references($inputs, $rules->preparation, $workspace->path),
+                        $inputs->parameters,
+                    ),
+                )
+                as $packedPlace => $cells
+            ) {
                 $rowsAfter[] = [$packedPlace, $cells];
             }
 
@@ -112,7 +131,19 @@ final readonly class DeliverySample
                 }
             };
             $prepared = [];
-            foreach ($rules->preparation->run($delivered(), $columns, fn(int $number, array $names): StepContext => new StepContext(new StepFigures, $workspace->path, $this->sides->references($inputs, $rules->preparation, $workspace->path), $inputs->parameters)) as $cells) {
+            foreach (
+                $rules->preparation->run(
+                    $delivered(),
+                    $columns,
+                    fn(int $number, array $names): StepContext => new StepContext(
+                        new StepFigures,
+                        $workspace->path,
+                        $this->sides->references($inputs, $rules->preparation, $workspace->path),
+                        $inputs->parameters,
+                    ),
+                )
+                as $cells
+            ) {
                 $prepared[] = $cells;
                 if (count($prepared) === $atMost) {
                     break;

@@ -31,21 +31,38 @@ final readonly class LeftOutRows
         if (! $side->isWhole() && $this->sample->isWhole($delivery) && ! $this->sides->isReadAsDelivered($delivery, $rules)) {
             $this->sides->reader($delivery, $rules, $inputs);
         }
-        $steps = $side->isWhole() ? array_column($side->ledger()->steps, null, 'id') : throw Conflict::because('not-prepared', 'The steps have been tried on a sample only. Run them on all rows to list what they leave out.');
-        $step = $steps[$stepId] ?? throw Conflict::because('no-such-step', 'This step was not there when the side was prepared. Run the steps on all rows again.');
+        $steps = $side->isWhole()
+            ? array_column($side->ledger()->steps, null, 'id')
+            : throw Conflict::because(
+                'not-prepared',
+                'The steps have been tried on a sample only. Run them on all rows to list what they leave out.',
+            );
+        $step =
+            $steps[$stepId] ??
+            throw Conflict::because('no-such-step', 'This step was not there when the side was prepared. Run the steps on all rows again.');
         $rows = [];
         $seen = 0;
         foreach ($step['figures']['leftOut'] === 0 ? [] : $side->leftOut() as $row) {
             if ($row->step !== $step['number'] || $seen++ < $after) {
                 continue;
             }
-            $rows[] = ['part' => $row->place()->part, 'line' => $row->place()->line, 'cells' => array_map(DeliveryReader::shortened(...), $row->cells)];
+            $rows[] = [
+                'part' => $row->place()->part,
+                'line' => $row->place()->line,
+                'cells' => array_map(DeliveryReader::shortened(...), $row->cells),
+            ];
             if (count($rows) === self::PAGE) {
                 break;
             }
         }
         $shown = $after + count($rows);
 
-        return ['step' => $step['number'], 'columns' => $step['columns'], 'rows' => $rows, 'total' => $step['figures']['leftOut'], 'next' => $shown < $step['figures']['leftOut'] && $rows !== [] ? $shown : null];
+        return [
+            'step' => $step['number'],
+            'columns' => $step['columns'],
+            'rows' => $rows,
+            'total' => $step['figures']['leftOut'],
+            'next' => $shown < $step['figures']['leftOut'] && $rows !== [] ? $shown : null,
+        ];
     }
 }

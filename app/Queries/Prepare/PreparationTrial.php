@@ -51,7 +51,12 @@ final readonly class PreparationTrial
             $isWhole = true;
             $ledger = $whole->ledger();
             $figures = array_column($ledger->steps, 'figures', 'id');
-            $steps = array_map(fn(array $step): array => isset($figures[$step['id']]) ? [...$step, 'figures' => $this->figures($figures[$step['id']])] : $step, $steps);
+            $steps = array_map(
+                fn(array $step): array => isset($figures[$step['id']])
+                    ? [...$step, 'figures' => $this->figures($figures[$step['id']])]
+                    : $step,
+                $steps,
+            );
             $rows = $ledger->prepared;
         }
 
@@ -74,8 +79,14 @@ final readonly class PreparationTrial
      * @param  list<array{int, list<string>}>  $sample
      * @return array{list<array{id: string, kind: string, isOff: bool, sentence: string, problem: string|null, columns: list<string>, figures: array<string, mixed>|null}>, int, array<string, mixed>|null}
      */
-    private function tried(Preparation $preparation, array $columns, array $sample, PreparationInputs $inputs, ?string $chosen, string $folder): array
-    {
+    private function tried(
+        Preparation $preparation,
+        array $columns,
+        array $sample,
+        PreparationInputs $inputs,
+        ?string $chosen,
+        string $folder,
+    ): array {
         $steps = [];
         $examples = null;
         $isBroken = false;
@@ -90,7 +101,16 @@ final readonly class PreparationTrial
                 if (! $isOff && ! $isBroken) {
                     $counted = new StepFigures;
                     $after = [];
-                    foreach ($step->run(self::stream($rows), $columns, (new StepContext($counted, $folder, $references, $inputs->parameters))->under($preparation->formsInto($position + 1))) as $packedPlace => $cells) {
+                    foreach (
+                        $step->run(
+                            self::stream($rows),
+                            $columns,
+                            (new StepContext($counted, $folder, $references, $inputs->parameters))->under(
+                                $preparation->formsInto($position + 1),
+                            ),
+                        )
+                        as $packedPlace => $cells
+                    ) {
                         $after[] = [$packedPlace, $cells];
                     }
                     $columnsAfter = $step->columns($columns);
@@ -101,7 +121,15 @@ final readonly class PreparationTrial
                 $problem = $unusable->getMessage();
                 $isBroken = $isBroken || ! $isOff;
             }
-            $steps[] = ['id' => $document['id'], 'kind' => $document['kind'], 'isOff' => $isOff, 'sentence' => $sentence, 'problem' => $problem, 'columns' => $columns, 'figures' => $figures];
+            $steps[] = [
+                'id' => $document['id'],
+                'kind' => $document['kind'],
+                'isOff' => $isOff,
+                'sentence' => $sentence,
+                'problem' => $problem,
+                'columns' => $columns,
+                'figures' => $figures,
+            ];
         }
 
         return [$steps, count($rows), $examples];
@@ -158,7 +186,15 @@ final readonly class PreparationTrial
                 [$packedPlace, $cells, $became] = $row;
                 $place = RecordPlace::ofPacked($packedPlace);
 
-                return ['part' => $place->part, 'line' => $place->line, 'before' => array_map(DeliveryReader::shortened(...), $cells), 'after' => array_map(static fn(array $after): array => array_map(DeliveryReader::shortened(...), $after), array_slice($became, 0, self::EXAMPLES))];
+                return [
+                    'part' => $place->part,
+                    'line' => $place->line,
+                    'before' => array_map(DeliveryReader::shortened(...), $cells),
+                    'after' => array_map(
+                        static fn(array $after): array => array_map(DeliveryReader::shortened(...), $after),
+                        array_slice($became, 0, self::EXAMPLES),
+                    ),
+                ];
             }, $rows),
         ];
     }
@@ -173,9 +209,25 @@ final readonly class PreparationTrial
         foreach ($figures['notes'] as $what => $count) {
             $values = $figures['values'][$what] ?? [];
             arsort($values);
-            $notes[] = ['what' => $what, 'count' => $count, 'values' => array_map(static fn(int|string $value, int $times): array => ['value' => (string) $value, 'count' => $times], array_keys(array_slice($values, 0, self::VALUES, true)), array_slice($values, 0, self::VALUES, true))];
+            $notes[] = [
+                'what' => $what,
+                'count' => $count,
+                'values' => array_map(
+                    static fn(int|string $value, int $times): array => ['value' => (string) $value, 'count' => $times],
+                    array_keys(array_slice($values, 0, self::VALUES, true)),
+                    array_slice($values, 0, self::VALUES, true),
+                ),
+            ];
         }
 
-        return ['in' => $figures['in'], 'made' => $figures['made'], 'condensed' => $figures['condensed'], 'leftOut' => $figures['leftOut'], 'out' => $figures['out'], 'altered' => $figures['altered'], 'notes' => $notes];
+        return [
+            'in' => $figures['in'],
+            'made' => $figures['made'],
+            'condensed' => $figures['condensed'],
+            'leftOut' => $figures['leftOut'],
+            'out' => $figures['out'],
+            'altered' => $figures['altered'],
+            'notes' => $notes,
+        ];
     }
 }

@@ -24,7 +24,14 @@ final readonly class PreparedRows
     {
         $names = $reader->columns()->names;
 
-        return $this->inBlocks('', $reader, static fn(Row $row): string => json_encode((object) array_combine($names, $row->cells), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
+        return $this->inBlocks(
+            '',
+            $reader,
+            static fn(Row $row): string => json_encode(
+                (object) array_combine($names, $row->cells),
+                JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+            )."\n",
+        );
     }
 
     /** @return \Generator<int, list<string>> the cells of each row, by how many bytes were read with it */

@@ -32,13 +32,24 @@ final readonly class AdditionalColumns
         }
         $layout = $this->pages->layout($tally);
         $partners = array_combine($layout->plan->pairedNames(Side::Source), $layout->plan->pairedNames(Side::Target));
-        $places = array_map(static fn(string $name): array => ['name' => $name, 'source' => array_search($name, $layout->sourceColumns, true), 'target' => array_search($partners[$name] ?? $name, $layout->targetColumns, true)], $columns);
+        $places = array_map(
+            static fn(string $name): array => [
+                'name' => $name,
+                'source' => array_search($name, $layout->sourceColumns, true),
+                'target' => array_search($partners[$name] ?? $name, $layout->targetColumns, true),
+            ],
+            $columns,
+        );
         $values = [];
         foreach ($this->cells($tally, $findings) as $sequence => [$source, $target]) {
             $values[$sequence] = array_map(static function (array $place) use ($source, $target, $mask): ?string {
-                $value = ($place['source'] === false ? null : $source[$place['source']] ?? null) ?? ($place['target'] === false ? null : $target[$place['target']] ?? null);
+                $value =
+                    ($place['source'] === false ? null : $source[$place['source']] ?? null) ??
+                    ($place['target'] === false ? null : $target[$place['target']] ?? null);
 
-                return $value === null ? null : mb_substr($mask->hidesColumn($place['name']) ? $mask->value($value) : $value, 0, self::LONGEST);
+                return $value === null
+                    ? null
+                    : mb_substr($mask->hidesColumn($place['name']) ? $mask->value($value) : $value, 0, self::LONGEST);
             }, $places);
         }
 
@@ -62,7 +73,15 @@ final readonly class AdditionalColumns
         if ($sequences === []) {
             return;
         }
-        foreach ($this->database->table('row_findings')->where('tally_id', $tally->id)->whereIntegerInRaw('sequence', $sequences)->select(['sequence', 'source_cells', 'target_cells'])->get() as $fields) {
+        foreach (
+            $this->database
+                ->table('row_findings')
+                ->where('tally_id', $tally->id)
+                ->whereIntegerInRaw('sequence', $sequences)
+                ->select(['sequence', 'source_cells', 'target_cells'])
+                ->get()
+            as $fields
+        ) {
             $row = DatabaseRow::of($fields);
             yield $row->int('sequence') => [$row->cellsOrNull('source_cells') ?? [], $row->cellsOrNull('target_cells') ?? []];
         }

@@ -40,7 +40,17 @@ final readonly class AgreeingRows
         if ($rows['source'] === null || $rows['target'] === null) {
             return [$answer, null];
         }
-        $row = new RowFinding(0, 1, RowClass::Agreed, null, null, new RowRecord($rows['source']->line, $rows['source']->cells), new RowRecord($rows['target']->line, $rows['target']->cells), ['source' => 1, 'target' => 1], deliveredKey: KeyTuple::of($key));
+        $row = new RowFinding(
+            0,
+            1,
+            RowClass::Agreed,
+            null,
+            null,
+            new RowRecord($rows['source']->line, $rows['source']->cells),
+            new RowRecord($rows['target']->line, $rows['target']->cells),
+            ['source' => 1, 'target' => 1],
+            deliveredKey: KeyTuple::of($key),
+        );
 
         return [$answer, Record::ofAgreeing($mask->row($row, $layout = $this->pages->layout($tally)), $layout)];
     }

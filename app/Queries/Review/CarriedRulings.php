@@ -23,11 +23,19 @@ final readonly class CarriedRulings
     {
         // A changed row is ruled on by its cells.
         $groups = array_diff($groups, [FindingGroup::ofClass(RowClass::Changed)->name()]);
-        $found = $groups === [] ? [] : DatabaseRow::all($this->database, <<<'SQL'
-            SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed, c.is_beyond::int AS is_beyond
-            FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ? AND c."group" = f."group" AND c.sequence = f.sequence
-                JOIN rulings r ON r.id = c.ruling_id JOIN tallies t ON t.id = r.tally_id JOIN users u ON u.id = r.user_id
-            SQL, [CopyText::list(array_keys($groups)), CopyText::list(array_values($groups)), $tallyId]);
+        $found =
+            $groups === []
+                ? []
+                : DatabaseRow::all(
+                    $this->database,
+                    <<<'SQL'
+                    SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed, c.is_beyond::int AS is_beyond
+                    FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ? AND c."group" = f."group" AND c.sequence = f.sequence
+                        JOIN rulings r ON r.id = c.ruling_id JOIN tallies t ON t.id = r.tally_id JOIN users u ON u.id = r.user_id
+                    SQL
+                    ,
+                    [CopyText::list(array_keys($groups)), CopyText::list(array_values($groups)), $tallyId],
+                );
         $earlier = [];
         foreach ($found as $row) {
             $earlier[$row->int('sequence')] = CarriedRuling::fromDatabase($row);

@@ -35,7 +35,12 @@ final readonly class Comments
     /** @return list<array{id: int, tally: int, text: string, person: string, at: string, mentioned: list<string>}> the oldest first */
     public function about(Tally $tally, string $subject): array
     {
-        $comments = Comment::query()->with(['user', 'tally', 'mentioned'])->where('dataset_id', $tally->dataset_id)->where('subject', $subject)->orderBy('id')->get();
+        $comments = Comment::query()
+            ->with(['user', 'tally', 'mentioned'])
+            ->where('dataset_id', $tally->dataset_id)
+            ->where('subject', $subject)
+            ->orderBy('id')
+            ->get();
 
         return array_values($comments->map(self::view(...))->all());
     }
@@ -62,7 +67,12 @@ final readonly class Comments
 
     private function finding(Tally $tally, string $table, int $sequence): string
     {
-        $finding = $this->database->table($table)->where('tally_id', $tally->id)->where('sequence', $sequence)->selectRaw("encode(identity, 'hex') AS identity")->first();
+        $finding = $this->database
+            ->table($table)
+            ->where('tally_id', $tally->id)
+            ->where('sequence', $sequence)
+            ->selectRaw("encode(identity, 'hex') AS identity")
+            ->first();
 
         return $finding === null ? throw new ModelNotFoundException : 'finding:'.DatabaseRow::of($finding)->text('identity');
     }

@@ -29,7 +29,12 @@ final readonly class FindingPages
     /** Among so many findings a text or a ruling is looked for in order, before it is looked for everywhere. */
     private const NEAR = 50_000;
 
-    public function __construct(private Connection $database, private FilteredFindings $findings, private FilterCounts $counts, private CarriedRulings $earlier) {}
+    public function __construct(
+        private Connection $database,
+        private FilteredFindings $findings,
+        private FilterCounts $counts,
+        private CarriedRulings $earlier,
+    ) {}
 
     /**
      * Findings of a filter, from a place of its list on.
@@ -41,7 +46,15 @@ final readonly class FindingPages
     {
         $order = $this->findings->order($filter);
         if ($filter->isPlain()) {
-            return ['items' => $this->read($this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit), $tally, $filter, $mask), 'total' => $this->total($tally, $filter)];
+            return [
+                'items' => $this->read(
+                    $this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit),
+                    $tally,
+                    $filter,
+                    $mask,
+                ),
+                'total' => $this->total($tally, $filter),
+            ];
         }
         $counted = $this->counts->known($tally, $filter);
         $places = $counted === null && $from === 1 ? $this->firstPlaces($tally, $filter, $limit) : null;
@@ -98,9 +111,19 @@ final readonly class FindingPages
      */
     public function after(Tally $tally, Filter $filter, Mask $mask, int $sequence, int $limit): array
     {
-        $found = $this->findings->query($tally, $filter, isStreamed: true)->where('f.sequence', '>', $sequence)->orderBy('f.sequence')->limit($limit)->select('f.sequence');
+        $found = $this->findings
+            ->query($tally, $filter, isStreamed: true)
+            ->where('f.sequence', '>', $sequence)
+            ->orderBy('f.sequence')
+            ->limit($limit)
+            ->select('f.sequence');
 
-        return $this->read($this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'), $tally, $filter, $mask);
+        return $this->read(
+            $this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'),
+            $tally,
+            $filter,
+            $mask,
+        );
     }
 
     public function count(Tally $tally, Filter $filter): int
@@ -114,16 +137,38 @@ final readonly class FindingPages
         $found = array_map(DatabaseRow::of(...), array_values($query->get()->all()));
         $groups = [];
         foreach ($found as $row) {
-            $groups[$row->int('sequence')] = ($filter->isOfCells ? FindingGroup::ofPattern($row->int('pattern_number')) : FindingGroup::ofClass(RowClass::from($row->text('class'))))->name();
+            $groups[$row->int('sequence')] = (
+                $filter->isOfCells
+                ? FindingGroup::ofPattern($row->int('pattern_number'))
+                : FindingGroup::ofClass(RowClass::from($row->text('class')))
+            )->name();
         }
         $earlier = $this->earlier->of($tally->id, $groups);
         if ($filter->isOfCells) {
-            return $this->masked(array_map(static fn(DatabaseRow $row): RulableCell => RulableCell::fromDatabase($row, $earlier[$row->int('sequence')] ?? null), $found), $tally, $mask);
+            return $this->masked(
+                array_map(
+                    static fn(DatabaseRow $row): RulableCell => RulableCell::fromDatabase($row, $earlier[$row->int('sequence')] ?? null),
+                    $found,
+                ),
+                $tally,
+                $mask,
+            );
         }
-        $rows = array_map(static fn(DatabaseRow $row): RulableRow => new RulableRow(RowFindingColumns::read($row), Standing::fromDatabase($row, $earlier[$row->int('sequence')] ?? null)), $found);
+        $rows = array_map(
+            static fn(DatabaseRow $row): RulableRow => new RulableRow(
+                RowFindingColumns::read($row),
+                Standing::fromDatabase($row, $earlier[$row->int('sequence')] ?? null),
+            ),
+            $found,
+        );
         $layout = $mask->hidesAnything() ? $this->layout($tally) : null;
 
-        return $layout === null ? $rows : array_map(static fn(RulableRow $row): RulableRow => new RulableRow($mask->row($row->finding, $layout), $row->standing), $rows);
+        return $layout === null
+            ? $rows
+            : array_map(
+                static fn(RulableRow $row): RulableRow => new RulableRow($mask->row($row->finding, $layout), $row->standing),
+                $rows,
+            );
     }
 
     /**
@@ -167,7 +212,14 @@ final readonly class FindingPages
     public function cellsOfRows(Tally $tally, Mask $mask, int $first, int $last): array
     {
         $byRow = [];
-        $cells = $this->read($this->lines($tally, Filter::from(['of' => 'cells']))->whereBetween('f.row_sequence', [$first, $last])->orderBy('f.sequence'), $tally, Filter::from(['of' => 'cells']), $mask);
+        $cells = $this->read(
+            $this->lines($tally, Filter::from(['of' => 'cells']))
+                ->whereBetween('f.row_sequence', [$first, $last])
+                ->orderBy('f.sequence'),
+            $tally,
+            Filter::from(['of' => 'cells']),
+            $mask,
+        );
         foreach ($cells as $cell) {
             if ($cell instanceof RulableCell) {
                 $byRow[$cell->rowSequence][] = $cell;
@@ -187,17 +239,26 @@ final readonly class FindingPages
 
     public function layout(Tally $tally): TallyColumns
     {
-        $fields = $this->database->table('tallies AS t')
-            ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
-            ->join('deliveries AS s', 's.id', 't.source_delivery_id')
-            ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
-            ->where('t.id', $tally->id)
-            ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
-            ->selectRaw('(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = d.id) AS target_files')
-            ->first() ?? throw new ModelNotFoundException;
+        $fields =
+            $this->database
+                ->table('tallies AS t')
+                ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
+                ->join('deliveries AS s', 's.id', 't.source_delivery_id')
+                ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
+                ->where('t.id', $tally->id)
+                ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
+                ->selectRaw(
+                    '(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = d.id) AS target_files',
+                )
+                ->first() ?? throw new ModelNotFoundException;
         $row = DatabaseRow::of($fields);
 
-        return TallyColumns::of(Plan::fromJson($row->text('document')), $row->cellsOrNull('source_columns') ?? [], $row->cellsOrNull('target_columns') ?? [], ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []]);
+        return TallyColumns::of(
+            Plan::fromJson($row->text('document')),
+            $row->cellsOrNull('source_columns') ?? [],
+            $row->cellsOrNull('target_columns') ?? [],
+            ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []],
+        );
     }
 
     /**
@@ -216,11 +277,19 @@ final readonly class FindingPages
             ->select(['sequence', 'class', 'side', 'key'])
             ->get();
 
-        return array_values($found->map(static function (\stdClass $fields): array {
-            $row = DatabaseRow::of($fields);
+        return array_values(
+            $found->map(static function (\stdClass $fields): array {
+                $row = DatabaseRow::of($fields);
 
-            return ['sequence' => $row->int('sequence'), 'class' => $row->text('class'), 'side' => $row->textOrNull('side'), 'key' => $row->text('key')];
-        })->all());
+                return [
+                    'sequence' => $row->int('sequence'),
+                    'class' => $row->text('class'),
+                    'side' => $row->textOrNull('side'),
+                    'key' => $row->text('key'),
+                ];
+            })
+                ->all(),
+        );
     }
 
     private function rowLines(Builder $query): Builder
@@ -232,9 +301,19 @@ final readonly class FindingPages
 
     private function cellLines(Builder $query): Builder
     {
-        return $query->join('row_findings AS r', static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'))
-            ->join('patterns AS p', static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'))
-            ->select(['f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value', 'f.target_value', 'r.key', 'r.source_line', 'r.target_line'])
+        return $query
+            ->join(
+                'row_findings AS r',
+                static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'),
+            )
+            ->join(
+                'patterns AS p',
+                static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'),
+            )
+            ->select([
+                'f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value',
+                'f.target_value', 'r.key', 'r.source_line', 'r.target_line',
+            ])
             ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::Pattern));
     }
 
@@ -258,6 +337,8 @@ final readonly class FindingPages
 
     private function allRows(Tally $tally): int
     {
-        return array_sum(array_map(fn(RowClass $class): int => $class === RowClass::Agreed ? 0 : $this->rowsOfClass($tally, $class), RowClass::cases()));
+        return array_sum(
+            array_map(fn(RowClass $class): int => $class === RowClass::Agreed ? 0 : $this->rowsOfClass($tally, $class), RowClass::cases()),
+        );
     }
 }

@@ -41,7 +41,10 @@ final readonly class FindingsExport
     /** @return list<string> */
     public function header(Tally $tally): array
     {
-        return ['key: '.implode(', ', $tally->planVersion->plan()->keyNames(Side::Source)), 'row', 'column', 'cell', 'cause', 'source', 'target', 'source line', 'target line', 'ruling'];
+        return [
+            'key: '.implode(', ', $tally->planVersion->plan()->keyNames(Side::Source)),
+            'row', 'column', 'cell', 'cause', 'source', 'target', 'source line', 'target line', 'ruling',
+        ];
     }
 
     /** @return \Generator<int, list<string>> by how many findings were read with it */
@@ -94,7 +97,18 @@ final readonly class FindingsExport
     {
         $found = $cell->finding;
 
-        return [(string) $cell->key?->asCsv(), RowClass::Changed->value, $columns[$found->pairPosition], $found->class->value, $found->cause, $found->source, $found->target, (string) $cell->sourceLine, (string) $cell->targetLine, $cell->standing->decision->value];
+        return [
+            (string) $cell->key?->asCsv(),
+            RowClass::Changed->value,
+            $columns[$found->pairPosition],
+            $found->class->value,
+            $found->cause,
+            $found->source,
+            $found->target,
+            (string) $cell->sourceLine,
+            (string) $cell->targetLine,
+            $cell->standing->decision->value,
+        ];
     }
 
     /** @return list<string> */
@@ -102,7 +116,18 @@ final readonly class FindingsExport
     {
         $row = $rulable->finding;
 
-        return [(string) $row->deliveredKey?->asCsv(), $row->class->value, '', '', '', $this->record($row, Side::Source), $this->record($row, Side::Target), (string) $row->placeOn(Side::Source)?->line, (string) $row->placeOn(Side::Target)?->line, $rulable->standing->decision->value];
+        return [
+            (string) $row->deliveredKey?->asCsv(),
+            $row->class->value,
+            '',
+            '',
+            '',
+            $this->record($row, Side::Source),
+            $this->record($row, Side::Target),
+            (string) $row->placeOn(Side::Source)?->line,
+            (string) $row->placeOn(Side::Target)?->line,
+            $rulable->standing->decision->value,
+        ];
     }
 
     /** A whole row as one RFC 4180 record inside its cell; of a refused record what is wrong with it, and its text. */

@@ -31,7 +31,22 @@ final readonly class Inbox
             ORDER BY a.id DESC
             SQL, [$person->id]);
 
-        return array_map(static fn(DatabaseRow $row): array => ['act' => $row->int('act'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'findings' => $row->int('findings'), 'by' => $row->text('by'), 'at' => $row->text('at'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket'), 'of' => $row->text('of')], $rows);
+        return array_map(
+            static fn(DatabaseRow $row): array => [
+                'act' => $row->int('act'),
+                'datasetId' => $row->int('dataset_id'),
+                'dataset' => $row->text('dataset'),
+                'tally' => $row->int('tally'),
+                'tallyNumber' => $row->int('tally_number'),
+                'findings' => $row->int('findings'),
+                'by' => $row->text('by'),
+                'at' => $row->text('at'),
+                'reason' => $row->text('reason'),
+                'ticket' => $row->textOrNull('ticket'),
+                'of' => $row->text('of'),
+            ],
+            $rows,
+        );
     }
 
     /** @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string, text: string, by: string, at: string}> the newest first */
@@ -49,6 +64,20 @@ final readonly class Inbox
             ORDER BY c.id DESC LIMIT ?
             SQL, [$person->id, self::MENTIONS]);
 
-        return array_map(static fn(DatabaseRow $row): array => ['id' => $row->int('id'), 'datasetId' => $row->int('dataset_id'), 'dataset' => $row->text('dataset'), 'tally' => $row->int('tally'), 'tallyNumber' => $row->int('tally_number'), 'kind' => $row->text('kind'), 'target' => $row->text('target'), 'text' => $row->text('text'), 'by' => $row->text('by'), 'at' => $row->text('at')], $rows);
+        return array_map(
+            static fn(DatabaseRow $row): array => [
+                'id' => $row->int('id'),
+                'datasetId' => $row->int('dataset_id'),
+                'dataset' => $row->text('dataset'),
+                'tally' => $row->int('tally'),
+                'tallyNumber' => $row->int('tally_number'),
+                'kind' => $row->text('kind'),
+                'target' => $row->text('target'),
+                'text' => $row->text('text'),
+                'by' => $row->text('by'),
+                'at' => $row->text('at'),
+            ],
+            $rows,
+        );
     }
 }

@@ -45,11 +45,19 @@ final readonly class Mask
      */
     public static function over(array $source, array $target, ?Plan $plan, #[\SensitiveParameter] string $secret): self
     {
-        $isHidden = static fn(KeyColumn|ColumnPair $pair): bool => in_array($pair->source, $source, true) || in_array($pair->target, $target, true);
+        $isHidden = static fn(KeyColumn|ColumnPair $pair): bool => in_array($pair->source, $source, true) ||
+            in_array($pair->target, $target, true);
         $hidden = array_filter([...$plan->key ?? [], ...$plan->columnPairs ?? []], $isHidden);
 
         return new self(
-            ['source' => array_values(array_unique([...$source, ...array_map(static fn(KeyColumn|ColumnPair $pair): string => $pair->source, $hidden)])), 'target' => array_values(array_unique([...$target, ...array_map(static fn(KeyColumn|ColumnPair $pair): string => $pair->target, $hidden)]))],
+            [
+                'source' => array_values(
+                    array_unique([...$source, ...array_map(static fn(KeyColumn|ColumnPair $pair): string => $pair->source, $hidden)]),
+                ),
+                'target' => array_values(
+                    array_unique([...$target, ...array_map(static fn(KeyColumn|ColumnPair $pair): string => $pair->target, $hidden)]),
+                ),
+            ],
             array_keys(array_filter($plan->key ?? [], $isHidden)),
             $secret,
         );
@@ -117,8 +125,13 @@ final readonly class Mask
             return;
         }
         $isKeyHidden = $filter->text('key') !== null && in_array(($filter->number('keyColumn') ?? 0) - 1, $this->keyPlaces, true);
-        if ($isKeyHidden || $filter->text('text') !== null || $filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally)) {
-            throw new ValuesAreMasked(sprintf('Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that is not masked, or show the sensitive values first if your role may see them.', implode(', ', $this->columns())));
+        if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
+            throw new ValuesAreMasked(
+                sprintf(
+                    'Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that is not masked, or show the sensitive values first if your role may see them.',
+                    implode(', ', $this->columns()),
+                ),
+            );
         }
     }
 
@@ -126,7 +139,12 @@ final readonly class Mask
     public function mustAllowKeys(): void
     {
         if ($this->hidesKeys()) {
-            throw new ValuesAreMasked(sprintf('Values of %s are masked for you, and a part of the key is among them: so no key can be looked for. Filter by another part of the key, or show the sensitive values first if your role may see them.', implode(', ', $this->columns())));
+            throw new ValuesAreMasked(
+                sprintf(
+                    'Values of %s are masked for you, and a part of the key is among them: so no key can be looked for. Filter by another part of the key, or show the sensitive values first if your role may see them.',
+                    implode(', ', $this->columns()),
+                ),
+            );
         }
     }
 
@@ -138,7 +156,15 @@ final readonly class Mask
 
     private function keyTuple(?KeyTuple $key): ?KeyTuple
     {
-        return $key === null || ! $this->hidesKeys() ? $key : KeyTuple::of(array_map(fn(string $cell, int $place): string => in_array($place, $this->keyPlaces, true) ? $this->pseudonym($cell) : $cell, $key->cells, array_keys($key->cells)));
+        return $key === null || ! $this->hidesKeys()
+            ? $key
+            : KeyTuple::of(
+                array_map(
+                    fn(string $cell, int $place): string => in_array($place, $this->keyPlaces, true) ? $this->pseudonym($cell) : $cell,
+                    $key->cells,
+                    array_keys($key->cells),
+                ),
+            );
     }
 
     /**
@@ -173,7 +199,9 @@ final readonly class Mask
 
     private function warning(Warning $warning): Warning
     {
-        return $warning->kind !== WarningKind::IdleBridge ? $warning : new Warning($warning->kind, array_map(fn(string|int $key): string => (string) $this->key((string) $key), $warning->facts));
+        return $warning->kind !== WarningKind::IdleBridge
+            ? $warning
+            : new Warning($warning->kind, array_map(fn(string|int $key): string => (string) $this->key((string) $key), $warning->facts));
     }
 
     public function value(string $value): string
@@ -183,8 +211,16 @@ final readonly class Mask
 
     private function hidesPatternsOf(Filter $filter, Tally $tally): bool
     {
-        return $tally->patterns()->where(array_filter(['number' => $filter->number('pattern'), 'pair_id' => $filter->text('pair')], static fn(string|int|null $term): bool => $term !== null))
-            ->get()->contains(fn(Pattern $pattern): bool => $this->hides($pattern->source_column));
+        return $tally
+            ->patterns()
+            ->where(
+                array_filter(
+                    ['number' => $filter->number('pattern'), 'pair_id' => $filter->text('pair')],
+                    static fn(string|int|null $term): bool => $term !== null,
+                ),
+            )
+            ->get()
+            ->contains(fn(Pattern $pattern): bool => $this->hides($pattern->source_column));
     }
 
     private function pseudonym(string $value): string
@@ -198,6 +234,16 @@ final readonly class Mask
      */
     private function record(?RowRecord $record, array $names, array $hidden): ?RowRecord
     {
-        return $record === null ? null : new RowRecord($record->line, array_map(fn(string $value, ?string $name): string => in_array($name, $hidden, true) ? $this->value($value) : $value, $record->cells, array_slice($names, 0, count($record->cells))), $record->part);
+        return $record === null
+            ? null
+            : new RowRecord(
+                $record->line,
+                array_map(
+                    fn(string $value, ?string $name): string => in_array($name, $hidden, true) ? $this->value($value) : $value,
+                    $record->cells,
+                    array_slice($names, 0, count($record->cells)),
+                ),
+                $record->part,
+            );
     }
 }

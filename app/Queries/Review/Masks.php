@@ -51,10 +51,15 @@ final readonly class Masks
         if ($columns === []) {
             return null;
         }
-        $until = Unmasking::query()->where('dataset_id', $tally->dataset_id)->where('user_id', $person->id)->orderByDesc('id')->first()?->until;
+        $until = Unmasking::query()->where('dataset_id', $tally->dataset_id)->where('user_id', $person->id)->orderByDesc('id')->first()
+            ?->until;
         $isShown = $until !== null && $until->isFuture();
 
-        return ['masked' => $isShown ? [] : $columns, 'mayShow' => $person->can('unmask', $tally->migration), 'shownUntil' => $isShown ? $until->toIso8601ZuluString() : null];
+        return [
+            'masked' => $isShown ? [] : $columns,
+            'mayShow' => $person->can('unmask', $tally->migration),
+            'shownUntil' => $isShown ? $until->toIso8601ZuluString() : null,
+        ];
     }
 
     /**
@@ -83,6 +88,11 @@ final readonly class Masks
             $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');
         }
         // Known by the same pseudonym in all tallies of a dataset, and in no other.
-        return Mask::over($columns['source'], $columns['target'], $flagged === [] ? null : $plan(), hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret));
+        return Mask::over(
+            $columns['source'],
+            $columns['target'],
+            $flagged === [] ? null : $plan(),
+            hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret),
+        );
     }
 }

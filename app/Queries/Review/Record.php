@@ -29,15 +29,25 @@ final readonly class Record
             $cells[$cell->finding->pairPosition] = $cell;
         }
 
-        $files = ['source' => $layout->file(Side::Source, $row->finding->placeOn(Side::Source)?->part), 'target' => $layout->file(Side::Target, $row->finding->placeOn(Side::Target)?->part)];
+        $files = [
+            'source' => $layout->file(Side::Source, $row->finding->placeOn(Side::Source)?->part),
+            'target' => $layout->file(Side::Target, $row->finding->placeOn(Side::Target)?->part),
+        ];
 
-        return new self($row, $row->finding->refused === null ? self::fields($layout->plan, $cells, self::values($row->finding, $layout)) : [], $files);
+        return new self(
+            $row,
+            $row->finding->refused === null ? self::fields($layout->plan, $cells, self::values($row->finding, $layout)) : [],
+            $files,
+        );
     }
 
     /** Of a row that is no finding: nothing in it differs but what a rule lets pass. */
     public static function ofAgreeing(RowFinding $row, TallyColumns $layout): self
     {
-        return new self(new RulableRow($row, Standing::open()), self::fields($layout->plan, [], self::values($row, $layout)), ['source' => null, 'target' => null]);
+        return new self(new RulableRow($row, Standing::open()), self::fields($layout->plan, [], self::values($row, $layout)), [
+            'source' => null,
+            'target' => null,
+        ]);
     }
 
     /** @return array{source: array<string, string>, target: array<string, string>} */
@@ -64,13 +74,32 @@ final readonly class Record
             $target === null ? null : $values['target'][$target] ?? null,
             $finding,
         );
-        $notCompared = static fn(Side $side): array => array_diff(array_map(strval(...), array_keys($values[$side->value])), $plan->keyNames($side), $plan->pairedNames($side));
+        $notCompared = static fn(Side $side): array => array_diff(
+            array_map(strval(...), array_keys($values[$side->value])),
+            $plan->keyNames($side),
+            $plan->pairedNames($side),
+        );
 
         return [
             ...array_map(static fn(KeyColumn $column): RecordField => $field('key', $column->source, $column->target), $plan->key),
-            ...array_map(static fn(ColumnPair $pair, int $position): RecordField => $field('compared', $pair->source, $pair->target, $cells[$position] ?? null), $plan->columnPairs, array_keys($plan->columnPairs)),
-            ...array_map(static fn(string $name): RecordField => $field('not-compared', $name, null), array_values($notCompared(Side::Source))),
-            ...array_map(static fn(string $name): RecordField => $field('not-compared', null, $name), array_values($notCompared(Side::Target))),
+            ...array_map(
+                static fn(ColumnPair $pair, int $position): RecordField => $field(
+                    'compared',
+                    $pair->source,
+                    $pair->target,
+                    $cells[$position] ?? null,
+                ),
+                $plan->columnPairs,
+                array_keys($plan->columnPairs),
+            ),
+            ...array_map(
+                static fn(string $name): RecordField => $field('not-compared', $name, null),
+                array_values($notCompared(Side::Source)),
+            ),
+            ...array_map(
+                static fn(string $name): RecordField => $field('not-compared', null, $name),
+                array_values($notCompared(Side::Target)),
+            ),
         ];
     }
 

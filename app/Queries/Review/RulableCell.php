@@ -26,7 +26,15 @@ final readonly class RulableCell
     /** The same cell as somebody is shown it. */
     public function shownAs(?KeyTuple $key, string $source, string $target): self
     {
-        return new self($this->finding->withValues($source, $target), $this->sequence, $this->rowSequence, $key, $this->sourceLine, $this->targetLine, $this->standing);
+        return new self(
+            $this->finding->withValues($source, $target),
+            $this->sequence,
+            $this->rowSequence,
+            $key,
+            $this->sourceLine,
+            $this->targetLine,
+            $this->standing,
+        );
     }
 
     /** @param DatabaseRow $row of the cell, joined with its row, its pattern and its standing */
@@ -35,7 +43,15 @@ final readonly class RulableCell
         $key = $row->textOrNull('key');
 
         return new self(
-            new CellFinding($row->int('pair_position'), CellClass::from($row->text('class')), $row->text('cause'), $row->facts('facts'), $row->text('source_value'), $row->text('target_value'), $row->int('pattern_number')),
+            new CellFinding(
+                $row->int('pair_position'),
+                CellClass::from($row->text('class')),
+                $row->text('cause'),
+                $row->facts('facts'),
+                $row->text('source_value'),
+                $row->text('target_value'),
+                $row->int('pattern_number'),
+            ),
             $row->int('sequence'),
             $row->int('row_sequence'),
             $key === null ? null : KeyTuple::fromCsv($key),

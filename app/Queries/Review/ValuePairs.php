@@ -33,6 +33,10 @@ final readonly class ValuePairs
             return ['source' => $row->text('source_value'), 'target' => $row->text('target_value'), 'cells' => $row->int('cells')];
         }, array_slice(array_values($pairs->all()), 0, self::LISTED));
 
-        return ['items' => $items, 'isAll' => $pairs->count() <= self::LISTED && $pattern->cells <= self::CELLS, 'cellsRead' => min($pattern->cells, self::CELLS)];
+        return [
+            'items' => $items,
+            'isAll' => $pairs->count() <= self::LISTED && $pattern->cells <= self::CELLS,
+            'cellsRead' => min($pattern->cells, self::CELLS),
+        ];
     }
 }

@@ -30,7 +30,10 @@ final readonly class ReportContent
     /** @return array<string, mixed> for the view "report" */
     public function __invoke(Tally $tally): array
     {
-        $tally->load(['dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user', 'targetDelivery.explanations.user', 'standingCounts', 'patterns']);
+        $tally->load([
+            'dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user',
+            'targetDelivery.explanations.user', 'standingCounts', 'patterns',
+        ]);
         $standings = $tally->standingCounts->keyBy('group');
         // Nobody knows into whose hands a report comes.
         $mask = $this->masks->ofTally($tally);
@@ -43,16 +46,27 @@ final readonly class ReportContent
             'rows' => $tally->summary['rows'],
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),
-            'patterns' => $patterns->map(fn(Pattern $pattern, int $position): array => [
-                'pattern' => $pattern,
-                'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
-                'rulings' => $this->rulings($standings->get(FindingGroup::ofPattern($pattern->number)->name())),
-                'findings' => $position < self::PATTERNS_WITH_EXAMPLES ? $this->pages->page($tally, Filter::ofPattern($pattern->number), $mask, 1, $this->findings)['items'] : [],
-            ])->all(),
+            'patterns' => $patterns
+                ->map(
+                    fn(Pattern $pattern, int $position): array => [
+                        'pattern' => $pattern,
+                        'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
+                        'rulings' => $this->rulings($standings->get(FindingGroup::ofPattern($pattern->number)->name())),
+                        'findings' =>
+                            $position < self::PATTERNS_WITH_EXAMPLES
+                                ? $this->pages->page($tally, Filter::ofPattern($pattern->number), $mask, 1, $this->findings)['items']
+                                : [],
+                    ],
+                )
+                ->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
-            'begins' => static fn(RowFinding $row): string => $row->refused === null ? implode('   ', $row->record()->cells ?? []) : (new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.$row->refused->raw,
-            'shorten' => static fn(string $value): string => mb_strlen($value) > self::LONGEST_VALUE ? mb_substr($value, 0, self::LONGEST_VALUE).'…' : $value,
+            'begins' => static fn(RowFinding $row): string => $row->refused === null
+                ? implode('   ', $row->record()->cells ?? [])
+                : (new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.$row->refused->raw,
+            'shorten' => static fn(string $value): string => mb_strlen($value) > self::LONGEST_VALUE
+                ? mb_substr($value, 0, self::LONGEST_VALUE).'…'
+                : $value,
         ];
     }
 
@@ -66,7 +80,12 @@ final readonly class ReportContent
         foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
             $count = $standings->get(FindingGroup::ofClass($class)->name());
             if ($count !== null) {
-                $classes[] = ['class' => $class, 'rulings' => $this->rulings($count), 'count' => $count->findings, 'findings' => $this->pages->page($tally, Filter::ofClass($class->value), $mask, 1, $this->findings)['items']];
+                $classes[] = [
+                    'class' => $class,
+                    'rulings' => $this->rulings($count),
+                    'count' => $count->findings,
+                    'findings' => $this->pages->page($tally, Filter::ofClass($class->value), $mask, 1, $this->findings)['items'],
+                ];
             }
         }
 
@@ -79,7 +98,10 @@ final readonly class ReportContent
             return '';
         }
         $parts = [];
-        foreach (['expected' => $count->expected, 'defect' => $count->defect, 'ask' => $count->ask, 'open' => $count->open()] as $decision => $findings) {
+        foreach (
+            ['expected' => $count->expected, 'defect' => $count->defect, 'ask' => $count->ask, 'open' => $count->open()]
+            as $decision => $findings
+        ) {
             if ($findings > 0) {
                 $parts[] = number_format($findings).' '.$decision;
             }

@@ -29,6 +29,8 @@ final readonly class ReportPage
     /** As the build of the front end has it: a server needs none of the packages that it was made from. */
     private function font(string $package): string
     {
-        return base64_encode($this->assets->content("node_modules/@fontsource-variable/{$package}/files/{$package}-latin-wght-normal.woff2"));
+        return base64_encode(
+            $this->assets->content("node_modules/@fontsource-variable/{$package}/files/{$package}-latin-wght-normal.woff2"),
+        );
     }
 }

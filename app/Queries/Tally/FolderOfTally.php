@@ -35,7 +35,10 @@ final readonly class FolderOfTally
             ...($run->parameters === [] ? [] : ['parameters' => $run->parameters]),
         ]);
 
-        return ['texts' => [TallyFolder::PLAN => $tally->planVersion->document."\n", TallyFolder::FILE => "{$document}\n"], 'files' => $files];
+        return [
+            'texts' => [TallyFolder::PLAN => $tally->planVersion->document."\n", TallyFolder::FILE => "{$document}\n"],
+            'files' => $files,
+        ];
     }
 
     /** @param string $folder the folder as a shell is to be told it */
@@ -50,12 +53,17 @@ final readonly class FolderOfTally
      */
     private function side(Delivery $delivery, string $name, array &$files): array
     {
-        return ['labelColumn' => $delivery->part_label_column, 'parts' => array_values($delivery->parts->map(function (DeliveryPart $part) use ($name, &$files): array {
-            $ending = preg_replace('/[^a-z0-9]/', '', strtolower(pathinfo($part->file_name, PATHINFO_EXTENSION)));
-            $file = "{$name}-{$part->number}".($ending === '' ? '' : ".{$ending}");
-            $files[$file] = $this->blobs->path($part->digest);
+        return [
+            'labelColumn' => $delivery->part_label_column,
+            'parts' => array_values(
+                $delivery->parts
+                    ->map(function (DeliveryPart $part) use ($name, &$files): array {
+                        $ending = preg_replace('/[^a-z0-9]/', '', strtolower(pathinfo($part->file_name, PATHINFO_EXTENSION)));
+                        $file = "{$name}-{$part->number}".($ending === '' ? '' : ".{$ending}");
+                        $files[$file] = $this->blobs->path($part->digest);
 
-            return ['file' => $file, 'name' => $part->file_name, 'label' => $part->part_label, 'format' => $part->format];
-        })->all())];
+                        return ['file' => $file, 'name' => $part->file_name, 'label' => $part->part_label, 'format' => $part->format];
+                    })->all()
+            )];
     }
 }

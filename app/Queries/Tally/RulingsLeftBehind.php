@@ -52,10 +52,18 @@ final readonly class RulingsLeftBehind
             $isMasked = $column !== null && $mask->hides($column);
 
             return [
-                'key' => $mask->key($row->textOrNull('key')), 'column' => $column, 'class' => $row->text('class'), 'cause' => $row->textOrNull('cause'),
-                'source' => $isMasked ? null : $row->textOrNull('source_value'), 'target' => $isMasked ? null : $row->textOrNull('target_value'),
-                'sourceLine' => $row->intOrNull('source_line'), 'targetLine' => $row->intOrNull('target_line'),
-                'decision' => $row->text('decision'), 'reason' => $row->text('reason'), 'ticket' => $row->textOrNull('ticket'), 'by' => $row->text('by'),
+                'key' => $mask->key($row->textOrNull('key')),
+                'column' => $column,
+                'class' => $row->text('class'),
+                'cause' => $row->textOrNull('cause'),
+                'source' => $isMasked ? null : $row->textOrNull('source_value'),
+                'target' => $isMasked ? null : $row->textOrNull('target_value'),
+                'sourceLine' => $row->intOrNull('source_line'),
+                'targetLine' => $row->intOrNull('target_line'),
+                'decision' => $row->text('decision'),
+                'reason' => $row->text('reason'),
+                'ticket' => $row->textOrNull('ticket'),
+                'by' => $row->text('by'),
             ];
         }, $rows);
     }

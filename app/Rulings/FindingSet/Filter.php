@@ -45,7 +45,12 @@ final readonly class Filter
     public static function from(array $input): self
     {
         $terms = Validator::make($input, self::rules())->validate();
-        $terms = array_filter($terms, static fn(mixed $value, string|int $name): bool => $value !== null && ($value !== '' || in_array($name, self::MAY_BE_BLANK, true)), ARRAY_FILTER_USE_BOTH);
+        $terms = array_filter(
+            $terms,
+            static fn(mixed $value, string|int $name): bool => $value !== null &&
+                ($value !== '' || in_array($name, self::MAY_BE_BLANK, true)),
+            ARRAY_FILTER_USE_BOTH,
+        );
         foreach (self::NUMBERS as $number) {
             if (isset($terms[$number]) && is_numeric($terms[$number])) {
                 $terms[$number] = (int) $terms[$number];
@@ -152,7 +157,8 @@ final readonly class Filter
     /** Whether no finding need be looked at: of groups it is known in which rows their findings stand, and what stands for them. */
     public function isOfGroupsRulingsAndKeys(): bool
     {
-        return array_diff(array_keys($this->terms), [...self::OF_GROUPS, 'ruling', 'act', 'key', 'keyColumn']) === [] && $this->text('ruling') !== 'reopened';
+        return array_diff(array_keys($this->terms), [...self::OF_GROUPS, 'ruling', 'act', 'key', 'keyColumn']) === [] &&
+            $this->text('ruling') !== 'reopened';
     }
 
     /** The same part of the key, of rows and nothing else; null where none is asked for. */

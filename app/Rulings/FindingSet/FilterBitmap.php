@@ -18,6 +18,9 @@ final readonly class FilterBitmap
     /** @return list<string> by stretch of the part; empty where no row is meant */
     public function rowsOfPart(int $part): array
     {
-        return array_map(fn(int $stretch): string => $this->rows[$part * GroupPostingBlock::STRETCHES + $stretch] ?? '', range(0, GroupPostingBlock::STRETCHES - 1));
+        return array_map(
+            fn(int $stretch): string => $this->rows[$part * GroupPostingBlock::STRETCHES + $stretch] ?? '',
+            range(0, GroupPostingBlock::STRETCHES - 1),
+        );
     }
 }

@@ -21,7 +21,12 @@ use NineTally\Core\Ruling\GroupPostingBlock;
 final readonly class FilterBitmaps
 {
     /** @param int $few rows with a part of the key: the findings of no more are found faster by looking at them */
-    public function __construct(private FilteredFindings $findings, private EffectiveRulingBlocks $standings, private GroupPostingReader $places, private int $few = 20_000) {}
+    public function __construct(
+        private FilteredFindings $findings,
+        private EffectiveRulingBlocks $standings,
+        private GroupPostingReader $places,
+        private int $few = 20_000,
+    ) {}
 
     /** Null where the findings have to be looked at. */
     public function of(Tally $tally, Filter $filter): ?FilterBitmap
@@ -67,9 +72,12 @@ final readonly class FilterBitmaps
         $meant = [];
         foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {
             $group = $count->group();
-            $isNamed = $group->kind === GroupKind::Pattern
-                ? ($filter->isOfCells ? $patterns === null || in_array((int) $group->value, $patterns, true) : $class === null || $class === RowClass::Changed->value)
-                : ! $filter->isOfCells && ($class === null || $class === $group->value);
+            $isNamed =
+                $group->kind === GroupKind::Pattern
+                    ? ($filter->isOfCells
+                        ? $patterns === null || in_array((int) $group->value, $patterns, true)
+                        : $class === null || $class === RowClass::Changed->value)
+                    : ! $filter->isOfCells && ($class === null || $class === $group->value);
             if ($isNamed) {
                 $meant[$count->group] = $this->inGroup($tally, $filter, $count);
             }
@@ -86,7 +94,11 @@ final readonly class FilterBitmaps
         $blocks = array_fill(0, intdiv($count->findings, EffectiveRulingBlock::FINDINGS) + 1, $none);
         if ($filter->followsRulings()) {
             foreach ($this->standings->read($tally->id, $count->group, null) as $number => $block) {
-                $blocks[$number] = $block->meant(static fn(int $by, string $decision): bool => ($ruling === null || $ruling === $decision) && ($act === null || $act === $by), $isNoneMeant);
+                $blocks[$number] = $block->meant(
+                    static fn(int $by, string $decision): bool => ($ruling === null || $ruling === $decision) &&
+                        ($act === null || $act === $by),
+                    $isNoneMeant,
+                );
             }
         }
 
@@ -97,7 +109,17 @@ final readonly class FilterBitmaps
     private function rows(Tally $tally, Filter $filter): array
     {
         $rows = [];
-        foreach ($this->findings->query($tally, $filter)->selectRaw("f.sequence / ? AS stretch, string_agg((f.sequence % ?)::text, ',') AS rows", [GroupPostingBlock::ROWS, GroupPostingBlock::ROWS])->groupByRaw('1')->cursor() as $fields) {
+        foreach (
+            $this->findings
+                ->query($tally, $filter)
+                ->selectRaw("f.sequence / ? AS stretch, string_agg((f.sequence % ?)::text, ',') AS rows", [
+                    GroupPostingBlock::ROWS,
+                    GroupPostingBlock::ROWS,
+                ])
+                ->groupByRaw('1')
+                ->cursor()
+            as $fields
+        ) {
             $row = DatabaseRow::of($fields);
             $flags = str_repeat("\0", GroupPostingBlock::ROWS);
             foreach (explode(',', $row->text('rows')) as $place) {

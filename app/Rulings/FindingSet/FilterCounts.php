@@ -20,7 +20,13 @@ final readonly class FilterCounts
     private const STEP = 200;
 
     /** @param int $all of lists that are no longer, every place is kept: they may lie as far from each other as they like */
-    public function __construct(private Connection $database, private FilteredFindings $findings, private GroupCounts $groups, private CancellableSearch $search, private int $all = 20_000) {}
+    public function __construct(
+        private Connection $database,
+        private FilteredFindings $findings,
+        private GroupCounts $groups,
+        private CancellableSearch $search,
+        private int $all = 20_000,
+    ) {}
 
     public function count(Tally $tally, Filter $filter): int
     {
@@ -60,10 +66,20 @@ final readonly class FilterCounts
     public function found(Tally $tally, Filter $filter): FilterCount
     {
         $name = $this->name($tally, $filter);
-        $found = $this->search->replacingPrevious($name['digest'], fn(): FilterCount => $this->groups->of($tally, $filter, $this->all) ?? $this->byPlaces($tally, $filter));
+        $found = $this->search->replacingPrevious(
+            $name['digest'],
+            fn(): FilterCount => $this->groups->of($tally, $filter, $this->all) ?? $this->byPlaces($tally, $filter),
+        );
         // Of what was counted before others ruled, nothing is of use any more.
-        $this->database->table('counted_filters')->where('tally_id', $tally->id)->where('latest_act', '>', 0)->where('latest_act', '<', $name['latest_act'])->delete();
-        $this->database->table('counted_filters')->insertOrIgnore([...$name, 'findings' => $found->findings, 'places' => $found->toJson(), 'counted_at' => now()]);
+        $this->database
+            ->table('counted_filters')
+            ->where('tally_id', $tally->id)
+            ->where('latest_act', '>', 0)
+            ->where('latest_act', '<', $name['latest_act'])
+            ->delete();
+        $this->database
+            ->table('counted_filters')
+            ->insertOrIgnore([...$name, 'findings' => $found->findings, 'places' => $found->toJson(), 'counted_at' => now()]);
 
         return $found;
     }
@@ -71,12 +87,22 @@ final readonly class FilterCounts
     private function byPlaces(Tally $tally, Filter $filter): FilterCount
     {
         $branches = $this->findings->places($tally, $filter);
-        $union = array_reduce(array_slice($branches, 1), static fn(Builder $one, Builder $other): Builder => $one->union($other), $branches[0]);
+        $union = array_reduce(
+            array_slice($branches, 1),
+            static fn(Builder $one, Builder $other): Builder => $one->union($other),
+            $branches[0],
+        );
         $listed = $this->database->query()->fromSub($union, 'meant')->selectRaw('place, row_number() OVER (ORDER BY place) AS nth');
-        $row = DatabaseRow::of($this->database->query()->fromSub($listed, 'listed')->selectRaw(
-            "count(*) AS findings, coalesce(CASE WHEN count(*) <= ? THEN json_agg(place ORDER BY nth) FILTER (WHERE nth <= ?) ELSE json_agg(json_build_array(place, nth - 1) ORDER BY nth) FILTER (WHERE nth % ? = 1) END, '[]')::text AS places",
-            [$this->all, $this->all, self::STEP],
-        )->first() ?? new \stdClass);
+        $row = DatabaseRow::of(
+            $this->database
+                ->query()
+                ->fromSub($listed, 'listed')
+                ->selectRaw(
+                    "count(*) AS findings, coalesce(CASE WHEN count(*) <= ? THEN json_agg(place ORDER BY nth) FILTER (WHERE nth <= ?) ELSE json_agg(json_build_array(place, nth - 1) ORDER BY nth) FILTER (WHERE nth % ? = 1) END, '[]')::text AS places",
+                    [$this->all, $this->all, self::STEP],
+                )
+                ->first() ?? new \stdClass,
+        );
 
         return FilterCount::fromJson($row->int('findings'), $row->text('places'));
     }
@@ -84,6 +110,10 @@ final readonly class FilterCounts
     /** @return array{tally_id: int, digest: string, latest_act: int} */
     private function name(Tally $tally, Filter $filter): array
     {
-        return ['tally_id' => $tally->id, 'digest' => $filter->digest(), 'latest_act' => $filter->followsRulings() ? Ruling::newestOn($tally) : 0];
+        return [
+            'tally_id' => $tally->id,
+            'digest' => $filter->digest(),
+            'latest_act' => $filter->followsRulings() ? Ruling::newestOn($tally) : 0,
+        ];
     }
 }

@@ -33,13 +33,28 @@ final readonly class FilteredFindings
             // The cells of a row stand as JSON, where some characters are written otherwise.
             $inJson = substr(json_encode($text, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 1, -1);
 
-            return $query->where(fn(Builder $any) => $inJson === $text
-                ? $this->contains($any, $text, 'f.key', 'f.refused_text', 'f.source_cells::text', 'f.target_cells::text')
-                : $this->contains($this->contains($any, $text, 'f.key', 'f.refused_text'), $inJson, 'f.source_cells::text', 'f.target_cells::text'));
+            return $query->where(
+                fn(Builder $any) => $inJson === $text
+                    ? $this->contains($any, $text, 'f.key', 'f.refused_text', 'f.source_cells::text', 'f.target_cells::text')
+                    : $this->contains(
+                        $this->contains($any, $text, 'f.key', 'f.refused_text'),
+                        $inJson,
+                        'f.source_cells::text',
+                        'f.target_cells::text',
+                    ),
+            );
         }
 
-        return $query->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')
-            ->orWhereExists(fn(Builder $row) => $row->selectRaw('1')->from('row_findings AS tk')->whereColumn('tk.tally_id', 'f.tally_id')->whereColumn('tk.sequence', 'f.row_sequence')->where(fn(Builder $key) => $this->contains($key, $text, 'tk.key'))));
+        return $query->where(
+            fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')->orWhereExists(
+                fn(Builder $row) => $row
+                    ->selectRaw('1')
+                    ->from('row_findings AS tk')
+                    ->whereColumn('tk.tally_id', 'f.tally_id')
+                    ->whereColumn('tk.sequence', 'f.row_sequence')
+                    ->where(fn(Builder $key) => $this->contains($key, $text, 'tk.key')),
+            ),
+        );
     }
 
     /**
@@ -56,9 +71,14 @@ final readonly class FilteredFindings
         }
 
         return [
-            $this->withoutText($tally, $filter)->where(fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value')),
+            $this->withoutText($tally, $filter)->where(
+                fn(Builder $any) => $this->contains($any, $text, 'f.source_value', 'f.target_value'),
+            ),
             $this->withoutText($tally, $filter)
-                ->join('row_findings AS tk', static fn(JoinClause $join) => $join->on('tk.tally_id', 'f.tally_id')->on('tk.sequence', 'f.row_sequence'))
+                ->join(
+                    'row_findings AS tk',
+                    static fn(JoinClause $join) => $join->on('tk.tally_id', 'f.tally_id')->on('tk.sequence', 'f.row_sequence'),
+                )
                 ->where(fn(Builder $any) => $this->contains($any, $text, 'tk.key')),
         ];
     }
@@ -100,7 +120,10 @@ final readonly class FilteredFindings
             ->whereIn('f.row_sequence', $this->query($tally, $filter)->where('f.class', RowClass::Changed->value)->select('f.sequence'));
         $this->ruled->narrow($cells, 'f', GroupKind::Pattern, $tally, $filter);
 
-        return [GroupKind::RowClass->value => [$this->query($tally, $filter)->where('f.class', '!=', RowClass::Changed->value)], GroupKind::Pattern->value => [$cells]];
+        return [
+            GroupKind::RowClass->value => [$this->query($tally, $filter)->where('f.class', '!=', RowClass::Changed->value)],
+            GroupKind::Pattern->value => [$cells],
+        ];
     }
 
     /** By what the list of a filter is in order: of one class or pattern the place in it, else the place among all. */
@@ -117,7 +140,9 @@ final readonly class FilteredFindings
     {
         $patterns = $this->patterns($tally, $filter);
         if ($patterns !== null) {
-            count($patterns) === 1 ? $query->where('f.pattern_number', $patterns[0]) : $query->whereIntegerInRaw('f.pattern_number', $patterns);
+            count($patterns) === 1
+                ? $query->where('f.pattern_number', $patterns[0])
+                : $query->whereIntegerInRaw('f.pattern_number', $patterns);
         }
         foreach (['source' => 'f.source_value', 'target' => 'f.target_value'] as $side => $column) {
             if ($filter->text($side) !== null) {
@@ -125,7 +150,10 @@ final readonly class FilteredFindings
             }
         }
         if ($filter->text('key') !== null) {
-            $query->join('row_findings AS k', static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'));
+            $query->join(
+                'row_findings AS k',
+                static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'),
+            );
             $this->key($query, 'k', $filter);
         }
         $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $isStreamed);
@@ -170,7 +198,13 @@ final readonly class FilteredFindings
         if (count($terms) === ($pattern === null ? 0 : 1)) {
             return $pattern === null ? null : [$pattern];
         }
-        $numbers = $this->database->table('patterns')->where('tally_id', $tally->id)->where($terms)->orderBy('number')->select('number')->get();
+        $numbers = $this->database
+            ->table('patterns')
+            ->where('tally_id', $tally->id)
+            ->where($terms)
+            ->orderBy('number')
+            ->select('number')
+            ->get();
 
         return array_values($numbers->map(static fn(\stdClass $row): int => DatabaseRow::of($row)->int('number'))->all());
     }
@@ -178,7 +212,15 @@ final readonly class FilteredFindings
     /** @return array<string, string|int> what the filter asks of patterns, by column of their table */
     private function termsOfPatterns(Filter $filter): array
     {
-        return array_filter(['pair_id' => $filter->text('pair'), 'cause' => $filter->text('cause'), 'class' => $filter->text('cellClass'), 'number' => $filter->number('pattern')], static fn(string|int|null $term): bool => $term !== null);
+        return array_filter(
+            [
+                'pair_id' => $filter->text('pair'),
+                'cause' => $filter->text('cause'),
+                'class' => $filter->text('cellClass'),
+                'number' => $filter->number('pattern'),
+            ],
+            static fn(string|int|null $term): bool => $term !== null,
+        );
     }
 
     /**
@@ -191,11 +233,17 @@ final readonly class FilteredFindings
         $closely = implode(' OR ', array_map(static fn(string $expression): string => "{$expression} ILIKE ?", $expressions));
         $like = array_fill(0, count($expressions), $this->like($text));
         $joined = implode(' || ', array_map(static fn(string $expression): string => "coalesce({$expression}, '')", $expressions));
-        [$plain, $folded] = [$this->longestRun('/[\x00-\x40\x5B-\x60\x7B-\x7F]+/', $text), strtolower($this->longestRun('/[\x00-\x7F]+/', $text))];
+        [$plain, $folded] = [
+            $this->longestRun('/[\x00-\x40\x5B-\x60\x7B-\x7F]+/', $text),
+            strtolower($this->longestRun('/[\x00-\x7F]+/', $text)),
+        ];
 
         return match (true) {
             strlen($plain) > 1 => $any->orWhereRaw("CASE WHEN strpos({$joined}, ?) > 0 THEN {$closely} ELSE false END", [$plain, ...$like]),
-            $folded !== '' => $any->orWhereRaw("CASE WHEN strpos(lower(({$joined}) COLLATE \"C\"), ?) > 0 THEN {$closely} ELSE false END", [$folded, ...$like]),
+            $folded !== '' => $any->orWhereRaw("CASE WHEN strpos(lower(({$joined}) COLLATE \"C\"), ?) > 0 THEN {$closely} ELSE false END", [
+                $folded,
+                ...$like,
+            ]),
             default => $any->orWhereRaw("({$closely})", $like),
         };
     }

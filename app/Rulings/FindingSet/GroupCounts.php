@@ -43,16 +43,25 @@ final readonly class GroupCounts
         if (substr_count($meant, "\1") <= $all) {
             return FilterCount::ofAll(array_map(static fn(int $place): int => $place + 1, array_keys(str_split($meant), "\1", true)));
         }
-        $counts = array_map(static fn(string $stretch): int => substr_count($stretch, "\1"), $meant === '' ? [] : str_split($meant, GroupPostingBlock::ROWS));
+        $counts = array_map(
+            static fn(string $stretch): int => substr_count($stretch, "\1"),
+            $meant === '' ? [] : str_split($meant, GroupPostingBlock::ROWS),
+        );
 
-        return $this->counted($counts, array_map(static fn(int $stretch): int => $stretch * GroupPostingBlock::ROWS + 1, array_keys($counts)));
+        return $this->counted(
+            $counts,
+            array_map(static fn(int $stretch): int => $stretch * GroupPostingBlock::ROWS + 1, array_keys($counts)),
+        );
     }
 
     private function cells(Tally $tally, FilterBitmap $meant): FilterCount
     {
         $counts = $firsts = [];
         $first = 1;
-        foreach ($this->places->read($tally->id, $this->groups($tally, GroupKind::Pattern), withRows: $meant->rows !== null) as $number => $places) {
+        foreach (
+            $this->places->read($tally->id, $this->groups($tally, GroupKind::Pattern), withRows: $meant->rows !== null)
+            as $number => $places
+        ) {
             $all = $some = [array_fill(0, GroupPostingBlock::STRETCHES, 0)];
             foreach ($places as $group => [$part, $passed]) {
                 $all[] = $part->counts();
@@ -110,7 +119,8 @@ final readonly class GroupCounts
         $byRow = [];
         foreach ($meant->rowsOfPart($number) as $stretch => $asked) {
             $findings = GroupPostingBlock::findingsByRow($met[$stretch]);
-            $byRow[] = $meant->rows === null ? $findings : array_intersect_key($findings, array_flip(array_keys(str_split($asked), "\1", true)));
+            $byRow[] =
+                $meant->rows === null ? $findings : array_intersect_key($findings, array_flip(array_keys(str_split($asked), "\1", true)));
         }
 
         return $byRow;
@@ -119,7 +129,14 @@ final readonly class GroupCounts
     /** @return list<string> */
     private function groups(Tally $tally, ?GroupKind $kind): array
     {
-        return array_values($tally->standingCounts()->get()->filter(static fn(StandingCount $count): bool => $kind === null || $count->group()->kind === $kind)->map(static fn(StandingCount $count): string => $count->group)->all());
+        return array_values(
+            $tally
+                ->standingCounts()
+                ->get()
+                ->filter(static fn(StandingCount $count): bool => $kind === null || $count->group()->kind === $kind)
+                ->map(static fn(StandingCount $count): string => $count->group)
+                ->all(),
+        );
     }
 
     /**

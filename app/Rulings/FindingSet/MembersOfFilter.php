@@ -42,12 +42,29 @@ final readonly class MembersOfFilter
     {
         foreach ($this->findings->ruledOn($tally, $filter) as $name => $branches) {
             $kind = GroupKind::from($name);
-            $placed = array_map(static fn(Builder $branch): Builder => $branch->selectRaw("f.{$kind->column()} AS value, {$kind->blockIn('f')} AS block, {$kind->placeIn('f')} AS place"), $branches);
+            $placed = array_map(
+                static fn(Builder $branch): Builder => $branch->selectRaw(
+                    "f.{$kind->column()} AS value, {$kind->blockIn('f')} AS block, {$kind->placeIn('f')} AS place",
+                ),
+                $branches,
+            );
             $all = array_shift($placed);
             array_map($all->unionAll(...), $placed);
-            foreach ($this->database->query()->fromSub($all, 'placed')->groupBy('value', 'block')->selectRaw("value::text, block, array_to_string(array_agg(place), ',') AS places")->cursor() as $fields) {
+            foreach (
+                $this->database
+                    ->query()
+                    ->fromSub($all, 'placed')
+                    ->groupBy('value', 'block')
+                    ->selectRaw("value::text, block, array_to_string(array_agg(place), ',') AS places")
+                    ->cursor()
+                as $fields
+            ) {
                 $row = DatabaseRow::of($fields);
-                yield [$kind->prefix().$row->text('value'), $row->int('block'), BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places')))))];
+                yield [
+                    $kind->prefix().$row->text('value'),
+                    $row->int('block'),
+                    BlockMembers::at(pack('C*', ...array_map(intval(...), explode(',', $row->text('places'))))),
+                ];
             }
         }
     }

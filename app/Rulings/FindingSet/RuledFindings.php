@@ -29,13 +29,31 @@ final readonly class RuledFindings
     public function rows(Builder $query, Tally $tally, Filter $filter, bool $isStreamed = false): void
     {
         if (! $isStreamed || $this->areFew($tally, $filter)) {
-            $query->whereIn('f.sequence', fn(Builder $few) => $this->rowsByThemselves($few->from('row_findings AS rr'), 'rr', $tally, $filter)->select('rr.sequence')
-                ->unionAll($this->cells($few->newQuery(), $tally, $filter)->select('rc.row_sequence')));
+            $query->whereIn(
+                'f.sequence',
+                fn(Builder $few) => $this->rowsByThemselves($few->from('row_findings AS rr'), 'rr', $tally, $filter)
+                    ->select('rr.sequence')
+                    ->unionAll($this->cells($few->newQuery(), $tally, $filter)->select('rc.row_sequence')),
+            );
 
             return;
         }
-        $query->where(fn(Builder $either) => $either->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $isStreamed))
-            ->orWhere(fn(Builder $changed) => $changed->where('f.class', RowClass::Changed->value)->whereExists(fn(Builder $cell) => $this->asked($this->cells($cell, $tally, $filter, $isStreamed)->selectRaw('1')->whereColumn('rc.row_sequence', 'f.sequence'), $isStreamed))));
+        $query->where(
+            fn(Builder $either) => $either
+                ->where(fn(Builder $row) => $this->rowsByThemselves($row, 'f', $tally, $filter, $isStreamed))
+                ->orWhere(
+                    fn(Builder $changed) => $changed
+                        ->where('f.class', RowClass::Changed->value)
+                        ->whereExists(
+                            fn(Builder $cell) => $this->asked(
+                                $this->cells($cell, $tally, $filter, $isStreamed)
+                                    ->selectRaw('1')
+                                    ->whereColumn('rc.row_sequence', 'f.sequence'),
+                                $isStreamed,
+                            ),
+                        ),
+                ),
+        );
     }
 
     /** The cells that are meant, as "rc". */
@@ -63,7 +81,15 @@ final readonly class RuledFindings
             $this->byDecision($query, $table, $kind, $tally, $ruling === 'reopened' ? 'open' : $ruling, $isStreamed);
         }
         if ($ruling === 'reopened') {
-            $query->whereExists(static fn(Builder $inner) => $inner->selectRaw('1')->from('carried_rulings AS rs')->whereColumn('rs.tally_id', "{$table}.tally_id")->whereColumn('rs.sequence', "{$table}.sequence")->whereRaw("rs.\"group\" = {$kind->groupIn($table)}")->where('rs.is_changed', true));
+            $query->whereExists(
+                static fn(Builder $inner) => $inner
+                    ->selectRaw('1')
+                    ->from('carried_rulings AS rs')
+                    ->whereColumn('rs.tally_id', "{$table}.tally_id")
+                    ->whereColumn('rs.sequence', "{$table}.sequence")
+                    ->whereRaw("rs.\"group\" = {$kind->groupIn($table)}")
+                    ->where('rs.is_changed', true),
+            );
         }
         if ($filter->number('act') !== null) {
             $this->byAct($query, $table, $kind, $tally, $filter->number('act'), $isStreamed);
@@ -82,7 +108,10 @@ final readonly class RuledFindings
             }
         }
         if ($decision !== 'open' && $findings <= $this->few) {
-            $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $kind, $tally, [...$whole, ...$partly], 'decision', $decision));
+            $query->whereIn(
+                "{$table}.sequence",
+                fn(Builder $few) => $this->standing($few, $kind, $tally, [...$whole, ...$partly], 'decision', $decision),
+            );
 
             return;
         }
@@ -91,12 +120,18 @@ final readonly class RuledFindings
             $standing = fn(Builder $inner): Builder => $this->asked($this->onFinding($inner, $table, $kind), $isStreamed);
             $decision === 'open'
                 ? $some->whereNotExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} <> 0"))
-                : $some->whereExists(static fn(Builder $inner) => $standing($inner)->whereRaw("{$kind->decision($table, 'rs')} = ".Decision::from($decision)->code()));
+                : $some->whereExists(
+                    static fn(Builder $inner) => $standing($inner)->whereRaw(
+                        "{$kind->decision($table, 'rs')} = ".Decision::from($decision)->code(),
+                    ),
+                );
         };
         match (true) {
             $partly === [] => $this->inGroups($query, $table, $kind, $whole),
             $whole === [] => $oneByOne($query),
-            default => $query->where(fn(Builder $either) => $either->where(fn(Builder $all) => $this->inGroups($all, $table, $kind, $whole))->orWhere($oneByOne)),
+            default => $query->where(
+                fn(Builder $either) => $either->where(fn(Builder $all) => $this->inGroups($all, $table, $kind, $whole))->orWhere($oneByOne),
+            ),
         };
     }
 
@@ -106,7 +141,9 @@ final readonly class RuledFindings
         // An act on an earlier tally stands where it was carried over to, which may be in any group.
         $groups = match ($act?->tally_id) {
             null => [],
-            $tally->id => array_values(array_filter($this->coverage->groups($act), static fn(string $group): bool => FindingGroup::named($group)->kind === $kind)),
+            $tally->id => array_values(
+                array_filter($this->coverage->groups($act), static fn(string $group): bool => FindingGroup::named($group)->kind === $kind),
+            ),
             default => array_map(static fn(StandingCount $count): string => $count->group, $this->counts($tally, $kind)),
         };
         if ($act === null || $groups === []) {
@@ -115,7 +152,12 @@ final readonly class RuledFindings
             $query->whereIn("{$table}.sequence", fn(Builder $few) => $this->standing($few, $kind, $tally, $groups, 'act', $id));
         } else {
             $this->inGroups($query, $table, $kind, $groups);
-            $query->whereExists(fn(Builder $inner) => $this->asked($this->onFinding($inner, $table, $kind), $isStreamed)->whereRaw("{$kind->act($table, 'rs')} = ?", [$id]));
+            $query->whereExists(
+                fn(Builder $inner) => $this->asked($this->onFinding($inner, $table, $kind), $isStreamed)->whereRaw(
+                    "{$kind->act($table, 'rs')} = ?",
+                    [$id],
+                ),
+            );
         }
     }
 
@@ -128,15 +170,28 @@ final readonly class RuledFindings
         }
         $ruling = $filter->text('ruling');
 
-        return $ruling !== null && ! in_array($ruling, ['open', 'reopened'], true)
-            && array_sum(array_map(fn(StandingCount $count): int => $this->decided($count, $ruling), [...$this->counts($tally, GroupKind::RowClass), ...$this->counts($tally, GroupKind::Pattern)])) <= $this->few;
+        return $ruling !== null &&
+            ! in_array($ruling, ['open', 'reopened'], true) &&
+            array_sum(
+                array_map(fn(StandingCount $count): int => $this->decided($count, $ruling), [
+                    ...$this->counts($tally, GroupKind::RowClass),
+                    ...$this->counts($tally, GroupKind::Pattern),
+                ]),
+            ) <= $this->few;
     }
 
     /** @return list<StandingCount> */
     private function counts(Tally $tally, GroupKind $kind): array
     {
         // As they are now: who rules holds the lock, and must not see what was before.
-        return array_values(StandingCount::query()->where('tally_id', $tally->id)->whereRaw('starts_with("group", ?)', ["{$kind->value}:"])->orderBy('group')->get()->all());
+        return array_values(
+            StandingCount::query()
+                ->where('tally_id', $tally->id)
+                ->whereRaw('starts_with("group", ?)', ["{$kind->value}:"])
+                ->orderBy('group')
+                ->get()
+                ->all(),
+        );
     }
 
     private function decided(StandingCount $count, string $decision): int
@@ -159,7 +214,10 @@ final readonly class RuledFindings
         [$ofFinding, $ofBlock] = $what === 'act' ? ['ruling_id', 'acts_of_block'] : ['decision', 'decisions_of_block'];
         $query->from('standing_findings AS rs')
             ->join("{$kind->table()} AS rq", static fn(JoinClause $join) => $join->whereRaw($kind->isStanding('rq', 'rs')))
-            ->where('rs.tally_id', $tally->id)->whereIn('rs.group', $groups)->whereRaw("? = ANY(rs.{$ofBlock})", [$value])->where("rs.{$ofFinding}", $value)
+            ->where('rs.tally_id', $tally->id)
+            ->whereIn('rs.group', $groups)
+            ->whereRaw("? = ANY(rs.{$ofBlock})", [$value])
+            ->where("rs.{$ofFinding}", $value)
             ->select('rq.sequence');
     }
 
@@ -178,6 +236,8 @@ final readonly class RuledFindings
     private function inGroups(Builder $query, string $table, GroupKind $kind, array $groups): void
     {
         $values = array_map(static fn(string $group): string => FindingGroup::named($group)->value, $groups);
-        $kind === GroupKind::Pattern ? $query->whereIntegerInRaw("{$table}.pattern_number", $values) : $query->whereIn("{$table}.class", $values);
+        $kind === GroupKind::Pattern
+            ? $query->whereIntegerInRaw("{$table}.pattern_number", $values)
+            : $query->whereIn("{$table}.class", $values);
     }
 }

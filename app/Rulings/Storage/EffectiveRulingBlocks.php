@@ -21,12 +21,23 @@ final readonly class EffectiveRulingBlocks
      */
     public function read(int $tallyId, string $group, ?array $numbers): \Generator
     {
-        foreach ($this->database->cursor(<<<'SQL'
-            SELECT block, array_to_string(acts, ',') AS acts, array_to_string(decisions, ',') AS decisions, encode(marks, 'hex') AS marks
-            FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
-            SQL, $this->bindings($tallyId, $group, $numbers)) as $fields) {
+        foreach (
+            $this->database->cursor(
+                <<<'SQL'
+                SELECT block, array_to_string(acts, ',') AS acts, array_to_string(decisions, ',') AS decisions, encode(marks, 'hex') AS marks
+                FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
+                SQL
+                ,
+                $this->bindings($tallyId, $group, $numbers),
+            )
+            as $fields
+        ) {
             $row = DatabaseRow::of($fields);
-            yield $row->int('block') => EffectiveRulingBlock::kept(array_map(intval(...), explode(',', $row->text('acts'))), explode(',', $row->text('decisions')), $row->bytes('marks'));
+            yield $row->int('block') => EffectiveRulingBlock::kept(
+                array_map(intval(...), explode(',', $row->text('acts'))),
+                explode(',', $row->text('decisions')),
+                $row->bytes('marks'),
+            );
         }
     }
 
@@ -36,12 +47,23 @@ final readonly class EffectiveRulingBlocks
      */
     public function replace(int $tallyId, string $group, ?array $numbers, array $blocks): void
     {
-        $this->database->delete('DELETE FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[]))', $this->bindings($tallyId, $group, $numbers));
+        $this->database->delete(
+            'DELETE FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[]))',
+            $this->bindings($tallyId, $group, $numbers),
+        );
         $codes = array_map(static fn(Decision $decision): int => $decision->code(), array_column(Decision::cases(), null, 'value'));
         $lines = [];
         foreach ($blocks as $number => $block) {
             if (! $block->isUndecided()) {
-                $lines[] = CopyText::line([$tallyId, $group, $number, CopyText::list($block->acts), CopyText::list($block->decisions), CopyText::bytes($block->marks), CopyText::bytes($block->decided($codes))]);
+                $lines[] = CopyText::line([
+                    $tallyId,
+                    $group,
+                    $number,
+                    CopyText::list($block->acts),
+                    CopyText::list($block->decisions),
+                    CopyText::bytes($block->marks),
+                    CopyText::bytes($block->decided($codes)),
+                ]);
             }
         }
         CopyText::into($this->database, 'standings', 'tally_id,"group",block,acts,decisions,marks,decided', $lines);

@@ -24,7 +24,10 @@ final readonly class KeyAdvice
             $keys = (new KeySearch(KeySearch::AT_ALL))->keys($columns, $onProgress);
         }
         $ranking = self::ranking($names, $columns);
-        usort($keys, static fn(AdvisedKey $one, AdvisedKey $other): int => $ranking->score($other->places) <=> $ranking->score($one->places));
+        usort(
+            $keys,
+            static fn(AdvisedKey $one, AdvisedKey $other): int => $ranking->score($other->places) <=> $ranking->score($one->places),
+        );
 
         return array_slice($keys, 0, self::ADVISED);
     }
@@ -35,6 +38,18 @@ final readonly class KeyAdvice
      */
     public static function ranking(array $names, array $columns): KeyRanking
     {
-        return new KeyRanking($names, array_map(static fn(array $cells): bool => KeyRanking::quantitiesIn(...array_slice(array_values(array_filter($cells['source'], static fn(string $cell): bool => $cell !== '')), 0, self::EXAMPLES)), $columns));
+        return new KeyRanking(
+            $names,
+            array_map(
+                static fn(array $cells): bool => KeyRanking::quantitiesIn(
+                    ...array_slice(
+                        array_values(array_filter($cells['source'], static fn(string $cell): bool => $cell !== '')),
+                        0,
+                        self::EXAMPLES,
+                    ),
+                ),
+                $columns,
+            ),
+        );
     }
 }

@@ -19,7 +19,15 @@ final readonly class KeyRanking
     /** Whether most of some cells are quantities: decimals, days, or sentences. */
     public static function quantitiesIn(string ...$examples): bool
     {
-        $asQuantity = count(array_filter($examples, static fn(string $cell): bool => preg_match('/^[+-]?\d+[.,]\d+$|^\d{4}-\d\d-\d\d|^\d{1,2}[.\/]\d{1,2}[.\/]\d{2,4}$/', $cell) === 1 || mb_strlen($cell) > 40));
+        $asQuantity = count(
+            array_filter(
+                $examples,
+                static fn(string $cell): bool => preg_match(
+                    '/^[+-]?\d+[.,]\d+$|^\d{4}-\d\d-\d\d|^\d{1,2}[.\/]\d{1,2}[.\/]\d{2,4}$/',
+                    $cell,
+                ) === 1 || mb_strlen($cell) > 40,
+            ),
+        );
 
         return $asQuantity * 2 > count($examples);
     }
@@ -30,9 +38,16 @@ final readonly class KeyRanking
      */
     public function score(array $places, ?float $meets = null): float
     {
-        $named = array_filter($places, fn(int $place): bool => preg_match(self::IDENTIFYING, str_replace('_', ' ', $this->names[$place])) === 1);
+        $named = array_filter(
+            $places,
+            fn(int $place): bool => preg_match(self::IDENTIFYING, str_replace('_', ' ', $this->names[$place])) === 1,
+        );
         $asQuantity = array_filter($places, fn(int $place): bool => $this->quantities[$place]);
 
-        return ($meets ?? 1.0) - 0.04 * (count($places) - 1) - 0.1 * max($places) / max(1, count($this->names)) - 0.06 * count($asQuantity) + ($named === [] ? 0.0 : 0.03);
+        return ($meets ?? 1.0) -
+            0.04 * (count($places) - 1) -
+            (0.1 * max($places)) / max(1, count($this->names)) -
+            0.06 * count($asQuantity) +
+            ($named === [] ? 0.0 : 0.03);
     }
 }

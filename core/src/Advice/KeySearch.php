@@ -46,8 +46,17 @@ final readonly class KeySearch
             return [];
         }
         $usable = array_filter($columns, $this->isUsable(...));
-        $all = array_map(static fn(array $cells): array => ['source' => self::numbered($cells['source']), 'target' => self::numbered($cells['target'])], $usable);
-        $first = array_map(static fn(array $numbers): array => array_map(static fn(array $ofSide): array => array_slice($ofSide, 0, self::FIRST_ROWS), $numbers), $all);
+        $all = array_map(
+            static fn(array $cells): array => ['source' => self::numbered($cells['source']), 'target' => self::numbered($cells['target'])],
+            $usable,
+        );
+        $first = array_map(
+            static fn(array $numbers): array => array_map(
+                static fn(array $ofSide): array => array_slice($ofSide, 0, self::FIRST_ROWS),
+                $numbers,
+            ),
+            $all,
+        );
         $keys = [];
         foreach ($this->searched($first, $rows, $onProgress) as $set) {
             $repeats = $this->repeats($set, $all, $rows);
@@ -59,7 +68,12 @@ final readonly class KeySearch
                 $keys[] = new AdvisedKey($set, $repeats, $rows, $shorter);
             }
         }
-        usort($keys, static fn(AdvisedKey $one, AdvisedKey $other): int => count($one->places) <=> count($other->places) ?: max($one->repeats) <=> max($other->repeats) ?: array_sum($one->places) <=> array_sum($other->places));
+        usort(
+            $keys,
+            static fn(AdvisedKey $one, AdvisedKey $other): int => count($one->places) <=> count($other->places) ?:
+            max($one->repeats) <=> max($other->repeats) ?:
+            array_sum($one->places) <=> array_sum($other->places),
+        );
 
         return $keys;
     }
@@ -101,7 +115,10 @@ final readonly class KeySearch
         for ($length = 1; $length <= min(self::LONGEST, count($numbers)) && $beam !== [] && count($keys) < self::MOST_KEYS; $length++) {
             $open = [];
             foreach ($this->larger($beam, array_keys($numbers), $keys) as $name => [$set, $from, $added]) {
-                $repeats = array_map(static fn(string $side): int => self::repeating($beam[$from][1][$side], $numbers[$added][$side]), ['source' => 'source', 'target' => 'target']);
+                $repeats = array_map(static fn(string $side): int => self::repeating($beam[$from][1][$side], $numbers[$added][$side]), [
+                    'source' => 'source',
+                    'target' => 'target',
+                ]);
                 if ($this->isNearlyUnique($repeats, $rows)) {
                     $keys[] = $set;
                 } else {

@@ -18,7 +18,13 @@ use NineTally\Core\Row\Row;
  */
 final readonly class KeyUniqueness
 {
-    private function __construct(public int $rows, public int $uniqueRows, public int $repeatedRows, public int $unkeyedRows, public bool $isWhole) {}
+    private function __construct(
+        public int $rows,
+        public int $uniqueRows,
+        public int $repeatedRows,
+        public int $unkeyedRows,
+        public bool $isWhole,
+    ) {}
 
     /**
      * @param  list<string>  $names

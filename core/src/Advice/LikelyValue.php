@@ -12,7 +12,20 @@ use NineTally\Core\Value\Decimal;
  */
 final readonly class LikelyValue
 {
-    private const MONTHS = ['jan' => 1, 'feb' => 2, 'mar' => 3, 'apr' => 4, 'may' => 5, 'jun' => 6, 'jul' => 7, 'aug' => 8, 'sep' => 9, 'oct' => 10, 'nov' => 11, 'dec' => 12];
+    private const MONTHS = [
+        'jan' => 1,
+        'feb' => 2,
+        'mar' => 3,
+        'apr' => 4,
+        'may' => 5,
+        'jun' => 6,
+        'jul' => 7,
+        'aug' => 8,
+        'sep' => 9,
+        'oct' => 10,
+        'nov' => 11,
+        'dec' => 12,
+    ];
 
     private const DATE = '/^(?:(?<y1>\d{4})([\-\/.])(?<a1>\d{1,2})\2(?<b1>\d{1,2})|(?<a2>\d{1,2})([\-\/.])(?<b2>\d{1,2})\6(?<y2>\d{4})|(?<a3>\d{1,2})(?:st|nd|rd|th)?[ \-](?<n3>[A-Za-z]{3,9})\.?,?[ \-](?<y3>\d{4}))(?:[T ](?<time>\d{1,2}:\d{2}(?::\d{2})?).*)?$/D';
 
@@ -22,7 +35,8 @@ final readonly class LikelyValue
 
     public static function of(string $value): self
     {
-        return self::date($value) ?? self::number($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false);
+        return self::date($value) ??
+            (self::number($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false));
     }
 
     private static function date(string $value): ?self
@@ -36,7 +50,19 @@ final readonly class LikelyValue
         sort($parts);
         $isDate = $parts[0] >= 1 && $parts[0] <= 12 && $parts[1] <= 31;
 
-        return $isDate ? new self(sprintf('date %s %d %d %s', $found['y1'] ?? $found['y2'] ?? $found['y3'], $parts[0], $parts[1], rtrim((string) ($found['time'] ?? ''), ':0')), false, true) : null;
+        return $isDate
+            ? new self(
+                sprintf(
+                    'date %s %d %d %s',
+                    $found['y1'] ?? ($found['y2'] ?? $found['y3']),
+                    $parts[0],
+                    $parts[1],
+                    rtrim((string) ($found['time'] ?? ''), ':0'),
+                ),
+                false,
+                true,
+            )
+            : null;
     }
 
     private static function number(string $value): ?self
@@ -46,7 +72,8 @@ final readonly class LikelyValue
             return null;
         }
         // The last mark is the decimal one unless exactly three digits follow it, or it stands more than once.
-        $hasDecimals = preg_match('/[.,](\d+)$/D', $value, $tail) === 1 && strlen($tail[1]) !== 3 && substr_count($value, $tail[0][0]) === 1;
+        $hasDecimals =
+            preg_match('/[.,](\d+)$/D', $value, $tail) === 1 && strlen($tail[1]) !== 3 && substr_count($value, $tail[0][0]) === 1;
         $part = $hasDecimals ? $tail[1] : '';
         $whole = preg_replace('/\D+/', '', $hasDecimals ? substr($value, 0, -strlen($part) - 1) : $value) ?? '';
 

@@ -12,11 +12,23 @@ final readonly class PairProposal
      * @param  'strong'|'likely'|'weak'  $strength  strong: nothing else comes near
      * @param  list<string>  $reasons  in words
      */
-    public function __construct(public string $source, public string $target, public float $score, public string $strength, public array $reasons) {}
+    public function __construct(
+        public string $source,
+        public string $target,
+        public float $score,
+        public string $strength,
+        public array $reasons,
+    ) {}
 
     /** @return array{source: string, target: string, score: float, strength: string, reasons: list<string>} */
     public function toArray(): array
     {
-        return ['source' => $this->source, 'target' => $this->target, 'score' => round($this->score, 3), 'strength' => $this->strength, 'reasons' => $this->reasons];
+        return [
+            'source' => $this->source,
+            'target' => $this->target,
+            'score' => round($this->score, 3),
+            'strength' => $this->strength,
+            'reasons' => $this->reasons,
+        ];
     }
 }

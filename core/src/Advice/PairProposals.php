@@ -38,13 +38,23 @@ final readonly class PairProposals
         $proposals = [];
         foreach ($this->assigned($scores) as [$at, $other]) {
             $score = $scores[$at][$other];
-            $rival = max(0.0, ...array_map(static fn(int $place): float => $place === $other ? 0.0 : $scores[$at][$place], array_keys($scores[$at])), ...array_map(static fn(int $place): float => $place === $at ? 0.0 : $scores[$place][$other], array_keys($scores)));
+            $rival = max(
+                0.0,
+                ...array_map(static fn(int $place): float => $place === $other ? 0.0 : $scores[$at][$place], array_keys($scores[$at])),
+                ...array_map(static fn(int $place): float => $place === $at ? 0.0 : $scores[$place][$other], array_keys($scores)),
+            );
             $strength = match (true) {
                 $score >= self::STRONG && $score - $rival >= self::LEAD => 'strong',
                 $score >= self::LIKELY => 'likely',
                 default => 'weak',
             };
-            $proposals[$at] = new PairProposal($source[$at]->name, $target[$other]->name, $score, $strength, $this->reasons($source[$at], $target[$other]));
+            $proposals[$at] = new PairProposal(
+                $source[$at]->name,
+                $target[$other]->name,
+                $score,
+                $strength,
+                $this->reasons($source[$at], $target[$other]),
+            );
         }
         ksort($proposals);
 
@@ -66,7 +76,11 @@ final readonly class PairProposals
 
     private function valueScore(ValueSketch $source, ValueSketch $target): float
     {
-        $likeness = 0.45 * $source->overlap($target) + 0.3 * $source->commonMass($target) + 0.15 * $source->shapeLikeness($target) + 0.1 * ($source->kind() === $target->kind() ? 1 : 0);
+        $likeness =
+            0.45 * $source->overlap($target) +
+            0.3 * $source->commonMass($target) +
+            0.15 * $source->shapeLikeness($target) +
+            0.1 * ($source->kind() === $target->kind() ? 1 : 0);
         $blanks = abs($source->blank / max(1, $source->rows) - $target->blank / max(1, $target->rows));
         // A few values, such as yes and no, stand in many columns: alone they are no proof.
         $proof = min(1.0, 0.75 + 0.25 * min($source->distinct(), $target->distinct()) / self::MANY_VALUES);
@@ -88,7 +102,10 @@ final readonly class PairProposals
                 }
             }
         }
-        usort($all, static fn(array $one, array $another): int => $another[0] <=> $one[0] ?: [$one[1], $one[2]] <=> [$another[1], $another[2]]);
+        usort(
+            $all,
+            static fn(array $one, array $another): int => $another[0] <=> $one[0] ?: [$one[1], $one[2]] <=> [$another[1], $another[2]],
+        );
         $pairs = $taken = $takenOther = [];
         foreach ($all as [, $at, $other]) {
             if (! isset($taken[$at]) && ! isset($takenOther[$other])) {
@@ -104,13 +121,24 @@ final readonly class PairProposals
     private function reasons(ValueSketch $source, ValueSketch $target): array
     {
         $name = ColumnNames::likeness($source->name, $target->name);
-        $reasons = [$source->name === $target->name ? 'the same name' : ($name >= 0.9 ? 'names of the same words' : ($name >= 0.5 ? 'names alike' : 'names say nothing'))];
+        $reasons = [
+            $source->name === $target->name
+                ? 'the same name'
+                : ($name >= 0.9
+                    ? 'names of the same words'
+                    : ($name >= 0.5
+                        ? 'names alike'
+                        : 'names say nothing')),
+        ];
         if ($source->isEmpty() || $target->isEmpty()) {
             return [...$reasons, $source->isEmpty() ? 'the source column is always blank' : 'the target column is always blank'];
         }
         $overlap = (int) floor(100 * $source->overlap($target));
         $reasons[] = $overlap === 0 ? 'no value stands in both' : "{$overlap} % of the values stand in both";
-        $reasons[] = $source->kind() === $target->kind() ? ['date' => 'both are dates', 'number' => 'both are numbers', 'text' => 'both are text'][$source->kind()] ?? '' : "one is {$source->kind()}, the other {$target->kind()}";
+        $reasons[] =
+            $source->kind() === $target->kind()
+                ? ['date' => 'both are dates', 'number' => 'both are numbers', 'text' => 'both are text'][$source->kind()] ?? ''
+                : "one is {$source->kind()}, the other {$target->kind()}";
         if ($source->commonMass($target) > 0.8) {
             $reasons[] = 'they stand equally often';
         }

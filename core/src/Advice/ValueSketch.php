@@ -167,7 +167,12 @@ final class ValueSketch
             $this->memo = [];
         }
         // A letter in front keeps PHP from making an integer of a key.
-        $facts = ['h'.substr(hash('xxh3', $likely->canonical, true), 0, 8), ColumnProfile::shapeOf($value), $likely->isNumber, $likely->isDate];
+        $facts = [
+            'h'.substr(hash('xxh3', $likely->canonical, true), 0, 8),
+            ColumnProfile::shapeOf($value),
+            $likely->isNumber,
+            $likely->isDate,
+        ];
         if (strlen($value) <= 200) {
             $this->memo[$value] = $facts;
         }

@@ -34,12 +34,37 @@ final readonly class CauseCatalogue
     public function __construct()
     {
         $this->forms = new FormCombination(
-            [new Forms\Spacing, new Forms\Invisible, new Forms\LineEndForm, new Forms\LetterCase, new Forms\UnicodeForm, new Forms\Accents, new Forms\Punctuation, new Forms\LeadingZeros],
+            [
+                new Forms\Spacing,
+                new Forms\Invisible,
+                new Forms\LineEndForm,
+                new Forms\LetterCase,
+                new Forms\UnicodeForm,
+                new Forms\Accents,
+                new Forms\Punctuation,
+                new Forms\LeadingZeros,
+            ],
             [new Forms\NumberForm, new Forms\DateWriting, new Forms\YesNoForm, new Forms\BlankToken],
-            [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents, CauseId::Punctuation, CauseId::Spacing, CauseId::LetterCase, CauseId::LeadingZeros],
+            [
+                CauseId::Invisible,
+                CauseId::LineEnds,
+                CauseId::Unicode,
+                CauseId::Accents,
+                CauseId::Punctuation,
+                CauseId::Spacing,
+                CauseId::LetterCase,
+                CauseId::LeadingZeros,
+            ],
         );
         $this->before = [new Rules\Rounding, new Rules\Sign, new Rules\Scale];
-        $this->ofColumn = [new PatternRules\Truncated, new Rules\DayMonth, new PatternRules\Offset, new PatternRules\DateShift, new PatternRules\Translated, new PatternRules\Moved];
+        $this->ofColumn = [
+            new PatternRules\Truncated,
+            new Rules\DayMonth,
+            new PatternRules\Offset,
+            new PatternRules\DateShift,
+            new PatternRules\Translated,
+            new PatternRules\Moved,
+        ];
         $patternRules = [];
         foreach ($this->ofColumn as $rule) {
             if ($rule instanceof PatternRule) {
@@ -97,7 +122,8 @@ final readonly class CauseCatalogue
                 $rule instanceof CauseRule => $pair->explainedBy($rule),
                 $decision->isEmpty() => null,
                 $rule->id() === CauseId::Moved => $decision->cause(CauseId::Moved, $moved === '' ? [] : [$moved]),
-                default => $decision->cause($rule->id(), $rule->evidence($pair->pair)) ?? $pair->withForms($decision->cause($rule->id(), $rule->evidence($pair->bare)), $rule, $decision),
+                default => $decision->cause($rule->id(), $rule->evidence($pair->pair)) ??
+                    $pair->withForms($decision->cause($rule->id(), $rule->evidence($pair->bare)), $rule, $decision),
             };
             if ($cause !== null) {
                 return $cause;

@@ -42,8 +42,19 @@ enum CauseId: string
     public function isOfForm(): bool
     {
         return match ($this) {
-            self::Spacing, self::Invisible, self::LineEnds, self::LetterCase, self::Unicode, self::Accents, self::Punctuation, self::LeadingZeros,
-            self::NumberForm, self::DateForm, self::YesNoForm, self::BlankToken => true,
+            self::Spacing,
+            self::Invisible,
+            self::LineEnds,
+            self::LetterCase,
+            self::Unicode,
+            self::Accents,
+            self::Punctuation,
+            self::LeadingZeros,
+            self::NumberForm,
+            self::DateForm,
+            self::YesNoForm,
+            self::BlankToken
+                => true,
             default => false,
         };
     }

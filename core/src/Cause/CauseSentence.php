@@ -17,7 +17,12 @@ final readonly class CauseSentence
     {
         $sentence = implode(' and ', array_map($this->one(...), $ids));
         $forms = $this->text('forms');
-        $sentence = $forms === '' ? $sentence : $sentence.', and '.implode(' and ', array_map(static fn(string $form): string => CauseId::from($form)->meaning(), explode('+', $forms)));
+        $sentence =
+            $forms === ''
+                ? $sentence
+                : $sentence.
+                    ', and '.
+                    implode(' and ', array_map(static fn(string $form): string => CauseId::from($form)->meaning(), explode('+', $forms)));
         $sentence .= match ($this->text('clock')) {
             'twice' => ', where the clock shows the time twice',
             default => '',
@@ -40,8 +45,14 @@ final readonly class CauseSentence
             },
             CauseId::Rounding => $this->rounding(),
             CauseId::Scale => $this->scale(),
-            CauseId::Truncated => isset($this->facts['characters']) ? sprintf('cut at %s', $this->counted('characters')) : sprintf('cut at %s', $this->counted('bytes')),
-            CauseId::Offset => sprintf('%s %s', ltrim($this->text('constant'), '-'), str_starts_with($this->text('constant'), '-') ? 'less' : 'more'),
+            CauseId::Truncated => isset($this->facts['characters'])
+                ? sprintf('cut at %s', $this->counted('characters'))
+                : sprintf('cut at %s', $this->counted('bytes')),
+            CauseId::Offset => sprintf(
+                '%s %s',
+                ltrim($this->text('constant'), '-'),
+                str_starts_with($this->text('constant'), '-') ? 'less' : 'more',
+            ),
             CauseId::DateShift => $this->shift(),
             CauseId::Moved => sprintf('moved from %s to %s', $this->text('from'), $this->text('to')),
             CauseId::Encoding => $this->encoding(),
@@ -55,14 +66,21 @@ final readonly class CauseSentence
     {
         $places = (int) ($this->facts['places'] ?? 0);
 
-        return sprintf('rounded or cut to %s', $places === 0 ? 'a whole number' : sprintf('%d decimal%s', $places, $places === 1 ? '' : 's'));
+        return sprintf(
+            'rounded or cut to %s',
+            $places === 0 ? 'a whole number' : sprintf('%d decimal%s', $places, $places === 1 ? '' : 's'),
+        );
     }
 
     private function scale(): string
     {
         $power = (int) substr($this->text('factor'), 3);
 
-        return sprintf('%s times too %s', abs($power) > 15 ? '10^'.abs($power) : number_format(10 ** abs($power)), $power > 0 ? 'large' : 'small');
+        return sprintf(
+            '%s times too %s',
+            abs($power) > 15 ? '10^'.abs($power) : number_format(10 ** abs($power)),
+            $power > 0 ? 'large' : 'small',
+        );
     }
 
     private function shift(): string

@@ -17,9 +17,17 @@ final readonly class CellResult
      * @param  array<string, list<string>>  $evidence  by cause id, of a cell that waits for its column
      * @param  BigDecimal|null  $apart  target less source, where a tolerance let it pass: in its unit
      */
-    private function __construct(public CellClass $class, public ?Cause $cause, public array $evidence = [], public ?BigDecimal $apart = null, public bool $isOfValue = false)
-    {
-        $this->key = $cause === null || $cause->facts === [] ? (string) $cause?->id : $cause->id.' '.json_encode($cause->facts, JSON_THROW_ON_ERROR);
+    private function __construct(
+        public CellClass $class,
+        public ?Cause $cause,
+        public array $evidence = [],
+        public ?BigDecimal $apart = null,
+        public bool $isOfValue = false,
+    ) {
+        $this->key =
+            $cause === null || $cause->facts === []
+                ? (string) $cause?->id
+                : $cause->id.' '.json_encode($cause->facts, JSON_THROW_ON_ERROR);
     }
 
     public static function identical(): self

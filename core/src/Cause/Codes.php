@@ -41,7 +41,11 @@ final readonly class Codes
             // The whole column follows, so its rarest values do too.
             $holds[CauseId::Translated->value] = array_fill_keys(array_keys($pairs), []);
             unset($holds[CauseId::Truncated->value]);
-        } elseif ($this->areShort($truncated[$cut]) && $this->isInjective($cuts) && array_diff($cuts, array_map(strval(...), array_keys($translated))) === []) {
+        } elseif (
+            $this->areShort($truncated[$cut]) &&
+            $this->isInjective($cuts) &&
+            array_diff($cuts, array_map(strval(...), array_keys($translated))) === []
+        ) {
             unset($holds[CauseId::Truncated->value]);
         }
 

@@ -80,7 +80,12 @@ final class ColumnComparison
         $this->sourceForm = new CanonicalForm($source, $pair->forgives, $catalogue->forms);
         $this->targetForm = new CanonicalForm($target, $pair->forgives, $catalogue->forms);
         $this->forgiven = array_fill_keys($pair->forgives, true);
-        $this->isPlain = in_array($pair->kind, [Kind::Text, Kind::Number], true) && ! $source->hasBlankTokens() && ! $target->hasBlankTokens() && $source->numbers->decimalMark === '.' && $target->numbers->decimalMark === '.';
+        $this->isPlain =
+            in_array($pair->kind, [Kind::Text, Kind::Number], true) &&
+            ! $source->hasBlankTokens() &&
+            ! $target->hasBlankTokens() &&
+            $source->numbers->decimalMark === '.' &&
+            $target->numbers->decimalMark === '.';
         $this->identical = CellResult::identical();
         $this->letterCase = $this->ofForm([CauseId::LetterCase]);
         $this->numberForm = $this->ofForm([CauseId::NumberForm]);
@@ -99,7 +104,10 @@ final class ColumnComparison
             return $this->memo[$values];
         }
         $entry = $this->entries?->target($source);
-        $judgement = $entry === null ? $this->read($this->emptyPair->with($source, $target)) : $this->againstEntry($source, $this->emptyEntryPair->with($entry, $target));
+        $judgement =
+            $entry === null
+                ? $this->read($this->emptyPair->with($source, $target))
+                : $this->againstEntry($source, $this->emptyEntryPair->with($entry, $target));
         if (strlen($values) < self::MEMO_BYTES) {
             if (count($this->memo) === self::MEMO_SIZE) {
                 $this->memo = [];
@@ -118,7 +126,10 @@ final class ColumnComparison
             return $this->settled[$values];
         }
         $entry = $this->entries?->target($source);
-        $pair = NormalisedPair::of($entry === null ? $this->emptyPair->with($source, $target) : $this->emptyEntryPair->with($entry, $target), $this->catalogue->forms);
+        $pair = NormalisedPair::of(
+            $entry === null ? $this->emptyPair->with($source, $target) : $this->emptyEntryPair->with($entry, $target),
+            $this->catalogue->forms,
+        );
         $cause = $this->catalogue->decided($pair, $decision, $moved) ?? $this->catalogue->valueAfter($pair);
         $facts = ($entry === null ? [] : self::AGAINST_ENTRY) + ($cause->ids === [CauseId::None] ? $this->clock($pair->pair) : []);
         $cause = $facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts);
@@ -150,13 +161,30 @@ final class ColumnComparison
     private function simple(string $source, string $target): ?CellResult
     {
         $length = strlen($source);
-        if ($length !== 0 && strspn($source, '0123456789.') === $length && $target !== '' && strspn($target, '0123456789.') === strlen($target)) {
-            $isNumber = $source !== $target && substr_count($source, '.') <= 1 && substr_count($target, '.') <= 1
-                && $this->withoutZeros($source) === $this->withoutZeros($target) && ($source[0] !== '0' || ($source[1] ?? '.') === '.') && $source[0] !== '.' && $target[0] !== '.';
+        if (
+            $length !== 0 &&
+            strspn($source, '0123456789.') === $length &&
+            $target !== '' &&
+            strspn($target, '0123456789.') === strlen($target)
+        ) {
+            $isNumber =
+                $source !== $target &&
+                substr_count($source, '.') <= 1 &&
+                substr_count($target, '.') <= 1 &&
+                $this->withoutZeros($source) === $this->withoutZeros($target) &&
+                ($source[0] !== '0' || ($source[1] ?? '.') === '.') &&
+                $source[0] !== '.' &&
+                $target[0] !== '.';
 
             return $isNumber ? $this->numberForm : null;
         }
-        if ($this->pair->kind === Kind::Text && $length === strlen($target) && $source !== $target && preg_match('/[\x80-\xFF]/', $source.$target) !== 1 && strcasecmp($source, $target) === 0) {
+        if (
+            $this->pair->kind === Kind::Text &&
+            $length === strlen($target) &&
+            $source !== $target &&
+            preg_match('/[\x80-\xFF]/', $source.$target) !== 1 &&
+            strcasecmp($source, $target) === 0
+        ) {
             return $this->letterCase;
         }
 
@@ -180,7 +208,13 @@ final class ColumnComparison
         if ($early !== null) {
             return $early;
         }
-        if ($this->isPlain && $this->pair->tolerance === null && $this->pair->rounding === null && $this->areDigits($pair->source) && $this->areDigits($pair->target)) {
+        if (
+            $this->isPlain &&
+            $this->pair->tolerance === null &&
+            $this->pair->rounding === null &&
+            $this->areDigits($pair->source) &&
+            $this->areDigits($pair->target)
+        ) {
             return $this->value(NormalisedPair::withoutForms($pair));
         }
         $bare = NormalisedPair::of($pair, $this->catalogue->forms);
@@ -210,7 +244,9 @@ final class ColumnComparison
             Kind::Text => false,
             Kind::Number => ($numbers = $pair->numbers()) !== null && ! $numbers[0]->isEqualTo($numbers[1]),
             Kind::Date, Kind::DateTime => ($moments = $pair->moments()) !== null && ! $moments[0]->isEqualTo($moments[1]),
-            Kind::YesNo => ($yes = $this->source->yesOrNo($pair->source)) !== null && ($also = $this->target->yesOrNo($pair->target)) !== null && $yes !== $also,
+            Kind::YesNo => ($yes = $this->source->yesOrNo($pair->source)) !== null &&
+                ($also = $this->target->yesOrNo($pair->target)) !== null &&
+                $yes !== $also,
         };
 
         return $differs || $this->source->canRead($pair->source) !== $this->target->canRead($pair->target) ? null : $this->identical;
@@ -229,7 +265,12 @@ final class ColumnComparison
             $side = $source ? 'target' : 'source';
             $isSkipped = $source ? $this->target->isSkipped($pair->target) : $this->source->isSkipped($pair->source);
 
-            return CellResult::changed(Cause::of(CauseId::Unreadable, ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : [])));
+            return CellResult::changed(
+                Cause::of(
+                    CauseId::Unreadable,
+                    ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : []),
+                ),
+            );
         }
 
         return $this->pair->kind === Kind::DateTime ? $this->comparable($pair) : null;
@@ -243,7 +284,9 @@ final class ColumnComparison
             return null;
         }
 
-        return CellResult::changed(Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']));
+        return CellResult::changed(
+            Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']),
+        );
     }
 
     private function form(NormalisedPair $bare): ?CellResult
@@ -325,7 +368,12 @@ final class ColumnComparison
         }
         $seconds = BigDecimal::of($moments[1]->secondsSinceEpoch() - $moments[0]->secondsSinceEpoch());
 
-        return CellResult::forgiven(Cause::of(CauseId::Tolerance), $tolerance->by === Tolerance::DAYS ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros() : $seconds);
+        return CellResult::forgiven(
+            Cause::of(CauseId::Tolerance),
+            $tolerance->by === Tolerance::DAYS
+                ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros()
+                : $seconds,
+        );
     }
 
     private function rounded(CellPair $pair): ?CellResult
@@ -346,7 +394,9 @@ final class ColumnComparison
     {
         $cause = $this->catalogue->valueBefore($bare);
 
-        return $cause !== null ? CellResult::changed($facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts)) : CellResult::undecided($this->catalogue->evidence($bare));
+        return $cause !== null
+            ? CellResult::changed($facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts))
+            : CellResult::undecided($this->catalogue->evidence($bare));
     }
 
     /** @return array<string, string> */

@@ -27,8 +27,20 @@ final readonly class FormCombination
         foreach ($textForms as $form) {
             $byId[$form->id()->value] = $form;
         }
-        $this->applied = array_map(static fn(CauseId $id): TextForm => $byId[$id->value] ?? throw new \LogicException("No text form is called {$id->value}."), $application);
-        $this->appliedToAscii = array_values(array_filter($this->applied, static fn(TextForm $form): bool => ! in_array($form->id(), [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents], true)));
+        $this->applied = array_map(
+            static fn(CauseId $id): TextForm => $byId[$id->value] ?? throw new \LogicException("No text form is called {$id->value}."),
+            $application,
+        );
+        $this->appliedToAscii = array_values(
+            array_filter(
+                $this->applied,
+                static fn(TextForm $form): bool => ! in_array(
+                    $form->id(),
+                    [CauseId::Invisible, CauseId::LineEnds, CauseId::Unicode, CauseId::Accents],
+                    true,
+                ),
+            ),
+        );
     }
 
     /**
@@ -87,7 +99,11 @@ final readonly class FormCombination
             [$newSource, $newTarget] = [$form->canonical($source), $form->canonical($target)];
             // One form may take away what another names: NFKC turns a no-break space into a space before spaces are looked at.
             $isFirst = $source === $pair->source && $target === $pair->target;
-            if ($newSource !== $source || $newTarget !== $target || ! $isFirst && ($form->canonical($pair->source) !== $pair->source || $form->canonical($pair->target) !== $pair->target)) {
+            if (
+                $newSource !== $source ||
+                $newTarget !== $target ||
+                (! $isFirst && ($form->canonical($pair->source) !== $pair->source || $form->canonical($pair->target) !== $pair->target))
+            ) {
                 $effective[] = $form;
             }
             [$source, $target] = [$newSource, $newTarget];

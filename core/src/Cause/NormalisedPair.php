@@ -37,7 +37,9 @@ final readonly class NormalisedPair
         }
         $facts = $this->forms === [] ? null : $rule->facts($this->bare);
 
-        return $facts === null ? null : Cause::of($rule->id(), $facts + ['forms' => $this->needed(static fn(CellPair $pair): bool => $rule->facts($pair) !== null)]);
+        return $facts === null
+            ? null
+            : Cause::of($rule->id(), $facts + ['forms' => $this->needed(static fn(CellPair $pair): bool => $rule->facts($pair) !== null)]);
     }
 
     /** Names the forms that had to be taken away before the rule could see its evidence. */

@@ -53,20 +53,49 @@ final class AdviseCommand extends Command
         ], $likely));
         $named = static fn(AdvisedKey $key): array => array_map(static fn(int $place): string => $names[$place], $key->places);
         if ($input->getOption('json') === true) {
-            $output->writeln(json_encode([
-                'pairs' => array_map(static fn(PairProposal $pair): array => $pair->toArray(), $pairs),
-                'keys' => array_map(static fn(AdvisedKey $key): array => ['columns' => $named($key), 'sample_rows' => $key->rows, 'repeating_rows' => $key->repeats], $keys),
-            ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode(
+                    [
+                        'pairs' => array_map(static fn(PairProposal $pair): array => $pair->toArray(), $pairs),
+                        'keys' => array_map(
+                            static fn(AdvisedKey $key): array => [
+                                'columns' => $named($key),
+                                'sample_rows' => $key->rows,
+                                'repeating_rows' => $key->repeats,
+                            ],
+                            $keys,
+                        ),
+                    ],
+                    JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
 
             return self::SUCCESS;
         }
         foreach ($pairs as $pair) {
-            $output->writeln(sprintf('%s: %s, %s (%s)', $pair->strength, $pair->source, $pair->target, implode(', ', $pair->reasons)), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                sprintf('%s: %s, %s (%s)', $pair->strength, $pair->source, $pair->target, implode(', ', $pair->reasons)),
+                OutputInterface::OUTPUT_RAW,
+            );
         }
         foreach ($keys as $key) {
-            $output->writeln(sprintf('key: %s (of %s and %s sampled rows %s and %s repeat)', implode(' + ', $named($key)), ...array_map(number_format(...), [$key->rows['source'], $key->rows['target'], $key->repeats['source'], $key->repeats['target']])), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                sprintf(
+                    'key: %s (of %s and %s sampled rows %s and %s repeat)',
+                    implode(' + ', $named($key)),
+                    ...array_map(number_format(...), [
+                        $key->rows['source'],
+                        $key->rows['target'],
+                        $key->repeats['source'],
+                        $key->repeats['target'],
+                    ]),
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
         }
-        $keys === [] && $output->writeln('No six of these columns or fewer tell the rows of both sides apart.', OutputInterface::OUTPUT_RAW);
+        $keys === [] &&
+            $output->writeln('No six of these columns or fewer tell the rows of both sides apart.', OutputInterface::OUTPUT_RAW);
 
         return self::SUCCESS;
     }

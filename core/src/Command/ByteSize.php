@@ -15,10 +15,24 @@ final readonly class ByteSize
     public static function read(string $text, string $option, int $least): int
     {
         if (preg_match('/^(\d{1,12})([KMG]?)$/Di', $text, $found) !== 1) {
-            throw UnusablePlan::because([new Problem('', sprintf('--%s=%s is no size. Write a number of bytes, or one with K, M or G, such as --%s=256M.', $option, $text, $option))]);
+            throw UnusablePlan::because([
+                new Problem(
+                    '',
+                    sprintf(
+                        '--%s=%s is no size. Write a number of bytes, or one with K, M or G, such as --%s=256M.',
+                        $option,
+                        $text,
+                        $option,
+                    ),
+                ),
+            ]);
         }
         $bytes = (int) $found[1] * self::UNITS[strtoupper($found[2])];
 
-        return $bytes >= $least ? $bytes : throw UnusablePlan::because([new Problem('', sprintf('--%s=%s is too small: at least %s bytes are needed.', $option, $text, number_format($least)))]);
+        return $bytes >= $least
+            ? $bytes
+            : throw UnusablePlan::because([
+                new Problem('', sprintf('--%s=%s is too small: at least %s bytes are needed.', $option, $text, number_format($least))),
+            ]);
     }
 }

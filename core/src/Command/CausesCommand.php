@@ -21,14 +21,25 @@ final class CausesCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $causes = array_map(static fn(CauseId $id): array => ['id' => $id->value, 'meaning' => $id->meaning(), 'can_be_forgiven' => $id->isOfForm(), 'of_whole_column' => $id->isOfWholeColumn()], CauseId::cases());
+        $causes = array_map(
+            static fn(CauseId $id): array => [
+                'id' => $id->value,
+                'meaning' => $id->meaning(),
+                'can_be_forgiven' => $id->isOfForm(),
+                'of_whole_column' => $id->isOfWholeColumn(),
+            ],
+            CauseId::cases(),
+        );
         if ($input->getOption('json') === true) {
             $output->writeln(json_encode($causes, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE), OutputInterface::OUTPUT_RAW);
 
             return self::SUCCESS;
         }
         foreach ($causes as $cause) {
-            $output->writeln(sprintf('%-14s %s%s', $cause['id'], $cause['meaning'], $cause['can_be_forgiven'] ? '; only the form differs' : ''), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                sprintf('%-14s %s%s', $cause['id'], $cause['meaning'], $cause['can_be_forgiven'] ? '; only the form differs' : ''),
+                OutputInterface::OUTPUT_RAW,
+            );
         }
 
         return self::SUCCESS;

@@ -36,7 +36,12 @@ final readonly class Launcher
      */
     public static function restart(array $arguments): void
     {
-        if (self::isAtFullSpeed() || getenv(self::STARTED) !== false || ! function_exists('pcntl_exec') || ! extension_loaded('Zend OPcache')) {
+        if (
+            self::isAtFullSpeed() ||
+            getenv(self::STARTED) !== false ||
+            ! function_exists('pcntl_exec') ||
+            ! extension_loaded('Zend OPcache')
+        ) {
             return;
         }
         putenv(self::STARTED.'=1');

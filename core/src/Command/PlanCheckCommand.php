@@ -51,7 +51,15 @@ final class PlanCheckCommand extends Command
 
             return TallyCommand::NOT_USABLE;
         }
-        $output->writeln(sprintf('The plan can be used: a key of %d column%s, %d column pair%s.', count($plan->key), count($plan->key) === 1 ? '' : 's', count($plan->columnPairs), count($plan->columnPairs) === 1 ? '' : 's'));
+        $output->writeln(
+            sprintf(
+                'The plan can be used: a key of %d column%s, %d column pair%s.',
+                count($plan->key),
+                count($plan->key) === 1 ? '' : 's',
+                count($plan->columnPairs),
+                count($plan->columnPairs) === 1 ? '' : 's',
+            ),
+        );
 
         return self::SUCCESS;
     }

@@ -42,7 +42,11 @@ final readonly class ProcessPool implements TaskExecutor
                             $workers[$number]['isBusy'] = $next !== null;
                         }
                     }
-                    if ($workers[$number]['isBusy'] && ! $worker['process']->isRunning() && $worker['process']->getIncrementalOutput() === '') {
+                    if (
+                        $workers[$number]['isBusy'] &&
+                        ! $worker['process']->isRunning() &&
+                        $worker['process']->getIncrementalOutput() === ''
+                    ) {
                         throw WorkerFailure::died($worker['process']->getErrorOutput());
                     }
                 }

@@ -22,9 +22,11 @@ final class ProfileCommand extends Command
 {
     protected function configure(): void
     {
-        $this
-            ->addArgument('file', InputArgument::REQUIRED, 'Delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or not')
-            ->addOption('json', null, InputOption::VALUE_NONE, 'Print it as one JSON object');
+        $this->addArgument(
+            'file',
+            InputArgument::REQUIRED,
+            'Delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or not',
+        )->addOption('json', null, InputOption::VALUE_NONE, 'Print it as one JSON object');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -40,11 +42,23 @@ final class ProfileCommand extends Command
             return TallyCommand::NOT_USABLE;
         }
         if ($input->getOption('json') === true) {
-            $output->writeln(json_encode([...$profile->toArray(), ...($reader instanceof DelimitedReader ? ['line_ends' => (object) $reader->lineEnds->toArray()] : [])], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode(
+                    [
+                        ...$profile->toArray(),
+                        ...$reader instanceof DelimitedReader ? ['line_ends' => (object) $reader->lineEnds->toArray()] : [],
+                    ],
+                    JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+                ),
+                OutputInterface::OUTPUT_RAW,
+            );
 
             return self::SUCCESS;
         }
-        $output->writeln(sprintf('%s rows, %s records refused', number_format($profile->read - $profile->refused), number_format($profile->refused)), OutputInterface::OUTPUT_RAW);
+        $output->writeln(
+            sprintf('%s rows, %s records refused', number_format($profile->read - $profile->refused), number_format($profile->refused)),
+            OutputInterface::OUTPUT_RAW,
+        );
         if ($reader instanceof DelimitedReader && $reader->lineEnds->toArray() !== []) {
             $output->writeln("Records end with {$reader->lineEnds->inWords()}.", OutputInterface::OUTPUT_RAW);
         }
@@ -66,7 +80,9 @@ final class ProfileCommand extends Command
             $found['kind'],
             number_format($found['blank']),
             $distinct,
-            $found['lengths'] === null ? '' : sprintf(', %d to %d characters, from "%s" to "%s"', ...$found['lengths'], ...($found['range'] ?? ['', ''])),
+            $found['lengths'] === null
+                ? ''
+                : sprintf(', %d to %d characters, from "%s" to "%s"', ...$found['lengths'], ...$found['range'] ?? ['', '']),
             $found['forms'] === [] ? '' : "; {$found['evidence']}",
             $found['invisible'] === 0 ? '' : sprintf(', %s with invisible characters', number_format($found['invisible'])),
         );

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
-use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Preparation\PartStack;
@@ -28,12 +27,19 @@ final readonly class SideOption
 
     public function stack(ReaderCatalogue $catalogue, ?string $delimiter): PartStack
     {
-        return new PartStack(array_map(static fn(PartOption $part): array => ['reader' => self::open($part, $catalogue, $delimiter), 'label' => $part->label], $this->parts), $this->labelColumn);
+        return new PartStack(
+            array_map(
+                static fn(PartOption $part): array => ['reader' => self::open($part, $catalogue, $delimiter), 'label' => $part->label],
+                $this->parts,
+            ),
+            $this->labelColumn,
+        );
     }
 
     private static function open(PartOption $part, ReaderCatalogue $catalogue, ?string $delimiter): Reader
     {
-        /** @phpstan-ignore argument.type */
-        return $part->format === null ? $catalogue->open($part->path, $part->name, $delimiter) : $catalogue->openAs($part->path, $part->name, PartFormat::fromArray($part->format));
+        return $part->format === null
+            ? $catalogue->open($part->path, $part->name, $delimiter)
+            : $catalogue->openAs($part->path, $part->name, $part->format);
     }
 }

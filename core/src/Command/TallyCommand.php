@@ -44,21 +44,64 @@ final class TallyCommand extends Command
 
     protected function configure(): void
     {
-        $this
-            ->addArgument('source', InputArgument::OPTIONAL, 'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input. label=file gives its rows a label')
+        $this->addArgument(
+            'source',
+            InputArgument::OPTIONAL,
+            'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input. label=file gives its rows a label',
+        )
             ->addArgument('target', InputArgument::OPTIONAL, 'The new system\'s rows')
-            ->addOption('key', null, InputOption::VALUE_REQUIRED, 'The columns that say which row is which, by source name, separated by commas')
-            ->addOption('map', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'Pairs a source column with a target column of another name: source_column:target_column')
+            ->addOption(
+                'key',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'The columns that say which row is which, by source name, separated by commas',
+            )
+            ->addOption(
+                'map',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'Pairs a source column with a target column of another name: source_column:target_column',
+            )
             ->addOption('leave-out', null, InputOption::VALUE_REQUIRED, 'Columns of either side that are not compared, separated by commas')
             ->addOption('plan', null, InputOption::VALUE_REQUIRED, 'A plan as JSON, instead of --key, --map and --leave-out')
-            ->addOption('source-part', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A further part of the source, stacked below the first: file, or label=file')
+            ->addOption(
+                'source-part',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'A further part of the source, stacked below the first: file, or label=file',
+            )
             ->addOption('target-part', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A further part of the target')
-            ->addOption('source-label-column', null, InputOption::VALUE_REQUIRED, 'The name of a column that holds the part label of each source row')
+            ->addOption(
+                'source-label-column',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'The name of a column that holds the part label of each source row',
+            )
             ->addOption('target-label-column', null, InputOption::VALUE_REQUIRED, 'The same for the target')
-            ->addOption('reference', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A reference that steps of the plan look up from: name=file. The same name again adds a part')
-            ->addOption('from', null, InputOption::VALUE_REQUIRED, 'A folder that holds plan, parts, references and parameters of a tally, instead of all of these')
-            ->addOption('parameter', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A value that conditions of the plan\'s steps ask for: name=value')
-            ->addOption('delimiter', null, InputOption::VALUE_REQUIRED, 'Instead of the one that is found: '.implode(', ', DelimitedFormat::DELIMITERS))
+            ->addOption(
+                'reference',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'A reference that steps of the plan look up from: name=file. The same name again adds a part',
+            )
+            ->addOption(
+                'from',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'A folder that holds plan, parts, references and parameters of a tally, instead of all of these',
+            )
+            ->addOption(
+                'parameter',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'A value that conditions of the plan\'s steps ask for: name=value',
+            )
+            ->addOption(
+                'delimiter',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'Instead of the one that is found: '.implode(', ', DelimitedFormat::DELIMITERS),
+            )
             ->addOption('out', null, InputOption::VALUE_REQUIRED, 'A folder for the figures and the findings, written as CSV and JSON')
             ->addOption('json', null, InputOption::VALUE_NONE, 'Print the figures as one JSON object')
             ->addOption('list-forgiven', null, InputOption::VALUE_NONE, 'Write what rules let pass to forgiven.csv')
@@ -86,7 +129,9 @@ final class TallyCommand extends Command
         }
         $asJson = $input->getOption('json') === true;
         $output->writeln(
-            $asJson ? json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES) : SummaryText::of($summary),
+            $asJson
+                ? json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)
+                : SummaryText::of($summary),
             // What was asked for by --json is printed, however quiet it should be.
             OutputInterface::OUTPUT_RAW | ($asJson ? OutputInterface::VERBOSITY_QUIET : OutputInterface::VERBOSITY_NORMAL),
         );
@@ -100,7 +145,10 @@ final class TallyCommand extends Command
         $order = $this->order($input, $workspace, $folder);
         $plan = $folder === null ? $this->plan($input, $order) : PlanFile::read($folder->plan);
         $parameters = [...$folder->parameters ?? [], ...$this->parameters($input)];
-        [$source, $target] = [$order->prepared(Side::Source, $plan, $workspace->path, $parameters), $order->prepared(Side::Target, $plan, $workspace->path, $parameters)];
+        [$source, $target] = [
+            $order->prepared(Side::Source, $plan, $workspace->path, $parameters),
+            $order->prepared(Side::Target, $plan, $workspace->path, $parameters),
+        ];
         $plan->mustFit($source->columns(), $target->columns());
         $order->write($workspace->path, $plan);
         $workers = $this->workers($input);
@@ -132,9 +180,20 @@ final class TallyCommand extends Command
             return null;
         }
         $given = array_filter(['source', 'target'], static fn(string $side): bool => $input->getArgument($side) !== null);
-        $given = [...$given, ...array_filter(['key', 'map', 'leave-out', 'plan', 'source-part', 'target-part', 'source-label-column', 'target-label-column', 'reference'], static fn(string $option): bool => ! in_array($input->getOption($option), [null, []], true))];
+        $given = [
+            ...$given,
+            ...array_filter(
+                [
+                    'key', 'map', 'leave-out', 'plan', 'source-part', 'target-part', 'source-label-column', 'target-label-column',
+                    'reference',
+                ],
+                static fn(string $option): bool => ! in_array($input->getOption($option), [null, []], true),
+            ),
+        ];
 
-        return $given === [] ? TallyFolder::read($folder) : throw $this->problem(sprintf('The folder of --from says all that a tally is made of. Take %s out.', implode(', ', $given)));
+        return $given === []
+            ? TallyFolder::read($folder)
+            : throw $this->problem(sprintf('The folder of --from says all that a tally is made of. Take %s out.', implode(', ', $given)));
     }
 
     private function order(InputInterface $input, Workspace $workspace, ?TallyFolder $folder): WorkOrder
@@ -161,7 +220,10 @@ final class TallyCommand extends Command
             $folder->references ?? $this->references($input),
             is_string($delimiter) ? $delimiter : null,
             ByteSize::read($this->text($input->getOption('row-limit')), 'row-limit', 1),
-            new TallySettings(ByteSize::read($this->text($input->getOption('memory')), 'memory', self::LEAST_MEMORY), listsForgiven: $listsForgiven),
+            new TallySettings(
+                ByteSize::read($this->text($input->getOption('memory')), 'memory', self::LEAST_MEMORY),
+                listsForgiven: $listsForgiven,
+            ),
         );
     }
 
@@ -170,7 +232,10 @@ final class TallyCommand extends Command
         /** @var list<string> $more */
         $more = $input->getOption("{$side}-part");
         $label = $input->getOption("{$side}-label-column");
-        $part = $first === self::STANDARD_INPUT ? new PartOption($this->path($first, $workspace), 'standard input', 'standard input') : PartOption::read($first);
+        $part =
+            $first === self::STANDARD_INPUT
+                ? new PartOption($this->path($first, $workspace), 'standard input', 'standard input')
+                : PartOption::read($first);
 
         return new SideOption([$part, ...array_map(PartOption::read(...), $more)], is_string($label) ? $label : null);
     }
@@ -210,7 +275,13 @@ final class TallyCommand extends Command
     {
         $path = $input->getOption('plan');
         if (! is_string($path)) {
-            return Plan::pairing($order->columns(Side::Source), $order->columns(Side::Target), $this->names($input, 'key'), $this->map($input), $this->names($input, 'leave-out'));
+            return Plan::pairing(
+                $order->columns(Side::Source),
+                $order->columns(Side::Target),
+                $this->names($input, 'key'),
+                $this->map($input),
+                $this->names($input, 'leave-out'),
+            );
         }
         if ($input->getOption('key') !== null || $input->getOption('map') !== [] || $input->getOption('leave-out') !== null) {
             throw $this->problem('A plan says key, pairs and what is left out. Give either --plan, or --key, --map and --leave-out.');
@@ -223,7 +294,9 @@ final class TallyCommand extends Command
     {
         $workers = $this->text($input->getOption('workers'));
 
-        return ctype_digit($workers) && (int) $workers >= 1 && (int) $workers <= self::MOST_WORKERS ? (int) $workers : throw $this->problem(sprintf('--workers=%s is not a number of processes from 1 to %d.', $workers, self::MOST_WORKERS));
+        return ctype_digit($workers) && (int) $workers >= 1 && (int) $workers <= self::MOST_WORKERS
+            ? (int) $workers
+            : throw $this->problem(sprintf('--workers=%s is not a number of processes from 1 to %d.', $workers, self::MOST_WORKERS));
     }
 
     /** @return list<string> one RFC 4180 record, so that a name may hold a comma */
@@ -246,7 +319,9 @@ final class TallyCommand extends Command
                 throw $this->problem(sprintf('--map=%s is not a pair. Write --map=source_column:target_column.', $pair));
             }
             if (isset($map[$names[0]]) || in_array($names[1], $map, true)) {
-                throw $this->problem(sprintf('--map=%s names a column that another --map has taken. Each column stands in one pair.', $pair));
+                throw $this->problem(
+                    sprintf('--map=%s names a column that another --map has taken. Each column stands in one pair.', $pair),
+                );
             }
             $map[$names[0]] = $names[1];
         }
@@ -262,7 +337,8 @@ final class TallyCommand extends Command
         $given = $input->getOption('parameter');
         foreach ($given as $parameter) {
             [$name, $value] = [...explode('=', $parameter, 2), null];
-            $parameters[$name] = $value ?? throw $this->problem(sprintf('--parameter=%s has no value. Write --parameter=name=value.', $parameter));
+            $parameters[$name] =
+                $value ?? throw $this->problem(sprintf('--parameter=%s has no value. Write --parameter=name=value.', $parameter));
         }
 
         return $parameters;

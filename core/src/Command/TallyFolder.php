@@ -12,7 +12,9 @@ use NineTally\Core\Plan\UnusablePlan;
  * A folder that holds all that a tally was made of: the plan, the parts of both sides and of the references with how each is read, and the
  * parameters. "tally.json" says what is what; paths in it are relative to the folder.
  *
- * @phpstan-type PartDocument array{file: string, name?: string, label?: string, format?: array<string, mixed>}
+ * @phpstan-type PartDocument array{file: string, name?: string, label?: string, format?: FormatDocument}
+ * @phpstan-import-type FormatDocument from PartFormat
+ *
  * @phpstan-type SideDocument array{labelColumn?: string|null, parts: non-empty-list<PartDocument>}
  */
 final readonly class TallyFolder
@@ -25,7 +27,13 @@ final readonly class TallyFolder
      * @param  array<string, SideOption>  $references
      * @param  array<string, string>  $parameters
      */
-    private function __construct(public SideOption $source, public SideOption $target, public string $plan, public array $references, public array $parameters) {}
+    private function __construct(
+        public SideOption $source,
+        public SideOption $target,
+        public string $plan,
+        public array $references,
+        public array $parameters,
+    ) {}
 
     /** @throws UnusablePlan when the folder is none */
     public static function read(string $folder): self
@@ -34,33 +42,69 @@ final readonly class TallyFolder
         /** @var array{source: SideDocument, target: SideDocument, references?: array<string, SideDocument>, parameters?: array<string, string>}|null $document */
         $document = json_decode((string) @file_get_contents($path), true);
         if (! isset($document['source']['parts'][0], $document['target']['parts'][0])) {
-            throw UnusablePlan::because([new Problem('', sprintf('"%s" holds no tally: %s is not there, or does not name the parts of both sides. Name a folder that a tally was written to.', $folder, self::FILE))]);
+            throw UnusablePlan::because([
+                new Problem(
+                    '',
+                    sprintf(
+                        '"%s" holds no tally: %s is not there, or does not name the parts of both sides. Name a folder that a tally was written to.',
+                        $folder,
+                        self::FILE,
+                    ),
+                ),
+            ]);
         }
         $references = [];
         foreach ($document['references'] ?? [] as $name => $reference) {
             $references[$name] = self::side($folder, $reference);
         }
 
-        return new self(self::side($folder, $document['source']), self::side($folder, $document['target']), "{$folder}/".self::PLAN, $references, $document['parameters'] ?? []);
+        return new self(
+            self::side($folder, $document['source']),
+            self::side($folder, $document['target']),
+            "{$folder}/".self::PLAN,
+            $references,
+            $document['parameters'] ?? [],
+        );
     }
 
     /** @param SideDocument $side */
     private static function side(string $folder, array $side): SideOption
     {
-        return new SideOption(array_map(static fn(array $part): PartOption => new PartOption("{$folder}/{$part['file']}", $part['name'] ?? $part['file'], $part['label'] ?? $part['file'], isset($part['format']) ? self::format($folder, $part['file'], $part['format']) : null), $side['parts']), $side['labelColumn'] ?? null);
+        return new SideOption(
+            array_map(
+                static fn(array $part): PartOption => new PartOption(
+                    "{$folder}/{$part['file']}",
+                    $part['name'] ?? $part['file'],
+                    $part['label'] ?? $part['file'],
+                    isset($part['format']) ? self::format($folder, $part['file'], $part['format']) : null,
+                ),
+                $side['parts'],
+            ),
+            $side['labelColumn'] ?? null,
+        );
     }
 
     /**
-     * @param  array<string, mixed>  $format
-     * @return array<string, mixed>
+     * @param  FormatDocument  $format
+     *
+     * @throws UnusablePlan
      */
-    private static function format(string $folder, string $file, array $format): array
+    private static function format(string $folder, string $file, array $format): PartFormat
     {
         try {
-            /** @phpstan-ignore argument.type */
-            return PartFormat::fromArray($format)->toArray();
-        } catch (\ValueError|\TypeError|\UnexpectedValueException) {
-            throw UnusablePlan::because([new Problem('', sprintf('In "%s/%s" the format of "%s" cannot be used. Take it out, and it is found from the file.', $folder, self::FILE, $file))]);
+            return PartFormat::fromArray($format);
+        } catch (\ValueError | \TypeError | \UnexpectedValueException) {
+            throw UnusablePlan::because([
+                new Problem(
+                    '',
+                    sprintf(
+                        'In "%s/%s" the format of "%s" cannot be used. Take it out, and it is found from the file.',
+                        $folder,
+                        self::FILE,
+                        $file,
+                    ),
+                ),
+            ]);
         }
     }
 }

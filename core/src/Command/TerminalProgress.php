@@ -23,7 +23,17 @@ final class TerminalProgress implements Progress
             return;
         }
         $this->shown = microtime(true);
-        $this->terminal->write(sprintf("\r\033[K%s %d %%, %s and %s records", ucfirst($report->phase->value), (int) (100 * $report->done), number_format($report->rows['source']), number_format($report->rows['target'])), false, OutputInterface::OUTPUT_RAW);
+        $this->terminal->write(
+            sprintf(
+                "\r\033[K%s %d %%, %s and %s records",
+                ucfirst($report->phase->value),
+                (int) (100 * $report->done),
+                number_format($report->rows['source']),
+                number_format($report->rows['target']),
+            ),
+            false,
+            OutputInterface::OUTPUT_RAW,
+        );
     }
 
     public function clear(): void

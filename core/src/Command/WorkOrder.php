@@ -4,7 +4,13 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Command;
 
+use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
+use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Encoding;
+use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
+use NineTally\Core\Intake\PartFormat;
+use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\Plan;
@@ -19,6 +25,12 @@ use NineTally\Core\Tally\TallyWork;
 /** What a process has to know to work on a tally: written to the workspace by the first one, read by the others. */
 final readonly class WorkOrder
 {
+    /** What an order is made of, and nothing else is read. */
+    private const WRITTEN = [
+        self::class, TallySettings::class, SideOption::class, PartOption::class, PartFormat::class, PartKind::class,
+        DelimitedFormat::class, FixedWidthFormat::class, LineEnds::class, Encoding::class,
+    ];
+
     private const FILE = 'order';
 
     /** @param array<string, SideOption> $references by name */
@@ -36,7 +48,9 @@ final readonly class WorkOrder
     {
         $parts = $this->parts($side);
 
-        return $parts->isOneFile() ? $parts->reader($this->catalogue(), $this->delimiter)->columns() : \NineTally\Core\Row\Columns::named($parts->parts[0]->name, $parts->stack($this->catalogue(), $this->delimiter)->columns);
+        return $parts->isOneFile()
+            ? $parts->reader($this->catalogue(), $this->delimiter)->columns()
+            : \NineTally\Core\Row\Columns::named($parts->parts[0]->name, $parts->stack($this->catalogue(), $this->delimiter)->columns);
     }
 
     /**
@@ -54,8 +68,18 @@ final readonly class WorkOrder
         }
         $prepared = PreparedSide::in("{$workspace}/prepared-{$side->value}");
         if (! $prepared->isWhole()) {
-            $deliveries = array_map(fn(SideOption $reference): \Closure => fn(): PartStack => $reference->stack($this->catalogue(), $this->delimiter), $this->references);
-            $prepared->make($parts->stack($this->catalogue(), $this->delimiter), $preparation, $side->value, static fn(int $bytes, int $records) => null, new ReferenceShelf($deliveries, $plan->references, $workspace, $parameters), $parameters);
+            $deliveries = array_map(
+                fn(SideOption $reference): \Closure => fn(): PartStack => $reference->stack($this->catalogue(), $this->delimiter),
+                $this->references,
+            );
+            $prepared->make(
+                $parts->stack($this->catalogue(), $this->delimiter),
+                $preparation,
+                $side->value,
+                static fn(int $bytes, int $records) => null,
+                new ReferenceShelf($deliveries, $plan->references, $workspace, $parameters),
+                $parameters,
+            );
         }
 
         return new PreparedReader($prepared, $parts->parts[0]->name);
@@ -69,11 +93,19 @@ final readonly class WorkOrder
     public static function read(string $workspace): TallyWork
     {
         /** @var array{self, string} $order */
-        $order = unserialize((string) file_get_contents("{$workspace}/".self::FILE), ['allowed_classes' => [self::class, TallySettings::class, SideOption::class, PartOption::class]]);
+        $order = unserialize((string) file_get_contents("{$workspace}/".self::FILE), [
+            'allowed_classes' => self::WRITTEN,
+        ]);
 
         $plan = Plan::fromJson($order[1]);
 
-        return new TallyWork($plan, $order[0]->prepared(Side::Source, $plan, $workspace), $order[0]->prepared(Side::Target, $plan, $workspace), $workspace, $order[0]->settings);
+        return new TallyWork(
+            $plan,
+            $order[0]->prepared(Side::Source, $plan, $workspace),
+            $order[0]->prepared(Side::Target, $plan, $workspace),
+            $workspace,
+            $order[0]->settings,
+        );
     }
 
     private function parts(Side $side): SideOption

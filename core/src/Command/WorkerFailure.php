@@ -16,7 +16,12 @@ final class WorkerFailure extends \RuntimeException implements NineTallyExceptio
 
     public static function died(string $errors): self
     {
-        return new self('A worker process ended before its work was done'.(str_contains($errors, 'memory') ? ': it ran out of memory. Allow more with --memory.' : '. Run the tally again; nothing was written.'));
+        return new self(
+            'A worker process ended before its work was done'.
+                (str_contains($errors, 'memory')
+                    ? ': it ran out of memory. Allow more with --memory.'
+                    : '. Run the tally again; nothing was written.'),
+        );
     }
 
     public function code(): string

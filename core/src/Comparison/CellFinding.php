@@ -26,7 +26,16 @@ final readonly class CellFinding
     /** The same finding as somebody is shown it, who may not see its values. */
     public function withValues(string $source, string $target): self
     {
-        return new self($this->pairPosition, $this->class, $this->cause, $this->facts, $source, $target, $this->pattern, $this->ordinalInPattern);
+        return new self(
+            $this->pairPosition,
+            $this->class,
+            $this->cause,
+            $this->facts,
+            $source,
+            $target,
+            $this->pattern,
+            $this->ordinalInPattern,
+        );
     }
 
     /** The same finding with its place: the number of its pattern in the tally, and its ordinal there, both from 1. */

@@ -12,7 +12,13 @@ use NineTally\Core\Value\Tolerance;
 final readonly class ColumnPair
 {
     /** The cause of form that a new pair of a kind forgives; it is written in the plan and can be taken out. */
-    private const FORGIVEN_BY_KIND = ['text' => [], 'number' => ['number-form'], 'date' => ['date-form'], 'date-time' => ['date-form'], 'yes-no' => ['yes-no-form']];
+    private const FORGIVEN_BY_KIND = [
+        'text' => [],
+        'number' => ['number-form'],
+        'date' => ['date-form'],
+        'date-time' => ['date-form'],
+        'yes-no' => ['yes-no-form'],
+    ];
 
     /**
      * @param  list<string>  $forgives  ids of causes of form, in the order of the catalogue
@@ -32,7 +38,13 @@ final readonly class ColumnPair
     /** The id follows from the two names, so a pair that is undone and made again keeps its findings' identities and rulings. */
     public static function between(string $source, string $target, Kind $kind = Kind::Text): self
     {
-        return new self('pair-'.substr(hash('sha256', $source."\0".$target), 0, 12), $source, $target, $kind, self::FORGIVEN_BY_KIND[$kind->value]);
+        return new self(
+            'pair-'.substr(hash('sha256', $source."\0".$target), 0, 12),
+            $source,
+            $target,
+            $kind,
+            self::FORGIVEN_BY_KIND[$kind->value],
+        );
     }
 
     /** @return array<string, mixed> as the plan writes it: what is as it would be by itself is left out */
@@ -47,7 +59,11 @@ final readonly class ColumnPair
                 'forgives' => $this->forgives,
                 'tolerance' => $this->tolerance === null ? null : ['by' => $this->tolerance->by, 'most' => (string) $this->tolerance->most],
                 'rounding' => $this->rounding === null ? null : ['places' => $this->rounding->places, 'mode' => $this->rounding->mode],
-                'crosswalk' => array_map(static fn(int|string $source, string $target): array => ['source' => (string) $source, 'target' => $target], array_keys($this->crosswalk), $this->crosswalk),
+                'crosswalk' => array_map(
+                    static fn(int|string $source, string $target): array => ['source' => (string) $source, 'target' => $target],
+                    array_keys($this->crosswalk),
+                    $this->crosswalk,
+                ),
             ]),
         ];
     }

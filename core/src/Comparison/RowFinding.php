@@ -57,7 +57,23 @@ final readonly class RowFinding
     /** The same row as somebody is shown it, who may not see all of its values. */
     public function shownAs(?KeyTuple $deliveredKey, ?RowRecord $source, ?RowRecord $target, ?RefusedRecord $refused): self
     {
-        return new self($this->sequence, $this->ordinal, $this->class, $this->side, null, $source, $target, $this->rowsOfKey, kept: $this->kept, refused: $refused, reason: $this->reason, reasonFacts: array_diff_key($this->reasonFacts, ['does' => true]), isBridged: $this->isBridged, deliveredKey: $deliveredKey, differing: $this->differingCells);
+        return new self(
+            $this->sequence,
+            $this->ordinal,
+            $this->class,
+            $this->side,
+            null,
+            $source,
+            $target,
+            $this->rowsOfKey,
+            kept: $this->kept,
+            refused: $refused,
+            reason: $this->reason,
+            reasonFacts: array_diff_key($this->reasonFacts, ['does' => true]),
+            isBridged: $this->isBridged,
+            deliveredKey: $deliveredKey,
+            differing: $this->differingCells,
+        );
     }
 
     /** Where its record stands on a side; null where that side has none. */

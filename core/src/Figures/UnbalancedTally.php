@@ -11,7 +11,14 @@ final class UnbalancedTally extends \LogicException implements NineTallyExceptio
 {
     private function __construct(public readonly string $equation, public readonly int $left, public readonly int $right)
     {
-        parent::__construct(sprintf('The sums of this tally do not add up (%s: %d against %d), so it reports nothing. Please report this as a defect, with the plan.', $equation, $left, $right));
+        parent::__construct(
+            sprintf(
+                'The sums of this tally do not add up (%s: %d against %d), so it reports nothing. Please report this as a defect, with the plan.',
+                $equation,
+                $left,
+                $right,
+            ),
+        );
     }
 
     public static function inEquation(string $equation, int $left, int $right): self

@@ -76,6 +76,14 @@ final readonly class ValueFigures
     /** @return array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string} by the names of the export */
     public function toArray(): array
     {
-        return ['values' => $this->values(), 'right' => $this->right, 'differing' => $this->differing, 'lost' => $this->lost(), 'added' => $this->added(), 'blank_on_both' => $this->blankOnBoth, 'agreement' => $this->agreement()->text()];
+        return [
+            'values' => $this->values(),
+            'right' => $this->right,
+            'differing' => $this->differing,
+            'lost' => $this->lost(),
+            'added' => $this->added(),
+            'blank_on_both' => $this->blankOnBoth,
+            'agreement' => $this->agreement()->text(),
+        ];
     }
 }

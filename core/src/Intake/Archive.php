@@ -41,7 +41,19 @@ final readonly class Archive
             default => null,
         };
 
-        return new self($archive, $name, $workbook, array_values(array_filter($names, static fn(string $file): bool => ! str_ends_with($file, '/') && ! str_starts_with($file, '__MACOSX/') && basename($file) !== '.DS_Store')));
+        return new self(
+            $archive,
+            $name,
+            $workbook,
+            array_values(
+                array_filter(
+                    $names,
+                    static fn(string $file): bool => ! str_ends_with($file, '/') &&
+                        ! str_starts_with($file, '__MACOSX/') &&
+                        basename($file) !== '.DS_Store',
+                ),
+            ),
+        );
     }
 
     /**
@@ -105,8 +117,14 @@ final readonly class Archive
             $facts = $archive->statIndex($entry);
             $names[] = $facts['name'];
             $bytes += $facts['size'];
-            if ($bytes > self::MOST_BYTES || $facts['size'] > self::SMALL_BYTES && $facts['size'] > self::MOST_RATIO * max(1, $facts['comp_size'])) {
-                throw UnreadableFile::isTooLargeUnpacked($name, sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])));
+            if (
+                $bytes > self::MOST_BYTES ||
+                ($facts['size'] > self::SMALL_BYTES && $facts['size'] > self::MOST_RATIO * max(1, $facts['comp_size']))
+            ) {
+                throw UnreadableFile::isTooLargeUnpacked(
+                    $name,
+                    sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])),
+                );
             }
             if (str_ends_with($facts['name'], 'sharedStrings.xml') && $facts['size'] > self::MOST_SHARED_STRING_BYTES) {
                 throw UnreadableFile::isTooLargeUnpacked($name, 'its shared texts are too many');

@@ -24,7 +24,12 @@ final readonly class Batch
      * @param  string  $innerLineEnd  what ends lines inside rows: nothing, LF (CR LF too, which has one), or both where a CR alone does so too
      * @param  bool  $mayHaveBlanks  whether any cell may be empty
      */
-    public function __construct(public string $rows, public int $firstLine, public string $innerLineEnd = '', public bool $mayHaveBlanks = true) {}
+    public function __construct(
+        public string $rows,
+        public int $firstLine,
+        public string $innerLineEnd = '',
+        public bool $mayHaveBlanks = true,
+    ) {}
 
     /** How many physical lines a row of it has, or several rows joined by ROW_END. */
     public function linesOf(string $row): int

@@ -17,8 +17,13 @@ final class ByteStream
      * @param  resource  $file
      * @param  Archive|null  $archive  that the file is a stream of: the stream ends with it
      */
-    private function __construct(private readonly mixed $file, private readonly string $name, public readonly bool $isPacked, bool $isGzip, public readonly ?Archive $archive = null)
-    {
+    private function __construct(
+        private readonly mixed $file,
+        private readonly string $name,
+        public readonly bool $isPacked,
+        bool $isGzip,
+        public readonly ?Archive $archive = null,
+    ) {
         if ($isGzip) {
             $this->inflating = $this->begin();
         }

@@ -54,6 +54,8 @@ enum Encoding: string
         $half = intdiv(strlen($bytes), 4) * 2;
         $half -= $this->openAtEnd(substr($bytes, 0, $half));
 
-        return $half <= 0 ? self::UNDECODABLE.$this->decodeUnits(substr($bytes, 2)) : $this->decodeUnits(substr($bytes, 0, $half)).$this->decodeUnits(substr($bytes, $half));
+        return $half <= 0
+            ? self::UNDECODABLE.$this->decodeUnits(substr($bytes, 2))
+            : $this->decodeUnits(substr($bytes, 0, $half)).$this->decodeUnits(substr($bytes, $half));
     }
 }

@@ -24,7 +24,16 @@ final readonly class PartFormat
      * @param  int  $headerRow  of a workbook, from 1
      * @param  list<array{name: string, hidden: bool}>  $sheets  all that the workbook has, in its order
      */
-    private function __construct(public PartKind $kind, public ?DelimitedFormat $delimited = null, public ?FixedWidthFormat $fixedWidth = null, public string $path = '', public array $paths = [], public string $sheet = '', public int $headerRow = 1, public array $sheets = []) {}
+    private function __construct(
+        public PartKind $kind,
+        public ?DelimitedFormat $delimited = null,
+        public ?FixedWidthFormat $fixedWidth = null,
+        public string $path = '',
+        public array $paths = [],
+        public string $sheet = '',
+        public int $headerRow = 1,
+        public array $sheets = [],
+    ) {}
 
     public static function delimited(DelimitedFormat $format): self
     {
@@ -62,7 +71,16 @@ final readonly class PartFormat
         return match ($kind) {
             PartKind::Delimited => self::delimited(DelimitedFormat::fromArray($document)),
             PartKind::FixedWidth => self::fixedWidth(FixedWidthFormat::fromArray($document)),
-            default => new self($kind, null, null, $document['path'] ?? '', $document['paths'] ?? [], $document['sheet'] ?? '', $document['headerRow'] ?? 1, $document['sheets'] ?? []),
+            default => new self(
+                $kind,
+                null,
+                null,
+                $document['path'] ?? '',
+                $document['paths'] ?? [],
+                $document['sheet'] ?? '',
+                $document['headerRow'] ?? 1,
+                $document['sheets'] ?? [],
+            ),
         };
     }
 
@@ -72,7 +90,12 @@ final readonly class PartFormat
         return match (true) {
             $this->delimited !== null => ['kind' => $this->kind->value, ...$this->delimited->toArray()],
             $this->fixedWidth !== null => ['kind' => $this->kind->value, ...$this->fixedWidth->toArray()],
-            $this->kind->isWorkbook() => ['kind' => $this->kind->value, 'sheet' => $this->sheet, 'headerRow' => $this->headerRow, 'sheets' => $this->sheets],
+            $this->kind->isWorkbook() => [
+                'kind' => $this->kind->value,
+                'sheet' => $this->sheet,
+                'headerRow' => $this->headerRow,
+                'sheets' => $this->sheets,
+            ],
             $this->path !== '' => ['kind' => $this->kind->value, 'path' => $this->path, 'paths' => $this->paths],
             default => ['kind' => $this->kind->value],
         };
@@ -98,9 +121,24 @@ final readonly class PartFormat
         if ($this->fixedWidth !== null) {
             $isOtherEncoding = ($corrections['encoding'] ?? $this->fixedWidth->encoding->value) !== $this->fixedWidth->encoding->value;
 
-            return self::fixedWidth(FixedWidthFormat::fromArray([...$this->fixedWidth->toArray(), ...$corrections, ...($isOtherEncoding ? ['byteOrderMark' => false] : [])]));
+            return self::fixedWidth(
+                FixedWidthFormat::fromArray([
+                    ...$this->fixedWidth->toArray(),
+                    ...$corrections,
+                    ...$isOtherEncoding ? ['byteOrderMark' => false] : [],
+                ]),
+            );
         }
 
-        return new self($this->kind, null, null, $corrections['path'] ?? $this->path, $this->paths, $corrections['sheet'] ?? $this->sheet, $corrections['headerRow'] ?? $this->headerRow, $this->sheets);
+        return new self(
+            $this->kind,
+            null,
+            null,
+            $corrections['path'] ?? $this->path,
+            $this->paths,
+            $corrections['sheet'] ?? $this->sheet,
+            $corrections['headerRow'] ?? $this->headerRow,
+            $this->sheets,
+        );
     }
 }

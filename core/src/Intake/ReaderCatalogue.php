@@ -72,7 +72,13 @@ final readonly class ReaderCatalogue
         $found = (new FormatDetection)->find($path, $name);
 
         return $kind === PartKind::FixedWidth
-            ? (new FixedWidthDetection)->find($path, $name, $found->format) ?? new FoundPart(PartFormat::fixedWidth(new FixedWidthFormat([], $found->format->lineEnds, $found->format->hasByteOrderMark, $found->format->encoding)), ['starts' => 'no place is blank in every line: say where the columns begin'])
+            ? (new FixedWidthDetection)->find($path, $name, $found->format) ??
+                    new FoundPart(
+                        PartFormat::fixedWidth(
+                            new FixedWidthFormat([], $found->format->lineEnds, $found->format->hasByteOrderMark, $found->format->encoding),
+                        ),
+                        ['starts' => 'no place is blank in every line: say where the columns begin'],
+                    )
             : new FoundPart(PartFormat::delimited($found->format), $found->reasons);
     }
 
@@ -80,9 +86,20 @@ final readonly class ReaderCatalogue
     public function openAs(string $path, string $name, PartFormat $format): Reader
     {
         return match ($format->kind) {
-            PartKind::Delimited => new DelimitedReader($path, $name, $format->delimited ?? new DelimitedFormat(',', LineEnds::Lf), $this->rowLimit),
+            PartKind::Delimited => new DelimitedReader(
+                $path,
+                $name,
+                $format->delimited ?? new DelimitedFormat(',', LineEnds::Lf),
+                $this->rowLimit,
+            ),
             PartKind::FixedWidth => new FixedWidthReader($path, $name, $format->fixedWidth ?? new FixedWidthFormat([]), $this->rowLimit),
-            PartKind::Json, PartKind::JsonLines => new JsonReader($path, $name, $format->kind === PartKind::JsonLines, $this->rowLimit, $format->path),
+            PartKind::Json, PartKind::JsonLines => new JsonReader(
+                $path,
+                $name,
+                $format->kind === PartKind::JsonLines,
+                $this->rowLimit,
+                $format->path,
+            ),
             PartKind::Xml => new XmlReader($path, $name, $format->path, $this->rowLimit),
             PartKind::Xlsx, PartKind::Ods => new WorkbookReader($path, $name, $format),
         };

@@ -15,7 +15,13 @@ final readonly class TextLines
      * @param  int  $markBytes  of the byte-order mark
      * @param  int  $rowLimit  bytes; of a longer line only its number is given
      */
-    public function __construct(private string $path, private string $name, private int $rowLimit, private Encoding $encoding = Encoding::Utf8, private int $markBytes = 0) {}
+    public function __construct(
+        private string $path,
+        private string $name,
+        private int $rowLimit,
+        private Encoding $encoding = Encoding::Utf8,
+        private int $markBytes = 0,
+    ) {}
 
     /**
      * @param  (callable(int): void)|null  $onBytes

@@ -35,11 +35,17 @@ final readonly class Trailer
         if (count($lines) < 2 || ! mb_check_encoding($last, 'UTF-8')) {
             return null;
         }
-        $cells = $format->delimited === null ? preg_split('/\s+/', trim($last)) : (new RecordParser($format->delimited->delimiter))->begin($last);
+        $cells =
+            $format->delimited === null
+                ? preg_split('/\s+/', trim($last))
+                : (new RecordParser($format->delimited->delimiter))->begin($last);
         $cells = $cells === false || $cells === null ? [$last] : $cells;
         $whole = array_keys(array_filter($cells, static fn(string $cell): bool => preg_match('/^\s*\d+\s*$/', $cell) === 1));
-        $hasOnlyFigures = array_filter(array_slice($cells, 1), static fn(string $cell): bool => preg_match('/^[\s\d.,+-]*$/', $cell) !== 1) === [];
-        $isLikely = $details->skipBelow > 0 || preg_match(self::BEGINNINGS, trim($cells[0])) === 1 && (count($cells) !== $columns || $hasOnlyFigures);
+        $hasOnlyFigures =
+            array_filter(array_slice($cells, 1), static fn(string $cell): bool => preg_match('/^[\s\d.,+-]*$/', $cell) !== 1) === [];
+        $isLikely =
+            $details->skipBelow > 0 ||
+            (preg_match(self::BEGINNINGS, trim($cells[0])) === 1 && (count($cells) !== $columns || $hasOnlyFigures));
 
         // A number in the first cell is most likely the kind of the record.
         return new self($cells, $isLikely, match (true) {

@@ -33,9 +33,15 @@ final class KeyForm
      */
     public function __construct(array $readings, array $forgives, FormCombination $forms)
     {
-        $this->isPlain = array_filter($readings, static fn(Reading $reading): bool => $reading->hasBlankTokens()) === [] && array_filter($forgives) === [];
+        $this->isPlain =
+            array_filter($readings, static fn(Reading $reading): bool => $reading->hasBlankTokens()) === [] &&
+            array_filter($forgives) === [];
         $this->memo = array_fill(0, count($readings), []);
-        $this->forms = array_map(static fn(Reading $reading, array $ofColumn): CanonicalForm => new CanonicalForm($reading, $ofColumn, $forms), $readings, $forgives);
+        $this->forms = array_map(
+            static fn(Reading $reading, array $ofColumn): CanonicalForm => new CanonicalForm($reading, $ofColumn, $forms),
+            $readings,
+            $forgives,
+        );
     }
 
     /** @param list<string> $cells */

@@ -33,7 +33,13 @@ final readonly class KeyOffsetIndex
      * @param  non-empty-list<int>  $positions  of the key columns
      * @param  list<array{int, int|null, int}>  $ranges  where each stretch begins and ends, and how many lines are before it
      */
-    private function __construct(private string $path, private Reader $reader, private array $positions, private KeyForm $form, private array $ranges) {}
+    private function __construct(
+        private string $path,
+        private Reader $reader,
+        private array $positions,
+        private KeyForm $form,
+        private array $ranges,
+    ) {}
 
     /**
      * Reads the side once and writes down where its keys are.
@@ -43,8 +49,14 @@ final readonly class KeyOffsetIndex
      * @param  string  $folder  for what is put aside meanwhile
      * @param  (callable(int): void)|null  $onRange  told after each stretch up to which byte the side was read
      */
-    public static function write(Reader $reader, array $positions, KeyForm $form, string $path, string $folder, ?callable $onRange = null): void
-    {
+    public static function write(
+        Reader $reader,
+        array $positions,
+        KeyForm $form,
+        string $path,
+        string $folder,
+        ?callable $onRange = null,
+    ): void {
         $ranges = $reader->ranges(self::RANGE_BYTES);
         try {
             self::writeRanges($reader, $ranges, $positions, $form, $path, $folder, $onRange);
@@ -99,8 +111,15 @@ final readonly class KeyOffsetIndex
      * @param  list<ByteRange>  $ranges
      * @param  non-empty-list<int>  $positions
      */
-    private static function writeRanges(Reader $reader, array $ranges, array $positions, KeyForm $form, string $path, string $folder, ?callable $onRange): void
-    {
+    private static function writeRanges(
+        Reader $reader,
+        array $ranges,
+        array $positions,
+        KeyForm $form,
+        string $path,
+        string $folder,
+        ?callable $onRange,
+    ): void {
         $buckets = array_fill(0, 256, '');
         $held = [];
         $lines = 0;

@@ -41,7 +41,12 @@ final class MergeScan
     private array $at = ['source' => 0, 'target' => 0];
 
     /** @param array{source: Scan, target: Scan} $scans of sides whose rows are kept whole and begin with their key */
-    public function __construct(private readonly array $scans, private readonly int $keyColumns, private readonly int $partitions, private readonly int $bufferBytes) {}
+    public function __construct(
+        private readonly array $scans,
+        private readonly int $keyColumns,
+        private readonly int $partitions,
+        private readonly int $bufferBytes,
+    ) {}
 
     /** @return array{source: int, target: int} the lines that a pair's number holds */
     public static function linesOf(int $number): array
@@ -68,10 +73,17 @@ final class MergeScan
                 break;
             }
             // Rows that pair nearby, wherever they stand in this stretch: a few missing ones shift all that follow.
-            $paired += count(array_intersect_key(array_flip(array_slice($ahead['source'], 0, $together)), array_flip(array_slice($ahead['target'], 0, $together + self::AHEAD))));
+            $paired += count(
+                array_intersect_key(
+                    array_flip(array_slice($ahead['source'], 0, $together)),
+                    array_flip(array_slice($ahead['target'], 0, $together + self::AHEAD)),
+                ),
+            );
             $seen += $together;
             foreach (array_slice($ahead['source'], 0, $together) as $row) {
-                $keys[implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row, $this->keyColumns + 1), 0, $this->keyColumns))] = true;
+                $keys[
+                    implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row, $this->keyColumns + 1), 0, $this->keyColumns))
+                ] = true;
             }
             // Where hardly any row finds its equal there is no need to look on.
             if ($paired < $seen / 2) {
@@ -93,11 +105,19 @@ final class MergeScan
     public function run(array $paths, string $pairedPath, callable $onProgress): array
     {
         $pairs = new SpillWriter($pairedPath, $this->partitions + 1, $this->bufferBytes);
-        $outputs = ['source' => $this->scans['source']->begin($paths['source']), 'target' => $this->scans['target']->begin($paths['target'])];
+        $outputs = [
+            'source' => $this->scans['source']->begin($paths['source']),
+            'target' => $this->scans['target']->begin($paths['target']),
+        ];
         $positions = ['source' => 0, 'target' => 0];
         $batches = [];
         foreach ($this->scans as $side => $scan) {
-            $batches[$side] = $scan->batches(new ByteRange, $outputs[$side], static function (int $position) use (&$positions, $side, $outputs, $onProgress): void {
+            $batches[$side] = $scan->batches(new ByteRange, $outputs[$side], static function (int $position) use (
+                &$positions,
+                $side,
+                $outputs,
+                $onProgress,
+            ): void {
                 $positions[$side] = $position;
                 $onProgress(array_sum($positions), $outputs['source']->result->read + $outputs['target']->result->read);
             });
@@ -112,7 +132,10 @@ final class MergeScan
         }
         $pairs->finish();
 
-        return ['source' => $this->scans['source']->finish($outputs['source'], $batches['source']->getReturn()), 'target' => $this->scans['target']->finish($outputs['target'], $batches['target']->getReturn())];
+        return [
+            'source' => $this->scans['source']->finish($outputs['source'], $batches['source']->getReturn()),
+            'target' => $this->scans['target']->finish($outputs['target'], $batches['target']->getReturn()),
+        ];
     }
 
     /**
@@ -173,7 +196,10 @@ final class MergeScan
             $pairs->lines[$partition][] = $sourceLines[$i] << self::LINE_BITS | $targetLines[$j];
             $bytes += strlen($row) + 60;
             $rows++;
-            if ($this->keyColumns > 1 && ($key[0] === Batch::CELL_END || $key[-1] === Batch::CELL_END || str_contains($key, Batch::CELL_END.Batch::CELL_END))) {
+            if (
+                $this->keyColumns > 1 &&
+                ($key[0] === Batch::CELL_END || $key[-1] === Batch::CELL_END || str_contains($key, Batch::CELL_END.Batch::CELL_END))
+            ) {
                 $outputs['source']->result->partlyBlank++;
                 $outputs['target']->result->partlyBlank++;
             }

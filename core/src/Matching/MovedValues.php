@@ -23,8 +23,14 @@ final readonly class MovedValues
      * @param  list<int>  $sourceKey
      * @param  list<int>  $targetKey
      */
-    public function __construct(private Columns $source, private Columns $target, private array $sourcePaired, private array $targetPaired, array $sourceKey, array $targetKey)
-    {
+    public function __construct(
+        private Columns $source,
+        private Columns $target,
+        private array $sourcePaired,
+        private array $targetPaired,
+        array $sourceKey,
+        array $targetKey,
+    ) {
         $this->partners = array_combine($sourcePaired, $targetPaired) + array_combine($sourceKey, $targetKey);
     }
 

@@ -174,17 +174,41 @@ final class PartitionMatch
                 if ($kept !== null && $rows->lines->at($place) === $kept[$side->side->value]) {
                     $keptPlaces[$side->side->value] = [$place, $nth + 1];
                 } else {
-                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->notKept($side, $key, $rows, $place, $nth + 1, $group, $kept);
+                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->notKept(
+                        $side,
+                        $key,
+                        $rows,
+                        $place,
+                        $nth + 1,
+                        $group,
+                        $kept,
+                    );
                 }
             }
         }
         ['source' => $keptSource, 'target' => $keptTarget] = $keptPlaces;
         if ($keptSource !== null && $keptTarget !== null) {
-            $this->outcomes->comparePair($key, $source, $keptSource[0], $target, $keptTarget[0], $keptSource[1], $group->rows['source'], $group->rows['target']);
+            $this->outcomes->comparePair(
+                $key,
+                $source,
+                $keptSource[0],
+                $target,
+                $keptTarget[0],
+                $keptSource[1],
+                $group->rows['source'],
+                $group->rows['target'],
+            );
         } elseif ($keptSource !== null) {
             $this->outcomes->recordUnmatched(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
         } elseif ($keptTarget !== null) {
-            $this->outcomes->recordUnmatched(Side::Target, $key, $target, $keptTarget[0], $keptTarget[1], targetRows: $group->rows['target']);
+            $this->outcomes->recordUnmatched(
+                Side::Target,
+                $key,
+                $target,
+                $keptTarget[0],
+                $keptTarget[1],
+                targetRows: $group->rows['target'],
+            );
         }
     }
 

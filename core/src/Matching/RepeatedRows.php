@@ -44,8 +44,15 @@ final readonly class RepeatedRows
      *
      * @param  array{source: int, target: int}|null  $kept  lines of the rows that are kept; null when all are set aside
      */
-    public function notKept(SideRows $side, string $key, SpilledRows $rows, int $place, int $ordinal, RepeatedKey $group, ?array $kept): FindingEntry
-    {
+    public function notKept(
+        SideRows $side,
+        string $key,
+        SpilledRows $rows,
+        int $place,
+        int $ordinal,
+        RepeatedKey $group,
+        ?array $kept,
+    ): FindingEntry {
         $isSource = $side->side === Side::Source;
         $this->counts->count($side->side, RowClass::Repeated);
 

@@ -68,7 +68,13 @@ final class RowComparison
             if ($judgement->class === CellClass::Forgiven) {
                 $this->forgive($pair, $counts, $judgement, $line, $sourceCell, $targetCell);
                 if ($this->listsForgiven) {
-                    $cells[$pair] = [$pair, CellClass::Forgiven->value, (string) $judgement->cause?->id, $judgement->cause->facts ?? [], ''];
+                    $cells[$pair] = [
+                        $pair,
+                        CellClass::Forgiven->value,
+                        (string) $judgement->cause?->id,
+                        $judgement->cause->facts ?? [],
+                        '',
+                    ];
                 }
 
                 continue;
@@ -81,7 +87,10 @@ final class RowComparison
                 $counts->evidence->addExplained();
             }
         }
-        $moves = $waiting === [] ? [] : $this->movedValues->of(array_map(static fn(array $cell): array => [$cell[1], $cell[2]], $waiting), ...$rows());
+        $moves =
+            $waiting === []
+                ? []
+                : $this->movedValues->of(array_map(static fn(array $cell): array => [$cell[1], $cell[2]], $waiting), ...$rows());
         foreach ($waiting as $pair => [$judgement, $sourceCell, $targetCell]) {
             $moved = $moves[$pair] ?? '';
             $cells[$pair] = [$pair, $judgement->class->value, (string) $judgement->cause?->id, $judgement->cause->facts ?? [], $moved];

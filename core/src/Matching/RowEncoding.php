@@ -44,11 +44,17 @@ final readonly class RowEncoding
     public function __construct(public array $keyPositions, public array $pairedPositions, private int $width, public bool $isWhole)
     {
         $this->keyComesFirst = $keyPositions === range(0, count($keyPositions) - 1);
-        $this->restPositions = $isWhole ? [] : [...$keyPositions, ...array_values(array_diff(range(0, $width - 1), $keyPositions, $pairedPositions))];
+        $this->restPositions = $isWhole
+            ? []
+            : [...$keyPositions, ...array_values(array_diff(range(0, $width - 1), $keyPositions, $pairedPositions))];
         $this->restIsKey = ! $isWhole && count($this->restPositions) === count($keyPositions);
-        $this->pattern = $isWhole || $width > self::MOST_REFERENCES ? null : '/'.implode('\xFF', array_fill(0, $width, '([^\xFF\xFE]*+)')).'/';
+        $this->pattern =
+            $isWhole || $width > self::MOST_REFERENCES ? null : '/'.implode('\xFF', array_fill(0, $width, '([^\xFF\xFE]*+)')).'/';
         $reference = static fn(int $position): string => sprintf('${%d}', $position + 1);
-        $this->replacement = implode(Batch::CELL_END, array_map($reference, $this->restPositions)).self::BODY.implode(Batch::CELL_END, array_map($reference, $pairedPositions));
+        $this->replacement =
+            implode(Batch::CELL_END, array_map($reference, $this->restPositions)).
+            self::BODY.
+            implode(Batch::CELL_END, array_map($reference, $pairedPositions));
         $this->order = array_flip(array_reverse([...$pairedPositions, ...$this->restPositions], true));
     }
 
@@ -77,7 +83,9 @@ final readonly class RowEncoding
         $cells = explode(Batch::CELL_END, $row);
         $pick = static fn(int $position): string => $cells[$position];
 
-        return implode(Batch::CELL_END, array_map($pick, $this->restPositions)).self::BODY.implode(Batch::CELL_END, array_map($pick, $this->pairedPositions));
+        return implode(Batch::CELL_END, array_map($pick, $this->restPositions)).
+            self::BODY.
+            implode(Batch::CELL_END, array_map($pick, $this->pairedPositions));
     }
 
     /** The row as it came. */

@@ -40,13 +40,27 @@ final class RowOutcomes
         return $this->comparison->readsEqualBytes || $this->keyColumns !== [];
     }
 
-    public function comparePair(string $key, SpilledRows $source, int $place, SpilledRows $target, int $other, int $ordinal = 1, int $sourceRows = 1, int $targetRows = 1, bool $isBridged = false): void
-    {
+    public function comparePair(
+        string $key,
+        SpilledRows $source,
+        int $place,
+        SpilledRows $target,
+        int $other,
+        int $ordinal = 1,
+        int $sourceRows = 1,
+        int $targetRows = 1,
+        bool $isBridged = false,
+    ): void {
         $line = $source->lines->at($place);
         if ($this->keyColumns !== [] && ! $isBridged) {
             $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other), $line);
         }
-        $cells = $this->comparison->compare($source->bodies[$place], $target->bodies[$other], $line, fn(): array => [$this->source->row($source, $place), $this->target->row($target, $other)]);
+        $cells = $this->comparison->compare(
+            $source->bodies[$place],
+            $target->bodies[$other],
+            $line,
+            fn(): array => [$this->source->row($source, $place), $this->target->row($target, $other)],
+        );
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
@@ -68,8 +82,15 @@ final class RowOutcomes
         }
     }
 
-    public function recordUnmatched(Side $side, string $key, SpilledRows $rows, int $place, int $ordinal = 1, int $sourceRows = 0, int $targetRows = 0): void
-    {
+    public function recordUnmatched(
+        Side $side,
+        string $key,
+        SpilledRows $rows,
+        int $place,
+        int $ordinal = 1,
+        int $sourceRows = 0,
+        int $targetRows = 0,
+    ): void {
         $isSource = $side === Side::Source;
         $reason = match (true) {
             ($isSource ? $targetRows : $sourceRows) > 0 => RowReason::FewerRows,

@@ -135,9 +135,23 @@ final readonly class Scan
             if ($key === $blankKey) {
                 $result->unkeyed++;
                 $asDelivered = $isWhole ? $row : $layout->row($body, $rest);
-                $findings->add(new FindingEntry($line, RowClass::Unkeyed, $this->side, $key, source: $this->side === Side::Source ? $asDelivered : null, target: $this->side === Side::Target ? $asDelivered : null));
+                $findings->add(
+                    new FindingEntry(
+                        $line,
+                        RowClass::Unkeyed,
+                        $this->side,
+                        $key,
+                        source: $this->side === Side::Source ? $asDelivered : null,
+                        target: $this->side === Side::Target ? $asDelivered : null,
+                    ),
+                );
             } else {
-                if ($keyColumns > 1 && ($key[0] === Batch::CELL_END || $key[-1] === Batch::CELL_END || $keyColumns > 2 && str_contains($key, Batch::CELL_END.Batch::CELL_END))) {
+                if (
+                    $keyColumns > 1 &&
+                    ($key[0] === Batch::CELL_END ||
+                        $key[-1] === Batch::CELL_END ||
+                        ($keyColumns > 2 && str_contains($key, Batch::CELL_END.Batch::CELL_END)))
+                ) {
                     $result->partlyBlank++;
                 }
                 $partition = $this->bridgedKeys !== [] && isset($this->bridgedKeys[$key]) ? $this->partitions : crc32($key) & $mask;

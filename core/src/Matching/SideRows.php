@@ -46,7 +46,9 @@ final readonly class SideRows
     {
         $columns = count($this->layout->keyPositions);
 
-        return $this->hasPlainKeys ? $rows->keys[$place] : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $this->rest($rows, $place), $columns + 1), 0, $columns));
+        return $this->hasPlainKeys
+            ? $rows->keys[$place]
+            : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $this->rest($rows, $place), $columns + 1), 0, $columns));
     }
 
     public function keptRow(): KeptRow

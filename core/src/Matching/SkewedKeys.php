@@ -18,13 +18,21 @@ final readonly class SkewedKeys
     /** More rows of one key than this are not held. */
     private const MANY_ROWS = 5_000;
 
-    public function __construct(private SideRows $source, private SideRows $target, private RepeatedRows $repeated, private int $largeBytes) {}
+    public function __construct(
+        private SideRows $source,
+        private SideRows $target,
+        private RepeatedRows $repeated,
+        private int $largeBytes,
+    ) {}
 
     /** @return array<string, int> keys of very many rows => how many; none where the whole partition is small enough to be held */
     public function find(int $partition): array
     {
         // Rows that are paired in order need all the rows of their key.
-        if ($this->source->spill->bytes($partition) + $this->target->spill->bytes($partition) <= $this->largeBytes || $this->source->policy->id === PolicyId::PairInOrder) {
+        if (
+            $this->source->spill->bytes($partition) + $this->target->spill->bytes($partition) <= $this->largeBytes ||
+            $this->source->policy->id === PolicyId::PairInOrder
+        ) {
             return [];
         }
         $heavy = [];
@@ -83,7 +91,15 @@ final readonly class SkewedKeys
                     $ordinals[$key] = ($ordinals[$key] ?? 0) + 1;
                     $line = $chunk->lines->at($place);
                     if ($kept[$key][$side->side->value] === $line) {
-                        $found[$key][$side->side->value] = [new SpilledRows([$key], [$chunk->bodies[$place]], $chunk->rests === [] ? [] : [$chunk->rests[$place]], PackedLines::ofOne($line)), $ordinals[$key]];
+                        $found[$key][$side->side->value] = [
+                            new SpilledRows(
+                                [$key],
+                                [$chunk->bodies[$place]],
+                                $chunk->rests === [] ? [] : [$chunk->rests[$place]],
+                                PackedLines::ofOne($line),
+                            ),
+                            $ordinals[$key],
+                        ];
                     }
                 }
             }

@@ -59,14 +59,27 @@ final readonly class Plan
     public static function pairing(Columns $source, Columns $target, array $key, array $map = [], array $leaveOut = []): self
     {
         if ($key === []) {
-            throw UnusablePlan::because([new Problem('/key', sprintf('No key was given. Name the columns that tell one row from another, such as --key=%s.', $source->names[0] ?? 'number'))]);
+            throw UnusablePlan::because([
+                new Problem(
+                    '/key',
+                    sprintf(
+                        'No key was given. Name the columns that tell one row from another, such as --key=%s.',
+                        $source->names[0] ?? 'number',
+                    ),
+                ),
+            ]);
         }
         foreach ($map as $sourceName => $targetName) {
             $source->positionOf($sourceName);
             $target->positionOf($targetName);
         }
         // A name that a header repeats leaves out all of its columns.
-        $leaveOut = array_merge(...array_map(static fn(string $name): array => [$name, ...$source->repeated()[$name] ?? [], ...$target->repeated()[$name] ?? []], $leaveOut));
+        $leaveOut = array_merge(
+            ...array_map(
+                static fn(string $name): array => [$name, ...$source->repeated()[$name] ?? [], ...$target->repeated()[$name] ?? []],
+                $leaveOut,
+            ),
+        );
         foreach ($leaveOut as $name) {
             if (! $source->has($name) && ! $target->has($name) && ! isset($source->repeated()[$name]) && ! isset($target->repeated()[$name])) {
                 $source->positionOf($name);
@@ -162,13 +175,25 @@ final readonly class Plan
     /** What makes two tallies speak of the same rows: part of every finding's identity. */
     public function keyDefinition(): string
     {
-        return CanonicalJson::of(array_map(static fn(KeyColumn $column): array => [$column->source, $column->target, ...($column->forgives === [] ? [] : [$column->forgives])], $this->key));
+        return CanonicalJson::of(
+            array_map(
+                static fn(KeyColumn $column): array => [
+                    $column->source,
+                    $column->target,
+                    ...$column->forgives === [] ? [] : [$column->forgives],
+                ],
+                $this->key,
+            ),
+        );
     }
 
     /** @return list<mixed> all that decides which rows meet: the key, and what each side declares about its cells */
     public function keyRules(): array
     {
-        $declared = fn(Side $side): array => [$this->side($side)->declared, array_intersect_key($this->side($side)->columns, array_flip($this->keyNames($side)))];
+        $declared = fn(Side $side): array => [
+            $this->side($side)->declared,
+            array_intersect_key($this->side($side)->columns, array_flip($this->keyNames($side))),
+        ];
 
         return [$this->keyDefinition(), $declared(Side::Source), $declared(Side::Target)];
     }
@@ -248,7 +273,13 @@ final readonly class Plan
         }
         $rules = $this->side($side);
         // A column that a step speaks of may be gone, or have another name, when all steps have run; it is read by its declaration until then.
-        foreach (array_filter(array_map(strval(...), array_keys($rules->columns)), static fn(string $name): bool => ! $rules->preparation->mentions($name)) as $name) {
+        foreach (
+            array_filter(
+                array_map(strval(...), array_keys($rules->columns)),
+                static fn(string $name): bool => ! $rules->preparation->mentions($name),
+            )
+            as $name
+        ) {
             $names["/sides/{$side->value}/columns/".strtr($name, ['~' => '~0', '/' => '~1'])] = $name;
         }
 

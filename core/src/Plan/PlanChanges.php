@@ -25,20 +25,35 @@ final readonly class PlanChanges
         }
         $changes = [...$changes, ...$this->pairs($before, $after)];
         foreach (Side::cases() as $side) {
-            $changes = [...$changes, ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]), ...$this->names("sensitive in the {$side->value}", $before->sensitive[$side->value], $after->sensitive[$side->value]), ...$this->steps($before, $after, $side), ...$this->declared($before, $after, $side)];
+            $changes = [
+                ...$changes,
+                ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]),
+                ...$this->names("sensitive in the {$side->value}", $before->sensitive[$side->value], $after->sensitive[$side->value]),
+                ...$this->steps($before, $after, $side),
+                ...$this->declared($before, $after, $side),
+            ];
         }
         $bridges = count($after->bridges) - count($before->bridges);
         if ($before->bridges != $after->bridges) {
-            $changes[] = $bridges === 0 ? 'bridges changed' : sprintf('%d %s %s', abs($bridges), abs($bridges) === 1 ? 'bridge' : 'bridges', $bridges > 0 ? 'more' : 'fewer');
+            $changes[] =
+                $bridges === 0
+                    ? 'bridges changed'
+                    : sprintf('%d %s %s', abs($bridges), abs($bridges) === 1 ? 'bridge' : 'bridges', $bridges > 0 ? 'more' : 'fewer');
         }
         foreach (array_unique([...array_keys($before->demands), ...array_keys($after->demands)]) as $column) {
             if (($before->demands[$column] ?? []) !== ($after->demands[$column] ?? [])) {
-                $changes[] = isset($after->demands[$column]) ? "what the target demands of {$column} changed" : "the target demands nothing of {$column} any more";
+                $changes[] = isset($after->demands[$column])
+                    ? "what the target demands of {$column} changed"
+                    : "the target demands nothing of {$column} any more";
             }
         }
 
         if ($before->defaultForgives !== $after->defaultForgives) {
-            $changes[] = sprintf('a new pair forgives %s, and forgave %s', implode(', ', $after->defaultForgives) ?: 'nothing', implode(', ', $before->defaultForgives) ?: 'nothing');
+            $changes[] = sprintf(
+                'a new pair forgives %s, and forgave %s',
+                implode(', ', $after->defaultForgives) ?: 'nothing',
+                implode(', ', $before->defaultForgives) ?: 'nothing',
+            );
         }
 
         return $changes;
@@ -46,7 +61,16 @@ final readonly class PlanChanges
 
     private function key(Plan $plan): string
     {
-        return implode(' + ', array_map(static fn(KeyColumn $column): string => ($column->source === $column->target ? $column->source : "{$column->source} → {$column->target}").($column->forgives === [] ? '' : ' (forgives '.implode(', ', $column->forgives).')'), $plan->key));
+        return implode(
+            ' + ',
+            array_map(
+                static fn(KeyColumn $column): string => ($column->source === $column->target
+                    ? $column->source
+                    : "{$column->source} → {$column->target}").
+                    ($column->forgives === [] ? '' : ' (forgives '.implode(', ', $column->forgives).')'),
+                $plan->key,
+            ),
+        );
     }
 
     /** @return list<string> */
@@ -54,8 +78,14 @@ final readonly class PlanChanges
     {
         [$was, $is] = [array_column($before->columnPairs, null, 'id'), array_column($after->columnPairs, null, 'id')];
         $changes = [
-            ...array_map(static fn(ColumnPair $pair): string => sprintf('%s is compared with %s', $pair->source, $pair->target), array_values(array_diff_key($is, $was))),
-            ...array_map(static fn(ColumnPair $pair): string => sprintf('%s is no longer compared with %s', $pair->source, $pair->target), array_values(array_diff_key($was, $is))),
+            ...array_map(
+                static fn(ColumnPair $pair): string => sprintf('%s is compared with %s', $pair->source, $pair->target),
+                array_values(array_diff_key($is, $was)),
+            ),
+            ...array_map(
+                static fn(ColumnPair $pair): string => sprintf('%s is no longer compared with %s', $pair->source, $pair->target),
+                array_values(array_diff_key($was, $is)),
+            ),
         ];
         foreach (array_intersect_key($is, $was) as $id => $pair) {
             [$old, $new] = [$was[$id]->toArray(), $pair->toArray()];
@@ -71,13 +101,31 @@ final readonly class PlanChanges
 
     private function ofRule(string $column, string $rule, mixed $was, mixed $is): string
     {
-        $said = fn(mixed $value): string => is_array($value) ? ($value === [] ? 'nothing' : implode(', ', array_map(static fn(mixed $one): string => is_scalar($one) ? (string) $one : CanonicalJson::of($one), $value))) : ($value === null ? 'nothing' : (is_scalar($value) ? (string) $value : ''));
+        $said = fn(mixed $value): string => is_array($value)
+            ? ($value === []
+                ? 'nothing'
+                : implode(
+                    ', ',
+                    array_map(static fn(mixed $one): string => is_scalar($one) ? (string) $one : CanonicalJson::of($one), $value),
+                ))
+            : ($value === null
+                ? 'nothing'
+                : (is_scalar($value)
+                    ? (string) $value
+                    : ''));
 
         return match ($rule) {
             'kind' => sprintf('%s is read as %s, no longer as %s', $column, $said($is ?? 'text'), $said($was ?? 'text')),
             'forgives' => sprintf('%s forgives %s, and forgave %s', $column, $said($is), $said($was)),
-            'tolerance', 'rounding' => $is === null ? sprintf('%s has no %s any more', $column, $rule) : sprintf('%s has a %s of %s', $column, $rule, $said(is_array($is) ? array_reverse(array_values($is)) : $is)),
-            'crosswalk' => sprintf('the crosswalk of %s has %d entries, and had %d', $column, is_array($is) ? count($is) : 0, is_array($was) ? count($was) : 0),
+            'tolerance', 'rounding' => $is === null
+                ? sprintf('%s has no %s any more', $column, $rule)
+                : sprintf('%s has a %s of %s', $column, $rule, $said(is_array($is) ? array_reverse(array_values($is)) : $is)),
+            'crosswalk' => sprintf(
+                'the crosswalk of %s has %d entries, and had %d',
+                $column,
+                is_array($is) ? count($is) : 0,
+                is_array($was) ? count($was) : 0,
+            ),
             default => sprintf('%s of %s changed', $rule, $column),
         };
     }
@@ -102,10 +150,19 @@ final readonly class PlanChanges
         if ($was->digest() === $is->digest()) {
             return [];
         }
-        [$old, $new] = [array_map($this->sentence(...), array_values($was->working())), array_map($this->sentence(...), array_values($is->working()))];
+        [$old, $new] = [
+            array_map($this->sentence(...), array_values($was->working())),
+            array_map($this->sentence(...), array_values($is->working())),
+        ];
         $changes = [
-            ...array_map(static fn(string $step): string => "a step of the {$side->value} is new: {$step}", array_values(array_diff($new, $old))),
-            ...array_map(static fn(string $step): string => "a step of the {$side->value} is gone: {$step}", array_values(array_diff($old, $new))),
+            ...array_map(
+                static fn(string $step): string => "a step of the {$side->value} is new: {$step}",
+                array_values(array_diff($new, $old)),
+            ),
+            ...array_map(
+                static fn(string $step): string => "a step of the {$side->value} is gone: {$step}",
+                array_values(array_diff($old, $new)),
+            ),
         ];
 
         return $changes === [] ? ["the steps of the {$side->value} stand in another order"] : $changes;
@@ -126,10 +183,14 @@ final readonly class PlanChanges
     {
         [$was, $is] = [$before->side($side), $after->side($side)];
 
-        return array_values(array_filter([
-            $was->declared != $is->declared ? "how the {$side->value} writes its values changed" : '',
-            $was->columns != $is->columns ? "how single columns of the {$side->value} are read changed" : '',
-            $was->repeats->toArray() !== $is->repeats->toArray() ? sprintf('repeats of the %s: %s, no longer %s', $side->value, $is->repeats->id->value, $was->repeats->id->value) : '',
-        ]));
+        return array_values(
+            array_filter([
+                $was->declared != $is->declared ? "how the {$side->value} writes its values changed" : '',
+                $was->columns != $is->columns ? "how single columns of the {$side->value} are read changed" : '',
+                $was->repeats->toArray() !== $is->repeats->toArray()
+                    ? sprintf('repeats of the %s: %s, no longer %s', $side->value, $is->repeats->id->value, $was->repeats->id->value)
+                    : '',
+            ]),
+        );
     }
 }

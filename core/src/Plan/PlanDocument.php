@@ -67,14 +67,21 @@ final readonly class PlanDocument
         $defaults = $checked['defaults'] ?? [];
         /** @var array{source?: list<string>, target?: list<string>} $sensitive */
         $sensitive = $checked['sensitive'] ?? [];
-        $problems = [...$this->entriesThatStandTwice($pairs), ...$this->stepEntriesThatStandTwice('sides', $sides), ...$this->stepEntriesThatStandTwice('references', $references)];
+        $problems = [
+            ...$this->entriesThatStandTwice($pairs),
+            ...$this->stepEntriesThatStandTwice('sides', $sides),
+            ...$this->stepEntriesThatStandTwice('references', $references),
+        ];
         if ($problems !== []) {
             throw UnusablePlan::because($problems);
         }
         $rules = array_map($this->reference(...), $references);
 
         return new Plan(
-            array_map(static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target'], $column['forgives'] ?? []), $key),
+            array_map(
+                static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target'], $column['forgives'] ?? []),
+                $key,
+            ),
             array_map($this->pair(...), $pairs),
             ['source' => $leftOut['source'] ?? [], 'target' => $leftOut['target'] ?? []],
             $this->side('source', $sides['source'] ?? [], $rules),
@@ -108,7 +115,16 @@ final readonly class PlanDocument
             PlanUpgrade::toCurrent($document);
         }
         if ($document instanceof \stdClass && is_int($document->formatVersion ?? null) && $document->formatVersion > Plan::FORMAT_VERSION) {
-            throw UnusablePlan::because([new Problem('/formatVersion', sprintf('The plan has format version %d, and this is Nine Tally for version %d. Use a newer Nine Tally.', $document->formatVersion, Plan::FORMAT_VERSION))]);
+            throw UnusablePlan::because([
+                new Problem(
+                    '/formatVersion',
+                    sprintf(
+                        'The plan has format version %d, and this is Nine Tally for version %d. Use a newer Nine Tally.',
+                        $document->formatVersion,
+                        Plan::FORMAT_VERSION,
+                    ),
+                ),
+            ]);
         }
 
         return $document;
@@ -152,7 +168,10 @@ final readonly class PlanDocument
         /** @var Declared $declared */
         $declared = array_diff_key($reference, ['preparation' => true, 'columns' => true, 'key' => true]);
 
-        return new ReferenceRules(new Preparation($reference['preparation'] ?? [], DeclaredForms::of($declared, $reference['columns'] ?? [])), $reference['key'] ?? []);
+        return new ReferenceRules(
+            new Preparation($reference['preparation'] ?? [], DeclaredForms::of($declared, $reference['columns'] ?? [])),
+            $reference['key'] ?? [],
+        );
     }
 
     /**
@@ -196,7 +215,17 @@ final readonly class PlanDocument
         $problems = $first = [];
         foreach ($entries as $position => ['source' => $value]) {
             if (isset($first[$value])) {
-                $problems[] = new Problem("{$place}/{$position}", sprintf('The value "%s" has two entries, %s/%d and %s/%d. Take one of them out.', Excerpt::of((string) $value), $place, $first[$value], $place, $position));
+                $problems[] = new Problem(
+                    "{$place}/{$position}",
+                    sprintf(
+                        'The value "%s" has two entries, %s/%d and %s/%d. Take one of them out.',
+                        Excerpt::of((string) $value),
+                        $place,
+                        $first[$value],
+                        $place,
+                        $position,
+                    ),
+                );
             }
             $first[$value] ??= $position;
         }
@@ -213,11 +242,23 @@ final readonly class PlanDocument
         $repeats = $side['repeats'] ?? ['policy' => PolicyId::SetAside->value];
         $policy = PolicyId::from($repeats['policy']);
         if ($policy->needsColumn() !== isset($repeats['column'])) {
-            throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/column", $policy->needsColumn() ? sprintf('The policy "%s" needs the column whose value decides.', $policy->value) : sprintf('The policy "%s" looks at no column. Take the column out.', $policy->value))]);
+            throw UnusablePlan::because([
+                new Problem(
+                    "/sides/{$name}/repeats/column",
+                    $policy->needsColumn()
+                        ? sprintf('The policy "%s" needs the column whose value decides.', $policy->value)
+                        : sprintf('The policy "%s" looks at no column. Take the column out.', $policy->value),
+                ),
+            ]);
         }
         foreach (['then' => $policy->needsColumn(), 'except' => $policy === PolicyId::CollapseCopies] as $part => $mayBe) {
             if (isset($repeats[$part]) && ! $mayBe) {
-                throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/{$part}", sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part))]);
+                throw UnusablePlan::because([
+                    new Problem(
+                        "/sides/{$name}/repeats/{$part}",
+                        sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part),
+                    ),
+                ]);
             }
         }
 
@@ -228,7 +269,18 @@ final readonly class PlanDocument
             $declared,
             $side['columns'] ?? [],
             match (true) {
-                isset($repeats['column']) => RepeatsPolicy::byColumn($policy, $repeats['column'], Kind::from($repeats['kind'] ?? Kind::Text->value), isset($repeats['then']) ? new DecidingColumn($repeats['then']['column'], Kind::from($repeats['then']['kind'] ?? Kind::Text->value), ($repeats['then']['keeps'] ?? 'highest') === 'highest') : null),
+                isset($repeats['column']) => RepeatsPolicy::byColumn(
+                    $policy,
+                    $repeats['column'],
+                    Kind::from($repeats['kind'] ?? Kind::Text->value),
+                    isset($repeats['then'])
+                        ? new DecidingColumn(
+                            $repeats['then']['column'],
+                            Kind::from($repeats['then']['kind'] ?? Kind::Text->value),
+                            ($repeats['then']['keeps'] ?? 'highest') === 'highest',
+                        )
+                        : null,
+                ),
                 isset($repeats['except']) => RepeatsPolicy::copies($repeats['except']),
                 default => RepeatsPolicy::of($policy),
             },

@@ -25,7 +25,15 @@ final readonly class PlanProblems
                 foreach ($names as $position => $name) {
                     // A key column may also be compared with another column; within one part a column stands once.
                     if (isset($seen[$part][$name])) {
-                        $problems[] = new Problem("/{$part}/{$position}/{$side->value}", sprintf('The %s column "%s" stands twice in the %s. Remove one of them.', $side->value, $name, $part === 'key' ? 'key' : 'column pairs'));
+                        $problems[] = new Problem(
+                            "/{$part}/{$position}/{$side->value}",
+                            sprintf(
+                                'The %s column "%s" stands twice in the %s. Remove one of them.',
+                                $side->value,
+                                $name,
+                                $part === 'key' ? 'key' : 'column pairs',
+                            ),
+                        );
                     }
                     $seen[$part][$name] = true;
                 }
@@ -35,12 +43,22 @@ final readonly class PlanProblems
         foreach ($this->plan->bridges as $position => $bridge) {
             foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
                 if (count($cells) !== count($this->plan->key)) {
-                    $problems[] = new Problem("/bridges/{$position}/{$side}", sprintf('This bridge names %d key cells, and the key has %d. Give one for each key column.', count($cells), count($this->plan->key)));
+                    $problems[] = new Problem(
+                        "/bridges/{$position}/{$side}",
+                        sprintf(
+                            'This bridge names %d key cells, and the key has %d. Give one for each key column.',
+                            count($cells),
+                            count($this->plan->key),
+                        ),
+                    );
                 }
             }
         }
         if (($this->plan->source->repeats->id === PolicyId::PairInOrder) !== ($this->plan->target->repeats->id === PolicyId::PairInOrder)) {
-            $problems[] = new Problem('/sides', 'Rows can be paired in order only when both sides say so. Set the policy "pair-in-order" for both sides, or for none.');
+            $problems[] = new Problem(
+                '/sides',
+                'Rows can be paired in order only when both sides say so. Set the policy "pair-in-order" for both sides, or for none.',
+            );
         }
 
         return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
@@ -49,7 +67,10 @@ final readonly class PlanProblems
     /** @return Side|null the side whose times are on a clock in no zone, where those of the other are instants; null where they can be compared, or the values have to tell */
     private function sideOfClockTimes(ColumnPair $pair): ?Side
     {
-        [$source, $target] = [$this->plan->source->reading($pair->source, Kind::DateTime), $this->plan->target->reading($pair->target, Kind::DateTime)];
+        [$source, $target] = [
+            $this->plan->source->reading($pair->source, Kind::DateTime),
+            $this->plan->target->reading($pair->target, Kind::DateTime),
+        ];
 
         return match (true) {
             $source->writesInstants() && $target->writesClockTimes() => Side::Target,
@@ -65,13 +86,34 @@ final readonly class PlanProblems
         foreach ($this->plan->columnPairs as $position => $pair) {
             $isOfTime = in_array($pair->tolerance?->by, ['days', 'seconds'], true);
             if ($pair->tolerance !== null && ! in_array($pair->kind, $isOfTime ? [Kind::Date, Kind::DateTime] : [Kind::Number], true)) {
-                $problems[] = new Problem("/columnPairs/{$position}/tolerance", sprintf('A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.', $isOfTime ? $pair->tolerance->by : 'numbers', $isOfTime ? 'date or date-time' : 'number', $pair->source, $pair->kind->value));
+                $problems[] = new Problem(
+                    "/columnPairs/{$position}/tolerance",
+                    sprintf(
+                        'A tolerance in %s needs a pair of kind %s, and "%s" is of kind %s.',
+                        $isOfTime ? $pair->tolerance->by : 'numbers',
+                        $isOfTime ? 'date or date-time' : 'number',
+                        $pair->source,
+                        $pair->kind->value,
+                    ),
+                );
             }
             if ($pair->kind === Kind::DateTime && ($side = $this->sideOfClockTimes($pair)) !== null) {
-                $problems[] = new Problem("/columnPairs/{$position}/kind", sprintf('The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.', $pair->source, $side->other()->value, $side->value, $side->value));
+                $problems[] = new Problem(
+                    "/columnPairs/{$position}/kind",
+                    sprintf(
+                        'The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.',
+                        $pair->source,
+                        $side->other()->value,
+                        $side->value,
+                        $side->value,
+                    ),
+                );
             }
             if ($pair->rounding !== null && $pair->kind !== Kind::Number) {
-                $problems[] = new Problem("/columnPairs/{$position}/rounding", sprintf('A rounding needs a pair of kind number, and "%s" is of kind %s.', $pair->source, $pair->kind->value));
+                $problems[] = new Problem(
+                    "/columnPairs/{$position}/rounding",
+                    sprintf('A rounding needs a pair of kind number, and "%s" is of kind %s.', $pair->source, $pair->kind->value),
+                );
             }
         }
 

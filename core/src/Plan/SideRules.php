@@ -29,9 +29,14 @@ final readonly class SideRules
      * @param  Declared  $declared
      * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
      */
-    public function __construct(public array $declared = [], public array $columns = [], ?RepeatsPolicy $repeats = null, Preparation $preparation = new Preparation)
-    {
-        $this->preparation = $declared === [] && $columns === [] ? $preparation : $preparation->under(DeclaredForms::of($declared, $columns));
+    public function __construct(
+        public array $declared = [],
+        public array $columns = [],
+        ?RepeatsPolicy $repeats = null,
+        Preparation $preparation = new Preparation,
+    ) {
+        $this->preparation =
+            $declared === [] && $columns === [] ? $preparation : $preparation->under(DeclaredForms::of($declared, $columns));
         $this->repeats = $repeats ?? RepeatsPolicy::setAside();
     }
 
@@ -57,14 +62,26 @@ final readonly class SideRules
             }
             $zone = $declared['zone'] ?? null;
             if ($zone !== null && ! in_array($zone, \DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true)) {
-                $problems[] = new Problem("{$place}/zone", sprintf('"%s" is no time zone. Name one of the IANA time zone database, such as Europe/London.', Excerpt::of($zone)));
+                $problems[] = new Problem(
+                    "{$place}/zone",
+                    sprintf('"%s" is no time zone. Name one of the IANA time zone database, such as Europe/London.', Excerpt::of($zone)),
+                );
             }
-            $words = array_intersect(array_map(mb_strtolower(...), $declared['yes'] ?? Reading::YES), array_map(mb_strtolower(...), $declared['no'] ?? Reading::NO));
+            $words = array_intersect(
+                array_map(mb_strtolower(...), $declared['yes'] ?? Reading::YES),
+                array_map(mb_strtolower(...), $declared['no'] ?? Reading::NO),
+            );
             if ($words !== []) {
-                $problems[] = new Problem("{$place}/yes", sprintf('"%s" cannot mean both yes and no. Take it out of one of them.', reset($words)));
+                $problems[] = new Problem(
+                    "{$place}/yes",
+                    sprintf('"%s" cannot mean both yes and no. Take it out of one of them.', reset($words)),
+                );
             }
             if (($declared['decimalMark'] ?? '.') === ($declared['groupMark'] ?? '')) {
-                $problems[] = new Problem("{$place}/groupMark", sprintf('"%s" cannot both mark the decimals and group the digits.', $declared['groupMark'] ?? ''));
+                $problems[] = new Problem(
+                    "{$place}/groupMark",
+                    sprintf('"%s" cannot both mark the decimals and group the digits.', $declared['groupMark'] ?? ''),
+                );
             }
         }
 

@@ -73,7 +73,11 @@ final readonly class PartStack
             };
             $base = (new RecordPlace($position + 1, 0))->packed();
             foreach ($reader->records($onBytesOfPart) as $record) {
-                yield $base + $record->line => $record instanceof RefusedRecord ? $record : ($arrange === null ? $record->cells : $arrange(new RowCursor($record->cells)));
+                yield $base + $record->line => $record instanceof RefusedRecord
+                    ? $record
+                    : ($arrange === null
+                        ? $record->cells
+                        : $arrange(new RowCursor($record->cells)));
             }
             $before += $reader->bytes();
         }
@@ -86,7 +90,10 @@ final readonly class PartStack
         if ($names === $this->columns) {
             return null;
         }
-        $places = array_map(fn(string $name): ?int => $reader->columns()->has($name) ? $reader->columns()->positionOf($name) : null, $this->columns);
+        $places = array_map(
+            fn(string $name): ?int => $reader->columns()->has($name) ? $reader->columns()->positionOf($name) : null,
+            $this->columns,
+        );
         $labelled = $this->partLabelColumn === null ? null : count($this->columns) - 1;
 
         return static function (RowCursor $row) use ($places, $labelled, $label): array {

@@ -131,7 +131,12 @@ final readonly class Preparation
         $this->columns($columns, $side);
         foreach ($this->working() as $number => $document) {
             $step = StepCatalogue::make($document);
-            $rows = $this->guarded($step->run($rows, $columns, $contextOf($number, $columns)->under($this->formsInto($number))), $side, $number, $step);
+            $rows = $this->guarded(
+                $step->run($rows, $columns, $contextOf($number, $columns)->under($this->formsInto($number))),
+                $side,
+                $number,
+                $step,
+            );
             $columns = $step->columns($columns);
         }
 
@@ -172,10 +177,19 @@ final readonly class Preparation
     /** @return string one for all preparations that do the same */
     public function digest(): string
     {
-        $steps = array_map(static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]), array_values($this->working()));
+        $steps = array_map(
+            static fn(array $step): array => array_diff_key($step, ['id' => true, 'reason' => true, 'answersFor' => true]),
+            array_values($this->working()),
+        );
         // Without a step nothing is read, whatever is declared.
-        $references = array_map(static fn(ReferenceRules $rules): string => $rules->digest(), array_intersect_key($this->referenceRules, array_flip($this->references())));
-        $does = $steps === [] || $this->declared->isEmpty() && $references === [] ? $steps : ['steps' => $steps, 'declared' => $this->declared->toArray(), 'references' => $references];
+        $references = array_map(
+            static fn(ReferenceRules $rules): string => $rules->digest(),
+            array_intersect_key($this->referenceRules, array_flip($this->references())),
+        );
+        $does =
+            $steps === [] || ($this->declared->isEmpty() && $references === [])
+                ? $steps
+                : ['steps' => $steps, 'declared' => $this->declared->toArray(), 'references' => $references];
 
         return hash('sha256', json_encode(self::sorted($does), JSON_THROW_ON_ERROR));
     }

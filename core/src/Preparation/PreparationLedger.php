@@ -21,13 +21,31 @@ final readonly class PreparationLedger
      * @param  list<StepLedger>  $steps
      * @param  list<ReferenceLedger>  $references  that the steps looked up from
      */
-    private function __construct(public array $columns, public array $deliveredColumns, public int $read, public int $refused, public int $delivered, public int $prepared, public array $steps, public array $references) {}
+    private function __construct(
+        public array $columns,
+        public array $deliveredColumns,
+        public int $read,
+        public int $refused,
+        public int $delivered,
+        public int $prepared,
+        public array $steps,
+        public array $references,
+    ) {}
 
     /** @param array<string, mixed> $ledger */
     public static function of(array $ledger): self
     {
         /** @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, prepared: int, steps: list<StepLedger>, references?: list<ReferenceLedger>} $ledger */
-        return new self($ledger['columns'], $ledger['deliveredColumns'], $ledger['read'], $ledger['refused'], $ledger['delivered'], $ledger['prepared'], $ledger['steps'], $ledger['references'] ?? []);
+        return new self(
+            $ledger['columns'],
+            $ledger['deliveredColumns'],
+            $ledger['read'],
+            $ledger['refused'],
+            $ledger['delivered'],
+            $ledger['prepared'],
+            $ledger['steps'],
+            $ledger['references'] ?? [],
+        );
     }
 
     public function leftOut(): int
@@ -72,7 +90,11 @@ final readonly class PreparationLedger
         $rows = $this->delivered;
         foreach ($this->steps as ['number' => $number, 'figures' => $figures]) {
             $this->equal("rows into step {$number}", $figures['in'], $rows);
-            $this->equal("step {$number}: rows in + made = rows out + left out + merged", $figures['in'] + $figures['made'], $figures['out'] + $figures['leftOut'] + $figures['condensed']);
+            $this->equal(
+                "step {$number}: rows in + made = rows out + left out + merged",
+                $figures['in'] + $figures['made'],
+                $figures['out'] + $figures['leftOut'] + $figures['condensed'],
+            );
             $rows = $figures['out'];
         }
         $this->equal('rows out of the last step = prepared', $rows, $this->prepared);

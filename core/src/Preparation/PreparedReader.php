@@ -63,7 +63,13 @@ final class PreparedReader implements Reader
         if ($at < 0 || $at + self::PACKED_BYTES > strlen($bytes)) {
             $this->packedPlaces ??= WorkspaceReader::forReading($this->side->path('packed-places'));
             $records = $this->ledger->prepared + $this->ledger->refused;
-            $this->window = [$line, $this->packedPlaces->readAt(($line - 1) * self::PACKED_BYTES, self::PACKED_BYTES * max(1, min(1_024, $records - $line + 1)))];
+            $this->window = [
+                $line,
+                $this->packedPlaces->readAt(
+                    ($line - 1) * self::PACKED_BYTES,
+                    self::PACKED_BYTES * max(1, min(1_024, $records - $line + 1)),
+                ),
+            ];
             [$at, $bytes] = [0, $this->window[1]];
         }
         /** @var array{packed: int} $fields */
@@ -136,7 +142,10 @@ final class PreparedReader implements Reader
         }
         fclose($handle);
 
-        return array_map(static fn(int $start, ?int $end): ByteRange => new ByteRange($start, $end), $starts, [...array_slice($starts, 1), null]);
+        return array_map(static fn(int $start, ?int $end): ByteRange => new ByteRange($start, $end), $starts, [
+            ...array_slice($starts, 1),
+            null,
+        ]);
     }
 
     /** @return \Generator<int, Batch|RefusedRecord> rows in stretches, with refused records between them */

@@ -20,6 +20,9 @@ final readonly class ReferenceRules
 
     public function digest(): string
     {
-        return hash('sha256', json_encode([$this->preparation->digest(), $this->preparation->declared->toArray(), $this->key], JSON_THROW_ON_ERROR));
+        return hash(
+            'sha256',
+            json_encode([$this->preparation->digest(), $this->preparation->declared->toArray(), $this->key], JSON_THROW_ON_ERROR),
+        );
     }
 }

@@ -31,7 +31,12 @@ final class ReferenceShelf implements References
      * @param  string  $folder  for rows that steps write aside
      * @param  array<string, string>  $parameters
      */
-    public function __construct(private readonly array $deliveries, private readonly array $rules, private readonly string $folder, private readonly array $parameters = []) {}
+    public function __construct(
+        private readonly array $deliveries,
+        private readonly array $rules,
+        private readonly string $folder,
+        private readonly array $parameters = [],
+    ) {}
 
     public function named(string $name): ReferenceTable
     {
@@ -50,12 +55,22 @@ final class ReferenceShelf implements References
             throw UnusableStep::because(sprintf('There is no reference "%s". Add it before you tally.', Excerpt::of($name)));
         }
         if (isset($this->open[$name])) {
-            throw UnusableStep::because(sprintf('The reference "%s" is looked up from while it is prepared itself. Take one of the two steps out.', $name));
+            throw UnusableStep::because(
+                sprintf('The reference "%s" is looked up from while it is prepared itself. Take one of the two steps out.', $name),
+            );
         }
         $this->open[$name] = true;
-        $stack = ($this->deliveries[$name])();
+        $stack = $this->deliveries[$name]();
         $rules = $this->rules[$name] ?? new ReferenceRules;
-        $ledger = ['columns' => $rules->preparation->columns($stack->columns, "reference {$name}"), 'deliveredColumns' => $stack->columns, 'read' => 0, 'refused' => 0, 'delivered' => 0, 'prepared' => 0, 'steps' => []];
+        $ledger = [
+            'columns' => $rules->preparation->columns($stack->columns, "reference {$name}"),
+            'deliveredColumns' => $stack->columns,
+            'read' => 0,
+            'refused' => 0,
+            'delivered' => 0,
+            'prepared' => 0,
+            'steps' => [],
+        ];
         /** @var array<int, StepFigures> $figures */
         $figures = [];
         $contextOf = function (int $number) use (&$figures): StepContext {
@@ -72,15 +87,39 @@ final class ReferenceShelf implements References
                 }
             }
         };
-        $table = ReferenceTable::of($name, $ledger['columns'], $rules->preparation->run($delivered(), $stack->columns, $contextOf, "reference {$name}"), $rules->preparation->formsBehind());
+        $table = ReferenceTable::of(
+            $name,
+            $ledger['columns'],
+            $rules->preparation->run($delivered(), $stack->columns, $contextOf, "reference {$name}"),
+            $rules->preparation->formsBehind(),
+        );
         $ledger['prepared'] = count($table->rows);
         foreach ($rules->preparation->working() as $number => $document) {
-            $ledger['steps'][] = ['number' => $number, 'id' => $document['id'], 'kind' => $document['kind'], 'sentence' => StepCatalogue::make($document)->sentence(), 'columns' => [], 'figures' => ($figures[$number] ?? new StepFigures)->toArray()];
+            $ledger['steps'][] = [
+                'number' => $number,
+                'id' => $document['id'],
+                'kind' => $document['kind'],
+                'sentence' => StepCatalogue::make($document)->sentence(),
+                'columns' => [],
+                'figures' => ($figures[$number] ?? new StepFigures)->toArray(),
+            ];
         }
         $account = PreparationLedger::of($ledger);
         $account->mustHold();
         [$repeated, $blank] = $this->keys($table, $rules->key);
-        $this->ledgers[$name] = ['name' => $name, 'read' => $account->read, 'refused' => $account->refused, 'delivered' => $account->delivered, 'leftOut' => $account->leftOut(), 'made' => $account->made(), 'condensed' => $account->condensed(), 'prepared' => $account->prepared, 'repeatedKeys' => $repeated, 'blankKeys' => $blank, 'steps' => $account->steps];
+        $this->ledgers[$name] = [
+            'name' => $name,
+            'read' => $account->read,
+            'refused' => $account->refused,
+            'delivered' => $account->delivered,
+            'leftOut' => $account->leftOut(),
+            'made' => $account->made(),
+            'condensed' => $account->condensed(),
+            'prepared' => $account->prepared,
+            'repeatedKeys' => $repeated,
+            'blankKeys' => $blank,
+            'steps' => $account->steps,
+        ];
         unset($this->open[$name]);
 
         return $table;
@@ -100,7 +139,13 @@ final class ReferenceShelf implements References
         $counts = [];
         $blank = 0;
         foreach ($table->rows as $cells) {
-            $key = array_map(static fn(int $place, \NineTally\Core\Value\Reading $reading): string => $reading->isBlank($cells[$place]) ? '' : $cells[$place], $places, $readings);
+            $key = array_map(
+                static fn(int $place, \NineTally\Core\Value\Reading $reading): string => $reading->isBlank($cells[$place])
+                    ? ''
+                    : $cells[$place],
+                $places,
+                $readings,
+            );
             $joined = implode(Batch::CELL_END, $key);
             if (implode('', $key) === '') {
                 $blank++;

@@ -21,8 +21,13 @@ final readonly class ReferenceTable
      * @param  list<list<string>>  $rows
      * @param  list<int>  $packedPlaces  of the rows; empty where nobody knows them
      */
-    public function __construct(public string $name, public array $columns, public array $rows, private array $packedPlaces = [], ?DeclaredForms $forms = null)
-    {
+    public function __construct(
+        public string $name,
+        public array $columns,
+        public array $rows,
+        private array $packedPlaces = [],
+        ?DeclaredForms $forms = null,
+    ) {
         $this->forms = $forms ?? DeclaredForms::none();
     }
 
@@ -39,7 +44,9 @@ final readonly class ReferenceTable
             $held[] = $cells;
             $packedPlaces[] = $packedPlace;
             if (count($held) > self::MOST_ROWS) {
-                throw UnusableStep::because(sprintf('The reference "%s" has more than %s rows, too many to look up from.', $name, number_format(self::MOST_ROWS)));
+                throw UnusableStep::because(
+                    sprintf('The reference "%s" has more than %s rows, too many to look up from.', $name, number_format(self::MOST_ROWS)),
+                );
             }
         }
 
@@ -66,6 +73,8 @@ final readonly class ReferenceTable
     {
         $place = isset($this->packedPlaces[$row]) ? RecordPlace::ofPacked($this->packedPlaces[$row]) : null;
 
-        return $place === null ? 'row '.number_format($row + 1) : 'line '.number_format($place->line).($place->part === 1 ? '' : " of part {$place->part}");
+        return $place === null
+            ? 'row '.number_format($row + 1)
+            : 'line '.number_format($place->line).($place->part === 1 ? '' : " of part {$place->part}");
     }
 }

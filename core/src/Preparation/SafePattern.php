@@ -24,7 +24,13 @@ final readonly class SafePattern
         }
         $written = '~'.preg_replace('/(?<!\\\\)((?:\\\\\\\\)*)~/', '$1\\~', $pattern).'~u';
         if (@preg_match($written, '') === false) {
-            throw UnusableStep::because(sprintf('"%s" is no pattern: %s.', Excerpt::of($pattern), preg_replace('/^preg_match\(\): (Compilation failed: )?/', '', error_get_last()['message'] ?? 'it cannot be read')));
+            throw UnusableStep::because(
+                sprintf(
+                    '"%s" is no pattern: %s.',
+                    Excerpt::of($pattern),
+                    preg_replace('/^preg_match\(\): (Compilation failed: )?/', '', error_get_last()['message'] ?? 'it cannot be read'),
+                ),
+            );
         }
 
         return new self($written);
@@ -64,11 +70,19 @@ final readonly class SafePattern
             throw $this->tooSlow();
         }
 
-        return array_map(static fn(?string $group): string => $group ?? '', array_values(array_filter(array_slice($groups, 1), is_int(...), ARRAY_FILTER_USE_KEY)));
+        return array_map(
+            static fn(?string $group): string => $group ?? '',
+            array_values(array_filter(array_slice($groups, 1), is_int(...), ARRAY_FILTER_USE_KEY)),
+        );
     }
 
     private function tooSlow(): UnusableStep
     {
-        return UnusableStep::because(sprintf('The pattern %s takes too long on some value. Write it without repeats inside repeats, such as (a+)+.', trim($this->written, '~u')));
+        return UnusableStep::because(
+            sprintf(
+                'The pattern %s takes too long on some value. Write it without repeats inside repeats, such as (a+)+.',
+                trim($this->written, '~u'),
+            ),
+        );
     }
 }

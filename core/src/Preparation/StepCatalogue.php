@@ -30,7 +30,9 @@ final readonly class StepCatalogue
         /** @var list<string> $into */
         $into = (array) ($step['into'] ?? []);
         $name = $into[0] ?? '';
-        $order = isset($step['order']) ? new SortKey($step['order']['column'], Kind::from($step['order']['kind'] ?? 'text'), $step['order']['highestFirst'] ?? false) : null;
+        $order = isset($step['order'])
+            ? new SortKey($step['order']['column'], Kind::from($step['order']['kind'] ?? 'text'), $step['order']['highestFirst'] ?? false)
+            : null;
 
         return match ($step['kind']) {
             'keep-columns' => new Steps\KeepColumns($columns),
@@ -45,15 +47,61 @@ final readonly class StepCatalogue
             'read-date' => self::reading(Kind::Date, $columns, $step['reading'] ?? []),
             'read-yes-no' => self::reading(Kind::YesNo, $columns, $step['reading'] ?? []),
             'fill-blanks' => new Steps\FillBlanks($columns, $step['value'] ?? null),
-            'split-column' => new Steps\SplitColumn($step['column'] ?? '', $into, $step['keep'] ?? false, $step['separator'] ?? '', $step['lengths'] ?? [], $step['pattern'] ?? ''),
-            'join-columns' => new Steps\JoinColumns($columns === [] ? [''] : $columns, $step['with'] ?? '', $name, $step['keep'] ?? false, $step['skipBlanks'] ?? false),
+            'split-column' => new Steps\SplitColumn(
+                $step['column'] ?? '',
+                $into,
+                $step['keep'] ?? false,
+                $step['separator'] ?? '',
+                $step['lengths'] ?? [],
+                $step['pattern'] ?? '',
+            ),
+            'join-columns' => new Steps\JoinColumns(
+                $columns === [] ? [''] : $columns,
+                $step['with'] ?? '',
+                $name,
+                $step['keep'] ?? false,
+                $step['skipBlanks'] ?? false,
+            ),
             'compute-column' => new Steps\ComputeColumn($name, $step['formula'] ?? '', $step['takesBlanks'] ?? false),
-            'columns-into-rows' => new Steps\ColumnsIntoRows($columns === [] ? [''] : $columns, $step['namesInto'] ?? '', $step['valuesInto'] ?? '', $step['keepBlanks'] ?? true),
-            'rows-into-columns' => new Steps\RowsIntoColumns($step['namesFrom'] ?? '', $step['valuesFrom'] ?? '', $into === [] ? [''] : $into),
-            'crosswalk' => new Steps\Crosswalk($step['column'] ?? '', array_column($step['entries'] ?? [], 'target', 'source'), $step['blankOthers'] ?? false),
-            'look-up' => new Steps\LookUp($step['reference'] ?? '', self::some($step['on'] ?? []), self::some($step['take'] ?? []), $step['forgives'] ?? [], $step['several'] ?? 'stop'),
-            'look-up-band' => new Steps\LookUpBand($step['reference'] ?? '', $step['column'] ?? '', $step['from'] ?? '', $step['until'] ?? null, $step['on'] ?? [], self::some($step['take'] ?? []), $step['forgives'] ?? []),
-            'bring-in-records' => new Steps\BringInRecords($step['reference'] ?? '', self::some($step['on'] ?? []), self::some($step['take'] ?? []), $step['forgives'] ?? [], $step['without'] ?? 'keep'),
+            'columns-into-rows' => new Steps\ColumnsIntoRows(
+                $columns === [] ? [''] : $columns,
+                $step['namesInto'] ?? '',
+                $step['valuesInto'] ?? '',
+                $step['keepBlanks'] ?? true,
+            ),
+            'rows-into-columns' => new Steps\RowsIntoColumns(
+                $step['namesFrom'] ?? '',
+                $step['valuesFrom'] ?? '',
+                $into === [] ? [''] : $into,
+            ),
+            'crosswalk' => new Steps\Crosswalk(
+                $step['column'] ?? '',
+                array_column($step['entries'] ?? [], 'target', 'source'),
+                $step['blankOthers'] ?? false,
+            ),
+            'look-up' => new Steps\LookUp(
+                $step['reference'] ?? '',
+                self::some($step['on'] ?? []),
+                self::some($step['take'] ?? []),
+                $step['forgives'] ?? [],
+                $step['several'] ?? 'stop',
+            ),
+            'look-up-band' => new Steps\LookUpBand(
+                $step['reference'] ?? '',
+                $step['column'] ?? '',
+                $step['from'] ?? '',
+                $step['until'] ?? null,
+                $step['on'] ?? [],
+                self::some($step['take'] ?? []),
+                $step['forgives'] ?? [],
+            ),
+            'bring-in-records' => new Steps\BringInRecords(
+                $step['reference'] ?? '',
+                self::some($step['on'] ?? []),
+                self::some($step['take'] ?? []),
+                $step['forgives'] ?? [],
+                $step['without'] ?? 'keep',
+            ),
             'number-rows' => new Steps\NumberRows($name, $step['by'] ?? [], $order, $step['rank'] ?? false),
             'group-rows' => new Steps\GroupRows($step['by'] ?? [], $step['totals'] ?? []),
             'keep-one-row' => new Steps\KeepOneRow($step['by'] ?? [], $order, ($step['which'] ?? 'first') === 'last'),

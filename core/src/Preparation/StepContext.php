@@ -55,6 +55,7 @@ final readonly class StepContext
     /** @throws UnusableStep */
     public function parameter(string $name): string
     {
-        return $this->parameters[$name] ?? throw UnusableStep::because(sprintf('The tally has no parameter "%s". Give it a value before you tally.', Excerpt::of($name)));
+        return $this->parameters[$name] ??
+            throw UnusableStep::because(sprintf('The tally has no parameter "%s". Give it a value before you tally.', Excerpt::of($name)));
     }
 }

@@ -62,6 +62,16 @@ final class StepFigures
     /** @return array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, alteredOf: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>} */
     public function toArray(): array
     {
-        return ['in' => $this->in, 'made' => $this->made, 'condensed' => $this->condensed, 'leftOut' => $this->leftOut, 'out' => $this->out, 'altered' => $this->altered, 'alteredOf' => $this->alteredOf, 'notes' => $this->notes, 'values' => $this->values];
+        return [
+            'in' => $this->in,
+            'made' => $this->made,
+            'condensed' => $this->condensed,
+            'leftOut' => $this->leftOut,
+            'out' => $this->out,
+            'altered' => $this->altered,
+            'alteredOf' => $this->alteredOf,
+            'notes' => $this->notes,
+            'values' => $this->values,
+        ];
     }
 }

@@ -25,7 +25,15 @@ final class UnusableStep extends \RuntimeException implements NineTallyException
             }
         }
 
-        return new self(sprintf('There is no column "%s" at this step. %s', Excerpt::of($name), $nearest === null ? 'The columns here are: '.implode(', ', Excerpt::ofEach(array_slice($existing, 0, 30))).'.' : sprintf('The nearest is "%s".', Excerpt::of($nearest))));
+        return new self(
+            sprintf(
+                'There is no column "%s" at this step. %s',
+                Excerpt::of($name),
+                $nearest === null
+                    ? 'The columns here are: '.implode(', ', Excerpt::ofEach(array_slice($existing, 0, 30))).'.'
+                    : sprintf('The nearest is "%s".', Excerpt::of($nearest)),
+            ),
+        );
     }
 
     public static function withTakenName(string $name): self

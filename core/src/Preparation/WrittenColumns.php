@@ -29,7 +29,18 @@ final readonly class WrittenColumns
             'read-date' => self::with($before, $step['columns'] ?? [], DeclaredForms::DATES, true),
             'read-yes-no' => self::with($before, $step['columns'] ?? [], DeclaredForms::WORDS, true),
             'compute-column', 'number-rows' => self::with($before, self::into($step), self::ALL, false),
-            'group-rows' => self::with($before, array_column(array_filter($step['totals'] ?? [], static fn(array $total): bool => ! in_array($total['total'], ['first', 'last'], true)), 'into'), DeclaredForms::NUMBERS, false),
+            'group-rows' => self::with(
+                $before,
+                array_column(
+                    array_filter(
+                        $step['totals'] ?? [],
+                        static fn(array $total): bool => ! in_array($total['total'], ['first', 'last'], true),
+                    ),
+                    'into',
+                ),
+                DeclaredForms::NUMBERS,
+                false,
+            ),
             'rename-columns' => self::renamed($before, $step['names'] ?? []),
             default => $before,
         };
@@ -54,7 +65,10 @@ final readonly class WrittenColumns
     {
         foreach ($columns as $column) {
             $was = $before[$column] ?? ['forms' => [], 'isRead' => false];
-            $before[$column] = ['forms' => array_values(array_unique([...$was['forms'], ...$forms])), 'isRead' => $isRead || $was['isRead']];
+            $before[$column] = [
+                'forms' => array_values(array_unique([...$was['forms'], ...$forms])),
+                'isRead' => $isRead || $was['isRead'],
+            ];
         }
 
         return $before;

@@ -19,8 +19,8 @@ use NineTally\Core\Value\NumberStyle;
 final class ColumnForms
 {
     private const DATES = [
-        'dd/MM/yyyy', 'MM/dd/yyyy', 'd/M/yyyy', 'M/d/yyyy', 'dd.MM.yyyy', 'd.M.yyyy', 'MM.dd.yyyy', 'dd-MM-yyyy', 'MM-dd-yyyy', 'd-M-yyyy', 'M-d-yyyy',
-        'yyyy/MM/dd', 'yyyy.MM.dd', 'yyyy-M-d', 'd MMM yyyy', 'dd-MMM-yyyy', 'd MMM, yyyy', 'MMM d, yyyy', 'yyyyMMdd',
+        'dd/MM/yyyy', 'MM/dd/yyyy', 'd/M/yyyy', 'M/d/yyyy', 'dd.MM.yyyy', 'd.M.yyyy', 'MM.dd.yyyy', 'dd-MM-yyyy', 'MM-dd-yyyy', 'd-M-yyyy',
+        'M-d-yyyy', 'yyyy/MM/dd', 'yyyy.MM.dd', 'yyyy-M-d', 'd MMM yyyy', 'dd-MMM-yyyy', 'd MMM, yyyy', 'MMM d, yyyy', 'yyyyMMdd',
     ];
 
     private const TIMES = ['', ' HH:mm', ' HH:mm:ss', "'T'HH:mm:ss", ' HH:mm:ss.SSS', ' h:mm a'];
@@ -64,7 +64,12 @@ final class ColumnForms
         $kept = [];
         foreach ($dates as $pattern) {
             $looser = str_replace(['dd', 'MM'], ['d', 'M'], str_replace('MMM', '#', $pattern));
-            $isLooser = array_filter($dates, static fn(string $other): bool => $other !== $pattern && str_replace(['dd', 'MM'], ['d', 'M'], str_replace('MMM', '#', $other)) === $looser && strlen($other) > strlen($pattern));
+            $isLooser = array_filter(
+                $dates,
+                static fn(string $other): bool => $other !== $pattern &&
+                    str_replace(['dd', 'MM'], ['d', 'M'], str_replace('MMM', '#', $other)) === $looser &&
+                    strlen($other) > strlen($pattern),
+            );
             if ($isLooser === []) {
                 $kept[] = ['kind' => str_contains($pattern, 'mm') ? Kind::DateTime : Kind::Date, 'declared' => ['dateForms' => [$pattern]]];
             }
@@ -91,11 +96,17 @@ final class ColumnForms
             if ($decimal === ',' && ($group === '.' ? $this->hasDecimalPoint : $this->hasPoint)) {
                 continue;
             }
-            $proposals[] = ['kind' => Kind::Number, 'declared' => ($decimal === '.' ? [] : ['decimalMark' => $decimal]) + ($group === '' ? [] : ['groupMark' => $group])];
+            $proposals[] = [
+                'kind' => Kind::Number,
+                'declared' => ($decimal === '.' ? [] : ['decimalMark' => $decimal]) + ($group === '' ? [] : ['groupMark' => $group]),
+            ];
         }
         // A comma alone, without a single group: the form that declares less says the same.
         $plain = array_filter($proposals, static fn(array $one): bool => $one['declared'] === ['decimalMark' => ',']);
-        $withGroups = array_filter($proposals, static fn(array $one): bool => ($one['declared']['decimalMark'] ?? '.') === ',' && isset($one['declared']['groupMark']));
+        $withGroups = array_filter(
+            $proposals,
+            static fn(array $one): bool => ($one['declared']['decimalMark'] ?? '.') === ',' && isset($one['declared']['groupMark']),
+        );
 
         return $plain === [] ? $proposals : array_values(array_diff_key($proposals, $withGroups));
     }
@@ -121,7 +132,12 @@ final class ColumnForms
             }
             $place = $moment->secondsSinceEpoch();
             $range = $this->ranges[$pattern] ?? [$value, $value, $place, $place];
-            $this->ranges[$pattern] = [$place < $range[2] ? $value : $range[0], $place > $range[3] ? $value : $range[1], min($place, $range[2]), max($place, $range[3])];
+            $this->ranges[$pattern] = [
+                $place < $range[2] ? $value : $range[0],
+                $place > $range[3] ? $value : $range[1],
+                min($place, $range[2]),
+                max($place, $range[3]),
+            ];
         }
     }
 
@@ -129,7 +145,10 @@ final class ColumnForms
     {
         $this->needsNumberForm = true;
         if ($this->numbers === null) {
-            $this->numbers = preg_match('/^\s*[+\-]?[\d.,]/', $value) === 1 ? array_map(static fn(array $marks): NumberStyle => new NumberStyle(...$marks), self::NUMBERS) : [];
+            $this->numbers =
+                preg_match('/^\s*[+\-]?[\d.,]/', $value) === 1
+                    ? array_map(static fn(array $marks): NumberStyle => new NumberStyle(...$marks), self::NUMBERS)
+                    : [];
         }
         foreach ($this->numbers as $place => $style) {
             // Leading zeros are how identifiers look: a column of them is no column of numbers.

@@ -29,7 +29,10 @@ final class ColumnProfile
     private const MEMO = 4_096;
 
     /** What systems write for want of a value; no date has a day or month zero. */
-    private const BLANK_TOKENS = ['null', 'nil', 'none', 'n/a', 'na', '-', '--', '?', '.', 'unknown', 'tbc', '(null)', '00.00.0000', '0000-00-00', '00/00/0000', '1900-01-01', '9999-12-31'];
+    private const BLANK_TOKENS = [
+        'null', 'nil', 'none', 'n/a', 'na', '-', '--', '?', '.', 'unknown', 'tbc', '(null)', '00.00.0000', '0000-00-00', '00/00/0000',
+        '1900-01-01', '9999-12-31',
+    ];
 
     private const MOST_SHAPES = 1_000;
 
@@ -215,17 +218,29 @@ final class ColumnProfile
         if ($this->kind() !== Kind::Text) {
             $proposals = $this->proposals();
 
-            return sprintf('all %s values can be read so%s', number_format($filled), match (count($proposals)) {
-                0 => '',
-                1 => ', if that is declared: '.self::said($proposals[0]['declared']),
-                default => ', if that is declared; it fits several forms: '.implode(' or ', array_map(static fn(array $one): string => self::said($one['declared']), $proposals)),
-            });
+            return sprintf(
+                'all %s values can be read so%s',
+                number_format($filled),
+                match (count($proposals)) {
+                    0 => '',
+                    1 => ', if that is declared: '.self::said($proposals[0]['declared']),
+                    default => ', if that is declared; it fits several forms: '.
+                        implode(' or ', array_map(static fn(array $one): string => self::said($one['declared']), $proposals)),
+                },
+            );
         }
         $readable = array_filter(array_diff_key($this->readable, ['text' => 0]), static fn(int $count): bool => $count > 0);
         arsort($readable);
         $best = array_key_first($readable);
 
-        return $best === null ? 'no value is a number, a date or yes or no' : sprintf('%s of %s values are no %s', number_format($filled - $readable[$best]), number_format($filled), $best === 'yes-no' ? 'yes or no' : $best);
+        return $best === null
+            ? 'no value is a number, a date or yes or no'
+            : sprintf(
+                '%s of %s values are no %s',
+                number_format($filled - $readable[$best]),
+                number_format($filled),
+                $best === 'yes-no' ? 'yes or no' : $best,
+            );
     }
 
     /** @param Declared $declared */
@@ -233,7 +248,13 @@ final class ColumnProfile
     {
         $forms = $declared['dateForms'] ?? [];
 
-        return $forms !== [] ? implode(', ', $forms) : sprintf('decimals after "%s"%s', $declared['decimalMark'] ?? '.', isset($declared['groupMark']) ? sprintf(', groups of three with "%s" between them', $declared['groupMark']) : '');
+        return $forms !== []
+            ? implode(', ', $forms)
+            : sprintf(
+                'decimals after "%s"%s',
+                $declared['decimalMark'] ?? '.',
+                isset($declared['groupMark']) ? sprintf(', groups of three with "%s" between them', $declared['groupMark']) : '',
+            );
     }
 
     /** @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, evidence: string, distinct: int, distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null, sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>} */
@@ -254,8 +275,14 @@ final class ColumnProfile
             'sum' => $this->kind() === Kind::Number && $this->sum !== null ? (string) $this->sum : null,
             'invisible' => $this->invisible,
             'line_ends' => $this->lineEnds,
-            'blank_tokens' => array_map(static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]], self::most($this->tokens)),
-            'most_frequent' => array_map(static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]], self::most($this->distinct->values())),
+            'blank_tokens' => array_map(
+                static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]],
+                self::most($this->tokens),
+            ),
+            'most_frequent' => array_map(
+                static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]],
+                self::most($this->distinct->values()),
+            ),
             'shapes' => array_map(static fn(array $one): array => ['shape' => $one[0], 'count' => $one[1]], self::most($this->shapes)),
             'sample' => $this->sample,
         ];

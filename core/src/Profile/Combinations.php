@@ -47,7 +47,11 @@ final class Combinations
             $repeating += count($several);
             $repeatingRows += array_sum($several);
             $most += $counts;
-            uksort($most, static fn(int|string $one, int|string $other): int => $most[$other] <=> $most[$one] ?: strcmp((string) $one, (string) $other));
+            uksort(
+                $most,
+                static fn(int|string $one, int|string $other): int => $most[$other] <=> $most[$one] ?:
+                strcmp((string) $one, (string) $other),
+            );
             $most = array_slice($most, 0, self::KEPT, true);
         }
         $this->parts->remove();
@@ -57,7 +61,14 @@ final class Combinations
             'distinct' => $distinct,
             'repeating' => $repeating,
             'repeatingRows' => $repeatingRows,
-            'most' => array_map(static fn(int|string $combination, int $count): array => ['cells' => explode(Batch::CELL_END, (string) $combination), 'count' => $count], array_keys($most), $most),
+            'most' => array_map(
+                static fn(int|string $combination, int $count): array => [
+                    'cells' => explode(Batch::CELL_END, (string) $combination),
+                    'count' => $count,
+                ],
+                array_keys($most),
+                $most,
+            ),
         ];
     }
 }

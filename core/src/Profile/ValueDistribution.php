@@ -33,18 +33,61 @@ final readonly class ValueDistribution
      */
     public static function of(?array $source, ?array $target): self
     {
-        $given = array_values(array_filter([$source, $target], static fn(?array $column): bool => $column !== null && $column['values'] > $column['blank']));
+        $given = array_values(
+            array_filter([$source, $target], static fn(?array $column): bool => $column !== null && $column['values'] > $column['blank']),
+        );
         if ($given === []) {
             return new self('nothing', [], false);
         }
         [$by, $bins] = match (true) {
-            self::all($given, static fn(array $column): bool => $column['distinct_is_exact'] && $column['distinct'] <= self::BINS) => ['value', self::byValue($source, $target)],
-            self::all($given, static fn(array $column): bool => $column['kind'] === Kind::Number->value) => ['number', self::byPlace($source, $target, static fn(string $value, Reading $reading): ?float => (($number = $reading->number($value)?->toBigDecimal()) === null ? null : (float) (string) $number), self::decimal(...), Kind::Number)],
-            self::all($given, static fn(array $column): bool => in_array($column['kind'], [Kind::Date->value, Kind::DateTime->value], true)) => ['day', self::byPlace($source, $target, static fn(string $value, Reading $reading): ?float => (($moment = $reading->moment($value)) === null ? null : (float) $moment->secondsSinceEpoch()), static fn(float $seconds): string => gmdate('Y-m-d', (int) $seconds), Kind::DateTime)],
-            default => ['length', self::byPlace($source, $target, static fn(string $value, Reading $reading): float => (float) mb_strlen($value), static fn(float $length): string => (string) (int) round($length), Kind::Text)],
+            self::all($given, static fn(array $column): bool => $column['distinct_is_exact'] && $column['distinct'] <= self::BINS) => [
+                'value',
+                self::byValue($source, $target),
+            ],
+            self::all($given, static fn(array $column): bool => $column['kind'] === Kind::Number->value) => [
+                'number',
+                self::byPlace(
+                    $source,
+                    $target,
+                    static fn(string $value, Reading $reading): ?float => ($number = $reading->number($value)?->toBigDecimal()) === null
+                        ? null
+                        : (float) (string) $number,
+                    self::decimal(...),
+                    Kind::Number,
+                ),
+            ],
+            self::all($given, static fn(array $column): bool => in_array($column['kind'], [Kind::Date->value, Kind::DateTime->value], true))
+                => [
+                'day',
+                self::byPlace(
+                    $source,
+                    $target,
+                    static fn(string $value, Reading $reading): ?float => ($moment = $reading->moment($value)) === null
+                        ? null
+                        : (float) $moment->secondsSinceEpoch(),
+                    static fn(float $seconds): string => gmdate('Y-m-d', (int) $seconds),
+                    Kind::DateTime,
+                ),
+            ],
+            default => [
+                'length',
+                self::byPlace(
+                    $source,
+                    $target,
+                    static fn(string $value, Reading $reading): float => (float) mb_strlen($value),
+                    static fn(float $length): string => (string) (int) round($length),
+                    Kind::Text,
+                ),
+            ],
         };
 
-        return new self($by, $bins, $source !== null && $target !== null && (self::distance($bins) > self::STRIKING || self::mostShape($source) !== self::mostShape($target)));
+        return new self(
+            $by,
+            $bins,
+            $source !== null &&
+                $target !== null &&
+                (self::distance($bins) > self::STRIKING || self::mostShape($source) !== self::mostShape($target)),
+        );
     }
 
     /**
@@ -113,13 +156,25 @@ final readonly class ValueDistribution
         $shares = [];
         foreach (['source' => $source, 'target' => $target] as $side => $column) {
             $shares[$side] = array_fill(0, self::BINS, 0.0);
-            $share = $column === null || $places[$side] === [] ? 0.0 : ($column['values'] - $column['blank']) / max(1, $column['values']) / count($places[$side]);
+            $share =
+                $column === null || $places[$side] === []
+                    ? 0.0
+                    : ($column['values'] - $column['blank']) / max(1, $column['values']) / count($places[$side]);
             foreach ($places[$side] as $place) {
                 $shares[$side][min(self::BINS - 1, (int) (($place - $least) / $width))] += $share;
             }
         }
 
-        return array_map(static fn(float $ofSource, float $ofTarget, int $bin): array => ['label' => $label($least + $bin * $width).' to '.$label($least + ($bin + 1) * $width), 'source' => $ofSource, 'target' => $ofTarget], $shares['source'], $shares['target'], range(0, self::BINS - 1));
+        return array_map(
+            static fn(float $ofSource, float $ofTarget, int $bin): array => [
+                'label' => $label($least + $bin * $width).' to '.$label($least + ($bin + 1) * $width),
+                'source' => $ofSource,
+                'target' => $ofTarget,
+            ],
+            $shares['source'],
+            $shares['target'],
+            range(0, self::BINS - 1),
+        );
     }
 
     private static function decimal(float $number): string

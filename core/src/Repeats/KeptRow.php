@@ -32,7 +32,11 @@ final class KeptRow
      * @param  list<Decider>  $deciders  the first decides; the second where the first does not
      * @param  list<int>  $uncompared  positions of cells in which copies may differ
      */
-    public function __construct(private readonly PolicyId $policy, private readonly array $deciders = [], private readonly array $uncompared = []) {}
+    public function __construct(
+        private readonly PolicyId $policy,
+        private readonly array $deciders = [],
+        private readonly array $uncompared = [],
+    ) {}
 
     /** @param string $cells of the row, joined by KeyTuple::SEPARATOR */
     public function see(int $line, string $cells): void
@@ -45,7 +49,8 @@ final class KeptRow
             PolicyId::SetAside, PolicyId::KeepFirst, PolicyId::PairInOrder => $isFirst,
         };
         if ($this->policy === PolicyId::CollapseCopies && ! $isFirst) {
-            $this->hasConflict = $this->hasConflict || $this->kept === null || $this->comparable($this->kept['cells']) !== $this->comparable($cells);
+            $this->hasConflict =
+                $this->hasConflict || $this->kept === null || $this->comparable($this->kept['cells']) !== $this->comparable($cells);
         }
         if ($takes) {
             $this->kept = ['line' => $line, 'cells' => $cells];
@@ -68,13 +73,18 @@ final class KeptRow
 
     private function comparable(string $cells): string
     {
-        return $this->uncompared === [] ? $cells : implode(KeyTuple::SEPARATOR, array_diff_key(explode(KeyTuple::SEPARATOR, $cells), array_flip($this->uncompared)));
+        return $this->uncompared === []
+            ? $cells
+            : implode(KeyTuple::SEPARATOR, array_diff_key(explode(KeyTuple::SEPARATOR, $cells), array_flip($this->uncompared)));
     }
 
     private function isBetter(string $row, bool $isFirst): bool
     {
         $cells = explode(KeyTuple::SEPARATOR, $row);
-        $ranks = array_map(static fn(Decider $decider): BigDecimal|Moment|bool|string|null => $decider->rank($cells[$decider->position]), $this->deciders);
+        $ranks = array_map(
+            static fn(Decider $decider): BigDecimal|Moment|bool|string|null => $decider->rank($cells[$decider->position]),
+            $this->deciders,
+        );
         $order = 0;
         foreach ($isFirst ? [] : $this->deciders as $place => $decider) {
             $order = $order !== 0 ? $order : $decider->compare($ranks[$place], $this->ranks[$place]);

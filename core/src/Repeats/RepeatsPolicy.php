@@ -14,7 +14,13 @@ final readonly class RepeatsPolicy
      * @param  DecidingColumn|null  $then  decides between rows that are equal in the first column
      * @param  list<string>  $except  columns in which copies may differ
      */
-    private function __construct(public PolicyId $id, public ?string $column = null, public Kind $kind = Kind::Text, public ?DecidingColumn $then = null, public array $except = []) {}
+    private function __construct(
+        public PolicyId $id,
+        public ?string $column = null,
+        public Kind $kind = Kind::Text,
+        public ?DecidingColumn $then = null,
+        public array $except = [],
+    ) {}
 
     public static function setAside(): self
     {
@@ -28,7 +34,9 @@ final readonly class RepeatsPolicy
 
     public static function byColumn(PolicyId $id, string $column, Kind $kind, ?DecidingColumn $then = null): self
     {
-        return $id->needsColumn() ? new self($id, $column, $kind, $then) : throw new \InvalidArgumentException("The policy {$id->value} needs no column.");
+        return $id->needsColumn()
+            ? new self($id, $column, $kind, $then)
+            : throw new \InvalidArgumentException("The policy {$id->value} needs no column.");
     }
 
     /** @param list<string> $except columns in which copies may differ */
@@ -45,13 +53,21 @@ final readonly class RepeatsPolicy
     /** @return list<DecidingColumn> the first decides; the second where the first does not */
     public function deciding(): array
     {
-        return $this->column === null ? [] : [new DecidingColumn($this->column, $this->kind, $this->id === PolicyId::KeepHighest), ...($this->then === null ? [] : [$this->then])];
+        return $this->column === null
+            ? []
+            : [
+                new DecidingColumn($this->column, $this->kind, $this->id === PolicyId::KeepHighest),
+                ...$this->then === null ? [] : [$this->then],
+            ];
     }
 
     /** @return array<string, string> place in the policy => the column that is named there */
     public function namedColumns(): array
     {
-        $named = array_filter(['/column' => $this->column, '/then/column' => $this->then?->column], static fn(?string $column): bool => $column !== null);
+        $named = array_filter(
+            ['/column' => $this->column, '/then/column' => $this->then?->column],
+            static fn(?string $column): bool => $column !== null,
+        );
         foreach ($this->except as $position => $column) {
             $named["/except/{$position}"] = $column;
         }

@@ -44,10 +44,17 @@ final class FindingFiles
 
     private readonly Sentences $sentences;
 
-    private function __construct(private readonly string $folder, private readonly Plan $plan, Columns $source, private readonly Columns $target)
-    {
+    private function __construct(
+        private readonly string $folder,
+        private readonly Plan $plan,
+        Columns $source,
+        private readonly Columns $target,
+    ) {
         $this->sentences = new Sentences;
-        $this->unitedNames = [...$source->names, ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name)))];
+        $this->unitedNames = [
+            ...$source->names,
+            ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name))),
+        ];
     }
 
     public static function in(string $folder, Plan $plan, Columns $source, Columns $target, bool $listsForgiven = false): self
@@ -59,7 +66,17 @@ final class FindingFiles
         $files->open('differences.csv', self::cellHeader($plan));
         $files->open('missing.csv', ['part', 'line', 'reason', ...$source->names]);
         $files->open('extra.csv', ['part', 'line', 'reason', ...$target->names]);
-        $files->open('repeated.csv', ['side', 'part', 'line', 'kept part', 'kept line', 'decided', 'source rows', 'target rows', ...$files->unitedNames]);
+        $files->open('repeated.csv', [
+            'side',
+            'part',
+            'line',
+            'kept part',
+            'kept line',
+            'decided',
+            'source rows',
+            'target rows',
+            ...$files->unitedNames,
+        ]);
         $files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
         if (array_filter($plan->columnPairs, static fn(ColumnPair $pair): bool => $pair->crosswalk !== []) !== []) {
             $files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
@@ -80,10 +97,34 @@ final class FindingFiles
         }
         match ($row->class) {
             RowClass::Changed => $this->addCells('differences.csv', $row, $row->cells),
-            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [...$this->place($row->record()), $row->reason === null ? '' : $this->sentences->reason($row->reason, $row->reasonFacts), ...$row->record()->cells ?? []]),
-            RowClass::Repeated => $this->write('repeated.csv', [(string) $row->side?->value, ...$this->place($row->record()), $row->kept->part ?? '', $row->kept->line ?? '', $row->kept === null ? '' : ($row->reason === null ? 'yes' : 'no'), $row->rowsOfKey['source'], $row->rowsOfKey['target'], ...$this->united($row)]),
-            RowClass::Unkeyed => $this->write('unkeyed.csv', [(string) $row->side?->value, ...$this->place($row->record()), ...$this->united($row)]),
-            RowClass::Refused => $this->write('refused.csv', [(string) $row->side?->value, $row->refused->part ?? 1, $row->refused->line ?? 0, $row->refused->reason->value ?? '', $row->refused === null ? '' : $this->sentences->refusal($row->refused->reason, $row->refused->facts), $row->refused?->readableRaw() ?? '']),
+            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [
+                ...$this->place($row->record()),
+                $row->reason === null ? '' : $this->sentences->reason($row->reason, $row->reasonFacts),
+                ...$row->record()->cells ?? [],
+            ]),
+            RowClass::Repeated => $this->write('repeated.csv', [
+                (string) $row->side?->value,
+                ...$this->place($row->record()),
+                $row->kept->part ?? '',
+                $row->kept->line ?? '',
+                $row->kept === null ? '' : ($row->reason === null ? 'yes' : 'no'),
+                $row->rowsOfKey['source'],
+                $row->rowsOfKey['target'],
+                ...$this->united($row),
+            ]),
+            RowClass::Unkeyed => $this->write('unkeyed.csv', [
+                (string) $row->side?->value,
+                ...$this->place($row->record()),
+                ...$this->united($row),
+            ]),
+            RowClass::Refused => $this->write('refused.csv', [
+                (string) $row->side?->value,
+                $row->refused->part ?? 1,
+                $row->refused->line ?? 0,
+                $row->refused->reason->value ?? '',
+                $row->refused === null ? '' : $this->sentences->refusal($row->refused->reason, $row->refused->facts),
+                $row->refused?->readableRaw() ?? '',
+            ]),
             // A row that agrees is passed on only for what it was forgiven.
             RowClass::Agreed => null,
         };
@@ -99,7 +140,9 @@ final class FindingFiles
     public function post(ForgivenPostings $postings, string $path): void
     {
         $this->open('forgiven-postings.json', null);
-        $this->buffers['forgiven-postings.json'] = json_encode($postings->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
+        $this->buffers['forgiven-postings.json'] =
+            json_encode($postings->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES).
+            "\n";
         $this->open('forgiven.postings', null);
         $lists = fopen($path, 'rb');
         if ($lists === false || @stream_copy_to_stream($lists, $this->files['forgiven.postings']) !== filesize($path)) {
@@ -132,7 +175,16 @@ final class FindingFiles
             usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->packedPlace <=> $other->packedPlace);
             foreach ($rows as $row) {
                 $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
-                $this->write('left-out.csv', [$side, $row->place()->part, $row->place()->line, $row->step, $sentences[$row->step], $steps[$row->step]['reason'] ?? '', $steps[$row->step]['answersFor'] ?? '', ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names)]);
+                $this->write('left-out.csv', [
+                    $side,
+                    $row->place()->part,
+                    $row->place()->line,
+                    $row->step,
+                    $sentences[$row->step],
+                    $steps[$row->step]['reason'] ?? '',
+                    $steps[$row->step]['answersFor'] ?? '',
+                    ...array_map(static fn(string $name): string => $byName[$name] ?? '', $names),
+                ]);
             }
         }
     }
@@ -140,13 +192,20 @@ final class FindingFiles
     /** @return list<string> the names of the files */
     public function finish(Summary $summary): array
     {
-        foreach (isset($this->files['without-entry.csv']) ? $summary->withoutEntry : [] as ['source' => $source, 'target' => $target, 'values' => $values]) {
+        foreach (
+            isset($this->files['without-entry.csv']) ? $summary->withoutEntry : []
+            as ['source' => $source, 'target' => $target, 'values' => $values]
+        ) {
             foreach ($values ?? [] as $value => $cells) {
                 $this->write('without-entry.csv', [$source, $target, (string) $value, $cells]);
             }
         }
         $this->open('summary.json', null);
-        fwrite($this->files['summary.json'], json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
+        fwrite(
+            $this->files['summary.json'],
+            json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES).
+                "\n",
+        );
         foreach ($this->files as $name => $file) {
             $this->flush($name);
             if (! fflush($file) || ! fclose($file) || ! rename($this->path($name).self::ENDING, $this->path($name))) {
@@ -178,7 +237,14 @@ final class FindingFiles
     private function addCells(string $file, RowFinding $row, array $cells): void
     {
         foreach ($cells as $cell) {
-            $this->write($file, [...$row->deliveredKey->cells ?? [], $this->plan->columnPairs[$cell->pairPosition]->source, $cell->class->value, $cell->cause, $cell->source, $cell->target]);
+            $this->write($file, [
+                ...$row->deliveredKey->cells ?? [],
+                $this->plan->columnPairs[$cell->pairPosition]->source,
+                $cell->class->value,
+                $cell->cause,
+                $cell->source,
+                $cell->target,
+            ]);
         }
     }
 

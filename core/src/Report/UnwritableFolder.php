@@ -10,7 +10,12 @@ final class UnwritableFolder extends \RuntimeException implements NineTallyExcep
 {
     public static function at(string $folder): self
     {
-        return new self(sprintf('The results cannot be written to "%s". Check that you may write there and that the disk is not full; nothing was left behind.', $folder));
+        return new self(
+            sprintf(
+                'The results cannot be written to "%s". Check that you may write there and that the disk is not full; nothing was left behind.',
+                $folder,
+            ),
+        );
     }
 
     public function code(): string

@@ -31,7 +31,11 @@ final readonly class Columns
      */
     public static function named(string $owner, array $names): self
     {
-        $names = array_map(static fn(string $name, int $position): string => trim($name) === '' ? 'column '.($position + 1) : $name, $names, array_keys($names));
+        $names = array_map(
+            static fn(string $name, int $position): string => trim($name) === '' ? 'column '.($position + 1) : $name,
+            $names,
+            array_keys($names),
+        );
         $times = array_count_values($names);
         $repeated = [];
         foreach ($names as $position => $name) {

@@ -16,14 +16,16 @@ final class DuplicateColumn extends \UnexpectedValueException implements NineTal
     /** @param non-empty-list<string> $columns by their own names */
     public static function inHeader(string $owner, string $name, array $columns): self
     {
-        return new self(sprintf(
-            'The header of "%s" names column "%s" %d times, so nobody can say which one is meant. Say which by its place, as "%s", or leave "%s" out.',
-            Excerpt::of($owner),
-            Excerpt::of($name),
-            count($columns),
-            implode('" or "', Excerpt::ofEach(array_slice($columns, 0, 5))),
-            Excerpt::of($name),
-        ));
+        return new self(
+            sprintf(
+                'The header of "%s" names column "%s" %d times, so nobody can say which one is meant. Say which by its place, as "%s", or leave "%s" out.',
+                Excerpt::of($owner),
+                Excerpt::of($name),
+                count($columns),
+                implode('" or "', Excerpt::ofEach(array_slice($columns, 0, 5))),
+                Excerpt::of($name),
+            ),
+        );
     }
 
     public function code(): string

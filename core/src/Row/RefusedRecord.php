@@ -59,7 +59,8 @@ final readonly class RefusedRecord
         }
         $readable = '';
         foreach (preg_split('/([\x80-\xFF]+)/', $this->raw, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [] as $position => $piece) {
-            $readable .= $position % 2 === 0 || mb_check_encoding($piece, 'UTF-8') ? $piece : '\x'.implode('\x', str_split(bin2hex($piece), 2));
+            $readable .=
+                $position % 2 === 0 || mb_check_encoding($piece, 'UTF-8') ? $piece : '\x'.implode('\x', str_split(bin2hex($piece), 2));
         }
 
         return $readable;

@@ -36,8 +36,14 @@ final readonly class EffectiveRulingBlock
      */
     public static function kept(array $acts, array $decisions, string $marks): self
     {
-        if (strlen($marks) !== self::FINDINGS || count($acts) !== count($decisions) || strspn($marks, self::marksOf($acts)) !== self::FINDINGS) {
-            throw new \UnexpectedValueException('A block of standings is damaged: its marks do not fit its acts. Make the standings of the tally again.');
+        if (
+            strlen($marks) !== self::FINDINGS ||
+            count($acts) !== count($decisions) ||
+            strspn($marks, self::marksOf($acts)) !== self::FINDINGS
+        ) {
+            throw new \UnexpectedValueException(
+                'A block of standings is damaged: its marks do not fit its acts. Make the standings of the tally again.',
+            );
         }
 
         return new self($acts, $decisions, $marks);
@@ -75,7 +81,11 @@ final readonly class EffectiveRulingBlock
      */
     public function decided(array $codes): string
     {
-        return strtr($this->marks, self::marksOf($this->acts), "\0".implode('', array_map(static fn(string $decision): string => chr($codes[$decision]), $this->decisions)));
+        return strtr(
+            $this->marks,
+            self::marksOf($this->acts),
+            "\0".implode('', array_map(static fn(string $decision): string => chr($codes[$decision]), $this->decisions)),
+        );
     }
 
     /**
@@ -85,7 +95,11 @@ final readonly class EffectiveRulingBlock
      */
     public function meant(\Closure $isMeant, bool $isNoneMeant): string
     {
-        $flags = array_map(static fn(int $act, string $decision): string => $isMeant($act, $decision) ? "\1" : "\0", $this->acts, $this->decisions);
+        $flags = array_map(
+            static fn(int $act, string $decision): string => $isMeant($act, $decision) ? "\1" : "\0",
+            $this->acts,
+            $this->decisions,
+        );
 
         return strtr($this->marks, self::marksOf($this->acts), ($isNoneMeant ? "\1" : "\0").implode('', $flags));
     }
@@ -130,6 +144,10 @@ final readonly class EffectiveRulingBlock
         $places = array_map(static fn(string $mark): int => ord($mark) - 1, $used === '' ? [] : str_split($used));
         $renumbered = $used === '' ? $marks : strtr($marks, $used, implode('', array_map(chr(...), range(1, count($places)))));
 
-        return new self(array_map(static fn(int $place): int => $acts[$place], $places), array_map(static fn(int $place): string => $decisions[$place], $places), $renumbered);
+        return new self(
+            array_map(static fn(int $place): int => $acts[$place], $places),
+            array_map(static fn(int $place): string => $decisions[$place], $places),
+            $renumbered,
+        );
     }
 }

@@ -38,7 +38,11 @@ final class GroupPostingBuilder
     {
         $ended = [];
         foreach ($this->rows as $group => $rows) {
-            $ended[$group] = new GroupPostingBlock($this->part, pack('v*', ...array_replace(array_fill(0, GroupPostingBlock::STRETCHES, 0), $this->counts[$group])), $rows);
+            $ended[$group] = new GroupPostingBlock(
+                $this->part,
+                pack('v*', ...array_replace(array_fill(0, GroupPostingBlock::STRETCHES, 0), $this->counts[$group])),
+                $rows,
+            );
         }
         $this->counts = $this->rows = [];
 

@@ -17,8 +17,16 @@ final readonly class Balance
         foreach ([$this->source, $this->target] as $side) {
             $name = $side->side->value;
             $this->equal("{$name}: records read = refused + delivered", $side->read, $side->refused + $side->delivered);
-            $this->equal("{$name}: delivered + made = left out + merged + prepared", $side->delivered + $side->made, $side->leftOut + $side->condensed + $side->prepared);
-            $this->equal("{$name}: prepared = unkeyed + repeated + agreed + changed + unmatched", $side->prepared, $side->unkeyed + $side->repeated + $side->agreed + $side->changed + $side->unmatched);
+            $this->equal(
+                "{$name}: delivered + made = left out + merged + prepared",
+                $side->delivered + $side->made,
+                $side->leftOut + $side->condensed + $side->prepared,
+            );
+            $this->equal(
+                "{$name}: prepared = unkeyed + repeated + agreed + changed + unmatched",
+                $side->prepared,
+                $side->unkeyed + $side->repeated + $side->agreed + $side->changed + $side->unmatched,
+            );
         }
         $this->equal('both sides agreed', $this->source->agreed, $this->target->agreed);
         $this->equal('both sides changed', $this->source->changed, $this->target->changed);

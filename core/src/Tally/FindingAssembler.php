@@ -54,12 +54,23 @@ final class FindingAssembler
      * @param  list<ColumnComparison>  $comparisons  by column pair
      * @param  array<string, LeftOutKeys>  $leftOutKeys  by side, where steps left rows out
      */
-    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly array $comparisons, private readonly CauseCatalogue $catalogue, private readonly MatchCounts $counts, private readonly ValueCounts $values, private readonly array $leftOutKeys = [])
-    {
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly Reader $source,
+        private readonly Reader $target,
+        private readonly array $comparisons,
+        private readonly CauseCatalogue $catalogue,
+        private readonly MatchCounts $counts,
+        private readonly ValueCounts $values,
+        private readonly array $leftOutKeys = [],
+    ) {
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
         $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
         $this->targetPositions = $target->columns()->positionsOf($plan->pairedNames(Side::Target));
-        $this->keyPositions = ['source' => $source->columns()->positionsOf($plan->keyNames(Side::Source)), 'target' => $target->columns()->positionsOf($plan->keyNames(Side::Target))];
+        $this->keyPositions = [
+            'source' => $source->columns()->positionsOf($plan->keyNames(Side::Source)),
+            'target' => $target->columns()->positionsOf($plan->keyNames(Side::Target)),
+        ];
         $this->patterns = new PatternCounter;
         $this->ordinals = new BytesOrdinals;
     }
@@ -70,7 +81,10 @@ final class FindingAssembler
         $isOfTarget = $entry->side === Side::Target;
         $side = $isOfTarget ? $this->target : $this->source;
         $source = $entry->source === null ? null : $this->record($this->source, $linesBefore + $entry->line, $entry->source);
-        $target = $entry->target === null ? null : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
+        $target =
+            $entry->target === null
+                ? null
+                : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
         [$reason, $reasonFacts] = $this->reason($entry);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
         $differing = $forgiven = [];
@@ -84,7 +98,9 @@ final class FindingAssembler
 
         $finding = new RowFinding(
             sequence: $sequence,
-            ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused ? $this->ordinals->next($entry) : $entry->ordinal,
+            ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused
+                ? $this->ordinals->next($entry)
+                : $entry->ordinal,
             class: $entry->class,
             side: $entry->side,
             key: $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key),
@@ -147,8 +163,22 @@ final class FindingAssembler
         foreach ($this->counts->pairs as $position => $counts) {
             ksort($counts->forgiven);
             foreach ($counts->forgiven as $forgiven) {
-                $apart = $forgiven->largest === null ? [] : ['largest' => (string) $forgiven->largest->stripTrailingZeros(), 'net' => (string) $forgiven->net?->stripTrailingZeros()];
-                $patterns[] = new Pattern(count($patterns) + 1, $position, CellClass::Forgiven, $forgiven->cause, $forgiven->facts + $apart, $forgiven->cells, $forgiven->examples());
+                $apart =
+                    $forgiven->largest === null
+                        ? []
+                        : [
+                            'largest' => (string) $forgiven->largest->stripTrailingZeros(),
+                            'net' => (string) $forgiven->net?->stripTrailingZeros(),
+                        ];
+                $patterns[] = new Pattern(
+                    count($patterns) + 1,
+                    $position,
+                    CellClass::Forgiven,
+                    $forgiven->cause,
+                    $forgiven->facts + $apart,
+                    $forgiven->cells,
+                    $forgiven->examples(),
+                );
             }
         }
 
@@ -159,7 +189,10 @@ final class FindingAssembler
     public function columns(): array
     {
         $columns = [];
-        $altered = array_map(static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [], ['source' => $this->source, 'target' => $this->target]);
+        $altered = array_map(static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [], [
+            'source' => $this->source,
+            'target' => $this->target,
+        ]);
         foreach ($this->plan->columnPairs as $position => $pair) {
             $cells = $this->counts->pairs[$position]->cells;
             foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
@@ -173,8 +206,22 @@ final class FindingAssembler
             }
             ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
             $identical = $this->counts->compared - array_sum($cells);
-            $values = $this->values->of($position, ['identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled], $this->counts->pairs[$position]);
-            $columns[] = ['pair' => $pair, 'compared' => $this->counts->compared, 'identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled, 'values' => $values, 'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0]];
+            $values = $this->values->of(
+                $position,
+                ['identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled],
+                $this->counts->pairs[$position],
+            );
+            $columns[] = [
+                'pair' => $pair,
+                'compared' => $this->counts->compared,
+                'identical' => $identical,
+                'forgiven' => $forgiven,
+                'changed' => $changed,
+                'blanked' => $blanked,
+                'filled' => $filled,
+                'values' => $values,
+                'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0],
+            ];
         }
 
         return $columns;
@@ -228,7 +275,10 @@ final class FindingAssembler
     /** @return string which letters became which: the breakdown of a pattern of texts that are near each other */
     private function letters(string $source, string $target): string
     {
-        return implode(' + ', array_map(static fn(array $edit): string => "{$edit[0]} > {$edit[1]}", $this->catalogue->letters($source, $target)));
+        return implode(
+            ' + ',
+            array_map(static fn(array $edit): string => "{$edit[0]} > {$edit[1]}", $this->catalogue->letters($source, $target)),
+        );
     }
 
     private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple

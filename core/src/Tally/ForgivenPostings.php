@@ -20,9 +20,21 @@ final readonly class ForgivenPostings
     {
         $patterns = [];
         foreach ($postings->lists as $list) {
-            ['isOfKey' => $isOfKey, 'position' => $position, 'cause' => $cause, 'facts' => $facts] = RowComparison::posted($list['pattern']);
+            ['isOfKey' => $isOfKey, 'position' => $position, 'cause' => $cause, 'facts' => $facts] = RowComparison::posted(
+                $list['pattern'],
+            );
             $columns = $isOfKey ? $plan->key[$position] : $plan->columnPairs[$position];
-            $patterns[] = ['source' => $columns->source, 'target' => $columns->target, 'isOfKey' => $isOfKey, 'cause' => $cause, 'facts' => $facts, 'cells' => $list['cells'], 'offset' => $list['offset'], 'bytes' => $list['bytes'], 'pattern' => $list['pattern']];
+            $patterns[] = [
+                'source' => $columns->source,
+                'target' => $columns->target,
+                'isOfKey' => $isOfKey,
+                'cause' => $cause,
+                'facts' => $facts,
+                'cells' => $list['cells'],
+                'offset' => $list['offset'],
+                'bytes' => $list['bytes'],
+                'pattern' => $list['pattern'],
+            ];
         }
 
         return new self($postings, $patterns);
@@ -31,6 +43,9 @@ final readonly class ForgivenPostings
     /** @return list<array<string, mixed>> as the index of the file says it */
     public function toArray(): array
     {
-        return array_map(static fn(array $pattern): array => ['facts' => (object) $pattern['facts']] + array_diff_key($pattern, ['pattern' => true]), $this->patterns);
+        return array_map(
+            static fn(array $pattern): array => ['facts' => (object) $pattern['facts']] + array_diff_key($pattern, ['pattern' => true]),
+            $this->patterns,
+        );
     }
 }

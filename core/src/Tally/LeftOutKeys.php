@@ -42,14 +42,19 @@ final class LeftOutKeys
         $places = [];
         foreach ($this->reader->ledger->steps as $step) {
             $columns = Columns::named('', $step['columns']);
-            if ($step['figures']['leftOut'] > 0 && array_filter($this->names, static fn(string $name): bool => ! $columns->has($name)) === []) {
+            if (
+                $step['figures']['leftOut'] > 0 &&
+                array_filter($this->names, static fn(string $name): bool => ! $columns->has($name)) === []
+            ) {
                 $places[$step['number']] = $columns->positionsOf($this->names);
             }
         }
         $keys = [];
         foreach ($places === [] ? [] : $this->reader->side()->leftOut() as $row) {
             if (isset($places[$row->step]) && count($keys) < self::MOST) {
-                $keys[self::hash($this->form->canonical(array_map(static fn(int $place): string => $row->cells[$place], $places[$row->step])))] = $row->step;
+                $keys[
+                    self::hash($this->form->canonical(array_map(static fn(int $place): string => $row->cells[$place], $places[$row->step])))
+                ] = $row->step;
             }
         }
 

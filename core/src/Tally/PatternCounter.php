@@ -28,11 +28,25 @@ final class PatternCounter
      */
     public function place(CellFinding $finding, string $detail = ''): array
     {
-        $group = implode("\0", [$finding->pairPosition, $finding->class->value, $finding->cause, json_encode($finding->facts, JSON_THROW_ON_ERROR)]);
-        $pattern = $this->patterns[$group] ?? ['number' => count($this->patterns) + 1, 'finding' => $finding, 'cells' => 0, 'examples' => [], 'breakdown' => []];
+        $group = implode("\0", [
+            $finding->pairPosition,
+            $finding->class->value,
+            $finding->cause,
+            json_encode($finding->facts, JSON_THROW_ON_ERROR),
+        ]);
+        $pattern = $this->patterns[$group] ?? [
+            'number' => count($this->patterns) + 1,
+            'finding' => $finding,
+            'cells' => 0,
+            'examples' => [],
+            'breakdown' => [],
+        ];
         $pattern['cells']++;
         if (count($pattern['examples']) < self::EXAMPLES) {
-            $pattern['examples'][$finding->source.Batch::CELL_END.$finding->target] = ['source' => $finding->source, 'target' => $finding->target];
+            $pattern['examples'][$finding->source.Batch::CELL_END.$finding->target] = [
+                'source' => $finding->source,
+                'target' => $finding->target,
+            ];
         }
         if ($detail !== '') {
             $kept = isset($pattern['breakdown'][$detail]) || count($pattern['breakdown']) < self::BREAKDOWN ? $detail : self::OTHERS;

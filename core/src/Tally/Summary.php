@@ -84,7 +84,10 @@ final readonly class Summary
     /** Every prepared row of both sides agrees, and no record was refused. Rows that steps left out were left out by decision. */
     public function allAgreed(): bool
     {
-        return array_filter([$this->source, $this->target], static fn(SideCounts $side): bool => $side->agreed !== $side->prepared || $side->refused > 0) === [];
+        return array_filter(
+            [$this->source, $this->target],
+            static fn(SideCounts $side): bool => $side->agreed !== $side->prepared || $side->refused > 0,
+        ) === [];
     }
 
     /** @return list<Warning> what is no error but must be seen */
@@ -92,16 +95,26 @@ final readonly class Summary
     {
         $warnings = [...$this->warningsOf($this->source), ...$this->warningsOf($this->target)];
         foreach ($this->withoutEntry as ['source' => $column, 'cells' => $cells, 'values' => $values]) {
-            $warnings[] = new Warning(WarningKind::WithoutEntry, ['column' => $column, 'cells' => $cells, ...($values === null ? [] : ['values' => count($values)])]);
+            $warnings[] = new Warning(WarningKind::WithoutEntry, [
+                'column' => $column,
+                'cells' => $cells,
+                ...$values === null ? [] : ['values' => count($values)],
+            ]);
         }
         foreach (array_filter($this->undecided) as $side => $keys) {
             $warnings[] = new Warning(WarningKind::Undecided, ['side' => $side, 'keys' => $keys]);
         }
         if ($this->allAgreed() && $this->source->leftOut + $this->target->leftOut > 0) {
-            $warnings[] = new Warning(WarningKind::AgreesButLeftOut, ['source' => $this->source->leftOut, 'target' => $this->target->leftOut]);
+            $warnings[] = new Warning(WarningKind::AgreesButLeftOut, [
+                'source' => $this->source->leftOut,
+                'target' => $this->target->leftOut,
+            ]);
         }
         foreach ($this->idleBridges as $bridge) {
-            $warnings[] = new Warning(WarningKind::IdleBridge, ['source' => KeyTuple::of($bridge->source)->asCsv(), 'target' => KeyTuple::of($bridge->target)->asCsv()]);
+            $warnings[] = new Warning(WarningKind::IdleBridge, [
+                'source' => KeyTuple::of($bridge->source)->asCsv(),
+                'target' => KeyTuple::of($bridge->target)->asCsv(),
+            ]);
         }
 
         return $warnings;
@@ -115,12 +128,19 @@ final readonly class Summary
             match (true) {
                 $side->delivered === 0 => new Warning(WarningKind::NoRows, $name),
                 $side->prepared === 0 => new Warning(WarningKind::EverythingLeftOut, $name + $this->emptyingStep($side->side->value)),
-                $side->repeated === $side->prepared && $side->agreed + $side->changed === 0 => new Warning(WarningKind::EverythingRepeated, $name),
+                $side->repeated === $side->prepared && $side->agreed + $side->changed === 0 => new Warning(
+                    WarningKind::EverythingRepeated,
+                    $name,
+                ),
                 default => null,
             },
             $side->quotesLeftOpen === 0 ? null : new Warning(WarningKind::QuoteLeftOpen, $name),
-            $side->keysRepeatedHereOnly === 0 ? null : new Warning(WarningKind::RepeatedHereOnly, $name + ['keys' => $side->keysRepeatedHereOnly]),
-            $side->keysRepeatedByForgiving === 0 ? null : new Warning(WarningKind::RepeatedByForgiving, $name + ['keys' => $side->keysRepeatedByForgiving]),
+            $side->keysRepeatedHereOnly === 0
+                ? null
+                : new Warning(WarningKind::RepeatedHereOnly, $name + ['keys' => $side->keysRepeatedHereOnly]),
+            $side->keysRepeatedByForgiving === 0
+                ? null
+                : new Warning(WarningKind::RepeatedByForgiving, $name + ['keys' => $side->keysRepeatedByForgiving]),
             $side->partlyBlankKeys === 0 ? null : new Warning(WarningKind::PartlyBlankKeys, $name + ['rows' => $side->partlyBlankKeys]),
         ];
 
@@ -148,27 +168,53 @@ final readonly class Summary
             'rows' => ['source' => $this->source->toArray(), 'target' => $this->target->toArray()],
             'reasons' => (object) array_map(static fn(array $reasons): object => (object) $reasons, $this->reasons),
             'keys' => ['source' => $this->keys($this->source), 'target' => $this->keys($this->target)],
-            'bridges' => ['used' => $this->bridged, 'idle' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->idleBridges)],
-            'steps' => array_map(static fn(array $steps): array => array_map(static fn(array $step): array => ['notes' => (object) $step['notes'], 'values' => (object) array_map(static fn(array $values): object => (object) $values, $step['values'])] + $step, $steps), $this->steps),
+            'bridges' => [
+                'used' => $this->bridged,
+                'idle' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->idleBridges),
+            ],
+            'steps' => array_map(
+                static fn(array $steps): array => array_map(
+                    static fn(array $step): array => [
+                        'notes' => (object) $step['notes'],
+                        'values' => (object) array_map(static fn(array $values): object => (object) $values, $step['values']),
+                    ] + $step,
+                    $steps,
+                ),
+                $this->steps,
+            ),
             'references' => $this->references,
             'cells' => $this->cells(),
             'values' => $values->toArray(),
             'rows_arrived' => $this->rowsArrived()->text(),
             'right_of_arrived' => $values->ofArrived()->text(),
             'key_forgiven' => $this->keyForgiven,
-            'without_entry' => array_map(static fn(array $one): array => ['values' => $one['values'] === null ? null : (object) $one['values']] + $one, $this->withoutEntry),
-            'columns' => array_map(static fn(array $column): array => ['source' => $column['pair']->source, 'target' => $column['pair']->target, ...array_diff_key($column, ['pair' => true, 'values' => true]), 'values' => $column['values']->toArray()], $this->columns),
-            'patterns' => array_map(fn(Pattern $pattern): array => [
-                'source' => $this->columns[$pattern->pairPosition]['pair']->source,
-                'target' => $this->columns[$pattern->pairPosition]['pair']->target,
-                'class' => $pattern->class->value,
-                'cause' => $pattern->cause,
-                'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
-                'facts' => (object) $pattern->facts,
-                'cells' => $pattern->cells,
-                'examples' => $pattern->examples,
-                ...($pattern->breakdown === [] ? [] : ['breakdown' => (object) $pattern->breakdown]),
-            ], $this->patterns),
+            'without_entry' => array_map(
+                static fn(array $one): array => ['values' => $one['values'] === null ? null : (object) $one['values']] + $one,
+                $this->withoutEntry,
+            ),
+            'columns' => array_map(
+                static fn(array $column): array => [
+                    'source' => $column['pair']->source,
+                    'target' => $column['pair']->target,
+                    ...array_diff_key($column, ['pair' => true, 'values' => true]),
+                    'values' => $column['values']->toArray(),
+                ],
+                $this->columns,
+            ),
+            'patterns' => array_map(
+                fn(Pattern $pattern): array => [
+                    'source' => $this->columns[$pattern->pairPosition]['pair']->source,
+                    'target' => $this->columns[$pattern->pairPosition]['pair']->target,
+                    'class' => $pattern->class->value,
+                    'cause' => $pattern->cause,
+                    'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
+                    'facts' => (object) $pattern->facts,
+                    'cells' => $pattern->cells,
+                    'examples' => $pattern->examples,
+                    ...$pattern->breakdown === [] ? [] : ['breakdown' => (object) $pattern->breakdown],
+                ],
+                $this->patterns,
+            ),
             'engine' => EngineVersion::all(),
         ];
     }
@@ -176,6 +222,11 @@ final readonly class Summary
     /** @return array{partly_blank: int, repeated_here_only: int, repeated_by_forgiving: int, undecided: int} */
     private function keys(SideCounts $side): array
     {
-        return ['partly_blank' => $side->partlyBlankKeys, 'repeated_here_only' => $side->keysRepeatedHereOnly, 'repeated_by_forgiving' => $side->keysRepeatedByForgiving, 'undecided' => $this->undecided[$side->side->value] ?? 0];
+        return [
+            'partly_blank' => $side->partlyBlankKeys,
+            'repeated_here_only' => $side->keysRepeatedHereOnly,
+            'repeated_by_forgiving' => $side->keysRepeatedByForgiving,
+            'undecided' => $this->undecided[$side->side->value] ?? 0,
+        ];
     }
 }

@@ -49,8 +49,12 @@ final class TallyParts
 
     private readonly RowEncoding $targetLayout;
 
-    public function __construct(private readonly Plan $plan, private readonly Reader $source, private readonly Reader $target, private readonly TallySettings $settings)
-    {
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly Reader $source,
+        private readonly Reader $target,
+        private readonly TallySettings $settings,
+    ) {
         $plan->mustFit($source->columns(), $target->columns());
         $this->partitions = $settings->partitions(max($source->bytes(), $target->bytes()));
         $this->catalogue = new CauseCatalogue;
@@ -61,12 +65,26 @@ final class TallyParts
     {
         [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
 
-        return new Scan($side, $reader, $layout, $this->keyForm($side), $this->bridgedKeys(), $this->partitions, $this->settings->bufferBytes(), new BlankCells($layout->pairedPositions, $this->readings($side)));
+        return new Scan(
+            $side,
+            $reader,
+            $layout,
+            $this->keyForm($side),
+            $this->bridgedKeys(),
+            $this->partitions,
+            $this->settings->bufferBytes(),
+            new BlankCells($layout->pairedPositions, $this->readings($side)),
+        );
     }
 
     public function sideBySideScan(): MergeScan
     {
-        return new MergeScan(['source' => $this->scan(Side::Source), 'target' => $this->scan(Side::Target)], count($this->plan->key), $this->partitions, $this->settings->bufferBytes());
+        return new MergeScan(
+            ['source' => $this->scan(Side::Source), 'target' => $this->scan(Side::Target)],
+            count($this->plan->key),
+            $this->partitions,
+            $this->settings->bufferBytes(),
+        );
     }
 
     /** Only where equal bytes are equal rows, and nothing but the key decides about a row. */
@@ -74,15 +92,33 @@ final class TallyParts
     {
         $readsEqualBytes = array_filter($this->comparisons(), static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
 
-        return $this->settings->triesSideBySide && $this->sourceLayout->isWhole && $this->sourceLayout->keyComesFirst && $this->plan->bridges === [] && ! $readsEqualBytes
-            && $this->plan->source->repeats->isDefault() && $this->plan->target->repeats->isDefault();
+        return $this->settings->triesSideBySide &&
+            $this->sourceLayout->isWhole &&
+            $this->sourceLayout->keyComesFirst &&
+            $this->plan->bridges === [] &&
+            ! $readsEqualBytes &&
+            $this->plan->source->repeats->isDefault() &&
+            $this->plan->target->repeats->isDefault();
     }
 
     /** @param SpillReader|null $pairs rows that paired while both sides were read at once */
-    public function partitionMatch(SpillReader $source, SpillReader $target, ?SpillReader $pairs, MatchCounts $counts, PostingBuffer $postings): PartitionMatch
-    {
+    public function partitionMatch(
+        SpillReader $source,
+        SpillReader $target,
+        ?SpillReader $pairs,
+        MatchCounts $counts,
+        PostingBuffer $postings,
+    ): PartitionMatch {
         [$sourceRows, $targetRows] = [$this->sideRows(Side::Source, $source), $this->sideRows(Side::Target, $target)];
-        $comparison = new RowComparison($this->comparisons(), $this->sourceLayout->comparedPositions(), $this->targetLayout->comparedPositions(), $counts, $this->movedValues(), $postings, $this->settings->listsForgiven);
+        $comparison = new RowComparison(
+            $this->comparisons(),
+            $this->sourceLayout->comparedPositions(),
+            $this->targetLayout->comparedPositions(),
+            $counts,
+            $this->movedValues(),
+            $postings,
+            $this->settings->listsForgiven,
+        );
         $keyColumns = $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key);
         $bridges = $this->bridges();
 
@@ -100,7 +136,15 @@ final class TallyParts
     /** @return list<ColumnComparison> by column pair */
     public function comparisons(): array
     {
-        return $this->comparisons ??= array_map(fn(ColumnPair $pair): ColumnComparison => new ColumnComparison($pair, $this->plan->source->reading($pair->source, $pair->kind), $this->plan->target->reading($pair->target, $pair->kind), $this->catalogue), $this->plan->columnPairs);
+        return $this->comparisons ??= array_map(
+            fn(ColumnPair $pair): ColumnComparison => new ColumnComparison(
+                $pair,
+                $this->plan->source->reading($pair->source, $pair->kind),
+                $this->plan->target->reading($pair->target, $pair->kind),
+                $this->catalogue,
+            ),
+            $this->plan->columnPairs,
+        );
     }
 
     public function keyForm(Side $side): KeyForm
@@ -121,12 +165,24 @@ final class TallyParts
     /** @return list<Reading> of the compared columns, by column pair */
     private function readings(Side $side): array
     {
-        return array_map(fn(ColumnPair $pair): Reading => $this->plan->side($side)->reading($side === Side::Source ? $pair->source : $pair->target, $pair->kind), $this->plan->columnPairs);
+        return array_map(
+            fn(ColumnPair $pair): Reading => $this->plan
+                ->side($side)
+                ->reading($side === Side::Source ? $pair->source : $pair->target, $pair->kind),
+            $this->plan->columnPairs,
+        );
     }
 
     private function movedValues(): MovedValues
     {
-        return new MovedValues($this->source->columns(), $this->target->columns(), $this->sourceLayout->pairedPositions, $this->targetLayout->pairedPositions, $this->sourceLayout->keyPositions, $this->targetLayout->keyPositions);
+        return new MovedValues(
+            $this->source->columns(),
+            $this->target->columns(),
+            $this->sourceLayout->pairedPositions,
+            $this->targetLayout->pairedPositions,
+            $this->sourceLayout->keyPositions,
+            $this->targetLayout->keyPositions,
+        );
     }
 
     private function sideRows(Side $side, SpillReader $spill): SideRows
@@ -159,10 +215,17 @@ final class TallyParts
         $targetKey = $target->positionsOf($this->plan->keyNames(Side::Target));
         $sourcePaired = $source->positionsOf($this->plan->pairedNames(Side::Source));
         $targetPaired = $target->positionsOf($this->plan->pairedNames(Side::Target));
-        $isWhole = $this->hasPlainKeys() && $source->count() === $target->count() && $sourceKey === $targetKey && $sourcePaired === $targetPaired
-            && count(array_unique([...$sourceKey, ...$sourcePaired])) === $source->count();
+        $isWhole =
+            $this->hasPlainKeys() &&
+            $source->count() === $target->count() &&
+            $sourceKey === $targetKey &&
+            $sourcePaired === $targetPaired &&
+            count(array_unique([...$sourceKey, ...$sourcePaired])) === $source->count();
 
-        return [new RowEncoding($sourceKey, $sourcePaired, $source->count(), $isWhole), new RowEncoding($targetKey, $targetPaired, $target->count(), $isWhole)];
+        return [
+            new RowEncoding($sourceKey, $sourcePaired, $source->count(), $isWhole),
+            new RowEncoding($targetKey, $targetPaired, $target->count(), $isWhole),
+        ];
     }
 
     private function hasPlainKeys(): bool
@@ -175,7 +238,13 @@ final class TallyParts
     {
         [$source, $target] = [$this->keyForm(Side::Source), $this->keyForm(Side::Target)];
 
-        return array_map(static fn(Bridge $bridge): array => ['source' => $source->canonical($bridge->source), 'target' => $target->canonical($bridge->target)], $this->plan->bridges);
+        return array_map(
+            static fn(Bridge $bridge): array => [
+                'source' => $source->canonical($bridge->source),
+                'target' => $target->canonical($bridge->target),
+            ],
+            $this->plan->bridges,
+        );
     }
 
     /** @return array<string, true> both ends of all bridges, for either side may hold either */
@@ -194,7 +263,14 @@ final class TallyParts
     {
         $rules = $this->plan->side($side);
 
-        return array_map(fn(DecidingColumn $deciding): Decider => new Decider($this->columns($side)->positionOf($deciding->column), new ValueOrder($rules->reading($deciding->column, $deciding->kind)), $deciding->keepsHighest), $rules->repeats->deciding());
+        return array_map(
+            fn(DecidingColumn $deciding): Decider => new Decider(
+                $this->columns($side)->positionOf($deciding->column),
+                new ValueOrder($rules->reading($deciding->column, $deciding->kind)),
+                $deciding->keepsHighest,
+            ),
+            $rules->repeats->deciding(),
+        );
     }
 
     private function columns(Side $side): Columns

@@ -76,13 +76,43 @@ final class TallyRun
         $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
-        [$source, $target] = array_map(fn(Side $side): SideCounts => SideCounts::from($side, $this->work->scanResults($side), $counts, $this->ledgerOf($side === Side::Source ? $this->source : $this->target)), Side::cases());
+        [$source, $target] = array_map(
+            fn(Side $side): SideCounts => SideCounts::from(
+                $side,
+                $this->work->scanResults($side),
+                $counts,
+                $this->ledgerOf($side === Side::Source ? $this->source : $this->target),
+            ),
+            Side::cases(),
+        );
         (new Balance($source, $target))->mustHold();
 
-        $assembler = new FindingAssembler($this->plan, $this->source, $this->target, $this->work->parts->comparisons(), $this->work->parts->catalogue, $counts, $this->work->valueCounts(), $this->leftOutKeys());
+        $assembler = new FindingAssembler(
+            $this->plan,
+            $this->source,
+            $this->target,
+            $this->work->parts->comparisons(),
+            $this->work->parts->catalogue,
+            $counts,
+            $this->work->valueCounts(),
+            $this->leftOutKeys(),
+        );
         yield from $this->merge($source, $target, $assembler);
 
-        return new Summary($source, $target, $assembler->columns(), $assembler->patterns(), $this->keyForgiven($counts), $counts->bridged, array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges), $assembler->withoutEntry(), ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)], ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []], $assembler->reasons(), $counts->undecided());
+        return new Summary(
+            $source,
+            $target,
+            $assembler->columns(),
+            $assembler->patterns(),
+            $this->keyForgiven($counts),
+            $counts->bridged,
+            array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
+            $assembler->withoutEntry(),
+            ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)],
+            ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []],
+            $assembler->reasons(),
+            $counts->undecided(),
+        );
     }
 
     /**
@@ -98,7 +128,21 @@ final class TallyRun
     /** @return list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}> */
     private function stepsOf(Reader $reader): array
     {
-        return array_map(static fn(array $step): array => ['number' => $step['number'], 'sentence' => $step['sentence'], 'in' => $step['figures']['in'], 'made' => $step['figures']['made'], 'condensed' => $step['figures']['condensed'], 'leftOut' => $step['figures']['leftOut'], 'out' => $step['figures']['out'], 'altered' => $step['figures']['altered'], 'notes' => $step['figures']['notes'], 'values' => $step['figures']['values']], $this->ledgerOf($reader)->steps ?? []);
+        return array_map(
+            static fn(array $step): array => [
+                'number' => $step['number'],
+                'sentence' => $step['sentence'],
+                'in' => $step['figures']['in'],
+                'made' => $step['figures']['made'],
+                'condensed' => $step['figures']['condensed'],
+                'leftOut' => $step['figures']['leftOut'],
+                'out' => $step['figures']['out'],
+                'altered' => $step['figures']['altered'],
+                'notes' => $step['figures']['notes'],
+                'values' => $step['figures']['values'],
+            ],
+            $this->ledgerOf($reader)->steps ?? [],
+        );
     }
 
     /** @return array<string, LeftOutKeys> by side, where steps have run */
@@ -134,10 +178,18 @@ final class TallyRun
     private function match(): void
     {
         $this->report(Phase::Matching, self::SHARE_READING);
-        $this->executor->perform($this->work, $this->work->matchTasks(), static fn(string $task, int $bytes, int $records) => null, function (): void {
-            $this->partitionsMatched++;
-            $this->report(Phase::Matching, self::SHARE_READING + self::SHARE_MATCHING * $this->partitionsMatched / count($this->work->matchTasks()));
-        });
+        $this->executor->perform(
+            $this->work,
+            $this->work->matchTasks(),
+            static fn(string $task, int $bytes, int $records) => null,
+            function (): void {
+                $this->partitionsMatched++;
+                $this->report(
+                    Phase::Matching,
+                    self::SHARE_READING + (self::SHARE_MATCHING * $this->partitionsMatched) / count($this->work->matchTasks()),
+                );
+            },
+        );
     }
 
     /** @return \Generator<int, RowFinding> */
@@ -163,14 +215,24 @@ final class TallyRun
 
     private function mergedShare(int $sequence, int $expected): float
     {
-        return self::SHARE_READING + self::SHARE_MATCHING + (1 - self::SHARE_READING - self::SHARE_MATCHING) * min(1.0, $sequence / max(1, $expected));
+        return self::SHARE_READING +
+            self::SHARE_MATCHING +
+            (1 - self::SHARE_READING - self::SHARE_MATCHING) * min(1.0, $sequence / max(1, $expected));
     }
 
     private function report(Phase $phase, float $done): void
     {
         // Tasks end in any order; what was shown as done stays done.
         $this->done = max($this->done, $done);
-        $this->progress->report(new ProgressReport($phase, $this->done, $this->records ?? $this->recordsSoFar(), $this->partitionsMatched, $this->work->parts->partitions));
+        $this->progress->report(
+            new ProgressReport(
+                $phase,
+                $this->done,
+                $this->records ?? $this->recordsSoFar(),
+                $this->partitionsMatched,
+                $this->work->parts->partitions,
+            ),
+        );
     }
 
     private function recordsOf(Side $side): int

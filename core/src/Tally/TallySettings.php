@@ -20,7 +20,13 @@ final readonly class TallySettings
      * @param  bool  $triesSideBySide  both sides are read at once where they come in the same order
      * @param  int  $rangeBytes  about how much of a file one task of reading takes
      */
-    public function __construct(public int $memory = self::MEMORY, public ?int $partitions = null, public int $rangeBytes = 32 * 1024 * 1024, public bool $listsForgiven = false, public bool $triesSideBySide = true) {}
+    public function __construct(
+        public int $memory = self::MEMORY,
+        public ?int $partitions = null,
+        public int $rangeBytes = 32 * 1024 * 1024,
+        public bool $listsForgiven = false,
+        public bool $triesSideBySide = true,
+    ) {}
 
     /** @param int $bytes of the larger side */
     public function partitions(int $bytes): int

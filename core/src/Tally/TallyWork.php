@@ -86,7 +86,13 @@ final class TallyWork
 
     private function scanBoth(callable $onProgress): ScanResult
     {
-        $results = $this->parts->sideBySideScan()->run(['source' => "{$this->workspace}/source-0", 'target' => "{$this->workspace}/target-0"], "{$this->workspace}/".self::BOTH_SIDES, $onProgress);
+        $results = $this->parts
+            ->sideBySideScan()
+            ->run(
+                ['source' => "{$this->workspace}/source-0", 'target' => "{$this->workspace}/target-0"],
+                "{$this->workspace}/".self::BOTH_SIDES,
+                $onProgress,
+            );
         foreach ($results as $side => $result) {
             $this->results->keep("{$side}-0", $result);
         }
@@ -97,7 +103,10 @@ final class TallyWork
     /** @return list<string> names of the tasks that match; all of reading must be done */
     public function matchTasks(): array
     {
-        return array_map(static fn(int $partition): string => "match-{$partition}", range(0, $this->parts->partitions - ($this->plan->bridges === [] ? 1 : 0)));
+        return array_map(
+            static fn(int $partition): string => "match-{$partition}",
+            range(0, $this->parts->partitions - ($this->plan->bridges === [] ? 1 : 0)),
+        );
     }
 
     /** @param callable(int, int): void $onProgress while reading: bytes of this task, and records, so far */
@@ -145,7 +154,10 @@ final class TallyWork
     /** @return list<ScanResult> by range */
     public function scanResults(Side $side): array
     {
-        return array_map(fn(int $number): ScanResult => $this->results->ofScan("{$side->value}-{$number}"), array_keys($this->rangesOf($side)));
+        return array_map(
+            fn(int $number): ScanResult => $this->results->ofScan("{$side->value}-{$number}"),
+            array_keys($this->rangesOf($side)),
+        );
     }
 
     public function matchCounts(): MatchCounts
@@ -184,9 +196,11 @@ final class TallyWork
     {
         $range = $this->rangesOf($side)[$number];
         try {
-            return $this->parts->scan($side)->run($range, "{$this->workspace}/{$task}", static function (int $position, int $records) use ($onProgress, $range): void {
-                $onProgress($position - $range->start, $records);
-            });
+            return $this->parts
+                ->scan($side)
+                ->run($range, "{$this->workspace}/{$task}", static function (int $position, int $records) use ($onProgress, $range): void {
+                    $onProgress($position - $range->start, $records);
+                });
         } catch (StrayQuotes) {
             $result = new ScanResult;
             $result->hasStrayQuotes = true;
@@ -198,7 +212,16 @@ final class TallyWork
     /** In which rows forgiven cells stand, of all partitions; all of matching must be done. */
     public function postings(string $path): Postings
     {
-        return Postings::merged(array_map(fn(string $task): array => ['path' => "{$this->workspace}/{$task}.postings", 'index' => $this->results->ofMatch($task)['postings']], $this->matchTasks()), $path);
+        return Postings::merged(
+            array_map(
+                fn(string $task): array => [
+                    'path' => "{$this->workspace}/{$task}.postings",
+                    'index' => $this->results->ofMatch($task)['postings'],
+                ],
+                $this->matchTasks(),
+            ),
+            $path,
+        );
     }
 
     /** What counts the values of rows that were not compared; all of reading must be done. */
@@ -221,8 +244,11 @@ final class TallyWork
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
         $postings = new PostingBuffer;
-        $pairs = $this->readsSideBySide() ? $this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]) : null;
-        $findings = $this->parts->partitionMatch($this->spill(Side::Source), $this->spill(Side::Target), $pairs, $counts, $postings)
+        $pairs = $this->readsSideBySide()
+            ? ($this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]))
+            : null;
+        $findings = $this->parts
+            ->partitionMatch($this->spill(Side::Source), $this->spill(Side::Target), $pairs, $counts, $postings)
             ->run($partition, $partition === $this->parts->partitions, "{$this->workspace}/{$task}");
 
         return ['findings' => $findings, 'counts' => $counts, 'postings' => $postings->write("{$this->workspace}/{$task}.postings")];
@@ -230,7 +256,12 @@ final class TallyWork
 
     private function spill(Side $side): SpillReader
     {
-        return $this->spills[$side->value] ??= new SpillReader(array_map(static fn(array $range): array => ['path' => $range['path'], 'baseLine' => $range['baseLine']], $this->rangesInOrder($side)));
+        return $this->spills[$side->value] ??= new SpillReader(
+            array_map(
+                static fn(array $range): array => ['path' => $range['path'], 'baseLine' => $range['baseLine']],
+                $this->rangesInOrder($side),
+            ),
+        );
     }
 
     /** @return list<array{path: string, baseLine: int, result: ScanResult}> */
@@ -252,7 +283,9 @@ final class TallyWork
         $reader = $side === Side::Source ? $this->source : $this->target;
 
         // Another worker may have found stray quotes meanwhile.
-        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide() ? [new ByteRange] : $this->ranges[$side->value] ??= $this->keptRanges($side, $reader);
+        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide()
+            ? [new ByteRange]
+            : ($this->ranges[$side->value] ??= $this->keptRanges($side, $reader));
     }
 
     /**

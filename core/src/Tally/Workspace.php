@@ -28,7 +28,10 @@ final readonly class Workspace
         if (! is_dir($this->path)) {
             return;
         }
-        $entries = new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->path, \FilesystemIterator::SKIP_DOTS), \RecursiveIteratorIterator::CHILD_FIRST);
+        $entries = new \RecursiveIteratorIterator(
+            new \RecursiveDirectoryIterator($this->path, \FilesystemIterator::SKIP_DOTS),
+            \RecursiveIteratorIterator::CHILD_FIRST,
+        );
         /** @var \SplFileInfo $entry */
         foreach ($entries as $entry) {
             $entry->isDir() ? rmdir($entry->getPathname()) : unlink($entry->getPathname());

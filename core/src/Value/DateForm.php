@@ -10,12 +10,27 @@ namespace NineTally\Core\Value;
  */
 final readonly class DateForm
 {
-    private const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
+    private const MONTHS = [
+        'january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december',
+    ];
 
     private const FIELDS = [
-        'yyyy' => '(?<year>\d{4})', 'yy' => '(?<shortYear>\d{2})', 'MMM' => '(?<name>\p{L}{3,9})\.?', 'MM' => '(?<month>\d{2})', 'M' => '(?<month>\d{1,2})',
-        'dd' => '(?<day>\d{2})', 'd' => '(?<day>\d{1,2})', 'HH' => '(?<hour>\d{2})', 'H' => '(?<hour>\d{1,2})', 'hh' => '(?<hour>\d{2})', 'h' => '(?<hour>\d{1,2})',
-        'a' => '(?<half>[AaPp][Mm])', 'mm' => '(?<minute>\d{2})', 'ss' => '(?<second>\d{2})', 'SSS' => '(?<fraction>\d{1,12})', 'XXX' => '(?<offset>Z|[+\-]\d{2}:?\d{2})',
+        'yyyy' => '(?<year>\d{4})',
+        'yy' => '(?<shortYear>\d{2})',
+        'MMM' => '(?<name>\p{L}{3,9})\.?',
+        'MM' => '(?<month>\d{2})',
+        'M' => '(?<month>\d{1,2})',
+        'dd' => '(?<day>\d{2})',
+        'd' => '(?<day>\d{1,2})',
+        'HH' => '(?<hour>\d{2})',
+        'H' => '(?<hour>\d{1,2})',
+        'hh' => '(?<hour>\d{2})',
+        'h' => '(?<hour>\d{1,2})',
+        'a' => '(?<half>[AaPp][Mm])',
+        'mm' => '(?<minute>\d{2})',
+        'ss' => '(?<second>\d{2})',
+        'SSS' => '(?<fraction>\d{1,12})',
+        'XXX' => '(?<offset>Z|[+\-]\d{2}:?\d{2})',
     ];
 
     /** @param int|null $twoDigitYearsFrom the first year that two digits can mean; null where the form has none */
@@ -40,14 +55,22 @@ final readonly class DateForm
                 $written .= preg_quote($piece === "''" ? "'" : str_replace("''", "'", trim($piece, "'")), '/');
             }
         }
-        $hasDay = (isset($seen['yyyy']) || isset($seen['yy'])) && (isset($seen['MM']) || isset($seen['M']) || isset($seen['MMM'])) && (isset($seen['dd']) || isset($seen['d']));
+        $hasDay =
+            (isset($seen['yyyy']) || isset($seen['yy'])) &&
+            (isset($seen['MM']) || isset($seen['M']) || isset($seen['MMM'])) &&
+            (isset($seen['dd']) || isset($seen['d']));
         if (! $hasDay) {
             throw UnusableDateForm::withoutDay($pattern);
         }
         if (isset($seen['yy']) && $twoDigitYearsFrom === null) {
             throw UnusableDateForm::withoutCentury($pattern);
         }
-        if (substr_count($written, '(?<month>') > 1 || substr_count($written, '(?<day>') > 1 || substr_count($written, '(?<hour>') > 1 || isset($seen['MMM']) && str_contains($written, '(?<month>')) {
+        if (
+            substr_count($written, '(?<month>') > 1 ||
+            substr_count($written, '(?<day>') > 1 ||
+            substr_count($written, '(?<hour>') > 1 ||
+            (isset($seen['MMM']) && str_contains($written, '(?<month>'))
+        ) {
             throw UnusableDateForm::withLetters($pattern, $pattern);
         }
 

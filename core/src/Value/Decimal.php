@@ -47,7 +47,10 @@ final readonly class Decimal
     /** As a person writes it: -0.5, 1200. */
     public function written(): string
     {
-        $digits = $this->exponent >= 0 ? $this->digits.str_repeat('0', min($this->exponent, self::MOST_DIGITS)) : str_pad($this->digits, 1 - $this->exponent, '0', STR_PAD_LEFT);
+        $digits =
+            $this->exponent >= 0
+                ? $this->digits.str_repeat('0', min($this->exponent, self::MOST_DIGITS))
+                : str_pad($this->digits, 1 - $this->exponent, '0', STR_PAD_LEFT);
         $whole = $this->exponent >= 0 ? $digits : substr($digits, 0, $this->exponent).'.'.substr($digits, $this->exponent);
 
         return ($this->isNegative ? '-' : '').$whole;
@@ -90,13 +93,18 @@ final readonly class Decimal
 
     public function isNegationOf(self $other): bool
     {
-        return ! $this->isZero() && $this->isNegative !== $other->isNegative && $this->digits === $other->digits && $this->exponent === $other->exponent;
+        return ! $this->isZero() &&
+            $this->isNegative !== $other->isNegative &&
+            $this->digits === $other->digits &&
+            $this->exponent === $other->exponent;
     }
 
     /** @return int|null n where this is the other times ten to the power of n; null when there is none, or for zero */
     public function powerOfTenOver(self $other): ?int
     {
-        return ! $this->isZero() && $this->isNegative === $other->isNegative && $this->digits === $other->digits ? $this->exponent - $other->exponent : null;
+        return ! $this->isZero() && $this->isNegative === $other->isNegative && $this->digits === $other->digits
+            ? $this->exponent - $other->exponent
+            : null;
     }
 
     /** Decimal places that the value needs; trailing zeros need none. */

@@ -18,7 +18,10 @@ final readonly class DeclaredReading
             $kind,
             $declared['blankTokens'] ?? [],
             new NumberStyle($declared['decimalMark'] ?? '.', $declared['groupMark'] ?? ''),
-            array_map(static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null), $declared['dateForms'] ?? []),
+            array_map(
+                static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null),
+                $declared['dateForms'] ?? [],
+            ),
             $declared['yes'] ?? Reading::YES,
             $declared['no'] ?? Reading::NO,
             isset($declared['zone']) ? new \DateTimeZone($declared['zone']) : null,

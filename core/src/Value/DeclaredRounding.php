@@ -10,7 +10,15 @@ use Brick\Math\RoundingMode;
 /** Decimal places that one side keeps by decision, and how the rest goes. */
 final readonly class DeclaredRounding
 {
-    public const MODES = ['half-up' => RoundingMode::HALF_UP, 'half-even' => RoundingMode::HALF_EVEN, 'half-down' => RoundingMode::HALF_DOWN, 'cut' => RoundingMode::DOWN, 'up' => RoundingMode::UP, 'floor' => RoundingMode::FLOOR, 'ceiling' => RoundingMode::CEILING];
+    public const MODES = [
+        'half-up' => RoundingMode::HALF_UP,
+        'half-even' => RoundingMode::HALF_EVEN,
+        'half-down' => RoundingMode::HALF_DOWN,
+        'cut' => RoundingMode::DOWN,
+        'up' => RoundingMode::UP,
+        'floor' => RoundingMode::FLOOR,
+        'ceiling' => RoundingMode::CEILING,
+    ];
 
     /** @param key-of<self::MODES> $mode */
     public function __construct(public int $places, public string $mode) {}

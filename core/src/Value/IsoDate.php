@@ -23,6 +23,15 @@ final readonly class IsoDate
         $hour = $found['hour'] ?? '';
         $offset = $found['offset'] ?? '';
 
-        return Moment::of((int) $found['year'], (int) $found['month'], (int) $found['day'], $hour === '' ? null : (int) $hour, (int) ($found['minute'] ?? 0), (int) ($found['second'] ?? 0), $found['fraction'] ?? '', $offset === '' ? null : DateForm::offset($offset));
+        return Moment::of(
+            (int) $found['year'],
+            (int) $found['month'],
+            (int) $found['day'],
+            $hour === '' ? null : (int) $hour,
+            (int) ($found['minute'] ?? 0),
+            (int) ($found['second'] ?? 0),
+            $found['fraction'] ?? '',
+            $offset === '' ? null : DateForm::offset($offset),
+        );
     }
 }

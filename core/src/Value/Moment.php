@@ -16,16 +16,33 @@ final readonly class Moment
      * @param  int|null  $offset  seconds east of UTC
      * @param  int|null  $otherOffset  where the clock of its zone shows this time twice: the offset of the second time
      */
-    private function __construct(public int $days, public ?int $seconds, public string $fraction, public ?int $offset, public ?int $otherOffset = null) {}
+    private function __construct(
+        public int $days,
+        public ?int $seconds,
+        public string $fraction,
+        public ?int $offset,
+        public ?int $otherOffset = null,
+    ) {}
 
     /** @return self|null null when there is no such day or time: 29 February of a common year, 25:00, 24:01 */
-    public static function of(int $year, int $month, int $day, ?int $hour = null, int $minute = 0, int $second = 0, string $fraction = '', ?int $offset = null): ?self
-    {
+    public static function of(
+        int $year,
+        int $month,
+        int $day,
+        ?int $hour = null,
+        int $minute = 0,
+        int $second = 0,
+        string $fraction = '',
+        ?int $offset = null,
+    ): ?self {
         if ($year < 1 || ! checkdate($month, $day, $year)) {
             return null;
         }
         // A leap second is written as 60; it has no place of its own in a day of 86,400 seconds and is read as the second after.
-        $isTime = $hour === null || $hour < 24 && $minute < 60 && $second <= 60 || $hour === 24 && $minute === 0 && $second === 0 && trim($fraction, '0') === '';
+        $isTime =
+            $hour === null ||
+            ($hour < 24 && $minute < 60 && $second <= 60) ||
+            ($hour === 24 && $minute === 0 && $second === 0 && trim($fraction, '0') === '');
 
         if (! $isTime) {
             return null;
@@ -41,7 +58,12 @@ final readonly class Moment
     {
         $a = intdiv($month - 14, 12);
 
-        return intdiv(1461 * ($year + 4800 + $a), 4) + intdiv(367 * ($month - 2 - 12 * $a), 12) - intdiv(3 * intdiv($year + 4900 + $a, 100), 4) + $day - 32_075 - 2_440_588;
+        return intdiv(1461 * ($year + 4800 + $a), 4) +
+            intdiv(367 * ($month - 2 - 12 * $a), 12) -
+            intdiv(3 * intdiv($year + 4900 + $a, 100), 4) +
+            $day -
+            32_075 -
+            2_440_588;
     }
 
     /** @return array{int, int, int} year, month, day */
@@ -89,7 +111,9 @@ final readonly class Moment
         $offsetAt = static fn(int $instant): int => $zone->getOffset(new \DateTimeImmutable("@{$instant}"));
         // No zone changes its clocks twice within two days, and none is further from UTC than one.
         [$before, $after] = [$offsetAt($clock - self::SECONDS_OF_DAY), $offsetAt($clock + self::SECONDS_OF_DAY)];
-        $offsets = array_values(array_filter(array_unique([$before, $after]), static fn(int $offset): bool => $offsetAt($clock - $offset) === $offset));
+        $offsets = array_values(
+            array_filter(array_unique([$before, $after]), static fn(int $offset): bool => $offsetAt($clock - $offset) === $offset),
+        );
 
         return $offsets === [] ? null : new self($this->days, $this->seconds, $this->fraction, $offsets[0], $offsets[1] ?? null);
     }
@@ -103,7 +127,9 @@ final readonly class Moment
     /** @return non-empty-list<string> */
     private function spellings(): array
     {
-        return $this->otherOffset === null ? [$this->canonical()] : [$this->canonical(), (new self($this->days, $this->seconds, $this->fraction, $this->otherOffset))->canonical()];
+        return $this->otherOffset === null
+            ? [$this->canonical()]
+            : [$this->canonical(), (new self($this->days, $this->seconds, $this->fraction, $this->otherOffset))->canonical()];
     }
 
     /** One spelling for each moment; a time on the wall never equals an instant. */

@@ -34,7 +34,8 @@ final readonly class Reading
         public array $no = self::NO,
         public ?\DateTimeZone $zone = null,
     ) {
-        $this->words = array_fill_keys(array_map(self::folded(...), $yes), true) + array_fill_keys(array_map(self::folded(...), $no), false);
+        $this->words =
+            array_fill_keys(array_map(self::folded(...), $yes), true) + array_fill_keys(array_map(self::folded(...), $no), false);
         // Folding makes no word more than three times as long (The Unicode Standard, section 5.18).
         $this->longestWord = 3 * max(0, ...array_map(static fn(int|string $word): int => strlen((string) $word), array_keys($this->words)));
         $this->tokens = array_fill_keys($blankTokens, true);
@@ -73,13 +74,16 @@ final readonly class Reading
     /** Whether every time is an instant: a zone is declared, or all forms have an offset. Without a form, values may have one or not. */
     public function writesInstants(): bool
     {
-        return $this->zone !== null || $this->dateForms !== [] && array_filter($this->dateForms, static fn(DateForm $form): bool => ! $form->hasOffset()) === [];
+        return $this->zone !== null ||
+            ($this->dateForms !== [] && array_filter($this->dateForms, static fn(DateForm $form): bool => ! $form->hasOffset()) === []);
     }
 
     /** Whether no time is an instant. */
     public function writesClockTimes(): bool
     {
-        return $this->zone === null && $this->dateForms !== [] && array_filter($this->dateForms, static fn(DateForm $form): bool => $form->hasOffset()) === [];
+        return $this->zone === null &&
+            $this->dateForms !== [] &&
+            array_filter($this->dateForms, static fn(DateForm $form): bool => $form->hasOffset()) === [];
     }
 
     /** Whether the value is written as a time, but one that the clock of its zone goes forward over. */

@@ -21,9 +21,16 @@ final readonly class Sentences
         $reason = $row->reason === null ? null : $this->reason($row->reason, $row->reasonFacts);
 
         return match (true) {
-            $row->kept !== null => sprintf('Not kept: of the rows of this side with its key, the one of line %s%s was kept.', number_format($row->kept->line), $row->kept->part === 1 ? '' : " of part {$row->kept->part}")
-                .($reason === null ? '' : " It is the first of several, for {$reason}."),
-            $reason !== null => sprintf('%s on the other side: %s.', $row->class === RowClass::Missing ? 'Missing' : 'Without a counterpart', $reason),
+            $row->kept !== null => sprintf(
+                'Not kept: of the rows of this side with its key, the one of line %s%s was kept.',
+                number_format($row->kept->line),
+                $row->kept->part === 1 ? '' : " of part {$row->kept->part}",
+            ).($reason === null ? '' : " It is the first of several, for {$reason}."),
+            $reason !== null => sprintf(
+                '%s on the other side: %s.',
+                $row->class === RowClass::Missing ? 'Missing' : 'Without a counterpart',
+                $reason,
+            ),
             $row->isBridged => 'Joined by a bridge.',
             default => null,
         };
@@ -36,7 +43,8 @@ final readonly class Sentences
             RowReason::FewerRows => 'its key stands there in fewer rows',
             RowReason::IdleBridge => 'its bridge joined nothing',
             RowReason::Undecided => 'no column decides between them',
-            RowReason::LeftOut => sprintf('its key was left out there by step %d', $facts['step'] ?? 0).(isset($facts['does']) ? ": {$facts['does']}" : ''),
+            RowReason::LeftOut => sprintf('its key was left out there by step %d', $facts['step'] ?? 0).
+                (isset($facts['does']) ? ": {$facts['does']}" : ''),
         };
     }
 
@@ -47,11 +55,20 @@ final readonly class Sentences
         $held = $lines > 1 ? sprintf(', in a record that a quote holds together over %s lines', number_format($lines)) : '';
 
         return match ($reason) {
-            RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $facts['cells'] ?? 0, $facts['columns'] ?? 0).$held,
-            RefusalReason::UndecodableBytes => isset($facts['encoding']) ? "bytes that are not {$facts['encoding']} text" : $this->noObject($facts),
+            RefusalReason::WrongNumberOfCells => sprintf('%d cells where the header has %d', $facts['cells'] ?? 0, $facts['columns'] ?? 0).
+                $held,
+            RefusalReason::UndecodableBytes => isset($facts['encoding'])
+                ? "bytes that are not {$facts['encoding']} text"
+                : $this->noObject($facts),
             RefusalReason::TextAfterQuote => 'text follows a closing quote'.$held,
-            RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format((int) ($facts['limit'] ?? 0))).$held,
-            RefusalReason::QuoteLeftOpen => sprintf('a quote that is opened on this line is never closed, and %s: close it, or double it where it belongs to the value', $lines === 1 ? 'what follows on it is lost' : sprintf('all %s lines to the end of the file are held in it', number_format($lines))),
+            RefusalReason::OverRowLimit => sprintf('longer than the row limit of %s bytes', number_format((int) ($facts['limit'] ?? 0))).
+                $held,
+            RefusalReason::QuoteLeftOpen => sprintf(
+                'a quote that is opened on this line is never closed, and %s: close it, or double it where it belongs to the value',
+                $lines === 1
+                    ? 'what follows on it is lost'
+                    : sprintf('all %s lines to the end of the file are held in it', number_format($lines)),
+            ),
             RefusalReason::NotAnObject => $this->noObject($facts),
         };
     }
@@ -64,16 +81,51 @@ final readonly class Sentences
 
         return match ($warning->kind) {
             WarningKind::NoRows => "The {$side} delivers no rows: the file holds a header only.",
-            WarningKind::EverythingLeftOut => sprintf('The steps leave out every row of the %s%s, so nothing could be compared.', $side, isset($facts['step']) ? sprintf(' (the last of them by step %d: %s)', $facts['step'], $facts['does'] ?? '') : ''),
-            WarningKind::EverythingRepeated => "Every row of the {$side} shares its key with another row, so nothing could be compared. Choose a key that tells rows apart.",
-            WarningKind::QuoteLeftOpen => "A quote in the {$side} is opened and never closed: all that follows it in its file is one refused record, listed with its line. Close it, or double it where it belongs to the value, and deliver the file again.",
-            WarningKind::RepeatedHereOnly => sprintf('%s in the %s and %s not exist on the other side: rows lost there would not show as %s.', $this->keysRepeat($number('keys')), $side, $number('keys') === 1 ? 'does' : 'do', $side === 'source' ? 'missing' : 'extra'),
-            WarningKind::RepeatedByForgiving => sprintf('%s in the %s only because the key forgives: as delivered, they are different.', $this->keysRepeat($number('keys')), $side),
-            WarningKind::PartlyBlankKeys => sprintf('%s a partly blank key.', $this->counted($number('rows'), "row of the {$side} has", "rows of the {$side} have")),
-            WarningKind::WithoutEntry => $this->withoutEntry((string) ($facts['column'] ?? ''), $number('cells'), isset($facts['values']) ? $number('values') : null),
-            WarningKind::Undecided => sprintf('%s in the %s that no column decides: the first row of each was kept.', $this->keysRepeat($number('keys')), $side),
-            WarningKind::AgreesButLeftOut => sprintf('All that was compared agrees. By decision, steps left out %s of the source and %s of the target.', $this->counted($number('source'), 'row', 'rows'), $this->counted($number('target'), 'row', 'rows')),
-            WarningKind::IdleBridge => sprintf('The bridge from %s to %s joined nothing: one of its keys has a counterpart, or no row of its own.', $facts['source'] ?? '', $facts['target'] ?? ''),
+            WarningKind::EverythingLeftOut => sprintf(
+                'The steps leave out every row of the %s%s, so nothing could be compared.',
+                $side,
+                isset($facts['step']) ? sprintf(' (the last of them by step %d: %s)', $facts['step'], $facts['does'] ?? '') : '',
+            ),
+            WarningKind::EverythingRepeated
+                => "Every row of the {$side} shares its key with another row, so nothing could be compared. Choose a key that tells rows apart.",
+            WarningKind::QuoteLeftOpen
+                => "A quote in the {$side} is opened and never closed: all that follows it in its file is one refused record, listed with its line. Close it, or double it where it belongs to the value, and deliver the file again.",
+            WarningKind::RepeatedHereOnly => sprintf(
+                '%s in the %s and %s not exist on the other side: rows lost there would not show as %s.',
+                $this->keysRepeat($number('keys')),
+                $side,
+                $number('keys') === 1 ? 'does' : 'do',
+                $side === 'source' ? 'missing' : 'extra',
+            ),
+            WarningKind::RepeatedByForgiving => sprintf(
+                '%s in the %s only because the key forgives: as delivered, they are different.',
+                $this->keysRepeat($number('keys')),
+                $side,
+            ),
+            WarningKind::PartlyBlankKeys => sprintf(
+                '%s a partly blank key.',
+                $this->counted($number('rows'), "row of the {$side} has", "rows of the {$side} have"),
+            ),
+            WarningKind::WithoutEntry => $this->withoutEntry(
+                (string) ($facts['column'] ?? ''),
+                $number('cells'),
+                isset($facts['values']) ? $number('values') : null,
+            ),
+            WarningKind::Undecided => sprintf(
+                '%s in the %s that no column decides: the first row of each was kept.',
+                $this->keysRepeat($number('keys')),
+                $side,
+            ),
+            WarningKind::AgreesButLeftOut => sprintf(
+                'All that was compared agrees. By decision, steps left out %s of the source and %s of the target.',
+                $this->counted($number('source'), 'row', 'rows'),
+                $this->counted($number('target'), 'row', 'rows'),
+            ),
+            WarningKind::IdleBridge => sprintf(
+                'The bridge from %s to %s joined nothing: one of its keys has a counterpart, or no row of its own.',
+                $facts['source'] ?? '',
+                $facts['target'] ?? '',
+            ),
         };
     }
 
@@ -81,7 +133,14 @@ final readonly class Sentences
     {
         $isOne = $values === 1;
 
-        return sprintf('%s of "%s" in %s %s no entry in its crosswalk and %s compared as delivered.', $values === null ? 'Very many values' : $this->counted($values, 'value', 'values'), $column, $this->counted($cells, 'cell', 'cells'), $isOne ? 'has' : 'have', $isOne ? 'was' : 'were');
+        return sprintf(
+            '%s of "%s" in %s %s no entry in its crosswalk and %s compared as delivered.',
+            $values === null ? 'Very many values' : $this->counted($values, 'value', 'values'),
+            $column,
+            $this->counted($cells, 'cell', 'cells'),
+            $isOne ? 'has' : 'have',
+            $isOne ? 'was' : 'were',
+        );
     }
 
     /** @param array<string, string|int> $facts */

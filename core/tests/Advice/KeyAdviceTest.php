@@ -44,7 +44,10 @@ final class KeyAdviceTest extends TestCase
 
         self::assertFalse(KeyUniqueness::count($this->reader($content), ['berth'], 2)->isWhole);
         self::assertSame(2, KeyUniqueness::count($this->reader($content), ['berth'], 2)->rows);
-        self::assertTrue(KeyUniqueness::count($this->reader($content), ['berth'], 3)->isWhole, 'A sample as large as the delivery is the delivery.');
+        self::assertTrue(
+            KeyUniqueness::count($this->reader($content), ['berth'], 3)->isWhole,
+            'A sample as large as the delivery is the delivery.',
+        );
     }
 
     public function test_an_unknown_column_is_named(): void
@@ -74,14 +77,23 @@ final class KeyAdviceTest extends TestCase
     {
         yield 'the first column alone' => [[['1', 'x', 'y'], ['2', 'x', 'y']], ['basin']];
         yield 'two columns' => [[['KB', '1', 'y'], ['KB', '2', 'y'], ['LM', '1', 'y']], ['basin', 'berth']];
-        yield 'what identifies comes before what is measured' => [[['KB', '1', '2.50'], ['KB', '2', '3.50'], ['LM', '1', '4.50']], ['basin', 'berth']];
+        yield 'what identifies comes before what is measured' => [
+            [['KB', '1', '2.50'], ['KB', '2', '3.50'], ['LM', '1', '4.50']],
+            ['basin', 'berth'],
+        ];
         yield 'none tells them apart' => [[['KB', '1', 'a'], ['KB', '1', 'a'], ['LM', '1', 'b']], []];
         yield 'no rows, no guess' => [[], []];
-        yield 'a column that is blank in many rows is no key' => [[['', '1', 'a'], ['', '1', 'b'], ['KB', '2', 'a'], ['LM', '2', 'b']], ['berth', 'season']];
+        yield 'a column that is blank in many rows is no key' => [
+            [['', '1', 'a'], ['', '1', 'b'], ['KB', '2', 'a'], ['LM', '2', 'b']],
+            ['berth', 'season'],
+        ];
         $five = [];
         for ($row = 0; $row < 243; $row++) {
             // Every combination of five columns with three values each stands once: no four of them tell rows apart.
-            $five[] = [...array_map(strval(...), [$row % 3, intdiv($row, 3) % 3, intdiv($row, 9) % 3, intdiv($row, 27) % 3, intdiv($row, 81)]), (string) ($row % 7)];
+            $five[] = [
+                ...array_map(strval(...), [$row % 3, intdiv($row, 3) % 3, intdiv($row, 9) % 3, intdiv($row, 27) % 3, intdiv($row, 81)]),
+                (string) ($row % 7),
+            ];
         }
         yield 'five columns and no fewer' => [$five, ['basin', 'berth', 'season', 'band', 'part']];
     }
@@ -136,6 +148,9 @@ final class KeyAdviceTest extends TestCase
      */
     private function columns(array $rows): array
     {
-        return array_map(static fn(int $place): array => ['source' => array_column($rows, $place), 'target' => array_column($rows, $place)], array_keys($rows[0] ?? []));
+        return array_map(
+            static fn(int $place): array => ['source' => array_column($rows, $place), 'target' => array_column($rows, $place)],
+            array_keys($rows[0] ?? []),
+        );
     }
 }

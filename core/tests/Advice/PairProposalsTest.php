@@ -39,17 +39,38 @@ final class PairProposalsTest extends TestCase
     public function test_values_tell_columns_apart_whose_names_say_nothing(): void
     {
         $proposals = $this->proposals(
-            ['paid_until' => static fn(int $row): string => sprintf('2026-%02d-%02d', $row % 12 + 1, $row % 28 + 1), 'holder' => static fn(int $row): string => "Holder {$row}", 'post' => static fn(int $row): string => ['Y', 'N'][$row % 2], 'kind' => static fn(int $row): string => ['Y', 'N', 'N', 'N'][$row % 4]],
-            ['c1' => static fn(int $row): string => ['Y', 'N', 'N', 'N'][$row % 4], 'c2' => static fn(int $row): string => " HOLDER  {$row}", 'c3' => static fn(int $row): string => ['Y', 'N'][$row % 2], 'c4' => static fn(int $row): string => sprintf('%02d/%02d/2026', $row % 28 + 1, $row % 12 + 1)],
+            [
+                'paid_until' => static fn(int $row): string => sprintf('2026-%02d-%02d', ($row % 12) + 1, ($row % 28) + 1),
+                'holder' => static fn(int $row): string => "Holder {$row}",
+                'post' => static fn(int $row): string => ['Y', 'N'][$row % 2],
+                'kind' => static fn(int $row): string => ['Y', 'N', 'N', 'N'][$row % 4],
+            ],
+            [
+                'c1' => static fn(int $row): string => ['Y', 'N', 'N', 'N'][$row % 4],
+                'c2' => static fn(int $row): string => " HOLDER  {$row}",
+                'c3' => static fn(int $row): string => ['Y', 'N'][$row % 2],
+                'c4' => static fn(int $row): string => sprintf('%02d/%02d/2026', ($row % 28) + 1, ($row % 12) + 1),
+            ],
         );
 
-        self::assertSame(['paid_until c4 strong', 'holder c2 strong', 'post c3', 'kind c1'], array_map(static fn(PairProposal $pair): string => trim("{$pair->source} {$pair->target} ".($pair->strength === 'strong' ? 'strong' : '')), $proposals));
+        self::assertSame(
+            ['paid_until c4 strong', 'holder c2 strong', 'post c3', 'kind c1'],
+            array_map(
+                static fn(PairProposal $pair): string => trim(
+                    "{$pair->source} {$pair->target} ".($pair->strength === 'strong' ? 'strong' : ''),
+                ),
+                $proposals,
+            ),
+        );
         self::assertContains('100 % of the values stand in both', $proposals[1]->reasons);
     }
 
     public function test_a_name_alone_is_no_strong_reason_where_the_values_differ(): void
     {
-        $proposals = $this->proposals(['code' => static fn(int $row): string => "A{$row}"], ['code' => static fn(int $row): string => sprintf('%d.50', 9_000 + $row)]);
+        $proposals = $this->proposals(
+            ['code' => static fn(int $row): string => "A{$row}"],
+            ['code' => static fn(int $row): string => sprintf('%d.50', 9_000 + $row)],
+        );
 
         self::assertSame('likely', $proposals[0]->strength);
         self::assertContains('no value stands in both', $proposals[0]->reasons);
@@ -57,7 +78,13 @@ final class PairProposalsTest extends TestCase
 
     public function test_what_has_nothing_in_common_is_not_proposed(): void
     {
-        self::assertSame([], $this->proposals(['holder' => static fn(int $row): string => "Ann {$row}"], ['fee' => static fn(int $row): string => (string) $row]));
+        self::assertSame(
+            [],
+            $this->proposals(
+                ['holder' => static fn(int $row): string => "Ann {$row}"],
+                ['fee' => static fn(int $row): string => (string) $row],
+            ),
+        );
     }
 
     public function test_two_columns_that_are_alike_are_not_called_strong(): void

@@ -32,16 +32,32 @@ final class CauseSentenceTest extends TestCase
         yield ['one day earlier', 'date-shift', ['days' => -1]];
         yield ['1,462 days later', 'date-shift', ['days' => 1462]];
         yield ['90 minutes later', 'date-shift', ['seconds' => 5400]];
-        yield ['one hour later, always while clocks are forward in Europe/London', 'date-shift', ['seconds' => 0, 'clock_change' => 3600, 'zone' => 'Europe/London']];
-        yield ['one hour earlier, always while clocks are not forward in Europe/London', 'date-shift', ['seconds' => -3600, 'clock_change' => 3600, 'zone' => 'Europe/London']];
+        yield [
+            'one hour later, always while clocks are forward in Europe/London',
+            'date-shift',
+            ['seconds' => 0, 'clock_change' => 3600, 'zone' => 'Europe/London'],
+        ];
+        yield [
+            'one hour earlier, always while clocks are not forward in Europe/London',
+            'date-shift',
+            ['seconds' => -3600, 'clock_change' => 3600, 'zone' => 'Europe/London'],
+        ];
         yield ['moved from fee to deposit', 'moved', ['from' => 'fee', 'to' => 'deposit']];
         yield ['letters lost to ? in the target', 'encoding', ['lost_to' => '?', 'side' => 'target']];
         yield ['UTF-8 read as Windows-1252 in the target', 'encoding', ['read_as' => 'Windows-1252', 'side' => 'target']];
-        yield ['2 hours later, and 3 hours later while clocks are forward in Europe/London', 'date-shift', ['seconds' => 7200, 'clock_change' => 3600, 'zone' => 'Europe/London']];
+        yield [
+            '2 hours later, and 3 hours later while clocks are forward in Europe/London',
+            'date-shift',
+            ['seconds' => 7200, 'clock_change' => 3600, 'zone' => 'Europe/London'],
+        ];
         yield ['letters added and exchanged', 'near-text', ['edit' => 'added+exchanged']];
         yield ['1.50 more', 'offset', ['constant' => '1.50']];
         yield ['2 less', 'offset', ['constant' => '-2']];
-        yield ['the time of the source never was: the clock goes forward over it', 'unreadable', ['side' => 'source', 'kind' => 'a date with a time', 'clock' => 'skipped']];
+        yield [
+            'the time of the source never was: the clock goes forward over it',
+            'unreadable',
+            ['side' => 'source', 'kind' => 'a date with a time', 'clock' => 'skipped'],
+        ];
         yield ['an instant against a time of the target without a zone', 'unreadable', ['side' => 'target', 'clock' => 'no-zone']];
         yield ['same date, written differently, where the clock shows the time twice', 'date-form', ['clock' => 'twice']];
         yield ['capitals differ, held against the entry of the crosswalk', 'case', ['against' => 'entry']];

@@ -21,7 +21,10 @@ final class OtherCommandsTest extends TestCase
     {
         $file = $this->file("berth,fee\n014,10.50\n015,\n", 'old.csv');
 
-        self::assertStringContainsString("2 rows, 0 records refused\nRecords end with LF (3).\nberth: text, 0 blank, 2 distinct, 3 to 3 characters, from \"014\" to \"015\"\nfee: number, 1 blank", $this->command(['profile', $file], 0)->getOutput());
+        self::assertStringContainsString(
+            "2 rows, 0 records refused\nRecords end with LF (3).\nberth: text, 0 blank, 2 distinct, 3 to 3 characters, from \"014\" to \"015\"\nfee: number, 1 blank",
+            $this->command(['profile', $file], 0)->getOutput(),
+        );
         $printed = json_decode($this->command(['profile', $file, '--json'], 0)->getOutput(), true, 16, JSON_THROW_ON_ERROR);
         self::assertIsArray($printed);
         self::assertSame(['rows', 'columns', 'line_ends'], array_keys($printed));
@@ -39,21 +42,39 @@ final class OtherCommandsTest extends TestCase
 
         $printed = json_decode($this->command(['advise', $source, $target, '--json'], 0)->getOutput(), true, 16, JSON_THROW_ON_ERROR);
         self::assertIsArray($printed);
-        self::assertSame([['basin', 'c3'], ['berth', 'c2'], ['holder', 'c1']], array_map(static fn(mixed $pair): array => is_array($pair) ? [$pair['source'], $pair['target']] : [], (array) $printed['pairs']));
+        self::assertSame(
+            [['basin', 'c3'], ['berth', 'c2'], ['holder', 'c1']],
+            array_map(
+                static fn(mixed $pair): array => is_array($pair) ? [$pair['source'], $pair['target']] : [],
+                (array) $printed['pairs'],
+            ),
+        );
         self::assertStringContainsString('key: basin + berth (of ', $this->command(['advise', $source, $target], 0)->getOutput());
-        self::assertStringContainsString('is empty', $this->command(['advise', $source, $this->file('', 'empty.csv')], 2)->getErrorOutput());
+        self::assertStringContainsString(
+            'is empty',
+            $this->command(['advise', $source, $this->file('', 'empty.csv')], 2)->getErrorOutput(),
+        );
     }
 
     public function test_plan_check_names_every_problem_with_its_place(): void
     {
         $good = $this->file('{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[]}', 'good.json');
-        $bad = $this->file('{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}', 'bad.json');
+        $bad = $this->file(
+            '{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}',
+            'bad.json',
+        );
 
-        self::assertSame("The plan can be used: a key of 1 column, 0 column pairs.\n", $this->command(['plan', 'check', $good], 0)->getOutput());
+        self::assertSame(
+            "The plan can be used: a key of 1 column, 0 column pairs.\n",
+            $this->command(['plan', 'check', $good], 0)->getOutput(),
+        );
         $errors = $this->command(['plan', 'check', $bad], 2)->getErrorOutput();
         self::assertStringContainsString('/sides/source/zone: "Quay" is no time zone.', $errors);
         self::assertStringContainsString('/sides/source/dateForms/0: The date form "MM/yyyy" names no whole day.', $errors);
-        self::assertStringContainsString('The plan is not JSON', $this->command(['plan', 'check', $this->file('{', 'broken.json')], 2)->getErrorOutput());
+        self::assertStringContainsString(
+            'The plan is not JSON',
+            $this->command(['plan', 'check', $this->file('{', 'broken.json')], 2)->getErrorOutput(),
+        );
         self::assertStringContainsString('plan check FILE', $this->command(['plan', 'mend', $good], 2)->getErrorOutput());
     }
 
@@ -64,7 +85,10 @@ final class OtherCommandsTest extends TestCase
 
         self::assertSame(array_column(CauseId::cases(), 'value'), array_column($printed, 'id'));
         self::assertSame(12, count(array_filter(array_column($printed, 'can_be_forgiven'))));
-        self::assertSame(['truncated', 'offset', 'date-shift', 'translated', 'moved'], array_values(array_intersect_key(array_column($printed, 'id'), array_filter(array_column($printed, 'of_whole_column')))));
+        self::assertSame(
+            ['truncated', 'offset', 'date-shift', 'translated', 'moved'],
+            array_values(array_intersect_key(array_column($printed, 'id'), array_filter(array_column($printed, 'of_whole_column')))),
+        );
     }
 
     public function test_the_version_says_whether_it_runs_at_full_speed(): void

@@ -18,7 +18,27 @@ use Random\Randomizer;
 /** The fast way to read and the careful one: what the first reads, the second must read alike. */
 final class BlockReadingTest extends TestCase
 {
-    private const PIECES = ['a', 'b c', 'ø', '', '"', '""', ',', ';', "\n", "\r\n", "\r", '"x"', '"a,b"', "\"a\nb\"", '"a""b"', '""""', "\u{FEFF}", "\0", "\xF8"];
+    private const PIECES = [
+        'a',
+        'b c',
+        'ø',
+        '',
+        '"',
+        '""',
+        ',',
+        ';',
+        "\n",
+        "\r\n",
+        "\r",
+        '"x"',
+        '"a,b"',
+        "\"a\nb\"",
+        '"a""b"',
+        '""""',
+        "\u{FEFF}",
+        "\0",
+        "\xF8",
+    ];
 
     public function test_gives_the_rows_that_reading_line_by_line_gives(): void
     {
@@ -31,7 +51,10 @@ final class BlockReadingTest extends TestCase
             for ($row = $random->getInt(1, 3); $row > 0; $row--) {
                 $cells = [];
                 for ($cell = $random->getInt(1, 5) === 1 ? $random->getInt(1, 4) : $width; $cell > 0; $cell--) {
-                    $cells[] = $random->getInt(0, 3) > 0 ? 'x' : self::PIECES[$random->getInt(0, count(self::PIECES) - 1)].self::PIECES[$random->getInt(0, 3)];
+                    $cells[] =
+                        $random->getInt(0, 3) > 0
+                            ? 'x'
+                            : self::PIECES[$random->getInt(0, count(self::PIECES) - 1)].self::PIECES[$random->getInt(0, 3)];
                 }
                 // Each record ends as it likes; the last one without its end.
                 $text .= implode($format->delimiter, $cells).($row > 1 ? ["\n", "\r\n", "\r"][$random->getInt(0, 2)] : '');
@@ -39,7 +62,11 @@ final class BlockReadingTest extends TestCase
             $batch = (new BlockReading($format, $width, new LineEndCount))->read($text, 7);
             if ($batch !== null) {
                 $read++;
-                self::assertSame($this->carefully($text, $format, $width), $this->rows($batch), (string) json_encode($text, JSON_INVALID_UTF8_SUBSTITUTE));
+                self::assertSame(
+                    $this->carefully($text, $format, $width),
+                    $this->rows($batch),
+                    (string) json_encode($text, JSON_INVALID_UTF8_SUBSTITUTE),
+                );
             }
         }
         self::assertGreaterThan(2_000, $read, 'Most blocks are not unusual.');

@@ -115,7 +115,10 @@ final class DelimitedReaderTest extends TestCase
         $found = iterator_to_array($this->reader("basin,note\nKB,\"open\nLM,x\nNQ,\"fine\"\nPW,y\n")->records(), false);
 
         self::assertInstanceOf(RefusedRecord::class, $found[0]);
-        self::assertSame([2, 'text follows a closing quote, in a record that a quote holds together over 3 lines'], [$found[0]->line, $this->said($found[0])]);
+        self::assertSame(
+            [2, 'text follows a closing quote, in a record that a quote holds together over 3 lines'],
+            [$found[0]->line, $this->said($found[0])],
+        );
         self::assertInstanceOf(Row::class, $found[1]);
         self::assertSame([5, ['PW', 'y']], [$found[1]->line, $found[1]->cells]);
     }
@@ -128,7 +131,10 @@ final class DelimitedReaderTest extends TestCase
         for ($number = 0; $number < 20_000; $number++) {
             $note = $number % 3 === 0 ? "loose\r\nasked \"{$number}\"" : str_repeat('ø', $number % 13);
             $expected[] = ["B{$number}", $note];
-            $content .= "B{$number},".($number % 3 === 0 ? '"'.str_replace('"', '""', $note).'"' : $note).["\n", "\r\n", "\n", "\r"][$number % 4];
+            $content .=
+                "B{$number},".
+                ($number % 3 === 0 ? '"'.str_replace('"', '""', $note).'"' : $note).
+                ["\n", "\r\n", "\n", "\r"][$number % 4];
         }
         $reader = new DelimitedReader($this->file($content), 'berths.csv', new DelimitedFormat(',', LineEnds::Lf));
 
@@ -144,7 +150,11 @@ final class DelimitedReaderTest extends TestCase
         $content = "basin,berth\rKB,1\r\nLM,\"2\rx\r\ny\nz\"\rNQ,3\n\r\nPW,4\r";
         foreach (LineEnds::cases() as $declared) {
             $rows = $this->rows(new DelimitedReader($this->file($content), 'berths.csv', new DelimitedFormat(',', $declared)));
-            self::assertSame([[2, 'KB', '1'], [3, 'LM', "2\rx\r\ny\nz"], [7, 'NQ', '3'], [9, 'PW', '4']], array_map(static fn(Row $row): array => [$row->line, ...$row->cells], $rows), $declared->value);
+            self::assertSame(
+                [[2, 'KB', '1'], [3, 'LM', "2\rx\r\ny\nz"], [7, 'NQ', '3'], [9, 'PW', '4']],
+                array_map(static fn(Row $row): array => [$row->line, ...$row->cells], $rows),
+                $declared->value,
+            );
         }
     }
 
@@ -178,13 +188,29 @@ final class DelimitedReaderTest extends TestCase
     {
         $rows = implode("\r\n", array_map(static fn(int $berth): string => "KB,{$berth},Thornøy", range(1, 150_000)));
         $text = "Printed by the old register\r\n\r\nbasin,berth,holder\r\n{$rows}\r\nTRL,150000\r\nend of the list\r\n\r\n";
-        $read = fn(string $bytes, Encoding $encoding, bool $hasMark): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? [$record->line, ...$record->cells] : [$record->line, $record->raw], iterator_to_array((new DelimitedReader($this->file($bytes, 'around'), 'x.csv', new DelimitedFormat(',', LineEnds::Crlf, $hasMark, $encoding, skipAbove: 2, skipBelow: 2)))->records(), false));
+        $read = fn(string $bytes, Encoding $encoding, bool $hasMark): array => array_map(
+            static fn(Row|RefusedRecord $record): array => $record instanceof Row
+                ? [$record->line, ...$record->cells]
+                : [$record->line, $record->raw],
+            iterator_to_array(
+                (new DelimitedReader(
+                    $this->file($bytes, 'around'),
+                    'x.csv',
+                    new DelimitedFormat(',', LineEnds::Crlf, $hasMark, $encoding, skipAbove: 2, skipBelow: 2),
+                ))->records(),
+                false,
+            ),
+        );
         $plain = $read($text, Encoding::Utf8, false);
 
         self::assertCount(150_000, $plain);
         self::assertSame([[4, 'KB', '1', 'Thornøy'], [150_003, 'KB', '150000', 'Thornøy']], [$plain[0], $plain[149_999]]);
         self::assertSame($plain, $read((string) gzencode($text), Encoding::Utf8, false), 'packed');
-        self::assertSame($plain, $read("\xFF\xFE".mb_convert_encoding($text, 'UTF-16LE', 'UTF-8'), Encoding::Utf16LittleEndian, true), 'in two bytes a letter');
+        self::assertSame(
+            $plain,
+            $read("\xFF\xFE".mb_convert_encoding($text, 'UTF-16LE', 'UTF-8'), Encoding::Utf16LittleEndian, true),
+            'in two bytes a letter',
+        );
         $this->expectExceptionMessage('there are no 2 lines above it');
         $read((string) gzencode('basin,berth,holder'), Encoding::Utf8, false);
     }
@@ -192,10 +218,20 @@ final class DelimitedReaderTest extends TestCase
     public function test_lines_above_and_below_are_skipped_and_a_missing_header_is_no_row(): void
     {
         $path = $this->file("Old register, April\nprinted by mjw\nKB,1\nKB,\"2\n3\"\nrows,2\n", 'printed.csv');
-        $reader = new DelimitedReader($path, 'printed.csv', new DelimitedFormat(',', LineEnds::Lf, hasHeader: false, skipAbove: 2, skipBelow: 1));
+        $reader = new DelimitedReader(
+            $path,
+            'printed.csv',
+            new DelimitedFormat(',', LineEnds::Lf, hasHeader: false, skipAbove: 2, skipBelow: 1),
+        );
 
         self::assertSame(['column 1', 'column 2'], $reader->columns->names);
-        self::assertSame([[3, ['KB', '1']], [4, ['KB', "2\n3"]]], array_map(static fn(mixed $row): array => $row instanceof Row ? [$row->line, $row->cells] : [], iterator_to_array($reader->records(), false)));
+        self::assertSame(
+            [[3, ['KB', '1']], [4, ['KB', "2\n3"]]],
+            array_map(
+                static fn(mixed $row): array => $row instanceof Row ? [$row->line, $row->cells] : [],
+                iterator_to_array($reader->records(), false),
+            ),
+        );
     }
 
     private function said(RefusedRecord $refused): string

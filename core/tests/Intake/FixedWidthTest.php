@@ -48,7 +48,12 @@ final class FixedWidthTest extends TestCase
     public function test_edges_are_moved_and_lines_left_out_at_both_ends(): void
     {
         $path = $this->file("printed by mjw\r\nKB014A\r\nLM002B\r\nTRL  2\r\n", 'x.txt');
-        $format = PartFormat::fixedWidth(new FixedWidthFormat([], LineEnds::Crlf))->with(['starts' => [5, 2], 'header' => false, 'skipAbove' => 1, 'skipBelow' => 1]);
+        $format = PartFormat::fixedWidth(new FixedWidthFormat([], LineEnds::Crlf))->with([
+            'starts' => [5, 2],
+            'header' => false,
+            'skipAbove' => 1,
+            'skipBelow' => 1,
+        ]);
         $reader = (new ReaderCatalogue)->openAs($path, 'x.txt', $format);
 
         self::assertEquals($format, PartFormat::fromArray($format->toArray()));
@@ -61,7 +66,14 @@ final class FixedWidthTest extends TestCase
         $path = $this->file("ab\nK\xF8\n".str_repeat('x', 300)."\nok\n", 'x.txt');
         $found = iterator_to_array((new FixedWidthReader($path, 'x.txt', new FixedWidthFormat([1]), 200))->records(), false);
 
-        self::assertSame(['undecodable-bytes 2', 'over-row-limit 3', 'row 4'], array_map(static fn(Row|RefusedRecord $record): string => ($record instanceof Row ? 'row' : $record->reason->value)." {$record->line}", $found));
+        self::assertSame(
+            ['undecodable-bytes 2', 'over-row-limit 3', 'row 4'],
+            array_map(
+                static fn(Row|RefusedRecord $record): string => ($record instanceof Row ? 'row' : $record->reason->value).
+                    " {$record->line}",
+                $found,
+            ),
+        );
     }
 
     public function test_what_was_found_can_be_read_as_the_other_kind(): void

@@ -42,8 +42,12 @@ final class FormatDetectionTest extends TestCase
     }
 
     #[DataProvider('headers')]
-    public function test_finds_the_row_of_names_and_says_where_there_is_none(string $content, int $skipAbove, bool $hasHeader, string $says): void
-    {
+    public function test_finds_the_row_of_names_and_says_where_there_is_none(
+        string $content,
+        int $skipAbove,
+        bool $hasHeader,
+        string $says,
+    ): void {
         $found = (new FormatDetection)->find($this->file($content), 'berths.csv');
 
         self::assertSame([$skipAbove, $hasHeader], [$found->format->skipAbove, $found->format->hasHeader]);
@@ -57,7 +61,12 @@ final class FormatDetectionTest extends TestCase
         yield 'values only' => ["1;5;7\n2;6;8\n3;7;9\n", 0, false, 'the first row holds values and no names: 1, 5, 7'];
         yield 'values and texts' => ["KB;14;41.20\nLM;2;44\n", 0, false, 'no names'];
         yield 'days' => ["KB,2027-03-31\nLM,2027-04-01\n", 0, false, 'no names'];
-        yield 'a title above' => ["Register of moorings\nprinted 31 March 2027\n\nid;name;fee\n1;a;2\n3;b;4\n", 3, true, 'below 3 lines that are no rows of the table'];
+        yield 'a title above' => [
+            "Register of moorings\nprinted 31 March 2027\n\nid;name;fee\n1;a;2\n3;b;4\n",
+            3,
+            true,
+            'below 3 lines that are no rows of the table',
+        ];
         yield 'years that are names' => ["basin;2025;2026\nKB;1;2\nLM;3;4\n", 0, true, 'names'];
         yield 'months that are names' => ["basin;1;2;3\nKB;7;2;9\nLM;3;4;1\n", 0, true, 'names'];
         yield 'a name above values' => ["14;fee\n15;2.50\n16;3\n", 0, true, 'names'];

@@ -45,7 +45,10 @@ final class JsonReaderTest extends TestCase
 
     public function test_columns_are_the_names_of_all_objects_and_what_is_absent_is_blank(): void
     {
-        $reader = (new ReaderCatalogue)->open($this->file("{\"berth\": 14, \"fee\": 1}\n{\"fee\": 2, \"basin\": \"KB\"}\n", 'x.jsonl'), 'x.jsonl');
+        $reader = (new ReaderCatalogue)->open(
+            $this->file("{\"berth\": 14, \"fee\": 1}\n{\"fee\": 2, \"basin\": \"KB\"}\n", 'x.jsonl'),
+            'x.jsonl',
+        );
 
         self::assertSame(['berth', 'fee', 'basin'], $reader->columns()->names);
         self::assertEquals([new Row(1, ['14', '1', '']), new Row(2, ['', '2', 'KB'])], iterator_to_array($reader->records(), false));
@@ -53,11 +56,21 @@ final class JsonReaderTest extends TestCase
 
     public function test_one_bad_line_is_one_refused_record(): void
     {
-        $found = iterator_to_array((new ReaderCatalogue)->open($this->file("{\"a\": 1}\n{\"a\": }\n\n[1]\n{\"a\": \"\xF8\"}\n{\"a\": 01}\n{\"a\": 2}", 'x.jsonl'), 'x.jsonl')->records(), false);
+        $found = iterator_to_array(
+            (new ReaderCatalogue)
+                ->open($this->file("{\"a\": 1}\n{\"a\": }\n\n[1]\n{\"a\": \"\xF8\"}\n{\"a\": 01}\n{\"a\": 2}", 'x.jsonl'), 'x.jsonl')
+                ->records(),
+            false,
+        );
 
         self::assertSame(
             ['row 1', 'not-an-object 2', 'not-an-object 4', 'undecodable-bytes 5', 'not-an-object 6', 'row 7'],
-            array_map(static fn(Row|RefusedRecord $record): string => ($record instanceof Row ? 'row' : $record->reason->value).' '.$record->line, $found),
+            array_map(
+                static fn(Row|RefusedRecord $record): string => ($record instanceof Row ? 'row' : $record->reason->value).
+                    ' '.
+                    $record->line,
+                $found,
+            ),
         );
     }
 
@@ -78,13 +91,29 @@ final class JsonReaderTest extends TestCase
     public function test_a_list_inside_of_objects_is_found_and_another_can_be_named(): void
     {
         $filler = str_repeat('x ] } "', 30_000);
-        $json = json_encode(['made' => ['by' => 'mjw', 'lists' => [1, 2]], 'register' => ['note' => $filler, 'berths' => [['a' => '1', 'in' => [['x' => 1]]], ['a' => '2']], 'basins' => [['b' => 'KB']]], 'end' => [['c' => 1]]], JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR);
+        $json = json_encode(
+            [
+                'made' => ['by' => 'mjw', 'lists' => [1, 2]],
+                'register' => [
+                    'note' => $filler,
+                    'berths' => [['a' => '1', 'in' => [['x' => 1]]], ['a' => '2']],
+                    'basins' => [['b' => 'KB']],
+                ],
+                'end' => [['c' => 1]],
+            ],
+            JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR,
+        );
         $path = $this->file($json, 'x.json');
         $found = (new ReaderCatalogue)->find($path, 'x.json');
 
         self::assertSame(['register.berths', 'register.basins', 'end'], $found->format->paths);
         self::assertEquals($found->format, \NineTally\Core\Intake\PartFormat::fromArray($found->format->toArray()));
-        $read = static fn(string $where): array => array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [(new Sentences)->refusal($record->reason, $record->facts)], iterator_to_array((new ReaderCatalogue)->openAs($path, 'x.json', $found->format->with(['path' => $where]))->records(), false));
+        $read = static fn(string $where): array => array_map(
+            static fn(Row|RefusedRecord $record): array => $record instanceof Row
+                ? $record->cells
+                : [(new Sentences)->refusal($record->reason, $record->facts)],
+            iterator_to_array((new ReaderCatalogue)->openAs($path, 'x.json', $found->format->with(['path' => $where]))->records(), false),
+        );
         self::assertSame([['1', '[{"x":1}]'], ['2', '']], $read('register.berths'));
         self::assertSame([['KB']], $read('register.basins'));
         self::assertSame([['1']], $read('end'));
@@ -95,8 +124,14 @@ final class JsonReaderTest extends TestCase
 
     public function test_a_list_longer_than_a_block_is_read_to_its_end(): void
     {
-        $objects = array_map(static fn(int $row): string => json_encode(['berth' => $row, 'note' => str_repeat('quay wall ', 20)], JSON_THROW_ON_ERROR), range(1, 2_000));
-        $rows = iterator_to_array((new ReaderCatalogue)->open($this->file('['.implode(",\n", $objects).']', 'x.json'), 'x.json')->records(), false);
+        $objects = array_map(
+            static fn(int $row): string => json_encode(['berth' => $row, 'note' => str_repeat('quay wall ', 20)], JSON_THROW_ON_ERROR),
+            range(1, 2_000),
+        );
+        $rows = iterator_to_array(
+            (new ReaderCatalogue)->open($this->file('['.implode(",\n", $objects).']', 'x.json'), 'x.json')->records(),
+            false,
+        );
 
         self::assertCount(2_000, $rows);
         self::assertInstanceOf(Row::class, $rows[1_999]);

@@ -26,7 +26,14 @@ final class TrailerTest extends TestCase
 
         self::assertNotNull($trailer);
         self::assertSame([$cells, $isLikely, $rows], [$trailer->cells, $trailer->isLikely, $trailer->rows]);
-        self::assertEquals($trailer, Trailer::of($this->file((string) gzencode(str_repeat(' ', 4_000_000)."\n".$text), 'x.csv.gz'), PartFormat::delimited(new DelimitedFormat(',', LineEnds::Lf)), 3));
+        self::assertEquals(
+            $trailer,
+            Trailer::of(
+                $this->file((string) gzencode(str_repeat(' ', 4_000_000)."\n".$text), 'x.csv.gz'),
+                PartFormat::delimited(new DelimitedFormat(',', LineEnds::Lf)),
+                3,
+            ),
+        );
     }
 
     /** @return iterable<string, array{string, list<string>, bool, int|null}> */

@@ -31,16 +31,28 @@ final class WorkbookReaderTest extends TestCase
             .'<row r="5"><c r="A5" t="b"><v>1</v></c><c r="B5"><v>12345678901234567</v></c><c r="C5" s="1"><v>45000.5</v></c></row>'
             .'<row r="6"><c r="A6" t="e"><f>NA()</f><v>#N/A</v></c><c r="B6" t="e"><v>#DIV/0!</v></c></row>';
 
-        self::assertSame(['2 KB|0.1|2023-03-15', '4 LM|1234567890.12|', '5 true|12345678901234567|2023-03-15T12:00:00', '6 #N/A|#DIV/0!|'], $this->rows($this->workbook(self::HEADER.$rows)));
-        self::assertSame(['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00', '6 #N/A|#DIV/0!|'], $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')));
+        self::assertSame(
+            ['2 KB|0.1|2023-03-15', '4 LM|1234567890.12|', '5 true|12345678901234567|2023-03-15T12:00:00', '6 #N/A|#DIV/0!|'],
+            $this->rows($this->workbook(self::HEADER.$rows)),
+        );
+        self::assertSame(
+            ['2 KB|0.1|2027-03-16', '4 LM|1234567890.12|', '5 true|12345678901234567|2027-03-16T12:00:00', '6 #N/A|#DIV/0!|'],
+            $this->rows($this->workbook(self::HEADER.$rows, '<workbookPr date1904="1"/>')),
+        );
     }
 
     public function test_merged_cells_of_the_header_name_every_column_that_they_cover(): void
     {
         $text = static fn(string $place, string $value): string => "<c r=\"{$place}\" t=\"inlineStr\"><is><t>{$value}</t></is></c>";
         // "basin" reaches down over two rows, "fee" is two columns wide; the rest is no concern of the header, nor is the word in a cell.
-        $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text('D2', 'paid')}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
-        $path = $this->workbook($rows, merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>');
+        $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text(
+            'D2',
+            'paid',
+        )}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
+        $path = $this->workbook(
+            $rows,
+            merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>',
+        );
         self::assertSame(2, (new ReaderCatalogue)->find($path, 'berths.xlsx')->format->headerRow);
         $reader = $this->openAt($path, 2);
 
@@ -72,25 +84,49 @@ final class WorkbookReaderTest extends TestCase
 
     public function test_an_open_document_keeps_the_places_under_merged_cells_and_bends_nothing(): void
     {
-        $cell = static fn(string $value): string => "<table:table-cell office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell>";
-        $wide = static fn(string $value): string => "<table:table-cell table:number-columns-spanned=\"2\" office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
+        $cell = static fn(
+            string $value,
+        ): string => "<table:table-cell office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell>";
+        $wide = static fn(
+            string $value,
+        ): string => "<table:table-cell table:number-columns-spanned=\"2\" office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
         // Under a title over everything: "basin" reaches down over two rows, two seasons are two columns wide each.
-        $path = $this->openDocument('<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'
-            ."<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide('2024')}{$wide('2025')}</table:table-row>"
-            ."<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>"
-            ."<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><office:annotation><text:p>who wrote this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>"
-            .'<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'
-            ."<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>"
-            .'<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell office:value-type="float" office:value="1E999999999"/></table:table-row>');
+        $path = $this->openDocument(
+            '<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'.
+                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide(
+                    '2024',
+                )}{$wide('2025')}</table:table-row>".
+                "<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>".
+                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><office:annotation><text:p>who wrote this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>".
+                '<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'.
+                "<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>".
+                '<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell office:value-type="float" office:value="1E999999999"/></table:table-row>',
+        );
         $reader = $this->openAt($path, 3);
-        self::assertSame([3, 'the first row below titles, and names over several columns'], WorkbookReader::likelyHeaderRow($path, 'charges.ods', PartFormat::workbook(PartKind::Ods, 'Charges', 1, [])));
+        self::assertSame(
+            [3, 'the first row below titles, and names over several columns'],
+            WorkbookReader::likelyHeaderRow($path, 'charges.ods', PartFormat::workbook(PartKind::Ods, 'Charges', 1, [])),
+        );
         self::assertSame(['basin', '2024 fee', '2024 paid', '2025 fee', '2025 paid'], $reader->columns()->names);
-        self::assertSame(['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b', '6 |1500|1E999999999||'], $this->read($reader));
+        self::assertSame(
+            ['4 KB|12345678901234567.891|false|09:30:00|2024-04-01', '5 |12||a|b', '6 |1500|1E999999999||'],
+            $this->read($reader),
+        );
     }
 
     public function test_a_large_workbook_is_read_in_little_memory(): void
     {
-        $rows = implode('', array_map(static fn(int $row): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c r=\"B{$row}\"><v>".($row / 10).'</v></c></row>', range(1, 30_000)));
+        $rows = implode(
+            '',
+            array_map(
+                static fn(
+                    int $row,
+                ): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c r=\"B{$row}\"><v>".
+                    $row / 10 .
+                    '</v></c></row>',
+                range(1, 30_000),
+            ),
+        );
         $path = $this->workbook($rows);
         unset($rows);
         memory_reset_peak_usage();
@@ -124,7 +160,10 @@ final class WorkbookReaderTest extends TestCase
             $this->rows($this->workbook(self::HEADER.$rows));
             self::fail('It was read.');
         } catch (UnreadableFile $problem) {
-            self::assertMatchesRegularExpression('/^The workbook ".*" cannot be read: it is damaged, or was not written to its end/', $problem->getMessage());
+            self::assertMatchesRegularExpression(
+                '/^The workbook ".*" cannot be read: it is damaged, or was not written to its end/',
+                $problem->getMessage(),
+            );
         }
     }
 
@@ -159,7 +198,13 @@ final class WorkbookReaderTest extends TestCase
     public function test_an_archive_with_a_password_or_with_more_files_than_anybody_delivers_says_so(): void
     {
         $many = array_fill_keys(array_map(static fn(int $nth): string => "{$nth}.csv", range(1, 10_001)), 'a');
-        foreach (['locked with a password' => $this->archive(['rows.csv' => "basin\nKB\n"], password: 'lock house'), 'it holds 10,001 files' => $this->archive($many)] as $message => $path) {
+        foreach (
+            [
+                'locked with a password' => $this->archive(['rows.csv' => "basin\nKB\n"], password: 'lock house'),
+                'it holds 10,001 files' => $this->archive($many),
+            ]
+            as $message => $path
+        ) {
             try {
                 $this->rows($path);
                 self::fail($message);
@@ -184,7 +229,10 @@ final class WorkbookReaderTest extends TestCase
         $archive->open($path, \ZipArchive::CREATE);
         array_map($archive->addFromString(...), array_keys($files), $files);
         if ($password !== '') {
-            array_map(static fn(string $file): bool => $archive->setEncryptionName($file, \ZipArchive::EM_AES_256, $password), array_keys($files));
+            array_map(
+                static fn(string $file): bool => $archive->setEncryptionName($file, \ZipArchive::EM_AES_256, $password),
+                array_keys($files),
+            );
         }
         $archive->close();
 
@@ -200,24 +248,43 @@ final class WorkbookReaderTest extends TestCase
     /** @return list<string> */
     private function read(Reader $reader): array
     {
-        return array_map(static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : 'refused', iterator_to_array($reader->records(), false));
+        return array_map(
+            static fn(mixed $row): string => $row instanceof Row ? "{$row->line} ".implode('|', $row->cells) : 'refused',
+            iterator_to_array($reader->records(), false),
+        );
     }
 
     private function openAt(string $path, int $headerRow): Reader
     {
         $catalogue = new ReaderCatalogue;
 
-        return $catalogue->openAs($path, basename($path), $catalogue->find($path, basename($path))->format->with(['headerRow' => $headerRow] + (str_ends_with($path, '.ods') ? ['sheet' => 'Charges'] : [])));
+        return $catalogue->openAs(
+            $path,
+            basename($path),
+            $catalogue
+                ->find($path, basename($path))
+                ->format->with(['headerRow' => $headerRow] + (str_ends_with($path, '.ods') ? ['sheet' => 'Charges'] : [])),
+        );
     }
 
     private function openDocument(string $rows): string
     {
         $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.ods';
-        $names = implode(' ', array_map(static fn(string $name): string => "xmlns:{$name}=\"urn:oasis:names:tc:opendocument:xmlns:{$name}:1.0\"", ['office', 'table', 'text']));
+        $names = implode(
+            ' ',
+            array_map(static fn(string $name): string => "xmlns:{$name}=\"urn:oasis:names:tc:opendocument:xmlns:{$name}:1.0\"", [
+                'office',
+                'table',
+                'text',
+            ]),
+        );
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE);
         $archive->addFromString('mimetype', 'application/vnd.oasis.opendocument.spreadsheet');
-        $archive->addFromString('content.xml', "<?xml version=\"1.0\"?><office:document-content {$names}><office:automatic-styles/><office:body><office:spreadsheet><table:table table:name=\"Notes\"><table:table-row/></table:table><table:table table:name=\"Charges\">{$rows}</table:table></office:spreadsheet></office:body></office:document-content>");
+        $archive->addFromString(
+            'content.xml',
+            "<?xml version=\"1.0\"?><office:document-content {$names}><office:automatic-styles/><office:body><office:spreadsheet><table:table table:name=\"Notes\"><table:table-row/></table:table><table:table table:name=\"Charges\">{$rows}</table:table></office:spreadsheet></office:body></office:document-content>",
+        );
         $archive->close();
 
         return $path;
@@ -233,14 +300,31 @@ final class WorkbookReaderTest extends TestCase
         $path = $this->folder().'/'.bin2hex(random_bytes(4)).'.xlsx';
         $main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
         $relations = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
-        $sheet = static fn(string $rows): string => "<?xml version=\"1.0\"?><worksheet xmlns=\"{$main}\"><sheetData>{$rows}</sheetData>{$merged}</worksheet>";
+        $sheet = static fn(
+            string $rows,
+        ): string => "<?xml version=\"1.0\"?><worksheet xmlns=\"{$main}\"><sheetData>{$rows}</sheetData>{$merged}</worksheet>";
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE);
-        $archive->addFromString('[Content_Types].xml', '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>');
-        $archive->addFromString('xl/workbook.xml', "<?xml version=\"1.0\"?><workbook xmlns=\"{$main}\" xmlns:r=\"{$relations}\">{$properties}<sheets><sheet name=\"Notes\" sheetId=\"1\"{$stateOfFirst} r:id=\"rId1\"/><sheet name=\"Berths\" sheetId=\"2\" r:id=\"rId2\"/></sheets></workbook>");
-        $archive->addFromString('xl/_rels/workbook.xml.rels', "<?xml version=\"1.0\"?><Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship Id=\"rId1\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet1.xml\"/><Relationship Id=\"rId2\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet2.xml\"/><Relationship Id=\"rId3\" Type=\"{$relations}/styles\" Target=\"styles.xml\"/></Relationships>");
-        $archive->addFromString('xl/styles.xml', "<?xml version=\"1.0\"?><styleSheet xmlns=\"{$main}\"><cellXfs count=\"2\"><xf numFmtId=\"0\"/><xf numFmtId=\"14\" applyNumberFormat=\"1\"/></cellXfs></styleSheet>");
-        $archive->addFromString('xl/worksheets/sheet1.xml', $sheet('<row r="1"><c r="A1" t="inlineStr"><is><t>nothing here</t></is></c></row>'));
+        $archive->addFromString(
+            '[Content_Types].xml',
+            '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>',
+        );
+        $archive->addFromString(
+            'xl/workbook.xml',
+            "<?xml version=\"1.0\"?><workbook xmlns=\"{$main}\" xmlns:r=\"{$relations}\">{$properties}<sheets><sheet name=\"Notes\" sheetId=\"1\"{$stateOfFirst} r:id=\"rId1\"/><sheet name=\"Berths\" sheetId=\"2\" r:id=\"rId2\"/></sheets></workbook>",
+        );
+        $archive->addFromString(
+            'xl/_rels/workbook.xml.rels',
+            "<?xml version=\"1.0\"?><Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship Id=\"rId1\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet1.xml\"/><Relationship Id=\"rId2\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet2.xml\"/><Relationship Id=\"rId3\" Type=\"{$relations}/styles\" Target=\"styles.xml\"/></Relationships>",
+        );
+        $archive->addFromString(
+            'xl/styles.xml',
+            "<?xml version=\"1.0\"?><styleSheet xmlns=\"{$main}\"><cellXfs count=\"2\"><xf numFmtId=\"0\"/><xf numFmtId=\"14\" applyNumberFormat=\"1\"/></cellXfs></styleSheet>",
+        );
+        $archive->addFromString(
+            'xl/worksheets/sheet1.xml',
+            $sheet('<row r="1"><c r="A1" t="inlineStr"><is><t>nothing here</t></is></c></row>'),
+        );
         $archive->addFromString('xl/worksheets/sheet2.xml', $sheet($rows));
         $archive->close();
 

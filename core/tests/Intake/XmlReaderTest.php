@@ -26,7 +26,10 @@ final class XmlReaderTest extends TestCase
 
         $reader = (new ReaderCatalogue)->openAs($path, 'berths.xml', $found->format);
         self::assertSame(['@id', 'basin', 'holder.name', 'fee', 'tag'], $reader->columns()->names);
-        self::assertEquals([new Row(4, ['14', 'KB', 'Ezekiel & Thornøy', '1412.60', '']), new Row(6, ['2', '', '', '', '["a","b \"c\""]'])], iterator_to_array($reader->records(), false));
+        self::assertEquals(
+            [new Row(4, ['14', 'KB', 'Ezekiel & Thornøy', '1412.60', '']), new Row(6, ['2', '', '', '', '["a","b \"c\""]'])],
+            iterator_to_array($reader->records(), false),
+        );
     }
 
     public function test_another_element_can_be_the_record(): void
@@ -34,13 +37,28 @@ final class XmlReaderTest extends TestCase
         $path = $this->file(self::REGISTER, 'berths.xml');
         $format = (new ReaderCatalogue)->find($path, 'berths.xml')->format->with(['path' => 'register/made']);
 
-        self::assertEquals([new Row(3, ['mjw'])], iterator_to_array((new ReaderCatalogue)->openAs($path, 'berths.xml', $format)->records(), false));
+        self::assertEquals(
+            [new Row(3, ['mjw'])],
+            iterator_to_array((new ReaderCatalogue)->openAs($path, 'berths.xml', $format)->records(), false),
+        );
     }
 
     public function test_records_in_other_encodings_packed_and_longer_than_a_block_are_read(): void
     {
-        $berths = implode("\n", array_map(static fn(int $nth): string => "<berth><no>{$nth}</no><note>quay wåll ".str_repeat('x', 90).'</note></berth>', range(1, 3_000)));
-        foreach ([(string) gzencode("<r>{$berths}</r>"), mb_convert_encoding("<?xml version=\"1.0\" encoding=\"UTF-16\"?><r>{$berths}</r>", 'UTF-16', 'UTF-8')] as $position => $bytes) {
+        $berths = implode(
+            "\n",
+            array_map(
+                static fn(int $nth): string => "<berth><no>{$nth}</no><note>quay wåll ".str_repeat('x', 90).'</note></berth>',
+                range(1, 3_000),
+            ),
+        );
+        foreach (
+            [
+                (string) gzencode("<r>{$berths}</r>"),
+                mb_convert_encoding("<?xml version=\"1.0\" encoding=\"UTF-16\"?><r>{$berths}</r>", 'UTF-16', 'UTF-8'),
+            ]
+            as $position => $bytes
+        ) {
             $bytes = $position === 1 && ! str_starts_with($bytes, "\xFE\xFF") ? "\xFE\xFF{$bytes}" : $bytes;
             $reader = (new ReaderCatalogue)->open($this->file($bytes, 'x.xml'), 'x.xml');
             $rows = iterator_to_array($reader->records(), false);
@@ -78,9 +96,21 @@ final class XmlReaderTest extends TestCase
     public static function notUsable(): iterable
     {
         $bomb = '<!DOCTYPE r [<!ENTITY a "xxxxxxxxxx"><!ENTITY b "&a;&a;&a;&a;">]>';
-        yield 'entities that grow' => ["<?xml version=\"1.0\"?>\n{$bomb}<r><b><n>&b;</n></b></r>", 'has-document-type', 'the line that begins with <!DOCTYPE'];
-        yield 'an entity from outside' => ['<!DOCTYPE r [<!ENTITY a SYSTEM "file:///etc/hostname">]><r><b><n>&a;</n></b></r>', 'has-document-type', 'fetch other files'];
-        yield 'a document type in UTF-16' => ["\xFF\xFE".mb_convert_encoding('<!DOCTYPE r [<!ENTITY a "x">]><r><b><n>&a;</n></b></r>', 'UTF-16LE', 'UTF-8'), 'has-document-type', 'not read'];
+        yield 'entities that grow' => [
+            "<?xml version=\"1.0\"?>\n{$bomb}<r><b><n>&b;</n></b></r>",
+            'has-document-type',
+            'the line that begins with <!DOCTYPE',
+        ];
+        yield 'an entity from outside' => [
+            '<!DOCTYPE r [<!ENTITY a SYSTEM "file:///etc/hostname">]><r><b><n>&a;</n></b></r>',
+            'has-document-type',
+            'fetch other files',
+        ];
+        yield 'a document type in UTF-16' => [
+            "\xFF\xFE".mb_convert_encoding('<!DOCTYPE r [<!ENTITY a "x">]><r><b><n>&a;</n></b></r>', 'UTF-16LE', 'UTF-8'),
+            'has-document-type',
+            'not read',
+        ];
         yield 'an element that is closed by another' => ["<r>\n<b><n>1</n></b>\n<b><n>1</b></n>\n</r>", 'unusable-xml', 'line 3'];
         yield 'breaks off' => ["<r>\n<b><n>1</n></b>\n<b><n>1", 'unusable-xml', 'line 3'];
         yield 'no element in it' => ['<r/>', 'unusable-xml', 'no element in it holds others'];

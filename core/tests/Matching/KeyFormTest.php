@@ -53,7 +53,10 @@ final class KeyFormTest extends TestCase
     {
         $form = new KeyForm([new Reading(blankTokens: ['NULL', 'N/A'])], [[]], (new CauseCatalogue)->forms);
 
-        self::assertSame(['', '', '', 'null'], array_map(static fn(string $cell): string => $form->canonical([$cell]), ['', 'NULL', 'N/A', 'null']));
+        self::assertSame(
+            ['', '', '', 'null'],
+            array_map(static fn(string $cell): string => $form->canonical([$cell]), ['', 'NULL', 'N/A', 'null']),
+        );
         self::assertFalse($form->isPlain);
         self::assertTrue((new KeyForm([new Reading], [[]], (new CauseCatalogue)->forms))->isPlain);
     }

@@ -28,7 +28,14 @@ final class KeyOffsetIndexTest extends TestCase
     {
         $text = "note,basin,berth,holder\n";
         for ($berth = 1; $berth <= 9_000; $berth++) {
-            $text .= ($berth % 7 === 0 ? "\"Ladder loose\nasked twice\"" : 'dry').','.['KB', '"L,M"', 'nq'][$berth % 3].",{$berth},".str_repeat('Thornøy ', $berth % 9)."\n".($berth % 500 === 0 ? "too,few\n" : '');
+            $text .=
+                ($berth % 7 === 0 ? "\"Ladder loose\nasked twice\"" : 'dry').
+                ','.
+                ['KB', '"L,M"', 'nq'][$berth % 3].
+                ",{$berth},".
+                str_repeat('Thornøy ', $berth % 9).
+                "\n".
+                ($berth % 500 === 0 ? "too,few\n" : '');
         }
         $reader = (new ReaderCatalogue)->open($this->file($packed($text), 'berths'), 'berths.csv');
         $form = new KeyForm([new Reading, new Reading], [['case'], []], (new CauseCatalogue)->forms);

@@ -53,7 +53,10 @@ final class RowMultisetTest extends TestCase
         $same = array_sum(array_map(static fn(array $times): int => min($times[0] ?? 0, $times[1] ?? 0), $counts));
 
         self::assertNotSame([], glob($this->folder('before').'/*'));
-        self::assertSame(['same' => $same, 'changed' => 0, 'gone' => 200_000 - $same, 'new' => 200_000 - $same], $before->changesTo($after)->toArray());
+        self::assertSame(
+            ['same' => $same, 'changed' => 0, 'gone' => 200_000 - $same, 'new' => 200_000 - $same],
+            $before->changesTo($after)->toArray(),
+        );
         $before->remove();
         self::assertSame([], glob($this->folder('before').'/*'));
     }

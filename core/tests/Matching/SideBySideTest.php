@@ -22,7 +22,10 @@ final class SideBySideTest extends TestCase
     {
         $random = new Randomizer(new Mt19937(20_261_125));
         for ($round = 0; $round < 25; $round++) {
-            $source = array_map(static fn(int $row): string => "KB,{$row},".($row % 9 === 0 ? "\"Ladder\nloose\"" : 'Quay wall weeps')."\n", range(1, 600));
+            $source = array_map(
+                static fn(int $row): string => "KB,{$row},".($row % 9 === 0 ? "\"Ladder\nloose\"" : 'Quay wall weeps')."\n",
+                range(1, 600),
+            );
             $target = $source;
             foreach ([&$source, &$target] as &$side) {
                 for ($change = $random->getInt(0, 6); $change > 0; $change--) {
@@ -64,7 +67,13 @@ final class SideBySideTest extends TestCase
     {
         [$source, $target] = [$this->reader($old, 'old.csv'), $this->reader($new, 'new.csv')];
         $this->workspace = $this->folder('work-'.bin2hex(random_bytes(4)));
-        $findings = (new \NineTally\Core\Tally\TallyRun(Plan::pairing($source->columns, $target->columns, ['basin', 'berth']), $source, $target, $this->workspace, settings: $settings))->findings();
+        $findings = (new \NineTally\Core\Tally\TallyRun(
+            Plan::pairing($source->columns, $target->columns, ['basin', 'berth']),
+            $source,
+            $target,
+            $this->workspace,
+            settings: $settings,
+        ))->findings();
         $this->found = iterator_to_array($findings, false);
 
         return [$this->lines(), (string) json_encode($findings->getReturn()->toArray())];

@@ -40,7 +40,10 @@ final class WorkspaceFilesTest extends TestCase
 
             self::assertCount(34, $rows->keys);
             self::assertSame(['key 1', "body\n4", 'key 1'], [$rows->keys[0], $rows->bodies[1], $rows->keys[17]]);
-            self::assertSame([1_000_000_000_001, 1_000_000_000_049, 1_000_000_000_501], [$rows->lines->at(0), $rows->lines->at(16), $rows->lines->at(17)]);
+            self::assertSame(
+                [1_000_000_000_001, 1_000_000_000_049, 1_000_000_000_501],
+                [$rows->lines->at(0), $rows->lines->at(16), $rows->lines->at(17)],
+            );
         }
     }
 
@@ -58,10 +61,33 @@ final class WorkspaceFilesTest extends TestCase
     public function test_a_finding_comes_back_with_all_it_has(): void
     {
         $entries = [
-            new FindingEntry(7, RowClass::Changed, null, "KB\xFF1", 2, "KB\xFF1\xFFAnn", "KB\xFF1\xFF", 9, 3, 4, cells: [[2, 'changed', 'truncated', ['characters' => 20, 'forms' => 'case'], "a\xFFb"]], isBridged: true),
+            new FindingEntry(
+                7,
+                RowClass::Changed,
+                null,
+                "KB\xFF1",
+                2,
+                "KB\xFF1\xFFAnn",
+                "KB\xFF1\xFF",
+                9,
+                3,
+                4,
+                cells: [[2, 'changed', 'truncated', ['characters' => 20, 'forms' => 'case'], "a\xFFb"]],
+                isBridged: true,
+            ),
             new FindingEntry(8, RowClass::Repeated, Side::Target, '', 1, null, '', keptLine: 5),
             new FindingEntry(9, RowClass::Missing, Side::Source, '0', 1, "\n", reason: RowReason::IdleBridge),
-            new FindingEntry(10, RowClass::Refused, Side::Source, refused: ['reason' => 'undecodable-bytes', 'facts' => ['encoding' => 's', 'lines' => 2], 'raw' => "\xFE\xFF\0", 'digest' => 'd']),
+            new FindingEntry(
+                10,
+                RowClass::Refused,
+                Side::Source,
+                refused: [
+                    'reason' => 'undecodable-bytes',
+                    'facts' => ['encoding' => 's', 'lines' => 2],
+                    'raw' => "\xFE\xFF\0",
+                    'digest' => 'd',
+                ],
+            ),
         ];
         foreach ($entries as $entry) {
             self::assertEquals($entry, FindingEntry::fromBytes($entry->bytes()));

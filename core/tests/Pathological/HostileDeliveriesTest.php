@@ -31,8 +31,20 @@ final class HostileDeliveriesTest extends TestCase
 
     public function test_memory_does_not_grow_with_the_delivery(): void
     {
-        $source = $this->written('old.csv', 300_000, static fn(int $row): string => "KB,berth {$row},holder of berth number {$row} in the old register\n");
-        $target = $this->written('new.csv', 300_000, static fn(int $row): string => 'KB,berth '.(299_999 - $row).',holder of berth number '.(299_999 - $row)." in the old register\n");
+        $source = $this->written(
+            'old.csv',
+            300_000,
+            static fn(int $row): string => "KB,berth {$row},holder of berth number {$row} in the old register\n",
+        );
+        $target = $this->written(
+            'new.csv',
+            300_000,
+            static fn(int $row): string => 'KB,berth '.
+                (299_999 - $row).
+                ',holder of berth number '.
+                (299_999 - $row).
+                " in the old register\n",
+        );
 
         [$rows, $memory] = $this->tallied($source, $target);
 
@@ -75,7 +87,13 @@ final class HostileDeliveriesTest extends TestCase
     private function tallied(string $source, string $target): array
     {
         [$old, $new] = [DelimitedReader::detecting($source, 'old.csv'), DelimitedReader::detecting($target, 'new.csv')];
-        $run = new TallyRun(Plan::pairing($old->columns, $new->columns, ['basin', 'berth']), $old, $new, $this->folder('work'), settings: new TallySettings(32 * self::MEGABYTE));
+        $run = new TallyRun(
+            Plan::pairing($old->columns, $new->columns, ['basin', 'berth']),
+            $old,
+            $new,
+            $this->folder('work'),
+            settings: new TallySettings(32 * self::MEGABYTE),
+        );
         memory_reset_peak_usage();
         $before = memory_get_usage();
         $rows = [];

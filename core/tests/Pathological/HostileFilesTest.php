@@ -49,10 +49,30 @@ final class HostileFilesTest extends TestCase
     public static function files(): iterable
     {
         $packed = (string) gzencode("basin,berth\n".str_repeat("KB,1\n", 50_000));
-        yield '20,000 columns' => [implode(',', range(1, 20_000))."\n", 'wide.csv', 'too-many-columns', '20,000 columns or more, and at most 16,384 are read'];
-        yield '20,000 properties' => [(string) json_encode(array_fill_keys(array_map(static fn(int $nth): string => "p{$nth}", range(1, 20_000)), '')), 'wide.jsonl', 'too-many-columns', 'at most 16,384 are read'];
-        yield 'a truncated gzip' => [substr($packed, 0, intdiv(strlen($packed), 2)), 'old.csv.gz', 'broken-off', 'breaks off in the middle'];
-        yield 'a picture under the name of a table' => ["\x89PNG\r\n\x1A\n".random_bytes(2_000), 'moorings.csv', 'not-delimited-text', 'is a picture, which is not read'];
+        yield '20,000 columns' => [
+            implode(',', range(1, 20_000))."\n",
+            'wide.csv',
+            'too-many-columns',
+            '20,000 columns or more, and at most 16,384 are read',
+        ];
+        yield '20,000 properties' => [
+            (string) json_encode(array_fill_keys(array_map(static fn(int $nth): string => "p{$nth}", range(1, 20_000)), '')),
+            'wide.jsonl',
+            'too-many-columns',
+            'at most 16,384 are read',
+        ];
+        yield 'a truncated gzip' => [
+            substr($packed, 0, intdiv(strlen($packed), 2)),
+            'old.csv.gz',
+            'broken-off',
+            'breaks off in the middle',
+        ];
+        yield 'a picture under the name of a table' => [
+            "\x89PNG\r\n\x1A\n".random_bytes(2_000),
+            'moorings.csv',
+            'not-delimited-text',
+            'is a picture, which is not read',
+        ];
         yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
         yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'breaks off'];
         yield 'a header on a line that is skipped' => ["\n\n\n", 'blank.csv', 'no-header', 'every line is blank'];
@@ -84,7 +104,10 @@ final class HostileFilesTest extends TestCase
             self::assertEquals($format, PartFormat::fromArray($format->toArray()));
         }
         // What was kept before there were kinds, headers and lines to skip.
-        self::assertEquals(PartFormat::delimited(new DelimitedFormat(',', LineEnds::Lf)), PartFormat::fromArray(['delimiter' => 'comma', 'lineEnds' => 'LF', 'byteOrderMark' => false]));
+        self::assertEquals(
+            PartFormat::delimited(new DelimitedFormat(',', LineEnds::Lf)),
+            PartFormat::fromArray(['delimiter' => 'comma', 'lineEnds' => 'LF', 'byteOrderMark' => false]),
+        );
         // A mark of one encoding is no mark of another.
         self::assertSame(0, $delimited->with(['encoding' => 'Windows-1252'])->delimited?->markBytes());
         self::assertSame(['Berths', 7], [$workbook->with(['headerRow' => 7])->sheet, $workbook->with(['headerRow' => 7])->headerRow]);

@@ -21,12 +21,34 @@ final class PlanRulesTest extends TestCase
         'formatVersion' => 3,
         'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case', 'spacing']]],
         'columnPairs' => [
-            ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge', 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.01'], 'rounding' => ['places' => 2, 'mode' => 'half-even'], 'sensitive' => true],
-            ['id' => 'pair-000000000002', 'source' => 'status', 'target' => 'state', 'crosswalk' => [['source' => 'A', 'target' => 'Active'], ['source' => '7', 'target' => 'Seven']]],
+            [
+                'id' => 'pair-000000000001',
+                'source' => 'fee',
+                'target' => 'charge',
+                'kind' => 'number',
+                'forgives' => ['number-form'],
+                'tolerance' => ['by' => 'absolute', 'most' => '0.01'],
+                'rounding' => ['places' => 2, 'mode' => 'half-even'],
+                'sensitive' => true,
+            ],
+            [
+                'id' => 'pair-000000000002',
+                'source' => 'status',
+                'target' => 'state',
+                'crosswalk' => [['source' => 'A', 'target' => 'Active'], ['source' => '7', 'target' => 'Seven']],
+            ],
         ],
         'leftOut' => ['source' => ['clerk'], 'target' => []],
         'sides' => [
-            'source' => ['blankTokens' => ['NULL'], 'decimalMark' => ',', 'dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950, 'zone' => 'Europe/London', 'columns' => ['fee' => ['blankTokens' => ['-']]], 'repeats' => ['policy' => 'keep-highest', 'column' => 'seen', 'kind' => 'date']],
+            'source' => [
+                'blankTokens' => ['NULL'],
+                'decimalMark' => ',',
+                'dateForms' => ['dd.MM.yy'],
+                'twoDigitYearsFrom' => 1950,
+                'zone' => 'Europe/London',
+                'columns' => ['fee' => ['blankTokens' => ['-']]],
+                'repeats' => ['policy' => 'keep-highest', 'column' => 'seen', 'kind' => 'date'],
+            ],
             'target' => ['yes' => ['ja'], 'no' => ['nee']],
         ],
         'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
@@ -53,7 +75,14 @@ final class PlanRulesTest extends TestCase
 
         self::assertSame(['-'], $plan->source->reading('fee', Kind::Number)->blankTokens);
         self::assertSame(['NULL'], $plan->source->reading('other', Kind::Text)->blankTokens);
-        self::assertSame(['12345e-1', null], array_map(static fn(string $fee): ?string => $plan->source->reading('fee', Kind::Number)->number($fee)?->canonical(), ['1234,5', '1.234,5']), 'A group mark is not guessed.');
+        self::assertSame(
+            ['12345e-1', null],
+            array_map(static fn(string $fee): ?string => $plan->source->reading('fee', Kind::Number)->number($fee)?->canonical(), [
+                '1234,5',
+                '1.234,5',
+            ]),
+            'A group mark is not guessed.',
+        );
         self::assertTrue($plan->target->reading('x', Kind::YesNo)->yesOrNo('JA'));
         self::assertNull($plan->target->reading('x', Kind::YesNo)->yesOrNo('yes'));
     }
@@ -66,7 +95,13 @@ final class PlanRulesTest extends TestCase
     public function test_what_contradicts_itself_is_refused_with_its_places(array $plan, array $places): void
     {
         try {
-            $problems = (new PlanProblems(Plan::fromJson((string) json_encode($plan + ['formatVersion' => 3, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []]))))->all();
+            $problems = (new PlanProblems(
+                Plan::fromJson(
+                    (string) json_encode(
+                        $plan + ['formatVersion' => 3, 'key' => [['source' => 'a', 'target' => 'a']], 'columnPairs' => []],
+                    ),
+                ),
+            ))->all();
         } catch (UnusablePlan $unusable) {
             $problems = $unusable->problems;
         }
@@ -77,25 +112,64 @@ final class PlanRulesTest extends TestCase
     /** @return iterable<string, array{array<string, mixed>, list<string>}> */
     public static function plansThatContradictThemselves(): iterable
     {
-        $pair = static fn(array $rules): array => ['columnPairs' => [['id' => 'pair-000000000000', 'source' => 'b', 'target' => 'b', ...$rules]]];
+        $pair = static fn(array $rules): array => [
+            'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'b', 'target' => 'b', ...$rules]],
+        ];
         $entries = [['source' => 'x', 'target' => 'a'], ['source' => 'y', 'target' => 'a'], ['source' => 'x', 'target' => 'b']];
-        $zone = static fn(array $source, array $target): array => $pair(['kind' => 'date-time']) + ['sides' => ['source' => $source, 'target' => $target]];
+        $zone = static fn(array $source, array $target): array => $pair(['kind' => 'date-time']) + [
+            'sides' => ['source' => $source, 'target' => $target],
+        ];
         yield 'two entries for one value' => [$pair(['crosswalk' => $entries]), ['/columnPairs/0/crosswalk/2']];
-        yield 'two entries of a step' => [['sides' => ['target' => ['preparation' => [['id' => 's', 'kind' => 'crosswalk', 'column' => 'b', 'entries' => $entries]]]]], ['/sides/target/preparation/0/entries/2']];
+        yield 'two entries of a step' => [
+            ['sides' => ['target' => ['preparation' => [['id' => 's', 'kind' => 'crosswalk', 'column' => 'b', 'entries' => $entries]]]]],
+            ['/sides/target/preparation/0/entries/2'],
+        ];
         yield 'one word for yes and no' => [['sides' => ['source' => ['yes' => ['ja', 'X'], 'no' => ['nee', 'x']]]], ['/sides/source/yes']];
-        yield 'an instant against a time on a clock' => [$zone(['zone' => 'Europe/Berlin'], ['dateForms' => ['dd.MM.yyyy HH:mm']]), ['/columnPairs/0/kind']];
-        yield 'an offset in the form against none' => [$zone(['dateForms' => ['dd.MM.yyyy HH:mm']], ['dateForms' => ['yyyy-MM-dd HH:mmXXX']]), ['/columnPairs/0/kind']];
-        yield 'two zones can be compared' => [$zone(['zone' => 'Europe/Berlin'], ['zone' => 'Europe/London', 'dateForms' => ['dd.MM.yyyy HH:mm']]), []];
+        yield 'an instant against a time on a clock' => [
+            $zone(['zone' => 'Europe/Berlin'], ['dateForms' => ['dd.MM.yyyy HH:mm']]),
+            ['/columnPairs/0/kind'],
+        ];
+        yield 'an offset in the form against none' => [
+            $zone(['dateForms' => ['dd.MM.yyyy HH:mm']], ['dateForms' => ['yyyy-MM-dd HH:mmXXX']]),
+            ['/columnPairs/0/kind'],
+        ];
+        yield 'two zones can be compared' => [
+            $zone(['zone' => 'Europe/Berlin'], ['zone' => 'Europe/London', 'dateForms' => ['dd.MM.yyyy HH:mm']]),
+            [],
+        ];
         yield 'where no form is declared the values tell' => [$zone(['zone' => 'Europe/Berlin'], ['decimalMark' => '.']), []];
-        yield 'a second column where no first one decides' => [['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'then' => ['column' => 'b']]]]], ['/sides/source/repeats/then']];
-        yield 'exceptions of copies where there are none' => [['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'except' => ['b']]]]], ['/sides/source/repeats/except']];
+        yield 'a second column where no first one decides' => [
+            ['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'then' => ['column' => 'b']]]]],
+            ['/sides/source/repeats/then'],
+        ];
+        yield 'exceptions of copies where there are none' => [
+            ['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'except' => ['b']]]]],
+            ['/sides/source/repeats/except'],
+        ];
     }
 
     public function test_a_column_that_a_step_takes_away_may_declare_how_it_is_read_until_then(): void
     {
         $columns = Columns::named('x.csv', ['basin', 'sum']);
-        $side = ['columns' => ['fee' => ['decimalMark' => ',']], 'preparation' => [['id' => 's', 'kind' => 'group-rows', 'by' => ['basin'], 'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']]]]];
-        $plan = static fn(array $side): Plan => Plan::fromJson((string) json_encode(['formatVersion' => 3, 'key' => [['source' => 'basin', 'target' => 'basin']], 'columnPairs' => [], 'sides' => ['source' => $side]]));
+        $side = [
+            'columns' => ['fee' => ['decimalMark' => ',']],
+            'preparation' => [
+                [
+                    'id' => 's',
+                    'kind' => 'group-rows',
+                    'by' => ['basin'],
+                    'totals' => [['total' => 'sum', 'column' => 'fee', 'into' => 'sum']],
+                ],
+            ],
+        ];
+        $plan = static fn(array $side): Plan => Plan::fromJson(
+            (string) json_encode([
+                'formatVersion' => 3,
+                'key' => [['source' => 'basin', 'target' => 'basin']],
+                'columnPairs' => [],
+                'sides' => ['source' => $side],
+            ]),
+        );
 
         $plan($side)->mustFit($columns, $columns);
         $this->expectExceptionMessage('has no column "fee"');
@@ -104,11 +178,19 @@ final class PlanRulesTest extends TestCase
 
     public function test_a_plan_of_format_1_is_read_and_means_the_same(): void
     {
-        $old = '{"formatVersion":1,"key":[{"source":"a","target":"b"}],"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
+        $old =
+            '{"formatVersion":1,"key":[{"source":"a","target":"b"}],"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
         $plan = Plan::fromJson($old);
 
         self::assertSame(3, $plan->toArray()['formatVersion']);
-        self::assertSame([['a'], ['c'], ['e']], [$plan->keyNames(\NineTally\Core\Row\Side::Source), $plan->pairedNames(\NineTally\Core\Row\Side::Source), $plan->leftOut['target']]);
+        self::assertSame(
+            [['a'], ['c'], ['e']],
+            [
+                $plan->keyNames(\NineTally\Core\Row\Side::Source),
+                $plan->pairedNames(\NineTally\Core\Row\Side::Source),
+                $plan->leftOut['target'],
+            ],
+        );
         self::assertTrue($plan->source->isDefault());
     }
 
@@ -123,11 +205,23 @@ final class PlanRulesTest extends TestCase
             $step('spread-rows', ['namesFrom' => 'n', 'valuesFrom' => 'v', 'into' => ['a'], 'off' => true]),
             $step('leave-out-blank-rows', []),
         ];
-        $read = Plan::fromJson((string) json_encode($plan + [
-            'columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'fee', 'kind' => 'number', 'tolerance' => ['measure' => 'absolute', 'most' => '1']]],
-            'sides' => ['source' => ['shape' => $steps]],
-            'references' => ['Bands' => ['shape' => [$steps[0]]]],
-        ]));
+        $read = Plan::fromJson(
+            (string) json_encode(
+                $plan + [
+                    'columnPairs' => [
+                        [
+                            'id' => 'pair-000000000001',
+                            'source' => 'fee',
+                            'target' => 'fee',
+                            'kind' => 'number',
+                            'tolerance' => ['measure' => 'absolute', 'most' => '1'],
+                        ],
+                    ],
+                    'sides' => ['source' => ['shape' => $steps]],
+                    'references' => ['Bands' => ['shape' => [$steps[0]]]],
+                ],
+            ),
+        );
 
         self::assertSame(
             ['tidy-text', 'leave-out-columns', 'columns-into-rows', 'rows-into-columns', 'leave-out-blank-rows'],
@@ -156,7 +250,10 @@ final class PlanRulesTest extends TestCase
             Plan::fromJson((string) json_encode($change + self::WHOLE))->mustFit($columns, $columns);
             self::fail('The plan was taken.');
         } catch (UnusablePlan $unusable) {
-            $found = array_filter($unusable->problems, static fn(Problem $problem): bool => $problem->pointer === $pointer && str_contains($problem->message, $says));
+            $found = array_filter(
+                $unusable->problems,
+                static fn(Problem $problem): bool => $problem->pointer === $pointer && str_contains($problem->message, $says),
+            );
             self::assertNotSame([], $found, json_encode($unusable->problems, JSON_PRETTY_PRINT) ?: '');
         }
     }
@@ -164,20 +261,71 @@ final class PlanRulesTest extends TestCase
     /** @return iterable<string, array{array<string, mixed>, string, string}> */
     public static function contradictions(): iterable
     {
-        $pair = static fn(array $more): array => ['columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'] + $more]];
-        yield 'a tolerance of numbers on text' => [$pair(['tolerance' => ['by' => 'absolute', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind number'];
-        yield 'a tolerance in days on numbers' => [$pair(['kind' => 'number', 'tolerance' => ['by' => 'days', 'most' => '1']]), '/columnPairs/0/tolerance', 'needs a pair of kind date'];
+        $pair = static fn(array $more): array => [
+            'columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'] + $more],
+        ];
+        yield 'a tolerance of numbers on text' => [
+            $pair(['tolerance' => ['by' => 'absolute', 'most' => '1']]),
+            '/columnPairs/0/tolerance',
+            'needs a pair of kind number',
+        ];
+        yield 'a tolerance in days on numbers' => [
+            $pair(['kind' => 'number', 'tolerance' => ['by' => 'days', 'most' => '1']]),
+            '/columnPairs/0/tolerance',
+            'needs a pair of kind date',
+        ];
         yield 'a rounding of text' => [$pair(['rounding' => ['places' => 0, 'mode' => 'cut']]), '/columnPairs/0/rounding', 'kind number'];
-        yield 'a bridge of too many cells' => [['bridges' => [['source' => ['KB', '1'], 'target' => ['KB']]]], '/bridges/0/source', 'the key has 1'];
-        yield 'rows paired in order on one side' => [['sides' => ['source' => ['repeats' => ['policy' => 'pair-in-order']]]], '/sides', 'both sides'];
-        yield 'a policy without its column' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest']]]], '/sides/target/repeats/column', 'needs the column'];
-        yield 'a policy with a column that it does not look at' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-last', 'column' => 'fee']]]], '/sides/target/repeats/column', 'looks at no column'];
-        yield 'a column of a policy that is not there' => [['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest', 'column' => 'scene']]]], '/sides/target/repeats/column', 'has no column "scene"'];
-        yield 'a declared column that is not there' => [['sides' => ['source' => ['columns' => ['pay/able' => ['blankTokens' => ['-']]]]]], '/sides/source/columns/pay~1able', 'has no column "pay/able"'];
+        yield 'a bridge of too many cells' => [
+            ['bridges' => [['source' => ['KB', '1'], 'target' => ['KB']]]],
+            '/bridges/0/source',
+            'the key has 1',
+        ];
+        yield 'rows paired in order on one side' => [
+            ['sides' => ['source' => ['repeats' => ['policy' => 'pair-in-order']]]],
+            '/sides',
+            'both sides',
+        ];
+        yield 'a policy without its column' => [
+            ['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest']]]],
+            '/sides/target/repeats/column',
+            'needs the column',
+        ];
+        yield 'a policy with a column that it does not look at' => [
+            ['sides' => ['target' => ['repeats' => ['policy' => 'keep-last', 'column' => 'fee']]]],
+            '/sides/target/repeats/column',
+            'looks at no column',
+        ];
+        yield 'a column of a policy that is not there' => [
+            ['sides' => ['target' => ['repeats' => ['policy' => 'keep-lowest', 'column' => 'scene']]]],
+            '/sides/target/repeats/column',
+            'has no column "scene"',
+        ];
+        yield 'a declared column that is not there' => [
+            ['sides' => ['source' => ['columns' => ['pay/able' => ['blankTokens' => ['-']]]]]],
+            '/sides/source/columns/pay~1able',
+            'has no column "pay/able"',
+        ];
         yield 'no time zone' => [['sides' => ['source' => ['zone' => 'Wherrymoor/Quay']]], '/sides/source/zone', 'is no time zone'];
-        yield 'a form without a century' => [['sides' => ['source' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yy']]]], '/sides/source/dateForms/1', 'twoDigitYearsFrom'];
-        yield 'one mark for decimals and groups' => [['sides' => ['source' => ['decimalMark' => ',', 'groupMark' => ',']]], '/sides/source/groupMark', 'cannot both'];
+        yield 'a form without a century' => [
+            ['sides' => ['source' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yy']]]],
+            '/sides/source/dateForms/1',
+            'twoDigitYearsFrom',
+        ];
+        yield 'one mark for decimals and groups' => [
+            ['sides' => ['source' => ['decimalMark' => ',', 'groupMark' => ',']]],
+            '/sides/source/groupMark',
+            'cannot both',
+        ];
         yield 'a cause of value that is to be forgiven' => [$pair(['forgives' => ['truncated']]), '/columnPairs/0/forgives/0', 'Plan, at'];
-        yield 'a pair twice' => [['columnPairs' => [['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'], ['id' => 'pair-000000000002', 'source' => 'fee', 'target' => 'state']]], '/columnPairs/1/source', 'stands twice'];
+        yield 'a pair twice' => [
+            [
+                'columnPairs' => [
+                    ['id' => 'pair-000000000001', 'source' => 'fee', 'target' => 'charge'],
+                    ['id' => 'pair-000000000002', 'source' => 'fee', 'target' => 'state'],
+                ],
+            ],
+            '/columnPairs/1/source',
+            'stands twice',
+        ];
     }
 }

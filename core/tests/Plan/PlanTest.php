@@ -25,8 +25,14 @@ final class PlanTest extends TestCase
             ['clerk', 'loaded_at'],
         );
 
-        self::assertSame([['basin', 'basin'], ['berth', 'berth_no']], array_map(static fn($column): array => [$column->source, $column->target], $plan->key));
-        self::assertSame([['holder_name', 'holder'], ['fee', 'fee']], array_map(static fn($pair): array => [$pair->source, $pair->target], $plan->columnPairs));
+        self::assertSame(
+            [['basin', 'basin'], ['berth', 'berth_no']],
+            array_map(static fn($column): array => [$column->source, $column->target], $plan->key),
+        );
+        self::assertSame(
+            [['holder_name', 'holder'], ['fee', 'fee']],
+            array_map(static fn($pair): array => [$pair->source, $pair->target], $plan->columnPairs),
+        );
         self::assertSame(['source' => ['clerk'], 'target' => ['clerk', 'loaded_at']], $plan->leftOut);
     }
 
@@ -36,7 +42,10 @@ final class PlanTest extends TestCase
         $plan = Plan::pairing($columns, $columns, ['basin', 'berth']);
 
         self::assertSame($plan->digest(), Plan::fromJson($plan->canonicalJson())->digest());
-        self::assertSame($plan->digest(), Plan::fromJson((string) json_encode(array_reverse($plan->toArray()), JSON_PRETTY_PRINT))->digest());
+        self::assertSame(
+            $plan->digest(),
+            Plan::fromJson((string) json_encode(array_reverse($plan->toArray()), JSON_PRETTY_PRINT))->digest(),
+        );
     }
 
     #[DataProvider('unusable')]
@@ -54,9 +63,15 @@ final class PlanTest extends TestCase
     public static function unusable(): iterable
     {
         yield 'no JSON' => ['{"key":', ''];
-        yield 'an unknown property' => ['{"formatVersion":1,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]},"password":"x"}', ''];
+        yield 'an unknown property' => [
+            '{"formatVersion":1,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]},"password":"x"}',
+            '',
+        ];
         yield 'no key' => ['{"formatVersion":1,"key":[],"columnPairs":[],"leftOut":{"source":[],"target":[]}}', '/key'];
-        yield 'a format of the future' => ['{"formatVersion":4,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]}}', '/formatVersion'];
+        yield 'a format of the future' => [
+            '{"formatVersion":4,"key":[{"source":"a","target":"a"}],"columnPairs":[],"leftOut":{"source":[],"target":[]}}',
+            '/formatVersion',
+        ];
     }
 
     public function test_names_every_column_that_the_deliveries_do_not_have(): void
@@ -67,7 +82,10 @@ final class PlanTest extends TestCase
             $plan->mustFit(Columns::named('old.csv', ['basin']), Columns::named('new.csv', ['quay', 'fee']));
             self::fail('The plan was taken.');
         } catch (UnusablePlan $unusable) {
-            self::assertSame(['/columnPairs/0/source', '/key/0/target'], array_map(static fn($problem): string => $problem->pointer, $unusable->problems));
+            self::assertSame(
+                ['/columnPairs/0/source', '/key/0/target'],
+                array_map(static fn($problem): string => $problem->pointer, $unusable->problems),
+            );
             self::assertStringContainsString('"new.csv" has no column "basin". Its columns are: quay, fee.', $unusable->getMessage());
         }
     }
@@ -78,10 +96,19 @@ final class PlanTest extends TestCase
         $target = Columns::named('new.csv', ['basin', 'note']);
 
         self::assertCount(0, Plan::pairing($source, $target, ['basin'], leaveOut: ['note'])->columnPairs);
-        self::assertSame(['note (column 3)'], array_column(Plan::pairing($source, $target, ['basin'], ['note (column 3)' => 'note'])->columnPairs, 'source'));
-        self::assertSame(['note (column 2)', 'note (column 3)'], array_column(Plan::pairing($source, $source, ['basin'])->columnPairs, 'source'), 'Equal headers pair place by place.');
+        self::assertSame(
+            ['note (column 3)'],
+            array_column(Plan::pairing($source, $target, ['basin'], ['note (column 3)' => 'note'])->columnPairs, 'source'),
+        );
+        self::assertSame(
+            ['note (column 2)', 'note (column 3)'],
+            array_column(Plan::pairing($source, $source, ['basin'])->columnPairs, 'source'),
+            'Equal headers pair place by place.',
+        );
         $this->expectException(DuplicateColumn::class);
-        $this->expectExceptionMessage('names column "note" 2 times, so nobody can say which one is meant. Say which by its place, as "note (column 2)" or "note (column 3)", or leave "note" out.');
+        $this->expectExceptionMessage(
+            'names column "note" 2 times, so nobody can say which one is meant. Say which by its place, as "note (column 2)" or "note (column 3)", or leave "note" out.',
+        );
         Plan::pairing($source, $target, ['basin']);
     }
 

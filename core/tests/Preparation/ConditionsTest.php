@@ -22,7 +22,11 @@ final class ConditionsTest extends TestCase
     #[DataProvider('conditions')]
     public function test_a_test_keeps(array $test, array $kept, array $notes = []): void
     {
-        $prepared = $this->prepared($this->preparationOf(['kind' => 'keep-rows', 'condition' => ['column' => 'cell', ...$test]]), ['cell'], array_map(static fn(string $cell): array => [$cell], self::CELLS));
+        $prepared = $this->prepared(
+            $this->preparationOf(['kind' => 'keep-rows', 'condition' => ['column' => 'cell', ...$test]]),
+            ['cell'],
+            array_map(static fn(string $cell): array => [$cell], self::CELLS),
+        );
 
         self::assertSame($kept, array_column(array_slice($prepared, 1), 0));
         self::assertSame($notes, $this->figures[1]->notes);
@@ -46,15 +50,29 @@ final class ConditionsTest extends TestCase
         yield 'less-than' => [['test' => 'less-than', 'value' => '7'], ['-7'], ['no number' => 8]];
         yield 'at-least' => [['test' => 'at-least', 'value' => '7.00'], ['7', '007', '7.0'], ['no number' => 8]];
         yield 'more-than' => [['test' => 'more-than', 'value' => '-7'], ['7', '007', '7.0'], ['no number' => 8]];
-        yield 'on-or-after, by day, and no form is guessed' => [['test' => 'on-or-after', 'value' => '2027-03-31'], ['2027-03-31'], ['no date' => 11]];
+        yield 'on-or-after, by day, and no form is guessed' => [
+            ['test' => 'on-or-after', 'value' => '2027-03-31'],
+            ['2027-03-31'],
+            ['no date' => 11],
+        ];
         yield 'after' => [['test' => 'after', 'value' => '2027-03-31'], [], ['no date' => 11]];
         yield 'before' => [['test' => 'before', 'value' => '2027-04-01'], ['2027-03-31'], ['no date' => 11]];
     }
 
     public function test_a_row_is_valid_on_a_day_between_both_ends_and_a_blank_end_is_open(): void
     {
-        $rows = [['2027-01-01', '2027-03-31'], ['2027-04-01', '2027-12-31'], ['2027-01-01', ''], ['', '2027-03-31'], ['', ''], ['soon', '2027-12-31']];
-        $preparation = $this->preparationOf(['kind' => 'keep-rows', 'condition' => ['column' => 'from', 'test' => 'valid-on', 'until' => 'to', 'value' => '2027-03-31']]);
+        $rows = [
+            ['2027-01-01', '2027-03-31'],
+            ['2027-04-01', '2027-12-31'],
+            ['2027-01-01', ''],
+            ['', '2027-03-31'],
+            ['', ''],
+            ['soon', '2027-12-31'],
+        ];
+        $preparation = $this->preparationOf([
+            'kind' => 'keep-rows',
+            'condition' => ['column' => 'from', 'test' => 'valid-on', 'until' => 'to', 'value' => '2027-03-31'],
+        ]);
 
         self::assertSame([['from', 'to'], $rows[0], $rows[2], $rows[3], $rows[4]], $this->prepared($preparation, ['from', 'to'], $rows));
         self::assertSame(['no date' => 1], $this->figures[1]->notes);
@@ -65,6 +83,18 @@ final class ConditionsTest extends TestCase
         $is = static fn(string $column, string $value): array => ['column' => $column, 'test' => 'is', 'value' => $value];
         $rows = [['KB', '1'], ['KB', '2'], ['LM', '1'], ['LM', '2']];
 
-        self::assertSame([['basin', 'berth'], $rows[1], $rows[2]], $this->prepared($this->preparationOf(['kind' => 'keep-rows', 'condition' => ['any' => [['all' => [$is('basin', 'KB'), $is('berth', '2')]], ['all' => [$is('basin', 'LM'), $is('berth', '1')]]]]]), ['basin', 'berth'], $rows));
+        self::assertSame(
+            [['basin', 'berth'], $rows[1], $rows[2]],
+            $this->prepared(
+                $this->preparationOf([
+                    'kind' => 'keep-rows',
+                    'condition' => [
+                        'any' => [['all' => [$is('basin', 'KB'), $is('berth', '2')]], ['all' => [$is('basin', 'LM'), $is('berth', '1')]]],
+                    ],
+                ]),
+                ['basin', 'berth'],
+                $rows,
+            ),
+        );
     }
 }

@@ -24,7 +24,11 @@ final class PreparationLawsTest extends TestCase
                 $rows[$nth] = [(string) $nth, ...$cells];
             }
             $columns = ['id', 'a', 'b', 'c', 'd'];
-            $back = $this->preparationOf(['kind' => 'columns-into-rows', 'columns' => ['b', 'd'], 'namesInto' => 'n', 'valuesInto' => 'v'], ['kind' => 'rows-into-columns', 'namesFrom' => 'n', 'valuesFrom' => 'v', 'into' => ['b', 'd']], ['kind' => 'keep-columns', 'columns' => $columns]);
+            $back = $this->preparationOf(
+                ['kind' => 'columns-into-rows', 'columns' => ['b', 'd'], 'namesInto' => 'n', 'valuesInto' => 'v'],
+                ['kind' => 'rows-into-columns', 'namesFrom' => 'n', 'valuesFrom' => 'v', 'into' => ['b', 'd']],
+                ['kind' => 'keep-columns', 'columns' => $columns],
+            );
 
             self::assertSame([$columns, ...$rows], $this->prepared($back, $columns, $rows), "seed {$seed}");
         }
@@ -55,7 +59,11 @@ final class PreparationLawsTest extends TestCase
             } catch (\NineTally\Core\Preparation\UnusableStep) {
                 continue;
             }
-            self::assertSame($without, $this->prepared($this->preparationOf($off, ...array_slice($chosen, 1)), ['a', 'b', 'c', 'd'], $rows), "seed {$seed}");
+            self::assertSame(
+                $without,
+                $this->prepared($this->preparationOf($off, ...array_slice($chosen, 1)), ['a', 'b', 'c', 'd'], $rows),
+                "seed {$seed}",
+            );
         }
     }
 
@@ -68,7 +76,14 @@ final class PreparationLawsTest extends TestCase
         };
         $made = [];
         // Both rows of a group go back to the place of the later one.
-        foreach ((new Grouping($this->folder('groups')))->run($rows(), [0], static fn(array $group): array => [[$group[count($group) - 1][0], $group[0][1], [$group[0][2][0], (string) count($group)]]]) as $packedPlace => $cells) {
+        foreach (
+            (new Grouping($this->folder('groups')))->run(
+                $rows(),
+                [0],
+                static fn(array $group): array => [[$group[count($group) - 1][0], $group[0][1], [$group[0][2][0], (string) count($group)]]],
+            )
+            as $packedPlace => $cells
+        ) {
             $made[] = [$packedPlace, ...$cells];
         }
         $expected = $last = [];

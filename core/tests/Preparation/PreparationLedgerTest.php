@@ -12,7 +12,14 @@ use PHPUnit\Framework\TestCase;
 /** Each equation of the steps' ledger is broken, and it alone. */
 final class PreparationLedgerTest extends TestCase
 {
-    private const LEDGER = ['columns' => ['basin'], 'deliveredColumns' => ['basin'], 'read' => 12, 'refused' => 2, 'delivered' => 10, 'prepared' => 14];
+    private const LEDGER = [
+        'columns' => ['basin'],
+        'deliveredColumns' => ['basin'],
+        'read' => 12,
+        'refused' => 2,
+        'delivered' => 10,
+        'prepared' => 14,
+    ];
 
     private const STEPS = [
         ['in' => 10, 'made' => 0, 'condensed' => 0, 'leftOut' => 3, 'out' => 7],
@@ -56,7 +63,11 @@ final class PreparationLedgerTest extends TestCase
         yield 'a row is lost before the first step' => ['rows into step 1', ['delivered' => 1, 'read' => 1], []];
         yield 'a row is lost between two steps' => ['rows into step 2', [], [0 => ['out' => 1, 'leftOut' => -1]]];
         yield 'a row is lost in a step' => ['step 1: rows in + made = rows out + left out + merged', [], [0 => ['leftOut' => -1]]];
-        yield 'a row is made in a step and not counted' => ['step 2: rows in + made = rows out + left out + merged', [], [1 => ['made' => -1]]];
+        yield 'a row is made in a step and not counted' => [
+            'step 2: rows in + made = rows out + left out + merged',
+            [],
+            [1 => ['made' => -1]],
+        ];
         yield 'a row is condensed twice' => ['step 2: rows in + made = rows out + left out + merged', [], [1 => ['condensed' => 1]]];
         yield 'a row is lost behind the last step' => ['rows out of the last step = prepared', ['prepared' => -1], []];
     }
@@ -67,6 +78,20 @@ final class PreparationLedgerTest extends TestCase
      */
     private function ledger(array $ledger, array $steps): PreparationLedger
     {
-        return PreparationLedger::of([...$ledger, 'steps' => array_map(static fn(array $figures, int $nth): array => ['number' => $nth + 1, 'id' => 'a', 'kind' => 'keep-rows', 'sentence' => 'Keep rows', 'columns' => ['basin'], 'figures' => $figures], $steps, array_keys($steps))]);
+        return PreparationLedger::of([
+            ...$ledger,
+            'steps' => array_map(
+                static fn(array $figures, int $nth): array => [
+                    'number' => $nth + 1,
+                    'id' => 'a',
+                    'kind' => 'keep-rows',
+                    'sentence' => 'Keep rows',
+                    'columns' => ['basin'],
+                    'figures' => $figures,
+                ],
+                $steps,
+                array_keys($steps),
+            ),
+        ]);
     }
 }

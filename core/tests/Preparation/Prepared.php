@@ -32,7 +32,14 @@ trait Prepared
             $numbered[] = ['id' => "step-{$nth}", ...$step];
         }
 
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [], 'sides' => ['source' => ['preparation' => $numbered]]]))->source->preparation;
+        return Plan::fromJson(
+            CanonicalJson::of([
+                'formatVersion' => 3,
+                'key' => [['source' => 'k', 'target' => 'k']],
+                'columnPairs' => [],
+                'sides' => ['source' => ['preparation' => $numbered]],
+            ]),
+        )->source->preparation;
     }
 
     /**
@@ -41,13 +48,24 @@ trait Prepared
      * @param  array<string, string>  $parameters
      * @return list<list<string>> the columns, then the rows
      */
-    private function prepared(Preparation $preparation, array $columns, array $rows, References $references = new NoReferences, array $parameters = []): array
-    {
+    private function prepared(
+        Preparation $preparation,
+        array $columns,
+        array $rows,
+        References $references = new NoReferences,
+        array $parameters = [],
+    ): array {
         $this->figures = $this->leftOut = [];
         $contextOf = function (int $number) use ($references, $parameters): StepContext {
-            return new StepContext($this->figures[$number] = new StepFigures, $this->folder('groups'), $references, $parameters, function (int $packedPlace, array $cells): void {
-                $this->leftOut[] = [$packedPlace, array_map(strval(...), $cells)];
-            });
+            return new StepContext(
+                ($this->figures[$number] = new StepFigures),
+                $this->folder('groups'),
+                $references,
+                $parameters,
+                function (int $packedPlace, array $cells): void {
+                    $this->leftOut[] = [$packedPlace, array_map(strval(...), $cells)];
+                },
+            );
         };
         $delivered = static function () use ($rows): \Generator {
             foreach ($rows as $nth => $cells) {

@@ -41,38 +41,111 @@ final class PreparedSideTest extends TestCase
 
         self::assertSame(['basin', 'berth', 'apr', 'may', 'note', 'origin'], $reader->columns()->names);
         self::assertSame(['note' => [2]], $stack->partial());
-        self::assertSame(['1:2 KB|1|41.20|41.20||spring', "1:3 KB|2|44\n|||spring", '1:5 wrong-number-of-cells', '1:6 |||||spring', '2:2 LM|7|9|9|late|summer'], $rows);
+        self::assertSame(
+            [
+                '1:2 KB|1|41.20|41.20||spring',
+                "1:3 KB|2|44\n|||spring",
+                '1:5 wrong-number-of-cells',
+                '1:6 |||||spring',
+                '2:2 LM|7|9|9|late|summer',
+            ],
+            $rows,
+        );
     }
 
     public function test_a_tally_of_prepared_sides_accounts_for_every_delivered_row(): void
     {
         $fold = ['id' => 'b', 'kind' => 'columns-into-rows', 'columns' => ['apr', 'may'], 'namesInto' => 'month', 'valuesInto' => 'charge'];
-        $preparation = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is-blank'], 'reason' => 'the subtotal lines'], $fold];
-        $plan = Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => array_map(static fn(string $name): array => ['source' => $name, 'target' => $name], ['basin', 'berth', 'month']), 'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'charge', 'target' => 'charge']], 'sides' => ['source' => ['preparation' => $preparation]]]));
-        $target = DelimitedReader::detecting($this->file("basin,berth,month,charge\nLM,7,may,9\nKB,1,apr,41.20\nKB,1,may,41.2\nKB,2,apr,\"44\n\"\nLM,7,apr,9\n", 'long.csv'), 'long.csv');
+        $preparation = [
+            [
+                'id' => 'a',
+                'kind' => 'leave-out-rows',
+                'condition' => ['column' => 'basin', 'test' => 'is-blank'],
+                'reason' => 'the subtotal lines',
+            ],
+            $fold,
+        ];
+        $plan = Plan::fromJson(
+            CanonicalJson::of([
+                'formatVersion' => 3,
+                'key' => array_map(static fn(string $name): array => ['source' => $name, 'target' => $name], ['basin', 'berth', 'month']),
+                'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'charge', 'target' => 'charge']],
+                'sides' => ['source' => ['preparation' => $preparation]],
+            ]),
+        );
+        $target = DelimitedReader::detecting(
+            $this->file("basin,berth,month,charge\nLM,7,may,9\nKB,1,apr,41.20\nKB,1,may,41.2\nKB,2,apr,\"44\n\"\nLM,7,apr,9\n", 'long.csv'),
+            'long.csv',
+        );
         $results = [];
         foreach ([1 << 25, 8] as $rangeBytes) {
-            $findings = (new TallyRun($plan, $this->prepared($this->stack(), $preparation), $target, $this->folder("work-{$rangeBytes}"), settings: new TallySettings(rangeBytes: $rangeBytes)))->findings();
-            $found = array_map(static fn(RowFinding $row): string => "{$row->class->value} ".($row->source !== null ? "{$row->source->part}:{$row->source->line}" : '').($row->refused !== null ? "{$row->refused->part}:{$row->refused->line}" : '').' '.$row->key?->asCsv(), iterator_to_array($findings, false));
+            $findings = (new TallyRun(
+                $plan,
+                $this->prepared($this->stack(), $preparation),
+                $target,
+                $this->folder("work-{$rangeBytes}"),
+                settings: new TallySettings(rangeBytes: $rangeBytes),
+            ))->findings();
+            $found = array_map(
+                static fn(RowFinding $row): string => "{$row->class->value} ".
+                    ($row->source !== null ? "{$row->source->part}:{$row->source->line}" : '').
+                    ($row->refused !== null ? "{$row->refused->part}:{$row->refused->line}" : '').
+                    ' '.
+                    $row->key?->asCsv(),
+                iterator_to_array($findings, false),
+            );
             $results[] = [$found, $findings->getReturn()->source->toArray()];
         }
 
-        self::assertSame([
-            ['changed 1:2 KB,1,may', 'missing 1:3 KB,2,may', 'refused 1:5 '],
-            ['read' => 5, 'refused' => 1, 'delivered' => 4, 'left_out' => 1, 'made' => 3, 'condensed' => 0, 'prepared' => 6, 'unkeyed' => 0, 'repeated' => 0, 'agreed' => 4, 'changed' => 1, 'missing' => 1],
-        ], $results[0]);
+        self::assertSame(
+            [
+                ['changed 1:2 KB,1,may', 'missing 1:3 KB,2,may', 'refused 1:5 '],
+                [
+                    'read' => 5,
+                    'refused' => 1,
+                    'delivered' => 4,
+                    'left_out' => 1,
+                    'made' => 3,
+                    'condensed' => 0,
+                    'prepared' => 6,
+                    'unkeyed' => 0,
+                    'repeated' => 0,
+                    'agreed' => 4,
+                    'changed' => 1,
+                    'missing' => 1,
+                ],
+            ],
+            $results[0],
+        );
         self::assertSame($results[0], $results[1], 'Read in one piece or in many.');
     }
 
     public function test_a_row_whose_counterpart_a_step_left_out_says_so_and_pairs_say_what_steps_altered(): void
     {
         $steps = [
-            ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'apr', 'test' => 'is', 'value' => '9'], 'reason' => 'billed elsewhere'],
-            ['id' => 'b', 'kind' => 'tidy-text', 'columns' => ['apr', 'berth'], 'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '41.20', 'with' => '41.2']]],
+            [
+                'id' => 'a',
+                'kind' => 'leave-out-rows',
+                'condition' => ['column' => 'apr', 'test' => 'is', 'value' => '9'],
+                'reason' => 'billed elsewhere',
+            ],
+            [
+                'id' => 'b',
+                'kind' => 'tidy-text',
+                'columns' => ['apr', 'berth'],
+                'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '41.20', 'with' => '41.2']],
+            ],
             ['id' => 'c', 'kind' => 'rename-columns', 'names' => [['from' => 'apr', 'to' => 'charge']]],
         ];
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $plan = Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => [[...$same('basin'), 'forgives' => ['case']], $same('berth')], 'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]], 'sides' => ['source' => ['preparation' => $steps]]]));
+        $plan = Plan::fromJson(
+            CanonicalJson::of([
+                'formatVersion' => 3,
+                'key' => [[...$same('basin'), 'forgives' => ['case']], $same('berth')],
+                'columnPairs' => [['id' => 'pair-000000000000', ...$same('charge')]],
+                'sides' => ['source' => ['preparation' => $steps]],
+            ]),
+        );
         $target = DelimitedReader::detecting($this->file("basin,berth,charge\nlm,7,9\nKB,1,41.2\nOT,3,1\n", 'long.csv'), 'long.csv');
         $findings = (new TallyRun($plan, $this->prepared($this->stack(), $steps), $target, $this->folder('work')))->findings();
         $reasons = [];
@@ -80,7 +153,10 @@ final class PreparedSideTest extends TestCase
             $reasons[] = "{$finding->class->value} {$finding->key?->asCsv()}: ".(new Sentences)->remark($finding);
         }
 
-        self::assertContains('extra lm,7: Without a counterpart on the other side: its key was left out there by step 1: Leave out rows where apr is "9".', $reasons);
+        self::assertContains(
+            'extra lm,7: Without a counterpart on the other side: its key was left out there by step 1: Leave out rows where apr is "9".',
+            $reasons,
+        );
         self::assertContains('extra ot,3: ', $reasons);
         // One charge was replaced, and a line end is no space to trim; the column is called otherwise now.
         self::assertSame(['source' => 1, 'target' => 0], $findings->getReturn()->columns[0]['altered']);
@@ -90,10 +166,18 @@ final class PreparedSideTest extends TestCase
     {
         $side = PreparedSide::in($this->folder('side'));
         try {
-            $side->make($this->stack(), $this->rules([['id' => 'a', 'kind' => 'leave-out-columns', 'columns' => ['barth']]]), 'source', static fn(int $bytes, int $records) => null);
+            $side->make(
+                $this->stack(),
+                $this->rules([['id' => 'a', 'kind' => 'leave-out-columns', 'columns' => ['barth']]]),
+                'source',
+                static fn(int $bytes, int $records) => null,
+            );
             self::fail('The column is not there.');
         } catch (UnusableStep $problem) {
-            self::assertSame('Step 1 of the source (Leave out the column barth): There is no column "barth" at this step. The nearest is "berth".', $problem->getMessage());
+            self::assertSame(
+                'Step 1 of the source (Leave out the column barth): There is no column "barth" at this step. The nearest is "berth".',
+                $problem->getMessage(),
+            );
         }
         self::assertFalse($side->isWhole());
         self::assertSame([], glob($this->folder('side').'/*'));
@@ -110,7 +194,15 @@ final class PreparedSideTest extends TestCase
         $stack = new PartStack([['reader' => DelimitedReader::detecting($path, 'long.csv'), 'label' => 'long']]);
         memory_reset_peak_usage();
         $before = memory_get_usage();
-        PreparedSide::in($this->folder('side'))->make($stack, $this->rules([['id' => 'a', 'kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'keep-one-row', 'by' => ['berth']]]), 'source', static fn(int $bytes, int $records) => null);
+        PreparedSide::in($this->folder('side'))->make(
+            $stack,
+            $this->rules([
+                ['id' => 'a', 'kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'upper']]],
+                ['id' => 'b', 'kind' => 'keep-one-row', 'by' => ['berth']],
+            ]),
+            'source',
+            static fn(int $bytes, int $records) => null,
+        );
 
         self::assertLessThan(48 * 1024 * 1024, memory_get_peak_usage() - $before);
     }
@@ -128,7 +220,14 @@ final class PreparedSideTest extends TestCase
     /** @param list<array<string, mixed>> $steps */
     private function rules(array $steps): \NineTally\Core\Preparation\Preparation
     {
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [], ...($steps === [] ? [] : ['sides' => ['source' => ['preparation' => $steps]]])]))->source->preparation;
+        return Plan::fromJson(
+            CanonicalJson::of([
+                'formatVersion' => 3,
+                'key' => [['source' => 'k', 'target' => 'k']],
+                'columnPairs' => [],
+                ...$steps === [] ? [] : ['sides' => ['source' => ['preparation' => $steps]]],
+            ]),
+        )->source->preparation;
     }
 
     /** @param list<array<string, mixed>> $steps */

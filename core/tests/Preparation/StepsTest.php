@@ -18,7 +18,12 @@ final class StepsTest extends TestCase
 
     private const COLUMNS = ['basin', 'berth', 'fee', 'paid'];
 
-    private const ROWS = [['KB', '014', '1.412,60', '31/03/2027'], [' kb ', '', 'n/a', ''], ['LM', '2', '', '29/02/2027'], ['', '', '', '']];
+    private const ROWS = [
+        ['KB', '014', '1.412,60', '31/03/2027'],
+        [' kb ', '', 'n/a', ''],
+        ['LM', '2', '', '29/02/2027'],
+        ['', '', '', ''],
+    ];
 
     /**
      * @param  array<string, mixed>  $step
@@ -28,7 +33,10 @@ final class StepsTest extends TestCase
     #[DataProvider('steps')]
     public function test_a_step(array $step, array $expected, array $notes = []): void
     {
-        self::assertSame($expected, $this->prepared($this->preparationOf($step), self::COLUMNS, self::ROWS, self::references(), ['cut-off' => '2027-02-01']));
+        self::assertSame(
+            $expected,
+            $this->prepared($this->preparationOf($step), self::COLUMNS, self::ROWS, self::references(), ['cut-off' => '2027-02-01']),
+        );
         self::assertSame($notes, $this->figures[1]->notes);
     }
 
@@ -36,56 +44,269 @@ final class StepsTest extends TestCase
     public static function steps(): iterable
     {
         [$one, $two, $three, $four] = self::ROWS;
-        yield 'keep, in this order' => [['kind' => 'keep-columns', 'columns' => ['fee', 'basin']], [['fee', 'basin'], ['1.412,60', 'KB'], ['n/a', ' kb '], ['', 'LM'], ['', '']]];
-        yield 'drop' => [['kind' => 'leave-out-columns', 'columns' => ['berth', 'paid']], [['basin', 'fee'], ['KB', '1.412,60'], [' kb ', 'n/a'], ['LM', ''], ['', '']]];
-        yield 'move' => [['kind' => 'move-columns', 'columns' => ['paid']], [['paid', 'basin', 'berth', 'fee'], ['31/03/2027', 'KB', '014', '1.412,60'], ['', ' kb ', '', 'n/a'], ['29/02/2027', 'LM', '2', ''], ['', '', '', '']]];
-        yield 'rename, two names changing places' => [['kind' => 'rename-columns', 'names' => [['from' => 'basin', 'to' => 'berth'], ['from' => 'berth', 'to' => 'basin']]], [['berth', 'basin', 'fee', 'paid'], ...self::ROWS]];
+        yield 'keep, in this order' => [
+            ['kind' => 'keep-columns', 'columns' => ['fee', 'basin']],
+            [['fee', 'basin'], ['1.412,60', 'KB'], ['n/a', ' kb '], ['', 'LM'], ['', '']],
+        ];
+        yield 'drop' => [
+            ['kind' => 'leave-out-columns', 'columns' => ['berth', 'paid']],
+            [['basin', 'fee'], ['KB', '1.412,60'], [' kb ', 'n/a'], ['LM', ''], ['', '']],
+        ];
+        yield 'move' => [
+            ['kind' => 'move-columns', 'columns' => ['paid']],
+            [
+                ['paid', 'basin', 'berth', 'fee'],
+                ['31/03/2027', 'KB', '014', '1.412,60'],
+                ['', ' kb ', '', 'n/a'],
+                ['29/02/2027', 'LM', '2', ''],
+                ['', '', '', ''],
+            ],
+        ];
+        yield 'rename, two names changing places' => [
+            ['kind' => 'rename-columns', 'names' => [['from' => 'basin', 'to' => 'berth'], ['from' => 'berth', 'to' => 'basin']]],
+            [['berth', 'basin', 'fee', 'paid'], ...self::ROWS],
+        ];
         yield 'blank rows' => [['kind' => 'leave-out-blank-rows'], [self::COLUMNS, $one, $two, $three]];
-        yield 'a condition of several parts' => [['kind' => 'keep-rows', 'condition' => ['any' => [['column' => 'basin', 'test' => 'is-one-of', 'values' => ['LM']], ['all' => [['column' => 'berth', 'test' => 'is-not-blank'], ['column' => 'basin', 'test' => 'matches', 'value' => '^K.$']]]]]], [self::COLUMNS, $one, $three]];
-        yield 'numbers: what is none meets no test' => [['kind' => 'leave-out-rows', 'condition' => ['column' => 'berth', 'test' => 'at-least', 'value' => '2.0']], [self::COLUMNS, $two, $four]];
-        yield 'a date of the tally: a form that nobody declared is not read' => [['kind' => 'keep-rows', 'condition' => ['column' => 'paid', 'test' => 'after', 'parameter' => 'cut-off']], [self::COLUMNS], ['no date' => 2]];
-        yield 'clean, one after the other' => [['kind' => 'tidy-text', 'columns' => ['basin', 'berth'], 'actions' => [['action' => 'trim'], ['action' => 'upper'], ['action' => 'pad-zeros', 'length' => 3], ['action' => 'replace-pattern', 'find' => '^(0)~?', 'with' => '#$1']]], [self::COLUMNS, ['#0KB', '#014', '1.412,60', '31/03/2027'], ['#0KB', '', 'n/a', ''], ['#0LM', '#002', '', '29/02/2027'], $four]];
-        yield 'numbers with a decimal comma' => [['kind' => 'read-number', 'columns' => ['fee'], 'reading' => ['decimalMark' => ',', 'groupMark' => '.']], [self::COLUMNS, ['KB', '014', '1412.6', '31/03/2027'], $two, $three, $four], ['unreadable' => 1]];
-        yield 'dates, one of which never was' => [['kind' => 'read-date', 'columns' => ['paid'], 'reading' => ['dateForms' => ['dd/MM/yyyy']]], [self::COLUMNS, ['KB', '014', '1.412,60', '2027-03-31'], $two, $three, $four], ['unreadable' => 1]];
-        yield 'blanks from above' => [['kind' => 'fill-blanks', 'columns' => ['basin', 'berth']], [self::COLUMNS, $one, [' kb ', '014', 'n/a', ''], $three, ['LM', '2', '', '']]];
-        yield 'split at the first separator only' => [['kind' => 'split-column', 'column' => 'paid', 'separator' => '/', 'into' => ['day', 'rest']], [['basin', 'berth', 'fee', 'day', 'rest'], ['KB', '014', '1.412,60', '31', '03/2027'], [' kb ', '', 'n/a', '', ''], ['LM', '2', '', '29', '02/2027'], ['', '', '', '', '']]];
-        yield 'split by a pattern, keeping' => [['kind' => 'split-column', 'column' => 'berth', 'pattern' => '^0(\d)', 'into' => ['first'], 'keep' => true], [['basin', 'berth', 'first', 'fee', 'paid'], ['KB', '014', '1', '1.412,60', '31/03/2027'], [' kb ', '', '', 'n/a', ''], ['LM', '2', '', '', '29/02/2027'], ['', '', '', '', '']], ['pattern not found' => 1]];
-        yield 'split by lengths, in letters: the last part takes the rest' => [['kind' => 'split-column', 'column' => 'paid', 'lengths' => [2, 1], 'into' => ['day', 'mark', 'rest']], [['basin', 'berth', 'fee', 'day', 'mark', 'rest'], ['KB', '014', '1.412,60', '31', '/', '03/2027'], [' kb ', '', 'n/a', '', '', ''], ['LM', '2', '', '29', '/', '02/2027'], ['', '', '', '', '', '']]];
-        yield 'join without blanks' => [['kind' => 'join-columns', 'columns' => ['berth', 'basin'], 'with' => '/', 'into' => 'place', 'skipBlanks' => true], [['place', 'fee', 'paid'], ['014/KB', '1.412,60', '31/03/2027'], [' kb ', 'n/a', ''], ['2/LM', '', '29/02/2027'], ['', '', '']]];
-        yield 'fold without blanks' => [['kind' => 'columns-into-rows', 'columns' => ['fee', 'paid'], 'namesInto' => 'what', 'valuesInto' => 'value', 'keepBlanks' => false], [['basin', 'berth', 'what', 'value'], ['KB', '014', 'fee', '1.412,60'], ['KB', '014', 'paid', '31/03/2027'], [' kb ', '', 'fee', 'n/a'], ['LM', '2', 'paid', '29/02/2027']]];
-        yield 'crosswalk' => [['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]], [self::COLUMNS, ['Kestrel Broad', ...array_slice($one, 1)], $two, $three, $four], ['without entry' => 2]];
-        yield 'look up: no record, found but blank, more than one' => [['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'basin_name']], 'several' => 'blank'], [[...self::COLUMNS, 'basin_name'], [...$one, 'Kestrel Broad'], [...$two, ''], [...$three, ''], [...$four, '']], ['found a record' => 2, 'without a record' => 1, 'more than one record' => 1, 'blank key' => 1]];
-        yield 'look up by band' => [['kind' => 'look-up-band', 'reference' => 'bands', 'column' => 'berth', 'from' => 'from', 'until' => 'until', 'take' => [['reference' => 'band', 'into' => 'band']]], [[...self::COLUMNS, 'band'], [...$one, 'long'], [...$two, ''], [...$three, ''], [...$four, '']], ['bands overlap' => 1, 'found a record' => 1, 'below every band' => 1]];
-        $look = ['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'n']]];
-        yield 'look up, the last of several, by a key that forgives' => [[...$look, 'several' => 'last', 'forgives' => ['spacing', 'case']], [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$two, 'Kestrel Broad'], [...$three, 'Long Mere'], [...$four, '']], ['found a record' => 3, 'found by a form that the key forgives' => 1, 'more than one record' => 1, 'blank key' => 1]];
+        yield 'a condition of several parts' => [
+            [
+                'kind' => 'keep-rows',
+                'condition' => [
+                    'any' => [
+                        ['column' => 'basin', 'test' => 'is-one-of', 'values' => ['LM']],
+                        [
+                            'all' => [
+                                ['column' => 'berth', 'test' => 'is-not-blank'],
+                                ['column' => 'basin', 'test' => 'matches', 'value' => '^K.$'],
+                            ],
+                        ],
+                    ],
+                ],
+            ],
+            [self::COLUMNS, $one, $three],
+        ];
+        yield 'numbers: what is none meets no test' => [
+            ['kind' => 'leave-out-rows', 'condition' => ['column' => 'berth', 'test' => 'at-least', 'value' => '2.0']],
+            [self::COLUMNS, $two, $four],
+        ];
+        yield 'a date of the tally: a form that nobody declared is not read' => [
+            ['kind' => 'keep-rows', 'condition' => ['column' => 'paid', 'test' => 'after', 'parameter' => 'cut-off']],
+            [self::COLUMNS],
+            ['no date' => 2],
+        ];
+        yield 'clean, one after the other' => [
+            [
+                'kind' => 'tidy-text',
+                'columns' => ['basin', 'berth'],
+                'actions' => [
+                    ['action' => 'trim'],
+                    ['action' => 'upper'],
+                    ['action' => 'pad-zeros', 'length' => 3],
+                    ['action' => 'replace-pattern', 'find' => '^(0)~?', 'with' => '#$1'],
+                ],
+            ],
+            [self::COLUMNS, ['#0KB', '#014', '1.412,60', '31/03/2027'], ['#0KB', '', 'n/a', ''], ['#0LM', '#002', '', '29/02/2027'], $four],
+        ];
+        yield 'numbers with a decimal comma' => [
+            ['kind' => 'read-number', 'columns' => ['fee'], 'reading' => ['decimalMark' => ',', 'groupMark' => '.']],
+            [self::COLUMNS, ['KB', '014', '1412.6', '31/03/2027'], $two, $three, $four],
+            ['unreadable' => 1],
+        ];
+        yield 'dates, one of which never was' => [
+            ['kind' => 'read-date', 'columns' => ['paid'], 'reading' => ['dateForms' => ['dd/MM/yyyy']]],
+            [self::COLUMNS, ['KB', '014', '1.412,60', '2027-03-31'], $two, $three, $four],
+            ['unreadable' => 1],
+        ];
+        yield 'blanks from above' => [
+            ['kind' => 'fill-blanks', 'columns' => ['basin', 'berth']],
+            [self::COLUMNS, $one, [' kb ', '014', 'n/a', ''], $three, ['LM', '2', '', '']],
+        ];
+        yield 'split at the first separator only' => [
+            ['kind' => 'split-column', 'column' => 'paid', 'separator' => '/', 'into' => ['day', 'rest']],
+            [
+                ['basin', 'berth', 'fee', 'day', 'rest'],
+                ['KB', '014', '1.412,60', '31', '03/2027'],
+                [' kb ', '', 'n/a', '', ''],
+                ['LM', '2', '', '29', '02/2027'],
+                ['', '', '', '', ''],
+            ],
+        ];
+        yield 'split by a pattern, keeping' => [
+            ['kind' => 'split-column', 'column' => 'berth', 'pattern' => '^0(\d)', 'into' => ['first'], 'keep' => true],
+            [
+                ['basin', 'berth', 'first', 'fee', 'paid'],
+                ['KB', '014', '1', '1.412,60', '31/03/2027'],
+                [' kb ', '', '', 'n/a', ''],
+                ['LM', '2', '', '', '29/02/2027'],
+                ['', '', '', '', ''],
+            ],
+            ['pattern not found' => 1],
+        ];
+        yield 'split by lengths, in letters: the last part takes the rest' => [
+            ['kind' => 'split-column', 'column' => 'paid', 'lengths' => [2, 1], 'into' => ['day', 'mark', 'rest']],
+            [
+                ['basin', 'berth', 'fee', 'day', 'mark', 'rest'],
+                ['KB', '014', '1.412,60', '31', '/', '03/2027'],
+                [' kb ', '', 'n/a', '', '', ''],
+                ['LM', '2', '', '29', '/', '02/2027'],
+                ['', '', '', '', '', ''],
+            ],
+        ];
+        yield 'join without blanks' => [
+            ['kind' => 'join-columns', 'columns' => ['berth', 'basin'], 'with' => '/', 'into' => 'place', 'skipBlanks' => true],
+            [['place', 'fee', 'paid'], ['014/KB', '1.412,60', '31/03/2027'], [' kb ', 'n/a', ''], ['2/LM', '', '29/02/2027'], ['', '', '']],
+        ];
+        yield 'fold without blanks' => [
+            [
+                'kind' => 'columns-into-rows',
+                'columns' => ['fee', 'paid'],
+                'namesInto' => 'what',
+                'valuesInto' => 'value',
+                'keepBlanks' => false,
+            ],
+            [
+                ['basin', 'berth', 'what', 'value'],
+                ['KB', '014', 'fee', '1.412,60'],
+                ['KB', '014', 'paid', '31/03/2027'],
+                [' kb ', '', 'fee', 'n/a'],
+                ['LM', '2', 'paid', '29/02/2027'],
+            ],
+        ];
+        yield 'crosswalk' => [
+            ['kind' => 'crosswalk', 'column' => 'basin', 'entries' => [['source' => 'KB', 'target' => 'Kestrel Broad']]],
+            [self::COLUMNS, ['Kestrel Broad', ...array_slice($one, 1)], $two, $three, $four],
+            ['without entry' => 2],
+        ];
+        yield 'look up: no record, found but blank, more than one' => [
+            [
+                'kind' => 'look-up',
+                'reference' => 'basins',
+                'on' => [['column' => 'basin', 'reference' => 'code']],
+                'take' => [['reference' => 'name', 'into' => 'basin_name']],
+                'several' => 'blank',
+            ],
+            [[...self::COLUMNS, 'basin_name'], [...$one, 'Kestrel Broad'], [...$two, ''], [...$three, ''], [...$four, '']],
+            ['found a record' => 2, 'without a record' => 1, 'more than one record' => 1, 'blank key' => 1],
+        ];
+        yield 'look up by band' => [
+            [
+                'kind' => 'look-up-band',
+                'reference' => 'bands',
+                'column' => 'berth',
+                'from' => 'from',
+                'until' => 'until',
+                'take' => [['reference' => 'band', 'into' => 'band']],
+            ],
+            [[...self::COLUMNS, 'band'], [...$one, 'long'], [...$two, ''], [...$three, ''], [...$four, '']],
+            ['bands overlap' => 1, 'found a record' => 1, 'below every band' => 1],
+        ];
+        $look = [
+            'kind' => 'look-up',
+            'reference' => 'basins',
+            'on' => [['column' => 'basin', 'reference' => 'code']],
+            'take' => [['reference' => 'name', 'into' => 'n']],
+        ];
+        yield 'look up, the last of several, by a key that forgives' => [
+            [...$look, 'several' => 'last', 'forgives' => ['spacing', 'case']],
+            [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$two, 'Kestrel Broad'], [...$three, 'Long Mere'], [...$four, '']],
+            ['found a record' => 3, 'found by a form that the key forgives' => 1, 'more than one record' => 1, 'blank key' => 1],
+        ];
         $bring = ['kind' => 'bring-in-records'] + $look;
-        yield 'bring in records: rows without one stay' => [$bring, [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$two, ''], [...$three, 'Lime Mere'], [...$three, 'Long Mere'], [...$four, '']], ['found a record' => 2, 'without a record' => 1, 'blank key' => 1]];
-        yield 'bring in records: rows without one go' => [[...$bring, 'without' => 'leave-out'], [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$three, 'Lime Mere'], [...$three, 'Long Mere']], ['found a record' => 2, 'without a record' => 1, 'blank key' => 1]];
-        yield 'bring in records: rows without one are listed' => [[...$bring, 'without' => 'list'], [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$two, ''], [...$three, 'Lime Mere'], [...$three, 'Long Mere'], [...$four, '']], ['found a record' => 2, 'without a record' => 1, 'kept without a record' => 2, 'blank key' => 1]];
-        yield 'number within a group' => [['kind' => 'number-rows', 'into' => 'nth', 'by' => ['berth']], [[...self::COLUMNS, 'nth'], [...$one, '1'], [...$two, '1'], [...$three, '1'], [...$four, '2']]];
-        yield 'rank, blanks last' => [['kind' => 'number-rows', 'into' => 'rank', 'order' => ['column' => 'berth', 'kind' => 'number', 'highestFirst' => true], 'rank' => true], [[...self::COLUMNS, 'rank'], [...$one, '1'], [...$two, '3'], [...$three, '2'], [...$four, '3']]];
-        yield 'totals of a group' => [['kind' => 'group-rows', 'by' => ['fee'], 'totals' => [['total' => 'count', 'into' => 'rows'], ['total' => 'sum', 'column' => 'berth', 'into' => 'sum'], ['total' => 'first', 'column' => 'basin', 'into' => 'first']]], [['fee', 'rows', 'sum', 'first'], ['1.412,60', '1', '14', 'KB'], ['n/a', '1', '', ' kb '], ['', '2', '2', 'LM']]];
+        yield 'bring in records: rows without one stay' => [
+            $bring,
+            [
+                [...self::COLUMNS, 'n'],
+                [...$one, 'Kestrel Broad'],
+                [...$two, ''],
+                [...$three, 'Lime Mere'],
+                [...$three, 'Long Mere'],
+                [...$four, ''],
+            ],
+            ['found a record' => 2, 'without a record' => 1, 'blank key' => 1],
+        ];
+        yield 'bring in records: rows without one go' => [
+            [...$bring, 'without' => 'leave-out'],
+            [[...self::COLUMNS, 'n'], [...$one, 'Kestrel Broad'], [...$three, 'Lime Mere'], [...$three, 'Long Mere']],
+            ['found a record' => 2, 'without a record' => 1, 'blank key' => 1],
+        ];
+        yield 'bring in records: rows without one are listed' => [
+            [...$bring, 'without' => 'list'],
+            [
+                [...self::COLUMNS, 'n'],
+                [...$one, 'Kestrel Broad'],
+                [...$two, ''],
+                [...$three, 'Lime Mere'],
+                [...$three, 'Long Mere'],
+                [...$four, ''],
+            ],
+            ['found a record' => 2, 'without a record' => 1, 'kept without a record' => 2, 'blank key' => 1],
+        ];
+        yield 'number within a group' => [
+            ['kind' => 'number-rows', 'into' => 'nth', 'by' => ['berth']],
+            [[...self::COLUMNS, 'nth'], [...$one, '1'], [...$two, '1'], [...$three, '1'], [...$four, '2']],
+        ];
+        yield 'rank, blanks last' => [
+            [
+                'kind' => 'number-rows',
+                'into' => 'rank',
+                'order' => ['column' => 'berth', 'kind' => 'number', 'highestFirst' => true],
+                'rank' => true,
+            ],
+            [[...self::COLUMNS, 'rank'], [...$one, '1'], [...$two, '3'], [...$three, '2'], [...$four, '3']],
+        ];
+        yield 'totals of a group' => [
+            [
+                'kind' => 'group-rows',
+                'by' => ['fee'],
+                'totals' => [
+                    ['total' => 'count', 'into' => 'rows'],
+                    ['total' => 'sum', 'column' => 'berth', 'into' => 'sum'],
+                    ['total' => 'first', 'column' => 'basin', 'into' => 'first'],
+                ],
+            ],
+            [['fee', 'rows', 'sum', 'first'], ['1.412,60', '1', '14', 'KB'], ['n/a', '1', '', ' kb '], ['', '2', '2', 'LM']],
+        ];
         yield 'keep one of each' => [['kind' => 'keep-one-row', 'by' => ['fee'], 'which' => 'last'], [self::COLUMNS, $one, $two, $four]];
     }
 
     public function test_totals_of_a_group_pass_blanks_over_and_note_what_is_no_number(): void
     {
-        $totals = array_map(static fn(string $total): array => ['total' => $total, 'column' => 'fee', 'into' => $total], ['sum', 'lowest', 'highest', 'distinct', 'first', 'last']);
+        $totals = array_map(static fn(string $total): array => ['total' => $total, 'column' => 'fee', 'into' => $total], [
+            'sum',
+            'lowest',
+            'highest',
+            'distinct',
+            'first',
+            'last',
+        ]);
         $fees = ['KB' => ['', '0.10', 'n/a', '0.2', '0.10', '-3', ''], 'LM' => ['n/a'], 'NQ' => ['']];
         $rows = [];
         foreach ($fees as $basin => $ofBasin) {
             $rows = [...$rows, ...array_map(static fn(string $fee): array => [$basin, $fee], $ofBasin)];
         }
 
-        $made = $this->prepared($this->preparationOf(['kind' => 'group-rows', 'by' => ['basin'], 'totals' => $totals]), ['basin', 'fee'], $rows);
+        $made = $this->prepared(
+            $this->preparationOf(['kind' => 'group-rows', 'by' => ['basin'], 'totals' => $totals]),
+            ['basin', 'fee'],
+            $rows,
+        );
 
-        self::assertSame([['KB', '-2.6', '-3', '0.2', '4', '0.10', '-3'], ['LM', '', '', '', '1', 'n/a', 'n/a'], ['NQ', '', '', '', '0', '', '']], array_slice($made, 1));
+        self::assertSame(
+            [['KB', '-2.6', '-3', '0.2', '4', '0.10', '-3'], ['LM', '', '', '', '1', 'n/a', 'n/a'], ['NQ', '', '', '', '0', '', '']],
+            array_slice($made, 1),
+        );
         self::assertSame(['no number' => 6], $this->figures[1]->notes);
     }
 
     public function test_what_is_left_out_is_shown_as_it_came_into_the_step(): void
     {
-        $this->prepared($this->preparationOf(['kind' => 'leave-out-columns', 'columns' => ['berth']], ['kind' => 'leave-out-rows', 'condition' => ['column' => 'paid', 'test' => 'is-blank'], 'reason' => 'never paid']), self::COLUMNS, self::ROWS);
+        $this->prepared(
+            $this->preparationOf(
+                ['kind' => 'leave-out-columns', 'columns' => ['berth']],
+                ['kind' => 'leave-out-rows', 'condition' => ['column' => 'paid', 'test' => 'is-blank'], 'reason' => 'never paid'],
+            ),
+            self::COLUMNS,
+            self::ROWS,
+        );
 
         self::assertSame([[2, [' kb ', 'n/a', '']], [4, ['', '', '']]], $this->leftOut);
     }
@@ -96,19 +317,62 @@ final class StepsTest extends TestCase
     {
         $this->expectException(UnusableStep::class);
         $this->expectExceptionMessage($message);
-        $this->prepared($this->preparationOf(['kind' => 'leave-out-blank-rows'], $step), self::COLUMNS, self::ROWS, str_contains($message, 'There is no reference') ? new NoReferences : self::references());
+        $this->prepared(
+            $this->preparationOf(['kind' => 'leave-out-blank-rows'], $step),
+            self::COLUMNS,
+            self::ROWS,
+            str_contains($message, 'There is no reference') ? new NoReferences : self::references(),
+        );
     }
 
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function unusable(): iterable
     {
-        yield 'a name misspelt' => [['kind' => 'leave-out-columns', 'columns' => ['Bassin']], 'Step 2 of the side (Leave out the column Bassin): There is no column "Bassin" at this step. The nearest is "basin".'];
-        yield 'a name that is taken' => [['kind' => 'columns-into-rows', 'columns' => ['fee'], 'namesInto' => 'basin', 'valuesInto' => 'v'], 'There is a column "basin" already at this step.'];
-        yield 'a pattern that is none' => [['kind' => 'tidy-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace-pattern', 'find' => '(', 'with' => '']]], '"(" is no pattern'];
-        yield 'a pattern without end' => [['kind' => 'tidy-text', 'columns' => ['fee'], 'actions' => [['action' => 'pad-zeros', 'length' => 300], ['action' => 'replace-pattern', 'find' => '(0|00)+[^0-9.,]$', 'with' => '']]], 'takes too long'];
-        yield 'a reference that is not there' => [['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'n']]], 'There is no reference "basins".'];
-        yield 'several records, with their rows' => [['kind' => 'look-up', 'reference' => 'basins', 'on' => [['column' => 'basin', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'n']]], '"LM" finds 2 records of the reference "basins": row 2 (LM, Lime Mere); row 3 (LM, Long Mere). Say at the step which of them is taken, or look up by more columns.'];
-        yield 'a parameter without a value' => [['kind' => 'keep-rows', 'condition' => ['column' => 'paid', 'test' => 'after', 'parameter' => 'rehearsal']], 'The tally has no parameter "rehearsal".'];
+        yield 'a name misspelt' => [
+            ['kind' => 'leave-out-columns', 'columns' => ['Bassin']],
+            'Step 2 of the side (Leave out the column Bassin): There is no column "Bassin" at this step. The nearest is "basin".',
+        ];
+        yield 'a name that is taken' => [
+            ['kind' => 'columns-into-rows', 'columns' => ['fee'], 'namesInto' => 'basin', 'valuesInto' => 'v'],
+            'There is a column "basin" already at this step.',
+        ];
+        yield 'a pattern that is none' => [
+            ['kind' => 'tidy-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace-pattern', 'find' => '(', 'with' => '']]],
+            '"(" is no pattern',
+        ];
+        yield 'a pattern without end' => [
+            [
+                'kind' => 'tidy-text',
+                'columns' => ['fee'],
+                'actions' => [
+                    ['action' => 'pad-zeros', 'length' => 300],
+                    ['action' => 'replace-pattern', 'find' => '(0|00)+[^0-9.,]$', 'with' => ''],
+                ],
+            ],
+            'takes too long',
+        ];
+        yield 'a reference that is not there' => [
+            [
+                'kind' => 'look-up',
+                'reference' => 'basins',
+                'on' => [['column' => 'basin', 'reference' => 'code']],
+                'take' => [['reference' => 'name', 'into' => 'n']],
+            ],
+            'There is no reference "basins".',
+        ];
+        yield 'several records, with their rows' => [
+            [
+                'kind' => 'look-up',
+                'reference' => 'basins',
+                'on' => [['column' => 'basin', 'reference' => 'code']],
+                'take' => [['reference' => 'name', 'into' => 'n']],
+            ],
+            '"LM" finds 2 records of the reference "basins": row 2 (LM, Lime Mere); row 3 (LM, Long Mere). Say at the step which of them is taken, or look up by more columns.',
+        ];
+        yield 'a parameter without a value' => [
+            ['kind' => 'keep-rows', 'condition' => ['column' => 'paid', 'test' => 'after', 'parameter' => 'rehearsal']],
+            'The tally has no parameter "rehearsal".',
+        ];
         yield 'nothing left' => [['kind' => 'leave-out-columns', 'columns' => self::COLUMNS], 'It leaves no column.'];
     }
 
@@ -123,7 +387,11 @@ final class StepsTest extends TestCase
             public function named(string $name): ReferenceTable
             {
                 return $name === 'basins'
-                    ? new ReferenceTable($name, ['code', 'name'], [['KB', 'Kestrel Broad'], ['LM', 'Lime Mere'], ['LM', 'Long Mere'], ['', '']])
+                    ? new ReferenceTable(
+                        $name,
+                        ['code', 'name'],
+                        [['KB', 'Kestrel Broad'], ['LM', 'Lime Mere'], ['LM', 'Long Mere'], ['', '']],
+                    )
                     : new ReferenceTable($name, ['from', 'until', 'band'], [['9', '', 'long'], ['5', '9.5', 'short']]);
             }
         };

@@ -18,7 +18,14 @@ final class ValuesTest extends TestCase
     #[DataProvider('actions')]
     public function test_an_action_cleans(array $action, string $before, string $after): void
     {
-        self::assertSame($after, $this->prepared($this->preparationOf(['kind' => 'tidy-text', 'columns' => ['v'], 'actions' => [$action]]), ['v'], [[$before]])[1][0]);
+        self::assertSame(
+            $after,
+            $this->prepared(
+                $this->preparationOf(['kind' => 'tidy-text', 'columns' => ['v'], 'actions' => [$action]]),
+                ['v'],
+                [[$before]],
+            )[1][0],
+        );
         self::assertSame($before === $after ? 0 : 1, $this->figures[1]->altered);
     }
 
@@ -34,7 +41,11 @@ final class ValuesTest extends TestCase
         yield 'compose' => [['action' => 'compose'], "e\u{301}", "\u{E9}"];
         yield 'compatible' => [['action' => 'compatible'], "\u{FB01}\u{FF11}", 'fi1'];
         yield 'replace nothing is nothing' => [['action' => 'replace', 'find' => '', 'with' => 'x'], 'KB', 'KB'];
-        yield 'replace-pattern with a tilde in it' => [['action' => 'replace-pattern', 'find' => '~(\d+)~', 'with' => '[$1]'], 'a~12~', 'a[12]'];
+        yield 'replace-pattern with a tilde in it' => [
+            ['action' => 'replace-pattern', 'find' => '~(\d+)~', 'with' => '[$1]'],
+            'a~12~',
+            'a[12]',
+        ];
         yield 'pad-zeros counts no sign and cuts nothing' => [['action' => 'pad-zeros', 'length' => 3], '12345', '12345'];
         yield 'pad-zeros leaves blanks' => [['action' => 'pad-zeros', 'length' => 3], '', ''];
         yield 'strip-zeros leaves one' => [['action' => 'strip-zeros'], '000', '0'];
@@ -42,9 +53,21 @@ final class ValuesTest extends TestCase
 
     /** @param array<string, mixed> $reading */
     #[DataProvider('readings')]
-    public function test_a_reading_writes_one_form(string $kind, array $reading, string $before, string $after, bool $isReadable = true): void
-    {
-        self::assertSame($after, $this->prepared($this->preparationOf(['kind' => $kind, 'columns' => ['v'], ...($reading === [] ? [] : ['reading' => $reading])]), ['v'], [[$before]])[1][0]);
+    public function test_a_reading_writes_one_form(
+        string $kind,
+        array $reading,
+        string $before,
+        string $after,
+        bool $isReadable = true,
+    ): void {
+        self::assertSame(
+            $after,
+            $this->prepared(
+                $this->preparationOf(['kind' => $kind, 'columns' => ['v'], ...$reading === [] ? [] : ['reading' => $reading]]),
+                ['v'],
+                [[$before]],
+            )[1][0],
+        );
         self::assertSame($isReadable ? [] : ['unreadable' => 1], $this->figures[1]->notes);
     }
 
@@ -59,7 +82,12 @@ final class ValuesTest extends TestCase
         yield 'a comma where a point was declared' => ['read-number', ['decimalMark' => '.'], '1,5', '1,5', false];
         yield 'a date and time' => ['read-date', [], '2027-03-31 14:05', '2027-03-31T14:05:00'];
         yield 'with its offset' => ['read-date', [], '2027-03-31T14:05:00+02:00', '2027-03-31T14:05:00+02:00'];
-        yield 'two digits of a year, said what they mean' => ['read-date', ['dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950], '29.02.52', '1952-02-29'];
+        yield 'two digits of a year, said what they mean' => [
+            'read-date',
+            ['dateForms' => ['dd.MM.yy'], 'twoDigitYearsFrom' => 1950],
+            '29.02.52',
+            '1952-02-29',
+        ];
         yield 'a day that never was' => ['read-date', [], '2027-02-29', '2027-02-29', false];
         yield 'yes in its words' => ['read-yes-no', ['yes' => ['JA'], 'no' => ['NEIN']], 'ja', 'yes'];
         yield 'yes in words that were not declared' => ['read-yes-no', ['yes' => ['JA'], 'no' => ['NEIN']], 'Y', 'Y', false];
@@ -74,7 +102,11 @@ final class ValuesTest extends TestCase
 
     public function test_what_a_note_is_about_is_listed_within_bounds(): void
     {
-        $this->prepared($this->preparationOf(['kind' => 'read-number', 'columns' => ['v']]), ['v'], array_map(static fn(int $row): array => ["no number {$row}".str_repeat('x', 1_000)], range(1, 1_500)));
+        $this->prepared(
+            $this->preparationOf(['kind' => 'read-number', 'columns' => ['v']]),
+            ['v'],
+            array_map(static fn(int $row): array => ["no number {$row}".str_repeat('x', 1_000)], range(1, 1_500)),
+        );
 
         self::assertSame(1_500, $this->figures[1]->notes['unreadable']);
         self::assertCount(1_000, $this->figures[1]->values['unreadable']);
@@ -96,8 +128,18 @@ final class ValuesTest extends TestCase
 
     public function test_a_preparation_says_what_it_needs_from_outside_and_steps_that_are_off_need_nothing(): void
     {
-        $lookUp = ['kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'v', 'reference' => 'code']], 'take' => [['reference' => 'name', 'into' => 'n']]];
-        $keep = ['kind' => 'keep-rows', 'condition' => ['any' => [['column' => 'v', 'test' => 'after', 'parameter' => 'cut-off'], ['column' => 'v', 'test' => 'is-blank']]]];
+        $lookUp = [
+            'kind' => 'look-up',
+            'reference' => 'Basins',
+            'on' => [['column' => 'v', 'reference' => 'code']],
+            'take' => [['reference' => 'name', 'into' => 'n']],
+        ];
+        $keep = [
+            'kind' => 'keep-rows',
+            'condition' => [
+                'any' => [['column' => 'v', 'test' => 'after', 'parameter' => 'cut-off'], ['column' => 'v', 'test' => 'is-blank']],
+            ],
+        ];
         $preparation = $this->preparationOf($lookUp, $keep, [...$lookUp, 'reference' => 'Bands', 'off' => true]);
 
         self::assertSame([['Basins'], ['cut-off']], [$preparation->references(), $preparation->parameters()]);

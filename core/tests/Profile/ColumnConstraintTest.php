@@ -66,6 +66,9 @@ final class ColumnConstraintTest extends TestCase
 
         $counted = $combinations->count();
         self::assertSame([5, 3, 1, 3], [$counted['rows'], $counted['distinct'], $counted['repeating'], $counted['repeatingRows']]);
-        self::assertSame([['cells' => ['KB', '1'], 'count' => 3], ['cells' => ['K', 'B1'], 'count' => 1], ['cells' => ['LM', '1'], 'count' => 1]], $counted['most']);
+        self::assertSame(
+            [['cells' => ['KB', '1'], 'count' => 3], ['cells' => ['K', 'B1'], 'count' => 1], ['cells' => ['LM', '1'], 'count' => 1]],
+            $counted['most'],
+        );
     }
 }

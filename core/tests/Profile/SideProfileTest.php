@@ -18,14 +18,22 @@ final class SideProfileTest extends TestCase
 
     public function test_says_what_each_column_holds(): void
     {
-        $profile = SideProfile::of($this->reader("berth,fee,seen,open,holder\n014,10.50,2027-01-05,Y,Ann Lee\n015,9,2027-02-05,N,Bo\u{200B}\nA16,,2027-03-01,Y,\nbad\n", 'old.csv'))->toArray();
+        $profile = SideProfile::of(
+            $this->reader(
+                "berth,fee,seen,open,holder\n014,10.50,2027-01-05,Y,Ann Lee\n015,9,2027-02-05,N,Bo\u{200B}\nA16,,2027-03-01,Y,\nbad\n",
+                'old.csv',
+            ),
+        )->toArray();
 
         self::assertSame(['read' => 4, 'refused' => 1, 'delivered' => 3], $profile['rows']);
         self::assertSame(['text', 'number', 'date', 'yes-no', 'text'], array_column($profile['columns'], 'kind'));
         self::assertSame([0, 1, 0, 0, 1], array_column($profile['columns'], 'blank'));
         self::assertSame([3, 2, 3, 2, 2], array_column($profile['columns'], 'distinct'));
         self::assertSame([0, 0, 0, 0, 1], array_column($profile['columns'], 'invisible'));
-        self::assertSame([['014', 'A16'], ['9', '10.50'], ['2027-01-05', '2027-03-01']], array_slice(array_column($profile['columns'], 'range'), 0, 3));
+        self::assertSame(
+            [['014', 'A16'], ['9', '10.50'], ['2027-01-05', '2027-03-01']],
+            array_slice(array_column($profile['columns'], 'range'), 0, 3),
+        );
         self::assertSame([['shape' => '999', 'count' => 2], ['shape' => 'A99', 'count' => 1]], $profile['columns'][0]['shapes']);
         self::assertSame(['value' => 'Y', 'count' => 2], ((array) $profile['columns'][3]['most_frequent'])[0]);
     }
@@ -36,8 +44,12 @@ final class SideProfileTest extends TestCase
      * @param  array{string, string}|null  $range
      */
     #[DataProvider('columns')]
-    public function test_a_form_is_proposed_from_the_whole_column_and_never_from_a_cell(array $values, string $kind, array $forms, ?array $range): void
-    {
+    public function test_a_form_is_proposed_from_the_whole_column_and_never_from_a_cell(
+        array $values,
+        string $kind,
+        array $forms,
+        ?array $range,
+    ): void {
         $column = new ColumnProfile('v');
         array_map($column->see(...), $values);
         $profile = $column->toArray();
@@ -48,17 +60,47 @@ final class SideProfileTest extends TestCase
     /** @return iterable<string, array{list<string>, string, list<array<string, mixed>>, array{string, string}|null}> */
     public static function columns(): iterable
     {
-        yield 'one value proves that the month comes first' => [['03/04/2024', '12/31/2024', '01/05/2024'], 'date', [['dateForms' => ['MM/dd/yyyy']]], ['01/05/2024', '12/31/2024']];
-        yield 'nothing proves either' => [['03/04/2024', '01/05/2024'], 'date', [['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['MM/dd/yyyy']]], null];
+        yield 'one value proves that the month comes first' => [
+            ['03/04/2024', '12/31/2024', '01/05/2024'],
+            'date',
+            [['dateForms' => ['MM/dd/yyyy']]],
+            ['01/05/2024', '12/31/2024'],
+        ];
+        yield 'nothing proves either' => [
+            ['03/04/2024', '01/05/2024'],
+            'date',
+            [['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['MM/dd/yyyy']]],
+            null,
+        ];
         yield 'one digit or two' => [['3/4/2024', '31/12/2024'], 'date', [['dateForms' => ['d/M/yyyy']]], ['3/4/2024', '31/12/2024']];
-        yield 'with a time' => [['31.12.2024 10:15', '01.02.2024 00:00'], 'date-time', [['dateForms' => ['dd.MM.yyyy HH:mm']]], ['01.02.2024 00:00', '31.12.2024 10:15']];
-        yield 'a month by its name' => [['3 Mar 2024', '12 Dec 2023'], 'date', [['dateForms' => ['d MMM yyyy']]], ['12 Dec 2023', '3 Mar 2024']];
+        yield 'with a time' => [
+            ['31.12.2024 10:15', '01.02.2024 00:00'],
+            'date-time',
+            [['dateForms' => ['dd.MM.yyyy HH:mm']]],
+            ['01.02.2024 00:00', '31.12.2024 10:15'],
+        ];
+        yield 'a month by its name' => [
+            ['3 Mar 2024', '12 Dec 2023'],
+            'date',
+            [['dateForms' => ['d MMM yyyy']]],
+            ['12 Dec 2023', '3 Mar 2024'],
+        ];
         yield 'what needs no form among them' => [['31/12/2024', '2024-12-31'], 'text', [], ['2024-12-31', '31/12/2024']];
         yield 'a value that fits no form' => [['31/12/2024', '31/31/2024'], 'text', [], ['31/12/2024', '31/31/2024']];
         yield 'a decimal comma' => [['9,5', '12', '1207,25'], 'number', [['decimalMark' => ',']], null];
-        yield 'with points between the thousands' => [['9,5', '1.207,25', '1.207'], 'number', [['decimalMark' => ',', 'groupMark' => '.']], null];
+        yield 'with points between the thousands' => [
+            ['9,5', '1.207,25', '1.207'],
+            'number',
+            [['decimalMark' => ',', 'groupMark' => '.']],
+            null,
+        ];
         yield 'commas between the thousands' => [['9.5', '1,207.25', '7'], 'number', [['groupMark' => ',']], null];
-        yield 'nobody can tell which comma it is' => [['1,234', '5,678', '7'], 'number', [['groupMark' => ','], ['decimalMark' => ',']], null];
+        yield 'nobody can tell which comma it is' => [
+            ['1,234', '5,678', '7'],
+            'number',
+            [['groupMark' => ','], ['decimalMark' => ',']],
+            null,
+        ];
         yield 'plain' => [['9.5', '1207.25', '1e3'], 'number', [], ['9.5', '1207.25']];
         yield 'no numbers' => [['9,5', 'n. a.', '7'], 'text', [], ['7', 'n. a.']];
     }
@@ -90,11 +132,22 @@ final class SideProfileTest extends TestCase
 
     public function test_sums_lengths_likely_blank_tokens_and_the_evidence_for_the_kind(): void
     {
-        $columns = SideProfile::of($this->reader("fee,paid\n1.10,NULL\n2.205,2027-01-02\n,00.00.0000\n3,\"a\nb\"\n", 'old.csv'))->toArray()['columns'];
+        $columns = SideProfile::of($this->reader("fee,paid\n1.10,NULL\n2.205,2027-01-02\n,00.00.0000\n3,\"a\nb\"\n", 'old.csv'))->toArray()[
+            'columns'
+        ];
 
-        self::assertSame(['6.305', 'all 3 values can be read so', [1, 5]], [$columns[0]['sum'], $columns[0]['evidence'], $columns[0]['bytes']]);
-        self::assertSame(['text', '3 of 4 values are no date', 1], [$columns[1]['kind'], $columns[1]['evidence'], $columns[1]['line_ends']]);
-        self::assertEqualsCanonicalizing([['value' => 'NULL', 'count' => 1], ['value' => '00.00.0000', 'count' => 1]], $columns[1]['blank_tokens']);
+        self::assertSame(
+            ['6.305', 'all 3 values can be read so', [1, 5]],
+            [$columns[0]['sum'], $columns[0]['evidence'], $columns[0]['bytes']],
+        );
+        self::assertSame(
+            ['text', '3 of 4 values are no date', 1],
+            [$columns[1]['kind'], $columns[1]['evidence'], $columns[1]['line_ends']],
+        );
+        self::assertEqualsCanonicalizing(
+            [['value' => 'NULL', 'count' => 1], ['value' => '00.00.0000', 'count' => 1]],
+            $columns[1]['blank_tokens'],
+        );
     }
 
     public function test_ones_and_zeros_are_numbers_and_nothing_is_text(): void

@@ -75,7 +75,10 @@ final class GeneratedPlansTest extends TestCase
         $this->holds(function (GeneratedTally $tally) use ($backwards): void {
             $one = $this->findings($tally, new TallySettings(partitions: 1, triesSideBySide: true), new SequentialExecutor);
 
-            self::assertSame($one, $this->findings($tally, new TallySettings(partitions: 8, rangeBytes: 40, triesSideBySide: false), $backwards));
+            self::assertSame(
+                $one,
+                $this->findings($tally, new TallySettings(partitions: 8, rangeBytes: 40, triesSideBySide: false), $backwards),
+            );
         });
     }
 
@@ -101,7 +104,10 @@ final class GeneratedPlansTest extends TestCase
             }
             foreach ($summary->columns as $column) {
                 self::assertSame($summary->source->agreed + $summary->source->changed, $column['compared']);
-                self::assertSame($column['compared'], $column['identical'] + $column['forgiven'] + $column['changed'] + $column['blanked'] + $column['filled']);
+                self::assertSame(
+                    $column['compared'],
+                    $column['identical'] + $column['forgiven'] + $column['changed'] + $column['blanked'] + $column['filled'],
+                );
             }
             $values = $summary->values()->toArray();
             self::assertSame($values['right'] + $values['differing'] + $values['lost'] + $values['added'], $values['values']);
@@ -137,7 +143,9 @@ final class GeneratedPlansTest extends TestCase
             if ($broken($tally) !== null) {
                 $small = $tally->shrunk(static fn(GeneratedTally $one): bool => $broken($one) !== null);
                 $failure = $broken($small);
-                self::fail("Round {$round} breaks it; the smallest that does:\n{$small}\n{$failure?->getMessage()}\n{$failure?->getComparisonFailure()?->getDiff()}");
+                self::fail(
+                    "Round {$round} breaks it; the smallest that does:\n{$small}\n{$failure?->getMessage()}\n{$failure?->getComparisonFailure()?->getDiff()}",
+                );
             }
         }
     }
@@ -159,7 +167,18 @@ final class GeneratedPlansTest extends TestCase
         $findings = $this->started($tally, $settings, $crew);
         $found = [];
         foreach ($findings as $row) {
-            $found[] = implode(' ', [$row->class->value, $row->side->value ?? 'both', $row->key?->asCsv(), $row->source?->line, $row->target?->line, $row->reason?->value, ...array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}]", $row->cells)]);
+            $found[] = implode(' ', [
+                $row->class->value,
+                $row->side->value ?? 'both',
+                $row->key?->asCsv(),
+                $row->source?->line,
+                $row->target?->line,
+                $row->reason?->value,
+                ...array_map(
+                    static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}]",
+                    $row->cells,
+                ),
+            ]);
         }
 
         return [...$found, (string) json_encode($findings->getReturn()->toArray())];
@@ -173,7 +192,14 @@ final class GeneratedPlansTest extends TestCase
     {
         $plan = $tally->plan();
 
-        return (new TallyRun($plan, $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]), $this->side($plan, Side::Target, [$this->delimited($tally->target)]), $this->folder('work-'.bin2hex(random_bytes(4))), settings: $settings, executor: $crew))->findings();
+        return (new TallyRun(
+            $plan,
+            $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]),
+            $this->side($plan, Side::Target, [$this->delimited($tally->target)]),
+            $this->folder('work-'.bin2hex(random_bytes(4))),
+            settings: $settings,
+            executor: $crew,
+        ))->findings();
     }
 
     /** @param non-empty-list<DelimitedReader> $parts */
@@ -184,7 +210,12 @@ final class GeneratedPlansTest extends TestCase
             return $parts[0];
         }
         $prepared = PreparedSide::in($this->folder('prepared-'.bin2hex(random_bytes(4))));
-        $prepared->make(new PartStack(array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'label' => ''], $parts)), $preparation, $side->value, static fn() => null);
+        $prepared->make(
+            new PartStack(array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'label' => ''], $parts)),
+            $preparation,
+            $side->value,
+            static fn() => null,
+        );
 
         return new PreparedReader($prepared, "{$side->value}.csv");
     }
@@ -200,7 +231,12 @@ final class GeneratedPlansTest extends TestCase
     /** @return array{source: array<string, int>, target: array<string, int>, cells: array<string, int>, values: array<string, int>} */
     private function figures(Summary $summary): array
     {
-        return ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray(), 'cells' => $summary->cells(), 'values' => array_filter($summary->values()->toArray(), is_int(...))];
+        return [
+            'source' => $summary->source->toArray(),
+            'target' => $summary->target->toArray(),
+            'cells' => $summary->cells(),
+            'values' => array_filter($summary->values()->toArray(), is_int(...)),
+        ];
     }
 
     /**

@@ -27,7 +27,9 @@ final readonly class GeneratedTally
         ['', 'Y', 'yes', 'N', 'no', 'ja', 'perhaps', '1', '0'],
     ];
 
-    private const FORGIVEN = ['spacing', 'case', 'accents', 'punctuation', 'leading-zeros', 'number-form', 'date-form', 'yes-no-form', 'blank-token'];
+    private const FORGIVEN = [
+        'spacing', 'case', 'accents', 'punctuation', 'leading-zeros', 'number-form', 'date-form', 'yes-no-form', 'blank-token',
+    ];
 
     /**
      * @param  Document  $plan
@@ -46,7 +48,11 @@ final readonly class GeneratedTally
          * @return list<T>
          */ static fn(array $of): array => array_values(array_filter($of, static fn(): bool => $chance(4)));
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $key = array_map(static fn(string $name): array => $same($name) + (($forgives = $some(['spacing', 'case', 'leading-zeros'])) === [] ? [] : ['forgives' => $forgives]), $chance(3) ? ['berth'] : ['basin', 'berth']);
+        $key = array_map(
+            static fn(string $name): array => $same($name) +
+                (($forgives = $some(['spacing', 'case', 'leading-zeros'])) === [] ? [] : ['forgives' => $forgives]),
+            $chance(3) ? ['berth'] : ['basin', 'berth'],
+        );
         $kinds = ['holder' => 'text', 'fee' => 'number', 'seen' => 'date', 'paid' => 'yes-no'];
         $pairs = [];
         foreach ($kinds as $name => $kind) {
@@ -82,11 +88,27 @@ final readonly class GeneratedTally
         $target = [];
         foreach ($source as $row) {
             if (! $chance(6)) {
-                $target[] = array_map(static fn(string $cell, int $column): string => $chance($column < 2 ? 12 : 3) ? self::CELLS[$column][$random->getInt(0, count(self::CELLS[$column]) - 1)] : $cell, $row, array_keys($row));
+                $target[] = array_map(
+                    static fn(string $cell, int $column): string => $chance($column < 2 ? 12 : 3)
+                        ? self::CELLS[$column][$random->getInt(0, count(self::CELLS[$column]) - 1)]
+                        : $cell,
+                    $row,
+                    array_keys($row),
+                );
             }
         }
 
-        return new self(['formatVersion' => 3, 'key' => $key, 'columnPairs' => $pairs, 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => $side(), 'target' => $side()]], $source, [...$target, ...$rows(3)]);
+        return new self(
+            [
+                'formatVersion' => 3,
+                'key' => $key,
+                'columnPairs' => $pairs,
+                'leftOut' => ['source' => [], 'target' => []],
+                'sides' => ['source' => $side(), 'target' => $side()],
+            ],
+            $source,
+            [...$target, ...$rows(3)],
+        );
     }
 
     public function plan(): Plan
@@ -99,7 +121,11 @@ final readonly class GeneratedTally
     {
         $plan = $this->plan;
 
-        return new self(['sides' => ['source' => $plan['sides']['target'], 'target' => $plan['sides']['source']]] + $plan, $this->target, $this->source);
+        return new self(
+            ['sides' => ['source' => $plan['sides']['target'], 'target' => $plan['sides']['source']]] + $plan,
+            $this->target,
+            $this->source,
+        );
     }
 
     /** @param list<list<string>> $rows */
@@ -173,7 +199,20 @@ final readonly class GeneratedTally
             foreach ($this->{$side} as $row => $cells) {
                 foreach ($cells as $column => $cell) {
                     if ($cell !== '' && $column > 1) {
-                        yield $this->with($side, array_map(static fn(array $other, int $at): array => $at === $row ? array_map(static fn(string $value, int $place): string => $place === $column ? '' : $value, $other, array_keys($other)) : $other, $this->{$side}, array_keys($this->{$side})));
+                        yield $this->with(
+                            $side,
+                            array_map(
+                                static fn(array $other, int $at): array => $at === $row
+                                    ? array_map(
+                                        static fn(string $value, int $place): string => $place === $column ? '' : $value,
+                                        $other,
+                                        array_keys($other),
+                                    )
+                                    : $other,
+                                $this->{$side},
+                                array_keys($this->{$side}),
+                            ),
+                        );
                     }
                 }
             }

@@ -23,13 +23,28 @@ final class OneReadingOfValuesTest extends TestCase
     use Tallied;
 
     private const VALUES = [
-        'number' => ['10', '10.0', '010', '1,5', '1.5', '1.010', '1.010,5', '1,010.5', '1 010', '-3', '+4', ' 7 ', '1e3', 'ten', '10%', '0', '-0', 'NULL', ''],
-        'date' => ['2024-03-04', '04/03/2024', '4.3.2024', '4 Mar 2024', '20240304', '2024-3-4', '31/02/2024', '13/12/2024', 'soon', 'NULL', ''],
+        'number' => [
+            '10', '10.0', '010', '1,5', '1.5', '1.010', '1.010,5', '1,010.5', '1 010', '-3', '+4', ' 7 ', '1e3', 'ten', '10%', '0', '-0',
+            'NULL', '',
+        ],
+        'date' => [
+            '2024-03-04', '04/03/2024', '4.3.2024', '4 Mar 2024', '20240304', '2024-3-4', '31/02/2024', '13/12/2024', 'soon', 'NULL', '',
+        ],
     ];
 
     private const DECLARED = [
-        'number' => [[], ['decimalMark' => ','], ['groupMark' => ','], ['decimalMark' => ',', 'groupMark' => '.', 'blankTokens' => ['NULL', '0']]],
-        'date' => [[], ['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['d.M.yyyy', 'd MMM yyyy'], 'blankTokens' => ['NULL']], ['dateForms' => ['yyyyMMdd']]],
+        'number' => [
+            [],
+            ['decimalMark' => ','],
+            ['groupMark' => ','],
+            ['decimalMark' => ',', 'groupMark' => '.', 'blankTokens' => ['NULL', '0']],
+        ],
+        'date' => [
+            [],
+            ['dateForms' => ['dd/MM/yyyy']],
+            ['dateForms' => ['d.M.yyyy', 'd MMM yyyy'], 'blankTokens' => ['NULL']],
+            ['dateForms' => ['yyyyMMdd']],
+        ],
     ];
 
     /** @param array<string, mixed> $declared */
@@ -44,13 +59,36 @@ final class OneReadingOfValuesTest extends TestCase
         $written = $step("{\"kind\": \"read-{$kind}\", \"columns\": [\"x\"]}")[0][1];
         $canonical = ! $isBlank && $reading->canRead($value) ? $written : null;
         // What a step writes needs no declaration, and is the value that it read.
-        self::assertSame($canonical === null ? $value : $this->canonical($reading, $value), $canonical === null ? $written : $this->canonical((new SideRules)->reading('x', Kind::from($kind)), $written), 'a step that reads');
+        self::assertSame(
+            $canonical === null ? $value : $this->canonical($reading, $value),
+            $canonical === null ? $written : $this->canonical((new SideRules)->reading('x', Kind::from($kind)), $written),
+            'a step that reads',
+        );
         $least = $kind === 'number' ? ['at-least', '-9999999'] : ['on-or-after', '0001-01-01'];
-        self::assertCount($canonical === null ? 0 : 1, $step("{\"kind\": \"keep-rows\", \"condition\": {\"column\": \"x\", \"test\": \"{$least[0]}\", \"value\": \"{$least[1]}\"}}"), 'a condition');
-        self::assertCount($isBlank ? 1 : 0, $step('{"kind": "keep-rows", "condition": {"column": "x", "test": "is-blank"}}'), 'a condition about blanks');
-        self::assertSame([[$isBlank ? '0' : '1']], $step('{"kind": "group-rows", "by": [], "totals": [{"total": "count", "column": "x", "into": "n"}]}'), 'a count of values');
+        self::assertCount(
+            $canonical === null ? 0 : 1,
+            $step("{\"kind\": \"keep-rows\", \"condition\": {\"column\": \"x\", \"test\": \"{$least[0]}\", \"value\": \"{$least[1]}\"}}"),
+            'a condition',
+        );
+        self::assertCount(
+            $isBlank ? 1 : 0,
+            $step('{"kind": "keep-rows", "condition": {"column": "x", "test": "is-blank"}}'),
+            'a condition about blanks',
+        );
+        self::assertSame(
+            [[$isBlank ? '0' : '1']],
+            $step('{"kind": "group-rows", "by": [], "totals": [{"total": "count", "column": "x", "into": "n"}]}'),
+            'a count of values',
+        );
         if ($kind === 'number') {
-            self::assertSame([[$canonical ?? ($isBlank ? '' : '0')]], array_map(static fn(array $row): array => [$canonical === null && ! $isBlank && $row[0] === '' ? '0' : $row[0]], $step('{"kind": "group-rows", "by": [], "totals": [{"total": "sum", "column": "x", "into": "n"}]}')), 'a sum');
+            self::assertSame(
+                [[$canonical ?? ($isBlank ? '' : '0')]],
+                array_map(
+                    static fn(array $row): array => [$canonical === null && ! $isBlank && $row[0] === '' ? '0' : $row[0]],
+                    $step('{"kind": "group-rows", "by": [], "totals": [{"total": "sum", "column": "x", "into": "n"}]}'),
+                ),
+                'a sum',
+            );
         }
 
         // Against the canonical form, which needs no declaration: equal if and only if the value can be read.
@@ -62,8 +100,20 @@ final class OneReadingOfValuesTest extends TestCase
         $low = $kind === 'number' ? '-9999999' : '0001-01-01';
         $keeping = $this->planOf($kind, $declared, ['repeats' => ['policy' => 'keep-highest', 'column' => 'x', 'kind' => $kind]]);
         $lowest = $this->lowest($kind, $declared);
-        $this->tallyOf($keeping, $this->reader("k,x\n1,\"{$value}\"\n1,\"{$lowest}\"\n", 'old.csv'), $this->reader("k,x\n1,{$low}\n", 'new.csv'));
-        $listed = array_values(array_map(static fn(RowFinding $row): ?int => $row->source?->line, array_filter($this->found, static fn(RowFinding $row): bool => $row->class->value === 'repeated' && $row->side?->value === 'source')));
+        $this->tallyOf(
+            $keeping,
+            $this->reader("k,x\n1,\"{$value}\"\n1,\"{$lowest}\"\n", 'old.csv'),
+            $this->reader("k,x\n1,{$low}\n", 'new.csv'),
+        );
+        $listed = array_values(
+            array_map(
+                static fn(RowFinding $row): ?int => $row->source?->line,
+                array_filter(
+                    $this->found,
+                    static fn(RowFinding $row): bool => $row->class->value === 'repeated' && $row->side?->value === 'source',
+                ),
+            ),
+        );
         self::assertSame([$canonical === null ? 2 : 3], $listed, 'a policy');
     }
 
@@ -99,7 +149,22 @@ final class OneReadingOfValuesTest extends TestCase
     {
         $side = $declared + $more;
 
-        return Plan::fromJson(CanonicalJson::of(['formatVersion' => 3, 'key' => [['source' => 'k', 'target' => 'k']], 'columnPairs' => [['id' => 'pair-000000000000', 'source' => 'x', 'target' => 'x', 'kind' => $kind, 'forgives' => ['number-form', 'date-form', 'leading-zeros', 'spacing']]], ...($side === [] ? [] : ['sides' => ['source' => $side]])]));
+        return Plan::fromJson(
+            CanonicalJson::of([
+                'formatVersion' => 3,
+                'key' => [['source' => 'k', 'target' => 'k']],
+                'columnPairs' => [
+                    [
+                        'id' => 'pair-000000000000',
+                        'source' => 'x',
+                        'target' => 'x',
+                        'kind' => $kind,
+                        'forgives' => ['number-form', 'date-form', 'leading-zeros', 'spacing'],
+                    ],
+                ],
+                ...$side === [] ? [] : ['sides' => ['source' => $side]],
+            ]),
+        );
     }
 
     /**
@@ -108,7 +173,9 @@ final class OneReadingOfValuesTest extends TestCase
      */
     private function under(string $kind, array $declared, array ...$steps): Preparation
     {
-        return $this->planOf($kind, $declared, ['preparation' => array_map(static fn(array $step): array => ['id' => 's'] + $step, array_values($steps))])->source->preparation;
+        return $this->planOf($kind, $declared, [
+            'preparation' => array_map(static fn(array $step): array => ['id' => 's'] + $step, array_values($steps)),
+        ])->source->preparation;
     }
 
     private function canonical(Reading $reading, string $value): ?string

@@ -25,7 +25,13 @@ final class Oracle
      * @param  list<string>  $targetNames
      * @param  list<list<string>>  $target
      */
-    public function __construct(private readonly Plan $plan, private readonly array $sourceNames, private readonly array $source, private readonly array $targetNames, private readonly array $target) {}
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly array $sourceNames,
+        private readonly array $source,
+        private readonly array $targetNames,
+        private readonly array $target,
+    ) {}
 
     /** @return list<string> findings in source order, then those only the target has: class, side, key, and of changed rows each cell */
     public function findings(): array
@@ -36,7 +42,20 @@ final class Oracle
             }
         }
 
-        return array_map(fn(array $row): string => trim(implode(' ', [$row[0], $row[1], implode('|', $row[2]), ...array_map(fn(array $cell): string => sprintf('[%d %s: %s > %s]', $cell[0], $this->decided($cell), $cell[3], $cell[4]), $row[3])])), $this->found);
+        return array_map(
+            fn(array $row): string => trim(
+                implode(' ', [
+                    $row[0],
+                    $row[1],
+                    implode('|', $row[2]),
+                    ...array_map(
+                        fn(array $cell): string => sprintf('[%d %s: %s > %s]', $cell[0], $this->decided($cell), $cell[3], $cell[4]),
+                        $row[3],
+                    ),
+                ]),
+            ),
+            $this->found,
+        );
     }
 
     /** @param list<string> $key */
@@ -47,7 +66,9 @@ final class Oracle
             $this->found[] = ['unkeyed', $side->value, $key, []];
         } elseif ($this->plan->side($side)->repeats->id === PolicyId::PairInOrder) {
             $nth = (int) array_search($row, $here, true);
-            isset($there[$nth]) ? $this->meet($side, $key, $row, $there[$nth]) : $this->found[] = [$side === Side::Source ? 'missing' : 'extra', $side->value, $key, []];
+            isset($there[$nth])
+                ? $this->meet($side, $key, $row, $there[$nth])
+                : ($this->found[] = [$side === Side::Source ? 'missing' : 'extra', $side->value, $key, []]);
         } else {
             [$kept, $other] = [$this->kept($side, $here), $this->kept($side->other(), $there)];
             match (true) {
@@ -63,12 +84,17 @@ final class Oracle
     {
         $all = array_map(fn(int $row): array => $this->rows($side)[$row], $rows);
 
-        return count($rows) < 2 ? $rows[0] ?? null : match ($this->plan->side($side)->repeats->id) {
-            PolicyId::KeepFirst => $rows[0],
-            PolicyId::KeepLast => $rows[count($rows) - 1],
-            PolicyId::CollapseCopies => count(array_unique($all, SORT_REGULAR)) === 1 && count(array_unique(array_map(serialize(...), $all))) === 1 ? $rows[0] : null,
-            default => null,
-        };
+        return count($rows) < 2
+            ? $rows[0] ?? null
+            : match ($this->plan->side($side)->repeats->id) {
+                PolicyId::KeepFirst => $rows[0],
+                PolicyId::KeepLast => $rows[count($rows) - 1],
+                PolicyId::CollapseCopies => count(array_unique($all, SORT_REGULAR)) === 1 &&
+                count(array_unique(array_map(serialize(...), $all))) === 1
+                    ? $rows[0]
+                    : null,
+                default => null,
+            };
     }
 
     /** @param list<string> $key */
@@ -88,7 +114,10 @@ final class Oracle
         }
         foreach ($cells as $at => [$position, $why, , $left, $right]) {
             $own = $this->plan->columnPairs[$position]->source;
-            $cells[$at][2] = preg_match('/none|blanked|filled/', $why) === 1 ? $this->moved($own, $left, $right, $this->source[$row], $this->target[$other]) : '';
+            $cells[$at][2] =
+                preg_match('/none|blanked|filled/', $why) === 1
+                    ? $this->moved($own, $left, $right, $this->source[$row], $this->target[$other])
+                    : '';
         }
         if ($cells !== []) {
             $this->found[] = ['changed', 'both', $key, $cells];
@@ -105,7 +134,12 @@ final class Oracle
     {
         $partnered = [...$this->plan->keyNames(Side::Source), ...$this->plan->pairedNames(Side::Source)];
         foreach ($this->targetNames as $place => $name) {
-            if ($name !== $own && mb_strlen($left) > 3 && $target[$place] === $left && (! in_array($name, $partnered, true) || $source[$place] !== $left)) {
+            if (
+                $name !== $own &&
+                mb_strlen($left) > 3 &&
+                $target[$place] === $left &&
+                (! in_array($name, $partnered, true) || $source[$place] !== $left)
+            ) {
                 return "{$own}>{$name}";
             }
         }
@@ -162,25 +196,55 @@ final class Oracle
     private function decided(array $cell): string
     {
         $ofColumn = $this->cells(static fn(array $other): bool => $other[0] === $cell[0] && $other[1] === 'changed none');
-        $cuts = array_count_values(array_map(static fn(array $other): int => str_starts_with($other[3], rtrim($other[4], ' ')) && trim($other[4]) !== '' ? mb_strlen(rtrim($other[4], ' ')) : 0, $ofColumn));
+        $cuts = array_count_values(
+            array_map(
+                static fn(array $other): int => str_starts_with($other[3], rtrim($other[4], ' ')) && trim($other[4]) !== ''
+                    ? mb_strlen(rtrim($other[4], ' '))
+                    : 0,
+                $ofColumn,
+            ),
+        );
         unset($cuts[0]);
         $isCut = $cell[1] === 'changed none' && trim($cell[4]) !== '' && str_starts_with($cell[3], rtrim($cell[4], ' '));
         $pairs = array_count_values(array_map(static fn(array $other): string => $other[3]."\xFF".$other[4], $ofColumn));
         $sourceOf = static fn(string $pair): string => explode("\xFF", $pair)[0];
-        $isAlone = static fn(string $pair): bool => count(array_filter(array_keys($pairs), static fn(string $other): bool => $sourceOf($other) === $sourceOf($pair))) === 1;
+        $isAlone = static fn(string $pair): bool => count(
+            array_filter(array_keys($pairs), static fn(string $other): bool => $sourceOf($other) === $sourceOf($pair)),
+        ) === 1;
         $follows = array_filter($pairs, static fn(int $cells, string $pair): bool => $cells >= 3 && $isAlone($pair), ARRAY_FILTER_USE_BOTH);
         $follows = count($follows) > 1 && 2 * array_sum($follows) > count($ofColumn) ? $follows : [];
         $length = $cuts !== [] && max($cuts) >= 3 ? (int) array_search(max($cuts), $cuts, true) : null;
-        $cutPairs = array_filter(array_keys($pairs), static fn(string $pair): bool => $length !== null && str_starts_with($sourceOf($pair), rtrim(explode("\xFF", $pair)[1], ' ')) && mb_strlen(rtrim(explode("\xFF", $pair)[1], ' ')) === $length);
-        $isColumnOfCodes = $follows !== [] && $length !== null && count($cutPairs) < count($pairs) && array_filter(array_keys($pairs), $isAlone) === array_keys($pairs);
-        $areCodes = $isColumnOfCodes || $follows !== [] && $length !== null && $length <= 3 && array_diff($cutPairs, array_keys($follows)) === [] && count(array_unique(array_map(static fn(string $pair): string => explode("\xFF", $pair)[1], $cutPairs))) === count($cutPairs);
+        $cutPairs = array_filter(
+            array_keys($pairs),
+            static fn(string $pair): bool => $length !== null &&
+                str_starts_with($sourceOf($pair), rtrim(explode("\xFF", $pair)[1], ' ')) &&
+                mb_strlen(rtrim(explode("\xFF", $pair)[1], ' ')) === $length,
+        );
+        $isColumnOfCodes =
+            $follows !== [] &&
+            $length !== null &&
+            count($cutPairs) < count($pairs) &&
+            array_filter(array_keys($pairs), $isAlone) === array_keys($pairs);
+        $areCodes =
+            $isColumnOfCodes ||
+            ($follows !== [] &&
+                $length !== null &&
+                $length <= 3 &&
+                array_diff($cutPairs, array_keys($follows)) === [] &&
+                count(array_unique(array_map(static fn(string $pair): string => explode("\xFF", $pair)[1], $cutPairs))) ===
+                    count($cutPairs));
         if ($isCut && ! $areCodes && $length === mb_strlen(rtrim($cell[4], ' '))) {
             return 'changed truncated';
         }
         if ($cell[1] === 'changed none' && $this->isOffset($cell, $ofColumn)) {
             return 'changed offset';
         }
-        if ($cell[1] === 'changed none' && $cell[3] !== '' && $cell[4] !== '' && (isset($follows[$cell[3]."\xFF".$cell[4]]) || $isColumnOfCodes)) {
+        if (
+            $cell[1] === 'changed none' &&
+            $cell[3] !== '' &&
+            $cell[4] !== '' &&
+            (isset($follows[$cell[3]."\xFF".$cell[4]]) || $isColumnOfCodes)
+        ) {
             return 'changed translated';
         }
         $moves = $this->cells(static fn(array $other): bool => $cell[2] !== '' && $other[2] === $cell[2] && $other[0] === $cell[0]);
@@ -203,8 +267,14 @@ final class Oracle
                 $constants[$apart][] = $this->number($other[3]);
             }
         }
-        $constants = array_filter($constants, static fn(array $sources): bool => count($sources) >= 3 && count(array_unique($sources)) >= 2);
-        uksort($constants, static fn(string $a, string $b): int => [-count($constants[$a]), strlen($a), $a] <=> [-count($constants[$b]), strlen($b), $b]);
+        $constants = array_filter(
+            $constants,
+            static fn(array $sources): bool => count($sources) >= 3 && count(array_unique($sources)) >= 2,
+        );
+        uksort(
+            $constants,
+            static fn(string $a, string $b): int => [-count($constants[$a]), strlen($a), $a] <=> [-count($constants[$b]), strlen($b), $b],
+        );
 
         return $constants !== [] && $this->apart($cell) === array_key_first($constants);
     }
@@ -281,6 +351,13 @@ final class Oracle
     {
         $names = $side === Side::Source ? $this->sourceNames : $this->targetNames;
 
-        return array_map(fn(string $name, int $position): string => $this->without($this->plan->key[$position]->forgives, $cells[(int) array_search($name, $names, true)]), $this->plan->keyNames($side), array_keys($this->plan->key));
+        return array_map(
+            fn(string $name, int $position): string => $this->without(
+                $this->plan->key[$position]->forgives,
+                $cells[(int) array_search($name, $names, true)],
+            ),
+            $this->plan->keyNames($side),
+            array_keys($this->plan->key),
+        );
     }
 }

@@ -30,7 +30,19 @@ final class RandomDataTest extends TestCase
 
     private const KEY_CELLS = ['', '1', '2', '12', '23', '3', 'KB', 'kb', ' KB', 'a,b', "line\nend", '"', '01'];
 
-    private const VALUES = ['', ' ', 'Ann', 'ANN', ' Ann', 'Ann Lee', "Ann\u{A0}Lee", 'Ann  Lee', '10', '10.0', '10.00 ', '-0', '0', '007', '7', 'Thornøy', 'THORNØY', 'x"y', "a\r\nb", 'N/A', "\u{200B}"];
+    private const VALUES = [
+        '',
+        ' ',
+        'Ann',
+        'ANN',
+        ' Ann',
+        'Ann Lee',
+        "Ann\u{A0}Lee",
+        'Ann  Lee', '10', '10.0', '10.00 ', '-0', '0', '007', '7', 'Thornøy', 'THORNØY', 'x"y',
+        "a\r\nb",
+        'N/A',
+        "\u{200B}",
+    ];
 
     private Randomizer $random;
 
@@ -47,7 +59,12 @@ final class RandomDataTest extends TestCase
             $plan = $this->plan($round);
             $oracle = new Oracle($plan, self::NAMES, $source, self::NAMES, $target);
 
-            $this->tallyOf($plan, $this->reader($this->csv($source), 'old.csv'), $this->reader($this->csv($target), 'new.csv'), settings: new TallySettings(partitions: 2 ** ($round % 4)));
+            $this->tallyOf(
+                $plan,
+                $this->reader($this->csv($source), 'old.csv'),
+                $this->reader($this->csv($target), 'new.csv'),
+                settings: new TallySettings(partitions: 2 ** ($round % 4)),
+            );
 
             self::assertSame($oracle->findings(), array_map($this->line(...), $this->found), "round {$round}");
         }
@@ -73,7 +90,10 @@ final class RandomDataTest extends TestCase
             $other = $this->tally($this->csv($target), $this->csv($source));
 
             self::assertSame([$one->source->unmatched, $one->target->unmatched], [$other->target->unmatched, $other->source->unmatched]);
-            self::assertSame([$one->cells()['blanked'], $one->cells()['filled'], $one->cells()['changed']], [$other->cells()['filled'], $other->cells()['blanked'], $other->cells()['changed']]);
+            self::assertSame(
+                [$one->cells()['blanked'], $one->cells()['filled'], $one->cells()['changed']],
+                [$other->cells()['filled'], $other->cells()['blanked'], $other->cells()['changed']],
+            );
         }
     }
 
@@ -96,14 +116,25 @@ final class RandomDataTest extends TestCase
     /** Keys of one column and of two, with and without what they forgive; pairs that forgive nothing, spacing, or more; each policy for repeats. */
     private function plan(int $round): Plan
     {
-        $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $name, [[], ['spacing', 'case'], ['leading-zeros']][intdiv($round, 2) % 3]), $round % 2 === 0 ? ['basin', 'berth'] : ['berth']);
+        $key = array_map(
+            static fn(string $name): KeyColumn => new KeyColumn(
+                $name,
+                $name,
+                [[], ['spacing', 'case'], ['leading-zeros']][intdiv($round, 2) % 3],
+            ),
+            $round % 2 === 0 ? ['basin', 'berth'] : ['berth'],
+        );
         $policies = [PolicyId::SetAside, PolicyId::KeepFirst, PolicyId::KeepLast, PolicyId::CollapseCopies];
-        [$source, $target] = $round % 7 === 0 ? [PolicyId::PairInOrder, PolicyId::PairInOrder] : [$policies[$round % 4], $policies[intdiv($round, 4) % 4]];
+        [$source, $target] =
+            $round % 7 === 0 ? [PolicyId::PairInOrder, PolicyId::PairInOrder] : [$policies[$round % 4], $policies[intdiv($round, 4) % 4]];
         $forgives = [[], ['spacing'], ['case', 'number-form'], ['leading-zeros']][intdiv($round, 3) % 4];
 
         return new Plan(
             $key,
-            [new ColumnPair('pair-000000000000', 'holder', 'holder', forgives: $forgives), new ColumnPair('pair-000000000001', 'fee', 'fee')],
+            [
+                new ColumnPair('pair-000000000000', 'holder', 'holder', forgives: $forgives),
+                new ColumnPair('pair-000000000001', 'fee', 'fee'),
+            ],
             source: new SideRules(repeats: RepeatsPolicy::of($source)),
             target: new SideRules(repeats: RepeatsPolicy::of($target)),
         );
@@ -128,7 +159,15 @@ final class RandomDataTest extends TestCase
     {
         $kept = array_values(array_filter($rows, fn(): bool => $this->random->getInt(0, 5) > 0));
 
-        return array_map(fn(array $row): array => [$row[0], $row[1], $this->random->getInt(0, 2) > 0 ? $row[2] : $this->one(self::VALUES), $this->random->getInt(0, 2) > 0 ? $row[3] : $this->one(self::VALUES)], $kept);
+        return array_map(
+            fn(array $row): array => [
+                $row[0],
+                $row[1],
+                $this->random->getInt(0, 2) > 0 ? $row[2] : $this->one(self::VALUES),
+                $this->random->getInt(0, 2) > 0 ? $row[3] : $this->one(self::VALUES),
+            ],
+            $kept,
+        );
     }
 
     /** @param non-empty-list<string> $values */
@@ -145,11 +184,18 @@ final class RandomDataTest extends TestCase
 
     private function line(RowFinding $row): string
     {
-        return trim(implode(' ', [
-            $row->class->value,
-            $row->side->value ?? 'both',
-            implode('|', $row->key->cells ?? []),
-            ...array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}: {$cell->source} > {$cell->target}]", $row->cells),
-        ]));
+        return trim(
+            implode(' ', [
+                $row->class->value,
+                $row->side->value ?? 'both',
+                implode('|', $row->key->cells ?? []),
+                ...array_map(
+                    static fn(
+                        CellFinding $cell,
+                    ): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}: {$cell->source} > {$cell->target}]",
+                    $row->cells,
+                ),
+            ]),
+        );
     }
 }

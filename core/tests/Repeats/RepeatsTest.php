@@ -43,25 +43,62 @@ final class RepeatsTest extends TestCase
     /** @return iterable<string, array{RepeatsPolicy, list<string>}> */
     public static function policies(): iterable
     {
-        yield 'set aside: the target row with the key is repeated too' => [RepeatsPolicy::setAside(), ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2']];
-        yield 'the first' => [RepeatsPolicy::of(PolicyId::KeepFirst), ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2']];
-        yield 'the last' => [RepeatsPolicy::of(PolicyId::KeepLast), ['repeated source 2 keeps 4', 'repeated source 3 keeps 4', 'changed both 4']];
-        yield 'the highest number, not the highest text' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number), ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2']];
-        yield 'the highest text' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Text), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
-        yield 'the lowest: blank comes last' => [RepeatsPolicy::byColumn(PolicyId::KeepLowest, 'fee', Kind::Number), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
-        yield 'the latest day' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::Date), ['repeated source 2 keeps 3', 'repeated source 4 keeps 3']];
-        yield 'copies: these are none, so they are set aside' => [RepeatsPolicy::of(PolicyId::CollapseCopies), ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2']];
+        yield 'set aside: the target row with the key is repeated too' => [
+            RepeatsPolicy::setAside(),
+            ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2'],
+        ];
+        yield 'the first' => [
+            RepeatsPolicy::of(PolicyId::KeepFirst),
+            ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2'],
+        ];
+        yield 'the last' => [
+            RepeatsPolicy::of(PolicyId::KeepLast),
+            ['repeated source 2 keeps 4', 'repeated source 3 keeps 4', 'changed both 4'],
+        ];
+        yield 'the highest number, not the highest text' => [
+            RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number),
+            ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2'],
+        ];
+        yield 'the highest text' => [
+            RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Text),
+            ['repeated source 2 keeps 3', 'repeated source 4 keeps 3'],
+        ];
+        yield 'the lowest: blank comes last' => [
+            RepeatsPolicy::byColumn(PolicyId::KeepLowest, 'fee', Kind::Number),
+            ['repeated source 2 keeps 3', 'repeated source 4 keeps 3'],
+        ];
+        yield 'the latest day' => [
+            RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::Date),
+            ['repeated source 2 keeps 3', 'repeated source 4 keeps 3'],
+        ];
+        yield 'copies: these are none, so they are set aside' => [
+            RepeatsPolicy::of(PolicyId::CollapseCopies),
+            ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2'],
+        ];
     }
 
     /** A key of very many rows is not held; what is found must not depend on it. */
     #[DataProvider('manyRows')]
     public function test_a_key_of_very_many_rows_is_matched_like_any_other(RepeatsPolicy $policy): void
     {
-        $rows = array_map(static fn(int $row): string => ($row % 3 === 0 ? $row : '1').','.($row * 7 % 9_973).',2026-01-05'.str_repeat(' ', 400)."\n", range(1, 18_000));
+        $rows = array_map(
+            static fn(int $row): string => ($row % 3 === 0 ? $row : '1').
+                ','.
+                ($row * 7) % 9_973 .
+                ',2026-01-05'.
+                str_repeat(' ', 400).
+                "\n",
+            range(1, 18_000),
+        );
         $plan = new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: new SideRules(repeats: $policy));
         $found = [];
         foreach ([16, 2_000] as $megabytes) {
-            $this->tallyOf($plan, $this->reader("berth,fee,seen\n".implode('', $rows), 'old.csv'), $this->reader(self::NEW, 'new.csv'), settings: new \NineTally\Core\Tally\TallySettings($megabytes * 1_048_576, partitions: 1));
+            $this->tallyOf(
+                $plan,
+                $this->reader("berth,fee,seen\n".implode('', $rows), 'old.csv'),
+                $this->reader(self::NEW, 'new.csv'),
+                settings: new \NineTally\Core\Tally\TallySettings($megabytes * 1_048_576, partitions: 1),
+            );
             $found[] = array_map($this->told(...), $this->found);
         }
 
@@ -80,7 +117,11 @@ final class RepeatsTest extends TestCase
 
     public function test_ties_keep_the_first_and_what_cannot_be_read_comes_last(): void
     {
-        $this->compare("berth,fee\n1,soon\n1,10.0\n1,10\n", "berth,fee\n1,10.0\n", new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)));
+        $this->compare(
+            "berth,fee\n1,soon\n1,10.0\n1,10\n",
+            "berth,fee\n1,10.0\n",
+            new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)),
+        );
 
         self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3'], array_map($this->told(...), $this->found));
     }
@@ -90,23 +131,73 @@ final class RepeatsTest extends TestCase
         $seen = static fn(string $fraction): string => "1,2026-01-05T10:00:00{$fraction}Z";
         $rules = new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::DateTime));
         $plan = new Plan([new KeyColumn('berth', 'berth')], [], source: $rules);
-        $this->tallyOf($plan, $this->reader(implode("\n", ['berth,seen', $seen('.100'), $seen('.9'), $seen('.25'), $seen('')])."\n", 'old.csv'), $this->reader("berth\n1\n", 'new.csv'));
+        $this->tallyOf(
+            $plan,
+            $this->reader(implode("\n", ['berth,seen', $seen('.100'), $seen('.9'), $seen('.25'), $seen('')])."\n", 'old.csv'),
+            $this->reader("berth\n1\n", 'new.csv'),
+        );
 
-        self::assertSame(['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 5 keeps 3'], array_map($this->told(...), $this->found));
+        self::assertSame(
+            ['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 5 keeps 3'],
+            array_map($this->told(...), $this->found),
+        );
     }
 
     public function test_what_a_column_does_not_decide_a_second_one_may_and_what_neither_does_is_counted(): void
     {
         $rows = "berth,fee,seen\n1,10,2026-01-05\n1,10.0,2026-03-01\n1,9,2026-05-01\n2,,\n2,,\n3,5,\n3,4,\n";
         $kept = function (?DecidingColumn $then) use ($rows): array {
-            $summary = $this->compare($rows, "berth,fee\n1,10\n2,\n3,5\n", new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number, $then)));
+            $summary = $this->compare(
+                $rows,
+                "berth,fee\n1,10\n2,\n3,5\n",
+                new SideRules(repeats: RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number, $then)),
+            );
 
-            return [$summary->undecided['source'], array_map(fn(RowFinding $row): string => $this->told($row).($row->reason === null ? '' : ' undecided'), array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->kept !== null)))];
+            return [
+                $summary->undecided['source'],
+                array_map(
+                    fn(RowFinding $row): string => $this->told($row).($row->reason === null ? '' : ' undecided'),
+                    array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->kept !== null)),
+                ),
+            ];
         };
 
-        self::assertSame([2, ['repeated source 3 keeps 2 undecided', 'repeated source 4 keeps 2 undecided', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(null));
-        self::assertSame([1, ['repeated source 2 keeps 3', 'repeated source 4 keeps 3', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(new DecidingColumn('seen', Kind::Date)));
-        self::assertSame([1, ['repeated source 3 keeps 2', 'repeated source 4 keeps 2', 'repeated source 6 keeps 5 undecided', 'repeated source 8 keeps 7']], $kept(new DecidingColumn('seen', Kind::Date, keepsHighest: false)));
+        self::assertSame(
+            [
+                2,
+                [
+                    'repeated source 3 keeps 2 undecided',
+                    'repeated source 4 keeps 2 undecided',
+                    'repeated source 6 keeps 5 undecided',
+                    'repeated source 8 keeps 7',
+                ],
+            ],
+            $kept(null),
+        );
+        self::assertSame(
+            [
+                1,
+                [
+                    'repeated source 2 keeps 3',
+                    'repeated source 4 keeps 3',
+                    'repeated source 6 keeps 5 undecided',
+                    'repeated source 8 keeps 7',
+                ],
+            ],
+            $kept(new DecidingColumn('seen', Kind::Date)),
+        );
+        self::assertSame(
+            [
+                1,
+                [
+                    'repeated source 3 keeps 2',
+                    'repeated source 4 keeps 2',
+                    'repeated source 6 keeps 5 undecided',
+                    'repeated source 8 keeps 7',
+                ],
+            ],
+            $kept(new DecidingColumn('seen', Kind::Date, keepsHighest: false)),
+        );
     }
 
     public function test_copies_may_differ_in_named_columns(): void
@@ -114,7 +205,10 @@ final class RepeatsTest extends TestCase
         $rows = "berth,fee,seen\n1,10,2026-01-05\n1,10,2026-03-01\n2,5,2026-01-05\n2,6,2026-01-05\n";
         $this->compare($rows, "berth,fee\n1,10\n2,5\n", new SideRules(repeats: RepeatsPolicy::copies(['seen'])));
 
-        self::assertSame(['repeated source 3 keeps 2', 'repeated source 4', 'repeated source 5', 'repeated target 3'], array_map($this->told(...), $this->found));
+        self::assertSame(
+            ['repeated source 3 keeps 2', 'repeated source 4', 'repeated source 5', 'repeated target 3'],
+            array_map($this->told(...), $this->found),
+        );
     }
 
     public function test_exact_copies_collapse_to_the_first(): void
@@ -136,11 +230,22 @@ final class RepeatsTest extends TestCase
 
     public function test_a_key_that_forgives_counts_what_it_forgave_and_tells_apart_what_repeats_by_it_alone(): void
     {
-        $plan = new Plan([new KeyColumn('berth', 'berth', ['spacing', 'case'])], [ColumnPair::between('fee', 'fee')], source: new SideRules(['blankTokens' => ['NULL']]));
-        $summary = $this->tallyOf($plan, $this->reader("berth,fee\nKB 1,10\nlm 2,20\nLM 2,20\nNULL,3\n", 'old.csv'), $this->reader("berth,fee\nkb  1,10\nLM 2,20\n", 'new.csv'));
+        $plan = new Plan(
+            [new KeyColumn('berth', 'berth', ['spacing', 'case'])],
+            [ColumnPair::between('fee', 'fee')],
+            source: new SideRules(['blankTokens' => ['NULL']]),
+        );
+        $summary = $this->tallyOf(
+            $plan,
+            $this->reader("berth,fee\nKB 1,10\nlm 2,20\nLM 2,20\nNULL,3\n", 'old.csv'),
+            $this->reader("berth,fee\nkb  1,10\nLM 2,20\n", 'new.csv'),
+        );
 
         self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->keyForgiven);
-        self::assertSame([1, 1, 2, 1], [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed]);
+        self::assertSame(
+            [1, 1, 2, 1],
+            [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed],
+        );
         self::assertContainsEquals(new Warning(WarningKind::RepeatedByForgiving, ['side' => 'source', 'keys' => 1]), $summary->warnings());
     }
 
@@ -151,14 +256,39 @@ final class RepeatsTest extends TestCase
     #[DataProvider('tokensOfOneSide')]
     public function test_a_blank_token_declared_on_one_side_alone_works(SideRules $source, SideRules $target, string $columns): void
     {
-        $plan = new Plan([new KeyColumn('basin', 'basin'), new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: $source, target: $target);
-        $row = static fn(string $basin, string $berth, string $fee): string => implode(',', array_map(static fn(string $column): string => ['basin' => $basin, 'berth' => $berth, 'fee' => $fee, 'note' => 'n'][$column] ?? '', explode(',', $columns)))."\n";
+        $plan = new Plan(
+            [new KeyColumn('basin', 'basin'), new KeyColumn('berth', 'berth')],
+            [ColumnPair::between('fee', 'fee')],
+            source: $source,
+            target: $target,
+        );
+        $row = static fn(string $basin, string $berth, string $fee): string => implode(
+            ',',
+            array_map(
+                static fn(string $column): string => ['basin' => $basin, 'berth' => $berth, 'fee' => $fee, 'note' => 'n'][$column] ?? '',
+                explode(',', $columns),
+            ),
+        )."\n";
         $side = static fn(string ...$rows): string => "{$columns}\n".implode('', $rows);
-        $summary = $this->tallyOf($plan, $this->reader($side($row('KB', '1', 'x'), $row('KB', 'NULL', 'y'), $row('NULL', 'NULL', 'z'), $row('LM', '2', 'NULL')), 'old.csv'), $this->reader($side($row('KB', '1', 'x'), $row('KB', '', 'y'), $row('LM', '2', '')), 'new.csv'));
+        $summary = $this->tallyOf(
+            $plan,
+            $this->reader(
+                $side($row('KB', '1', 'x'), $row('KB', 'NULL', 'y'), $row('NULL', 'NULL', 'z'), $row('LM', '2', 'NULL')),
+                'old.csv',
+            ),
+            $this->reader($side($row('KB', '1', 'x'), $row('KB', '', 'y'), $row('LM', '2', '')), 'new.csv'),
+        );
 
         $isDeclared = ! $source->isDefault();
-        self::assertSame($isDeclared ? [3, 0, 1] : [2, 2, 0], [$summary->source->agreed + $summary->source->changed, $summary->source->unmatched, $summary->source->unkeyed]);
-        self::assertSame($isDeclared ? 'blank-token' : 'blanked', array_values(array_filter($this->found, static fn(RowFinding $found): bool => $found->cells !== []))[0]->cells[0]->cause);
+        self::assertSame($isDeclared ? [3, 0, 1] : [2, 2, 0], [
+            $summary->source->agreed + $summary->source->changed,
+            $summary->source->unmatched,
+            $summary->source->unkeyed,
+        ]);
+        self::assertSame(
+            $isDeclared ? 'blank-token' : 'blanked',
+            array_values(array_filter($this->found, static fn(RowFinding $found): bool => $found->cells !== []))[0]->cells[0]->cause,
+        );
     }
 
     /** @return iterable<string, array{SideRules, SideRules, string}> */
@@ -166,7 +296,10 @@ final class RepeatsTest extends TestCase
     {
         [$none, $null] = [new SideRules, new SideRules(['blankTokens' => ['NULL']])];
         $ofColumns = new SideRules(columns: array_fill_keys(['basin', 'berth', 'fee'], ['blankTokens' => ['NULL']]));
-        foreach (['with an unpaired column' => 'basin,berth,fee,note', 'without one' => 'basin,berth,fee', 'the key behind' => 'fee,berth,basin'] as $how => $columns) {
+        foreach (
+            ['with an unpaired column' => 'basin,berth,fee,note', 'without one' => 'basin,berth,fee', 'the key behind' => 'fee,berth,basin']
+            as $how => $columns
+        ) {
             yield "for the source, {$how}" => [$null, $none, $columns];
             yield "for the target, {$how}" => [$none, $null, $columns];
             yield "for both sides, {$how}" => [$null, $null, $columns];
@@ -176,8 +309,16 @@ final class RepeatsTest extends TestCase
 
     public function test_a_bridge_joins_two_keys_without_a_counterpart_and_is_idle_otherwise(): void
     {
-        $plan = new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], bridges: [new Bridge(['014'], ['14A']), new Bridge(['2'], ['3']), new Bridge(['9'], ['8'])]);
-        $summary = $this->tallyOf($plan, $this->reader("berth,fee\n014,10\n2,20\n9,1\n", 'old.csv'), $this->reader("berth,fee\n14A,11\n2,20\n3,30\n", 'new.csv'));
+        $plan = new Plan(
+            [new KeyColumn('berth', 'berth')],
+            [ColumnPair::between('fee', 'fee')],
+            bridges: [new Bridge(['014'], ['14A']), new Bridge(['2'], ['3']), new Bridge(['9'], ['8'])],
+        );
+        $summary = $this->tallyOf(
+            $plan,
+            $this->reader("berth,fee\n014,10\n2,20\n9,1\n", 'old.csv'),
+            $this->reader("berth,fee\n14A,11\n2,20\n3,30\n", 'new.csv'),
+        );
 
         self::assertSame(['changed both 2', 'missing source 4', 'extra target 4'], array_map($this->told(...), $this->found));
         self::assertTrue($this->found[0]->isBridged);
@@ -187,11 +328,23 @@ final class RepeatsTest extends TestCase
 
     private function compare(string $source, string $target, SideRules $sourceRules, SideRules $targetRules = new SideRules): Summary
     {
-        return $this->tallyOf(new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: $sourceRules, target: $targetRules), $this->reader($source, 'old.csv'), $this->reader($target, 'new.csv'));
+        return $this->tallyOf(
+            new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: $sourceRules, target: $targetRules),
+            $this->reader($source, 'old.csv'),
+            $this->reader($target, 'new.csv'),
+        );
     }
 
     private function told(RowFinding $row): string
     {
-        return trim(sprintf('%s %s %d%s', $row->class->value, $row->side->value ?? 'both', $row->record()->line ?? 0, $row->kept === null ? '' : " keeps {$row->kept->line}"));
+        return trim(
+            sprintf(
+                '%s %s %d%s',
+                $row->class->value,
+                $row->side->value ?? 'both',
+                $row->record()->line ?? 0,
+                $row->kept === null ? '' : " keeps {$row->kept->line}",
+            ),
+        );
     }
 }

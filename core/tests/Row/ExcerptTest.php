@@ -26,7 +26,10 @@ final class ExcerptTest extends TestCase
             static fn() => $columns->positionOf('y'),
             static fn() => $columns->positionOf('z'.$long),
             static fn() => $columns->positionOf('twice'.$long),
-            static fn() => (new Preparation([['id' => 's', 'kind' => 'leave-out-columns', 'columns' => ['b'.$long]]]))->columns($columns->names, 'source'),
+            static fn() => (new Preparation([['id' => 's', 'kind' => 'leave-out-columns', 'columns' => ['b'.$long]]]))->columns(
+                $columns->names,
+                'source',
+            ),
         ];
         foreach ($uses as $use) {
             try {

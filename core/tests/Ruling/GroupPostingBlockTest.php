@@ -31,7 +31,10 @@ final class GroupPostingBlockTest extends TestCase
             $parts[$ended][] = $part;
         }
 
-        self::assertSame(['class:missing', 'pattern:1', 'pattern:2'], [...array_intersect(['class:missing', 'pattern:1', 'pattern:2'], array_keys($parts))]);
+        self::assertSame(
+            ['class:missing', 'pattern:1', 'pattern:2'],
+            [...array_intersect(['class:missing', 'pattern:1', 'pattern:2'], array_keys($parts))],
+        );
         foreach ($parts as $group => $some) {
             $own = array_values(array_filter($findings, static fn(array $finding): bool => $finding[0] === $group));
             self::assertSame([0, 1, 2], array_map(static fn(GroupPostingBlock $part): int => $part->part, $some));
@@ -46,11 +49,43 @@ final class GroupPostingBlockTest extends TestCase
                     $isMeant && $expected[intdiv($row, 1_000) % 100][$row % 1_000] = true;
                 }
                 // What the same findings say twice is one row.
-                self::assertSame(array_map(count(...), $expected), array_map(static fn(string $rows): int => count(GroupPostingBlock::findingsByRow($rows.$rows)), $part->rowsOf($meant)));
-                self::assertSame(array_map(static fn(array $rows): array => array_map(static fn(): int => 2, $rows), $expected), array_map(static fn(string $rows): array => GroupPostingBlock::findingsByRow($rows.$rows), $part->rowsOf($meant)));
+                self::assertSame(
+                    array_map(count(...), $expected),
+                    array_map(
+                        static fn(string $rows): int => count(GroupPostingBlock::findingsByRow($rows.$rows)),
+                        $part->rowsOf($meant),
+                    ),
+                );
+                self::assertSame(
+                    array_map(static fn(array $rows): array => array_map(static fn(): int => 2, $rows), $expected),
+                    array_map(static fn(string $rows): array => GroupPostingBlock::findingsByRow($rows.$rows), $part->rowsOf($meant)),
+                );
                 self::assertSame(array_map(count(...), $expected), $part->countsOf($meant));
-                $asked = array_map(static fn(array $rows): string => $rows === [] ? '' : implode('', array_map(static fn(int $row): string => isset($rows[$row]) && $row % 3 > 0 ? "\1" : "\0", range(0, GroupPostingBlock::ROWS - 1))), array_values($expected));
-                self::assertSame(implode('', array_map(static fn(array $finding): string => isset($expected[intdiv($finding[1], 1_000) % 100][$finding[1] % 1_000]) && $finding[1] % 1_000 % 3 > 0 ? "\1" : "\0", $here)), $part->inRows($asked));
+                $asked = array_map(
+                    static fn(array $rows): string => $rows === []
+                        ? ''
+                        : implode(
+                            '',
+                            array_map(
+                                static fn(int $row): string => isset($rows[$row]) && $row % 3 > 0 ? "\1" : "\0",
+                                range(0, GroupPostingBlock::ROWS - 1),
+                            ),
+                        ),
+                    array_values($expected),
+                );
+                self::assertSame(
+                    implode(
+                        '',
+                        array_map(
+                            static fn(array $finding): string => isset($expected[intdiv($finding[1], 1_000) % 100][$finding[1] % 1_000]) &&
+                            ($finding[1] % 1_000) % 3 > 0
+                                ? "\1"
+                                : "\0",
+                            $here,
+                        ),
+                    ),
+                    $part->inRows($asked),
+                );
                 self::assertSame($part->counts(), $part->countsOf(str_repeat("\1", $part->total())));
             }
             self::assertCount($passed, $own);

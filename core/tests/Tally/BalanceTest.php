@@ -14,7 +14,23 @@ use PHPUnit\Framework\TestCase;
 /** Each equation that accounts for every row is broken, and it alone. */
 final class BalanceTest extends TestCase
 {
-    private const SUMS = ['read' => 100, 'refused' => 3, 'delivered' => 97, 'leftOut' => 7, 'made' => 40, 'condensed' => 20, 'prepared' => 110, 'unkeyed' => 1, 'partlyBlankKeys' => 0, 'repeated' => 4, 'keysRepeatedHereOnly' => 0, 'keysRepeatedByForgiving' => 0, 'agreed' => 90, 'changed' => 10, 'unmatched' => 5];
+    private const SUMS = [
+        'read' => 100,
+        'refused' => 3,
+        'delivered' => 97,
+        'leftOut' => 7,
+        'made' => 40,
+        'condensed' => 20,
+        'prepared' => 110,
+        'unkeyed' => 1,
+        'partlyBlankKeys' => 0,
+        'repeated' => 4,
+        'keysRepeatedHereOnly' => 0,
+        'keysRepeatedByForgiving' => 0,
+        'agreed' => 90,
+        'changed' => 10,
+        'unmatched' => 5,
+    ];
 
     public function test_sums_that_add_up_pass(): void
     {

@@ -30,7 +30,10 @@ final class GoldenTest extends TestCase
     {
         $folder = self::CASES."/{$case}";
         $plan = Plan::fromJson((string) file_get_contents("{$folder}/plan.json"));
-        [$old, $new] = [DelimitedReader::detecting("{$folder}/old.csv", 'old.csv'), DelimitedReader::detecting("{$folder}/new.csv", 'new.csv')];
+        [$old, $new] = [
+            DelimitedReader::detecting("{$folder}/old.csv", 'old.csv'),
+            DelimitedReader::detecting("{$folder}/new.csv", 'new.csv'),
+        ];
         $files = FindingFiles::in($this->folder('out'), $plan, $old->columns, $new->columns, listsForgiven: true);
         $findings = (new TallyRun($plan, $old, $new, $this->folder('work'), settings: new TallySettings(listsForgiven: true)))->findings();
         $sentences = new Sentences;
@@ -44,10 +47,17 @@ final class GoldenTest extends TestCase
         $written = '';
         foreach ($names as $name) {
             // The versions of the engine are not what is held here.
-            $written .= "== {$name}\n".preg_replace('/,\n    "engine": .*?\n    \}/s', '', (string) file_get_contents($this->folder('out')."/{$name}"));
+            $written .=
+                "== {$name}\n".
+                preg_replace('/,\n    "engine": .*?\n    \}/s', '', (string) file_get_contents($this->folder('out')."/{$name}"));
         }
 
-        self::assertSame((string) file_get_contents("{$folder}/expected.txt"), "{$written}== remarks\n{$remarks}== warnings\n".implode("\n", array_map($sentences->warning(...), $findings->getReturn()->warnings()))."\n");
+        self::assertSame(
+            (string) file_get_contents("{$folder}/expected.txt"),
+            "{$written}== remarks\n{$remarks}== warnings\n".
+                implode("\n", array_map($sentences->warning(...), $findings->getReturn()->warnings())).
+                "\n",
+        );
     }
 
     /** @return iterable<string, array{string}> */

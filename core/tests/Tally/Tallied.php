@@ -27,17 +27,35 @@ trait Tallied
      * @param  list<string>  $key
      * @param  array<string, string>  $map
      */
-    private function tally(string $source, string $target, array $key = ['basin', 'berth'], array $map = [], ?int $partitions = null, Progress $progress = new SilentProgress): Summary
-    {
+    private function tally(
+        string $source,
+        string $target,
+        array $key = ['basin', 'berth'],
+        array $map = [],
+        ?int $partitions = null,
+        Progress $progress = new SilentProgress,
+    ): Summary {
         $readers = ['source' => $this->reader($source, 'old.csv'), 'target' => $this->reader($target, 'new.csv')];
         $plan = Plan::pairing($readers['source']->columns, $readers['target']->columns, $key, $map);
 
         return $this->tallyOf($plan, $readers['source'], $readers['target'], $progress, new TallySettings(partitions: $partitions));
     }
 
-    private function tallyOf(Plan $plan, Reader $source, Reader $target, Progress $progress = new SilentProgress, TallySettings $settings = new TallySettings): Summary
-    {
-        $findings = (new TallyRun($plan, $source, $target, $this->folder('work-'.bin2hex(random_bytes(4))), $progress, $settings))->findings();
+    private function tallyOf(
+        Plan $plan,
+        Reader $source,
+        Reader $target,
+        Progress $progress = new SilentProgress,
+        TallySettings $settings = new TallySettings,
+    ): Summary {
+        $findings = (new TallyRun(
+            $plan,
+            $source,
+            $target,
+            $this->folder('work-'.bin2hex(random_bytes(4))),
+            $progress,
+            $settings,
+        ))->findings();
         $this->found = [];
         foreach ($findings as $finding) {
             $this->found[] = $finding;
@@ -49,12 +67,25 @@ trait Tallied
     /** @return list<string> each finding in one line: class, side, key, line of each side, its cells */
     private function lines(): array
     {
-        return array_map(static fn(RowFinding $row): string => trim(implode(' ', [
-            $row->class->value,
-            $row->side->value ?? 'both',
-            $row->key?->asCsv() ?? '',
-            ($row->source->line ?? '-').'/'.($row->target->line ?? '-'),
-            implode(' ', array_map(static fn(CellFinding $cell): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}: {$cell->source} > {$cell->target}]", $row->cells)),
-        ])), $this->found);
+        return array_map(
+            static fn(RowFinding $row): string => trim(
+                implode(' ', [
+                    $row->class->value,
+                    $row->side->value ?? 'both',
+                    $row->key?->asCsv() ?? '',
+                    ($row->source->line ?? '-').'/'.($row->target->line ?? '-'),
+                    implode(
+                        ' ',
+                        array_map(
+                            static fn(
+                                CellFinding $cell,
+                            ): string => "[{$cell->pairPosition} {$cell->class->value} {$cell->cause}: {$cell->source} > {$cell->target}]",
+                            $row->cells,
+                        ),
+                    ),
+                ]),
+            ),
+            $this->found,
+        );
     }
 }

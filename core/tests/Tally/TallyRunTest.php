@@ -34,22 +34,54 @@ final class TallyRunTest extends TestCase
             self::HEADER."NQ,8,Gus,70\nKB,3,Cy,30\nKB,2,BO,20\nKB,1,Ann,10\nNQ,8,Gus,71\n,,Hal,80\nOT,1,Ida,90\n",
         );
 
-        self::assertSame([
-            'changed both KB,2 3/4 [0 changed case: Bo > BO]',
-            'changed both KB,3 4/3 [1 filled filled:  > 30]',
-            'repeated source LM,1 5/-',
-            'repeated source LM,1 6/-',
-            'unkeyed source , 7/-',
-            'refused source  -/-',
-            'missing source NQ,9 9/-',
-            'repeated target NQ,8 -/2',
-            'repeated target NQ,8 -/6',
-            'unkeyed target , -/7',
-            'extra target OT,1 -/8',
-        ], $this->lines());
-        self::assertSame(['read' => 8, 'refused' => 1, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'missing' => 1], $summary->source->toArray());
-        self::assertSame(['read' => 7, 'refused' => 0, 'delivered' => 7, 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => 7, 'unkeyed' => 1, 'repeated' => 2, 'agreed' => 1, 'changed' => 2, 'extra' => 1], $summary->target->toArray());
-        self::assertSame(['compared' => 6, 'identical' => 4, 'forgiven' => 0, 'changed' => 1, 'blanked' => 0, 'filled' => 1], $summary->cells());
+        self::assertSame(
+            [
+                'changed both KB,2 3/4 [0 changed case: Bo > BO]',
+                'changed both KB,3 4/3 [1 filled filled:  > 30]',
+                'repeated source LM,1 5/-', 'repeated source LM,1 6/-', 'unkeyed source , 7/-', 'refused source  -/-',
+                'missing source NQ,9 9/-', 'repeated target NQ,8 -/2', 'repeated target NQ,8 -/6', 'unkeyed target , -/7',
+                'extra target OT,1 -/8',
+            ],
+            $this->lines(),
+        );
+        self::assertSame(
+            [
+                'read' => 8,
+                'refused' => 1,
+                'delivered' => 7,
+                'left_out' => 0,
+                'made' => 0,
+                'condensed' => 0,
+                'prepared' => 7,
+                'unkeyed' => 1,
+                'repeated' => 2,
+                'agreed' => 1,
+                'changed' => 2,
+                'missing' => 1,
+            ],
+            $summary->source->toArray(),
+        );
+        self::assertSame(
+            [
+                'read' => 7,
+                'refused' => 0,
+                'delivered' => 7,
+                'left_out' => 0,
+                'made' => 0,
+                'condensed' => 0,
+                'prepared' => 7,
+                'unkeyed' => 1,
+                'repeated' => 2,
+                'agreed' => 1,
+                'changed' => 2,
+                'extra' => 1,
+            ],
+            $summary->target->toArray(),
+        );
+        self::assertSame(
+            ['compared' => 6, 'identical' => 4, 'forgiven' => 0, 'changed' => 1, 'blanked' => 0, 'filled' => 1],
+            $summary->cells(),
+        );
         self::assertFalse($summary->allAgreed());
     }
 
@@ -103,7 +135,10 @@ final class TallyRunTest extends TestCase
         $summary = $this->tally(self::HEADER, self::HEADER);
 
         self::assertContainsEquals(new Warning(WarningKind::NoRows, ['side' => 'source']), $summary->warnings());
-        self::assertSame(['no figure', 'no figure', 'no figure'], [$summary->rowsArrived()->text(), $summary->values()->agreement()->text(), $summary->values()->ofArrived()->text()]);
+        self::assertSame(
+            ['no figure', 'no figure', 'no figure'],
+            [$summary->rowsArrived()->text(), $summary->values()->agreement()->text(), $summary->values()->ofArrived()->text()],
+        );
         self::assertTrue($summary->allAgreed());
     }
 
@@ -113,7 +148,10 @@ final class TallyRunTest extends TestCase
         $target = self::HEADER."KB,1,Ann,10\nKB,2,BO,20\nKB,3,,\nKB,4,,\nKB,5,,51\nOT,1,Gus,70\n";
         foreach ([1, 8] as $partitions) {
             $summary = $this->tally($source, $target, partitions: $partitions);
-            [$holder, $fee] = array_map(static fn(array $column): array => array_diff_key($column['values']->toArray(), ['agreement' => 1]), $summary->columns);
+            [$holder, $fee] = array_map(
+                static fn(array $column): array => array_diff_key($column['values']->toArray(), ['agreement' => 1]),
+                $summary->columns,
+            );
 
             // holder: Ann right; Bo differs; Cy lost, with Di and Eve, whose rows were not compared; Gus added; KB,3 and KB,4 are blank on both sides.
             self::assertSame(['values' => 6, 'right' => 1, 'differing' => 1, 'lost' => 3, 'added' => 1, 'blank_on_both' => 2], $holder);
@@ -125,7 +163,11 @@ final class TallyRunTest extends TestCase
 
     public function test_compares_mapped_columns_in_another_order(): void
     {
-        $this->tally("basin,berth,holder\nKB,1,Ann\nKB,2,Bo\n", "owner,berth_no,basin\nAnn,1,KB\nBob,2,KB\n", map: ['berth' => 'berth_no', 'holder' => 'owner']);
+        $this->tally(
+            "basin,berth,holder\nKB,1,Ann\nKB,2,Bo\n",
+            "owner,berth_no,basin\nAnn,1,KB\nBob,2,KB\n",
+            map: ['berth' => 'berth_no', 'holder' => 'owner'],
+        );
 
         self::assertSame(['changed both KB,2 3/3 [0 changed none: Bo > Bob]'], $this->lines());
     }
@@ -139,7 +181,13 @@ final class TallyRunTest extends TestCase
         }
         $patterns = $this->tally($source, $target)->patterns;
 
-        self::assertSame([[1, 'case', 30, 20], [2, 'none', 15, 1]], array_map(static fn($pattern): array => [$pattern->number, $pattern->cause, $pattern->cells, count($pattern->examples)], $patterns));
+        self::assertSame(
+            [[1, 'case', 30, 20], [2, 'none', 15, 1]],
+            array_map(
+                static fn($pattern): array => [$pattern->number, $pattern->cause, $pattern->cells, count($pattern->examples)],
+                $patterns,
+            ),
+        );
         self::assertSame(['source' => 'Ann 20', 'target' => 'ANN 20'], $patterns[0]->examples[19]);
         self::assertSame([2, 15], [$this->found[28]->cells[1]->pattern, $this->found[28]->cells[1]->ordinalInPattern]);
     }
@@ -174,7 +222,10 @@ final class TallyRunTest extends TestCase
         $pair = fn(string $name) => \NineTally\Core\Comparison\ColumnPair::between($name, $name);
         $identity = new FindingIdentity('moorings', '["basin","berth"]');
         $names = [
-            ...array_map($identity->ofRow(...), array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->class->isFinding()))),
+            ...array_map(
+                $identity->ofRow(...),
+                array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->class->isFinding())),
+            ),
             $identity->ofCell($this->found[0], $pair('holder')),
             $identity->ofCell($this->found[0], $pair('fee')),
             (new FindingIdentity('vessels', '["basin","berth"]'))->ofCell($this->found[0], $pair('fee')),

@@ -59,15 +59,30 @@ final class ReadingTest extends TestCase
     {
         $dutch = new Reading(yes: ['ja', 'J'], no: ['nee', 'N']);
 
-        self::assertSame([true, true, false, null, null], [$dutch->yesOrNo('JA'), $dutch->yesOrNo('j'), $dutch->yesOrNo('Nee'), $dutch->yesOrNo('yes'), $dutch->yesOrNo(str_repeat('j', 500))]);
-        self::assertSame([true, false, null], [(new Reading)->yesOrNo('T'), (new Reading)->yesOrNo('0'), (new Reading)->yesOrNo('on')]);
+        self::assertSame(
+            [true, true, false, null, null],
+            [
+                $dutch->yesOrNo('JA'),
+                $dutch->yesOrNo('j'),
+                $dutch->yesOrNo('Nee'),
+                $dutch->yesOrNo('yes'),
+                $dutch->yesOrNo(str_repeat('j', 500)),
+            ],
+        );
+        self::assertSame(
+            [true, false, null],
+            [(new Reading)->yesOrNo('T'), (new Reading)->yesOrNo('0'), (new Reading)->yesOrNo('on')],
+        );
     }
 
     public function test_blank_is_the_empty_cell_and_the_declared_tokens_byte_for_byte(): void
     {
         $reading = new Reading(blankTokens: ['NULL', '-']);
 
-        self::assertSame([true, true, true, false, false, false], array_map($reading->isBlank(...), ['', 'NULL', '-', 'null', ' ', 'NULL ']));
+        self::assertSame(
+            [true, true, true, false, false, false],
+            array_map($reading->isBlank(...), ['', 'NULL', '-', 'null', ' ', 'NULL ']),
+        );
         self::assertFalse((new Reading)->isBlank('NULL'));
     }
 

@@ -24,8 +24,12 @@ final class AccessTest extends TestCase
 
     public function test_signs_in_with_a_session_that_is_renewed_and_out_again(): void
     {
-        $before = $this->api('GET', '/session')->assertOk()->assertJson(['person' => null, 'needsFirstPerson' => false]);
-        $signedIn = $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')->assertOk()->assertJson(['name' => 'Ruth Osei']);
+        $before = $this->api('GET', '/session')
+            ->assertOk()
+            ->assertJson(['person' => null, 'needsFirstPerson' => false]);
+        $signedIn = $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')
+            ->assertOk()
+            ->assertJson(['name' => 'Ruth Osei']);
         $cookie = $signedIn->getCookie(config()->string('session.cookie'), false);
 
         self::assertNotNull($cookie);
@@ -98,7 +102,12 @@ final class AccessTest extends TestCase
         DB::connection('owner')->statement('TRUNCATE users CASCADE');
         Artisan::call('nine-tally:sign-ins');
         preg_match('/^  ([0-9a-f]{32})$/m', Artisan::output(), $found);
-        $person = ['code' => $found[1] ?? self::fail('No code was printed.'), 'name' => 'Ruth Osei', 'email' => 'ruth@wherrymoor.example', 'password' => 'kept by the lock house'];
+        $person = [
+            'code' => $found[1] ?? self::fail('No code was printed.'),
+            'name' => 'Ruth Osei',
+            'email' => 'ruth@wherrymoor.example',
+            'password' => 'kept by the lock house',
+        ];
         self::assertStringNotContainsString($person['code'], DB::table('first_person_codes')->get()->toJson());
 
         $this->api('POST', '/first-person', [...$person, 'code' => 'wrong'])->assertUnprocessable();
@@ -130,7 +139,9 @@ final class AccessTest extends TestCase
         $this->actingAs($this->analyst);
         $this->api('POST', '/migrations', $migration)->assertForbidden();
         $this->api('POST', "/migrations/{$this->migration->id}/datasets", ['name' => 'Vessels'])->assertCreated();
-        $this->api('POST', "/migrations/{$this->migration->id}/datasets", ['name' => 'Vessels'])->assertUnprocessable()->assertSee('has a dataset of this name already');
+        $this->api('POST', "/migrations/{$this->migration->id}/datasets", ['name' => 'Vessels'])
+            ->assertUnprocessable()
+            ->assertSee('has a dataset of this name already');
         $this->actingAs($this->owner);
         $this->api('POST', "/migrations/{$this->migration->id}/datasets", ['name' => 'Holders'])->assertForbidden();
         $this->analyst->update(['is_administrator' => true]);
@@ -146,7 +157,11 @@ final class AccessTest extends TestCase
             throw new \RuntimeException('secret detail');
         });
 
-        $this->api('GET', '/migrations')->assertInternalServerError()->assertJson(['code' => 'unexpected'])->assertDontSee('secret detail')->assertDontSee('.php');
+        $this->api('GET', '/migrations')
+            ->assertInternalServerError()
+            ->assertJson(['code' => 'unexpected'])
+            ->assertDontSee('secret detail')
+            ->assertDontSee('.php');
     }
 
     /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */

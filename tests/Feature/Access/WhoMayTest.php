@@ -20,12 +20,22 @@ final class WhoMayTest extends TestCase
 
     /** @param array<string, mixed> $body */
     #[DataProvider('addresses')]
-    public function test_each_role_may_do_its_own_and_no_more(string $method, string $path, array $body, bool $analyst, bool $owner, bool $auditor): void
-    {
+    public function test_each_role_may_do_its_own_and_no_more(
+        string $method,
+        string $path,
+        array $body,
+        bool $analyst,
+        bool $owner,
+        bool $auditor,
+    ): void {
         $tally = $this->tallied();
         $receipt = $this->announce('source', 'more.csv', 10);
         self::assertSame(1, Receipt::query()->whereKey($receipt)->count());
-        $path = str_replace(['{tally}', '{receipt}', '{dataset}', '{migration}'], [(string) $tally->id, $receipt, (string) $this->dataset->id, (string) $this->migration->id], $path);
+        $path = str_replace(
+            ['{tally}', '{receipt}', '{dataset}', '{migration}'],
+            [(string) $tally->id, $receipt, (string) $this->dataset->id, (string) $this->migration->id],
+            $path,
+        );
         [$stranger, $halloway] = [$this->person('Nobody Here'), $this->person('Imre Halloway')];
         $this->migration->memberships()->create(['user_id' => $halloway->id, 'role' => Role::Auditor]);
 
@@ -55,7 +65,14 @@ final class WhoMayTest extends TestCase
         yield 'have sensitive values shown' => ['POST', '/datasets/{dataset}/unmaskings', [], true, true, false];
         yield 'rule' => ['POST', '/tallies/{tally}/rulings', self::RULING, true, true, false];
         yield 'add a dataset' => ['POST', '/migrations/{migration}/datasets', ['name' => 'Holders'], true, false, false];
-        yield 'announce a file' => ['POST', '/datasets/{dataset}/receipts', ['side' => 'source', 'fileName' => 'x.csv', 'bytes' => 5], true, false, false];
+        yield 'announce a file' => [
+            'POST',
+            '/datasets/{dataset}/receipts',
+            ['side' => 'source', 'fileName' => 'x.csv', 'bytes' => 5],
+            true,
+            false,
+            false,
+        ];
         yield 'discard a file' => ['DELETE', '/receipts/{receipt}', [], true, false, false];
         yield 'change the plan' => ['PUT', '/datasets/{dataset}/plan', self::PLAN, true, false, false];
         yield 'start a run' => ['POST', '/datasets/{dataset}/runs', [], true, false, false];

@@ -14,8 +14,12 @@ final class BoardTest extends TestCase
         $this->dataset->newQuery()->getConnection()->table('plan_drafts')->delete();
         $this->actingAs($this->analyst);
 
-        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()
-            ->assertJson(['sums' => ['values' => 0, 'agreement' => 'no figure', 'openFindings' => 0, 'openGroups' => 0], 'datasets' => [['name' => 'Moorings', 'keyColumns' => [], 'tally' => null]]]);
+        $this->api('GET', "/migrations/{$this->migration->id}/board")
+            ->assertOk()
+            ->assertJson([
+                'sums' => ['values' => 0, 'agreement' => 'no figure', 'openFindings' => 0, 'openGroups' => 0],
+                'datasets' => [['name' => 'Moorings', 'keyColumns' => [], 'tally' => null]],
+            ]);
     }
 
     public function test_sums_the_latest_tally_of_each_dataset(): void
@@ -27,7 +31,9 @@ final class BoardTest extends TestCase
         $this->tallied("basin,berth,holder,fee\nKB,1,Ann,1\n", "basin,berth,owner,fee,loaded\nKB,1,Ann,2,t\n");
 
         // Moorings, second tally: 18 values on either side, 5 right. Berths: 2 values, 1 right.
-        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()->assertJson(['sums' => ['values' => 20, 'agreement' => '30.00 %', 'openFindings' => 10]]);
+        $this->api('GET', "/migrations/{$this->migration->id}/board")
+            ->assertOk()
+            ->assertJson(['sums' => ['values' => 20, 'agreement' => '30.00 %', 'openFindings' => 10]]);
     }
 
     public function test_asks_no_more_of_the_database_for_more_datasets(): void
@@ -47,7 +53,9 @@ final class BoardTest extends TestCase
         $this->tallied();
         $this->deliver('source', self::OLD);
 
-        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['source' => ['number' => 2], 'tally' => ['isOnLatestDeliveries' => false]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")
+            ->assertOk()
+            ->assertJson(['source' => ['number' => 2], 'tally' => ['isOnLatestDeliveries' => false]]);
     }
 
     private function queries(): int

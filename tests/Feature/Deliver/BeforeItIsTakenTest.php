@@ -23,13 +23,26 @@ final class BeforeItIsTakenTest extends TestCase
         $this->deliver('source', "basin,berth,fee\nKB,1,10\nKB,2,20\nLM,3,30\nNQ,4,40\n", 'first.csv');
         $this->deliver('target', "basin,berth,fee\nKB,1,10\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin'), $same('berth')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin'), $same('berth')],
+            'columnPairs' => [$same('fee')],
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
         // Another order of columns and rows is no change; a new column is told by itself.
         $part = $this->received('second.csv', "fee,berth,basin,note\n40,4,NQ,\n10,1,KB,\n25,2,KB,x\n50,5,OT,\n60,6,OT,\n");
 
-        $told = ['since' => 1, 'rows' => ['same' => 2, 'changed' => 1, 'gone' => 1, 'new' => 2], 'key' => ['basin', 'berth'], 'changes' => ['column note is new']];
-        $this->waiting('source', $part)->assertOk()->assertJson(['isWaiting' => false, 'overlaps' => [], 'changes' => $told]);
-        $this->api('GET', "/datasets/{$this->dataset->id}/receipts?side=source")->assertOk()->assertJsonPath('items.0.id', $part);
+        $told = [
+            'since' => 1,
+            'rows' => ['same' => 2, 'changed' => 1, 'gone' => 1, 'new' => 2],
+            'key' => ['basin', 'berth'],
+            'changes' => ['column note is new'],
+        ];
+        $this->waiting('source', $part)
+            ->assertOk()
+            ->assertJson(['isWaiting' => false, 'overlaps' => [], 'changes' => $told]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/receipts?side=source")
+            ->assertOk()
+            ->assertJsonPath('items.0.id', $part);
         $answers = Answer::query()->count();
         $this->takeParts('source', $part)->assertAccepted();
         $this->api('GET', "/datasets/{$this->dataset->id}/profile")->assertOk()->assertJson(['changes' => ['source' => $told]]);
@@ -38,19 +51,33 @@ final class BeforeItIsTakenTest extends TestCase
 
     public function test_parts_that_share_half_of_their_rows_are_pointed_out(): void
     {
-        $parts = [$this->received('north.csv', "basin,fee\nKB,1\nKB,2\nLM,3\n"), $this->received('again.csv', "fee,basin,note\n3,LM,\n2,KB,\n9,NQ,\n"), $this->received('south.csv', "basin,fee\nOT,1\nOT,2\nLM,3\n")];
+        $parts = [
+            $this->received('north.csv', "basin,fee\nKB,1\nKB,2\nLM,3\n"),
+            $this->received('again.csv', "fee,basin,note\n3,LM,\n2,KB,\n9,NQ,\n"),
+            $this->received('south.csv', "basin,fee\nOT,1\nOT,2\nLM,3\n"),
+        ];
 
-        $this->waiting('source', ...$parts)->assertJson(['overlaps' => [['one' => $parts[0], 'other' => $parts[1], 'rows' => 2, 'of' => 3]], 'changes' => null]);
+        $this->waiting('source', ...$parts)->assertJson([
+            'overlaps' => [['one' => $parts[0], 'other' => $parts[1], 'rows' => 2, 'of' => 3]],
+            'changes' => null,
+        ]);
         self::assertCount(1, $this->objects($this->waiting('source', ...$parts), 'overlaps'));
     }
 
     public function test_what_the_deliverer_says_is_checked_and_stands_out_until_it_is_explained(): void
     {
         $part = $this->received('fees.csv', "basin,fee\nKB,0.10\nLM,0.20\nNQ,n/a\nTRL,3,0.35\n");
-        $shown = $this->api('GET', "/receipts/{$part}")->assertJson(['preview' => ['trailer' => ['cells' => ['TRL', '3', '0.35'], 'isLikely' => true, 'rows' => 2]]]);
+        $shown = $this->api('GET', "/receipts/{$part}")->assertJson([
+            'preview' => ['trailer' => ['cells' => ['TRL', '3', '0.35'], 'isLikely' => true, 'rows' => 2]],
+        ]);
         self::assertIsArray($shown->json('preview.trailer'));
         $this->api('PUT', "/receipts/{$part}/format", ['skipBelow' => 1])->assertOk();
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part, 'trailer' => ['rows' => 2, 'totals' => [['column' => 'fee', 'cell' => 3]]]]], 'rowsClaimed' => 3, 'totals' => [['column' => 'fee', 'sum' => '0.3']]])->assertAccepted();
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => 'source',
+            'parts' => [['receipt' => $part, 'trailer' => ['rows' => 2, 'totals' => [['column' => 'fee', 'cell' => 3]]]]],
+            'rowsClaimed' => 3,
+            'totals' => [['column' => 'fee', 'sum' => '0.3']],
+        ])->assertAccepted();
 
         $delivery = Delivery::query()->sole();
         self::assertSame(3, $delivery->delivered_count);
@@ -61,17 +88,31 @@ final class BeforeItIsTakenTest extends TestCase
             ['about' => 'sum', 'column' => 'fee', 'claimed' => '0.35', 'arrived' => '0.3', 'holds' => false, 'explanation' => null],
         ];
         $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertJson(['items' => [['claims' => $claims]]]);
-        $this->api('POST', "/deliveries/{$delivery->id}/claims/0/explanations", ['explanation' => 'x'])->assertConflict()->assertJson(['code' => 'nothing-to-explain']);
-        $this->actingAs($this->owner)->api('POST', "/deliveries/{$delivery->id}/claims/3/explanations", ['explanation' => 'x'])->assertForbidden();
-        $this->actingAs($this->analyst)->api('POST', "/deliveries/{$delivery->id}/claims/3/explanations", ['explanation' => 'The fee of NQ is n/a.'])->assertOk();
-        $this->api('GET', "/datasets/{$this->dataset->id}")->assertJsonPath('source.claims.3.explanation.text', 'The fee of NQ is n/a.')->assertJsonPath('source.claims.3.explanation.by', 'Ruth Osei');
+        $this->api('POST', "/deliveries/{$delivery->id}/claims/0/explanations", ['explanation' => 'x'])
+            ->assertConflict()
+            ->assertJson(['code' => 'nothing-to-explain']);
+        $this->actingAs($this->owner)
+            ->api('POST', "/deliveries/{$delivery->id}/claims/3/explanations", ['explanation' => 'x'])
+            ->assertForbidden();
+        $this->actingAs($this->analyst)
+            ->api('POST', "/deliveries/{$delivery->id}/claims/3/explanations", ['explanation' => 'The fee of NQ is n/a.'])
+            ->assertOk();
+        $this->api('GET', "/datasets/{$this->dataset->id}")
+            ->assertJsonPath('source.claims.3.explanation.text', 'The fee of NQ is n/a.')
+            ->assertJsonPath('source.claims.3.explanation.by', 'Ruth Osei');
     }
 
     public function test_a_total_of_a_column_that_is_not_there_is_refused_before_anything_is_read(): void
     {
         $part = $this->received('fees.csv', "basin,fee\nKB,1\n");
 
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'totals' => [['column' => 'fees', 'sum' => '1']]])->assertUnprocessable()->assertJson(['code' => 'unknown-column']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => 'source',
+            'parts' => [['receipt' => $part]],
+            'totals' => [['column' => 'fees', 'sum' => '1']],
+        ])
+            ->assertUnprocessable()
+            ->assertJson(['code' => 'unknown-column']);
         self::assertSame('received', Receipt::query()->findOrFail($part)->state->value);
     }
 
@@ -80,7 +121,14 @@ final class BeforeItIsTakenTest extends TestCase
         $path = storage_path('work/fees.zip');
         $archive = new \ZipArchive;
         $archive->open($path, \ZipArchive::CREATE | \ZipArchive::OVERWRITE);
-        foreach (['north.csv' => "basin,fee\nKB,1\n", '../../south.csv' => "basin,fee\nLM,2\n", 'logo.png' => "\x89PNG\r\n\x1A\n".str_repeat('x', 50)] as $name => $content) {
+        foreach (
+            [
+                'north.csv' => "basin,fee\nKB,1\n",
+                '../../south.csv' => "basin,fee\nLM,2\n",
+                'logo.png' => "\x89PNG\r\n\x1A\n".str_repeat('x', 50),
+            ]
+            as $name => $content
+        ) {
             $archive->addFromString($name, $content);
         }
         $archive->close();
@@ -88,55 +136,97 @@ final class BeforeItIsTakenTest extends TestCase
         unlink($path);
         $receipt = $this->received('fees.zip', $bytes);
 
-        $into = $this->api('GET', "/receipts/{$receipt}")->assertJson(['state' => 'unpacked', 'digest' => hash('sha256', $bytes)])->json('unpackedInto');
+        $into = $this->api('GET', "/receipts/{$receipt}")
+            ->assertJson(['state' => 'unpacked', 'digest' => hash('sha256', $bytes)])
+            ->json('unpackedInto');
         self::assertIsArray($into);
         $files = array_values(Receipt::query()->whereKey($into)->get()->all());
-        self::assertEqualsCanonicalizing(['south.csv received', 'logo.png refused', 'north.csv received'], array_map(static fn(Receipt $file): string => "{$file->file_name} {$file->state->value}", $files));
+        self::assertEqualsCanonicalizing(
+            ['south.csv received', 'logo.png refused', 'north.csv received'],
+            array_map(static fn(Receipt $file): string => "{$file->file_name} {$file->state->value}", $files),
+        );
         $tables = array_filter($files, static fn(Receipt $file): bool => $file->state->value === 'received');
         $this->takeParts('source', ...array_map(static fn(Receipt $file): string => $file->id, $tables))->assertAccepted();
-        $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['source' => ['delivered' => 2, 'parts' => [['packedIn' => 'fees.zip'], ['packedIn' => 'fees.zip']]]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson([
+            'source' => ['delivered' => 2, 'parts' => [['packedIn' => 'fees.zip'], ['packedIn' => 'fees.zip']]],
+        ]);
     }
 
     public function test_the_rows_of_a_query_are_a_delivery(): void
     {
-        $asked = $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => "SELECT index_no, inspected_on, hull_sound, length_m, remarks FROM inspections ORDER BY 1, 2 LIMIT 3;\n"])->assertAccepted();
+        $asked = $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", [
+            'side' => 'source',
+            'source' => 'Old system',
+            'sql' => "SELECT index_no, inspected_on, hull_sound, length_m, remarks FROM inspections ORDER BY 1, 2 LIMIT 3;\n",
+        ])->assertAccepted();
         $id = $asked->json('id');
         self::assertIsString($id);
 
-        $this->api('GET', "/receipts/{$id}")->assertJson(['state' => 'received', 'preview' => ['columns' => ['index_no', 'inspected_on', 'hull_sound', 'length_m', 'remarks'], 'rows' => [['W40000', '2021-03-01', '', '6.25', 'Anodes worn; look again in spring']]]]);
+        $this->api('GET', "/receipts/{$id}")->assertJson([
+            'state' => 'received',
+            'preview' => [
+                'columns' => ['index_no', 'inspected_on', 'hull_sound', 'length_m', 'remarks'],
+                'rows' => [['W40000', '2021-03-01', '', '6.25', 'Anodes worn; look again in spring']],
+            ],
+        ]);
         $this->takeParts('source', $id)->assertAccepted();
         $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['querySources' => ['Old system'], 'source' => ['delivered' => 3]]);
     }
 
     public function test_a_query_can_only_read_and_says_what_is_wrong_with_it(): void
     {
-        foreach ([
-            'SELECT nothing FROM inspections' => 'column "nothing" does not exist',
-            'DELETE FROM inspections RETURNING *' => 'syntax error',
-            'SELECT 1 AS a; DELETE FROM inspections' => 'cannot insert multiple commands',
-            "SELECT pg_read_file('PG_VERSION') AS a" => 'permission denied',
-            'SELECT 1 AS a, 2 AS a' => 'two of its columns are called "a"',
-            'SELECT 1 AS a WHERE false' => 'it gives no row',
-        ] as $sql => $problem) {
-            $id = $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => $sql])->json('id');
+        foreach (
+            [
+                'SELECT nothing FROM inspections' => 'column "nothing" does not exist',
+                'DELETE FROM inspections RETURNING *' => 'syntax error',
+                'SELECT 1 AS a; DELETE FROM inspections' => 'cannot insert multiple commands',
+                "SELECT pg_read_file('PG_VERSION') AS a" => 'permission denied',
+                'SELECT 1 AS a, 2 AS a' => 'two of its columns are called "a"',
+                'SELECT 1 AS a WHERE false' => 'it gives no row',
+            ]
+            as $sql => $problem
+        ) {
+            $id = $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", [
+                'side' => 'source',
+                'source' => 'Old system',
+                'sql' => $sql,
+            ])->json('id');
             self::assertIsString($id);
             $receipt = Receipt::query()->findOrFail($id);
             self::assertSame('refused', $receipt->state->value, $sql);
             self::assertStringContainsString($problem, (string) $receipt->problem);
             self::assertStringNotContainsString('SQLSTATE', (string) $receipt->problem);
         }
-        $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Elsewhere', 'sql' => 'SELECT 1'])->assertUnprocessable();
-        $this->actingAs($this->owner)->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => 'SELECT 1'])->assertForbidden();
+        $this->api('POST', "/datasets/{$this->dataset->id}/snapshots", [
+            'side' => 'source',
+            'source' => 'Elsewhere',
+            'sql' => 'SELECT 1',
+        ])->assertUnprocessable();
+        $this->actingAs($this->owner)
+            ->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => 'SELECT 1'])
+            ->assertForbidden();
     }
 
     public function test_text_of_fixed_width_is_read_at_its_edges_and_back_again(): void
     {
         $part = $this->received('berths.txt', "basin berth   fee\nKB    014   12.60\nLM    2      1.50\n");
-        $this->api('GET', "/receipts/{$part}")->assertJson(['preview' => ['format' => ['kind' => 'fixed-width', 'starts' => [0, 6, 12]], 'columns' => ['basin', 'berth', 'fee'], 'beginning' => ['basin berth   fee', 'KB    014   12.60', 'LM    2      1.50']]]);
+        $this->api('GET', "/receipts/{$part}")->assertJson([
+            'preview' => [
+                'format' => ['kind' => 'fixed-width', 'starts' => [0, 6, 12]],
+                'columns' => ['basin', 'berth', 'fee'],
+                'beginning' => ['basin berth   fee', 'KB    014   12.60', 'LM    2      1.50'],
+            ],
+        ]);
 
-        $this->api('PUT', "/receipts/{$part}/format", ['starts' => [0, 12]])->assertOk()->assertJsonPath('preview.rows.0', ['KB    014', '12.60']);
-        $this->api('PUT', "/receipts/{$part}/format", ['kind' => 'delimited'])->assertOk()->assertJsonPath('preview.format.kind', 'delimited');
-        $this->api('PUT', "/receipts/{$part}/format", ['kind' => 'fixed-width'])->assertOk()->assertJsonPath('preview.columns', ['basin', 'berth', 'fee']);
+        $this->api('PUT', "/receipts/{$part}/format", ['starts' => [0, 12]])
+            ->assertOk()
+            ->assertJsonPath('preview.rows.0', ['KB    014', '12.60']);
+        $this->api('PUT', "/receipts/{$part}/format", ['kind' => 'delimited'])
+            ->assertOk()
+            ->assertJsonPath('preview.format.kind', 'delimited');
+        $this->api('PUT', "/receipts/{$part}/format", ['kind' => 'fixed-width'])
+            ->assertOk()
+            ->assertJsonPath('preview.columns', ['basin', 'berth', 'fee']);
     }
 
     public function test_combinations_are_counted_and_the_rows_that_share_one_are_shown(): void
@@ -144,8 +234,21 @@ final class BeforeItIsTakenTest extends TestCase
         $this->deliver('source', "basin,berth,season\nKB,1,2025\nKB,2,2025\nKB,1,2026\nLM,1,2025\nbad\n");
         $delivery = Delivery::query()->sole();
 
-        $this->api('POST', "/deliveries/{$delivery->id}/combinations", ['columns' => ['basin', 'berth']])->assertOk()->assertJson(['counted' => ['rows' => 4, 'distinct' => 3, 'repeating' => 1, 'repeatingRows' => 2, 'most' => [['cells' => ['KB', '1'], 'count' => 2]]]]);
-        $shared = $this->api('POST', "/deliveries/{$delivery->id}/rows-sharing", ['columns' => ['berth', 'basin'], 'cells' => ['1', 'KB']])->assertOk();
+        $this->api('POST', "/deliveries/{$delivery->id}/combinations", ['columns' => ['basin', 'berth']])
+            ->assertOk()
+            ->assertJson([
+                'counted' => [
+                    'rows' => 4,
+                    'distinct' => 3,
+                    'repeating' => 1,
+                    'repeatingRows' => 2,
+                    'most' => [['cells' => ['KB', '1'], 'count' => 2]],
+                ],
+            ]);
+        $shared = $this->api('POST', "/deliveries/{$delivery->id}/rows-sharing", [
+            'columns' => ['berth', 'basin'],
+            'cells' => ['1', 'KB'],
+        ])->assertOk();
         self::assertSame([2, 4], array_column($this->objects($shared, 'rows'), 'line'));
         $this->api('POST', "/deliveries/{$delivery->id}/combinations", ['columns' => ['quay']])->assertUnprocessable();
     }
@@ -155,16 +258,54 @@ final class BeforeItIsTakenTest extends TestCase
         $this->deliver('source', "basin,berth,holder\nKB,1,Ann\nLM,2,Annabella\nNQ,3,\n");
         $this->deliver('target', "basin,berth,owner\nKB,1,Ann\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $plan = ['key' => [$same('basin'), $same('berth')], 'columnPairs' => [['source' => 'holder', 'target' => 'owner']], 'leftOut' => ['source' => [], 'target' => []], 'demands' => ['owner' => ['required' => true, 'mostCharacters' => 5], 'basin' => ['allowed' => ['KB', 'LM']]]];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $plan)->assertOk()->assertJsonPath('draft.demands.owner.mostCharacters', 5);
+        $plan = [
+            'key' => [$same('basin'), $same('berth')],
+            'columnPairs' => [['source' => 'holder', 'target' => 'owner']],
+            'leftOut' => ['source' => [], 'target' => []],
+            'demands' => ['owner' => ['required' => true, 'mostCharacters' => 5], 'basin' => ['allowed' => ['KB', 'LM']]],
+        ];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $plan)
+            ->assertOk()
+            ->assertJsonPath('draft.demands.owner.mostCharacters', 5);
 
-        $this->api('GET', "/datasets/{$this->dataset->id}/misfits")->assertOk()->assertJson(['counted' => ['rows' => 3, 'columns' => [
-            ['source' => 'basin', 'unmet' => [['part' => 'allowed', 'count' => 1, 'examples' => [['line' => 4, 'value' => 'NQ']]]]],
-            ['source' => 'holder', 'target' => 'owner', 'unmet' => [['part' => 'mostCharacters', 'count' => 1], ['part' => 'required', 'count' => 1]]],
-        ]]]);
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'sides' => ['source' => ['preparation' => [['id' => 's1', 'kind' => 'leave-out-blank-rows'], ['id' => 's2', 'kind' => 'keep-rows', 'condition' => ['column' => 'holder', 'test' => 'is-not-blank'], 'reason' => 'nobody holds it']]]]])->assertOk();
+        $this->api('GET', "/datasets/{$this->dataset->id}/misfits")
+            ->assertOk()
+            ->assertJson([
+                'counted' => [
+                    'rows' => 3,
+                    'columns' => [
+                        [
+                            'source' => 'basin',
+                            'unmet' => [['part' => 'allowed', 'count' => 1, 'examples' => [['line' => 4, 'value' => 'NQ']]]],
+                        ],
+                        [
+                            'source' => 'holder',
+                            'target' => 'owner',
+                            'unmet' => [['part' => 'mostCharacters', 'count' => 1], ['part' => 'required', 'count' => 1]],
+                        ],
+                    ],
+                ],
+            ]);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            ...$plan,
+            'sides' => [
+                'source' => [
+                    'preparation' => [
+                        ['id' => 's1', 'kind' => 'leave-out-blank-rows'],
+                        [
+                            'id' => 's2',
+                            'kind' => 'keep-rows',
+                            'condition' => ['column' => 'holder', 'test' => 'is-not-blank'],
+                            'reason' => 'nobody holds it',
+                        ],
+                    ],
+                ],
+            ],
+        ])->assertOk();
         $this->api('GET', "/datasets/{$this->dataset->id}/misfits")->assertJson(['counted' => ['rows' => 2]]);
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'demands' => ['quay' => ['required' => true]]])->assertOk()->assertJsonPath('problems.0.pointer', '/demands/quay');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$plan, 'demands' => ['quay' => ['required' => true]]])
+            ->assertOk()
+            ->assertJsonPath('problems.0.pointer', '/demands/quay');
     }
 
     public function test_a_delivery_can_serve_another_dataset_of_the_migration(): void
@@ -172,12 +313,23 @@ final class BeforeItIsTakenTest extends TestCase
         $this->deliver('source', "code,name\nKB,Kestrel\nbad,,\n", 'basins.csv');
         $basins = Delivery::query()->sole();
         $this->dataset = $this->migration->datasets()->create(['name' => 'Berths']);
-        $this->api('GET', "/datasets/{$this->dataset->id}/other-deliveries")->assertOk()->assertJson(['items' => [['dataset' => 'Moorings', 'delivery' => ['id' => $basins->id]]]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/other-deliveries")
+            ->assertOk()
+            ->assertJson(['items' => [['dataset' => 'Moorings', 'delivery' => ['id' => $basins->id]]]]);
 
-        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $basins->id, 'side' => 'target'])->assertCreated()->assertJson(['side' => 'target', 'number' => 1, 'digest' => $basins->digest, 'delivered' => 1, 'refused' => 1]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $basins->id, 'side' => 'target'])
+            ->assertCreated()
+            ->assertJson(['side' => 'target', 'number' => 1, 'digest' => $basins->digest, 'delivered' => 1, 'refused' => 1]);
         $used = Delivery::query()->latest('id')->firstOrFail();
-        self::assertSame("file,line,reason,what is wrong,record\nbasins.csv,3,wrong-number-of-cells,3 cells where the header has 2,\"bad,,\"\n", $this->get("/api/v1/deliveries/{$used->id}/refused.csv")->assertOk()->streamedContent());
-        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $used->id, 'side' => 'source'])->assertConflict()->assertJson(['code' => 'not-of-this-migration']);
+        self::assertSame(
+            "file,line,reason,what is wrong,record\nbasins.csv,3,wrong-number-of-cells,3 cells where the header has 2,\"bad,,\"\n",
+            $this->get("/api/v1/deliveries/{$used->id}/refused.csv")
+                ->assertOk()
+                ->streamedContent(),
+        );
+        $this->api('POST', "/datasets/{$this->dataset->id}/used-deliveries", ['delivery' => $used->id, 'side' => 'source'])
+            ->assertConflict()
+            ->assertJson(['code' => 'not-of-this-migration']);
     }
 
     /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */

@@ -39,18 +39,36 @@ final class PartsTest extends TestCase
         $receipt = $this->received('berths.xlsx', (string) file_get_contents($path));
         unlink($path);
 
-        $this->api('GET', "/receipts/{$receipt}")->assertJson(['preview' => ['format' => ['kind' => 'xlsx', 'sheet' => 'Notes', 'sheets' => [['name' => 'Notes'], ['name' => 'Berths']]], 'columns' => ['nothing here']]]);
-        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Berths', 'headerRow' => 2])->assertOk()->assertJson(['preview' => ['columns' => ['basin', 'berth', 'fee'], 'rows' => [['KB', '014', '1412.6'], ['LM', '2', '10']]]]);
-        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Gone'])->assertUnprocessable()->assertJson(['code' => 'unusable-workbook']);
+        $this->api('GET', "/receipts/{$receipt}")->assertJson([
+            'preview' => [
+                'format' => ['kind' => 'xlsx', 'sheet' => 'Notes', 'sheets' => [['name' => 'Notes'], ['name' => 'Berths']]],
+                'columns' => ['nothing here'],
+            ],
+        ]);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Berths', 'headerRow' => 2])
+            ->assertOk()
+            ->assertJson(['preview' => ['columns' => ['basin', 'berth', 'fee'], 'rows' => [['KB', '014', '1412.6'], ['LM', '2', '10']]]]);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Gone'])
+            ->assertUnprocessable()
+            ->assertJson(['code' => 'unusable-workbook']);
         $this->takeParts('source', $receipt)->assertAccepted();
 
         self::assertSame(['basin', 'berth', 'fee'], Delivery::query()->firstOrFail()->columns);
         $this->deliver('target', "basin,berth,fee\nLM,2,10\nKB,014,1412.60\n");
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']], 'columnPairs' => [['source' => 'fee', 'target' => 'fee']], 'leftOut' => ['source' => [], 'target' => []]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [['source' => 'fee', 'target' => 'fee']],
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally();
         // The row stands on row 3 of its sheet.
-        $this->api('GET', "/tallies/{$tally?->id}/records/1")->assertJson(['key' => 'KB,014', 'sourceLine' => 3, 'targetLine' => 3, 'sourceFile' => null]);
+        $this->api('GET', "/tallies/{$tally?->id}/records/1")->assertJson([
+            'key' => 'KB,014',
+            'sourceLine' => 3,
+            'targetLine' => 3,
+            'sourceFile' => null,
+        ]);
     }
 
     public function test_a_part_that_cannot_be_read_to_its_end_leaves_the_others_waiting(): void
@@ -71,7 +89,13 @@ final class PartsTest extends TestCase
     {
         $part = $this->received('north.csv', "basin,origin\nKB,x\n");
 
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'partLabelColumn' => 'origin'])->assertUnprocessable()->assertJson(['code' => 'unusable-step']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => 'source',
+            'parts' => [['receipt' => $part]],
+            'partLabelColumn' => 'origin',
+        ])
+            ->assertUnprocessable()
+            ->assertJson(['code' => 'unusable-step']);
         self::assertSame(ReceiptState::Received, $this->receipt($part)->state);
     }
 
@@ -88,7 +112,13 @@ final class PartsTest extends TestCase
     public function test_a_worker_that_dies_between_two_parts_is_followed_by_one_that_enters_the_delivery_once(): void
     {
         $parts = [$this->received('north.csv', "basin\nKB\n"), $this->received('south.csv', "basin\nLM\n")];
-        DB::table('receipts')->whereIn('id', $parts)->update(['state' => 'reading', 'taking' => json_encode(['receipts' => $parts, 'terms' => ['partLabelColumn' => 'origin']]), 'updated_at' => now()->subMinute()]);
+        DB::table('receipts')
+            ->whereIn('id', $parts)
+            ->update([
+                'state' => 'reading',
+                'taking' => json_encode(['receipts' => $parts, 'terms' => ['partLabelColumn' => 'origin']]),
+                'updated_at' => now()->subMinute(),
+            ]);
 
         Artisan::call('nine-tally:watch --once');
         // The worker that was thought dead comes back.
@@ -100,13 +130,26 @@ final class PartsTest extends TestCase
 
     public function test_which_file_a_record_came_in_is_shown_where_there_are_several(): void
     {
-        $this->takeParts('source', $this->received('north.csv', "basin,fee\nKB,1\n"), $this->received('south.csv', "basin,fee\nLM,2\n"))->assertAccepted();
+        $this->takeParts(
+            'source',
+            $this->received('north.csv', "basin,fee\nKB,1\n"),
+            $this->received('south.csv', "basin,fee\nLM,2\n"),
+        )->assertAccepted();
         $this->deliver('target', "basin,fee\nKB,1\nLM,3\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin')],
+            'columnPairs' => [$same('fee')],
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
-        $this->api('GET', "/tallies/{$this->dataset->latestTally()?->id}/records/1")->assertJson(['key' => 'LM', 'sourceFile' => 'south.csv', 'sourceLine' => 2, 'targetFile' => null]);
+        $this->api('GET', "/tallies/{$this->dataset->latestTally()?->id}/records/1")->assertJson([
+            'key' => 'LM',
+            'sourceFile' => 'south.csv',
+            'sourceLine' => 2,
+            'targetFile' => null,
+        ]);
         self::assertSame(2, $this->dataset->latestDelivery(Side::Source)?->parts->count());
     }
 

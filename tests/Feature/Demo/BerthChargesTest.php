@@ -30,7 +30,12 @@ final class BerthChargesTest extends TestCase
             $made = $demo->write($workspace->path);
             $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
             $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']], $workspace->path);
-            $findings = (new TallyRun($plan, $this->prepared($plan, Side::Source, $made['source'], $references, $workspace->path), $this->prepared($plan, Side::Target, $made['target'], $references, $workspace->path), $workspace->path))->findings();
+            $findings = (new TallyRun(
+                $plan,
+                $this->prepared($plan, Side::Source, $made['source'], $references, $workspace->path),
+                $this->prepared($plan, Side::Target, $made['target'], $references, $workspace->path),
+                $workspace->path,
+            ))->findings();
             $cells = [];
             foreach ($findings as $row) {
                 foreach ($row->cells as $cell) {
@@ -54,9 +59,21 @@ final class BerthChargesTest extends TestCase
     /** @param list<string> $paths */
     private function prepared(Plan $plan, Side $side, array $paths, References $references, string $folder): PreparedReader
     {
-        $parts = array_map(static fn(string $path): array => ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)], $paths);
+        $parts = array_map(
+            static fn(string $path): array => [
+                'reader' => (new ReaderCatalogue)->open($path, basename($path)),
+                'label' => basename($path),
+            ],
+            $paths,
+        );
         $prepared = PreparedSide::in("{$folder}/prepared-{$side->value}");
-        $prepared->make(new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts), $plan->side($side)->preparation, $side->value, static fn(int $bytes, int $records) => null, $references);
+        $prepared->make(
+            new PartStack($parts === [] ? self::fail('The demo has no parts.') : $parts),
+            $plan->side($side)->preparation,
+            $side->value,
+            static fn(int $bytes, int $records) => null,
+            $references,
+        );
 
         return new PreparedReader($prepared, $side->value);
     }
@@ -64,6 +81,15 @@ final class BerthChargesTest extends TestCase
     /** @param array<string, string> $paths by name */
     private static function references(array $paths, string $folder): References
     {
-        return new ReferenceShelf(array_map(static fn(string $path): \Closure => static fn(): PartStack => new PartStack([['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)]]), $paths), [], $folder);
+        return new ReferenceShelf(
+            array_map(
+                static fn(string $path): \Closure => static fn(): PartStack => new PartStack([
+                    ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)],
+                ]),
+                $paths,
+            ),
+            [],
+            $folder,
+        );
     }
 }

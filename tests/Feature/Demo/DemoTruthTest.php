@@ -58,7 +58,10 @@ final class DemoTruthTest extends TestCase
         $planted = array_count_values(array_column($passed, 'cause'));
         if ($demo->codes !== []) {
             // Every row that met was translated, but for those that were not.
-            $planted['crosswalk'] = $rows['source']['agreed'] + $rows['source']['changed'] - count(array_filter($truth['cells'], static fn(array $cell): bool => $cell['cause'] === 'untranslated'));
+            $planted['crosswalk'] =
+                $rows['source']['agreed'] +
+                $rows['source']['changed'] -
+                count(array_filter($truth['cells'], static fn(array $cell): bool => $cell['cause'] === 'untranslated'));
         }
         ksort($planted);
         self::assertSame($planted, $forgiven);
@@ -74,7 +77,9 @@ final class DemoTruthTest extends TestCase
 
     public function test_the_demo_holds_every_cause_at_least_once(): void
     {
-        $planted = array_merge(...array_map(static fn(DemoDataset $demo): array => array_column($demo->planted, 'cause'), Wherrymoor::datasets()));
+        $planted = array_merge(
+            ...array_map(static fn(DemoDataset $demo): array => array_column($demo->planted, 'cause'), Wherrymoor::datasets()),
+        );
 
         self::assertSame([], array_diff(array_column(CauseId::cases(), 'value'), $planted, ['crosswalk']));
     }
@@ -100,7 +105,10 @@ final class DemoTruthTest extends TestCase
             self::assertSame(['TRL', (string) (count($rows) - $before), (string) $totals->sum('fee')], $trailer->cells);
             $sums[] = $trailer->cells[2];
         }
-        $ofWhole = array_map(static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [], iterator_to_array(DelimitedReader::detecting($whole, 'whole')->records(), false));
+        $ofWhole = array_map(
+            static fn(Row|RefusedRecord $record): array => $record instanceof Row ? $record->cells : [],
+            iterator_to_array(DelimitedReader::detecting($whole, 'whole')->records(), false),
+        );
         $workspace->remove();
 
         self::assertCount(2, array_unique($sums));
@@ -111,7 +119,10 @@ final class DemoTruthTest extends TestCase
     {
         $workspace = Workspace::make();
         $vessels = Wherrymoor::datasets()[2];
-        $digest = static fn(array $paths): array => array_map(static fn(mixed $path): string|false => is_string($path) ? hash_file('sha256', $path) : false, $paths);
+        $digest = static fn(array $paths): array => array_map(
+            static fn(mixed $path): string|false => is_string($path) ? hash_file('sha256', $path) : false,
+            $paths,
+        );
         $one = $digest((new Generator($vessels, 7))->write($workspace->path));
         $same = $digest((new Generator($vessels, 7))->write($workspace->path));
         $other = $digest((new Generator($vessels, 8))->write($workspace->path));
@@ -143,7 +154,12 @@ final class DemoTruthTest extends TestCase
     private function found(DemoDataset $demo, array $paths, string $folder): array
     {
         $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
-        $run = new TallyRun($plan, DelimitedReader::detecting($paths['source'], 'old'), DelimitedReader::detecting($paths['target'], 'new'), $folder);
+        $run = new TallyRun(
+            $plan,
+            DelimitedReader::detecting($paths['source'], 'old'),
+            DelimitedReader::detecting($paths['target'], 'new'),
+            $folder,
+        );
         $findings = $run->findings();
         $cells = [];
         foreach ($findings as $row) {

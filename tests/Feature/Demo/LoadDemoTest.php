@@ -37,15 +37,31 @@ final class LoadDemoTest extends TestCase
         $this->actingAs(User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail());
         $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
 
-        self::assertSame(['Basins', 'Berth charges', 'Length bands', 'Licences', 'Moorings', 'Vessels'], array_column($this->objects($board, 'datasets'), 'name'));
-        $board->assertJson(['datasets' => [
-            ['keyColumns' => [], 'tally' => null],
-            ['keyColumns' => ['basin', 'band', 'season'], 'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 20], 'target' => ['extra' => 3]]]],
-            ['keyColumns' => []],
-            ['keyColumns' => ['licence_no', 'season'], 'tally' => ['rows' => ['source' => ['delivered' => 59_997, 'missing' => 12, 'changed' => 364], 'target' => ['extra' => 3]]]],
-            ['keyColumns' => ['basin', 'berth'], 'tally' => ['rows' => ['source' => ['refused' => 2, 'missing' => 214, 'repeated' => 32, 'unkeyed' => 3]]]],
-            ['keyColumns' => ['index_no'], 'tally' => ['rows' => ['source' => ['delivered' => 300, 'changed' => 21, 'missing' => 0]]]],
-        ]]);
+        self::assertSame(
+            ['Basins', 'Berth charges', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
+            array_column($this->objects($board, 'datasets'), 'name'),
+        );
+        $board->assertJson([
+            'datasets' => [
+                ['keyColumns' => [], 'tally' => null],
+                [
+                    'keyColumns' => ['basin', 'band', 'season'],
+                    'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 20], 'target' => ['extra' => 3]]],
+                ],
+                ['keyColumns' => []],
+                [
+                    'keyColumns' => ['licence_no', 'season'],
+                    'tally' => [
+                        'rows' => ['source' => ['delivered' => 59_997, 'missing' => 12, 'changed' => 364], 'target' => ['extra' => 3]],
+                    ],
+                ],
+                [
+                    'keyColumns' => ['basin', 'berth'],
+                    'tally' => ['rows' => ['source' => ['refused' => 2, 'missing' => 214, 'repeated' => 32, 'unkeyed' => 3]]],
+                ],
+                ['keyColumns' => ['index_no'], 'tally' => ['rows' => ['source' => ['delivered' => 300, 'changed' => 21, 'missing' => 0]]]],
+            ],
+        ]);
         $before = [Delivery::query()->count(), Tally::query()->count(), User::query()->count()];
 
         Artisan::call('nine-tally:demo');

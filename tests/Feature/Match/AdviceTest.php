@@ -63,7 +63,11 @@ final class AdviceTest extends TestCase
         $trueNames = array_map(static fn(string $name): string => trim($name), explode($demo->targetDelimiter, $header));
         $names = array_map(static fn(int $nth): string => 'c'.$nth, range(1, count($trueNames)));
         $this->deliver('source', (string) file_get_contents($paths['source']), 'old.csv');
-        $this->deliver('target', implode($demo->targetDelimiter, $names)."\n".substr($target, strlen($demo->targetBeginning) + strlen($header) + 1), 'new.csv');
+        $this->deliver(
+            'target',
+            implode($demo->targetDelimiter, $names)."\n".substr($target, strlen($demo->targetBeginning) + strlen($header) + 1),
+            'new.csv',
+        );
         array_map(unlink(...), $paths);
         $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk()->assertJson(['draft' => ['key' => [], 'columnPairs' => []]]);
 
@@ -110,11 +114,24 @@ final class AdviceTest extends TestCase
         $this->deliver('target', "basin,berth,note\nKB,1,x\nKB,2,x\nLM,1,x\nOT,7,y\n");
 
         $advice = $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk();
-        $advice->assertJson(['keys' => ['isWaiting' => false, 'advised' => [[
-            'columns' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']],
-            'rows' => ['source' => 4, 'target' => 4], 'repeats' => ['source' => 0, 'target' => 0], 'meets' => 3, 'meetsShare' => '75.00 %',
-            'shorter' => [['without' => 'basin', 'repeats' => ['source' => 4, 'target' => 2]], ['without' => 'berth', 'repeats' => ['source' => 4, 'target' => 2]]],
-        ]]]]);
+        $advice->assertJson([
+            'keys' => [
+                'isWaiting' => false,
+                'advised' => [
+                    [
+                        'columns' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']],
+                        'rows' => ['source' => 4, 'target' => 4],
+                        'repeats' => ['source' => 0, 'target' => 0],
+                        'meets' => 3,
+                        'meetsShare' => '75.00 %',
+                        'shorter' => [
+                            ['without' => 'basin', 'repeats' => ['source' => 4, 'target' => 2]],
+                            ['without' => 'berth', 'repeats' => ['source' => 4, 'target' => 2]],
+                        ],
+                    ],
+                ],
+            ],
+        ]);
     }
 
     public function test_pairs_that_are_more_than_text_are_named(): void
@@ -122,20 +139,46 @@ final class AdviceTest extends TestCase
         $this->deliver('source', "basin,fee,since,seen\nKB,1.50,2024-03-01,2024-05-06\nLM,2,2024-03-02,2024-05-07\n");
         $this->deliver('target', "basin,fee,since,seen\nKB,\"1.012,5\",01/03/2024,06.05.2024\nLM,\"2,00\",02/03/2024,17.05.2024\n");
         /** @var array{columnPairs: list<array{source: string}>} $plan */
-        $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk()->json('draft');
-        $kinds = fn(): array => array_column($this->objects($this->api('GET', "/datasets/{$this->dataset->id}/advice"), 'kinds'), null, 'source');
+        $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")
+            ->assertOk()
+            ->json('draft');
+        $kinds = fn(): array => array_column(
+            $this->objects($this->api('GET', "/datasets/{$this->dataset->id}/advice"), 'kinds'),
+            null,
+            'source',
+        );
 
         $advised = $kinds();
         self::assertSame(['fee', 'since', 'seen'], array_keys($advised));
-        self::assertSame(['number', true, ['source' => [], 'target' => [['decimalMark' => ',', 'groupMark' => '.']]]], [$advised['fee']['kind'], $advised['fee']['isText'], $advised['fee']['declares']]);
-        self::assertSame([['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['MM/dd/yyyy']]], ((array) $advised['since']['declares'])['target']);
+        self::assertSame(
+            ['number', true, ['source' => [], 'target' => [['decimalMark' => ',', 'groupMark' => '.']]]],
+            [$advised['fee']['kind'], $advised['fee']['isText'], $advised['fee']['declares']],
+        );
+        self::assertSame(
+            [['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['MM/dd/yyyy']]],
+            ((array) $advised['since']['declares'])['target'],
+        );
         self::assertSame([['dateForms' => ['dd.MM.yyyy']]], ((array) $advised['seen']['declares'])['target']);
 
         // A plan that reads them so, and does not say in which form, is told what it lacks until it does.
-        $typed = [...$plan, 'columnPairs' => array_map(static fn(array $pair): array => [...$pair, 'kind' => $advised[$pair['source']]['kind'] ?? 'text'], $plan['columnPairs'])];
+        $typed = [
+            ...$plan,
+            'columnPairs' => array_map(
+                static fn(array $pair): array => [...$pair, 'kind' => $advised[$pair['source']]['kind'] ?? 'text'],
+                $plan['columnPairs'],
+            ),
+        ];
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $typed)->assertOk();
         self::assertSame([false, false, false], array_column($kinds(), 'isText'));
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$typed, 'sides' => ['target' => ['dateForms' => ['dd/MM/yyyy', 'dd.MM.yyyy'], 'columns' => ['fee' => ['decimalMark' => ',', 'groupMark' => '.']]]]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            ...$typed,
+            'sides' => [
+                'target' => [
+                    'dateForms' => ['dd/MM/yyyy', 'dd.MM.yyyy'],
+                    'columns' => ['fee' => ['decimalMark' => ',', 'groupMark' => '.']],
+                ],
+            ],
+        ])->assertOk();
         self::assertSame([], $kinds());
     }
 
@@ -145,15 +188,24 @@ final class AdviceTest extends TestCase
         foreach (range(1, 9_000) as $row) {
             $source .= 'B'.($row % 5).",{$row},{$row}.50\n";
             // Every tenth fee loses its pence; every hundredth row is missing, and rows come in another order.
-            $target .= $row % 100 === 0 ? '' : 'B'.((9_001 - $row) % 5).','.(9_001 - $row).','.(9_001 - $row).($row % 10 === 3 ? '' : '.5')."\n";
+            $target .=
+                $row % 100 === 0
+                    ? ''
+                    : 'B'.(9_001 - $row) % 5 .','.(9_001 - $row).','.(9_001 - $row).($row % 10 === 3 ? '' : '.5')."\n";
         }
         $this->deliver('source', $source);
         $this->deliver('target', $target);
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $plan = ['key' => [$same('basin'), $same('berth')], 'columnPairs' => [['kind' => 'number', ...$same('fee')]], 'leftOut' => ['source' => [], 'target' => []]];
+        $plan = [
+            'key' => [$same('basin'), $same('berth')],
+            'columnPairs' => [['kind' => 'number', ...$same('fee')]],
+            'leftOut' => ['source' => [], 'target' => []],
+        ];
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $plan)->assertOk();
 
-        $trial = $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertOk()->assertJson(['isWaiting' => false, 'problem' => null, 'result' => ['isHead' => false, 'oneIn' => 3]]);
+        $trial = $this->api('GET', "/datasets/{$this->dataset->id}/trial")
+            ->assertOk()
+            ->assertJson(['isWaiting' => false, 'problem' => null, 'result' => ['isHead' => false, 'oneIn' => 3]]);
         $rows = $this->number($trial, 'result.sampleRows.source');
         self::assertEqualsWithDelta(3_000, $rows, 200);
         // No row is missing but for those that truly are: the same keys were drawn on both sides.
@@ -169,8 +221,17 @@ final class AdviceTest extends TestCase
         // What nobody uses is cleared up: the beginning of both sides stands in until the same keys are drawn again.
         File::cleanDirectory(storage_path('prepared'));
         $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertJson(['result' => ['isHead' => true]]);
-        $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertJson(['problem' => null, 'result' => ['isHead' => false, 'sampleRows' => ['source' => $rows]]]);
-        self::assertSame([], array_filter($this->objects($again, 'result.findings'), static fn(array $finding): bool => ! in_array($finding['class'], ['changed', 'missing'], true)));
+        $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertJson([
+            'problem' => null,
+            'result' => ['isHead' => false, 'sampleRows' => ['source' => $rows]],
+        ]);
+        self::assertSame(
+            [],
+            array_filter(
+                $this->objects($again, 'result.findings'),
+                static fn(array $finding): bool => ! in_array($finding['class'], ['changed', 'missing'], true),
+            ),
+        );
     }
 
     public function test_a_trial_is_the_beginning_of_both_sides_until_the_rows_of_some_keys_are_drawn(): void
@@ -180,7 +241,17 @@ final class AdviceTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk();
         config(['queue.default' => 'database']);
 
-        $this->api('GET', "/datasets/{$this->dataset->id}/trial")->assertOk()->assertJson(['isWaiting' => true, 'result' => ['isHead' => true, 'oneIn' => null, 'rows' => ['source' => ['changed' => 1]], 'findings' => [['key' => 'LM', 'sourceLine' => 3, 'cells' => [['column' => 'fee', 'source' => '2', 'target' => '3']]]]]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/trial")
+            ->assertOk()
+            ->assertJson([
+                'isWaiting' => true,
+                'result' => [
+                    'isHead' => true,
+                    'oneIn' => null,
+                    'rows' => ['source' => ['changed' => 1]],
+                    'findings' => [['key' => 'LM', 'sourceLine' => 3, 'cells' => [['column' => 'fee', 'source' => '2', 'target' => '3']]]],
+                ],
+            ]);
     }
 
     public function test_a_table_with_no_key_is_told_so(): void
@@ -189,14 +260,18 @@ final class AdviceTest extends TestCase
         $this->deliver('source', "basin,berth\n{$rows}");
         $this->deliver('target', "basin,berth\n{$rows}");
 
-        $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertJson(['keys' => ['hasSearched' => true, 'isWaiting' => false, 'advised' => []]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertJson([
+            'keys' => ['hasSearched' => true, 'isWaiting' => false, 'advised' => []],
+        ]);
     }
 
     public function test_nothing_is_advised_before_both_sides_have_delivered(): void
     {
         $this->deliver('source', "basin,berth\nKB,1\n");
 
-        $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk()->assertJson(['pairs' => ['proposals' => []], 'keys' => ['hasSearched' => false]]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/advice")
+            ->assertOk()
+            ->assertJson(['pairs' => ['proposals' => []], 'keys' => ['hasSearched' => false]]);
     }
 
     public function test_a_question_whose_worker_died_is_asked_again(): void
@@ -232,7 +307,13 @@ final class AdviceTest extends TestCase
     private function asked(Answers $answers, ColumnMatching $question, int $secondsAgo): string
     {
         Answer::query()->delete();
-        DB::table('answers')->insert(['digest' => $answers->digest($question), 'kind' => $question->kind(), 'state' => 'asked', 'created_at' => now()->subSeconds($secondsAgo), 'updated_at' => now()->subSeconds($secondsAgo)]);
+        DB::table('answers')->insert([
+            'digest' => $answers->digest($question),
+            'kind' => $question->kind(),
+            'state' => 'asked',
+            'created_at' => now()->subSeconds($secondsAgo),
+            'updated_at' => now()->subSeconds($secondsAgo),
+        ]);
 
         return $answers->to($question)->state;
     }

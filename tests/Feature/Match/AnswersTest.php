@@ -20,7 +20,11 @@ final class AnswersTest extends TestCase
     public function test_what_cannot_be_found_says_why_and_can_be_asked_again(): void
     {
         self::assertSame(['failed', null, 'The lock house is closed. Come back in the morning.'], $this->told(QuestionOfTests::refused()));
-        self::assertSame(['failed', null, 'The lock house is closed. Come back in the morning.'], $this->told(QuestionOfTests::refused()), 'Nobody asks again by looking.');
+        self::assertSame(
+            ['failed', null, 'The lock house is closed. Come back in the morning.'],
+            $this->told(QuestionOfTests::refused()),
+            'Nobody asks again by looking.',
+        );
         self::assertSame('failed', app(Answers::class)->again(QuestionOfTests::refused())->state);
         self::assertSame(2, QuestionOfTests::$timesAsked);
     }
@@ -31,13 +35,19 @@ final class AnswersTest extends TestCase
             $this->told(QuestionOfTests::broken());
             self::fail('The queue has to know, so that it tries once more.');
         } catch (\DivisionByZeroError) {
-            self::assertSame(['failed', null, 'This could not be found out to its end. Tell whoever runs Nine Tally.'], $this->told(QuestionOfTests::broken()));
+            self::assertSame(
+                ['failed', null, 'This could not be found out to its end. Tell whoever runs Nine Tally.'],
+                $this->told(QuestionOfTests::broken()),
+            );
         }
     }
 
     public function test_an_answer_is_found_once(): void
     {
-        self::assertSame(array_fill(0, 3, ['answered', ['berths' => 7], null]), array_map(fn(): array => $this->told(QuestionOfTests::answered()), range(1, 3)));
+        self::assertSame(
+            array_fill(0, 3, ['answered', ['berths' => 7], null]),
+            array_map(fn(): array => $this->told(QuestionOfTests::answered()), range(1, 3)),
+        );
         self::assertSame([1, 1], [QuestionOfTests::$timesAsked, Answer::query()->count()]);
     }
 

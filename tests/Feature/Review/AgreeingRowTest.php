@@ -20,12 +20,33 @@ final class AgreeingRowTest extends TestCase
         $tally = $this->tallied($old, $new);
         $path = "/tallies/{$tally->id}/agreeing-row?key[]=%20a%2C%22b&key[]=";
 
-        $this->api('GET', "{$path}30")->assertOk()->assertJson(['isWaiting' => false, 'record' => ['class' => 'agreed', 'key' => '" a,""b",30', 'sourceLine' => 60, 'targetLine' => 60, 'fields' => [
-            ['role' => 'key', 'sourceValue' => ' a,"b'], ['role' => 'key', 'sourceValue' => '30'],
-            ['role' => 'compared', 'source' => 'holder', 'sourceValue' => "Ezekiel\nThornøy", 'targetValue' => "Ezekiel\nThornøy", 'finding' => null],
-            ['role' => 'compared', 'sourceValue' => '1', 'targetValue' => '1'], ['role' => 'not-compared', 'target' => 'loaded', 'targetValue' => 't'],
-        ]]]);
-        $this->api('GET', "{$path}41")->assertOk()->assertJson(['record' => null]);
+        $this->api('GET', "{$path}30")
+            ->assertOk()
+            ->assertJson([
+                'isWaiting' => false,
+                'record' => [
+                    'class' => 'agreed',
+                    'key' => '" a,""b",30',
+                    'sourceLine' => 60,
+                    'targetLine' => 60,
+                    'fields' => [
+                        ['role' => 'key', 'sourceValue' => ' a,"b'],
+                        ['role' => 'key', 'sourceValue' => '30'],
+                        [
+                            'role' => 'compared',
+                            'source' => 'holder',
+                            'sourceValue' => "Ezekiel\nThornøy",
+                            'targetValue' => "Ezekiel\nThornøy",
+                            'finding' => null,
+                        ],
+                        ['role' => 'compared', 'sourceValue' => '1', 'targetValue' => '1'],
+                        ['role' => 'not-compared', 'target' => 'loaded', 'targetValue' => 't'],
+                    ],
+                ],
+            ]);
+        $this->api('GET', "{$path}41")
+            ->assertOk()
+            ->assertJson(['record' => null]);
         // What nobody uses is cleared up; who looks for a key then waits until it is written down again.
         File::cleanDirectory(storage_path('prepared'));
         $this->api('GET', "{$path}30")->assertOk();

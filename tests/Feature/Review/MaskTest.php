@@ -18,15 +18,44 @@ final class MaskTest extends TestCase
     public function test_a_masked_value_is_in_no_answer_of_any_kind(): void
     {
         $tally = $this->withSensitiveHolder();
-        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'Of one holder', 'filter' => ['source' => self::SECRET]])->assertCreated();
+        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", [
+            'name' => 'Of one holder',
+            'filter' => ['source' => self::SECRET],
+        ])->assertCreated();
         $this->api('POST', "/datasets/{$this->dataset->id}/unmaskings")->assertCreated();
         [$pattern, $fee] = [$this->patternOf($tally, 'holder'), $this->patternOf($tally, 'fee')];
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'pattern', 'target' => (string) $pattern, 'decision' => 'expected', 'reason' => '', 'holdsFor' => [['source' => self::SECRET.' 1', 'target' => mb_strtoupper(self::SECRET.' 1')]], 'seenAct' => 0])->assertCreated();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'pattern',
+            'target' => (string) $pattern,
+            'decision' => 'expected',
+            'reason' => '',
+            'holdsFor' => [['source' => self::SECRET.' 1', 'target' => mb_strtoupper(self::SECRET.' 1')]],
+            'seenAct' => 0,
+        ])->assertCreated();
         $paths = [
-            "/tallies/{$tally->id}", "/tallies/{$tally->id}/findings?limit=200", "/tallies/{$tally->id}/findings?of=cells", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=holder", "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=owner", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/agreeing-row?key[]=KB&key[]=3", "/tallies/{$tally->id}/patterns/{$pattern}/value-pairs", "/tallies/{$tally->id}/rulings", "/datasets/{$this->dataset->id}/kept-filters",
-            "/tallies/{$tally->id}/findings/taken?as=csv", "/tallies/{$tally->id}/findings/taken?as=json-lines&of=cells", "/tallies/{$tally->id}/findings/taken?class=refused",
+            "/tallies/{$tally->id}",
+            "/tallies/{$tally->id}/findings?limit=200",
+            "/tallies/{$tally->id}/findings?of=cells",
+            "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=holder",
+            "/tallies/{$tally->id}/findings?pattern={$fee}&beside[]=owner",
+            "/tallies/{$tally->id}/records/1",
+            "/tallies/{$tally->id}/agreeing-row?key[]=KB&key[]=3",
+            "/tallies/{$tally->id}/patterns/{$pattern}/value-pairs",
+            "/tallies/{$tally->id}/rulings",
+            "/datasets/{$this->dataset->id}/kept-filters",
+            "/tallies/{$tally->id}/findings/taken?as=csv",
+            "/tallies/{$tally->id}/findings/taken?as=json-lines&of=cells",
+            "/tallies/{$tally->id}/findings/taken?class=refused",
         ];
-        $others = ["/datasets/{$this->dataset->id}/profile", "/datasets/{$this->dataset->id}/plan", "/datasets/{$this->dataset->id}/trial", '/deliveries/1/rows', '/deliveries/1/refused', "/tallies/{$tally->id}/folder", "/datasets/{$this->dataset->id}/prepared-rows?side=source&as=csv"];
+        $others = [
+            "/datasets/{$this->dataset->id}/profile",
+            "/datasets/{$this->dataset->id}/plan",
+            "/datasets/{$this->dataset->id}/trial",
+            '/deliveries/1/rows',
+            '/deliveries/1/refused',
+            "/tallies/{$tally->id}/folder",
+            "/datasets/{$this->dataset->id}/prepared-rows?side=source&as=csv",
+        ];
         $secrets = static fn(string $content): int => (int) preg_match_all('/thorn(ø|\\\\u00[df]8)y/iu', $content);
 
         $this->actingAs($this->auditor());
@@ -53,10 +82,23 @@ final class MaskTest extends TestCase
         $ask = fn(string $filter): int => $this->api('GET', "/tallies/{$tally->id}/findings/count?{$filter}")->getStatusCode();
         $pattern = $this->patternOf($tally, 'holder');
 
-        self::assertSame([403, 403, 403], array_map($ask, ['text=Thorn', 'of=cells&source=Thorn%C3%B8y%201', "pattern={$pattern}&target=x"]));
+        self::assertSame(
+            [403, 403, 403],
+            array_map($ask, ['text=Thorn', 'of=cells&source=Thorn%C3%B8y%201', "pattern={$pattern}&target=x"]),
+        );
         self::assertSame([200, 200], array_map($ask, ['pattern='.$this->patternOf($tally, 'fee').'&source=1', 'key=7&keyColumn=2']));
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'filter', 'filter' => ['text' => 'Thorn'], 'decision' => 'ask', 'reason' => '', 'seenAct' => 0])->assertForbidden()->assertJson(['code' => 'masked']);
-        $this->api('GET', "/tallies/{$tally->id}/findings?pattern={$pattern}")->assertJson(['items' => [['source' => '(masked)', 'target' => '(masked)']]]);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'filter',
+            'filter' => ['text' => 'Thorn'],
+            'decision' => 'ask',
+            'reason' => '',
+            'seenAct' => 0,
+        ])
+            ->assertForbidden()
+            ->assertJson(['code' => 'masked']);
+        $this->api('GET', "/tallies/{$tally->id}/findings?pattern={$pattern}")->assertJson([
+            'items' => [['source' => '(masked)', 'target' => '(masked)']],
+        ]);
     }
 
     public function test_a_part_of_the_key_and_a_column_that_is_not_compared_are_masked_too(): void
@@ -67,28 +109,68 @@ final class MaskTest extends TestCase
             $target .= 'KB,'.self::SECRET." {$row},B,1,".self::SECRET."\n";
         }
         $tally = $this->tallied($source.'LM,'.self::SECRET.' 7,"a, b",1'."\n", $target);
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'filter', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2], 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertCreated();
-        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'One berth', 'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2]])->assertCreated();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'filter',
+            'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2],
+            'decision' => 'expected',
+            'reason' => '',
+            'seenAct' => 0,
+        ])->assertCreated();
+        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", [
+            'name' => 'One berth',
+            'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2],
+        ])->assertCreated();
         /** @var array<string, mixed> $draft */
         $draft = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['sensitive' => ['source' => ['berth'], 'target' => ['loaded']]] + $draft)->assertOk();
+        $this->api(
+            'PUT',
+            "/datasets/{$this->dataset->id}/plan",
+            ['sensitive' => ['source' => ['berth'], 'target' => ['loaded']]] + $draft,
+        )->assertOk();
         $this->deliver('source', $source, 'again.csv');
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $later = $this->dataset->latestTally() ?? throw new \LogicException;
         $this->actingAs($this->auditor());
 
         foreach ([$tally, $later] as $one) {
-            foreach (["/tallies/{$one->id}", "/tallies/{$one->id}/findings", "/tallies/{$one->id}/findings?of=cells", "/tallies/{$one->id}/findings?of=cells&beside[]=berth&beside[]=loaded", "/tallies/{$one->id}/records/1", "/tallies/{$one->id}/rulings", "/tallies/{$one->id}/rulings-left-behind", "/datasets/{$this->dataset->id}/kept-filters", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$one->id}/findings/taken", "/tallies/{$one->id}/report", "/tallies/{$later->id}/against/{$tally->id}"] as $path) {
+            foreach (
+                [
+                    "/tallies/{$one->id}",
+                    "/tallies/{$one->id}/findings",
+                    "/tallies/{$one->id}/findings?of=cells",
+                    "/tallies/{$one->id}/findings?of=cells&beside[]=berth&beside[]=loaded",
+                    "/tallies/{$one->id}/records/1",
+                    "/tallies/{$one->id}/rulings",
+                    "/tallies/{$one->id}/rulings-left-behind",
+                    "/datasets/{$this->dataset->id}/kept-filters",
+                    "/datasets/{$this->dataset->id}/tallies",
+                    "/tallies/{$one->id}/findings/taken",
+                    "/tallies/{$one->id}/report",
+                    "/tallies/{$later->id}/against/{$tally->id}",
+                ]
+                as $path
+            ) {
                 self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
             }
-            self::assertSame([403, 403, 403, 200], array_map(fn(string $path): int => $this->api('GET', "/tallies/{$one->id}/{$path}")->getStatusCode(), ['findings?keyColumn=2&key=x', 'keys?find=KB', 'agreeing-row?key[]=KB&key[]=3', 'findings?keyColumn=1&key=KB']));
+            self::assertSame(
+                [403, 403, 403, 200],
+                array_map(fn(string $path): int => $this->api('GET', "/tallies/{$one->id}/{$path}")->getStatusCode(), [
+                    'findings?keyColumn=2&key=x',
+                    'keys?find=KB',
+                    'agreeing-row?key[]=KB&key[]=3',
+                    'findings?keyColumn=1&key=KB',
+                ]),
+            );
         }
         // Rows can still be told apart, and are known again in every list.
         $keys = static fn(iterable $items): array => array_map(strval(...), array_filter(array_column([...$items], 'key'), is_string(...)));
         $rows = $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings"), 'items'));
         self::assertCount(7, array_unique($rows));
         self::assertMatchesRegularExpression('/^KB,\*[0-9a-f]{10}$/', $rows[0]);
-        self::assertSame(array_slice($rows, 0, 6), $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items')));
+        self::assertSame(
+            array_slice($rows, 0, 6),
+            $keys($this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items')),
+        );
     }
 
     public function test_a_warning_that_names_keys_is_masked_where_a_part_of_the_key_is(): void
@@ -99,7 +181,14 @@ final class MaskTest extends TestCase
         $this->match();
         /** @var array<string, mixed> $draft */
         $draft = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['bridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 8']]], 'sensitive' => ['source' => ['berth'], 'target' => []]] + $draft)->assertOk();
+        $this->api(
+            'PUT',
+            "/datasets/{$this->dataset->id}/plan",
+            [
+                'bridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 8']]],
+                'sensitive' => ['source' => ['berth'], 'target' => []],
+            ] + $draft,
+        )->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? throw new \LogicException;
         $this->actingAs($this->auditor());
@@ -107,8 +196,15 @@ final class MaskTest extends TestCase
         foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report"] as $path) {
             self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
         }
-        self::assertMatchesRegularExpression('/The bridge from KB,\*\w{10} to KB,\*\w{10} joined nothing/', $this->content("/tallies/{$tally->id}", 200), 'It is said all the same, with pseudonyms.');
-        self::assertStringNotContainsString(self::SECRET, Mask::over(['berth'], [], null, 'secret')->warnings(['Said by an earlier version of '.self::SECRET])[0]);
+        self::assertMatchesRegularExpression(
+            '/The bridge from KB,\*\w{10} to KB,\*\w{10} joined nothing/',
+            $this->content("/tallies/{$tally->id}", 200),
+            'It is said all the same, with pseudonyms.',
+        );
+        self::assertStringNotContainsString(
+            self::SECRET,
+            Mask::over(['berth'], [], null, 'secret')->warnings(['Said by an earlier version of '.self::SECRET])[0],
+        );
     }
 
     public function test_whoever_has_values_shown_is_on_record_and_sees_them_for_an_hour(): void
@@ -164,6 +260,8 @@ final class MaskTest extends TestCase
         $response = $this->getJson("/api/v1{$path}");
         self::assertSame($status, $response->getStatusCode(), $path);
 
-        return (string) ($response->baseResponse instanceof \Symfony\Component\HttpFoundation\StreamedResponse ? $response->streamedContent() : $response->getContent());
+        return (string) ($response->baseResponse instanceof \Symfony\Component\HttpFoundation\StreamedResponse
+            ? $response->streamedContent()
+            : $response->getContent());
     }
 }

@@ -20,13 +20,36 @@ final class ReviewTest extends TestCase
         $tally = $this->tallied();
 
         $rows = $this->api('GET', "/tallies/{$tally->id}/findings")->assertOk();
-        self::assertSame(['changed', 'changed', 'changed', 'changed', 'repeated', 'repeated', 'unkeyed', 'missing', 'refused', 'extra'], array_column((array) $rows->json('items'), 'class'));
+        self::assertSame(
+            ['changed', 'changed', 'changed', 'changed', 'repeated', 'repeated', 'unkeyed', 'missing', 'refused', 'extra'],
+            array_column((array) $rows->json('items'), 'class'),
+        );
         self::assertSame(range(1, 10), array_column((array) $rows->json('items'), 'sequence'));
-        $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated&from=2&limit=1")->assertOk()->assertJson(['total' => 2, 'next' => null, 'previous' => 1, 'items' => [['key' => 'NQ,7', 'sourceLine' => 7, 'sourceRows' => 2, 'targetRows' => 0]]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated&from=2&limit=1")
+            ->assertOk()
+            ->assertJson([
+                'total' => 2,
+                'next' => null,
+                'previous' => 1,
+                'items' => [['key' => 'NQ,7', 'sourceLine' => 7, 'sourceRows' => 2, 'targetRows' => 0]],
+            ]);
         $patterns = array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'number', 'cause');
         ksort($patterns);
         self::assertSame(['blanked', 'case', 'filled', 'number-form', 'spacing'], array_keys($patterns));
-        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=".json_encode($patterns['case'])."")->assertOk()->assertJson(['total' => 1, 'items' => [['key' => 'KB,014', 'source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY', 'class' => 'changed', 'decision' => 'open']]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=".json_encode($patterns['case']).'')
+            ->assertOk()
+            ->assertJson([
+                'total' => 1,
+                'items' => [
+                    [
+                        'key' => 'KB,014',
+                        'source' => 'Ezekiel Thornøy',
+                        'target' => 'EZEKIEL THORNØY',
+                        'class' => 'changed',
+                        'decision' => 'open',
+                    ],
+                ],
+            ]);
     }
 
     public function test_shows_the_whole_record_of_both_sides(): void
@@ -36,10 +59,32 @@ final class ReviewTest extends TestCase
         $record = $this->api('GET', "/tallies/{$tally->id}/records/1")->assertOk();
         $record->assertJson(['class' => 'changed', 'key' => 'KB,014', 'sourceLine' => 2, 'targetLine' => 3]);
         self::assertSame(
-            [['key', 'basin', 'basin', 'KB', 'KB', null], ['key', 'berth', 'berth', '014', '014', null], ['compared', 'holder', 'owner', 'Ezekiel Thornøy', 'EZEKIEL THORNØY', 'case'], ['compared', 'fee', 'fee', '1412.60', '1412.60', null], ['not-compared', null, 'loaded', null, 't', null]],
-            array_map(static fn(array $field): array => [$field['role'], $field['source'], $field['target'], $field['sourceValue'], $field['targetValue'], data_get($field, 'finding.cause')], $this->objects($record, 'fields')),
+            [
+                ['key', 'basin', 'basin', 'KB', 'KB', null],
+                ['key', 'berth', 'berth', '014', '014', null],
+                ['compared', 'holder', 'owner', 'Ezekiel Thornøy', 'EZEKIEL THORNØY', 'case'],
+                ['compared', 'fee', 'fee', '1412.60', '1412.60', null],
+                ['not-compared', null, 'loaded', null, 't', null],
+            ],
+            array_map(
+                static fn(array $field): array => [
+                    $field['role'],
+                    $field['source'],
+                    $field['target'],
+                    $field['sourceValue'],
+                    $field['targetValue'],
+                    data_get($field, 'finding.cause'),
+                ],
+                $this->objects($record, 'fields'),
+            ),
         );
-        $this->api('GET', "/tallies/{$tally->id}/records/9")->assertOk()->assertJson(['class' => 'refused', 'key' => null, 'refusal' => ['sentence' => '2 cells where the header has 4', 'raw' => 'bad,row']]);
+        $this->api('GET', "/tallies/{$tally->id}/records/9")
+            ->assertOk()
+            ->assertJson([
+                'class' => 'refused',
+                'key' => null,
+                'refusal' => ['sentence' => '2 cells where the header has 4', 'raw' => 'bad,row'],
+            ]);
         $this->api('GET', "/tallies/{$tally->id}/records/99")->assertNotFound();
     }
 
@@ -62,7 +107,10 @@ final class ReviewTest extends TestCase
         self::assertSame(['expected', 'expected', 'defect', 'expected', 'expected'], $this->decisions($tally));
         $this->rule($tally, 'pattern', '1', 'ask');
         self::assertSame(['ask', 'ask', 'ask', 'ask', 'ask'], $this->decisions($tally));
-        $this->api('GET', "/tallies/{$tally->id}/rulings")->assertOk()->assertJsonCount(3, 'items')->assertJson(['items' => [2 => ['findings' => 5, 'reason' => 'codes of the new register', 'person' => 'Ruth Osei']]]);
+        $this->api('GET', "/tallies/{$tally->id}/rulings")
+            ->assertOk()
+            ->assertJsonCount(3, 'items')
+            ->assertJson(['items' => [2 => ['findings' => 5, 'reason' => 'codes of the new register', 'person' => 'Ruth Osei']]]);
     }
 
     public function test_undo_is_an_act_and_what_stood_before_stands_again(): void
@@ -83,9 +131,24 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'class', 'repeated', 'expected');
         $this->rule($tally, 'row', '5', 'ask');
 
-        self::assertSame(['ask', 'expected'], array_column((array) $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated")->json('items'), 'decision'));
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '1', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'class', 'target' => 'changed', 'decision' => 'expected', 'reason' => '', 'seenAct' => 2])->assertNotFound();
+        self::assertSame(
+            ['ask', 'expected'],
+            array_column((array) $this->api('GET', "/tallies/{$tally->id}/findings?class=repeated")->json('items'), 'decision'),
+        );
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'row',
+            'target' => '1',
+            'decision' => 'expected',
+            'reason' => '',
+            'seenAct' => 2,
+        ])->assertNotFound();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'class',
+            'target' => 'changed',
+            'decision' => 'expected',
+            'reason' => '',
+            'seenAct' => 2,
+        ])->assertNotFound();
     }
 
     public function test_standings_can_be_made_again_from_the_acts_alone(): void
@@ -94,13 +157,21 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'pattern', '1', 'expected');
         $this->rule($tally, 'cell', '1', 'defect');
         $this->api('POST', '/rulings/'.$this->rule($tally, 'cell', '2', 'ask').'/undo');
-        $before = [DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(), DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()];
+        $before = [
+            DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(),
+            DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(),
+            DB::table('standing_counts')->orderBy('group')->get()->toJson(),
+        ];
         DB::table('standings')->delete();
         DB::table('standing_counts')->update(['expected' => 0, 'defect' => 0]);
 
         app(EffectiveRulings::class)->rebuild($tally);
 
-        self::assertSame($before, [DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(), DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(), DB::table('standing_counts')->orderBy('group')->get()->toJson()]);
+        self::assertSame($before, [
+            DB::table('standing_findings')->orderBy('group')->orderBy('ordinal')->get()->toJson(),
+            DB::table('standing_acts')->orderBy('ruling_id')->get()->toJson(),
+            DB::table('standing_counts')->orderBy('group')->get()->toJson(),
+        ]);
     }
 
     public function test_who_did_not_see_the_other_ruling_is_shown_it_and_enters_nothing(): void
@@ -110,8 +181,16 @@ final class ReviewTest extends TestCase
         $this->rule($tally, 'row', '5', 'defect', 'ticket 118');
         $this->actingAs($this->analyst);
 
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])
-            ->assertConflict()->assertJson(['code' => 'ruled-meanwhile'])->assertSee('Tove Lindqvist ruled on this tally meanwhile: defect on 1 findings');
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'row',
+            'target' => '5',
+            'decision' => 'expected',
+            'reason' => '',
+            'seenAct' => 0,
+        ])
+            ->assertConflict()
+            ->assertJson(['code' => 'ruled-meanwhile'])
+            ->assertSee('Tove Lindqvist ruled on this tally meanwhile: defect on 1 findings');
         self::assertSame(1, Ruling::query()->count());
         $this->rule($tally, 'row', '5', 'expected');
     }
@@ -144,10 +223,28 @@ final class ReviewTest extends TestCase
         $tally = $this->tallied();
         $this->actingAs($this->person('Nobody Here'));
 
-        foreach (["/tallies/{$tally->id}", "/tallies/{$tally->id}/findings", "/tallies/{$tally->id}/findings?pattern=1", "/tallies/{$tally->id}/records/1", "/tallies/{$tally->id}/keys", "/tallies/{$tally->id}/rulings", "/tallies/{$tally->id}/report", "/tallies/{$tally->id}/findings/taken"] as $path) {
+        foreach (
+            [
+                "/tallies/{$tally->id}",
+                "/tallies/{$tally->id}/findings",
+                "/tallies/{$tally->id}/findings?pattern=1",
+                "/tallies/{$tally->id}/records/1",
+                "/tallies/{$tally->id}/keys",
+                "/tallies/{$tally->id}/rulings",
+                "/tallies/{$tally->id}/report",
+                "/tallies/{$tally->id}/findings/taken",
+            ]
+            as $path
+        ) {
             $this->api('GET', $path)->assertForbidden();
         }
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0])->assertForbidden();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'row',
+            'target' => '5',
+            'decision' => 'expected',
+            'reason' => '',
+            'seenAct' => 0,
+        ])->assertForbidden();
     }
 
     public function test_a_long_value_is_shown_around_its_first_difference(): void
@@ -155,7 +252,9 @@ final class ReviewTest extends TestCase
         $long = str_repeat('Quay wall weeps. ', 40);
         $tally = $this->tallied("basin,berth,holder,fee\nKB,1,{$long}spring,1\n", "basin,berth,owner,fee,loaded\nKB,1,{$long}winter,1,t\n");
 
-        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=1")->assertJson(['items' => [['source' => '…'.mb_substr($long, -20).'spring', 'target' => '…'.mb_substr($long, -20).'winter']]]);
+        $this->api('GET', "/tallies/{$tally->id}/findings?pattern=1")->assertJson([
+            'items' => [['source' => '…'.mb_substr($long, -20).'spring', 'target' => '…'.mb_substr($long, -20).'winter']],
+        ]);
     }
 
     /** With 200,000 findings: each endpoint uses an index, and few queries. */
@@ -179,7 +278,11 @@ final class ReviewTest extends TestCase
             /** @var list<QueryExecuted> $statements */
             $statements = $asked->splice(0)->all();
 
-            self::assertLessThanOrEqual(8, count($statements), $what.implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)));
+            self::assertLessThanOrEqual(
+                8,
+                count($statements),
+                $what.implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)),
+            );
             foreach ($statements as $query) {
                 if (str_contains($query->sql, '_findings')) {
                     $plan = json_encode(DB::select('EXPLAIN '.$query->sql, $query->bindings), JSON_THROW_ON_ERROR);
@@ -195,12 +298,29 @@ final class ReviewTest extends TestCase
         $tally = $this->tallied();
         // A second tally, whose 200,000 findings are written straight into the tables of its run.
         DB::statement('SELECT open_findings(999)');
-        DB::statement("INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, '[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n");
-        DB::statement("INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) FROM generate_series(1, 100000) n");
+        DB::statement(
+            "INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, '[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n",
+        );
+        DB::statement(
+            "INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) FROM generate_series(1, 100000) n",
+        );
         DB::statement('SELECT index_findings(999, 2), attach_findings(999)');
-        $run = DB::table('runs')->insertGetId(['dataset_id' => $this->dataset->id, 'plan_version_id' => 1, 'source_delivery_id' => 1, 'target_delivery_id' => 2, 'state' => 'done', 'user_id' => $this->analyst->id, 'created_at' => now()]);
-        DB::statement('INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, user_id, started_at, finished_at FROM tallies WHERE id = ?', [$run, $tally->id]);
-        DB::statement("INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' FROM patterns WHERE number = 1");
+        $run = DB::table('runs')->insertGetId([
+            'dataset_id' => $this->dataset->id,
+            'plan_version_id' => 1,
+            'source_delivery_id' => 1,
+            'target_delivery_id' => 2,
+            'state' => 'done',
+            'user_id' => $this->analyst->id,
+            'created_at' => now(),
+        ]);
+        DB::statement(
+            'INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, user_id, started_at, finished_at FROM tallies WHERE id = ?',
+            [$run, $tally->id],
+        );
+        DB::statement(
+            "INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' FROM patterns WHERE number = 1",
+        );
 
         return Tally::query()->findOrFail(999);
     }
@@ -209,12 +329,22 @@ final class ReviewTest extends TestCase
     {
         $column = $status === 'A' ? 'holder' : 'owner';
 
-        return "basin,berth,{$column},fee,loaded\n".implode('', array_map(static fn(int $row): string => "KB,{$row},{$status},1,t\n", range(1, $rows)));
+        return "basin,berth,{$column},fee,loaded\n".
+            implode('', array_map(static fn(int $row): string => "KB,{$row},{$status},1,t\n", range(1, $rows)));
     }
 
     private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason = ''): int
     {
-        return $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => Ruling::query()->orderByDesc('id')->first()->id ?? 0])->assertCreated(), 'id');
+        return $this->number(
+            $this->api('POST', "/tallies/{$tally->id}/rulings", [
+                'scope' => $scope,
+                'target' => $target,
+                'decision' => $decision,
+                'reason' => $reason,
+                'seenAct' => Ruling::query()->orderByDesc('id')->first()->id ?? 0,
+            ])->assertCreated(),
+            'id',
+        );
     }
 
     private function standing(Tally $tally): mixed

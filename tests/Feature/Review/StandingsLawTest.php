@@ -25,7 +25,10 @@ final class StandingsLawTest extends TestCase
     public function test_the_newest_act_that_was_not_undone_stands(): void
     {
         mt_srand(20_261_125);
-        $tally = $this->tallied($this->register('fee', ['1.50', '2.50', '3.50', '4.50'], 'A'), $this->register('fee', ['1.5', '2.5', '3.50', '4.50'], 'B'));
+        $tally = $this->tallied(
+            $this->register('fee', ['1.50', '2.50', '3.50', '4.50'], 'A'),
+            $this->register('fee', ['1.5', '2.5', '3.50', '4.50'], 'B'),
+        );
         // Two patterns (four cells of "holder", two of "fee") and two missing rows.
         $findings = $this->findings($tally);
         self::assertCount(8, $findings);
@@ -52,13 +55,23 @@ final class StandingsLawTest extends TestCase
             $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new CoveredFindings(DB::connection()), $few));
             foreach ([true, false] as $isStreamed) {
                 foreach (['cell', 'row'] as $scope) {
-                    $meant = static fn(array $terms): array => $filtered->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $isStreamed)->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))->pluck('f.sequence')->all();
+                    $meant = static fn(array $terms): array => $filtered
+                        ->query($tally, Filter::from(['of' => "{$scope}s", ...$terms]), $isStreamed)
+                        ->when($scope === 'row', static fn(Builder $rows) => $rows->where('f.class', 'missing'))
+                        ->pluck('f.sequence')
+                        ->all();
                     foreach (['expected', 'defect', 'ask', 'open'] as $ruling) {
-                        $so = array_filter($findings, static fn(array $finding): bool => $finding['scope'] === $scope && $expected[$finding['id']] === $ruling);
+                        $so = array_filter(
+                            $findings,
+                            static fn(array $finding): bool => $finding['scope'] === $scope && $expected[$finding['id']] === $ruling,
+                        );
                         self::assertEqualsCanonicalizing(array_column($so, 'sequence'), $meant(['ruling' => $ruling]));
                     }
                     foreach (array_slice($acts, -3) as $act) {
-                        $by = array_filter($findings, fn(array $finding): bool => $finding['scope'] === $scope && $this->actOver($finding) === $act['id']);
+                        $by = array_filter(
+                            $findings,
+                            fn(array $finding): bool => $finding['scope'] === $scope && $this->actOver($finding) === $act['id'],
+                        );
                         self::assertEqualsCanonicalizing(array_column($by, 'sequence'), $meant(['act' => $act['id']]));
                     }
                 }
@@ -82,11 +95,22 @@ final class StandingsLawTest extends TestCase
         $decision = ['expected', 'defect', 'ask', 'open'][mt_rand(0, 3)];
         $about = ['scope' => $scope, 'target' => $target];
         if ($scope === 'cell' && mt_rand(0, 1) === 0) {
-            $chosen = array_column(array_filter($findings, static fn(array $finding): bool => $finding['scope'] === 'cell' && mt_rand(0, 1) === 0), 'sequence');
+            $chosen = array_column(
+                array_filter($findings, static fn(array $finding): bool => $finding['scope'] === 'cell' && mt_rand(0, 1) === 0),
+                'sequence',
+            );
             [$scope, $target] = ['selection', ' '.implode(' ', [...$chosen, $one['sequence']]).' '];
             $about = ['scope' => $scope, 'filter' => ['of' => 'cells', 'sequences' => [...$chosen, $one['sequence']]]];
         }
-        $id = $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", [...$about, 'decision' => $decision, 'reason' => '', 'seenAct' => Ruling::query()->max('id') ?? 0])->assertCreated(), 'id');
+        $id = $this->number(
+            $this->api('POST', "/tallies/{$tally->id}/rulings", [
+                ...$about,
+                'decision' => $decision,
+                'reason' => '',
+                'seenAct' => Ruling::query()->max('id') ?? 0,
+            ])->assertCreated(),
+            'id',
+        );
         $this->acts[] = ['id' => $id, 'scope' => $scope, 'target' => $target, 'decision' => $decision, 'undone' => false];
     }
 
@@ -100,8 +124,10 @@ final class StandingsLawTest extends TestCase
     private function actOver(array $finding): ?int
     {
         foreach (array_reverse($this->acts) as $act) {
-            $covers = $act['scope'] === $finding['scope'] && $act['target'] === (string) $finding['sequence'] || $act['scope'] === $finding['groupScope'] && $act['target'] === $finding['group']
-                || $act['scope'] === 'selection' && $finding['scope'] === 'cell' && str_contains($act['target'], " {$finding['sequence']} ");
+            $covers =
+                ($act['scope'] === $finding['scope'] && $act['target'] === (string) $finding['sequence']) ||
+                ($act['scope'] === $finding['groupScope'] && $act['target'] === $finding['group']) ||
+                ($act['scope'] === 'selection' && $finding['scope'] === 'cell' && str_contains($act['target'], " {$finding['sequence']} "));
             if ($covers && ! $act['undone']) {
                 return $act['id'];
             }
@@ -135,7 +161,14 @@ final class StandingsLawTest extends TestCase
         self::assertIsInt($item['sequence']);
         self::assertIsString($item['decision']);
 
-        return ['id' => "{$scope} {$item['sequence']}", 'scope' => $scope, 'sequence' => $item['sequence'], 'groupScope' => $groupScope, 'group' => $group, 'decision' => $item['decision']];
+        return [
+            'id' => "{$scope} {$item['sequence']}",
+            'scope' => $scope,
+            'sequence' => $item['sequence'],
+            'groupScope' => $groupScope,
+            'group' => $group,
+            'decision' => $item['decision'],
+        ];
     }
 
     /**
@@ -146,7 +179,12 @@ final class StandingsLawTest extends TestCase
     {
         $counts = array_count_values($decisions);
 
-        return ['open' => $counts['open'] ?? 0, 'expected' => $counts['expected'] ?? 0, 'defect' => $counts['defect'] ?? 0, 'ask' => $counts['ask'] ?? 0];
+        return [
+            'open' => $counts['open'] ?? 0,
+            'expected' => $counts['expected'] ?? 0,
+            'defect' => $counts['defect'] ?? 0,
+            'ask' => $counts['ask'] ?? 0,
+        ];
     }
 
     /** @return array<string, int> the figures that the screens show, summed over patterns and classes */

@@ -14,10 +14,28 @@ final class ReportTest extends TestCase
     public function test_says_what_was_compared_and_accounts_for_every_row(): void
     {
         $tally = $this->tallied();
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'class', 'target' => 'missing', 'decision' => 'defect', 'reason' => 'ticket 118', 'seenAct' => 0]);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'class',
+            'target' => 'missing',
+            'decision' => 'defect',
+            'reason' => 'ticket 118',
+            'seenAct' => 0,
+        ]);
         $page = $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk();
 
-        $page->assertSeeInOrder(['10 of 11 findings in Moorings are still open', 'old.csv', 'new.csv', hash('sha256', self::OLD), hash('sha256', self::NEW), 'Key', 'basin + berth', 'Records read', '9', 'Unaccounted', '0']);
+        $page->assertSeeInOrder([
+            '10 of 11 findings in Moorings are still open',
+            'old.csv',
+            'new.csv',
+            hash('sha256', self::OLD),
+            hash('sha256', self::NEW),
+            'Key',
+            'basin + berth',
+            'Records read',
+            '9',
+            'Unaccounted',
+            '0',
+        ]);
         $page->assertSeeInOrder(['in the source, not in the target', '1 defect', 'capitals differ', 'Ezekiel Thornøy', 'EZEKIEL THORNØY']);
         self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));
     }
@@ -35,30 +53,71 @@ final class ReportTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? self::fail('The run has ended without a tally.');
 
-        $answer = $this->api('GET', "/tallies/{$tally->id}")->assertOk()->assertJson(['cells' => ['forgiven' => 2, 'changed' => 1], 'forgiven' => [
-            ['source' => 'holder', 'target' => 'owner', 'cause' => 'case', 'cells' => 1, 'examples' => [['source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY']]],
-            ['cause' => 'spacing', 'sentence' => 'spaces differ', 'cells' => 1],
-        ]]);
+        $answer = $this->api('GET', "/tallies/{$tally->id}")
+            ->assertOk()
+            ->assertJson([
+                'cells' => ['forgiven' => 2, 'changed' => 1],
+                'forgiven' => [
+                    [
+                        'source' => 'holder',
+                        'target' => 'owner',
+                        'cause' => 'case',
+                        'cells' => 1,
+                        'examples' => [['source' => 'Ezekiel Thornøy', 'target' => 'EZEKIEL THORNØY']],
+                    ],
+                    ['cause' => 'spacing', 'sentence' => 'spaces differ', 'cells' => 1],
+                ],
+            ]);
         self::assertNotContains('case', array_column($this->objects($answer, 'patterns'), 'cause'), 'What is forgiven is no finding.');
-        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['Let pass by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
+        $this->get("/api/v1/tallies/{$tally->id}/report")
+            ->assertOk()
+            ->assertSeeInOrder(['Let pass by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
     }
 
     public function test_figures_of_the_deliverer_and_cells_that_steps_altered_stand_in_the_report(): void
     {
         $this->actingAs($this->analyst);
         $part = $this->received('old.csv', "basin,fee\nkb,1\nLM,2\n");
-        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", ['side' => 'source', 'parts' => [['receipt' => $part]], 'rowsClaimed' => 2, 'totals' => [['column' => 'fee', 'sum' => '4']]])->assertAccepted();
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => 'source',
+            'parts' => [['receipt' => $part]],
+            'rowsClaimed' => 2,
+            'totals' => [['column' => 'fee', 'sum' => '4']],
+        ])->assertAccepted();
         $this->deliver('target', "basin,fee\nKB,1\nLM,2.0\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $steps = [['id' => 'a', 'kind' => 'tidy-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]], ['id' => 'b', 'kind' => 'tidy-text', 'columns' => ['fee'], 'actions' => [['action' => 'replace', 'find' => '2', 'with' => '2.0']]]];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [$same('fee')], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['preparation' => $steps]]])->assertOk();
+        $steps = [
+            ['id' => 'a', 'kind' => 'tidy-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]],
+            [
+                'id' => 'b',
+                'kind' => 'tidy-text',
+                'columns' => ['fee'],
+                'actions' => [['action' => 'replace', 'find' => '2', 'with' => '2.0']],
+            ],
+        ];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin')],
+            'columnPairs' => [$same('fee')],
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => ['source' => ['preparation' => $steps]],
+        ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? self::fail('The run has ended without a tally.');
 
         $page = $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk();
-        $page->assertSeeInOrder(['Figures of the deliverer', 'rows:', '2, as was said', 'sum of fee:', '3 arrived, 4 was said; ', 'not explained', 'none']);
+        $page->assertSeeInOrder([
+            'Figures of the deliverer',
+            'rows:',
+            '2, as was said',
+            'sum of fee:',
+            '3 arrived, 4 was said; ',
+            'not explained',
+            'none',
+        ]);
         $page->assertSeeInOrder(['Cells that steps altered before they were compared', 'fee', '1', '0']);
-        $this->api('POST', "/deliveries/{$this->dataset->latestDelivery(\NineTally\Core\Row\Side::Source)?->id}/claims/1/explanations", ['explanation' => 'One fee was waived.'])->assertOk();
+        $this->api('POST', "/deliveries/{$this->dataset->latestDelivery(\NineTally\Core\Row\Side::Source)?->id}/claims/1/explanations", [
+            'explanation' => 'One fee was waived.',
+        ])->assertOk();
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('explained by Ruth Osei: One fee was waived.');
     }
 
@@ -66,12 +125,18 @@ final class ReportTest extends TestCase
     {
         $tally = $this->tallied();
 
-        self::assertSame($this->get("/api/v1/tallies/{$tally->id}/report")->getContent(), $this->get("/api/v1/tallies/{$tally->id}/report")->getContent());
+        self::assertSame(
+            $this->get("/api/v1/tallies/{$tally->id}/report")->getContent(),
+            $this->get("/api/v1/tallies/{$tally->id}/report")->getContent(),
+        );
     }
 
     public function test_values_of_cells_are_text_and_never_markup(): void
     {
-        $tally = $this->tallied("basin,berth,holder,fee\nKB,1,<img src=http://127.0.0.1:1/x><script>alert(1)</script>,1\n", "basin,berth,owner,fee,loaded\nKB,1,x,1,t\n");
+        $tally = $this->tallied(
+            "basin,berth,holder,fee\nKB,1,<img src=http://127.0.0.1:1/x><script>alert(1)</script>,1\n",
+            "basin,berth,owner,fee,loaded\nKB,1,x,1,t\n",
+        );
         $content = (string) $this->get("/api/v1/tallies/{$tally->id}/report")->getContent();
 
         self::assertStringNotContainsString('<script', $content);
@@ -96,31 +161,53 @@ final class ReportTest extends TestCase
         $server = stream_socket_server('tcp://127.0.0.1:0') ?: self::fail('No port is free.');
         stream_set_blocking($server, false);
         $address = stream_socket_get_name($server, false);
-        app(Printer::class)->print("<!doctype html><meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'\"><img src=\"http://{$address}/x\"><iframe src=\"http://{$address}/y\"></iframe><p>Moorings");
+        app(Printer::class)->print(
+            "<!doctype html><meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'\"><img src=\"http://{$address}/x\"><iframe src=\"http://{$address}/y\"></iframe><p>Moorings",
+        );
 
         self::assertFalse(@stream_socket_accept($server, 0));
     }
 
     public function test_findings_go_out_byte_true_or_with_formulas_made_harmless(): void
     {
-        $tally = $this->tallied("basin,berth,holder,fee\nKB,1,=1+1,1\nKB,2,x,1\n", "basin,berth,owner,fee,loaded\nKB,1,\"@b,\"\"c\"\"\",1,t\n");
+        $tally = $this->tallied(
+            "basin,berth,holder,fee\nKB,1,=1+1,1\nKB,2,x,1\n",
+            "basin,berth,owner,fee,loaded\nKB,1,\"@b,\"\"c\"\"\",1,t\n",
+        );
 
-        $plain = $this->get("/api/v1/tallies/{$tally->id}/findings/taken")->assertOk()->streamedContent();
-        self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n", $plain);
-        self::assertStringContainsString("none,'=1+1,\"'@b,\"\"c\"\"\"", $this->get("/api/v1/tallies/{$tally->id}/findings/taken?for=spreadsheets")->streamedContent());
+        $plain = $this->get("/api/v1/tallies/{$tally->id}/findings/taken")
+            ->assertOk()
+            ->streamedContent();
+        self::assertSame(
+            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n",
+            $plain,
+        );
+        self::assertStringContainsString(
+            "none,'=1+1,\"'@b,\"\"c\"\"\"",
+            $this->get("/api/v1/tallies/{$tally->id}/findings/taken?for=spreadsheets")->streamedContent(),
+        );
     }
 
     public function test_one_class_or_pattern_goes_out_in_each_format(): void
     {
         $tally = $this->tallied();
-        $taken = fn(string $filter): string => $this->get("/api/v1/tallies/{$tally->id}/findings/taken?{$filter}")->assertOk()->streamedContent();
+        $taken = fn(string $filter): string => $this->get("/api/v1/tallies/{$tally->id}/findings/taken?{$filter}")
+            ->assertOk()
+            ->streamedContent();
 
-        self::assertSame("\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n", $taken('class=extra'));
-        self::assertSame(2, substr_count($taken('class=repeated'), "repeated"));
+        self::assertSame(
+            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n",
+            $taken('class=extra'),
+        );
+        self::assertSame(2, substr_count($taken('class=repeated'), 'repeated'));
         $patterns = array_column($this->objects($this->api('GET', "/tallies/{$tally->id}"), 'patterns'), 'number', 'cause');
         $ofCase = $patterns['case'] ?? null;
         self::assertIsInt($ofCase);
-        self::assertSame('{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'."\n", $taken("as=json-lines&pattern={$ofCase}"));
+        self::assertSame(
+            '{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'.
+                "\n",
+            $taken("as=json-lines&pattern={$ofCase}"),
+        );
         $this->json('GET', "/api/v1/tallies/{$tally->id}/findings/taken?class=lost")->assertUnprocessable();
     }
 }

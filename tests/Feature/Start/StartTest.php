@@ -46,6 +46,9 @@ final class StartTest extends TestCase
         (new Process(['rm', '-rf', $clone]))->run();
 
         self::assertSame(1, $process->getExitCode());
-        self::assertStringContainsString("Port {$port} is in use. End what uses it, or choose another with --port.", $process->getErrorOutput());
+        self::assertStringContainsString(
+            "Port {$port} is in use. End what uses it, or choose another with --port.",
+            $process->getErrorOutput(),
+        );
     }
 }

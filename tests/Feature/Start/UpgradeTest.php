@@ -35,7 +35,21 @@ final class UpgradeTest extends TestCase
         ]);
         $owner = config()->array('database.connections.owner');
         $psql = new Process(
-            ['psql', '-X', '-q', '-v', 'ON_ERROR_STOP=1', '-h', $owner['host'], '-p', $owner['port'], '-U', 'tally_owner', '-d', $owner['database']],
+            [
+                'psql',
+                '-X',
+                '-q',
+                '-v',
+                'ON_ERROR_STOP=1',
+                '-h',
+                $owner['host'],
+                '-p',
+                $owner['port'],
+                '-U',
+                'tally_owner',
+                '-d',
+                $owner['database'],
+            ],
             env: ['PGPASSWORD' => $owner['password']],
             input: $sql,
         );
@@ -53,7 +67,13 @@ final class UpgradeTest extends TestCase
     public function test_has_what_a_new_installation_has_and_keeps_all_that_it_held(): void
     {
         $held = [];
-        foreach (['tallies', 'patterns', 'row_findings', 'cell_findings', 'rulings', 'carried_rulings', 'comments', 'deliveries', 'plan_versions', 'users'] as $table) {
+        foreach (
+            [
+                'tallies', 'patterns', 'row_findings', 'cell_findings', 'rulings', 'carried_rulings', 'comments', 'deliveries',
+                'plan_versions', 'users',
+            ]
+            as $table
+        ) {
             $held[$table] = DB::table($table)->count();
         }
         self::assertSame([2, 20, 2], [$held['tallies'], $held['row_findings'], $held['users']], 'What the dump holds.');
@@ -65,14 +85,23 @@ final class UpgradeTest extends TestCase
         }
         $this->actingAs(User::query()->where('name', 'Ruth Osei')->firstOrFail());
         $tally = $this->api('GET', '/tallies/2')->assertOk();
-        $tally->assertJson(['figures' => ['rowsArrived' => '50.00 %'], 'rows' => ['source' => ['delivered' => 9, 'left_out' => 1, 'condensed' => 0, 'prepared' => 8], 'target' => ['prepared' => 5]]]);
+        $tally->assertJson([
+            'figures' => ['rowsArrived' => '50.00 %'],
+            'rows' => ['source' => ['delivered' => 9, 'left_out' => 1, 'condensed' => 0, 'prepared' => 8], 'target' => ['prepared' => 5]],
+        ]);
         $this->api('GET', '/tallies/2/records/2')->assertOk()->assertJsonPath('key', 'KB,015');
         $draft = PlanDraft::query()->firstOrFail();
-        self::assertSame(['leave-out-columns', 3], [$draft->rules(Side::Source)->preparation->steps[1]['kind'], $draft->document['formatVersion']]);
+        self::assertSame(
+            ['leave-out-columns', 3],
+            [$draft->rules(Side::Source)->preparation->steps[1]['kind'], $draft->document['formatVersion']],
+        );
         self::assertStringContainsString('"tolerance":{"most":"0.01","by":"absolute"}', (string) json_encode($draft->document));
         $this->api('GET', '/datasets/1/plan-versions')->assertOk()->assertJsonPath('startingPlans.0.name', 'Registers');
         self::assertSame('tidy-text', PlanVersion::query()->firstOrFail()->plan()->source->preparation->steps[2]['kind']);
-        self::assertSame(['south'], array_values(Receipt::query()->where('state', 'received')->firstOrFail()->taking['terms']['partLabels'] ?? []));
+        self::assertSame(
+            ['south'],
+            array_values(Receipt::query()->where('state', 'received')->firstOrFail()->taking['terms']['partLabels'] ?? []),
+        );
         self::assertSame(['failed', 1], [DB::table('workbooks')->value('state'), DB::table('jobs')->count()]);
         // A second time there is nothing to do.
         self::assertSame(0, Artisan::call('migrate', ['--database' => 'owner', '--force' => true]), Artisan::output());
@@ -104,19 +133,35 @@ final class UpgradeTest extends TestCase
         $of = static function (string $query) use ($schema): array {
             /** @var list<object> $rows */
             $rows = DB::connection('owner')->select($query, [$schema]);
-            $line = static fn(object $row): string => str_replace(["{$schema}.", "'{$schema}'"], ['', "'schema'"], (string) json_encode($row));
+            $line = static fn(object $row): string => str_replace(
+                ["{$schema}.", "'{$schema}'"],
+                ['', "'schema'"],
+                (string) json_encode($row),
+            );
 
             // Defaults were written with their type, and what functions do in other lines.
-            return array_map(static fn(object $row): string => (string) preg_replace(["/'(\d+)'::\w+/", '/(\s|\\\\n|-- )+/'], ['$1', ' '], $line($row)), $rows);
+            return array_map(
+                static fn(object $row): string => (string) preg_replace(["/'(\d+)'::\w+/", '/(\s|\\\\n|-- )+/'], ['$1', ' '], $line($row)),
+                $rows,
+            );
         };
-        $tables = "FROM pg_class c JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = ? AND relname !~ '_findings_\\d|^schema_changes'";
+        $tables =
+            "FROM pg_class c JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = ? AND relname !~ '_findings_\\d|^schema_changes'";
 
         return [
-            'columns' => $of("SELECT table_name, column_name, data_type, datetime_precision, is_nullable, column_default, generation_expression FROM information_schema.columns WHERE table_schema = ? AND table_name !~ '_findings_\\d|^schema_changes' ORDER BY 1, 2"),
-            'constraints' => $of("SELECT relname, pg_get_constraintdef(k.oid) AS definition FROM pg_constraint k, LATERAL (SELECT relname {$tables} AND c.oid = conrelid) t ORDER BY 1, 2"),
-            'indexes' => $of("SELECT relname, regexp_replace(pg_get_indexdef(indexrelid), 'INDEX \\S+ ON', 'INDEX ON') AS definition FROM pg_index, LATERAL (SELECT relname {$tables} AND c.oid = indrelid) t ORDER BY 1, 2"),
+            'columns' => $of(
+                "SELECT table_name, column_name, data_type, datetime_precision, is_nullable, column_default, generation_expression FROM information_schema.columns WHERE table_schema = ? AND table_name !~ '_findings_\\d|^schema_changes' ORDER BY 1, 2",
+            ),
+            'constraints' => $of(
+                "SELECT relname, pg_get_constraintdef(k.oid) AS definition FROM pg_constraint k, LATERAL (SELECT relname {$tables} AND c.oid = conrelid) t ORDER BY 1, 2",
+            ),
+            'indexes' => $of(
+                "SELECT relname, regexp_replace(pg_get_indexdef(indexrelid), 'INDEX \\S+ ON', 'INDEX ON') AS definition FROM pg_index, LATERAL (SELECT relname {$tables} AND c.oid = indrelid) t ORDER BY 1, 2",
+            ),
             'rights' => $of("SELECT relname, relacl::text {$tables} AND relkind <> 'i' AND relkind <> 'I' ORDER BY 1"),
-            'functions' => $of('SELECT pg_get_functiondef(pg_proc.oid) AS definition, proacl::text FROM pg_proc JOIN pg_namespace n ON n.oid = pronamespace WHERE nspname = ? ORDER BY 1'),
+            'functions' => $of(
+                'SELECT pg_get_functiondef(pg_proc.oid) AS definition, proacl::text FROM pg_proc JOIN pg_namespace n ON n.oid = pronamespace WHERE nspname = ? ORDER BY 1',
+            ),
         ];
     }
 }

@@ -22,8 +22,12 @@ final class WorkbookTest extends TestCase
     {
         $tally = $this->tallied();
         $lines = substr_count($this->get("/api/v1/tallies/{$tally->id}/findings/taken?class=repeated")->streamedContent(), "\n");
-        $asked = $this->api('POST', "/tallies/{$tally->id}/findings/workbook?class=repeated")->assertAccepted()->assertJson(['name' => 'moorings-tally-1-findings-repeated.xlsx']);
-        $this->api('GET', '/workbooks')->assertJson(['items' => [['id' => $asked->json('id'), 'state' => 'written', 'rows' => $lines - 1, 'done' => 2, 'total' => 2]]]);
+        $asked = $this->api('POST', "/tallies/{$tally->id}/findings/workbook?class=repeated")
+            ->assertAccepted()
+            ->assertJson(['name' => 'moorings-tally-1-findings-repeated.xlsx']);
+        $this->api('GET', '/workbooks')->assertJson([
+            'items' => [['id' => $asked->json('id'), 'state' => 'written', 'rows' => $lines - 1, 'done' => 2, 'total' => 2]],
+        ]);
 
         self::assertCount($lines - 1, $this->rows($this->taken()));
         $this->actingAs($this->owner)->api('GET', '/workbooks')->assertExactJson(['items' => []]);
@@ -41,8 +45,17 @@ final class WorkbookTest extends TestCase
         $this->deliver('source', "basin,fee\nKB,1412.60\n");
         $this->deliver('target', "basin,fee\nKB,1412.60\n");
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin')], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []], 'sides' => ['source' => ['preparation' => [['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]]]])->assertOk();
-        $this->api('POST', "/datasets/{$this->dataset->id}/prepared-rows/workbook?side=source")->assertAccepted()->assertJson(['name' => 'moorings-source-prepared.xlsx']);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin')],
+            'columnPairs' => [],
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => [
+                'source' => ['preparation' => [['id' => 'w', 'kind' => 'compute-column', 'into' => 'note', 'formula' => '"=1+1"']]],
+            ],
+        ])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/prepared-rows/workbook?side=source")
+            ->assertAccepted()
+            ->assertJson(['name' => 'moorings-source-prepared.xlsx']);
 
         self::assertSame(['basin', 'fee', 'note'], $this->taken()->columns()->names);
         self::assertSame([['KB', '1412.60', '=1+1']], $this->rows($this->taken()));
@@ -70,19 +83,43 @@ final class WorkbookTest extends TestCase
     public function test_why_it_could_not_be_written_is_said_and_what_nobody_took_is_removed_after_a_day(): void
     {
         $files = app(WorkbookFiles::class);
-        [$failed, $old, $new] = array_map(fn(string $name): Workbook => Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => $name]), ['failed.xlsx', 'old.xlsx', 'new.xlsx']);
-        $files->write($failed, ['basin'], (static function (): \Generator {
-            yield 1 => ['KB'];
-            throw UnreadableFile::isNoWorkbook('berths.xlsx', 'it is damaged');
-        })(), 2);
+        [$failed, $old, $new] = array_map(
+            fn(string $name): Workbook => Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => $name]),
+            ['failed.xlsx', 'old.xlsx', 'new.xlsx'],
+        );
+        $files->write(
+            $failed,
+            ['basin'],
+            (static function (): \Generator {
+                yield 1 => ['KB'];
+                throw UnreadableFile::isNoWorkbook('berths.xlsx', 'it is damaged');
+            })(),
+            2,
+        );
         foreach ([$old, $new] as $workbook) {
             $files->write($workbook, ['basin'], (static fn(): \Generator => yield 1 => ['KB'])(), 1);
         }
         Workbook::query()->whereKey($old->id)->update(['created_at' => now()->subDay()->subMinute()]);
         $files->clearUp();
 
-        $this->actingAs($this->analyst)->api('GET', '/workbooks')->assertJson(['items' => [['name' => 'failed.xlsx', 'state' => 'failed', 'problem' => 'The workbook "berths.xlsx" cannot be read: it is damaged. Open and save it again, or export the table as CSV.'], ['name' => 'new.xlsx', 'state' => 'written', 'rows' => 1]]])->assertJsonCount(2, 'items');
-        self::assertSame([false, false, true], array_map(static fn(Workbook $workbook): bool => is_file($files->path($workbook)), [$failed, $old, $new]));
+        $this->actingAs($this->analyst)
+            ->api('GET', '/workbooks')
+            ->assertJson([
+                'items' => [
+                    [
+                        'name' => 'failed.xlsx',
+                        'state' => 'failed',
+                        'problem' =>
+                            'The workbook "berths.xlsx" cannot be read: it is damaged. Open and save it again, or export the table as CSV.',
+                    ],
+                    ['name' => 'new.xlsx', 'state' => 'written', 'rows' => 1],
+                ],
+            ])
+            ->assertJsonCount(2, 'items');
+        self::assertSame(
+            [false, false, true],
+            array_map(static fn(Workbook $workbook): bool => is_file($files->path($workbook)), [$failed, $old, $new]),
+        );
         self::assertSame([], glob(storage_path('work/workbook-*')));
     }
 
@@ -114,7 +151,10 @@ final class WorkbookTest extends TestCase
     /** @return list<list<string>> */
     private function rows(Reader $reader): array
     {
-        return array_map(static fn(mixed $record): array => $record instanceof Row ? $record->cells : [], iterator_to_array($reader->records(), false));
+        return array_map(
+            static fn(mixed $record): array => $record instanceof Row ? $record->cells : [],
+            iterator_to_array($reader->records(), false),
+        );
     }
 
     private function pathOf(string $id): string

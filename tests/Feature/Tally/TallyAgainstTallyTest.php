@@ -24,15 +24,26 @@ final class TallyAgainstTallyTest extends TestCase
 
         // KB,014 is written otherwise now, LM,2 got its fee, and one row more is missing.
         $this->actingAs($this->analyst);
-        $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel THORNØY,1412.60,t\nLM,1,Bríd O'Marrow,7.00,t\nLM,2,Ilse,20.00,t\nOT,9,Wanda,1,t\n", 'new.csv');
+        $this->deliver(
+            'target',
+            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel THORNØY,1412.60,t\nLM,1,Bríd O'Marrow,7.00,t\nLM,2,Ilse,20.00,t\nOT,9,Wanda,1,t\n",
+            'new.csv',
+        );
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
 
-        $this->api('GET', "/tallies/{$second->id}")->assertOk()->assertJson(['carryOver' => ['from' => 1, 'ruled' => 6, 'carried' => 4, 'changed' => 1, 'hasOtherKey' => false]]);
-        self::assertEquals([['LM,2', 'fee', 'blanked', '20.00', '', 'expected', 'known', 'Tove Lindqvist']], array_map(
-            static fn(array $left): array => array_values(array_intersect_key($left, array_flip(['key', 'column', 'cause', 'source', 'target', 'decision', 'reason', 'by']))),
-            $this->objects($this->api('GET', "/tallies/{$second->id}/rulings-left-behind"), 'items'),
-        ));
+        $this->api('GET', "/tallies/{$second->id}")
+            ->assertOk()
+            ->assertJson(['carryOver' => ['from' => 1, 'ruled' => 6, 'carried' => 4, 'changed' => 1, 'hasOtherKey' => false]]);
+        self::assertEquals(
+            [['LM,2', 'fee', 'blanked', '20.00', '', 'expected', 'known', 'Tove Lindqvist']],
+            array_map(
+                static fn(array $left): array => array_values(
+                    array_intersect_key($left, array_flip(['key', 'column', 'cause', 'source', 'target', 'decision', 'reason', 'by'])),
+                ),
+                $this->objects($this->api('GET', "/tallies/{$second->id}/rulings-left-behind"), 'items'),
+            ),
+        );
         $decisions = [];
         foreach (['KB,014' => 'holder', 'KB,015' => 'holder', 'LM,1' => 'fee'] as $key => $column) {
             $record = $this->record($second, $key);
@@ -43,7 +54,14 @@ final class TallyAgainstTallyTest extends TestCase
             }
         }
         $earlier = ['tally' => 1, 'decision' => 'expected', 'reason' => 'known', 'by' => 'Tove Lindqvist', 'isBeyond' => false];
-        self::assertEquals(['KB,014' => ['open', $earlier + ['isChanged' => true]], 'KB,015' => ['expected', $earlier + ['isChanged' => false]], 'LM,1' => ['expected', $earlier + ['isChanged' => false]]], $decisions);
+        self::assertEquals(
+            [
+                'KB,014' => ['open', $earlier + ['isChanged' => true]],
+                'KB,015' => ['expected', $earlier + ['isChanged' => false]],
+                'LM,1' => ['expected', $earlier + ['isChanged' => false]],
+            ],
+            $decisions,
+        );
         $this->record($second, 'OT,9')->assertJson(['decision' => 'defect', 'earlier' => ['reason' => 'not ours']]);
         // What is open again can be listed, and what an act on the tally before still covers.
         self::assertSame(['KB,014'], $this->keys($second, 'of=cells&ruling=reopened'));
@@ -65,7 +83,11 @@ final class TallyAgainstTallyTest extends TestCase
 
     public function test_a_ruling_on_a_pattern_holds_for_tallies_to_come_as_far_as_it_was_meant_to(): void
     {
-        $codes = static fn(string $column, string ...$codes): string => "basin,berth,{$column},fee,loaded\n".implode('', array_map(static fn(int|string $berth, string $code): string => "KB,{$berth},{$code},1,t\n", array_keys($codes), $codes));
+        $codes = static fn(string $column, string ...$codes): string => "basin,berth,{$column},fee,loaded\n".
+            implode(
+                '',
+                array_map(static fn(int|string $berth, string $code): string => "KB,{$berth},{$code},1,t\n", array_keys($codes), $codes),
+            );
         $first = $this->tallied($codes('holder', 'Anna', 'Bert', 'Cleo'), $codes('owner', 'ANNA', 'BERT', 'CLEO'));
         $this->actingAs($this->owner);
         $this->rule($first, 'pattern', '1', 'expected', 'capitals are agreed', ['holdsUpTo' => 4]);
@@ -77,17 +99,35 @@ final class TallyAgainstTallyTest extends TestCase
             $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
             $tally = $this->dataset->latestTally() ?? self::fail('There is no tally.');
 
-            return [$tally, array_map(static fn(array $cell): string => (is_string($cell['decision']) ? $cell['decision'] : '').(data_get($cell, 'earlier.isBeyond') === true ? ' again' : ''), $this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items'))];
+            return [
+                $tally,
+                array_map(
+                    static fn(array $cell): string => (is_string($cell['decision']) ? $cell['decision'] : '').
+                        (data_get($cell, 'earlier.isBeyond') === true ? ' again' : ''),
+                    $this->objects($this->api('GET', "/tallies/{$tally->id}/findings?of=cells"), 'items'),
+                ),
+            ];
         };
 
         // One is new, and one has other values in the same pattern: four are what the ruling was meant for.
-        self::assertSame(['expected', 'defect', 'expected', 'expected'], $next($codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk'), $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK'))[1]);
+        self::assertSame(
+            ['expected', 'defect', 'expected', 'expected'],
+            $next($codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk'), $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK'))[1],
+        );
         // Five are too many: all of the pattern opens, but what was ruled on by itself.
-        [$third, $decisions] = $next($codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk', 'Ella'), $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK', 'ELLA'));
+        [$third, $decisions] = $next(
+            $codes('holder', 'Anna', 'Bert', 'Cora', 'Dirk', 'Ella'),
+            $codes('owner', 'ANNA', 'BERT', 'CORA', 'DIRK', 'ELLA'),
+        );
         self::assertSame(['open again', 'defect', 'open again', 'open again', 'open again'], $decisions);
 
-        $this->rule($third, 'pattern', '1', 'ask', 'only these', ['holdsFor' => [['source' => 'Anna', 'target' => 'ANNA'], ['source' => 'Finn', 'target' => 'FINN']]]);
-        self::assertSame(['ask', 'ask', 'open'], $next($codes('holder', 'Finn', 'Anna', 'Gwen'), $codes('owner', 'FINN', 'ANNA', 'GWEN'))[1]);
+        $this->rule($third, 'pattern', '1', 'ask', 'only these', [
+            'holdsFor' => [['source' => 'Anna', 'target' => 'ANNA'], ['source' => 'Finn', 'target' => 'FINN']],
+        ]);
+        self::assertSame(
+            ['ask', 'ask', 'open'],
+            $next($codes('holder', 'Finn', 'Anna', 'Gwen'), $codes('owner', 'FINN', 'ANNA', 'GWEN'))[1],
+        );
     }
 
     public function test_with_another_key_rulings_follow_the_delivered_records(): void
@@ -97,11 +137,17 @@ final class TallyAgainstTallyTest extends TestCase
         $this->rule($first, 'class', 'extra', 'defect', 'not ours');
         $this->actingAs($this->analyst);
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('berth'), $same('basin')], 'columnPairs' => [['source' => 'holder', 'target' => 'owner'], $same('fee')], 'leftOut' => ['source' => [], 'target' => ['loaded']]])->assertOk();
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('berth'), $same('basin')],
+            'columnPairs' => [['source' => 'holder', 'target' => 'owner'], $same('fee')],
+            'leftOut' => ['source' => [], 'target' => ['loaded']],
+        ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
 
-        $this->api('GET', "/tallies/{$second->id}")->assertJson(['carryOver' => ['ruled' => 1, 'carried' => 1, 'changed' => 0, 'hasOtherKey' => true]]);
+        $this->api('GET', "/tallies/{$second->id}")->assertJson([
+            'carryOver' => ['ruled' => 1, 'carried' => 1, 'changed' => 0, 'hasOtherKey' => true],
+        ]);
         $this->record($second, '9,OT')->assertJson(['decision' => 'defect']);
         $this->api('GET', "/tallies/{$second->id}/rulings-left-behind")->assertExactJson(['items' => [], 'next' => null]);
         $this->api('GET', "/tallies/{$second->id}/against/{$first->id}")->assertOk()->assertJsonPath('comparison.hasOtherKey', true);
@@ -110,7 +156,11 @@ final class TallyAgainstTallyTest extends TestCase
     public function test_two_tallies_are_compared_finding_by_finding(): void
     {
         $first = $this->tallied();
-        $this->deliver('target', "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel Thornøy,1412.60,t\nLM,1,Bríd O'Marrow,8.00,t\nOT,9,Wanda,1,t\n", 'new.csv');
+        $this->deliver(
+            'target',
+            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel Thornøy,1412.60,t\nLM,1,Bríd O'Marrow,8.00,t\nOT,9,Wanda,1,t\n",
+            'new.csv',
+        );
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
         $this->deliver('target', self::NEW, 'new.csv');
@@ -118,10 +168,18 @@ final class TallyAgainstTallyTest extends TestCase
         $third = $this->dataset->tallies()->where('number', 3)->sole();
 
         $moved = fn(Tally $later, Tally $earlier): array => $this->moved($later, $earlier);
-        self::assertEquals(['settled' => 2, 'new' => 1, 'changed' => 1, 'cameBack' => 0, 'settledBy' => ['data' => 2, 'plan' => 0, 'either' => 0]], array_diff_key($moved($second, $first), ['still' => true]));
+        self::assertEquals(
+            ['settled' => 2, 'new' => 1, 'changed' => 1, 'cameBack' => 0, 'settledBy' => ['data' => 2, 'plan' => 0, 'either' => 0]],
+            array_diff_key($moved($second, $first), ['still' => true]),
+        );
         // LM,2 was blanked, then missing, and is blanked again.
-        self::assertEquals(['settled' => 1, 'new' => 0, 'changed' => 1, 'cameBack' => 2], array_diff_key($moved($third, $second), ['still' => true, 'settledBy' => true]));
-        $this->api('GET', "/tallies/{$first->id}/against/{$second->id}")->assertConflict()->assertJson(['code' => 'not-comparable']);
+        self::assertEquals(
+            ['settled' => 1, 'new' => 0, 'changed' => 1, 'cameBack' => 2],
+            array_diff_key($moved($third, $second), ['still' => true, 'settledBy' => true]),
+        );
+        $this->api('GET', "/tallies/{$first->id}/against/{$second->id}")
+            ->assertConflict()
+            ->assertJson(['code' => 'not-comparable']);
     }
 
     public function test_where_plan_and_deliveries_are_others_the_rules_say_what_settled_a_finding(): void
@@ -130,16 +188,27 @@ final class TallyAgainstTallyTest extends TestCase
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
         // "Ezekiel" in capitals is let pass now; the fees of KB,015 and LM,2 are put right in the delivery.
         $next = function (array $more) use ($same): Tally {
-            $this->api('PUT', "/datasets/{$this->dataset->id}/plan", ['key' => [$same('basin'), $same('berth')], 'columnPairs' => [['source' => 'holder', 'target' => 'owner', 'kind' => 'text', 'forgives' => ['case']], $same('fee')], 'leftOut' => ['source' => [], 'target' => ['loaded']], 'sides' => $more])->assertOk();
+            $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+                'key' => [$same('basin'), $same('berth')],
+                'columnPairs' => [['source' => 'holder', 'target' => 'owner', 'kind' => 'text', 'forgives' => ['case']], $same('fee')],
+                'leftOut' => ['source' => [], 'target' => ['loaded']],
+                'sides' => $more,
+            ])->assertOk();
             $this->deliver('target', str_replace(['10.5,', 'Ilse,,'], ['10.50,', 'Ilse,20.00,'], self::NEW), 'new.csv');
             $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
             return $this->dataset->latestTally() ?? self::fail('There is no tally.');
         };
 
-        self::assertEquals(['data' => 2, 'plan' => 1, 'either' => 0], $this->moved($next(['source' => ['preparation' => []]]), $first)['settledBy']);
+        self::assertEquals(
+            ['data' => 2, 'plan' => 1, 'either' => 0],
+            $this->moved($next(['source' => ['preparation' => []]]), $first)['settledBy'],
+        );
         $step = ['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'value' => 'XX']];
-        self::assertEquals(['data' => 0, 'plan' => 1, 'either' => 2], $this->moved($next(['source' => ['preparation' => [$step]]]), $first)['settledBy']);
+        self::assertEquals(
+            ['data' => 0, 'plan' => 1, 'either' => 2],
+            $this->moved($next(['source' => ['preparation' => [$step]]]), $first)['settledBy'],
+        );
     }
 
     public function test_a_new_delivery_is_tallied_by_itself_where_the_dataset_says_so(): void
@@ -152,8 +221,13 @@ final class TallyAgainstTallyTest extends TestCase
         self::assertSame(2, $this->dataset->tallies()->max('number'));
         // A delivery that does not fit the plan is entered all the same.
         $this->deliver('target', "quay\n1\n");
-        self::assertSame([2, 4], [$this->dataset->tallies()->max('number'), $this->dataset->deliveries()->where('side', 'target')->max('number')]);
-        $this->actingAs($this->owner)->api('PUT', "/datasets/{$this->dataset->id}/runs-on-delivery", ['runsOnDelivery' => false])->assertForbidden();
+        self::assertSame(
+            [2, 4],
+            [$this->dataset->tallies()->max('number'), $this->dataset->deliveries()->where('side', 'target')->max('number')],
+        );
+        $this->actingAs($this->owner)
+            ->api('PUT', "/datasets/{$this->dataset->id}/runs-on-delivery", ['runsOnDelivery' => false])
+            ->assertForbidden();
     }
 
     public function test_all_datasets_of_a_migration_are_tallied_and_those_that_cannot_say_why(): void
@@ -161,7 +235,12 @@ final class TallyAgainstTallyTest extends TestCase
         $this->tallied();
         $this->migration->datasets()->create(['name' => 'Empty']);
 
-        $this->api('POST', "/migrations/{$this->migration->id}/runs")->assertAccepted()->assertJson(['started' => [['dataset' => 'Moorings']], 'notStarted' => [['dataset' => 'Empty', 'why' => 'The source side has no delivery yet. Deliver both sides first.']]]);
+        $this->api('POST', "/migrations/{$this->migration->id}/runs")
+            ->assertAccepted()
+            ->assertJson([
+                'started' => [['dataset' => 'Moorings']],
+                'notStarted' => [['dataset' => 'Empty', 'why' => 'The source side has no delivery yet. Deliver both sides first.']],
+            ]);
         self::assertSame(2, $this->dataset->tallies()->max('number'));
     }
 
@@ -169,9 +248,22 @@ final class TallyAgainstTallyTest extends TestCase
      * @param  array<string, mixed>  $more
      * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
      */
-    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason, array $more = []): \Illuminate\Testing\TestResponse
-    {
-        return $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => $scope, 'target' => $target, 'decision' => $decision, 'reason' => $reason, 'seenAct' => PHP_INT_MAX, ...$more])->assertCreated();
+    private function rule(
+        Tally $tally,
+        string $scope,
+        string $target,
+        string $decision,
+        string $reason,
+        array $more = [],
+    ): \Illuminate\Testing\TestResponse {
+        return $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => $scope,
+            'target' => $target,
+            'decision' => $decision,
+            'reason' => $reason,
+            'seenAct' => PHP_INT_MAX,
+            ...$more,
+        ])->assertCreated();
     }
 
     /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
@@ -187,9 +279,25 @@ final class TallyAgainstTallyTest extends TestCase
     {
         $answer = $this->api('GET', "/tallies/{$later->id}/against/{$earlier->id}")->assertOk();
         $groups = $this->objects($answer, 'comparison.groups');
-        $sum = static fn(string $what): int => (int) array_sum(array_map(static fn(array $group): int => is_int($group[$what]) ? $group[$what] : 0, $groups));
-        $by = static fn(string $what): int => (int) array_sum(array_map(static fn(array $group): int => is_array($group['settledBy']) && is_int($group['settledBy'][$what]) ? $group['settledBy'][$what] : 0, $groups));
+        $sum = static fn(string $what): int => (int) array_sum(
+            array_map(static fn(array $group): int => is_int($group[$what]) ? $group[$what] : 0, $groups),
+        );
+        $by = static fn(string $what): int => (int) array_sum(
+            array_map(
+                static fn(array $group): int => is_array($group['settledBy']) && is_int($group['settledBy'][$what])
+                    ? $group['settledBy'][$what]
+                    : 0,
+                $groups,
+            ),
+        );
 
-        return ['still' => $sum('still'), 'settled' => $sum('settled'), 'new' => $sum('new'), 'changed' => $sum('changed'), 'cameBack' => $sum('cameBack'), 'settledBy' => ['data' => $by('data'), 'plan' => $by('plan'), 'either' => $by('either')]];
+        return [
+            'still' => $sum('still'),
+            'settled' => $sum('settled'),
+            'new' => $sum('new'),
+            'changed' => $sum('changed'),
+            'cameBack' => $sum('cameBack'),
+            'settledBy' => ['data' => $by('data'), 'plan' => $by('plan'), 'either' => $by('either')],
+        ];
     }
 }

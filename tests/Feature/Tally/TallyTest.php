@@ -28,20 +28,44 @@ final class TallyTest extends TestCase
     {
         $tally = $this->tallied();
 
-        $this->api('GET', "/tallies/{$tally->id}")->assertOk()->assertJson([
-            'number' => 1,
-            'planVersion' => 1,
-            'rows' => [
-                'source' => ['read' => 9, 'refused' => 1, 'delivered' => 8, 'agreed' => 0, 'changed' => 4, 'missing' => 1, 'repeated' => 2, 'unkeyed' => 1],
-                'target' => ['read' => 5, 'refused' => 0, 'delivered' => 5, 'agreed' => 0, 'changed' => 4, 'extra' => 1, 'repeated' => 0, 'unkeyed' => 0],
-            ],
-            'cells' => ['compared' => 8, 'identical' => 3, 'changed' => 3, 'blanked' => 1, 'filled' => 1],
-            'figures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %', 'cellsAgreeingOverall' => '16.67 %'],
-            'findings' => 11,
-            'openFindings' => 11,
-        ]);
-        $this->api('GET', "/datasets/{$this->dataset->id}")->assertOk()->assertJson(['run' => null, 'tally' => ['number' => 1, 'isOnLatestDeliveries' => true]]);
-        $this->api('GET', "/migrations/{$this->migration->id}/board")->assertOk()->assertJsonPath('datasets.0.tally.number', 1);
+        $this->api('GET', "/tallies/{$tally->id}")
+            ->assertOk()
+            ->assertJson([
+                'number' => 1,
+                'planVersion' => 1,
+                'rows' => [
+                    'source' => [
+                        'read' => 9,
+                        'refused' => 1,
+                        'delivered' => 8,
+                        'agreed' => 0,
+                        'changed' => 4,
+                        'missing' => 1,
+                        'repeated' => 2,
+                        'unkeyed' => 1,
+                    ],
+                    'target' => [
+                        'read' => 5,
+                        'refused' => 0,
+                        'delivered' => 5,
+                        'agreed' => 0,
+                        'changed' => 4,
+                        'extra' => 1,
+                        'repeated' => 0,
+                        'unkeyed' => 0,
+                    ],
+                ],
+                'cells' => ['compared' => 8, 'identical' => 3, 'changed' => 3, 'blanked' => 1, 'filled' => 1],
+                'figures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %', 'cellsAgreeingOverall' => '16.67 %'],
+                'findings' => 11,
+                'openFindings' => 11,
+            ]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")
+            ->assertOk()
+            ->assertJson(['run' => null, 'tally' => ['number' => 1, 'isOnLatestDeliveries' => true]]);
+        $this->api('GET', "/migrations/{$this->migration->id}/board")
+            ->assertOk()
+            ->assertJsonPath('datasets.0.tally.number', 1);
     }
 
     public function test_the_same_plan_keeps_its_version_and_another_makes_a_new_one(): void
@@ -52,7 +76,15 @@ final class TallyTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
         $this->api('GET', "/datasets/{$this->dataset->id}/tallies")->assertOk();
-        self::assertSame([1, 1, 2], Tally::query()->with('planVersion')->orderBy('number')->get()->map(static fn(Tally $tally): int => $tally->planVersion->number)->all());
+        self::assertSame(
+            [1, 1, 2],
+            Tally::query()
+                ->with('planVersion')
+                ->orderBy('number')
+                ->get()
+                ->map(static fn(Tally $tally): int => $tally->planVersion->number)
+                ->all(),
+        );
     }
 
     public function test_a_second_click_finds_the_run_that_goes_on(): void
@@ -101,7 +133,10 @@ final class TallyTest extends TestCase
         Event::listen(static function (TransactionBeginning $beginning) use ($run, &$isLoaded): void {
             // Another worker took it over: everything is loaded, and all that is left is to enter the tally.
             if ($isLoaded) {
-                $beginning->connection->update('UPDATE runs SET lease = ? WHERE id = ?', ['01a21258-1c44-731d-af75-d812359fe7c2', $run->id]);
+                $beginning->connection->update('UPDATE runs SET lease = ? WHERE id = ?', [
+                    '01a21258-1c44-731d-af75-d812359fe7c2',
+                    $run->id,
+                ]);
                 $isLoaded = false;
             }
         });
@@ -127,8 +162,22 @@ final class TallyTest extends TestCase
     public function test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(int $moments): void
     {
         config(['nine-tally.memory' => 16 * 1024 * 1024]);
-        $rows = static fn(string $case): string => implode('', array_map(static fn(int $row): string => sprintf("KB,%05d,%s %d,%s,1\n", $row, $row % 50 === 0 ? $case : 'Holder of the berth', $row, str_repeat('x', 60)), range(1, 15_000)));
-        $undisturbed = $this->contentOf($this->tallied("basin,berth,holder,fee,loaded\n".$rows('HOLDER'), "basin,berth,owner,fee,loaded\n".$rows('holder')));
+        $rows = static fn(string $case): string => implode(
+            '',
+            array_map(
+                static fn(int $row): string => sprintf(
+                    "KB,%05d,%s %d,%s,1\n",
+                    $row,
+                    $row % 50 === 0 ? $case : 'Holder of the berth',
+                    $row,
+                    str_repeat('x', 60),
+                ),
+                range(1, 15_000),
+            ),
+        );
+        $undisturbed = $this->contentOf(
+            $this->tallied("basin,berth,holder,fee,loaded\n".$rows('HOLDER'), "basin,berth,owner,fee,loaded\n".$rows('holder')),
+        );
         $statements = (int) $this->worker($this->queued(), 0);
         self::assertGreaterThan(30, $statements);
         mt_srand(20_261_125);
@@ -147,7 +196,11 @@ final class TallyTest extends TestCase
             config(['queue.default' => 'sync']);
             app(RequeueExpiredWork::class)();
 
-            self::assertSame([RunState::Done, $wasEntered ? 1 : 2], [$run->refresh()->state, $run->attempts], "after statement {$at}: {$run->problem}");
+            self::assertSame(
+                [RunState::Done, $wasEntered ? 1 : 2],
+                [$run->refresh()->state, $run->attempts],
+                "after statement {$at}: {$run->problem}",
+            );
             self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
         }
         app(RequeueExpiredWork::class)();
@@ -167,7 +220,16 @@ final class TallyTest extends TestCase
         $this->tallied();
         foreach (["UPDATE {$table} SET tally_id = tally_id", "DELETE FROM {$table}", "TRUNCATE {$table}"] as $statement) {
             try {
-                DB::statement(str_replace('SET tally_id = tally_id', 'SET '.($table === 'deliveries' || $table === 'plan_versions' || $table === 'tallies' ? 'dataset_id = dataset_id' : 'tally_id = tally_id'), $statement));
+                DB::statement(
+                    str_replace(
+                        'SET tally_id = tally_id',
+                        'SET '.
+                            ($table === 'deliveries' || $table === 'plan_versions' || $table === 'tallies'
+                                ? 'dataset_id = dataset_id'
+                                : 'tally_id = tally_id'),
+                        $statement,
+                    ),
+                );
                 self::fail("{$statement} was allowed.");
             } catch (QueryException $refused) {
                 self::assertSame('42501', $refused->getCode());
@@ -188,14 +250,20 @@ final class TallyTest extends TestCase
         $marker = 'Qz7-marker-'.bin2hex(random_bytes(4));
         $this->tallied(str_replace('Ezekiel Thornøy', $marker, self::OLD)."\xFF{$marker}\n");
         try {
-            DB::insert('INSERT INTO rulings (dataset_id, tally_id, scope, reason, findings, user_id, created_at) VALUES (1, 1, ?, ?, 1, 1, now())', ['nonsense', $marker]);
+            DB::insert(
+                'INSERT INTO rulings (dataset_id, tally_id, scope, reason, findings, user_id, created_at) VALUES (1, 1, ?, ?, 1, 1, now())',
+                ['nonsense', $marker],
+            );
         } catch (QueryException $exception) {
             report($exception);
         }
         $this->getJson("/api/v1/tallies/1/keys?find={$marker}");
 
         $home = dirname(app()->environmentPath());
-        $logs = array_filter([...(array) glob("{$home}/run/*.log"), ...(array) glob("{$home}/app/storage/logs/*"), "{$home}/pg/log"], static fn(mixed $log): bool => is_string($log) && is_readable($log));
+        $logs = array_filter(
+            [...(array) glob("{$home}/run/*.log"), ...(array) glob("{$home}/app/storage/logs/*"), "{$home}/pg/log"],
+            static fn(mixed $log): bool => is_string($log) && is_readable($log),
+        );
         self::assertNotSame([], $logs);
         foreach ($logs as $log) {
             self::assertStringNotContainsString($marker, (string) file_get_contents((string) $log), (string) $log);
@@ -205,7 +273,10 @@ final class TallyTest extends TestCase
     /** @return string|null what the worker said; null when it was killed */
     private function worker(Run $run, int $moment): ?string
     {
-        $worker = new Process([PHP_BINARY, dirname(__DIR__, 2).'/Support/dying-worker.php', (string) $run->id, (string) $moment], env: ['NINE_TALLY_HOME' => dirname(app()->environmentPath())]);
+        $worker = new Process(
+            [PHP_BINARY, dirname(__DIR__, 2).'/Support/dying-worker.php', (string) $run->id, (string) $moment],
+            env: ['NINE_TALLY_HOME' => dirname(app()->environmentPath())],
+        );
         try {
             $worker->mustRun();
 
@@ -241,9 +312,27 @@ final class TallyTest extends TestCase
     {
         return [
             $tally->summary,
-            DB::table('row_findings')->where('tally_id', $tally->id)->orderBy('sequence')->selectRaw("sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, target_cells::text, refusal, differing_cells")->get()->toJson(),
-            DB::table('cell_findings')->where('tally_id', $tally->id)->orderBy('sequence')->selectRaw("sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, 'hex') AS identity")->get()->toJson(),
-            DB::table('patterns')->where('tally_id', $tally->id)->orderBy('number')->get(['number', 'class', 'cause', 'cells', 'examples'])->toJson(),
+            DB::table('row_findings')
+                ->where('tally_id', $tally->id)
+                ->orderBy('sequence')
+                ->selectRaw(
+                    "sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, target_cells::text, refusal, differing_cells",
+                )
+                ->get()
+                ->toJson(),
+            DB::table('cell_findings')
+                ->where('tally_id', $tally->id)
+                ->orderBy('sequence')
+                ->selectRaw(
+                    "sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, 'hex') AS identity",
+                )
+                ->get()
+                ->toJson(),
+            DB::table('patterns')
+                ->where('tally_id', $tally->id)
+                ->orderBy('number')
+                ->get(['number', 'class', 'cause', 'cells', 'examples'])
+                ->toJson(),
         ];
     }
 

@@ -35,7 +35,9 @@ final class TasksTest extends TestCase
         DB::table('run_tasks')->update(['done_at' => now()]);
         // What it knows of the table is a single row: it then asks for the free task once for each that is there.
         DB::connection('owner')->statement('VACUUM (ANALYZE) run_tasks, runs');
-        DB::table('run_tasks')->insert(array_map(static fn(string $name): array => ['run_id' => $run->id, 'name' => $name], ['a', 'b', 'c']));
+        DB::table('run_tasks')->insert(
+            array_map(static fn(string $name): array => ['run_id' => $run->id, 'name' => $name], ['a', 'b', 'c']),
+        );
         $this->take($run);
 
         self::assertSame(['a'], DB::table('run_tasks')->whereNotNull('worker')->orderBy('name')->pluck('name')->all());
@@ -72,7 +74,10 @@ final class TasksTest extends TestCase
         self::assertSame(2, DB::table('run_tasks')->whereNotNull('done_at')->count());
         $work = app(RunWork::class)->of($run);
         self::assertTrue($work->isDone('source-0') && $work->isDone('target-0'));
-        self::assertSame([9, 5], [$work->scanResults(\NineTally\Core\Row\Side::Source)[0]->read, $work->scanResults(\NineTally\Core\Row\Side::Target)[0]->read]);
+        self::assertSame(
+            [9, 5],
+            [$work->scanResults(\NineTally\Core\Row\Side::Source)[0]->read, $work->scanResults(\NineTally\Core\Row\Side::Target)[0]->read],
+        );
     }
 
     public function test_a_helper_that_cannot_go_on_frees_its_chunk_for_the_leader(): void

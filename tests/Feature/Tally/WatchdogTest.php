@@ -22,7 +22,13 @@ final class WatchdogTest extends TestCase
         $receipt = $this->announce('source', 'old.csv', strlen(self::OLD));
         $this->chunk($receipt, 0, self::OLD);
         // The job was taken and its worker died: no job is left, and the receipt gives no sign of life.
-        DB::table('receipts')->where('id', $receipt)->update(['state' => 'reading', 'taking' => json_encode(['receipts' => [$receipt], 'terms' => []]), 'updated_at' => now()->subMinute()]);
+        DB::table('receipts')
+            ->where('id', $receipt)
+            ->update([
+                'state' => 'reading',
+                'taking' => json_encode(['receipts' => [$receipt], 'terms' => []]),
+                'updated_at' => now()->subMinute(),
+            ]);
 
         Artisan::call('nine-tally:watch --once');
 
@@ -58,7 +64,14 @@ final class WatchdogTest extends TestCase
     {
         $this->tallied();
         $run = $this->waitingRun();
-        Run::query()->whereKey($run->id)->update(['state' => 'matching', 'lease' => '01a21258-1c44-731d-af75-d812359fe7c2', 'lease_expires_at' => now()->subSecond(), 'cancel_requested_at' => now()]);
+        Run::query()
+            ->whereKey($run->id)
+            ->update([
+                'state' => 'matching',
+                'lease' => '01a21258-1c44-731d-af75-d812359fe7c2',
+                'lease_expires_at' => now()->subSecond(),
+                'cancel_requested_at' => now(),
+            ]);
 
         Artisan::call('nine-tally:watch --once');
 
@@ -69,7 +82,13 @@ final class WatchdogTest extends TestCase
     {
         $this->tallied();
         $run = $this->waitingRun();
-        Run::query()->whereKey($run->id)->update(['state' => 'matching', 'lease' => '01a21258-1c44-731d-af75-d812359fe7c2', 'lease_expires_at' => now()->addSeconds(5)]);
+        Run::query()
+            ->whereKey($run->id)
+            ->update([
+                'state' => 'matching',
+                'lease' => '01a21258-1c44-731d-af75-d812359fe7c2',
+                'lease_expires_at' => now()->addSeconds(5),
+            ]);
 
         Artisan::call('nine-tally:watch --once');
 

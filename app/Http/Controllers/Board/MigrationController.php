@@ -20,7 +20,10 @@ final class MigrationController extends Controller
         $person = $this->person($request);
         $migrations = Migration::query()->whereIn('id', $person->memberships()->pluck('migration_id'))->orderBy('name')->get();
 
-        return response()->json(['items' => MigrationResource::collection($migrations)->resolve($request), 'mayAdd' => $person->is_administrator]);
+        return response()->json([
+            'items' => MigrationResource::collection($migrations)->resolve($request),
+            'mayAdd' => $person->is_administrator,
+        ]);
     }
 
     public function store(AddMigrationRequest $request, AddMigration $addMigration): MigrationResource
@@ -32,8 +35,24 @@ final class MigrationController extends Controller
     public function people(Migration $migration): JsonResponse
     {
         $this->allow('view', $migration);
-        $memberships = $migration->memberships()->with('user')->get()->sortBy(static fn(Membership $membership): string => $membership->user->name);
+        $memberships = $migration
+            ->memberships()
+            ->with('user')
+            ->get()
+            ->sortBy(static fn(Membership $membership): string => $membership->user->name);
 
-        return response()->json(['items' => array_values($memberships->map(static fn(Membership $membership): array => ['id' => $membership->user_id, 'name' => $membership->user->name, 'role' => $membership->role->label()])->all())]);
+        return response()->json([
+            'items' => array_values(
+                $memberships
+                    ->map(
+                        static fn(Membership $membership): array => [
+                            'id' => $membership->user_id,
+                            'name' => $membership->user->name,
+                            'role' => $membership->role->label(),
+                        ],
+                    )
+                    ->all(),
+            ),
+        ]);
     }
 }

@@ -72,7 +72,12 @@ final class DeliveryController extends Controller
         $this->allow('work', $dataset->migration);
         /** @var array{delivery: int, side: string} $asked */
         $asked = $request->validate(['delivery' => ['required', 'integer'], 'side' => ['required', 'in:source,target']]);
-        $used = $useDelivery(Delivery::query()->findOrFail($asked['delivery']), $dataset, Side::from($asked['side']), $this->person($request));
+        $used = $useDelivery(
+            Delivery::query()->findOrFail($asked['delivery']),
+            $dataset,
+            Side::from($asked['side']),
+            $this->person($request),
+        );
 
         return response()->json(DeliveryResource::make($used->refresh())->resolve($request), Response::HTTP_CREATED);
     }
@@ -91,7 +96,12 @@ final class DeliveryController extends Controller
     public function refused(Request $request, Delivery $delivery): JsonResponse
     {
         $this->allow('view', $delivery->dataset->migration);
-        $records = $delivery->refusedRecords()->where('number', '>', $request->integer('after'))->orderBy('number')->limit(self::PAGE)->get();
+        $records = $delivery
+            ->refusedRecords()
+            ->where('number', '>', $request->integer('after'))
+            ->orderBy('number')
+            ->limit(self::PAGE)
+            ->get();
 
         return response()->json([
             'items' => RefusedRecordResource::collection($records)->resolve($request),

@@ -29,7 +29,11 @@ final class ProfileController extends Controller
     {
         $this->allow('view', $delivery->dataset->migration);
         /** @var array{column: string, is: 'blank'|'value'|'shape'|'invisible'|'line-ends', value?: string|null} $asked */
-        $asked = $request->validate(['column' => ['required', 'string', Rule::in($delivery->columns)], 'is' => ['required', 'in:blank,value,shape,invisible,line-ends'], 'value' => ['nullable', 'string']]);
+        $asked = $request->validate([
+            'column' => ['required', 'string', Rule::in($delivery->columns)],
+            'is' => ['required', 'in:blank,value,shape,invisible,line-ends'],
+            'value' => ['nullable', 'string'],
+        ]);
 
         return response()->json($rows($delivery, $asked['column'], $asked['is'], $asked['value'] ?? ''));
     }
@@ -38,7 +42,10 @@ final class ProfileController extends Controller
     {
         $this->allow('view', $delivery->dataset->migration);
         /** @var array{columns: non-empty-list<string>} $asked */
-        $asked = $request->validate(['columns' => ['required', 'array', 'min:1', 'max:20'], 'columns.*' => ['string', 'distinct', Rule::in($delivery->columns)]]);
+        $asked = $request->validate([
+            'columns' => ['required', 'array', 'min:1', 'max:20'],
+            'columns.*' => ['string', 'distinct', Rule::in($delivery->columns)],
+        ]);
         $answer = $answers->to(new ColumnCombinations($delivery->id, $asked['columns']));
 
         return response()->json([...$answer->progress(), 'columns' => $asked['columns'], 'counted' => $answer->content]);
@@ -48,9 +55,22 @@ final class ProfileController extends Controller
     {
         $this->allow('view', $delivery->dataset->migration);
         /** @var array{columns: non-empty-list<string>, cells: list<string|null>} $asked */
-        $asked = $request->validate(['columns' => ['required', 'array', 'min:1', 'max:20'], 'columns.*' => ['string', Rule::in($delivery->columns)], 'cells' => ['required', 'array'], 'cells.*' => ['nullable', 'string']]);
+        $asked = $request->validate([
+            'columns' => ['required', 'array', 'min:1', 'max:20'],
+            'columns.*' => ['string', Rule::in($delivery->columns)],
+            'cells' => ['required', 'array'],
+            'cells.*' => ['nullable', 'string'],
+        ]);
 
-        return response()->json($rows->sharing($delivery, array_combine($asked['columns'], array_pad(array_slice($asked['cells'], 0, count($asked['columns'])), count($asked['columns']), ''))));
+        return response()->json(
+            $rows->sharing(
+                $delivery,
+                array_combine(
+                    $asked['columns'],
+                    array_pad(array_slice($asked['cells'], 0, count($asked['columns'])), count($asked['columns']), ''),
+                ),
+            ),
+        );
     }
 
     public function misfits(Dataset $dataset, ConstraintViolationsOf $misfits): JsonResponse

@@ -35,7 +35,14 @@ final class ReceiptController extends Controller
     {
         $this->allow('view', $dataset->migration);
         $request->validate(['side' => ['required', 'in:source,target']]);
-        $waiting = $dataset->receipts()->where('side', $request->string('side')->toString())->where('state', ReceiptState::Received->value)->orderBy('created_at')->orderBy('id')->limit(self::MOST)->get();
+        $waiting = $dataset
+            ->receipts()
+            ->where('side', $request->string('side')->toString())
+            ->where('state', ReceiptState::Received->value)
+            ->orderBy('created_at')
+            ->orderBy('id')
+            ->limit(self::MOST)
+            ->get();
 
         return response()->json(['items' => $waiting->map(fn(Receipt $receipt): array => ($this->view)($receipt))->values()]);
     }
@@ -52,14 +59,21 @@ final class ReceiptController extends Controller
     {
         $this->allow('work', $dataset->migration);
 
-        return response()->json(($this->view)($askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request))), Response::HTTP_ACCEPTED);
+        return response()->json(
+            ($this->view)($askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request))),
+            Response::HTTP_ACCEPTED,
+        );
     }
 
     public function waiting(Request $request, Dataset $dataset, DeliveryChanges $changes): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         /** @var array{side: string, receipts: list<string>} $asked */
-        $asked = $request->validate(['side' => ['required', 'in:source,target'], 'receipts' => ['required', 'array', 'max:500'], 'receipts.*' => ['uuid']]);
+        $asked = $request->validate([
+            'side' => ['required', 'in:source,target'],
+            'receipts' => ['required', 'array', 'max:500'],
+            'receipts.*' => ['uuid'],
+        ]);
 
         return response()->json($changes->ofWaiting($dataset, Side::from($asked['side']), $asked['receipts']));
     }

@@ -21,7 +21,8 @@ final class KeyCountController extends Controller
         $draft = $dataset->draft()->first();
         $counts = [];
         foreach (Side::cases() as $side) {
-            $delivery = $dataset->latestDelivery($side) ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
+            $delivery =
+                $dataset->latestDelivery($side) ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
             $counts[$side->value] = $countKey($delivery, $request->columns($side), $draft?->rules($side) ?? new SideRules);
         }
 

@@ -30,7 +30,9 @@ final class PlanController extends Controller
         $this->allow('work', $dataset->migration);
         /** @var array{parameters: array<string, string|null>} $given */
         $given = $request->validate(['parameters' => ['present', 'array', 'max:50'], 'parameters.*' => ['nullable', 'string', 'max:1000']]);
-        $dataset->update(['parameters' => array_filter(array_map(strval(...), $given['parameters']), static fn(string $value): bool => $value !== '')]);
+        $dataset->update([
+            'parameters' => array_filter(array_map(strval(...), $given['parameters']), static fn(string $value): bool => $value !== ''),
+        ]);
 
         return response()->json(($this->view)($dataset, $draftOf($dataset)));
     }

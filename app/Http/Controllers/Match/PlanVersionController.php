@@ -27,7 +27,15 @@ final class PlanVersionController extends Controller
 
         return response()->json([
             'versions' => $versions($dataset),
-            'startingPlans' => $startingPlans->map(static fn(StartingPlan $startingPlan): array => ['id' => $startingPlan->id, 'name' => $startingPlan->name, 'by' => $startingPlan->user->name])->values(),
+            'startingPlans' => $startingPlans
+                ->map(
+                    static fn(StartingPlan $startingPlan): array => [
+                        'id' => $startingPlan->id,
+                        'name' => $startingPlan->name,
+                        'by' => $startingPlan->user->name,
+                    ],
+                )
+                ->values(),
         ]);
     }
 
@@ -44,16 +52,28 @@ final class PlanVersionController extends Controller
         $this->allow('view', $dataset->migration);
         $name = preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name));
 
-        return response($this->version($dataset, $number)->document, headers: ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\""]);
+        return response(
+            $this->version($dataset, $number)->document,
+            headers: [
+                'Content-Type' => 'application/json',
+                'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\"",
+            ],
+        );
     }
 
     /** Makes a file, a plan to start from or an earlier version the draft. */
     public function import(Request $request, Dataset $dataset, ImportPlan $importPlan, DraftOf $draftOf, PlanView $view): JsonResponse
     {
         $this->allow('work', $dataset->migration);
-        $request->validate(['document' => ['string', 'max:20000000', 'required_without_all:startingPlan,version'], 'startingPlan' => ['integer'], 'version' => ['integer', 'min:1']]);
+        $request->validate([
+            'document' => ['string', 'max:20000000', 'required_without_all:startingPlan,version'],
+            'startingPlan' => ['integer'],
+            'version' => ['integer', 'min:1'],
+        ]);
         $json = match (true) {
-            $request->filled('startingPlan') => StartingPlan::query()->where('migration_id', $dataset->migration_id)->findOrFail($request->integer('startingPlan'))->document,
+            $request->filled('startingPlan') => StartingPlan::query()
+                ->where('migration_id', $dataset->migration_id)
+                ->findOrFail($request->integer('startingPlan'))->document,
             $request->filled('version') => $this->version($dataset, $request->integer('version'))->document,
             default => $request->string('document')->toString(),
         };
@@ -68,7 +88,10 @@ final class PlanVersionController extends Controller
         $request->validate(['name' => ['required', 'string', 'max:200']]);
         $startingPlan = $keepStartingPlan($dataset, $request->string('name')->trim()->toString(), $this->person($request));
 
-        return response()->json(['id' => $startingPlan->id, 'name' => $startingPlan->name, 'by' => $startingPlan->user->name], Response::HTTP_CREATED);
+        return response()->json(
+            ['id' => $startingPlan->id, 'name' => $startingPlan->name, 'by' => $startingPlan->user->name],
+            Response::HTTP_CREATED,
+        );
     }
 
     private function version(Dataset $dataset, int $number): PlanVersion

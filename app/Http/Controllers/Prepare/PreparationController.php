@@ -39,7 +39,10 @@ final class PreparationController extends Controller
         $this->allow('view', $dataset->migration);
         $rules = $request->preparedRules();
         $reference = $request->reference();
-        $delivery = $reference === null ? $this->delivery($dataset, $request->side()) : $this->ofReference($dataset, $reference, $this->person($request));
+        $delivery =
+            $reference === null
+                ? $this->delivery($dataset, $request->side())
+                : $this->ofReference($dataset, $reference, $this->person($request));
 
         return response()->json($trial($delivery, $rules, PreparationInputs::now($dataset, $rules), $request->chosen()));
     }
@@ -59,7 +62,15 @@ final class PreparationController extends Controller
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
 
-        return response()->json($rows($delivery, $rules, PreparationInputs::now($dataset, $rules), $request->string('step')->toString(), max(0, $request->integer('after'))));
+        return response()->json(
+            $rows(
+                $delivery,
+                $rules,
+                PreparationInputs::now($dataset, $rules),
+                $request->string('step')->toString(),
+                max(0, $request->integer('after')),
+            ),
+        );
     }
 
     /** The prepared side as CSV or JSON Lines, written while it is sent. */
@@ -71,12 +82,16 @@ final class PreparationController extends Controller
         $reader = $sides->reader($delivery, $rules, PreparationInputs::now($dataset, $rules));
         $asLines = $request->string('as')->toString() === 'json-lines';
 
-        return response()->streamDownload(static function () use ($rows, $reader, $asLines): void {
-            foreach ($asLines ? $rows->asJsonLines($reader) : $rows->asCsv($reader) as $bytes) {
-                echo $bytes;
-                flush();
-            }
-        }, $this->fileName($dataset, $delivery->side, $asLines ? 'jsonl' : 'csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8']);
+        return response()->streamDownload(
+            static function () use ($rows, $reader, $asLines): void {
+                foreach ($asLines ? $rows->asJsonLines($reader) : $rows->asCsv($reader) as $bytes) {
+                    echo $bytes;
+                    flush();
+                }
+            },
+            $this->fileName($dataset, $delivery->side, $asLines ? 'jsonl' : 'csv'),
+            ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=UTF-8'],
+        );
     }
 
     /** Has the prepared side written as a workbook. */
@@ -85,7 +100,10 @@ final class PreparationController extends Controller
         $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
-        $workbook = Workbook::query()->create(['user_id' => $this->person($request)->id, 'name' => $this->fileName($dataset, $delivery->side, 'xlsx')]);
+        $workbook = Workbook::query()->create([
+            'user_id' => $this->person($request)->id,
+            'name' => $this->fileName($dataset, $delivery->side, 'xlsx'),
+        ]);
         WritePreparedSide::dispatch($workbook->id, $delivery->id, $rules, PreparationInputs::now($dataset, $rules));
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
@@ -93,9 +111,16 @@ final class PreparationController extends Controller
 
     private function ofReference(Dataset $dataset, string $name, User $person): Delivery
     {
-        $delivery = PreparationInputs::deliveryOf($dataset, $name) ?? throw Conflict::because('no-reference', "There is no reference \"{$name}\". Add a dataset of this name to the migration and deliver it.");
+        $delivery =
+            PreparationInputs::deliveryOf($dataset, $name) ??
+            throw Conflict::because(
+                'no-reference',
+                "There is no reference \"{$name}\". Add a dataset of this name to the migration and deliver it.",
+            );
         if ($this->masks->keepsDeliveredFrom($person, $delivery->dataset)) {
-            throw new ValuesAreMasked("The reference \"{$name}\" has sensitive columns, and here their values would stand as they were delivered.");
+            throw new ValuesAreMasked(
+                "The reference \"{$name}\" has sensitive columns, and here their values would stand as they were delivered.",
+            );
         }
 
         return $delivery->load('parts');
@@ -113,11 +138,13 @@ final class PreparationController extends Controller
 
     private function side(Request $request): Side
     {
-        return Side::tryFrom($request->string('side')->toString()) ?? throw Conflict::because('no-side', 'Say which side is meant: source or target.');
+        return Side::tryFrom($request->string('side')->toString()) ??
+            throw Conflict::because('no-side', 'Say which side is meant: source or target.');
     }
 
     private function delivery(Dataset $dataset, Side $side): Delivery
     {
-        return $dataset->latestDelivery($side)?->load('parts') ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
+        return $dataset->latestDelivery($side)?->load('parts') ??
+            throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet.");
     }
 }

@@ -77,11 +77,15 @@ final class FindingController extends Controller
         $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
         $lines = $asLines ? $findings->asJsonLines($tally, $filter, $mask) : $findings->asCsv($tally, $filter, $mask, $forSpreadsheets);
 
-        return response()->streamDownload(static function () use ($lines): void {
-            foreach ($lines as $line) {
-                echo $line;
-            }
-        }, $this->fileName($tally, $filter).($forSpreadsheets ? '-for-spreadsheets' : '').($asLines ? '.jsonl' : '.csv'), ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8']);
+        return response()->streamDownload(
+            static function () use ($lines): void {
+                foreach ($lines as $line) {
+                    echo $line;
+                }
+            },
+            $this->fileName($tally, $filter).($forSpreadsheets ? '-for-spreadsheets' : '').($asLines ? '.jsonl' : '.csv'),
+            ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8'],
+        );
     }
 
     /** Has the findings of a filter written as a workbook. */
@@ -101,7 +105,9 @@ final class FindingController extends Controller
     {
         $this->allow('view', $tally->migration);
 
-        return response()->json(RecordResource::make(Record::read($pages, $tally, $this->mask($request, $tally), $sequence))->resolve($request));
+        return response()->json(
+            RecordResource::make(Record::read($pages, $tally, $this->mask($request, $tally), $sequence))->resolve($request),
+        );
     }
 
     public function valuePairs(Request $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
@@ -128,7 +134,10 @@ final class FindingController extends Controller
         $key = array_slice(array_pad(array_values(array_filter((array) ($sent['key'] ?? []), is_string(...))), $width, ''), 0, $width);
         [$answer, $record] = $rows->find($tally, $mask, $key);
 
-        return response()->json([...$answer->progress(), 'record' => $record === null ? null : RecordResource::make($record)->resolve($request)]);
+        return response()->json([
+            ...$answer->progress(),
+            'record' => $record === null ? null : RecordResource::make($record)->resolve($request),
+        ]);
     }
 
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse
@@ -147,7 +156,9 @@ final class FindingController extends Controller
             return $name.'-filtered-'.substr($filter->digest(), 0, 8);
         }
 
-        return $filter->number('pattern') !== null ? "{$name}-of-pattern-{$filter->number('pattern')}" : rtrim("{$name}-{$filter->text('class')}", '-');
+        return $filter->number('pattern') !== null
+            ? "{$name}-of-pattern-{$filter->number('pattern')}"
+            : rtrim("{$name}-{$filter->text('class')}", '-');
     }
 
     /** @throws ValuesAreMasked if the filter asks for what is masked */

@@ -37,7 +37,12 @@ final class KeptFilterController extends Controller
         $sent = json_decode($request->getContent(), true, 8);
         $filter = Filter::from(is_array($sent) && is_array($sent['filter'] ?? null) ? $sent['filter'] : []);
         try {
-            $kept = KeptFilter::query()->create(['dataset_id' => $dataset->id, 'name' => $request->string('name')->trim()->toString(), 'filter' => $filter->toArray(), 'user_id' => $this->person($request)->id]);
+            $kept = KeptFilter::query()->create([
+                'dataset_id' => $dataset->id,
+                'name' => $request->string('name')->trim()->toString(),
+                'filter' => $filter->toArray(),
+                'user_id' => $this->person($request)->id,
+            ]);
         } catch (UniqueConstraintViolationException) {
             throw Conflict::because('name-taken', 'A filter of this name is kept already. Choose another name.');
         }

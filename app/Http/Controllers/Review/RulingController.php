@@ -27,7 +27,13 @@ final class RulingController extends Controller
         $undone = $acts->pluck('undoes_id')->filter()->all();
 
         return response()->json([
-            'items' => $acts->map(static fn(Ruling $act): array => RulingResource::make($act)->masked($mask)->resolve($request) + ['undone' => in_array($act->id, $undone, true)])->all(),
+            'items' => $acts
+                ->map(
+                    static fn(Ruling $act): array => RulingResource::make($act)->masked($mask)->resolve($request) + [
+                        'undone' => in_array($act->id, $undone, true),
+                    ],
+                )
+                ->all(),
             'latest' => $acts->first()->id ?? 0,
         ]);
     }
@@ -48,6 +54,8 @@ final class RulingController extends Controller
     {
         $this->allow('rule', $ruling->tally->migration);
 
-        return RulingResource::make($undoRuling($ruling, $this->person($request)))->masked($this->masks->forPerson($this->person($request), $ruling->tally));
+        return RulingResource::make($undoRuling($ruling, $this->person($request)))->masked(
+            $this->masks->forPerson($this->person($request), $ruling->tally),
+        );
     }
 }

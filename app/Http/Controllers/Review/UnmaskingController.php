@@ -43,12 +43,21 @@ final class UnmaskingController extends Controller
 
     private function enter(Dataset $dataset, User $person, int $minutes): Unmasking
     {
-        return Unmasking::query()->create(['dataset_id' => $dataset->id, 'user_id' => $person->id, 'created_at' => now(), 'until' => now()->addMinutes($minutes)]);
+        return Unmasking::query()->create([
+            'dataset_id' => $dataset->id,
+            'user_id' => $person->id,
+            'created_at' => now(),
+            'until' => now()->addMinutes($minutes),
+        ]);
     }
 
     /** @return array{person: string, at: string, until: string} */
     private function view(Unmasking $unmasking): array
     {
-        return ['person' => $unmasking->user->name, 'at' => $unmasking->created_at->toIso8601ZuluString(), 'until' => $unmasking->until->toIso8601ZuluString()];
+        return [
+            'person' => $unmasking->user->name,
+            'at' => $unmasking->created_at->toIso8601ZuluString(),
+            'until' => $unmasking->until->toIso8601ZuluString(),
+        ];
     }
 }

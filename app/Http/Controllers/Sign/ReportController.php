@@ -24,7 +24,14 @@ final class ReportController extends Controller
     {
         $this->allow('view', $tally->migration);
 
-        return response($page->html($tally), headers: ['Content-Type' => 'text/html; charset=utf-8', 'Content-Security-Policy' => ReportPage::POLICY, 'X-Frame-Options' => 'SAMEORIGIN']);
+        return response(
+            $page->html($tally),
+            headers: [
+                'Content-Type' => 'text/html; charset=utf-8',
+                'Content-Security-Policy' => ReportPage::POLICY,
+                'X-Frame-Options' => 'SAMEORIGIN',
+            ],
+        );
     }
 
     public function order(Request $request, Tally $tally): JsonResponse
@@ -47,7 +54,9 @@ final class ReportController extends Controller
     {
         $this->allow('view', $report->tally->migration);
 
-        return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), ['Content-Type' => 'application/pdf']);
+        return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), [
+            'Content-Type' => 'application/pdf',
+        ]);
     }
 
     /** @return array{id: int, state: string, problem: string|null, reportId: int|null} */

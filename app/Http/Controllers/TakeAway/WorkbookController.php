@@ -21,14 +21,20 @@ final class WorkbookController extends Controller
 
     public function index(Request $request): JsonResponse
     {
-        return response()->json(['items' => WorkbookResource::collection(Workbook::query()->where('user_id', $this->person($request)->id)->orderBy('created_at')->get())->resolve($request)]);
+        return response()->json([
+            'items' => WorkbookResource::collection(
+                Workbook::query()->where('user_id', $this->person($request)->id)->orderBy('created_at')->get(),
+            )->resolve($request),
+        ]);
     }
 
     public function file(Request $request, Workbook $workbook): BinaryFileResponse
     {
         $path = $this->files->path($this->ofPerson($request, $workbook));
 
-        return $workbook->state === 'written' && is_file($path) ? response()->download($path, $workbook->name) : throw new ModelNotFoundException;
+        return $workbook->state === 'written' && is_file($path)
+            ? response()->download($path, $workbook->name)
+            : throw new ModelNotFoundException;
     }
 
     /** Given up while it is written, or no longer wanted. */

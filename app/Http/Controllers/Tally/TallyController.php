@@ -30,7 +30,14 @@ final class TallyController extends Controller
         $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from'])->orderByDesc('number')->limit(100)->get();
         $mask = $masks->ofDataset($dataset, $this->person($request));
 
-        return response()->json(['items' => $tallies->map(static fn(Tally $tally): array => ['warnings' => $mask->warnings($tally->summary['warnings'])] + TallyResource::make($tally)->resolve($request))->all()]);
+        return response()->json([
+            'items' => $tallies
+                ->map(
+                    static fn(Tally $tally): array => ['warnings' => $mask->warnings($tally->summary['warnings'])] +
+                        TallyResource::make($tally)->resolve($request),
+                )
+                ->all(),
+        ]);
     }
 
     /** What became of the findings of an earlier tally in this one. */
@@ -42,7 +49,12 @@ final class TallyController extends Controller
         }
         $answer = $answers->to(new TallyDiff($earlier->id, $tally->id));
 
-        return response()->json([...$answer->progress(), 'earlier' => $earlier->number, 'later' => $tally->number, 'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally))]);
+        return response()->json([
+            ...$answer->progress(),
+            'earlier' => $earlier->number,
+            'later' => $tally->number,
+            'comparison' => $this->masked($answer->content, $masks->forPerson($this->person($request), $tally)),
+        ]);
     }
 
     /** What it was made of, to make it again elsewhere. */
@@ -72,7 +84,11 @@ final class TallyController extends Controller
 
         $person = $this->person($request);
 
-        return response()->json(TallyResource::make($tally)->withPatterns($masks->forPerson($person, $tally), $masks->state($person, $tally))->resolve($request));
+        return response()->json(
+            TallyResource::make($tally)
+                ->withPatterns($masks->forPerson($person, $tally), $masks->state($person, $tally))
+                ->resolve($request),
+        );
     }
 
     /**
@@ -86,8 +102,22 @@ final class TallyController extends Controller
         }
         $examples = is_array($comparison['examples'] ?? null) ? $comparison['examples'] : [];
 
-        $shown = array_filter($examples, static fn(mixed $example): bool => is_array($example) && is_string($example['column'] ?? null) && ! $mask->hides($example['column']));
+        $shown = array_filter(
+            $examples,
+            static fn(mixed $example): bool => is_array($example) &&
+                is_string($example['column'] ?? null) &&
+                ! $mask->hides($example['column']),
+        );
 
-        return ['examples' => array_values(array_map(static fn(array $example): array => is_string($example['key'] ?? null) ? ['key' => $mask->key($example['key'])] + $example : $example, $shown))] + $comparison;
+        return [
+            'examples' => array_values(
+                array_map(
+                    static fn(array $example): array => is_string($example['key'] ?? null)
+                        ? ['key' => $mask->key($example['key'])] + $example
+                        : $example,
+                    $shown,
+                ),
+            ),
+        ] + $comparison;
     }
 }

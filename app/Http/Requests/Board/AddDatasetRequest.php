@@ -24,7 +24,10 @@ final class AddDatasetRequest extends FormRequest
     /** @return array<string, string> */
     public function messages(): array
     {
-        return ['name.unique' => 'This migration has a dataset of this name already. Choose another name.', 'name.required' => 'Give the dataset a name.'];
+        return [
+            'name.unique' => 'This migration has a dataset of this name already. Choose another name.',
+            'name.required' => 'Give the dataset a name.',
+        ];
     }
 
     public function name(): string

@@ -17,7 +17,11 @@ final class AddMigrationRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['name' => ['required', 'string', 'max:100', 'unique:migrations'], 'sourceLabel' => ['required', 'string', 'max:60'], 'targetLabel' => ['required', 'string', 'max:60']];
+        return [
+            'name' => ['required', 'string', 'max:100', 'unique:migrations'],
+            'sourceLabel' => ['required', 'string', 'max:60'],
+            'targetLabel' => ['required', 'string', 'max:60'],
+        ];
     }
 
     /** @return array<string, string> */

@@ -12,7 +12,11 @@ final class AnnouncePartRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['side' => ['required', 'in:source,target'], 'fileName' => ['required', 'string', 'max:255'], 'bytes' => ['required', 'integer', 'min:0']];
+        return [
+            'side' => ['required', 'in:source,target'],
+            'fileName' => ['required', 'string', 'max:255'],
+            'bytes' => ['required', 'integer', 'min:0'],
+        ];
     }
 
     public function side(): Side

@@ -14,7 +14,11 @@ final class AskForSnapshotRequest extends FormRequest
     /** @return array<string, list<mixed>> */
     public function rules(QuerySources $sources): array
     {
-        return ['side' => ['required', 'in:source,target'], 'source' => ['required', 'string', Rule::in($sources->names())], 'sql' => ['required', 'string', 'max:20000']];
+        return [
+            'side' => ['required', 'in:source,target'],
+            'source' => ['required', 'string', Rule::in($sources->names())],
+            'sql' => ['required', 'string', 'max:20000'],
+        ];
     }
 
     public function side(): Side

@@ -71,7 +71,10 @@ final class TakeDeliveryRequest extends FormRequest
         foreach ($this->parts() as $part) {
             if (isset($part['trailer'])) {
                 $rows = $part['trailer']['rows'] ?? null;
-                $trailers[$part['receipt']] = ['rows' => $rows === null ? null : (int) $rows, 'totals' => array_map(intval(...), array_column($part['trailer']['totals'] ?? [], 'cell', 'column'))];
+                $trailers[$part['receipt']] = [
+                    'rows' => $rows === null ? null : (int) $rows,
+                    'totals' => array_map(intval(...), array_column($part['trailer']['totals'] ?? [], 'cell', 'column')),
+                ];
             }
         }
 

@@ -12,7 +12,11 @@ final class CountKeyRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['key' => ['required', 'array', 'min:1', 'max:20'], 'key.*.source' => ['required', 'string'], 'key.*.target' => ['required', 'string']];
+        return [
+            'key' => ['required', 'array', 'min:1', 'max:20'],
+            'key.*.source' => ['required', 'string'],
+            'key.*.target' => ['required', 'string'],
+        ];
     }
 
     /** @return non-empty-list<string> */

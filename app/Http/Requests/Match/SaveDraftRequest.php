@@ -14,7 +14,17 @@ final class SaveDraftRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['key' => ['present', 'array', 'max:20'], 'columnPairs' => ['present', 'array', 'max:5000'], 'leftOut' => ['required', 'array'], 'sides' => ['array'], 'bridges' => ['array', 'max:100000'], 'demands' => ['array', 'max:16384'], 'defaults' => ['array'], 'sensitive' => ['array:source,target'], 'sensitive.*' => ['array', 'max:16384']];
+        return [
+            'key' => ['present', 'array', 'max:20'],
+            'columnPairs' => ['present', 'array', 'max:5000'],
+            'leftOut' => ['required', 'array'],
+            'sides' => ['array'],
+            'bridges' => ['array', 'max:100000'],
+            'demands' => ['array', 'max:16384'],
+            'defaults' => ['array'],
+            'sensitive' => ['array:source,target'],
+            'sensitive.*' => ['array', 'max:16384'],
+        ];
     }
 
     /** @return array<string, mixed> byte for byte as it was sent: a blank token may be a space, and spaces are not trimmed here */

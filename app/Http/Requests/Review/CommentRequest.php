@@ -20,7 +20,13 @@ final class CommentRequest extends FormRequest
         return [
             'kind' => ['required', 'in:cell,row,pattern,class'],
             'target' => ['required', 'string', 'max:40'],
-            ...($this->isMethod('GET') ? [] : ['text' => ['required', 'string', 'max:4000'], 'mentions' => ['array', 'max:20'], 'mentions.*' => ['integer', 'distinct', $members]]),
+            ...$this->isMethod('GET')
+                ? []
+                : [
+                    'text' => ['required', 'string', 'max:4000'],
+                    'mentions' => ['array', 'max:20'],
+                    'mentions.*' => ['integer', 'distinct', $members],
+                ],
         ];
     }
 

@@ -17,7 +17,14 @@ final class FilterRequest extends FormRequest
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {
-        return ['from' => ['integer', 'min:1'], 'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE], 'as' => ['in:csv,json-lines'], 'for' => ['in:spreadsheets'], 'beside' => ['array', 'max:'.AdditionalColumns::MOST_COLUMNS], 'beside.*' => ['string', 'max:10000']];
+        return [
+            'from' => ['integer', 'min:1'],
+            'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE],
+            'as' => ['in:csv,json-lines'],
+            'for' => ['in:spreadsheets'],
+            'beside' => ['array', 'max:'.AdditionalColumns::MOST_COLUMNS],
+            'beside.*' => ['string', 'max:10000'],
+        ];
     }
 
     public function filter(): Filter

@@ -17,7 +17,11 @@ final readonly class Spacing implements TextForm
 
     public function canonical(string $value): string
     {
-        $isPlain = ! str_contains($value, '  ') && ! str_contains($value, "\t") && trim($value, ' ') === $value && preg_match('/[\x80-\xFF]/', $value) !== 1;
+        $isPlain =
+            ! str_contains($value, '  ') &&
+            ! str_contains($value, "\t") &&
+            trim($value, ' ') === $value &&
+            preg_match('/[\x80-\xFF]/', $value) !== 1;
 
         // Zs is the Unicode category of separators that are spaces, U+00A0 and U+202F among them.
         return $isPlain ? $value : trim(preg_replace('/[\p{Zs}\t]+/u', ' ', $value) ?? $value, ' ');

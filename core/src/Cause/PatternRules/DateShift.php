@@ -45,7 +45,11 @@ final readonly class DateShift implements PatternRule
             return ['days:'.intdiv($seconds, Moment::SECONDS_OF_DAY)];
         }
 
-        return [$seconds % 900 === 0 && abs($seconds) <= Moment::SECONDS_OF_DAY ? "seconds:{$seconds}:".$this->clocks($source) : "seconds:{$seconds}"];
+        return [
+            $seconds % 900 === 0 && abs($seconds) <= Moment::SECONDS_OF_DAY
+                ? "seconds:{$seconds}:".$this->clocks($source)
+                : "seconds:{$seconds}",
+        ];
     }
 
     public function decide(array $counts, int $cells): array
@@ -65,7 +69,17 @@ final readonly class DateShift implements PatternRule
         }
         $facts = [explode(':', $best)[0] => (int) explode(':', $best)[1]];
 
-        return $byAmount[$best] < self::LEAST ? [] : array_fill_keys(array_values(array_filter(array_keys($counts), static fn(string $evidence): bool => $evidence === $best || str_starts_with($evidence, $best.':'))), $facts);
+        return $byAmount[$best] < self::LEAST
+            ? []
+            : array_fill_keys(
+                array_values(
+                    array_filter(
+                        array_keys($counts),
+                        static fn(string $evidence): bool => $evidence === $best || str_starts_with($evidence, $best.':'),
+                    ),
+                ),
+                $facts,
+            );
     }
 
     /**
@@ -89,9 +103,13 @@ final readonly class DateShift implements PatternRule
                 foreach ([self::HOUR, -self::HOUR] as $change) {
                     [$holds, $explained] = $this->following($counts, (int) $amount, $change, $position);
                     $other = (int) $amount + $change;
-                    $isWhole = $explained === ($byAmount[$standard] ?? 0) + ($byAmount["seconds:{$other}"] ?? ($other === 0 ? 0 : $explained + 1));
+                    $isWhole =
+                        $explained === ($byAmount[$standard] ?? 0) + ($byAmount["seconds:{$other}"] ?? ($other === 0 ? 0 : $explained + 1));
                     if ($isWhole && $explained >= self::LEAST && $explained > $best[1]) {
-                        $best = [array_fill_keys($holds, ['seconds' => (int) $amount, 'clock_change' => $change, 'zone' => $zone]), $explained];
+                        $best = [
+                            array_fill_keys($holds, ['seconds' => (int) $amount, 'clock_change' => $change, 'zone' => $zone]),
+                            $explained,
+                        ];
                     }
                 }
             }
@@ -125,7 +143,10 @@ final readonly class DateShift implements PatternRule
     {
         $best = null;
         foreach ($byAmount as $amount => $count) {
-            if ($best === null || [-$count, abs((int) explode(':', $amount)[1]), $amount] < [-$byAmount[$best], abs((int) explode(':', $best)[1]), $best]) {
+            if (
+                $best === null ||
+                [-$count, abs((int) explode(':', $amount)[1]), $amount] < [-$byAmount[$best], abs((int) explode(':', $best)[1]), $best]
+            ) {
                 $best = $amount;
             }
         }
@@ -138,7 +159,8 @@ final readonly class DateShift implements PatternRule
     {
         $mask = 0;
         foreach ($this->zones as $position => $zone) {
-            $mask |= (new \DateTimeImmutable('@'.$source->secondsSinceEpoch()))->setTimezone($zone)->format('I') === '1' ? 1 << $position : 0;
+            $mask |=
+                (new \DateTimeImmutable('@'.$source->secondsSinceEpoch()))->setTimezone($zone)->format('I') === '1' ? 1 << $position : 0;
         }
 
         return $mask;

@@ -64,7 +64,11 @@ final readonly class Offset implements PatternRule
         $best = null;
         foreach ($byConstant as $apart => $count) {
             $apart = (string) $apart;
-            if ($count >= self::LEAST && count($values[$apart]) >= self::LEAST_VALUES && ($best === null || [-$count, strlen($apart), $apart] < [-$byConstant[$best], strlen($best), $best])) {
+            if (
+                $count >= self::LEAST &&
+                count($values[$apart]) >= self::LEAST_VALUES &&
+                ($best === null || [-$count, strlen($apart), $apart] < [-$byConstant[$best], strlen($best), $best])
+            ) {
                 $best = $apart;
             }
         }

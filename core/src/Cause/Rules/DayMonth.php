@@ -25,6 +25,11 @@ final readonly class DayMonth implements CauseRule
         [$source, $target] = $moments;
         [$year, $month, $day] = $source->date();
 
-        return [$year, $day, $month] === $target->date() && $day !== $month && $source->seconds === $target->seconds && $source->fraction === $target->fraction ? [] : null;
+        return [$year, $day, $month] === $target->date() &&
+            $day !== $month &&
+            $source->seconds === $target->seconds &&
+            $source->fraction === $target->fraction
+            ? []
+            : null;
     }
 }

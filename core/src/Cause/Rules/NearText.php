@@ -50,13 +50,24 @@ final readonly class NearText implements CauseRule
         $isInPlace = $isAsItStands || count($source) === mb_strlen($bare->source) && count($target) === mb_strlen($bare->target);
         [$source, $target] = $isInPlace ? [$source, $target] : [mb_str_split($bare->source), mb_str_split($bare->target)];
 
-        return array_map(static fn(array $edit): array => [implode('', array_slice($source, $edit[0], $edit[1])), implode('', array_slice($target, $edit[2], $edit[3]))], $edits);
+        return array_map(
+            static fn(array $edit): array => [
+                implode('', array_slice($source, $edit[0], $edit[1])),
+                implode('', array_slice($target, $edit[2], $edit[3])),
+            ],
+            $edits,
+        );
     }
 
     /** @return list<array{int, int, int, int}>|null */
     private function edits(CellPair $pair): ?array
     {
-        if ($pair->kind() !== Kind::Text || strlen($pair->source) > self::LONGEST || strlen($pair->target) > self::LONGEST || abs(strlen($pair->source) - strlen($pair->target)) > 8) {
+        if (
+            $pair->kind() !== Kind::Text ||
+            strlen($pair->source) > self::LONGEST ||
+            strlen($pair->target) > self::LONGEST ||
+            abs(strlen($pair->source) - strlen($pair->target)) > 8
+        ) {
             return null;
         }
         $source = mb_str_split($pair->source);

@@ -45,7 +45,13 @@ final readonly class WrongEncoding implements CauseRule
         }
         foreach (self::LOST as $name => $mark) {
             // A letter becomes one mark, or one for each of its bytes; letters of the old encoding may have survived.
-            $expected = preg_replace_callback('/[^\x00-\x7F]|[\x00-\x7F]+/u', static fn(array $found): string => $found[0][0] < "\x80" ? preg_quote($found[0], '/') : '(?:'.preg_quote($found[0], '/')."|{$mark}{1,".strlen($found[0]).'})', $whole);
+            $expected = preg_replace_callback(
+                '/[^\x00-\x7F]|[\x00-\x7F]+/u',
+                static fn(array $found): string => $found[0][0] < "\x80"
+                    ? preg_quote($found[0], '/')
+                    : '(?:'.preg_quote($found[0], '/')."|{$mark}{1,".strlen($found[0]).'})',
+                $whole,
+            );
             if (preg_match("/^{$expected}\$/uD", $broken) === 1) {
                 return ['lost_to' => $name, 'side' => $side];
             }

@@ -66,14 +66,20 @@ final readonly class BlockReading
                 return null;
             }
             $innerLineEnd = match (true) {
-                substr_count($text, self::HIDDEN['return']) > substr_count($text, self::HIDDEN['return'].self::HIDDEN['lineFeed']) => "\r\n",
+                substr_count($text, self::HIDDEN['return']) > substr_count($text, self::HIDDEN['return'].self::HIDDEN['lineFeed'])
+                    => "\r\n",
                 str_contains($text, self::HIDDEN['lineFeed']) => "\n",
                 default => '',
             };
         }
         $ended = $text;
         $text = strtr(LineEnds::asLf($text), $this->structure, $this->separated);
-        $isFull = $this->width > 1 && $this->fullRows !== '' && $text !== '' && $text[-1] !== Batch::ROW_END && preg_match($this->fullRows, $text) === 1;
+        $isFull =
+            $this->width > 1 &&
+            $this->fullRows !== '' &&
+            $text !== '' &&
+            $text[-1] !== Batch::ROW_END &&
+            preg_match($this->fullRows, $text) === 1;
         $rows = $isFull ? 0 : substr_count($text, Batch::ROW_END) + 1;
         if (! $isFull && (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text))) {
             return null;
@@ -92,7 +98,12 @@ final readonly class BlockReading
     /** Separators that add up may still be one too many here and one too few there. */
     private function hasOddRow(string $text): bool
     {
-        if (str_contains($text, Batch::ROW_END.Batch::ROW_END) || $text === '' || $text[0] === Batch::ROW_END || $text[-1] === Batch::ROW_END) {
+        if (
+            str_contains($text, Batch::ROW_END.Batch::ROW_END) ||
+            $text === '' ||
+            $text[0] === Batch::ROW_END ||
+            $text[-1] === Batch::ROW_END
+        ) {
             return true;
         }
 

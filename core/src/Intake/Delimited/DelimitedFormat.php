@@ -43,22 +43,54 @@ final readonly class DelimitedFormat
     /** @return array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int, skipBelow: int} */
     public function toArray(): array
     {
-        return ['delimiter' => $this->delimiterName(), 'lineEnds' => $this->lineEnds->value, 'byteOrderMark' => $this->hasByteOrderMark, 'encoding' => $this->encoding->value, 'header' => $this->hasHeader, 'skipAbove' => $this->skipAbove, 'skipBelow' => $this->skipBelow];
+        return [
+            'delimiter' => $this->delimiterName(),
+            'lineEnds' => $this->lineEnds->value,
+            'byteOrderMark' => $this->hasByteOrderMark,
+            'encoding' => $this->encoding->value,
+            'header' => $this->hasHeader,
+            'skipAbove' => $this->skipAbove,
+            'skipBelow' => $this->skipBelow,
+        ];
     }
 
     /** @param array{delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int} $found as toArray() writes it; what is not there is as it would be by itself */
     public static function fromArray(array $found): self
     {
-        return (new self(',', LineEnds::from($found['lineEnds'] ?? LineEnds::Lf->value), $found['byteOrderMark'] ?? false, Encoding::from($found['encoding'] ?? Encoding::Utf8->value), $found['header'] ?? true, $found['skipAbove'] ?? 0, $found['skipBelow'] ?? 0))->with(delimiterName: $found['delimiter'] ?? null);
+        return (new self(
+            ',',
+            LineEnds::from($found['lineEnds'] ?? LineEnds::Lf->value),
+            $found['byteOrderMark'] ?? false,
+            Encoding::from($found['encoding'] ?? Encoding::Utf8->value),
+            $found['header'] ?? true,
+            $found['skipAbove'] ?? 0,
+            $found['skipBelow'] ?? 0,
+        ))->with(delimiterName: $found['delimiter'] ?? null);
     }
 
     /** What a person corrected; null keeps what was found. */
-    public function with(?string $delimiterName = null, ?LineEnds $lineEnds = null, ?Encoding $encoding = null, ?bool $hasHeader = null, ?int $skipAbove = null, ?int $skipBelow = null): self
-    {
+    public function with(
+        ?string $delimiterName = null,
+        ?LineEnds $lineEnds = null,
+        ?Encoding $encoding = null,
+        ?bool $hasHeader = null,
+        ?int $skipAbove = null,
+        ?int $skipBelow = null,
+    ): self {
         $delimiter = $delimiterName === null ? $this->delimiter : array_search($delimiterName, self::DELIMITERS, true);
 
         return is_string($delimiter)
-            ? new self($delimiter, $lineEnds ?? $this->lineEnds, $this->hasByteOrderMark && ($encoding ?? $this->encoding) === $this->encoding, $encoding ?? $this->encoding, $hasHeader ?? $this->hasHeader, $skipAbove ?? $this->skipAbove, $skipBelow ?? $this->skipBelow)
-            : throw new \UnexpectedValueException(sprintf('A delimiter is one of %s, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)));
+            ? new self(
+                $delimiter,
+                $lineEnds ?? $this->lineEnds,
+                $this->hasByteOrderMark && ($encoding ?? $this->encoding) === $this->encoding,
+                $encoding ?? $this->encoding,
+                $hasHeader ?? $this->hasHeader,
+                $skipAbove ?? $this->skipAbove,
+                $skipBelow ?? $this->skipBelow,
+            )
+            : throw new \UnexpectedValueException(
+                sprintf('A delimiter is one of %s, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)),
+            );
     }
 }

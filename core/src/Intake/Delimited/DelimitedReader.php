@@ -47,8 +47,12 @@ final readonly class DelimitedReader implements Reader
      *
      * @throws UnreadableFile
      */
-    public function __construct(private string $path, private string $name, private DelimitedFormat $format, private int $rowLimit = self::ROW_LIMIT)
-    {
+    public function __construct(
+        private string $path,
+        private string $name,
+        private DelimitedFormat $format,
+        private int $rowLimit = self::ROW_LIMIT,
+    ) {
         $this->lineEnds = new LineEndCount;
         $this->text = new DelimitedText($path, $name, $format);
         $this->columns = $this->header();
@@ -117,7 +121,10 @@ final readonly class DelimitedReader implements Reader
                 yield $batch;
             }
             if ($isHeader || ! $assembly->isBetweenRecords() || strlen($rest) > min(self::LONG_RECORD, $this->rowLimit) || $cut !== null) {
-                if (! $range->isWholeFile() && $reading->hasStrayQuotes(substr($rest, 0, LineEnds::last($rest, strlen($rest)) ?? strlen($rest)))) {
+                if (
+                    ! $range->isWholeFile() &&
+                    $reading->hasStrayQuotes(substr($rest, 0, LineEnds::last($rest, strlen($rest)) ?? strlen($rest)))
+                ) {
                     throw new StrayQuotes;
                 }
                 [$lines, $rest] = LineEnds::split($rest, false);
@@ -159,7 +166,8 @@ final readonly class DelimitedReader implements Reader
             while ($from < strlen($block) && ($found = strpos($block, $end, $from)) !== false) {
                 // An even number of quotes before it: the line end stands outside of quotes.
                 // A CR alone: one that may be half of CR LF divides nothing.
-                $isBetweenRecords = ($end === "\n" || ($block[$found + 1] ?? "\n") !== "\n") && ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
+                $isBetweenRecords =
+                    ($end === "\n" || ($block[$found + 1] ?? "\n") !== "\n") && ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
                 if ($isBetweenRecords) {
                     $starts[] = $position + $found + 1;
                 }
@@ -199,7 +207,9 @@ final readonly class DelimitedReader implements Reader
             $record ??= $assembly->add($line, true, $end);
         }
         if ($record === null) {
-            throw $assembly->isQuoteOpen() ? UnreadableFile::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0]) : UnreadableFile::hasNoHeader($this->name, 'every line is blank');
+            throw $assembly->isQuoteOpen()
+                ? UnreadableFile::hasQuoteLeftOpen($this->name, $assembly->leftOpen()[0])
+                : UnreadableFile::hasNoHeader($this->name, 'every line is blank');
         }
         [, $cells, , $reason] = $record;
 
@@ -211,7 +221,9 @@ final readonly class DelimitedReader implements Reader
             $cells = array_fill(0, count($cells), '');
         }
 
-        return $reason === null ? Columns::named($this->name, $cells) : throw UnreadableFile::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
+        return $reason === null
+            ? Columns::named($this->name, $cells)
+            : throw UnreadableFile::hasNoHeader($this->name, (new Sentences)->refusal($reason, $this->facts($reason, 0, 1)));
     }
 
     /**

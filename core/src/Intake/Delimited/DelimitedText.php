@@ -115,7 +115,9 @@ final readonly class DelimitedText
         }
         $bytes = (string) file_get_contents($this->path, false, null, 0, self::SURVEY_BYTES);
         for ($line = 0; $line < $this->format->skipAbove; $line++) {
-            $start = LineEnds::next($bytes, $start) ?? throw UnreadableFile::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
+            $start =
+                LineEnds::next($bytes, $start) ??
+                throw UnreadableFile::hasNoHeader($this->name, sprintf('there are no %d lines above it', $this->format->skipAbove));
         }
 
         return $start;

@@ -48,13 +48,16 @@ final readonly class FormatDetection
         [$delimiter, $delimiterReason, $isDelimited] = $this->delimiter($text);
         $header = HeaderDetection::find($this->records($text, $delimiter));
 
-
-        return new FoundFormat(new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding, $header['hasHeader'], $header['skipAbove']), [
-            'delimiter' => $delimiterReason,
-            'lineEnds' => $lineEndReason,
-            'encoding' => $encodingReason,
-            'header' => $header['reason'],
-        ], $isDelimited);
+        return new FoundFormat(
+            new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding, $header['hasHeader'], $header['skipAbove']),
+            [
+                'delimiter' => $delimiterReason,
+                'lineEnds' => $lineEndReason,
+                'encoding' => $encodingReason,
+                'header' => $header['reason'],
+            ],
+            $isDelimited,
+        );
     }
 
     private function sample(string $path, string $name): string
@@ -122,7 +125,15 @@ final readonly class FormatDetection
         }
         [$byte, $offset] = $found[0];
 
-        return [Encoding::Windows1252, 0, sprintf('Windows-1252: byte 0x%02X on line %s is not UTF-8', ord($byte), number_format(substr_count($whole, "\n", 0, $offset) + 1))];
+        return [
+            Encoding::Windows1252,
+            0,
+            sprintf(
+                'Windows-1252: byte 0x%02X on line %s is not UTF-8',
+                ord($byte),
+                number_format(substr_count($whole, "\n", 0, $offset) + 1),
+            ),
+        ];
     }
 
     /** @return array{LineEnds, string} */
@@ -137,7 +148,12 @@ final readonly class FormatDetection
         }
         $most = LineEnds::from(array_key_first($ends));
 
-        return [$most, count($ends) === 1 ? 'the lines end with '.($most === LineEnds::Crlf ? 'CR LF' : $most->value) : "at the beginning of the file lines end with {$count->inWords()}: each record ends by what stands behind it outside of quotes"];
+        return [
+            $most,
+            count($ends) === 1
+                ? 'the lines end with '.($most === LineEnds::Crlf ? 'CR LF' : $most->value)
+                : "at the beginning of the file lines end with {$count->inWords()}: each record ends by what stands behind it outside of quotes",
+        ];
     }
 
     /** @return array{non-empty-string, string, bool} delimiter, why, and whether it divides nearly all records alike */
@@ -154,7 +170,11 @@ final readonly class FormatDetection
             // Records that agree weigh most; among delimiters that all agree, the one that finds more columns.
             $score = $equal / count($widths) + $usual / 100_000;
             if ($score > $best[2]) {
-                $best = [$delimiter, sprintf('%s: %d of the first %d records have %d cells', $delimiterName, $equal, count($widths), $usual), $score];
+                $best = [
+                    $delimiter,
+                    sprintf('%s: %d of the first %d records have %d cells', $delimiterName, $equal, count($widths), $usual),
+                    $score,
+                ];
             }
         }
 

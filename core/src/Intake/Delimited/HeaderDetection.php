@@ -31,10 +31,24 @@ final readonly class HeaderDetection
         $first = $self->firstRow();
         $line = $records[$first][0] ?? 0;
         $names = array_slice($records[$first][1] ?? [], 0, 3);
-        $above = $first === 0 ? '' : sprintf('below %s, ', $line === 1 ? 'one line that is no row of the table' : "{$line} lines that are no rows of the table");
+        $above =
+            $first === 0
+                ? ''
+                : sprintf(
+                    'below %s, ',
+                    $line === 1 ? 'one line that is no row of the table' : "{$line} lines that are no rows of the table",
+                );
         $isValues = $self->holdsValues($first);
 
-        return ['skipAbove' => $first === 0 ? 0 : $line, 'hasHeader' => ! $isValues, 'reason' => $above.($isValues ? sprintf('the first row holds values and no names: %s', implode(', ', $names)) : 'the first row names the columns')];
+        return [
+            'skipAbove' => $first === 0 ? 0 : $line,
+            'hasHeader' => ! $isValues,
+            'reason' =>
+                $above.
+                ($isValues
+                    ? sprintf('the first row holds values and no names: %s', implode(', ', $names))
+                    : 'the first row names the columns'),
+        ];
     }
 
     /**
@@ -68,14 +82,19 @@ final readonly class HeaderDetection
 
     private function holdsValues(int $first): bool
     {
-        $rows = array_values(array_filter(array_slice($this->records, $first + 1), fn(array $record): bool => count($record[1]) === $this->width));
+        $rows = array_values(
+            array_filter(array_slice($this->records, $first + 1), fn(array $record): bool => count($record[1]) === $this->width),
+        );
         $names = $this->records[$first][1] ?? [];
         if ($rows === [] || count($names) !== $this->width) {
             return false;
         }
         $evidence = [];
         foreach ($names as $column => $name) {
-            $below = array_filter(array_map(static fn(array $row): string => trim($row[1][$column]), $rows), static fn(string $cell): bool => $cell !== '');
+            $below = array_filter(
+                array_map(static fn(array $row): string => trim($row[1][$column]), $rows),
+                static fn(string $cell): bool => $cell !== '',
+            );
             $isValues = $below !== [] && array_filter($below, self::isValue(...)) === $below;
             if (self::isValue(trim($name))) {
                 $evidence = $isValues ? [...$evidence, trim($name)] : $evidence;
@@ -84,12 +103,15 @@ final readonly class HeaderDetection
             }
         }
 
-        return array_filter($evidence, static fn(string $value): bool => preg_match('/^(?:1[89]|20|21)\d\d$/D', $value) !== 1) !== [] && ! self::countsUp($evidence);
+        return array_filter($evidence, static fn(string $value): bool => preg_match('/^(?:1[89]|20|21)\d\d$/D', $value) !== 1) !== [] &&
+            ! self::countsUp($evidence);
     }
 
     private static function isValue(string $cell): bool
     {
-        return (new NumberStyle)->read($cell, true) !== null || IsoDate::read($cell) !== null || preg_match('#^\d{1,2}[./-]\d{1,2}[./-]\d{4}$#D', $cell) === 1;
+        return (new NumberStyle)->read($cell, true) !== null ||
+            IsoDate::read($cell) !== null ||
+            preg_match('#^\d{1,2}[./-]\d{1,2}[./-]\d{4}$#D', $cell) === 1;
     }
 
     /** @param list<string> $values columns named 1, 2, 3 are names: of months, of weeks */

@@ -32,7 +32,10 @@ final class LineEndCount
     /** @return array<'LF'|'CRLF'|'CR', positive-int> the most frequent first */
     public function toArray(): array
     {
-        $counts = array_filter([LineEnds::Lf->value => $this->feeds, LineEnds::Crlf->value => $this->both, LineEnds::Cr->value => $this->returns], static fn(int $count): bool => $count > 0);
+        $counts = array_filter(
+            [LineEnds::Lf->value => $this->feeds, LineEnds::Crlf->value => $this->both, LineEnds::Cr->value => $this->returns],
+            static fn(int $count): bool => $count > 0,
+        );
         arsort($counts);
 
         return $counts;
@@ -43,6 +46,17 @@ final class LineEndCount
     {
         $counts = $this->toArray();
 
-        return implode(' and ', array_map(static fn(string $end, int $count): string => sprintf('%s (%s)', $end === LineEnds::Crlf->value ? 'CR LF' : $end, number_format($count)), array_keys($counts), $counts));
+        return implode(
+            ' and ',
+            array_map(
+                static fn(string $end, int $count): string => sprintf(
+                    '%s (%s)',
+                    $end === LineEnds::Crlf->value ? 'CR LF' : $end,
+                    number_format($count),
+                ),
+                array_keys($counts),
+                $counts,
+            ),
+        );
     }
 }

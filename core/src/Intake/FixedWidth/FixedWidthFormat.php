@@ -37,18 +37,40 @@ final readonly class FixedWidthFormat
     /** @param FixedWidthDocument $found as toArray() writes it */
     public static function fromArray(array $found): self
     {
-        return new self($found['starts'] ?? [], LineEnds::from($found['lineEnds'] ?? LineEnds::Lf->value), $found['byteOrderMark'] ?? false, Encoding::from($found['encoding'] ?? Encoding::Utf8->value), $found['header'] ?? true, $found['skipAbove'] ?? 0, $found['skipBelow'] ?? 0);
+        return new self(
+            $found['starts'] ?? [],
+            LineEnds::from($found['lineEnds'] ?? LineEnds::Lf->value),
+            $found['byteOrderMark'] ?? false,
+            Encoding::from($found['encoding'] ?? Encoding::Utf8->value),
+            $found['header'] ?? true,
+            $found['skipAbove'] ?? 0,
+            $found['skipBelow'] ?? 0,
+        );
     }
 
     /** @return array{starts: list<int>, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int, skipBelow: int} */
     public function toArray(): array
     {
-        return ['starts' => $this->starts, 'lineEnds' => $this->lineEnds->value, 'byteOrderMark' => $this->hasByteOrderMark, 'encoding' => $this->encoding->value, 'header' => $this->hasHeader, 'skipAbove' => $this->skipAbove, 'skipBelow' => $this->skipBelow];
+        return [
+            'starts' => $this->starts,
+            'lineEnds' => $this->lineEnds->value,
+            'byteOrderMark' => $this->hasByteOrderMark,
+            'encoding' => $this->encoding->value,
+            'header' => $this->hasHeader,
+            'skipAbove' => $this->skipAbove,
+            'skipBelow' => $this->skipBelow,
+        ];
     }
 
     public function lines(string $path, string $name, int $rowLimit): TextLines
     {
-        return new TextLines($path, $name, $rowLimit, $this->encoding, ! $this->hasByteOrderMark ? 0 : ($this->encoding === Encoding::Utf8 ? 3 : 2));
+        return new TextLines(
+            $path,
+            $name,
+            $rowLimit,
+            $this->encoding,
+            ! $this->hasByteOrderMark ? 0 : ($this->encoding === Encoding::Utf8 ? 3 : 2),
+        );
     }
 
     /** @return list<string> */

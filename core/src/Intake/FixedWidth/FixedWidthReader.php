@@ -26,8 +26,12 @@ final readonly class FixedWidthReader implements Reader
     private int $headerLine;
 
     /** @throws UnreadableFile */
-    public function __construct(private string $path, private string $name, private FixedWidthFormat $format, private int $rowLimit = DelimitedReader::ROW_LIMIT)
-    {
+    public function __construct(
+        private string $path,
+        private string $name,
+        private FixedWidthFormat $format,
+        private int $rowLimit = DelimitedReader::ROW_LIMIT,
+    ) {
         $names = array_fill(0, count($format->starts), '');
         $at = $format->skipAbove;
         if ($format->hasHeader) {
@@ -42,7 +46,8 @@ final readonly class FixedWidthReader implements Reader
             }
         }
         $this->headerLine = $at;
-        $this->columns = count($names) > Columns::MOST ? throw UnreadableFile::hasTooManyColumns($name, count($names)) : Columns::named($name, $names);
+        $this->columns =
+            count($names) > Columns::MOST ? throw UnreadableFile::hasTooManyColumns($name, count($names)) : Columns::named($name, $names);
     }
 
     public function columns(): Columns
@@ -79,7 +84,12 @@ final readonly class FixedWidthReader implements Reader
     {
         return match (true) {
             $line === null => RefusedRecord::because($number, RefusalReason::OverRowLimit, ['limit' => $this->rowLimit], ''),
-            ! mb_check_encoding($line, 'UTF-8') || str_contains($line, "\0") => RefusedRecord::because($number, RefusalReason::UndecodableBytes, ['encoding' => $this->format->encoding->value], $line),
+            ! mb_check_encoding($line, 'UTF-8') || str_contains($line, "\0") => RefusedRecord::because(
+                $number,
+                RefusalReason::UndecodableBytes,
+                ['encoding' => $this->format->encoding->value],
+                $line,
+            ),
             default => new Row($number, $this->format->cells($line)),
         };
     }

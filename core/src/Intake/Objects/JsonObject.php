@@ -23,7 +23,13 @@ final readonly class JsonObject
     /** @return self|string the object, or why the text is no JSON; '' where it is JSON of another kind */
     public static function read(string $json): self|string
     {
-        $carried = preg_replace_callback(self::STRING_OR_NUMBER, static fn(array $found): string => $found[0][0] !== '"' && preg_match(self::NUMBER, $found[0]) === 1 ? '"'.self::NUMBER_MARK.$found[0].'"' : $found[0], $json);
+        $carried = preg_replace_callback(
+            self::STRING_OR_NUMBER,
+            static fn(array $found): string => $found[0][0] !== '"' && preg_match(self::NUMBER, $found[0]) === 1
+                ? '"'.self::NUMBER_MARK.$found[0].'"'
+                : $found[0],
+            $json,
+        );
         $object = json_decode($carried ?? '', false, 512);
         if (! $object instanceof \stdClass) {
             return json_last_error() === JSON_ERROR_NONE ? '' : json_last_error_msg();
@@ -52,7 +58,11 @@ final readonly class JsonObject
             $value === null => '',
             is_bool($value) => $value ? 'true' : 'false',
             is_string($value) => str_starts_with($value, self::NUMBER_MARK) ? substr($value, strlen(self::NUMBER_MARK)) : $value,
-            default => (string) preg_replace('/"'.self::NUMBER_MARK.'([^"]*)"/u', '$1', (string) json_encode($value, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)),
+            default => (string) preg_replace(
+                '/"'.self::NUMBER_MARK.'([^"]*)"/u',
+                '$1',
+                (string) json_encode($value, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES),
+            ),
         };
     }
 }

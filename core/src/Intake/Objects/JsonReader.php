@@ -38,8 +38,13 @@ final readonly class JsonReader implements Reader
      *
      * @throws UnreadableFile
      */
-    public function __construct(private string $path, private string $name, private bool $isLines, private int $rowLimit = DelimitedReader::ROW_LIMIT, private string $recordPath = '')
-    {
+    public function __construct(
+        private string $path,
+        private string $name,
+        private bool $isLines,
+        private int $rowLimit = DelimitedReader::ROW_LIMIT,
+        private string $recordPath = '',
+    ) {
         $names = [];
         foreach ($this->objects(null) as [, $object]) {
             $names += $object instanceof JsonObject ? $object->cells : [];
@@ -69,7 +74,10 @@ final readonly class JsonReader implements Reader
 
         return $lists === []
             ? new FoundPart(PartFormat::json(true), ['kind' => 'JSON Lines: it begins with an object'])
-            : new FoundPart(PartFormat::json(false, $lists[0], $lists), ['kind' => 'JSON: one object', 'path' => count($lists) === 1 ? 'the only list of objects' : sprintf('the first of %d lists of objects', count($lists))]);
+            : new FoundPart(PartFormat::json(false, $lists[0], $lists), [
+                'kind' => 'JSON: one object',
+                'path' => count($lists) === 1 ? 'the only list of objects' : sprintf('the first of %d lists of objects', count($lists)),
+            ]);
     }
 
     public function columns(): Columns
@@ -98,7 +106,12 @@ final readonly class JsonReader implements Reader
                     ! mb_check_encoding($raw, 'UTF-8') => RefusalReason::UndecodableBytes,
                     default => RefusalReason::NotAnObject,
                 };
-                yield RefusedRecord::because($line, $reason, $object === null ? ['limit' => $this->rowLimit] : array_filter(['error' => $object]), $raw);
+                yield RefusedRecord::because(
+                    $line,
+                    $reason,
+                    $object === null ? ['limit' => $this->rowLimit] : array_filter(['error' => $object]),
+                    $raw,
+                );
             }
         }
     }
@@ -145,7 +158,11 @@ final readonly class JsonReader implements Reader
                     $listDepth = $depth = $places->depth();
                 }
             }
-            while ($listDepth !== null && preg_match('/"(?:[^"\\\\]|\\\\.)*+"|[{}\[\]"]/s', $text, $found, PREG_OFFSET_CAPTURE, $at) === 1 && $found[0][0] !== '"') {
+            while (
+                $listDepth !== null &&
+                preg_match('/"(?:[^"\\\\]|\\\\.)*+"|[{}\[\]"]/s', $text, $found, PREG_OFFSET_CAPTURE, $at) === 1 &&
+                $found[0][0] !== '"'
+            ) {
                 [$token, $place] = $found[0];
                 $line += substr_count($text, "\n", $at, $place + strlen($token) - $at);
                 $at = $place + strlen($token);
@@ -171,7 +188,10 @@ final readonly class JsonReader implements Reader
             $begin = 0;
         }
         if ($listDepth === null && $this->recordPath !== '') {
-            throw UnreadableFile::isNoListOfObjects($this->name, sprintf('nothing in it is a list at "%s"', Excerpt::of((string) $this->recordPath)));
+            throw UnreadableFile::isNoListOfObjects(
+                $this->name,
+                sprintf('nothing in it is a list at "%s"', Excerpt::of((string) $this->recordPath)),
+            );
         }
         if (! $hasEnded) {
             throw UnreadableFile::breaksOff($this->name);

@@ -33,8 +33,12 @@ final readonly class XmlReader implements Reader
      *
      * @throws UnreadableFile
      */
-    public function __construct(private string $path, private string $name, private string $recordPath, private int $rowLimit = DelimitedReader::ROW_LIMIT)
-    {
+    public function __construct(
+        private string $path,
+        private string $name,
+        private string $recordPath,
+        private int $rowLimit = DelimitedReader::ROW_LIMIT,
+    ) {
         $names = [];
         foreach ((new XmlRecords($path, $name, $recordPath, $rowLimit))->read() as $cells) {
             $names += $cells ?? [];
@@ -57,7 +61,11 @@ final readonly class XmlReader implements Reader
         }
         $paths = XmlRecords::pathsIn($beginning, $name);
 
-        return new FoundPart(PartFormat::xml($paths[0], $paths), ['kind' => 'XML: it begins with an element', 'path' => count($paths) === 1 ? 'the only element with values in it' : sprintf('the first of %d that may be records', count($paths))]);
+        return new FoundPart(PartFormat::xml($paths[0], $paths), [
+            'kind' => 'XML: it begins with an element',
+            'path' =>
+                count($paths) === 1 ? 'the only element with values in it' : sprintf('the first of %d that may be records', count($paths)),
+        ]);
     }
 
     public function columns(): Columns

@@ -38,8 +38,12 @@ final class XmlRecords
 
     private \XMLParser $parser;
 
-    public function __construct(private readonly string $path, private readonly string $name, private readonly string $recordPath, private readonly int $rowLimit)
-    {
+    public function __construct(
+        private readonly string $path,
+        private readonly string $name,
+        private readonly string $recordPath,
+        private readonly int $rowLimit,
+    ) {
         $this->depth = substr_count($recordPath, '/') + 1;
         $this->parser = xml_parser_create();
         xml_parser_set_option($this->parser, XML_OPTION_CASE_FOLDING, 0);
@@ -62,16 +66,23 @@ final class XmlRecords
         $open = [];
         $parser = xml_parser_create();
         xml_parser_set_option($parser, XML_OPTION_CASE_FOLDING, 0);
-        xml_set_element_handler($parser, static function (\XMLParser $parser, string $element, array $attributes) use (&$counts, &$open): void {
-            if ($open !== []) {
-                $counts[implode('/', $open)]['holds'] = true;
-            }
-            $open[] = $element;
-            $path = implode('/', $open);
-            $counts[$path] = ['holds' => ($counts[$path]['holds'] ?? false) || $attributes !== [], 'times' => ($counts[$path]['times'] ?? 0) + 1];
-        }, static function () use (&$open): void {
-            array_pop($open);
-        });
+        xml_set_element_handler(
+            $parser,
+            static function (\XMLParser $parser, string $element, array $attributes) use (&$counts, &$open): void {
+                if ($open !== []) {
+                    $counts[implode('/', $open)]['holds'] = true;
+                }
+                $open[] = $element;
+                $path = implode('/', $open);
+                $counts[$path] = [
+                    'holds' => ($counts[$path]['holds'] ?? false) || $attributes !== [],
+                    'times' => ($counts[$path]['times'] ?? 0) + 1,
+                ];
+            },
+            static function () use (&$open): void {
+                array_pop($open);
+            },
+        );
         // The beginning may end anywhere: what the parser says of its end does not matter here.
         if (xml_parse($parser, $beginning) !== 1 && count($counts) < 2) {
             throw UnreadableFile::isNoXmlOfRecords($name, self::problem($parser));
@@ -83,7 +94,11 @@ final class XmlRecords
         // Where nothing stands twice, the outermost element is the register and what is in it the records.
         $inner = array_values(array_filter($paths, static fn(string $path): bool => str_contains($path, '/')));
 
-        return $inner !== [] ? $inner : ($paths !== [] ? $paths : throw UnreadableFile::isNoXmlOfRecords($name, 'no element in it holds others'));
+        return $inner !== []
+            ? $inner
+            : ($paths !== []
+                ? $paths
+                : throw UnreadableFile::isNoXmlOfRecords($name, 'no element in it holds others'));
     }
 
     /**
@@ -154,7 +169,10 @@ final class XmlRecords
         }
         array_pop($this->open);
         if ($isRecord && $this->values !== null) {
-            $this->ready[] = [(int) xml_get_current_line_number($parser), $this->isTooLong ? null : array_map(self::cell(...), $this->values)];
+            $this->ready[] = [
+                (int) xml_get_current_line_number($parser),
+                $this->isTooLong ? null : array_map(self::cell(...), $this->values),
+            ];
             $this->values = null;
         }
     }
@@ -177,7 +195,9 @@ final class XmlRecords
     /** @param list<string> $values */
     private static function cell(array $values): string
     {
-        return count($values) === 1 ? $values[0] : json_encode($values, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+        return count($values) === 1
+            ? $values[0]
+            : json_encode($values, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
     }
 
     /** Only a document type can declare entities, and it stands before the outermost element (XML 1.0, section 2.8). */
@@ -192,6 +212,10 @@ final class XmlRecords
 
     private static function problem(\XMLParser $parser): string
     {
-        return sprintf('line %s: %s', number_format((int) xml_get_current_line_number($parser)), lcfirst((string) xml_error_string(xml_get_error_code($parser))));
+        return sprintf(
+            'line %s: %s',
+            number_format((int) xml_get_current_line_number($parser)),
+            lcfirst((string) xml_error_string(xml_get_error_code($parser))),
+        );
     }
 }

@@ -131,10 +131,22 @@ final readonly class MergedCells
             } elseif ($isInSheet && $reader->nodeType === \XMLReader::ELEMENT && $reader->name === 'table:table-row') {
                 [$row, $column] = [$next, 0];
                 $next += max(1, (int) $reader->getAttribute('table:number-rows-repeated'));
-            } elseif ($isInSheet && $reader->nodeType === \XMLReader::ELEMENT && in_array($reader->name, ['table:table-cell', 'table:covered-table-cell'], true)) {
-                [$wide, $high] = [max(1, (int) $reader->getAttribute('table:number-columns-spanned')), max(1, (int) $reader->getAttribute('table:number-rows-spanned'))];
+            } elseif (
+                $isInSheet &&
+                $reader->nodeType === \XMLReader::ELEMENT &&
+                in_array($reader->name, ['table:table-cell', 'table:covered-table-cell'], true)
+            ) {
+                [$wide, $high] = [
+                    max(1, (int) $reader->getAttribute('table:number-columns-spanned')),
+                    max(1, (int) $reader->getAttribute('table:number-rows-spanned')),
+                ];
                 if ($wide * $high > 1 && $row <= $lastRow) {
-                    $ranges[] = ['top' => $row, 'left' => $column, 'bottom' => $row + $high - 1, 'right' => min(Columns::MOST, $column + $wide - 1)];
+                    $ranges[] = [
+                        'top' => $row,
+                        'left' => $column,
+                        'bottom' => $row + $high - 1,
+                        'right' => min(Columns::MOST, $column + $wide - 1),
+                    ];
                 }
                 $column += max(1, (int) $reader->getAttribute('table:number-columns-repeated'));
             }
@@ -146,7 +158,10 @@ final readonly class MergedCells
 
     private static function member(\ZipArchive $archive, string $sheet): ?string
     {
-        [$workbook, $relations] = [self::xml((string) $archive->getFromName('xl/workbook.xml')), self::xml((string) $archive->getFromName('xl/_rels/workbook.xml.rels'))];
+        [$workbook, $relations] = [
+            self::xml((string) $archive->getFromName('xl/workbook.xml')),
+            self::xml((string) $archive->getFromName('xl/_rels/workbook.xml.rels')),
+        ];
         foreach ($workbook?->xpath('//*[local-name()="sheet"]') ?: [] as $entry) {
             if ((string) $entry['name'] !== $sheet) {
                 continue;
@@ -167,7 +182,10 @@ final readonly class MergedCells
     private static function xml(string $content): ?\SimpleXMLElement
     {
         // No document type: it could make the text grow, or fetch other files.
-        return $content === '' || str_contains($content, '<!DOCTYPE') ? null : (@simplexml_load_string($content, options: LIBXML_NONET) ?: null);
+        return $content === '' || str_contains($content, '<!DOCTYPE')
+            ? null
+            : (@simplexml_load_string($content, options: LIBXML_NONET) ?:
+                null);
     }
 
     /**
@@ -192,9 +210,22 @@ final readonly class MergedCells
     /** @return list<array{top: int, left: int, bottom: int, right: int}> */
     private static function ranges(string $element): array
     {
-        preg_match_all('/<(?:\w+:)?mergeCell\s[^>]*ref="\$?([A-Z]{1,3})\$?(\d{1,7}):\$?([A-Z]{1,3})\$?(\d{1,7})"/', $element, $found, PREG_SET_ORDER);
+        preg_match_all(
+            '/<(?:\w+:)?mergeCell\s[^>]*ref="\$?([A-Z]{1,3})\$?(\d{1,7}):\$?([A-Z]{1,3})\$?(\d{1,7})"/',
+            $element,
+            $found,
+            PREG_SET_ORDER,
+        );
 
-        return array_map(static fn(array $range): array => ['top' => (int) $range[2], 'left' => self::column($range[1]), 'bottom' => (int) $range[4], 'right' => min(Columns::MOST, self::column($range[3]))], $found);
+        return array_map(
+            static fn(array $range): array => [
+                'top' => (int) $range[2],
+                'left' => self::column($range[1]),
+                'bottom' => (int) $range[4],
+                'right' => min(Columns::MOST, self::column($range[3])),
+            ],
+            $found,
+        );
     }
 
     /** @return int from 0 */

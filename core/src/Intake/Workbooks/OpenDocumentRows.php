@@ -21,8 +21,13 @@ use OpenSpout\Reader\Wrapper\XMLReader;
  */
 final class OpenDocumentRows extends RowIterator
 {
-    public function __construct(XMLReader $xmlReader, OptionsManagerInterface $optionsManager, CellValueFormatter $cellValueFormatter, RowManager $rowManager, InternalEntityFactory $entityFactory)
-    {
+    public function __construct(
+        XMLReader $xmlReader,
+        OptionsManagerInterface $optionsManager,
+        CellValueFormatter $cellValueFormatter,
+        RowManager $rowManager,
+        InternalEntityFactory $entityFactory,
+    ) {
         $processor = new XMLProcessor($xmlReader);
         parent::__construct($xmlReader, $optionsManager, $cellValueFormatter, $processor, $rowManager, $entityFactory);
         $processor->registerCallback('table:covered-table-cell', XMLProcessor::NODE_TYPE_START, [$this, 'processCellStartingNode']);
@@ -51,7 +56,13 @@ final class OpenDocumentRows extends RowIterator
     private static function time(string $value): string
     {
         return preg_match('/^PT(\d+)H(\d+)M(\d+)(?:[.,](\d+))?S$/', $value, $found) === 1
-            ? sprintf('%02d:%02d:%02d%s', $found[1], $found[2], $found[3], rtrim($found[4] ?? '', '0') === '' ? '' : '.'.rtrim($found[4], '0'))
+            ? sprintf(
+                '%02d:%02d:%02d%s',
+                $found[1],
+                $found[2],
+                $found[3],
+                rtrim($found[4] ?? '', '0') === '' ? '' : '.'.rtrim($found[4], '0'),
+            )
             : $value;
     }
 

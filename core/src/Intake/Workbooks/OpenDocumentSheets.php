@@ -41,6 +41,12 @@ final class OpenDocumentSheets extends InternalEntityFactory
     {
         $formatter = $this->helpers->createCellValueFormatter((bool) $optionsManager->getOption(Options::SHOULD_FORMAT_DATES));
 
-        return new Sheet(new OpenDocumentRows($xmlReader, $optionsManager, $formatter, $this->managers->createRowManager($this), $this), $sheetIndex, $sheetName, $isSheetActive, $isSheetVisible);
+        return new Sheet(
+            new OpenDocumentRows($xmlReader, $optionsManager, $formatter, $this->managers->createRowManager($this), $this),
+            $sheetIndex,
+            $sheetName,
+            $isSheetActive,
+            $isSheetVisible,
+        );
     }
 }

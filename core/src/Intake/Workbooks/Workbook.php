@@ -163,6 +163,10 @@ final readonly class Workbook
     {
         $written = (string) json_encode($value);
 
-        return stripos($written, 'e') === false ? (str_ends_with($written, '.0') ? substr($written, 0, -2) : $written) : (string) BigDecimal::of($written);
+        return stripos($written, 'e') === false
+            ? (str_ends_with($written, '.0')
+                ? substr($written, 0, -2)
+                : $written)
+            : (string) BigDecimal::of($written);
     }
 }

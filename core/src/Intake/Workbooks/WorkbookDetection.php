@@ -29,7 +29,10 @@ final readonly class WorkbookDetection
 
         return new FoundPart(PartFormat::workbook($kind, $first, $headerRow, $sheets), [
             'kind' => $kind->noun(),
-            'sheet' => count($sheets) === 1 ? 'its only sheet' : sprintf('the first of %d sheets%s', count($sheets), $hidden === 0 ? '' : sprintf(', %d of them hidden', $hidden)),
+            'sheet' =>
+                count($sheets) === 1
+                    ? 'its only sheet'
+                    : sprintf('the first of %d sheets%s', count($sheets), $hidden === 0 ? '' : sprintf(', %d of them hidden', $hidden)),
             'headerRow' => $why,
         ]);
     }

@@ -84,7 +84,13 @@ final readonly class WorkbookReader implements Reader
                 continue;
             }
             // A full row holds no cell that is merged with another.
-            if (count($rows[$row]) === count($reader->columns->names) || ! ($merged ??= MergedCells::of($path, $format->kind, $format->sheet, array_key_last($rows)))->areNamesOver($row, $rows[$row + 1])) {
+            if (
+                count($rows[$row]) === count($reader->columns->names) ||
+                ! ($merged ??= MergedCells::of($path, $format->kind, $format->sheet, array_key_last($rows)))->areNamesOver(
+                    $row,
+                    $rows[$row + 1],
+                )
+            ) {
                 break;
             }
         }
@@ -122,7 +128,12 @@ final readonly class WorkbookReader implements Reader
                 array_pop($cells);
             }
             if (count($cells) > $width) {
-                yield RefusedRecord::because($number, RefusalReason::WrongNumberOfCells, ['cells' => count($cells), 'columns' => $width], implode("\t", $cells));
+                yield RefusedRecord::because(
+                    $number,
+                    RefusalReason::WrongNumberOfCells,
+                    ['cells' => count($cells), 'columns' => $width],
+                    implode("\t", $cells),
+                );
             } else {
                 yield new Row($number, array_pad($cells, $width, ''));
             }
@@ -136,7 +147,9 @@ final readonly class WorkbookReader implements Reader
         $workbook = Workbook::open($this->path, $this->name, $this->format->kind);
         try {
             foreach ($workbook->rows($this->format->sheet) as $number => $cells) {
-                yield $number => count($cells) <= Columns::MOST ? $cells : throw UnreadableFile::hasTooManyColumns($this->name, count($cells));
+                yield $number => count($cells) <= Columns::MOST
+                    ? $cells
+                    : throw UnreadableFile::hasTooManyColumns($this->name, count($cells));
             }
         } finally {
             $workbook->close();

@@ -53,7 +53,8 @@ final readonly class Postings
             foreach ($containers as $high => $stretches) {
                 $lows = '';
                 foreach ($stretches as [$number, $from, $bytes]) {
-                    $input = $inputs[$number] ??= fopen($tasks[$number]['path'], 'rb') ?: throw WorkspaceFailure::reading($tasks[$number]['path']);
+                    $input = $inputs[$number] ??=
+                        fopen($tasks[$number]['path'], 'rb') ?: throw WorkspaceFailure::reading($tasks[$number]['path']);
                     fseek($input, $from);
                     $lows .= (string) stream_get_contents($input, $bytes);
                 }
@@ -90,7 +91,11 @@ final readonly class Postings
         }
         $rows = [];
         $skip = $from - 1;
-        for ($offset = $list['offset']; $offset < $list['offset'] + $list['bytes'] && count($rows) < $limit; $offset += self::HEAD_BYTES + 2 * $count) {
+        for (
+            $offset = $list['offset'];
+            $offset < $list['offset'] + $list['bytes'] && count($rows) < $limit;
+            $offset += self::HEAD_BYTES + 2 * $count
+        ) {
             fseek($file, $offset);
             /** @var array{high: int, more: int} $head */
             $head = unpack('Nhigh/nmore', (string) fread($file, self::HEAD_BYTES));

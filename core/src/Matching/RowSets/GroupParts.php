@@ -59,7 +59,10 @@ final class GroupParts
         for ($at = 0; $at < strlen($this->buffers[$part]);) {
             /** @var array{group: int, row: int} $sizes */
             $sizes = unpack('Ngroup/Nrow', $this->buffers[$part], $at);
-            yield [substr($this->buffers[$part], $at + 8, $sizes['group']), substr($this->buffers[$part], $at + 8 + $sizes['group'], $sizes['row'])];
+            yield [
+                substr($this->buffers[$part], $at + 8, $sizes['group']),
+                substr($this->buffers[$part], $at + 8 + $sizes['group'], $sizes['row']),
+            ];
             $at += 8 + $sizes['group'] + $sizes['row'];
         }
     }

@@ -31,7 +31,10 @@ final class RowMultiset
     public function add(array $cells, ?array $key = null): void
     {
         $row = hash('xxh3', implode(Batch::CELL_END, $cells), true);
-        $ofKey = $key === null ? $row : hash('xxh3', implode(Batch::CELL_END, array_map(static fn(int $place): string => $cells[$place], $key)), true);
+        $ofKey =
+            $key === null
+                ? $row
+                : hash('xxh3', implode(Batch::CELL_END, array_map(static fn(int $place): string => $cells[$place], $key)), true);
         $this->parts->put($ofKey, $row);
         $this->rows++;
     }

@@ -52,14 +52,41 @@ final readonly class FindingEntry
         $more = $this->cells === [] && $this->refused === null ? '' : serialize([$this->cells, $this->refused]);
 
         return implode(Batch::ROW_END, [
-            $this->line, $this->class->value, $this->side->value ?? '', $this->key, $this->ordinal, $this->source ?? self::NONE, $this->target ?? self::NONE,
-            $this->targetLine, $this->sourceRows, $this->targetRows, $this->keptLine ?? '', $this->reason->value ?? '', $this->isBridged ? '1' : '', $more,
+            $this->line,
+            $this->class->value,
+            $this->side->value ?? '',
+            $this->key,
+            $this->ordinal,
+            $this->source ?? self::NONE,
+            $this->target ?? self::NONE,
+            $this->targetLine,
+            $this->sourceRows,
+            $this->targetRows,
+            $this->keptLine ?? '',
+            $this->reason->value ?? '',
+            $this->isBridged ? '1' : '',
+            $more,
         ]);
     }
 
     public static function fromBytes(string $bytes): self
     {
-        [$line, $class, $side, $key, $ordinal, $source, $target, $targetLine, $sourceRows, $targetRows, $keptLine, $reason, $isBridged, $more] = explode(Batch::ROW_END, $bytes, self::FIELDS);
+        [
+            $line,
+            $class,
+            $side,
+            $key,
+            $ordinal,
+            $source,
+            $target,
+            $targetLine,
+            $sourceRows,
+            $targetRows,
+            $keptLine,
+            $reason,
+            $isBridged,
+            $more,
+        ] = explode(Batch::ROW_END, $bytes, self::FIELDS);
         /** @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null} $rest */
         $rest = $more === '' ? [[], null] : unserialize($more, ['allowed_classes' => false]);
 

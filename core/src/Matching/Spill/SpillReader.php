@@ -75,7 +75,13 @@ final class SpillReader
             $file = WorkspaceReader::forReading($path);
             foreach ($this->places($index[$partition]) as [$offset, $rows, $keys, $bodies, $rests]) {
                 $chunk = $file->readAt($offset, $keys + $bodies + $rests + 8 * $rows);
-                yield [substr($chunk, 0, $keys), substr($chunk, $keys, $bodies), $rests === 0 ? '' : substr($chunk, $keys + $bodies, $rests), substr($chunk, -8 * $rows), $baseLine];
+                yield [
+                    substr($chunk, 0, $keys),
+                    substr($chunk, $keys, $bodies),
+                    $rests === 0 ? '' : substr($chunk, $keys + $bodies, $rests),
+                    substr($chunk, -8 * $rows),
+                    $baseLine,
+                ];
             }
         }
     }

@@ -76,7 +76,16 @@ final class SpillWriter
             }
             $chunk = $this->keys[$partition].$this->bodies[$partition].$this->rests[$partition].pack('J*', ...$this->lines[$partition]);
             $this->file->write($chunk);
-            $this->index[$partition] = ($this->index[$partition] ?? '').pack(self::CHUNK, $this->written, count($this->lines[$partition]), strlen($this->keys[$partition]), strlen($this->bodies[$partition]), strlen($this->rests[$partition]));
+            $this->index[$partition] =
+                ($this->index[$partition] ?? '').
+                pack(
+                    self::CHUNK,
+                    $this->written,
+                    count($this->lines[$partition]),
+                    strlen($this->keys[$partition]),
+                    strlen($this->bodies[$partition]),
+                    strlen($this->rests[$partition]),
+                );
             $this->written += strlen($chunk);
         }
         $this->clear();

@@ -10,12 +10,19 @@ final class WorkspaceFailure extends \RuntimeException implements NineTallyExcep
 {
     public static function writing(string $path): self
     {
-        return new self(sprintf('The working file "%s" could not be written: the disk may be full. Free some space and run the tally again; nothing was reported.', basename($path)));
+        return new self(
+            sprintf(
+                'The working file "%s" could not be written: the disk may be full. Free some space and run the tally again; nothing was reported.',
+                basename($path),
+            ),
+        );
     }
 
     public static function reading(string $path): self
     {
-        return new self(sprintf('The working file "%s" ends too early or is gone. Run the tally again; nothing was reported.', basename($path)));
+        return new self(
+            sprintf('The working file "%s" ends too early or is gone. Run the tally again; nothing was reported.', basename($path)),
+        );
     }
 
     public function code(): string

@@ -22,7 +22,14 @@ final readonly class CellCondition implements Condition
      * @param  list<string>  $values  for the tests that take several
      * @param  string|null  $until  the column of the last day, for ValidOn
      */
-    public function __construct(private string $column, private Test $test, private string $value = '', private bool $isParameter = false, private array $values = [], private ?string $until = null) {}
+    public function __construct(
+        private string $column,
+        private Test $test,
+        private string $value = '',
+        private bool $isParameter = false,
+        private array $values = [],
+        private ?string $until = null,
+    ) {}
 
     public function mustFit(ColumnIndex $places): void
     {
@@ -62,7 +69,10 @@ final readonly class CellCondition implements Condition
     {
         $value = match (true) {
             $this->isParameter => "“{$this->value}” of the tally",
-            ! $this->test->takesValue() => $this->values === [] ? '' : implode(', ', array_slice($this->values, 0, 3)).(count($this->values) > 3 ? sprintf(' and %d more', count($this->values) - 3) : ''),
+            ! $this->test->takesValue() => $this->values === []
+                ? ''
+                : implode(', ', array_slice($this->values, 0, 3)).
+                    (count($this->values) > 3 ? sprintf(' and %d more', count($this->values) - 3) : ''),
             default => $this->test->isOfNumbers() || $this->test->isOfDates() ? $this->value : "\"{$this->value}\"",
         };
 
@@ -80,7 +90,9 @@ final readonly class CellCondition implements Condition
     {
         $reading = $context->reading($this->column, Kind::Number);
         // What the plan says is written plainly, or as the column writes it.
-        $limit = ((new Reading(Kind::Number))->number($value) ?? $reading->number($value))?->toBigDecimal() ?? throw UnusableStep::because(sprintf('"%s" is no number.', Excerpt::of($value)));
+        $limit =
+            ((new Reading(Kind::Number))->number($value) ?? $reading->number($value))?->toBigDecimal() ??
+            throw UnusableStep::because(sprintf('"%s" is no number.', Excerpt::of($value)));
         $figures = $context->figures;
         $test = $this->test;
 
@@ -106,7 +118,10 @@ final readonly class CellCondition implements Condition
     private function ofDates(int $place, ColumnIndex $places, string $value, StepContext $context): \Closure
     {
         $reading = $context->reading($this->column, Kind::DateTime);
-        $day = (new Reading(Kind::DateTime))->moment($value) ?? $reading->moment($value) ?? throw UnusableStep::because(sprintf('"%s" is no date. Write it as 2027-03-31.', Excerpt::of($value)));
+        $day =
+            (new Reading(Kind::DateTime))->moment($value) ??
+            ($reading->moment($value) ??
+                throw UnusableStep::because(sprintf('"%s" is no date. Write it as 2027-03-31.', Excerpt::of($value))));
         $test = $this->test;
         $begin = self::reader($reading, $context->figures);
         if ($this->until !== null) {
@@ -116,7 +131,10 @@ final readonly class CellCondition implements Condition
                 [$first, $last] = [$begin($row->cells[$place]), $end($row->cells[$until])];
 
                 // A blank end is open; one that cannot be read is none.
-                return $first !== false && ($first === null || $first->compareTo($day) <= 0) && $last !== false && ($last === null || $day->compareTo($last) <= 0);
+                return $first !== false &&
+                    ($first === null || $first->compareTo($day) <= 0) &&
+                    $last !== false &&
+                    ($last === null || $day->compareTo($last) <= 0);
             };
         }
 

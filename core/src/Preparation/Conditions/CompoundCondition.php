@@ -39,6 +39,14 @@ final readonly class CompoundCondition implements Condition
 
     public function sentence(): string
     {
-        return implode($this->all ? ' and ' : ' or ', array_map(static fn(Condition $condition): string => $condition instanceof self ? "({$condition->sentence()})" : $condition->sentence(), $this->conditions));
+        return implode(
+            $this->all ? ' and ' : ' or ',
+            array_map(
+                static fn(Condition $condition): string => $condition instanceof self
+                    ? "({$condition->sentence()})"
+                    : $condition->sentence(),
+                $this->conditions,
+            ),
+        );
     }
 }

@@ -23,6 +23,13 @@ final readonly class ConditionDocument
             }
         }
         /** @var CellDocument $document */
-        return new CellCondition($document['column'], Test::from($document['test']), $document['parameter'] ?? $document['value'] ?? '', isset($document['parameter']), $document['values'] ?? [], $document['until'] ?? null);
+        return new CellCondition(
+            $document['column'],
+            Test::from($document['test']),
+            $document['parameter'] ?? ($document['value'] ?? ''),
+            isset($document['parameter']),
+            $document['values'] ?? [],
+            $document['until'] ?? null,
+        );
     }
 }

@@ -40,7 +40,9 @@ final readonly class CellValue
 
         return match ($this->wanted) {
             Wanted::Text => $cell,
-            Wanted::Number => $this->number === null ? $cell : $this->asNumber($cell) ?? throw FormulaError::because('a value is no number'),
+            Wanted::Number => $this->number === null
+                ? $cell
+                : $this->asNumber($cell) ?? throw FormulaError::because('a value is no number'),
             Wanted::Date => $this->date === null ? $cell : $this->asDate($cell) ?? throw FormulaError::because('a value is no date'),
             Wanted::Value => $this->asNumber($cell) ?? $this->asDate($cell) ?? $cell,
         };

@@ -37,7 +37,9 @@ final readonly class Formula
     /** Places to which a quotient without end is carried. */
     private const PLACES = 20;
 
-    private const OPERATORS = ['+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with'];
+    private const OPERATORS = [
+        '+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with',
+    ];
 
     /**
      * @param  \Closure(RowCursor): (string|bool)  $evaluate
@@ -60,7 +62,11 @@ final readonly class Formula
             $parser = new Parser(array_fill_keys(array_keys(Functions::LISTED), []));
             $node = $parser->parse((new Lexer)->tokenize(self::withNumbersAsTexts($written)), $words);
         } catch (SyntaxError $wrong) {
-            throw UnusableStep::because('The formula cannot be read: '.rtrim(preg_replace('/ around position (\d+) for expression `.*`/s', '', $wrong->getMessage()) ?? '', '.').'.');
+            throw UnusableStep::because(
+                'The formula cannot be read: '.
+                    rtrim(preg_replace('/ around position (\d+) for expression `.*`/s', '', $wrong->getMessage()) ?? '', '.').
+                    '.',
+            );
         }
         $places = [];
         $evaluate = self::compile($node, $columns, $places, 0, $context);
@@ -89,15 +95,25 @@ final readonly class Formula
     /** The lexer would make floats of decimals; as texts they keep every digit. */
     private static function withNumbersAsTexts(string $written): string
     {
-        return preg_replace_callback('/"(?:[^"\\\\]|\\\\.)*"|\'(?:[^\'\\\\]|\\\\.)*\'|(?<![\w.])\d+(?:\.\d+)?(?!\w)/s', static fn(array $found): string => ctype_digit($found[0][0]) ? "'{$found[0]}'" : $found[0], $written) ?? $written;
+        return preg_replace_callback(
+            '/"(?:[^"\\\\]|\\\\.)*"|\'(?:[^\'\\\\]|\\\\.)*\'|(?<![\w.])\d+(?:\.\d+)?(?!\w)/s',
+            static fn(array $found): string => ctype_digit($found[0][0]) ? "'{$found[0]}'" : $found[0],
+            $written,
+        ) ?? $written;
     }
 
     /**
      * @param  array<int, true>  $places
      * @return \Closure(RowCursor): (string|bool)
      */
-    private static function compile(Node $node, ColumnIndex $columns, array &$places, int $depth, ?StepContext $context, Wanted $wanted = Wanted::Value): \Closure
-    {
+    private static function compile(
+        Node $node,
+        ColumnIndex $columns,
+        array &$places,
+        int $depth,
+        ?StepContext $context,
+        Wanted $wanted = Wanted::Value,
+    ): \Closure {
         if ($depth > self::DEEPEST) {
             throw UnusableStep::because('The formula is nested too deeply.');
         }
@@ -112,12 +128,35 @@ final readonly class Formula
         return match (true) {
             $node instanceof NameNode => self::cell($columns->at($name), $places, CellValue::of($name, $wanted, $context)),
             $node instanceof ConstantNode => self::constant($node->attributes['value'] ?? null),
-            $node instanceof FunctionNode && $name === 'column' => self::cell($columns->at(self::columnName($node)), $places, CellValue::of(self::columnName($node), $wanted, $context)),
-            $node instanceof FunctionNode => self::callOf($name, array_map(static fn(Node $argument): \Closure => $inner($argument, Functions::wants($name) ?? $wanted), self::arguments($node))),
-            $node instanceof ConditionalNode => self::choice($inner($parts['expr1'], Wanted::Value), $inner($parts['expr2'], $wanted), $inner($parts['expr3'], $wanted)),
-            $node instanceof UnaryNode => self::unary($operator, $inner($parts['node'], $operator === '-' || $operator === '+' ? Wanted::Number : Wanted::Value)),
-            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary($operator, $inner($parts['left'], self::wants($operator)), $inner($parts['right'], self::wants($operator))),
-            default => throw UnusableStep::because('The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.'),
+            $node instanceof FunctionNode && $name === 'column' => self::cell(
+                $columns->at(self::columnName($node)),
+                $places,
+                CellValue::of(self::columnName($node), $wanted, $context),
+            ),
+            $node instanceof FunctionNode => self::callOf(
+                $name,
+                array_map(
+                    static fn(Node $argument): \Closure => $inner($argument, Functions::wants($name) ?? $wanted),
+                    self::arguments($node),
+                ),
+            ),
+            $node instanceof ConditionalNode => self::choice(
+                $inner($parts['expr1'], Wanted::Value),
+                $inner($parts['expr2'], $wanted),
+                $inner($parts['expr3'], $wanted),
+            ),
+            $node instanceof UnaryNode => self::unary(
+                $operator,
+                $inner($parts['node'], $operator === '-' || $operator === '+' ? Wanted::Number : Wanted::Value),
+            ),
+            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary(
+                $operator,
+                $inner($parts['left'], self::wants($operator)),
+                $inner($parts['right'], self::wants($operator)),
+            ),
+            default => throw UnusableStep::because(
+                'The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.',
+            ),
         };
     }
 
@@ -156,14 +195,18 @@ final readonly class Formula
     {
         $places[$place] = true;
 
-        return $value === null ? static fn(RowCursor $row): string => $row->cells[$place] : static fn(RowCursor $row): string => $value->read($row->cells[$place]);
+        return $value === null
+            ? static fn(RowCursor $row): string => $row->cells[$place]
+            : static fn(RowCursor $row): string => $value->read($row->cells[$place]);
     }
 
     private static function columnName(FunctionNode $node): string
     {
         $argument = self::arguments($node)[0] ?? null;
 
-        return $argument instanceof ConstantNode && self::attribute($argument, 'value') !== '' ? self::attribute($argument, 'value') : throw UnusableStep::because('column() takes the name of a column between quotes.');
+        return $argument instanceof ConstantNode && self::attribute($argument, 'value') !== ''
+            ? self::attribute($argument, 'value')
+            : throw UnusableStep::because('column() takes the name of a column between quotes.');
     }
 
     /** @return \Closure(RowCursor): (string|bool) */
@@ -220,7 +263,11 @@ final readonly class Formula
     private static function binary(string $operator, \Closure $left, \Closure $right): \Closure
     {
         return match ($operator) {
-            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic($operator, self::text($left($row)), self::text($right($row))),
+            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic(
+                $operator,
+                self::text($left($row)),
+                self::text($right($row)),
+            ),
             '~' => static fn(RowCursor $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
             'and', '&&' => static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row)),
             'or', '||' => static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row)),

@@ -51,13 +51,17 @@ final class Functions
     /** @param list<string> $arguments */
     public static function call(string $name, array $arguments): string|bool
     {
-        $text = static fn(int $position): string => $arguments[$position] ?? throw FormulaError::because(sprintf('%s() needs %s', $name, self::LISTED[$name] ?? 'more'));
+        $text = static fn(int $position): string => $arguments[$position] ??
+            throw FormulaError::because(sprintf('%s() needs %s', $name, self::LISTED[$name] ?? 'more'));
         $number = static fn(int $position): BigDecimal => self::number($text($position));
         $count = static fn(int $position): int => self::count($text($position));
 
         return match ($name) {
             'number' => self::written($number(0)),
-            'round' => self::written($number(0)->toScale(min(self::MOST_PLACES, max(0, isset($arguments[1]) ? $count(1) : 0)), RoundingMode::HALF_UP), false),
+            'round' => self::written(
+                $number(0)->toScale(min(self::MOST_PLACES, max(0, isset($arguments[1]) ? $count(1) : 0)), RoundingMode::HALF_UP),
+                false,
+            ),
             'absolute' => self::written($number(0)->abs()),
             'least' => self::written(BigDecimal::min(...self::numbers($arguments))),
             'greatest' => self::written(BigDecimal::max(...self::numbers($arguments))),
@@ -104,7 +108,13 @@ final class Functions
             return BigDecimal::ofUnscaledValue((int) $text);
         }
         $point = $length <= self::PLAIN_DIGITS ? strpos($text, '.') : false;
-        if ($point !== false && $point > 0 && $point < $length - 1 && strspn($text, '0123456789.') === $length && substr_count($text, '.') === 1) {
+        if (
+            $point !== false &&
+            $point > 0 &&
+            $point < $length - 1 &&
+            strspn($text, '0123456789.') === $length &&
+            substr_count($text, '.') === 1
+        ) {
             return BigDecimal::ofUnscaledValue((int) str_replace('.', '', $text), $length - $point - 1);
         }
 

@@ -19,7 +19,13 @@ final readonly class BringInRecords implements Step
      * @param  list<string>  $forgives  causes of form that the key forgives
      * @param  'keep'|'leave-out'|'list'  $without
      */
-    public function __construct(private string $reference, private array $on, private array $take, private array $forgives = [], private string $without = 'keep') {}
+    public function __construct(
+        private string $reference,
+        private array $on,
+        private array $take,
+        private array $forgives = [],
+        private string $without = 'keep',
+    ) {}
 
     public function columns(array $columns): array
     {
@@ -28,9 +34,15 @@ final readonly class BringInRecords implements Step
 
     public function sentence(): string
     {
-        return "One row for each record of {$this->reference} by ".Words::listed(array_column($this->on, 'column')).', with '.Words::listed(array_column($this->take, 'into')).($this->forgives === [] ? '' : ', forgiving '.Words::listed($this->forgives))
-            .match ($this->without) {
-                'leave-out' => '; rows without one go', 'list' => '; rows without one are listed', default => '; rows without one stay'
+        return "One row for each record of {$this->reference} by ".
+            Words::listed(array_column($this->on, 'column')).
+            ', with '.
+            Words::listed(array_column($this->take, 'into')).
+            ($this->forgives === [] ? '' : ', forgiving '.Words::listed($this->forgives)).
+            match ($this->without) {
+                'leave-out' => '; rows without one go',
+                'list' => '; rows without one are listed',
+                default => '; rows without one stay',
             };
     }
 
@@ -51,7 +63,8 @@ final readonly class BringInRecords implements Step
 
                     continue;
                 }
-                $this->without === 'list' && $figures->note(self::LISTED, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+                $this->without === 'list' &&
+                    $figures->note(self::LISTED, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
                 $figures->out++;
                 yield $packedPlace => [...$cells, ...$nothing];
 

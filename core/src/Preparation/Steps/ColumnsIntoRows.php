@@ -27,7 +27,10 @@ final readonly class ColumnsIntoRows implements Step
 
     public function sentence(): string
     {
-        return 'Columns into rows: '.Words::listed($this->chosen).", as {$this->namesInto} and {$this->valuesInto}".($this->keepsBlanks ? '' : ', without blanks');
+        return 'Columns into rows: '.
+            Words::listed($this->chosen).
+            ", as {$this->namesInto} and {$this->valuesInto}".
+            ($this->keepsBlanks ? '' : ', without blanks');
     }
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator

@@ -24,7 +24,9 @@ final class Crosswalk extends CellByCell
         $shown = array_slice($this->entries, 0, 2, true);
         $words = array_map(static fn(int|string $from, string $to): string => "\"{$from}\" becomes \"{$to}\"", array_keys($shown), $shown);
 
-        return "Crosswalk {$this->chosen[0]}: ".implode(', ', $words).(count($this->entries) > 2 ? sprintf(' and %d more', count($this->entries) - 2) : '');
+        return "Crosswalk {$this->chosen[0]}: ".
+            implode(', ', $words).
+            (count($this->entries) > 2 ? sprintf(' and %d more', count($this->entries) - 2) : '');
     }
 
     protected function alteration(string $column, StepContext $context): \Closure

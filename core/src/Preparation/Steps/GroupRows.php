@@ -34,7 +34,10 @@ final readonly class GroupRows implements Step
 
     public function sentence(): string
     {
-        $totals = array_map(static fn(array $total): string => $total['total'] === 'count' ? 'count' : "{$total['total']} of ".($total['column'] ?? ''), $this->totals);
+        $totals = array_map(
+            static fn(array $total): string => $total['total'] === 'count' ? 'count' : "{$total['total']} of ".($total['column'] ?? ''),
+            $this->totals,
+        );
 
         return 'One row for each '.Words::listed($this->by).($totals === [] ? '' : ' with '.Words::listed($totals));
     }
@@ -49,7 +52,13 @@ final readonly class GroupRows implements Step
             $readings[$column] = $context->reading($column, Kind::Number);
         }
 
-        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $by, function (array $group) use ($places, $by, $context, $figures, $readings): iterable {
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $by, function (array $group) use (
+            $places,
+            $by,
+            $context,
+            $figures,
+            $readings,
+        ): iterable {
             [$number, $packedPlace, $first] = $group[0];
             foreach (array_slice($group, 1) as [, $of]) {
                 $context->condense($packedPlace, $of);
@@ -58,7 +67,12 @@ final readonly class GroupRows implements Step
             $cells = array_map(static fn(int $place): string => $first[$place], $by);
             foreach ($this->totals as $total) {
                 $cells[] = isset($total['column'])
-                    ? $this->total($total['total'], array_map(static fn(array $row): string => $row[2][$places->at($total['column'])], $group), $readings[$total['column']], $context)
+                    ? $this->total(
+                        $total['total'],
+                        array_map(static fn(array $row): string => $row[2][$places->at($total['column'])], $group),
+                        $readings[$total['column']],
+                        $context,
+                    )
                     : (string) count($group);
             }
 

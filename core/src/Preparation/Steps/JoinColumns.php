@@ -14,7 +14,13 @@ use NineTally\Core\Value\Kind;
 final class JoinColumns extends RowByRow
 {
     /** @param non-empty-list<string> $chosen */
-    public function __construct(private readonly array $chosen, private readonly string $with, private readonly string $into, private readonly bool $keeps, private readonly bool $skipsBlanks) {}
+    public function __construct(
+        private readonly array $chosen,
+        private readonly string $with,
+        private readonly string $into,
+        private readonly bool $keeps,
+        private readonly bool $skipsBlanks,
+    ) {}
 
     public function columns(array $columns): array
     {
@@ -23,10 +29,21 @@ final class JoinColumns extends RowByRow
         $names = $columns;
         array_splice($names, $first, 0, [$this->into]);
         if (! $this->keeps) {
-            $leftOut = array_map(static fn(int $place): int => $place + ($place >= $first ? 1 : 0), ColumnIndex::of($columns)->all($this->chosen));
+            $leftOut = array_map(
+                static fn(int $place): int => $place + ($place >= $first ? 1 : 0),
+                ColumnIndex::of($columns)->all($this->chosen),
+            );
             $names = array_values(array_diff_key($names, array_flip($leftOut)));
         }
-        ColumnIndex::of(array_values(array_filter($names, fn(string $name, int $place): bool => $name !== $this->into || $place !== array_search($this->into, $names, true), ARRAY_FILTER_USE_BOTH)))->mustBeFree([$this->into]);
+        ColumnIndex::of(
+            array_values(
+                array_filter(
+                    $names,
+                    fn(string $name, int $place): bool => $name !== $this->into || $place !== array_search($this->into, $names, true),
+                    ARRAY_FILTER_USE_BOTH,
+                ),
+            ),
+        )->mustBeFree([$this->into]);
 
         return $names;
     }

@@ -42,7 +42,9 @@ final readonly class KeepOneRow implements Step
         $by = $this->order === null ? null : $places->at($this->order->column);
         $order = $this->order?->values($context);
 
-        return (new Grouping($context->folder))->run(Words::counted($rows, $context->figures), $places->all($this->by), function (array $group) use ($by, $order, $context): iterable {
+        return (new Grouping($context->folder))->run(Words::counted($rows, $context->figures), $places->all($this->by), function (
+            array $group,
+        ) use ($by, $order, $context): iterable {
             $sorted = $by === null || $order === null || $this->order === null ? $group : $this->order->sorted($group, $by, $order);
             $kept = $this->keepsLast && $by === null ? $sorted[count($sorted) - 1] : $sorted[0];
             foreach ($group as $row) {

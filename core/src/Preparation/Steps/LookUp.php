@@ -25,7 +25,13 @@ final class LookUp extends RowByRow
      * @param  list<string>  $forgives  causes of form that the key forgives
      * @param  'stop'|'first'|'last'|'blank'  $several
      */
-    public function __construct(private readonly string $reference, private readonly array $on, private readonly array $take, private readonly array $forgives = [], private readonly string $several = 'stop') {}
+    public function __construct(
+        private readonly string $reference,
+        private readonly array $on,
+        private readonly array $take,
+        private readonly array $forgives = [],
+        private readonly string $several = 'stop',
+    ) {}
 
     public function columns(array $columns): array
     {
@@ -34,9 +40,16 @@ final class LookUp extends RowByRow
 
     public function sentence(): string
     {
-        return 'Look up '.Words::listed(array_column($this->take, 'into'))." in {$this->reference} by ".Words::listed(array_column($this->on, 'column')).($this->forgives === [] ? '' : ', forgiving '.Words::listed($this->forgives))
-            .match ($this->several) {
-                'first' => ', the first of several records', 'last' => ', the last of several records', 'blank' => ', blank for several records', default => ''
+        return 'Look up '.
+            Words::listed(array_column($this->take, 'into')).
+            " in {$this->reference} by ".
+            Words::listed(array_column($this->on, 'column')).
+            ($this->forgives === [] ? '' : ', forgiving '.Words::listed($this->forgives)).
+            match ($this->several) {
+                'first' => ', the first of several records',
+                'last' => ', the last of several records',
+                'blank' => ', blank for several records',
+                default => '',
             };
     }
 

@@ -35,7 +35,15 @@ final class LookUpBand extends RowByRow
      * @param  non-empty-list<array{reference: string, into: string}>  $take
      * @param  list<string>  $forgives  causes of form that the columns forgive that must be equal
      */
-    public function __construct(private readonly string $reference, private readonly string $column, private readonly string $from, private readonly ?string $until, private readonly array $within, private readonly array $take, private readonly array $forgives = []) {}
+    public function __construct(
+        private readonly string $reference,
+        private readonly string $column,
+        private readonly string $from,
+        private readonly ?string $until,
+        private readonly array $within,
+        private readonly array $take,
+        private readonly array $forgives = [],
+    ) {}
 
     public function columns(array $columns): array
     {
@@ -48,7 +56,10 @@ final class LookUpBand extends RowByRow
 
     public function sentence(): string
     {
-        return 'Look up '.Words::listed(array_column($this->take, 'into'))." in the bands of {$this->reference} by {$this->column}".($this->within === [] ? '' : ' within '.Words::listed(array_column($this->within, 'column')));
+        return 'Look up '.
+            Words::listed(array_column($this->take, 'into')).
+            " in the bands of {$this->reference} by {$this->column}".
+            ($this->within === [] ? '' : ' within '.Words::listed(array_column($this->within, 'column')));
     }
 
     protected function bind(array $columns, StepContext $context): \Closure
@@ -71,7 +82,13 @@ final class LookUpBand extends RowByRow
 
                 return [...$cells, ...$nothing];
             }
-            $ofGroup = $bands[implode(Batch::CELL_END, array_map(static fn(int $place, CanonicalForm $form): string => $form->of($cells[$place]), $within, $forms))] ?? [];
+            $ofGroup =
+                $bands[
+                    implode(
+                        Batch::CELL_END,
+                        array_map(static fn(int $place, CanonicalForm $form): string => $form->of($cells[$place]), $within, $forms),
+                    )
+                ] ?? [];
             $found = null;
             $isLast = true;
             foreach ($ofGroup as $band) {
@@ -105,7 +122,14 @@ final class LookUpBand extends RowByRow
      */
     private function forms(DeclaredForms $declared, array $columns): array
     {
-        return array_map(fn(string $column): CanonicalForm => new CanonicalForm($declared->reading($column, Kind::Text), $this->forgives, (new CauseCatalogue)->forms), $columns);
+        return array_map(
+            fn(string $column): CanonicalForm => new CanonicalForm(
+                $declared->reading($column, Kind::Text),
+                $this->forgives,
+                (new CauseCatalogue)->forms,
+            ),
+            $columns,
+        );
     }
 
     /** @return array<string, list<array{\Brick\Math\BigDecimal, \Brick\Math\BigDecimal|null, list<string>}>> by what must be equal too: begin, end, what is taken; in the order of their begin */
@@ -114,7 +138,10 @@ final class LookUpBand extends RowByRow
         $table = $context->references->named($this->reference);
         [$from] = $table->places([$this->from]);
         $until = $this->until === null ? null : $table->places([$this->until])[0];
-        [$within, $take] = [$table->places(array_column($this->within, 'reference')), $table->places(array_column($this->take, 'reference'))];
+        [$within, $take] = [
+            $table->places(array_column($this->within, 'reference')),
+            $table->places(array_column($this->take, 'reference')),
+        ];
         $forms = $this->forms($table->forms, array_column($this->within, 'reference'));
         [$begins, $ends] = [$table->forms->reading($this->from, Kind::Number), $table->forms->reading($this->until ?? '', Kind::Number)];
         $bands = [];
@@ -126,7 +153,12 @@ final class LookUpBand extends RowByRow
                 continue;
             }
             $end = $until === null || $ends->isBlank($cells[$until]) ? null : $ends->number($cells[$until])?->toBigDecimal();
-            $bands[implode(Batch::CELL_END, array_map(static fn(int $place, CanonicalForm $form): string => $form->of($cells[$place]), $within, $forms))][] = [$begin, $end, array_map(static fn(int $place): string => $cells[$place], $take)];
+            $bands[
+                implode(
+                    Batch::CELL_END,
+                    array_map(static fn(int $place, CanonicalForm $form): string => $form->of($cells[$place]), $within, $forms),
+                )
+            ][] = [$begin, $end, array_map(static fn(int $place): string => $cells[$place], $take)];
         }
         foreach ($bands as $group => $ofGroup) {
             usort($ofGroup, static fn(array $one, array $other): int => $one[0]->compareTo($other[0]));

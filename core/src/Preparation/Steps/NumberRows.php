@@ -27,7 +27,11 @@ final readonly class NumberRows implements Step
 
     public function sentence(): string
     {
-        return ($this->ranks ? 'Rank' : 'Number').' rows'.($this->within === [] ? '' : ' within '.Words::listed($this->within)).($this->order === null ? '' : " by {$this->order->column}".($this->order->isDescending ? ', highest first' : ''))." into {$this->into}";
+        return ($this->ranks ? 'Rank' : 'Number').
+            ' rows'.
+            ($this->within === [] ? '' : ' within '.Words::listed($this->within)).
+            ($this->order === null ? '' : " by {$this->order->column}".($this->order->isDescending ? ', highest first' : '')).
+            " into {$this->into}";
     }
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
@@ -37,7 +41,9 @@ final readonly class NumberRows implements Step
         $order = $this->order?->values($context);
         $figures = $context->figures;
 
-        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $places->all($this->within), function (array $group) use ($by, $order, $figures): iterable {
+        return (new Grouping($context->folder))->run(Words::counted($rows, $figures), $places->all($this->within), function (
+            array $group,
+        ) use ($by, $order, $figures): iterable {
             $sorted = $by === null || $order === null || $this->order === null ? $group : $this->order->sorted($group, $by, $order);
             $rank = 0;
             $last = null;

@@ -27,8 +27,12 @@ final class ReadValues extends CellByCell
      * @param  Declared  $declared  by the step; what it does not say, side and column do
      * @param  string  $forms  how they are declared, in words
      */
-    public function __construct(array $chosen, private readonly Kind $kind, private readonly array $declared, private readonly string $forms)
-    {
+    public function __construct(
+        array $chosen,
+        private readonly Kind $kind,
+        private readonly array $declared,
+        private readonly string $forms,
+    ) {
         parent::__construct($chosen);
     }
 
@@ -79,7 +83,9 @@ final class ReadValues extends CellByCell
         $yes = $reading->kind === Kind::YesNo ? $reading->yesOrNo($cell) : null;
 
         return match ($reading->kind) {
-            Kind::Number => ($number = $reading->number($cell)?->toBigDecimal()) === null ? null : (string) $number->toScale(max(0, $number->getScale())),
+            Kind::Number => ($number = $reading->number($cell)?->toBigDecimal()) === null
+                ? null
+                : (string) $number->toScale(max(0, $number->getScale())),
             Kind::YesNo => $yes === null ? null : ($yes ? 'yes' : 'no'),
             default => ($moment = $reading->moment($cell)) === null ? null : self::moment($moment),
         };
@@ -92,7 +98,17 @@ final class ReadValues extends CellByCell
         if ($moment->seconds === null) {
             return $day;
         }
-        $offset = $moment->offset === null ? '' : ($moment->offset === 0 ? 'Z' : sprintf('%s%02d:%02d', $moment->offset < 0 ? '-' : '+', intdiv(abs($moment->offset), 3600), intdiv(abs($moment->offset) % 3600, 60)));
+        $offset =
+            $moment->offset === null
+                ? ''
+                : ($moment->offset === 0
+                    ? 'Z'
+                    : sprintf(
+                        '%s%02d:%02d',
+                        $moment->offset < 0 ? '-' : '+',
+                        intdiv(abs($moment->offset), 3600),
+                        intdiv(abs($moment->offset) % 3600, 60),
+                    ));
 
         return $day.gmdate('\\TH:i:s', $moment->seconds).($moment->fraction === '' ? '' : ".{$moment->fraction}").$offset;
     }

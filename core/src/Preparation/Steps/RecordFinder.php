@@ -37,7 +37,14 @@ final readonly class RecordFinder
      * @param  array<string, list<int>>  $records  canonical key => places in the table
      * @param  list<int>  $keyPlaces  of the key in the table
      */
-    private function __construct(private ReferenceTable $table, private array $places, private array $forms, private array $records, private array $keyPlaces, private StepFigures $figures) {}
+    private function __construct(
+        private ReferenceTable $table,
+        private array $places,
+        private array $forms,
+        private array $records,
+        private array $keyPlaces,
+        private StepFigures $figures,
+    ) {}
 
     /**
      * The columns of rows that records are taken into.
@@ -70,8 +77,22 @@ final readonly class RecordFinder
     {
         $table = $context->references->named($reference);
         $combination = (new CauseCatalogue)->forms;
-        $forms = array_map(static fn(array $pair): CanonicalForm => new CanonicalForm($context->reading($pair['column'], Kind::Text), $forgives, $combination), $on);
-        $ofTable = array_map(static fn(array $pair): CanonicalForm => new CanonicalForm($table->forms->reading($pair['reference'], Kind::Text), $forgives, $combination), $on);
+        $forms = array_map(
+            static fn(array $pair): CanonicalForm => new CanonicalForm(
+                $context->reading($pair['column'], Kind::Text),
+                $forgives,
+                $combination,
+            ),
+            $on,
+        );
+        $ofTable = array_map(
+            static fn(array $pair): CanonicalForm => new CanonicalForm(
+                $table->forms->reading($pair['reference'], Kind::Text),
+                $forgives,
+                $combination,
+            ),
+            $on,
+        );
         $keyPlaces = $table->places(array_column($on, 'reference'));
         $records = [];
         foreach ($table->rows as $row => $cells) {
@@ -81,7 +102,14 @@ final readonly class RecordFinder
             }
         }
 
-        return new self($table, ColumnIndex::of($columns)->all(array_column($on, 'column')), $forms, $records, $keyPlaces, $context->figures);
+        return new self(
+            $table,
+            ColumnIndex::of($columns)->all(array_column($on, 'column')),
+            $forms,
+            $records,
+            $keyPlaces,
+            $context->figures,
+        );
     }
 
     /**
@@ -116,9 +144,21 @@ final readonly class RecordFinder
     public function several(array $found, array $cells): UnusableStep
     {
         $given = implode(' + ', array_map(static fn(int $place): string => $cells[$place], $this->places));
-        $shown = array_map(fn(int $row): string => sprintf('%s (%s)', $this->table->placeOf($row), Excerpt::of(implode(', ', $this->table->rows[$row]))), array_slice($found, 0, self::RECORDS_SHOWN));
+        $shown = array_map(
+            fn(int $row): string => sprintf('%s (%s)', $this->table->placeOf($row), Excerpt::of(implode(', ', $this->table->rows[$row]))),
+            array_slice($found, 0, self::RECORDS_SHOWN),
+        );
 
-        return UnusableStep::because(sprintf('"%s" finds %d records of the reference "%s": %s%s. Say at the step which of them is taken, or look up by more columns.', Excerpt::of($given), count($found), $this->table->name, implode('; ', $shown), count($found) > self::RECORDS_SHOWN ? ' and more' : ''));
+        return UnusableStep::because(
+            sprintf(
+                '"%s" finds %d records of the reference "%s": %s%s. Say at the step which of them is taken, or look up by more columns.',
+                Excerpt::of($given),
+                count($found),
+                $this->table->name,
+                implode('; ', $shown),
+                count($found) > self::RECORDS_SHOWN ? ' and more' : '',
+            ),
+        );
     }
 
     /**

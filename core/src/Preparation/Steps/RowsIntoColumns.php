@@ -39,7 +39,13 @@ final readonly class RowsIntoColumns implements Step
         $rest = array_values(array_diff(array_keys($columns), [$name, $value]));
         $figures = $context->figures;
 
-        return (new Grouping($context->folder))->run($this->named($rows, $name, $context), $rest, function (array $group) use ($name, $value, $rest, $context, $figures): iterable {
+        return (new Grouping($context->folder))->run($this->named($rows, $name, $context), $rest, function (array $group) use (
+            $name,
+            $value,
+            $rest,
+            $context,
+            $figures,
+        ): iterable {
             [$number, $packedPlace, $first] = $group[0];
             $values = array_fill_keys($this->into, null);
             foreach ($group as $nth => [, $of, $cells]) {
@@ -55,7 +61,16 @@ final readonly class RowsIntoColumns implements Step
             }
             $figures->out++;
 
-            return [[$number, $packedPlace, [...array_map(static fn(int $place): string => $first[$place], $rest), ...array_map(static fn(?string $cell): string => $cell ?? '', array_values($values))]]];
+            return [
+                [
+                    $number,
+                    $packedPlace,
+                    [
+                        ...array_map(static fn(int $place): string => $first[$place], $rest),
+                        ...array_map(static fn(?string $cell): string => $cell ?? '', array_values($values)),
+                    ],
+                ],
+            ];
         });
     }
 

@@ -20,7 +20,14 @@ final class SplitColumn extends RowByRow
      * @param  list<string>  $into
      * @param  list<int>  $lengths  in characters; the last part takes the rest
      */
-    public function __construct(private readonly string $column, private readonly array $into, private readonly bool $keeps, private readonly string $separator = '', private readonly array $lengths = [], private readonly string $pattern = '') {}
+    public function __construct(
+        private readonly string $column,
+        private readonly array $into,
+        private readonly bool $keeps,
+        private readonly string $separator = '',
+        private readonly array $lengths = [],
+        private readonly string $pattern = '',
+    ) {}
 
     public function columns(array $columns): array
     {
