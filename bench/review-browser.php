@@ -51,7 +51,8 @@ $step = static function (string $script, mixed $value = null, bool $asks = false
           const isThere = lines.length > 0 && list.getAttribute('aria-busy') !== 'true' && lines.every((line) => line.querySelector('.key') !== null)
           return isThere && (given.asks !== true || wasBusy)
         }
-        // A list that was there before looks drawn until the page has had time to change it; one that was not does not. A timer that a frame sets comes after it.
+        // A list that was there before looks drawn until the page has had time to change it; one that was not does not. A timer that a
+        // frame sets comes after it.
         const isDue = () => (given.isNew || ++frames > 2) && drawn()
         const look = () => (isDue() ? setTimeout(() => (watcher.disconnect(), tell(performance.now() - began))) : requestAnimationFrame(look))
         requestAnimationFrame(look)
@@ -91,7 +92,8 @@ for ($time = 0; $time < 21; $time++) {
 $line('opening Review by its address, with all of the page', array_slice($times, 1));
 $times = [];
 for ($time = 0; $time < 21; $time++) {
-    // A fresh page, that has been read for a second: what Review draws first has been asked for meanwhile, but no code of the station has run.
+    // A fresh page, that has been read for a second: what Review draws first has been asked for meanwhile, but no code of the station has
+    // run.
     $browser->get("{$address}/datasets/1/deliver");
     $browser->wait(20)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector('nav[aria-label=Stations]')));
     usleep(1_000_000);

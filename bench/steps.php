@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// php steps.php FOLDER ROWS [WHAT ...]: rows a second of each reader and each step, or of those that are named, beside plain reading of the same rows.
+// php steps.php FOLDER ROWS [WHAT ...]: rows a second of each reader and each step, or of those that are named, beside plain reading of the
+// same rows.
 require __DIR__.'/Registers.php';
 require dirname(__DIR__).'/vendor/autoload.php';
 

@@ -14,7 +14,9 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\Connection;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Helps with a run: does its free tasks until there is none. What goes wrong is left to the worker that leads the run, who meets it too. */
+/**
+ * Helps with a run: does its free tasks until there is none. What goes wrong is left to the worker that leads the run, who meets it too.
+ */
 final class WorkOnRun implements ShouldQueue
 {
     use Queueable;

@@ -17,7 +17,8 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
- * @phpstan-type Claim array{about: 'rows'|'sum', column: string|null, from: string, claimed: string, arrived: string, unreadable: int, holds: bool}
+ * @phpstan-type Claim array{about: 'rows'|'sum', column: string|null, from: string, claimed: string, arrived: string, unreadable: int,
+ *     holds: bool}
  *
  * @property int $id
  * @property int $dataset_id

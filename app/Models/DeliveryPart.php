@@ -23,7 +23,8 @@ use NineTally\Core\Intake\PartFormat;
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
  * @property array{source: string, sql: string}|null $query whose rows it holds
  * @property list<string> $columns
- * @property array<'LF'|'CRLF'|'CR', positive-int>|null $line_ends by what its records end, the most frequent first; null where they have no lines, or were not counted
+ * @property array<'LF'|'CRLF'|'CR', positive-int>|null $line_ends by what its records end, the most frequent first; null where they have no
+ *     lines, or were not counted
  * @property int $read_count
  * @property int $refused_count
  * @property int $delivered_count

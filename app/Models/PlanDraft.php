@@ -14,7 +14,10 @@ use NineTally\Core\Row\Side;
  * The plan while it is being worked on; a tally uses a version of it that never changes.
  *
  * @property int $dataset_id
- * @property array{formatVersion: int, key: list<array{source: string, target: string, forgives?: list<string>}>, columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides?: array<string, mixed>, bridges?: list<array<string, mixed>>, demands?: array<string, array<string, mixed>>} $document  a plan's, but that the key may be empty
+ * @property array{formatVersion: int, key: list<array{source: string, target: string, forgives?: list<string>}>,
+ *     columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides?: array<string, mixed>,
+ *     bridges?: list<array<string, mixed>>, demands?: array<string, array<string, mixed>>} $document  a plan's, but that the key may be
+ *     empty
  */
 final class PlanDraft extends Model
 {

@@ -15,7 +15,8 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
- * @phpstan-type TermsDocument array{partLabels?: array<string, string>, partLabelColumn?: string|null, asOf?: string|null, rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
+ * @phpstan-type TermsDocument array{partLabels?: array<string, string>, partLabelColumn?: string|null, asOf?: string|null,
+ *     rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
  *
  * @property string $id
  * @property int $dataset_id
@@ -28,7 +29,8 @@ use NineTally\Core\Row\Side;
  * @property FormatDocument|null $format
  * @property string|null $problem
  * @property string|null $digest
- * @property array{receipts: non-empty-list<string>, terms: TermsDocument}|null $taking the files that become one delivery with it, and on which terms
+ * @property array{receipts: non-empty-list<string>, terms: TermsDocument}|null $taking the files that become one delivery with it, and on
+ *     which terms
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
  * @property array{source: string, sql: string}|null $query whose rows it holds, where it is no file
  * @property list<string>|null $unpacked_into of an archive: the receipts of its files

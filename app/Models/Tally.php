@@ -22,7 +22,15 @@ use NineTally\Core\Cause\CauseId;
  * @property int $target_delivery_id
  * @property int $source_delivery_id
  * @property int $number
- * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>, values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>, figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string, facts: array<string, string|int>}|string>, forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string, string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>, steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int, keyColumns: list<string>, startedBy: string}} $summary
+ * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>,
+ *     values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string},
+ *     columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>,
+ *     figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string,
+ *     facts: array<string, string|int>}|string>, forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string,
+ *     string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>,
+ *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
+ *     engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
+ *     keyColumns: list<string>, startedBy: string}} $summary
  * @property Carbon $started_at
  * @property Carbon $finished_at
  * @property-read Dataset $dataset
@@ -108,7 +116,10 @@ final class Tally extends Model
         return $this->hasMany(StandingCount::class);
     }
 
-    /** @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass */
+    /**
+     * @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string,
+     *     target: string}>}> what rules let pass
+     */
     public function forgiven(): array
     {
         return array_map(

@@ -8,7 +8,8 @@ use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
 
 /**
- * A workbook that somebody asked for: a worker writes it, and it waits until it is taken. It may be gone at any time; it can be asked for again.
+ * A workbook that somebody asked for: a worker writes it, and it waits until it is taken. It may be gone at any time; it can be asked for
+ * again.
  *
  * @property string $id
  * @property int $user_id

@@ -12,7 +12,8 @@ use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Plan\Plan;
 
 /**
- * Cells that differed in one tally and do not in a later one, where both the plan and the deliveries are others: the values of then are held
+ * Cells that differed in one tally and do not in a later one, where both the plan and the deliveries are others: the values of then are
+ * held
  * against the rules of now. What these let pass is settled by the plan, for it would be so with the old deliveries too.
  */
 final readonly class SettledCells

@@ -66,7 +66,8 @@ final readonly class TallyDiff implements Question
             $earlier->getAttribute('target_delivery_id') === $later->getAttribute('target_delivery_id');
         $onlyBy = $samePlan ? 'data' : ($sameData ? 'plan' : null);
         $passed = $onlyBy === null ? (new SettledCells($material->database))->letPassBy($planNow, $this->earlier, $this->later) : [];
-        // A step, or what is done with repeats, may have settled what no rule lets pass; where these are as they were, only the deliveries can have.
+        // A step, or what is done with repeats, may have settled what no rule lets pass; where these are as they were, only the deliveries
+        // can have.
         $rest = $onlyBy ?? ($this->prepareAlike($planBefore, $planNow) ? 'data' : 'either');
         $groups = $examples = [];
         foreach (array_keys(self::KINDS) as $nth => $kind) {
@@ -92,7 +93,10 @@ final readonly class TallyDiff implements Question
         return $alike($before->source, $now->source) && $alike($before->target, $now->target);
     }
 
-    /** @return list<array{kind: string, column: string, cause: string, sentence: string, still: int, changed: int, settled: int, new: int, cameBack: int}> most of what moved first */
+    /**
+     * @return list<array{kind: string, column: string, cause: string, sentence: string, still: int, changed: int, settled: int, new: int,
+     *     cameBack: int}> most of what moved first
+     */
     private function groups(Connection $database, string $kind, int $dataset, int $number): array
     {
         [$table, $where, $isSame, $column, $cause, $joins] = self::KINDS[$kind];
@@ -141,7 +145,10 @@ final readonly class TallyDiff implements Question
         return $sentences;
     }
 
-    /** @return list<array{kind: string, what: string, key: string, before: string|null, now: string|null, column: string}> the first of those that are settled, new, and changed */
+    /**
+     * @return list<array{kind: string, what: string, key: string, before: string|null, now: string|null, column: string}> the first of
+     *     those that are settled, new, and changed
+     */
     private function examples(Connection $database, string $kind): array
     {
         if ($kind === 'rows') {

@@ -77,7 +77,9 @@ final readonly class CarryRulingsOver
         });
     }
 
-    /** @return list<DatabaseRow> the newest act on each pattern of the tally that came up before, where it was meant for tallies to come too */
+    /**
+     * @return list<DatabaseRow> the newest act on each pattern of the tally that came up before, where it was meant for tallies to come too
+     */
     private function holding(Tally $tally): array
     {
         return DatabaseRow::all($this->database, <<<'SQL'

@@ -27,7 +27,9 @@ final readonly class EffectiveRulings
 
     public function __construct(private Connection $database, private EffectiveRulingBlocks $kept, private CoveredFindings $coverage) {}
 
-    /** Until the transaction ends, nobody else rules on the tally: that gives the acts an order, and each sees what the one before has done. */
+    /**
+     * Until the transaction ends, nobody else rules on the tally: that gives the acts an order, and each sees what the one before has done.
+     */
     public static function hold(Connection $database, int $tallyId): void
     {
         $database->select('SELECT pg_advisory_xact_lock(1, ?)', [$tallyId % 2_147_483_647]);
@@ -115,7 +117,8 @@ final readonly class EffectiveRulings
     }
 
     /**
-     * What lies over some blocks of a group, the oldest first: the newest act on the whole group, and after it what covers some of its findings.
+     * What lies over some blocks of a group, the oldest first: the newest act on the whole group, and after it what covers some of its
+     * findings.
      * A ruling that was taken over is older than any act of the tally.
      *
      * @param  list<int>  $blocks

@@ -6,7 +6,9 @@ namespace App\Rulings;
 
 use NineTally\Core\Comparison\RowClass;
 
-/** The findings of a tally that are ruled on together: the cells of a pattern, or the rows of a class. The database knows it by its name. */
+/**
+ * The findings of a tally that are ruled on together: the cells of a pattern, or the rows of a class. The database knows it by its name.
+ */
 final readonly class FindingGroup
 {
     /** @param string $value the number of the pattern, or the class */

@@ -12,7 +12,8 @@ use App\Rulings\FindingSet\Filter;
 final readonly class NewRuling
 {
     /**
-     * @param  string  $target  of a finding its sequence, else the pattern's number or the row class; empty where a filter says what is covered
+     * @param  string  $target  of a finding its sequence, else the pattern's number or the row class; empty where a filter says what is
+     *     covered
      * @param  int|null  $askedId  the person who is asked
      * @param  int|null  $holdsUpTo  in tallies to come too, while the pattern has no more cells than this
      * @param  list<array{source: string, target: string}>|null  $holdsFor  in tallies to come too, for these value pairs

@@ -40,7 +40,11 @@ final readonly class BerthCharges
         $this->random = new Randomizer(new Mt19937($seed));
     }
 
-    /** @return array{source: list<string>, target: list<string>, truth: array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, string>}, Basins: string, 'Length bands': string} paths, and what is true: key and cause of each changed cell */
+    /**
+     * @return array{source: list<string>, target: list<string>, truth: array{rows: array{source: array<string, int>, target: array<string,
+     *     int>}, cells: array<string, string>}, Basins: string, 'Length bands': string} paths, and what is true: key and cause of each
+     *     changed cell
+     */
     public function write(string $folder): array
     {
         [$charges, $cells] = $this->planted();
@@ -156,7 +160,10 @@ final readonly class BerthCharges
         ];
     }
 
-    /** @return array{list<array{basin: int, from: string, season: int, source: string, target: string|null}>, array<string, string>} charges, and key => cause of those that were bent */
+    /**
+     * @return array{list<array{basin: int, from: string, season: int, source: string, target: string|null}>, array<string, string>}
+     *     charges, and key => cause of those that were bent
+     */
     private function planted(): array
     {
         $charges = [];

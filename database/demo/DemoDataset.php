@@ -19,13 +19,15 @@ final readonly class DemoDataset
      * @param  list<string>  $targetOnly
      * @param  \Closure(int): array<string, string>  $row  the true row with a number, by source name
      * @param  list<Planted>  $planted
-     * @param  array{missing: int, extra: int, repeatedInSource: int, repeatedInTarget: int, repeatedInBoth: int, repeatedInSourceOnly: int, unkeyedInSource: int, unkeyedInTarget: int}  $rowsPlanted
+     * @param  array{missing: int, extra: int, repeatedInSource: int, repeatedInTarget: int, repeatedInBoth: int, repeatedInSourceOnly: int,
+     *     unkeyedInSource: int, unkeyedInTarget: int}  $rowsPlanted
      * @param  list<string>  $refusedInSource  raw records, which are no rows
      * @param  list<string>  $refusedInTarget
      * @param  non-empty-string  $sourceDelimiter
      * @param  non-empty-string  $targetDelimiter
      * @param  non-empty-string  $sourceLineEnd
-     * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are written
+     * @param  array<string, array<string, mixed>>  $rules  by source column: what the plan of the demo says of the pair, as plans are
+     *     written
      * @param  list<string>  $blankTokens  that both sides declare
      * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
      * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values

@@ -16,7 +16,10 @@ final class Generator
 {
     private readonly Randomizer $random;
 
-    /** @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} */
+    /**
+     * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>, column: string,
+     *     class: string, cause: string}>}
+     */
     private array $truth;
 
     private int $changedRows = 0;

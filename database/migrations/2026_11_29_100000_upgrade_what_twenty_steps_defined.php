@@ -9,13 +9,17 @@ use Illuminate\Support\Facades\Schema;
 use NineTally\Core\Plan\PlanUpgrade;
 
 /**
- * The definitions that follow stand for twenty steps that led to them. An installation that went all of these steps has the same tables under
+ * The definitions that follow stand for twenty steps that led to them. An installation that went all of these steps has the same tables
+ * under
  * some other names; it is brought here, with all that it holds. On a new one there is nothing to do.
  */
 return new class () extends Migration {
     private const LAST_STEP = '2026_11_29_000020_call_tasks_tasks';
 
-    /** Jobs that hold objects whose classes or properties have other names now. What waits for one of the others is queued again by the watch. */
+    /**
+     * Jobs that hold objects whose classes or properties have other names now. What waits for one of the others is queued again by the
+     * watch.
+     */
     private const JOBS_OF_OLD = 'ShapeDelivery|WriteShapedSide|DeliveryTerms|SideRules';
 
     public function up(): void

@@ -76,7 +76,8 @@ return new class () extends Concept {
             'CREATE INDEX cell_findings_pattern ON cell_findings (tally_id, pattern_number, pattern_ordinal)',
             'CREATE INDEX cell_findings_row ON cell_findings (tally_id, row_sequence)',
             'CREATE UNIQUE INDEX cell_findings_order ON cell_findings (tally_id, sequence)',
-            // In which rows the findings of each group stand, a hundred thousand rows at a time: the two numbers of two bytes have the lower
+            // In which rows the findings of each group stand, a hundred thousand rows at a time: the two numbers of two bytes have the
+            // lower
             // byte first.
             <<<'SQL'
             CREATE TABLE group_places (
@@ -129,7 +130,8 @@ return new class () extends Concept {
                 RETURN CASE WHEN longest > 2000 THEN '' ELSE ' INCLUDE (key, tally_id)' END;
             END $$
             SQL,
-            // A run loads its findings into tables of its own that no screen sees; one short transaction attaches them to the tally. Only the
+            // A run loads its findings into tables of its own that no screen sees; one short transaction attaches them to the tally. Only
+            // the
             // owner of a table can attach it, so the serving role does it through these functions and can do no more.
             'open_findings(bigint)' => <<<'SQL'
             CREATE FUNCTION open_findings(tally bigint) RETURNS void

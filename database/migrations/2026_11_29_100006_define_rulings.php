@@ -49,7 +49,8 @@ return new class () extends Concept {
                 PRIMARY KEY (ruling_id, "group", block)
             )
             SQL,
-            // A projection of the rulings, which can be made again from them: the acts that stand for 240 findings of a group (decision 21).
+            // A projection of the rulings, which can be made again from them: the acts that stand for 240 findings of a group (decision
+            // 21).
             <<<'SQL'
             CREATE TABLE standings (
                 tally_id bigint NOT NULL,
@@ -108,7 +109,8 @@ return new class () extends Concept {
                 PRIMARY KEY (tally_id, "group", sequence)
             )
             SQL,
-            // A line for each finding that an act stands for. Who wants those of one act or decision says so of the block too: then no other
+            // A line for each finding that an act stands for. Who wants those of one act or decision says so of the block too: then no
+            // other
             // is taken apart.
             <<<'SQL'
             CREATE VIEW standing_findings AS

@@ -14,7 +14,10 @@ use NineTally\Core\Row\KeyTuple;
 /** What a newcomer sees after the start command: the demo, from the board to the report. Figures come from how the demo was made. */
 final class RuthWalksTheDemoTest extends BrowserTestCase
 {
-    /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} */
+    /**
+     * @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string,
+     *     cause: string}>}
+     */
     private array $truth;
 
     private static bool $isLoaded = false;
@@ -34,7 +37,10 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
             User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);
             self::$isLoaded = true;
         }
-        /** @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} $truth */
+        /**
+         * @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string,
+         *     cause: string}>} $truth
+         */
         $truth = json_decode((string) file_get_contents(storage_path('work/demo/moorings_truth.json')), true, 8, JSON_THROW_ON_ERROR);
         $passed = array_filter($truth['cells'], /** @param array{column: string, cause: string} $cell */ static fn(array $cell): bool => Wherrymoor::datasets()[0]->lets($cell['column'], $cell['cause']));
         // Every planted cell takes a row of its own: one whose difference is let pass agrees.

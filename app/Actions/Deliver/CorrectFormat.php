@@ -17,7 +17,8 @@ final readonly class CorrectFormat
     public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader) {}
 
     /**
-     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
+     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
+     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
      * @param  PartKind|null  $as  a text is the other kind of table: its format is found anew
      */
     public function __invoke(Receipt $receipt, array $corrections, ?PartKind $as = null): Receipt

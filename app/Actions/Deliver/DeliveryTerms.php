@@ -20,7 +20,8 @@ final readonly class DeliveryTerms
      * @param  string|null  $asOf  the moment that the extract shows (ISO 8601)
      * @param  int|null  $rowsClaimed  the deliverer's own count
      * @param  array<string, string>  $totals  column => the deliverer's own sum
-     * @param  array<string, array{rows: int|null, totals: array<string, int>}>  $trailers  receipt => which cells of its last record, from 1, say how many rows there are, and the sum of a column
+     * @param  array<string, array{rows: int|null, totals: array<string, int>}>  $trailers  receipt
+     *     => which cells of its last record, from 1, say how many rows there are, and the sum of a column
      */
     public function __construct(
         public array $partLabels = [],

@@ -9,7 +9,10 @@ use App\Models\PlanDraft;
 use App\Models\User;
 use NineTally\Core\Plan\Plan;
 
-/** Makes a plan of another dataset, or an earlier version, the draft. What does not fit these deliveries is shown as problems of the draft; nothing of it is dropped. */
+/**
+ * Makes a plan of another dataset, or an earlier version, the draft. What does not fit these deliveries is shown as problems of the draft;
+ * nothing of it is dropped.
+ */
 final readonly class ImportPlan
 {
     public function __construct(private SaveDraft $saveDraft) {}

@@ -18,7 +18,8 @@ final readonly class SaveDraft
     private const NO_KEY_YET = [['source' => '?', 'target' => '?']];
 
     /**
-     * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may be left out
+     * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may
+     *     be left out
      *
      * @throws \NineTally\Core\Plan\UnusablePlan when it does not follow the schema, with the places
      */

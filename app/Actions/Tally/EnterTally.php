@@ -98,7 +98,10 @@ final readonly class EnterTally
         ]);
     }
 
-    /** @return list<array{source: string, target: string, cause: string, facts: array<string, string|int>, cells: int, examples: list<array{source: string, target: string}>}> what rules let pass, for nothing is forgiven in silence */
+    /**
+     * @return list<array{source: string, target: string, cause: string, facts: array<string, string|int>, cells: int,
+     *     examples: list<array{source: string, target: string}>}> what rules let pass, for nothing is forgiven in silence
+     */
     private function forgiven(Summary $summary): array
     {
         return array_map(static fn(CountedPattern $pattern): array => [

@@ -107,7 +107,10 @@ final readonly class PerformRun
         return $next->id;
     }
 
-    /** A worker that was killed left the files behind that it was loading; its tables are dropped by Watch, which knows that nobody holds them. */
+    /**
+     * A worker that was killed left the files behind that it was loading; its tables are dropped by Watch, which knows that nobody holds
+     * them.
+     */
     private function forgetDeadWork(Run $run): void
     {
         foreach (glob($this->work->folder($run).'/nine-tally-*') ?: [] as $dead) {

@@ -8,7 +8,10 @@ use App\Models\Delivery;
 use App\Problems\Conflict;
 use NineTally\Core\NineTallyException;
 
-/** A new delivery is tallied by itself, where its dataset says so. What keeps it from being tallied stands in Match; the delivery is entered all the same. */
+/**
+ * A new delivery is tallied by itself, where its dataset says so. What keeps it from being tallied stands in Match; the delivery is entered
+ * all the same.
+ */
 final readonly class RunOnDelivery
 {
     public function __construct(private StartRun $startRun) {}

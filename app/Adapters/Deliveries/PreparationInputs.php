@@ -18,7 +18,10 @@ final readonly class PreparationInputs
      */
     public function __construct(public array $parameters = [], public array $references = []) {}
 
-    /** What a reference is now: a dataset of the migration, called by its name; its source side, or its target side where that is all there is. */
+    /**
+     * What a reference is now: a dataset of the migration, called by its name; its source side, or its target side where that is all there
+     * is.
+     */
     public static function deliveryOf(Dataset $dataset, string $reference): ?Delivery
     {
         $named = $dataset->migration->datasets()->whereRaw('lower(name) = lower(?)', [$reference])->whereKeyNot($dataset->id)->first();
@@ -42,7 +45,9 @@ final readonly class PreparationInputs
         return new self($dataset->parameters, $references);
     }
 
-    /** @return array{parameters: array<string, string>, references: array<string, string>} all of it that decides about the rows of a side */
+    /**
+     * @return array{parameters: array<string, string>, references: array<string, string>} all of it that decides about the rows of a side
+     */
     public function of(SideRules $rules): array
     {
         $references = array_intersect_key($this->references, array_flip($rules->preparation->references()));

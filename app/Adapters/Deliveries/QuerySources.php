@@ -8,7 +8,8 @@ use NineTally\Core\Intake\UnreadableFile;
 
 /**
  * Databases that whoever installs Nine Tally has made known, each by a name. A query on one is written down as JSON Lines, an object a
- * row with its columns in their order: text as the database writes it, so no number is bent, and null where it is null. That file is the delivery.
+ * row with its columns in their order: text as the database writes it, so no number is bent, and null where it is null. That file is the
+ * delivery.
  */
 final readonly class QuerySources
 {

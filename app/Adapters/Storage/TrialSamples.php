@@ -9,13 +9,17 @@ use NineTally\Core\Matching\Spill\AtomicFile;
 /**
  * Rows of some keys on both sides, kept to try rules on.
  *
- * @phpstan-type Sample array{source: array{columns: list<string>, rows: list<array{int, list<string>}>}, target: array{columns: list<string>, rows: list<array{int, list<string>}>}}
+ * @phpstan-type Sample array{source: array{columns: list<string>, rows: list<array{int, list<string>}>},
+ *     target: array{columns: list<string>, rows: list<array{int, list<string>}>}}
  */
 final readonly class TrialSamples
 {
     public function __construct(private string $folder) {}
 
-    /** @param array<string, array{columns: list<string>, rows: list<array{int, list<string>}>}> $drawn by side: packed place and cells of each row */
+    /**
+     * @param array<string, array{columns: list<string>, rows: list<array{int, list<string>}>}> $drawn by side: packed place and cells of
+     *     each row
+     */
     public function keep(string $digest, array $drawn): void
     {
         @mkdir($this->folder, 0700, true);

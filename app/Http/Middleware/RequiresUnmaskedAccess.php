@@ -15,7 +15,10 @@ use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Where rows are shown as they were delivered or prepared nothing is masked: whoever may not see sensitive values is kept out, if the dataset has some. */
+/**
+ * Where rows are shown as they were delivered or prepared nothing is masked: whoever may not see sensitive values is kept out, if the
+ * dataset has some.
+ */
 final readonly class RequiresUnmaskedAccess
 {
     public function __construct(private Masks $masks) {}

@@ -79,7 +79,10 @@ final class TallyResource extends JsonResource
         ];
     }
 
-    /** @return list<array{class: string|null, rows: int}> what can be listed: all rows that do not agree, then the rows of each class that has some */
+    /**
+     * @return list<array{class: string|null, rows: int}> what can be listed: all rows that do not agree, then the rows of each class that
+     *     has some
+     */
     private function rowLists(): array
     {
         ['source' => $source, 'target' => $target] = $this->resource->summary['rows'];

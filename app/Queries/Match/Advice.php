@@ -27,7 +27,8 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-type Pair array{source: string, target: string}
  * @phpstan-type Repeats array{source: int, target: int}
- * @phpstan-type Advised array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, unkeyed: Repeats, meets: int|null, shorter: list<array{without: string, repeats: Repeats}>, isOfAllRows: bool}
+ * @phpstan-type Advised array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, unkeyed: Repeats, meets: int|null,
+ *     shorter: list<array{without: string, repeats: Repeats}>, isOfAllRows: bool}
  */
 final readonly class Advice
 {
@@ -182,10 +183,16 @@ final readonly class Advice
         return $paired;
     }
 
-    /** @return list<array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, shorter: list<array{without: string, repeats: Repeats}>}> */
+    /**
+     * @return list<array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, shorter: list<array{without: string,
+     *     repeats: Repeats}>}>
+     */
     private function found(Answer $answer): array
     {
-        /** @var list<array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, shorter: list<array{without: string, repeats: Repeats}>}> $keys */
+        /**
+         * @var list<array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, shorter: list<array{without: string,
+         *     repeats: Repeats}>}> $keys
+         */
         $keys = $answer->content['keys'] ?? [];
 
         return $keys;
@@ -195,7 +202,8 @@ final readonly class Advice
      * Pairs whose every value on both sides, as delivered, is of a kind that the plan does not read them as: it compares them as text, or
      * does not declare the form in which a side writes them.
      *
-     * @return list<array{source: string, target: string, kind: string, isText: bool, forms: int, declares: array{source: list<Declared>, target: list<Declared>}}> with how many shapes the values of both sides have, and what each side would declare
+     * @return list<array{source: string, target: string, kind: string, isText: bool, forms: int, declares: array{source: list<Declared>,
+     *     target: list<Declared>}}> with how many shapes the values of both sides have, and what each side would declare
      */
     private function kinds(Dataset $dataset): array
     {
@@ -241,7 +249,8 @@ final readonly class Advice
 
     /**
      * @param  list<Declared>  $forms  in which all values can be read
-     * @return list<Declared> those, unless a step writes the column, or the plan declares something of that sort already: then a person has decided
+     * @return list<Declared> those, unless a step writes the column, or the plan declares something of that sort already: then a person has
+     *     decided
      */
     private function undeclared(array $forms, string $column, ?SideRules $rules): array
     {

@@ -25,7 +25,10 @@ final readonly class DeliverySample
     /** Values (rows by columns). To read more for a sample takes longer than a person waits. */
     private const READ_AT_ONCE = 5_000_000;
 
-    /** @param bool $isPatient whether a sample is drawn however long it takes; else the beginning of a large delivery stands in for it until it is there */
+    /**
+     * @param bool $isPatient whether a sample is drawn however long it takes; else the beginning of a large delivery stands in for it until
+     *     it is there
+     */
     public function __construct(private DeliveryReader $reader, private PreparedSides $sides, private bool $isPatient = false) {}
 
     public function isWhole(Delivery $delivery): bool
@@ -49,7 +52,8 @@ final readonly class DeliverySample
         }
         if (! is_file($path)) {
             @mkdir($this->sides->folder(), 0700, true);
-            // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to stay below.
+            // By a hash of the row's number: registers repeat in steps, and every third row may well be of one kind. One in ten less, to
+            // stay below.
             AtomicFile::put(
                 $path,
                 serialize(

@@ -20,7 +20,8 @@ final readonly class LeftOutRows
 
     /**
      * @param  int  $after  rows of the step that have been shown
-     * @return array{step: int, columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, total: int, next: int|null}
+     * @return array{step: int, columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, total: int,
+     *     next: int|null}
      *
      * @throws Conflict while the side has not been prepared whole, or there is no such step
      */

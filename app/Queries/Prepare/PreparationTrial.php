@@ -77,7 +77,8 @@ final readonly class PreparationTrial
     /**
      * @param  list<string>  $columns
      * @param  list<array{int, list<string>}>  $sample
-     * @return array{list<array{id: string, kind: string, isOff: bool, sentence: string, problem: string|null, columns: list<string>, figures: array<string, mixed>|null}>, int, array<string, mixed>|null}
+     * @return array{list<array{id: string, kind: string, isOff: bool, sentence: string, problem: string|null, columns: list<string>,
+     *     figures: array<string, mixed>|null}>, int, array<string, mixed>|null}
      */
     private function tried(
         Preparation $preparation,
@@ -200,7 +201,8 @@ final readonly class PreparationTrial
     }
 
     /**
-     * @param  array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}  $figures
+     * @param  array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>,
+     *     values: array<string, array<string, int>>}  $figures
      * @return array<string, mixed>
      */
     private function figures(array $figures): array

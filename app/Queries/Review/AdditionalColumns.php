@@ -23,7 +23,8 @@ final readonly class AdditionalColumns
     /**
      * @param  list<RulableRow>|list<RulableCell>  $findings
      * @param  list<string>  $columns  names in the source, or in the target of columns that only it has
-     * @return array<int, list<string|null>> the values of a row by its sequence, in the order of the columns; null where the row has no such column
+     * @return array<int, list<string|null>> the values of a row by its sequence, in the order of the columns; null where the row has no
+     *     such column
      */
     public function of(Tally $tally, Mask $mask, array $findings, array $columns): array
     {

@@ -14,7 +14,10 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Row\KeyTuple;
 
-/** Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is found at once. */
+/**
+ * Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is
+ * found at once.
+ */
 final readonly class AgreeingRows
 {
     public function __construct(private Answers $answers, private QuestionContext $material, private FindingPages $pages) {}

@@ -6,7 +6,10 @@ namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
 
-/** What was ruled on a finding in a tally before, and whether it is open again: because its values have changed since, or because its pattern has more cells than were ruled on for tallies to come. */
+/**
+ * What was ruled on a finding in a tally before, and whether it is open again: because its values have changed since, or because its
+ * pattern has more cells than were ruled on for tallies to come.
+ */
 final readonly class CarriedRuling
 {
     private function __construct(

@@ -10,7 +10,10 @@ use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\RowClass;
 
-/** What a tally took over of rulings on an earlier one. Asked for by itself: joined to findings, it doubles the time the database takes to plan a page. */
+/**
+ * What a tally took over of rulings on an earlier one. Asked for by itself: joined to findings, it doubles the time the database takes to
+ * plan a page.
+ */
 final readonly class CarriedRulings
 {
     public function __construct(private Connection $database) {}

@@ -8,14 +8,20 @@ use App\Adapters\Database\DatabaseRow;
 use App\Models\User;
 use Illuminate\Database\Connection;
 
-/** What waits for a person in the migrations that they belong to: what they are asked, as long as it stands in the latest tally, and where they are mentioned. */
+/**
+ * What waits for a person in the migrations that they belong to: what they are asked, as long as it stands in the latest tally, and where
+ * they are mentioned.
+ */
 final readonly class Inbox
 {
     private const MENTIONS = 100;
 
     public function __construct(private Connection $database) {}
 
-    /** @return list<array{act: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, findings: int, by: string, at: string, reason: string, ticket: string|null, of: string}> */
+    /**
+     * @return list<array{act: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, findings: int, by: string, at: string,
+     *     reason: string, ticket: string|null, of: string}>
+     */
     public function asked(User $person): array
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
@@ -49,7 +55,10 @@ final readonly class Inbox
         );
     }
 
-    /** @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string, text: string, by: string, at: string}> the newest first */
+    /**
+     * @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string,
+     *     text: string, by: string, at: string}> the newest first
+     */
     public function mentioned(User $person): array
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'

@@ -181,7 +181,8 @@ final readonly class Mask
     }
 
     /**
-     * Warnings of a tally in words. One kind names keys; what a tally of an earlier version said is hidden whole, for nobody knows what it names.
+     * Warnings of a tally in words. One kind names keys; what a tally of an earlier version said is hidden whole, for nobody knows what it
+     * names.
      *
      * @param  list<array{kind: string, facts: array<string, string|int>}|string>  $warnings  as facts; of earlier versions in words
      * @return list<string>

@@ -44,7 +44,10 @@ final readonly class Masks
         return $person->roleIn($dataset->migration)?->seesSensitiveValues() === false && $this->ofDataset($dataset)->hidesAnything();
     }
 
-    /** @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is sensitive */
+    /**
+     * @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is
+     *     sensitive
+     */
     public function state(User $person, Tally $tally): ?array
     {
         $columns = $this->ofTally($tally)->columns();

@@ -20,7 +20,9 @@ final readonly class RulingsLeftBehind
     /**
      * @param  Mask  $mask  over the tally before
      * @param  int  $from  counted from 1
-     * @return list<array{key: string|null, column: string|null, class: string, cause: string|null, source: string|null, target: string|null, sourceLine: int|null, targetLine: int|null, decision: string, reason: string, ticket: string|null, by: string}>
+     * @return list<array{key: string|null, column: string|null, class: string, cause: string|null, source: string|null,
+     *     target: string|null, sourceLine: int|null, targetLine: int|null, decision: string, reason: string, ticket: string|null,
+     *     by: string}>
      */
     public function page(Tally $tally, Mask $mask, int $from, int $limit): array
     {

@@ -41,7 +41,8 @@ final readonly class CancellableSearch
         }
         try {
             return $this->database->transaction(function () use ($name, $search): mixed {
-                // To the end of the transaction, however it ends: the next request may get the same connection. How much is found the database
+                // To the end of the transaction, however it ends: the next request may get the same connection. How much is found the
+                // database
                 // cannot know, and would rather look with one processor than hand over much.
                 $this->database->select(
                     "SELECT set_config('application_name', ?, true), set_config('parallel_setup_cost', '0', true), set_config('parallel_tuple_cost', '0', true)",

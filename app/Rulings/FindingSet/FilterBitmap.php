@@ -10,8 +10,10 @@ use NineTally\Core\Ruling\GroupPostingBlock;
 final readonly class FilterBitmap
 {
     /**
-     * @param  array<string, string>  $groups  group => for each of its findings a byte, 1 where what stands for it is asked for, else 0; groups without any are left out
-     * @param  array<int, string>|null  $rows  stretch => for each of its rows a byte, 1 where the row is meant, else 0; stretches without any are left out; null for all rows
+     * @param  array<string, string>  $groups  group
+     *     => for each of its findings a byte, 1 where what stands for it is asked for, else 0; groups without any are left out
+     * @param  array<int, string>|null  $rows  stretch
+     *     => for each of its rows a byte, 1 where the row is meant, else 0; stretches without any are left out; null for all rows
      */
     public function __construct(public array $groups, public ?array $rows) {}
 

@@ -41,7 +41,8 @@ final readonly class FilterCount
      * Between which places the findings of a stretch stand.
      *
      * @param  int  $from  counted from 1
-     * @return array{int, int, int|null} the place to begin at, how many findings to pass by from there, and the place to end before, if there is one
+     * @return array{int, int, int|null} the place to begin at, how many findings to pass by from there, and the place to end before, if
+     *     there is one
      */
     public function bounds(int $from, int $limit): array
     {

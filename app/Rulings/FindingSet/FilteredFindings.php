@@ -225,7 +225,8 @@ final readonly class FilteredFindings
 
     /**
      * Any of the expressions contains the text; capitals do not count. To fold the capitals of all alphabets costs most of the time: so all
-     * expressions are sifted as one text by the longest part of what is looked for that has no letters, or with only the capitals of ASCII folded, and what passes is
+     * expressions are sifted as one text by the longest part of what is looked for that has no letters, or with only the capitals of ASCII
+     * folded, and what passes is
      * looked at closely.
      */
     private function contains(Builder $any, string $text, string ...$expressions): Builder

@@ -17,7 +17,8 @@ use NineTally\Core\Comparison\RowClass;
 
 /**
  * Narrows findings to those that are decided so, or by one act. How many of each group (a pattern, or a class of rows) are decided how is
- * known, so that most groups are meant wholly or not at all. Few are looked up from what stands; who wants a stretch of a long list asks of each as it
+ * known, so that most groups are meant wholly or not at all. Few are looked up from what stands; who wants a stretch of a long list asks of
+ * each as it
  * comes.
  */
 final readonly class RuledFindings

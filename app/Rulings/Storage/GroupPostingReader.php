@@ -17,7 +17,8 @@ final readonly class GroupPostingReader
     /**
      * @param  list<string>  $groups
      * @param  bool  $withRows  whether rows are asked for, or only how many findings each stretch has
-     * @return \Generator<int, array<string, array{GroupPostingBlock, int}>> part => group => its places there, and how many of its findings stand in parts before
+     * @return \Generator<int, array<string, array{GroupPostingBlock, int}>> part
+     *     => group => its places there, and how many of its findings stand in parts before
      */
     public function read(int $tallyId, array $groups, bool $withRows): \Generator
     {

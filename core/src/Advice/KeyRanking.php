@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Advice;
 
-/** Which of several keys is most likely meant: one that meets most rows of the other side, is short, stands in front, and consists of what identifies. */
+/**
+ * Which of several keys is most likely meant: one that meets most rows of the other side, is short, stands in front, and consists of what
+ * identifies.
+ */
 final readonly class KeyRanking
 {
     /** Words of names that identify. */

@@ -34,7 +34,8 @@ final readonly class KeySearch
     private const MOST_BLANK = 0.2;
 
     /**
-     * @param  list<array{source: list<string>, target: list<string>}>  $columns  pair by pair: the cells of all rows of the sample of each side
+     * @param  list<array{source: list<string>, target: list<string>}>  $columns  pair by pair: the cells of all rows of the sample of each
+     *     side
      * @param  (callable(int, int): void)|null  $onProgress  told the level, and how many sets were looked at
      * @return list<AdvisedKey> the fewest columns first, then the fewest rows that repeat, then the order of the columns
      */

@@ -6,7 +6,10 @@ namespace NineTally\Core\Cause;
 
 use NineTally\Core\Value\Reading;
 
-/** One writing for all values of a column that are the same once some causes of form are taken away. Every blank token equals the empty cell. */
+/**
+ * One writing for all values of a column that are the same once some causes of form are taken away. Every blank token equals the empty
+ * cell.
+ */
 final readonly class CanonicalForm
 {
     /** Leads a value that was read, so that no text can be taken for it: no text holds a zero byte. */

@@ -6,7 +6,9 @@ namespace NineTally\Core\Cause;
 
 use NineTally\Core\Comparison\CellPair;
 
-/** Recognises one cause of value in one pair of cells. It is asked about the cells as they stand, then without their differences of form. */
+/**
+ * Recognises one cause of value in one pair of cells. It is asked about the cells as they stand, then without their differences of form.
+ */
 interface CauseRule
 {
     public function id(): CauseId;

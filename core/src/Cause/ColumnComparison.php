@@ -29,7 +29,9 @@ final class ColumnComparison
     /** Said of a cause that was found against what the crosswalk wants. */
     private const AGAINST_ENTRY = ['against' => 'entry'];
 
-    /** Whether cells that are equal as bytes must be read all the same: the sides read them differently, or a crosswalk counts its values. */
+    /**
+     * Whether cells that are equal as bytes must be read all the same: the sides read them differently, or a crosswalk counts its values.
+     */
     public readonly bool $readsEqualBytes;
 
     public readonly bool $hasCrosswalk;
@@ -157,7 +159,10 @@ final class ColumnComparison
         return $this->target->isBlank($target);
     }
 
-    /** Differences that a look at the bytes proves: capitals alone, zeros at the end of a number alone. No cause that comes earlier can explain them. */
+    /**
+     * Differences that a look at the bytes proves: capitals alone, zeros at the end of a number alone. No cause that comes earlier can
+     * explain them.
+     */
     private function simple(string $source, string $target): ?CellResult
     {
         $length = strlen($source);

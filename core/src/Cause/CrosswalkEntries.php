@@ -7,7 +7,10 @@ namespace NineTally\Core\Cause;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Value\Reading;
 
-/** What must stand in the target where the crosswalk of a pair has an entry for the source's value: byte for byte, else under the forms that the pair forgives. */
+/**
+ * What must stand in the target where the crosswalk of a pair has an entry for the source's value: byte for byte, else under the forms that
+ * the pair forgives.
+ */
 final readonly class CrosswalkEntries
 {
     private CanonicalForm $form;

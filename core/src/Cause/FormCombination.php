@@ -19,7 +19,8 @@ final readonly class FormCombination
     /**
      * @param  list<TextForm>  $textForms  in the order of the catalogue
      * @param  list<ReadForm>  $readForms  in the order of the catalogue, after the text forms; at most one of them takes part
-     * @param  list<CauseId>  $application  the text forms in the order in which they are applied: what is invisible goes before spaces are run together
+     * @param  list<CauseId>  $application  the text forms in the order in which they are applied: what is invisible goes before spaces are
+     *     run together
      */
     public function __construct(private array $textForms, private array $readForms, array $application)
     {

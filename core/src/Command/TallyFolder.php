@@ -39,7 +39,10 @@ final readonly class TallyFolder
     public static function read(string $folder): self
     {
         $path = "{$folder}/".self::FILE;
-        /** @var array{source: SideDocument, target: SideDocument, references?: array<string, SideDocument>, parameters?: array<string, string>}|null $document */
+        /**
+         * @var array{source: SideDocument, target: SideDocument, references?: array<string, SideDocument>, parameters?: array<string,
+         *     string>}|null $document
+         */
         $document = json_decode((string) @file_get_contents($path), true);
         if (! isset($document['source']['parts'][0], $document['target']['parts'][0])) {
             throw UnusablePlan::because([

@@ -34,7 +34,10 @@ final readonly class FindingIdentity
         };
     }
 
-    /** @return string the first 128 bits of SHA-256 as 32 hexadecimal digits; each part is led by its length, so that no two lists of parts meet */
+    /**
+     * @return string the first 128 bits of SHA-256 as 32 hexadecimal digits; each part is led by its length, so that no two lists of parts
+     *     meet
+     */
     private function hash(string ...$parts): string
     {
         $message = '';

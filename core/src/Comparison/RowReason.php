@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Comparison;
 
-/** Why a row is in its class, where it is known: why a missing or extra one has no counterpart, and what is to be known of one that was not kept. */
+/**
+ * Why a row is in its class, where it is known: why a missing or extra one has no counterpart, and what is to be known of one that was not
+ * kept.
+ */
 enum RowReason: string
 {
     case FewerRows = 'fewer-rows';

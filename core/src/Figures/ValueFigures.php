@@ -73,7 +73,10 @@ final readonly class ValueFigures
         return new Percentage($this->right, $this->right + $this->differing + $this->blanked + $this->filled);
     }
 
-    /** @return array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string} by the names of the export */
+    /**
+     * @return array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string} by the names of
+     *     the export
+     */
     public function toArray(): array
     {
         return [

@@ -21,7 +21,8 @@ final readonly class Batch
     /**
      * @param  string  $rows  cells joined by CELL_END, rows by ROW_END; each has the header's number of cells
      * @param  int  $firstLine  the physical line on which the first row begins
-     * @param  string  $innerLineEnd  what ends lines inside rows: nothing, LF (CR LF too, which has one), or both where a CR alone does so too
+     * @param  string  $innerLineEnd  what ends lines inside rows: nothing, LF (CR LF too, which has one), or both where a CR alone does so
+     *     too
      * @param  bool  $mayHaveBlanks  whether any cell may be empty
      */
     public function __construct(

@@ -11,7 +11,9 @@ use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 /**
  * How a part is to be read: its kind, and what belongs to that kind.
  *
- * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string, headerRow?: int, sheets?: list<array{name: string, hidden: bool}>}
+ * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string,
+ *     header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string,
+ *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>}
  */
 final readonly class PartFormat
 {
@@ -104,7 +106,8 @@ final readonly class PartFormat
     /**
      * What a person corrected; what is not given stays as it was found.
      *
-     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
+     * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
+     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
      */
     public function with(array $corrections): self
     {

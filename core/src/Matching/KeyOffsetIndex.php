@@ -12,11 +12,13 @@ use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Row\Row;
 
 /**
- * Where the rows of a side stand, by their key, so that any row is found without reading the side: the hash of each key with the stretch of the
+ * Where the rows of a side stand, by their key, so that any row is found without reading the side: the hash of each key with the stretch of
+ * the
  * file that its row is in, sorted by the hash. A stretch is then read and its rows are looked at. Twelve bytes a row, and memory for a
  * 256th of them.
  *
- * Text that can only be read from its beginning (packed, or of two bytes a letter) is one stretch: it is found there too, and read until then.
+ * Text that can only be read from its beginning (packed, or of two bytes a letter) is one stretch: it is found there too, and read until
+ * then.
  */
 final readonly class KeyOffsetIndex
 {

@@ -33,7 +33,10 @@ final class PairCounts
     /** @var array{source: int, target: int} cells of compared rows that have no value on this side alone */
     public array $blankOnOneSide = ['source' => 0, 'target' => 0];
 
-    /** @var array{forgiven: int, changed: int} cells without a value on both sides that are not identical: two tokens, or an entry of the crosswalk */
+    /**
+     * @var array{forgiven: int, changed: int} cells without a value on both sides that are not identical: two tokens, or an entry of the
+     *     crosswalk
+     */
     public array $blankOnBoth = ['forgiven' => 0, 'changed' => 0];
 
     public function __construct()

@@ -40,7 +40,8 @@ final class RowComparison
     }
 
     /**
-     * @param  \Closure(): array{string, string}  $rows  both whole rows, for a value that is missed may stand in a column that is not compared
+     * @param  \Closure(): array{string, string}  $rows  both whole rows, for a value that is missed may stand in a column that is not
+     *     compared
      * @return list<array{int, string, string, array<string, string|int>, string}> as FindingEntry holds cells; empty when the rows agree
      */
     public function compare(string $sourceBody, string $targetBody, int $line, \Closure $rows): array

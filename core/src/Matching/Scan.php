@@ -18,7 +18,10 @@ use NineTally\Core\Row\Side;
 /** Reads one range of a side, puts its keyed rows aside by partition, and writes down what has no key or was refused. */
 final readonly class Scan
 {
-    /** @param array<string, true> $bridgedKeys canonical keys of either end of a bridge: their rows are brought together in a partition of their own */
+    /**
+     * @param array<string, true> $bridgedKeys canonical keys of either end of a bridge: their rows are brought together in a partition of
+     *     their own
+     */
     public function __construct(
         private Side $side,
         private Reader $reader,
@@ -32,7 +35,8 @@ final readonly class Scan
 
     /**
      * @param  string  $path  of the spill; the findings stand beside it
-     * @param  callable(int, int): void  $onProgress  told after each block: where in the file reading stands, and how many records were read
+     * @param  callable(int, int): void  $onProgress  told after each block: where in the file reading stands, and how many records were
+     *     read
      */
     public function run(ByteRange $range, string $path, callable $onProgress): ScanResult
     {

@@ -74,7 +74,8 @@ final readonly class SkewedKeys
 
     /**
      * @param  array<string, RepeatedKey>  $groups
-     * @return array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}> key => the row that each side keeps, and its ordinal
+     * @return array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}> key
+     *     => the row that each side keeps, and its ordinal
      */
     public function keptRows(int $partition, array $groups): array
     {

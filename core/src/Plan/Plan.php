@@ -32,7 +32,8 @@ final readonly class Plan
      * @param  array<string, DemandDocument>  $demands  by target column
      * @param  list<string>  $defaultForgives  causes of form that a pair forgives when it is made
      * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
-     * @param  array{source: list<string>, target: list<string>}  $sensitive  columns of any use whose values are shown to those alone who may see them
+     * @param  array{source: list<string>, target: list<string>}  $sensitive  columns of any use whose values are shown to those alone who
+     *     may see them
      */
     public function __construct(
         public array $key,
@@ -272,7 +273,8 @@ final readonly class Plan
             }
         }
         $rules = $this->side($side);
-        // A column that a step speaks of may be gone, or have another name, when all steps have run; it is read by its declaration until then.
+        // A column that a step speaks of may be gone, or have another name, when all steps have run; it is read by its declaration until
+        // then.
         foreach (
             array_filter(
                 array_map(strval(...), array_keys($rules->columns)),

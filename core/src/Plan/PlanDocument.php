@@ -29,9 +29,16 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type StepDocument from StepCatalogue
  * @phpstan-import-type DemandDocument from ColumnConstraint
  *
- * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string, column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>}, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
- * @phpstan-type ReferenceDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>, blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
- * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>, tolerance?: array{by: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>}, crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
+ * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
+ *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
+ *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int,
+ *     yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type ReferenceDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>,
+ *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int,
+ *     yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>,
+ *     tolerance?: array{by: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>},
+ *     crosswalk?: list<array{source: string, target: string}>, sensitive?: bool}
  */
 final readonly class PlanDocument
 {

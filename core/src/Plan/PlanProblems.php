@@ -64,7 +64,10 @@ final readonly class PlanProblems
         return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
     }
 
-    /** @return Side|null the side whose times are on a clock in no zone, where those of the other are instants; null where they can be compared, or the values have to tell */
+    /**
+     * @return Side|null the side whose times are on a clock in no zone, where those of the other are instants; null where they can be
+     *     compared, or the values have to tell
+     */
     private function sideOfClockTimes(ColumnPair $pair): ?Side
     {
         [$source, $target] = [

@@ -24,7 +24,9 @@ final readonly class Grouping
     /**
      * @param  iterable<int, list<string>>  $rows  packed place => cells
      * @param  list<int>  $by  places of the cells that make the group
-     * @param  \Closure(list<array{int, int, list<string>}>): iterable<array{int, int, list<string>}>  $work  takes a group as [number of the row, packed place, cells] in their order, and gives rows back, each with the number of a row of the group, whose place it takes
+     * @param  \Closure(list<array{int, int, list<string>}>): iterable<array{int, int, list<string>}>  $work  takes a group as
+     *     [number of the row, packed place, cells] in their order, and gives rows back, each with the number of a row of the group, whose
+     *     place it takes
      * @return \Generator<int, list<string>>
      */
     public function run(iterable $rows, array $by, \Closure $work): \Generator

@@ -11,7 +11,9 @@ use NineTally\Core\Figures\UnbalancedTally;
  *
  * @phpstan-import-type ReferenceLedger from ReferenceShelf
  *
- * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, alteredOf?: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>}}
+ * @phpstan-type StepLedger array{number: int, id: string, kind: string, sentence: string, columns: list<string>, figures: array{in: int,
+ *     made: int, condensed: int, leftOut: int, out: int, altered: int, alteredOf?: array<string, int>, notes: array<string, int>,
+ *     values: array<string, array<string, int>>}}
  */
 final readonly class PreparationLedger
 {
@@ -35,7 +37,10 @@ final readonly class PreparationLedger
     /** @param array<string, mixed> $ledger */
     public static function of(array $ledger): self
     {
-        /** @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, prepared: int, steps: list<StepLedger>, references?: list<ReferenceLedger>} $ledger */
+        /**
+         * @var array{columns: list<string>, deliveredColumns: list<string>, read: int, refused: int, delivered: int, prepared: int,
+         *     steps: list<StepLedger>, references?: list<ReferenceLedger>} $ledger
+         */
         return new self(
             $ledger['columns'],
             $ledger['deliveredColumns'],
@@ -63,7 +68,10 @@ final readonly class PreparationLedger
         return $this->sum('condensed');
     }
 
-    /** @return array<string, int> cells that steps altered, by the column of the prepared side that they stand in now; what columns were called before they were renamed is followed */
+    /**
+     * @return array<string, int> cells that steps altered, by the column of the prepared side that they stand in now; what columns were
+     *     called before they were renamed is followed
+     */
     public function alteredOf(): array
     {
         $altered = [];

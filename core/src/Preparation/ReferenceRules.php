@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Preparation;
 
-/** What a plan says of a reference: its preparation, which carries what it declares about its values, and the columns that tell its records apart. */
+/**
+ * What a plan says of a reference: its preparation, which carries what it declares about its values, and the columns that tell its records
+ * apart.
+ */
 final readonly class ReferenceRules
 {
     /** @param list<string> $key names behind the last step; empty where the plan says nothing */

@@ -12,7 +12,8 @@ use NineTally\Core\Value\Kind;
 /**
  * References by name, each prepared by its own steps when it is first asked for, and accounted for as a side is.
  *
- * @phpstan-type ReferenceLedger array{name: string, read: int, refused: int, delivered: int, leftOut: int, made: int, condensed: int, prepared: int, repeatedKeys: int, blankKeys: int, steps: list<array<string, mixed>>}
+ * @phpstan-type ReferenceLedger array{name: string, read: int, refused: int, delivered: int, leftOut: int, made: int, condensed: int,
+ *     prepared: int, repeatedKeys: int, blankKeys: int, steps: list<array<string, mixed>>}
  */
 final class ReferenceShelf implements References
 {

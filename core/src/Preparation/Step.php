@@ -7,7 +7,8 @@ namespace NineTally\Core\Preparation;
 /**
  * One step of a side's preparation: rows come in, rows go out, and the figures say what became of each.
  *
- * The key of a row is its packed place, which leads to the delivered record it came from (RecordPlace). A step holds nothing between two runs.
+ * The key of a row is its packed place, which leads to the delivered record it came from (RecordPlace). A step holds nothing between two
+ * runs.
  */
 interface Step
 {

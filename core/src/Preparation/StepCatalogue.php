@@ -14,7 +14,16 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-import-type Declared from DeclaredReading
  *
- * @phpstan-type StepDocument array{id: string, kind: string, off?: bool, reason?: string, answersFor?: string, columns?: list<string>, column?: string, into?: string|list<string>, names?: list<array{from: string, to: string}>, condition?: array<string, mixed>, actions?: list<array{action: string, find?: string, with?: string, length?: int}>, reading?: Declared, value?: string, keep?: bool, separator?: string, lengths?: list<int>, pattern?: string, with?: string, skipBlanks?: bool, formula?: string, takesBlanks?: bool, namesInto?: string, valuesInto?: string, keepBlanks?: bool, namesFrom?: string, valuesFrom?: string, entries?: list<array{source: string, target: string}>, blankOthers?: bool, reference?: string, on?: list<array{column: string, reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>, order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, forgives?: list<string>, several?: 'stop'|'first'|'last'|'blank', without?: 'keep'|'leave-out'|'list', by?: list<string>, totals?: list<array{total: string, column?: string, into: string}>, which?: string}
+ * @phpstan-type StepDocument array{id: string, kind: string, off?: bool, reason?: string, answersFor?: string, columns?: list<string>,
+ *     column?: string, into?: string|list<string>, names?: list<array{from: string, to: string}>, condition?: array<string, mixed>,
+ *     actions?: list<array{action: string, find?: string, with?: string, length?: int}>, reading?: Declared, value?: string, keep?: bool,
+ *     separator?: string, lengths?: list<int>, pattern?: string, with?: string, skipBlanks?: bool, formula?: string, takesBlanks?: bool,
+ *     namesInto?: string, valuesInto?: string, keepBlanks?: bool, namesFrom?: string, valuesFrom?: string,
+ *     entries?: list<array{source: string, target: string}>, blankOthers?: bool, reference?: string, on?: list<array{column: string,
+ *     reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>,
+ *     order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, forgives?: list<string>,
+ *     several?: 'stop'|'first'|'last'|'blank', without?: 'keep'|'leave-out'|'list', by?: list<string>, totals?: list<array{total: string,
+ *     column?: string, into: string}>, which?: string}
  */
 final readonly class StepCatalogue
 {

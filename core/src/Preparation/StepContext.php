@@ -15,7 +15,8 @@ final readonly class StepContext
     /**
      * @param  string  $folder  for rows that are written aside
      * @param  array<string, string>  $parameters  of the tally, by name
-     * @param  (\Closure(int, list<string>, int|null): void)|null  $onLeftOut  told the packed place, the cells as they came into the step, and the packed place of the row that was kept instead, if one was
+     * @param  (\Closure(int, list<string>, int|null): void)|null  $onLeftOut  told the packed place, the cells as they came into the step,
+     *     and the packed place of the row that was kept instead, if one was
      * @param  (\Closure(int, int): void)|null  $onCondensed  told the packed place of the row that stays and of one that went into it
      */
     public function __construct(

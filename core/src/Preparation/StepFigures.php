@@ -59,7 +59,10 @@ final class StepFigures
         return $this->in + $this->made === $this->out + $this->leftOut + $this->condensed;
     }
 
-    /** @return array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, alteredOf: array<string, int>, notes: array<string, int>, values: array<string, array<string, int>>} */
+    /**
+     * @return array{in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, alteredOf: array<string, int>,
+     *     notes: array<string, int>, values: array<string, array<string, int>>}
+     */
     public function toArray(): array
     {
         return [

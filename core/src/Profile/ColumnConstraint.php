@@ -9,7 +9,8 @@ use NineTally\Core\Value\Reading;
 /**
  * What the target demands of a column's values.
  *
- * @phpstan-type DemandDocument array{required?: bool, mostCharacters?: int, mostBytes?: int, allowed?: list<string>, digits?: int, decimals?: int}
+ * @phpstan-type DemandDocument array{required?: bool, mostCharacters?: int, mostBytes?: int, allowed?: list<string>, digits?: int,
+ *     decimals?: int}
  */
 final readonly class ColumnConstraint
 {
@@ -28,7 +29,10 @@ final readonly class ColumnConstraint
         return new self($document, $reading);
     }
 
-    /** @return list<string> which parts of the demand the value does not meet, by their names in the plan; a blank value can only be required */
+    /**
+     * @return list<string> which parts of the demand the value does not meet, by their names in the plan; a blank value can only be
+     *     required
+     */
     public function unmetBy(string $value): array
     {
         if ($this->reading->isBlank($value)) {

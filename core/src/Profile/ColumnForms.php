@@ -56,7 +56,10 @@ final class ColumnForms
         }
     }
 
-    /** @return list<array{kind: Kind, declared: Declared}> what could be declared, the likeliest first; several where the values fit several readings that disagree */
+    /**
+     * @return list<array{kind: Kind, declared: Declared}> what could be declared, the likeliest first; several where the values fit several
+     *     readings that disagree
+     */
     public function proposals(): array
     {
         $dates = array_keys($this->dates ?? []);

@@ -257,7 +257,12 @@ final class ColumnProfile
             );
     }
 
-    /** @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, evidence: string, distinct: int, distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null, sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>} */
+    /**
+     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, evidence: string, distinct: int,
+     *     distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null,
+     *     sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>,
+     *     most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>}
+     */
     public function toArray(): array
     {
         return [

@@ -7,7 +7,10 @@ namespace NineTally\Core\Profile;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\RowSets\GroupParts;
 
-/** Counts the distinct combinations of some columns, and keeps those that stand most often. Memory is bounded: rows are counted part by part. */
+/**
+ * Counts the distinct combinations of some columns, and keeps those that stand most often. Memory is bounded: rows are counted part by
+ * part.
+ */
 final class Combinations
 {
     private const KEPT = 200;
@@ -31,7 +34,8 @@ final class Combinations
 
     /**
      * @return array{rows: int, distinct: int, repeating: int, repeatingRows: int, most: list<array{cells: list<string>, count: int}>} how
-     *                                                                                                                               many rows and combinations there are, how many combinations stand more than once and in how many rows; those that stand most often, then by their cells
+     * many rows and combinations there are, how many combinations stand more than once and in how many rows; those that stand most often,
+     * then by their cells
      */
     public function count(): array
     {

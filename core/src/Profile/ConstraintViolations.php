@@ -30,7 +30,10 @@ final class ConstraintViolations
         }
     }
 
-    /** @return array<int, array<string, array{count: int, examples: list<array{packedPlace: int, value: string}>}>> by the place of the cell, then by the part of the demand; the first of each as examples */
+    /**
+     * @return array<int, array<string, array{count: int, examples: list<array{packedPlace: int, value: string}>}>> by the place of the
+     *     cell, then by the part of the demand; the first of each as examples
+     */
     public function found(): array
     {
         return $this->unmet;

@@ -9,7 +9,10 @@ use Brick\Math\BigDecimal;
 /** The least and the greatest value of a column, for each kind that orders them. */
 final class ValueRange
 {
-    /** @var array<string, array{BigDecimal|int|string, string, BigDecimal|int|string, string}> kind => the least value as the kind orders it, and as it is written; the greatest */
+    /**
+     * @var array<string, array{BigDecimal|int|string, string, BigDecimal|int|string, string}> kind
+     *     => the least value as the kind orders it, and as it is written; the greatest
+     */
     private array $ranges = [];
 
     /** @param BigDecimal|int|string $read the value as the kind orders it */

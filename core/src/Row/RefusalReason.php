@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Row;
 
-/** Why a record could not become a row. Each names the facts that go with it; "lines" are those that a quote holds together, where they are several. */
+/**
+ * Why a record could not become a row. Each names the facts that go with it; "lines" are those that a quote holds together, where they are
+ * several.
+ */
 enum RefusalReason: string
 {
     /** cells, columns, lines */

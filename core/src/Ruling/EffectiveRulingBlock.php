@@ -13,7 +13,9 @@ namespace NineTally\Core\Ruling;
  */
 final readonly class EffectiveRulingBlock
 {
-    /** As every finding may have an act of its own, and one more is laid over them before those that have ended are dropped: all in a byte. */
+    /**
+     * As every finding may have an act of its own, and one more is laid over them before those that have ended are dropped: all in a byte.
+     */
     public const FINDINGS = 240;
 
     /**

@@ -19,7 +19,8 @@ final readonly class GroupPostingBlock
 
     /**
      * @param  string  $findings  two bytes for each stretch of the part, the lower first: how many findings it has
-     * @param  string  $rows  two bytes for each finding, in their order: its row, counted from the beginning of its stretch; empty where nobody asks for rows
+     * @param  string  $rows  two bytes for each finding, in their order: its row, counted from the beginning of its stretch; empty where
+     *     nobody asks for rows
      */
     public function __construct(public int $part, public string $findings, public string $rows) {}
 
@@ -71,7 +72,8 @@ final readonly class GroupPostingBlock
     }
 
     /**
-     * @param  list<string>  $rows  for each stretch of the part a byte for each of its rows, in their order: 1 where it is asked for, else 0; empty where none of them is
+     * @param  list<string>  $rows  for each stretch of the part a byte for each of its rows, in their order: 1 where it is asked for, else
+     *     0; empty where none of them is
      * @return string a byte for each finding of the part: 1 where it stands in such a row, else 0
      */
     public function inRows(array $rows): string

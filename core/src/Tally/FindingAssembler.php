@@ -185,7 +185,11 @@ final class FindingAssembler
         return $patterns;
     }
 
-    /** @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, values: ValueFigures, altered: array{source: int, target: int}}> cells of the pair, what became of its values, and how many of each side the steps altered */
+    /**
+     * @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int,
+     *     values: ValueFigures, altered: array{source: int, target: int}}> cells of the pair, what became of its values, and how many of
+     *     each side the steps altered
+     */
     public function columns(): array
     {
         $columns = [];
@@ -227,7 +231,10 @@ final class FindingAssembler
         return $columns;
     }
 
-    /** @return list<array{source: string, target: string, cells: int, values: array<string, int>|null}> values of the source that a crosswalk does not know, with their cells; null where they are too many to list */
+    /**
+     * @return list<array{source: string, target: string, cells: int, values: array<string, int>|null}> values of the source that a
+     *     crosswalk does not know, with their cells; null where they are too many to list
+     */
     public function withoutEntry(): array
     {
         $found = [];

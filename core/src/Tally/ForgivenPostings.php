@@ -8,11 +8,14 @@ use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\RowComparison;
 use NineTally\Core\Plan\Plan;
 
-/** What rules let pass, pattern by pattern, with the rows in which it stands: of the column pairs in the order of the plan, then of the key. */
+/**
+ * What rules let pass, pattern by pattern, with the rows in which it stands: of the column pairs in the order of the plan, then of the key.
+ */
 final readonly class ForgivenPostings
 {
     /**
-     * @param  list<array{source: string, target: string, isOfKey: bool, cause: string, facts: array<string, string|int>, cells: int, offset: int, bytes: int, pattern: string}>  $patterns
+     * @param  list<array{source: string, target: string, isOfKey: bool, cause: string, facts: array<string, string|int>, cells: int,
+     *     offset: int, bytes: int, pattern: string}>  $patterns
      */
     private function __construct(public Postings $postings, public array $patterns) {}
 

@@ -19,7 +19,10 @@ final class PatternCounter
     /** Beyond this many kinds of letters the rest is counted together. */
     private const BREAKDOWN = 200;
 
-    /** @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string, target: string}>, breakdown: array<string, int>}> */
+    /**
+     * @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string,
+     *     target: string}>, breakdown: array<string, int>}>
+     */
     private array $patterns = [];
 
     /**

@@ -19,13 +19,17 @@ use NineTally\Core\Wording\WarningKind;
 final readonly class Summary
 {
     /**
-     * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int, values: ValueFigures, altered: array{source: int, target: int}}>  $columns
+     * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int,
+     *     values: ValueFigures, altered: array{source: int, target: int}}>  $columns
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
      * @param  list<array{source: string, target: string, cause: string, cells: int}>  $keyForgiven  cells of the key that a cause let pass
      * @param  int  $bridged  rows that met by a bridge
      * @param  list<Bridge>  $idleBridges
-     * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that crosswalks do not know
-     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}>>  $steps  by side: what each step did, and what it counted beside
+     * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that
+     *     crosswalks do not know
+     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int,
+     *     altered: int, notes: array<string, int>, values: array<string, array<string, int>>}>>  $steps  by side: what each step did, and
+     *     what it counted beside
      * @param  array<string, list<array<string, mixed>>>  $references  by side: what became of the rows of references
      * @param  array<string, array<string, int>>  $reasons  class => why the other side has no counterpart, where it is known => rows
      * @param  array<string, int>  $undecided  by side: keys of several rows whose deciding columns do not decide

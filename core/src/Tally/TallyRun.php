@@ -125,7 +125,10 @@ final class TallyRun
         return ForgivenPostings::of($this->plan, $this->work->postings($path));
     }
 
-    /** @return list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int, notes: array<string, int>, values: array<string, array<string, int>>}> */
+    /**
+     * @return list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int,
+     *     notes: array<string, int>, values: array<string, array<string, int>>}>
+     */
     private function stepsOf(Reader $reader): array
     {
         return array_map(

@@ -239,7 +239,9 @@ final class TallyWork
         return $this->parts->valueCounts($blanks);
     }
 
-    /** @return array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>} */
+    /**
+     * @return array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>}
+     */
     private function match(int $partition, string $task): array
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));

@@ -18,7 +18,8 @@ use NineTally\Core\Matching\Spill\WorkspaceFailure;
  * What tasks have done, as files of the workspace: a task is done when its result is there. Only the classes that a result is made of are
  * brought back from a file.
  *
- * @phpstan-type MatchResult array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int, array{int, int}>>}
+ * @phpstan-type MatchResult array{counts: MatchCounts, findings: array{source: bool, target: bool}, postings: array<string, array<int,
+ *     array{int, int}>>}
  */
 final readonly class TaskResults
 {

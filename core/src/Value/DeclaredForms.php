@@ -25,7 +25,8 @@ final readonly class DeclaredForms
      * @param  Declared  $ofSide
      * @param  array<string, Declared>  $ofColumns  by the name behind the last step
      * @param  array<string, string>  $names  name at this place => name behind the last step, where they differ
-     * @param  array<string, array{forms: list<string>, isRead: bool}>  $written  column at this place => which declarations a step has made void by writing it; whether it read the values that stood there
+     * @param  array<string, array{forms: list<string>, isRead: bool}>  $written  column at this place
+     *     => which declarations a step has made void by writing it; whether it read the values that stood there
      */
     private function __construct(private array $ofSide, private array $ofColumns, private array $names = [], private array $written = []) {}
 

@@ -7,7 +7,8 @@ namespace NineTally\Core\Value;
 /**
  * How values are read, as a plan declares it.
  *
- * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>,
+ *     twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
  */
 final readonly class DeclaredReading
 {

@@ -30,7 +30,10 @@ final readonly class ValueOrder
         };
     }
 
-    /** @return int below zero, zero or above, as the first rank is lower, the same or higher; null is neither, and comes last whichever way is asked for */
+    /**
+     * @return int below zero, zero or above, as the first rank is lower, the same or higher; null is neither, and comes last whichever way
+     *     is asked for
+     */
     public function compare(BigDecimal|Moment|bool|string|null $first, BigDecimal|Moment|bool|string|null $second): int
     {
         return match (true) {

@@ -183,7 +183,10 @@ final class DelimitedReaderTest extends TestCase
         return $rows;
     }
 
-    /** Law: packed or in two bytes a letter, a text has the rows and lines that it has plain, also when it is longer than what is held of it. */
+    /**
+     * Law: packed or in two bytes a letter, a text has the rows and lines that it has plain, also when it is longer than what is held of
+     * it.
+     */
     public function test_lines_around_a_text_are_skipped_however_it_is_packed_or_written(): void
     {
         $rows = implode("\r\n", array_map(static fn(int $berth): string => "KB,{$berth},Thornøy", range(1, 150_000)));

@@ -87,7 +87,8 @@ final class ValueDistributionTest extends TestCase
 
     /**
      * @param  list<string>  $values
-     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, distinct: int, distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
+     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, distinct: int, distinct_is_exact: bool,
+     *     most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
      */
     private function column(array $values): array
     {

@@ -12,7 +12,8 @@ use Random\Randomizer;
 /**
  * A plan and the rows of both sides, drawn by chance: what a property is held against, and what is made smaller when it does not hold.
  *
- * @phpstan-type Document array{formatVersion: int, key: list<array<string, mixed>>, columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides: array{source: array<string, mixed>, target: array<string, mixed>}}
+ * @phpstan-type Document array{formatVersion: int, key: list<array<string, mixed>>, columnPairs: list<array<string, mixed>>,
+ *     leftOut: array{source: list<string>, target: list<string>}, sides: array{source: array<string, mixed>, target: array<string, mixed>}}
  */
 final readonly class GeneratedTally
 {

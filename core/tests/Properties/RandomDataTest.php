@@ -113,7 +113,10 @@ final class RandomDataTest extends TestCase
         }
     }
 
-    /** Keys of one column and of two, with and without what they forgive; pairs that forgive nothing, spacing, or more; each policy for repeats. */
+    /**
+     * Keys of one column and of two, with and without what they forgive; pairs that forgive nothing, spacing, or more; each policy for
+     * repeats.
+     */
     private function plan(int $round): Plan
     {
         $key = array_map(

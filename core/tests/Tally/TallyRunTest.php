@@ -153,7 +153,8 @@ final class TallyRunTest extends TestCase
                 $summary->columns,
             );
 
-            // holder: Ann right; Bo differs; Cy lost, with Di and Eve, whose rows were not compared; Gus added; KB,3 and KB,4 are blank on both sides.
+            // holder: Ann right; Bo differs; Cy lost, with Di and Eve, whose rows were not compared; Gus added; KB,3 and KB,4 are blank on
+            // both sides.
             self::assertSame(['values' => 6, 'right' => 1, 'differing' => 1, 'lost' => 3, 'added' => 1, 'blank_on_both' => 2], $holder);
             // fee: 10 right; 51 differs; 30 lost, with 60, 1 and 2; 20 and 70 added; KB,4 is blank on both sides.
             self::assertSame(['values' => 8, 'right' => 1, 'differing' => 1, 'lost' => 4, 'added' => 2, 'blank_on_both' => 1], $fee);

@@ -33,7 +33,10 @@ final class DemoTruthTest extends TestCase
         $workspace = Workspace::make();
         try {
             $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
-            /** @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>, column: string, class: string, cause: string}>} $truth */
+            /**
+             * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>,
+             *     column: string, class: string, cause: string}>} $truth
+             */
             $truth = json_decode((string) file_get_contents($paths['truth']), true, 8, JSON_THROW_ON_ERROR);
             [$rows, $cells, $forgiven] = $this->found($demo, $paths, $workspace->path);
         } finally {
@@ -149,7 +152,8 @@ final class DemoTruthTest extends TestCase
 
     /**
      * @param  array{source: string, target: string, truth: string}  $paths
-     * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>} rows by side and class, cells, and forgiven cells by cause
+     * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>} rows by side
+     *     and class, cells, and forgiven cells by cause
      */
     private function found(DemoDataset $demo, array $paths, string $folder): array
     {

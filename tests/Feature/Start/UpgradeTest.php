@@ -127,7 +127,9 @@ final class UpgradeTest extends TestCase
         }
     }
 
-    /** @return array<string, list<string>> of a schema, without the names that nobody uses: columns, constraints, indexes, functions, rights */
+    /**
+     * @return array<string, list<string>> of a schema, without the names that nobody uses: columns, constraints, indexes, functions, rights
+     */
     private function definitions(string $schema): array
     {
         $of = static function (string $query) use ($schema): array {

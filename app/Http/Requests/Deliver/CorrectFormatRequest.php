@@ -33,10 +33,16 @@ final class CorrectFormatRequest extends FormRequest
         ];
     }
 
-    /** @return array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int} */
+    /**
+     * @return array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
+     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int}
+     */
     public function corrections(): array
     {
-        /** @var array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, sheet?: string, headerRow?: int} $corrections */
+        /**
+         * @var array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
+         *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int} $corrections
+         */
         $corrections = Arr::except($this->validated(), 'kind');
 
         return $corrections;

@@ -81,10 +81,16 @@ final class TakeDeliveryRequest extends FormRequest
         return $trailers;
     }
 
-    /** @return non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> */
+    /**
+     * @return non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null,
+     *     totals?: list<array{column: string, cell: int|string}>}}>
+     */
     private function parts(): array
     {
-        /** @var non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null, totals?: list<array{column: string, cell: int|string}>}}> $parts */
+        /**
+         * @var non-empty-list<array{receipt: string, partLabel?: string, trailer?: array{rows?: int|string|null,
+         *     totals?: list<array{column: string, cell: int|string}>}}> $parts
+         */
         $parts = $this->validated('parts');
 
         return $parts;

@@ -7,7 +7,10 @@ namespace NineTally\Core\Cause\Forms;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Cause\TextForm;
 
-/** Capitals against small letters, by simple Unicode case folding without a locale (CaseFolding.txt, statuses C and S): one letter stays one letter. */
+/**
+ * Capitals against small letters, by simple Unicode case folding without a locale (CaseFolding.txt, statuses C and S): one letter stays one
+ * letter.
+ */
 final readonly class LetterCase implements TextForm
 {
     public function id(): CauseId

@@ -31,7 +31,8 @@ final readonly class Offset implements PatternRule
     }
 
     /**
-     * Of each constant it matters how often it is met, and whether there are two source values: evidence that says the same in fewer pieces.
+     * Of each constant it matters how often it is met, and whether there are two source values: evidence that says the same in fewer
+     * pieces.
      *
      * @param  array<string, int>  $counts
      * @return array<string, int>

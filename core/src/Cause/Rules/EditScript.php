@@ -8,11 +8,13 @@ namespace NineTally\Core\Cause\Rules;
 final readonly class EditScript
 {
     /**
-     * Depth first: equal characters are passed, and only where two differ an edit is tried. With at most two edits that is less work than any table.
+     * Depth first: equal characters are passed, and only where two differ an edit is tried. With at most two edits that is less work than
+     * any table.
      *
      * @param  list<string>  $source  characters
      * @param  list<string>  $target
-     * @return list<array{int, int, int, int}>|null each edit as place and number of characters in the source, and in the target; null when more than $most are needed
+     * @return list<array{int, int, int, int}>|null each edit as place and number of characters in the source, and in the target; null when
+     *     more than $most are needed
      */
     public static function between(array $source, array $target, int $most): ?array
     {

@@ -9,7 +9,10 @@ use NineTally\Core\Cause\CauseRule;
 use NineTally\Core\Comparison\CellPair;
 use NineTally\Core\Value\Kind;
 
-/** Both sides have four characters or more, and at most two edits, and a quarter of the length, lie between them. An edit adds, leaves out or replaces a character, or swaps two neighbours (optimal string alignment, after Damerau 1964). */
+/**
+ * Both sides have four characters or more, and at most two edits, and a quarter of the length, lie between them. An edit adds, leaves out
+ * or replaces a character, or swaps two neighbours (optimal string alignment, after Damerau 1964).
+ */
 final readonly class NearText implements CauseRule
 {
     private const SHORTEST = 4;

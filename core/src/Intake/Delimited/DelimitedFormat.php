@@ -40,7 +40,10 @@ final readonly class DelimitedFormat
         return self::DELIMITERS[$this->delimiter] ?? $this->delimiter;
     }
 
-    /** @return array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int, skipBelow: int} */
+    /**
+     * @return array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int,
+     *     skipBelow: int}
+     */
     public function toArray(): array
     {
         return [
@@ -54,7 +57,10 @@ final readonly class DelimitedFormat
         ];
     }
 
-    /** @param array{delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int} $found as toArray() writes it; what is not there is as it would be by itself */
+    /**
+     * @param array{delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int,
+     *     skipBelow?: int} $found as toArray() writes it; what is not there is as it would be by itself
+     */
     public static function fromArray(array $found): self
     {
         return (new self(

@@ -12,7 +12,8 @@ use NineTally\Core\Intake\TextLines;
  * How text of fixed width is to be read: each column begins at a place of the line and ends where the next one begins. The spaces
  * that fill a column up are no part of its values.
  *
- * @phpstan-type FixedWidthDocument array{starts?: list<int>, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int, ...}
+ * @phpstan-type FixedWidthDocument array{starts?: list<int>, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool,
+ *     skipAbove?: int, skipBelow?: int, ...}
  */
 final readonly class FixedWidthFormat
 {
@@ -48,7 +49,10 @@ final readonly class FixedWidthFormat
         );
     }
 
-    /** @return array{starts: list<int>, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int, skipBelow: int} */
+    /**
+     * @return array{starts: list<int>, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int,
+     *     skipBelow: int}
+     */
     public function toArray(): array
     {
         return [

@@ -14,7 +14,10 @@ use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 
-/** Reads text of fixed width as a stream. A line that ends early has blank cells at its end, for editors take spaces away; a blank line is no record. */
+/**
+ * Reads text of fixed width as a stream. A line that ends early has blank cells at its end, for editors take spaces away; a blank line is
+ * no record.
+ */
 final readonly class FixedWidthReader implements Reader
 {
     use SinglePart;

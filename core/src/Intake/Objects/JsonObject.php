@@ -6,7 +6,8 @@ namespace NineTally\Core\Intake\Objects;
 
 /**
  * One JSON object as the cells of a row. Null is a blank cell, true and false are those words, a nested object's
- * cells are called by their path ("holder.name"), a list is its compact JSON, and a number is the text as it was written: it never becomes a float (RFC 8259, section 6, leaves its size open).
+ * cells are called by their path ("holder.name"), a list is its compact JSON, and a number is the text as it was written: it never becomes
+ * a float (RFC 8259, section 6, leaves its size open).
  */
 final readonly class JsonObject
 {

@@ -20,7 +20,8 @@ use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
 
 /**
- * Reads JSON as a stream: a list of objects, wherever it stands, or one object a line. Columns are the names of all objects, in the order in which
+ * Reads JSON as a stream: a list of objects, wherever it stands, or one object a line. Columns are the names of all objects, in the order
+ * in which
  * they first occur, so the file is read twice. Holds one object.
  */
 final readonly class JsonReader implements Reader
@@ -34,7 +35,8 @@ final readonly class JsonReader implements Reader
 
     /**
      * @param  bool  $isLines  one object a line, instead of a list
-     * @param  string  $recordPath  names of the members that lead to the list of records, joined by dots; '' where the list is the outermost
+     * @param  string  $recordPath  names of the members that lead to the list of records, joined by dots; '' where the list is the
+     *     outermost
      *
      * @throws UnreadableFile
      */

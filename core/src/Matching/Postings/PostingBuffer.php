@@ -22,7 +22,10 @@ final class PostingBuffer
         return $this->lists[$pattern] ??= new PostingList;
     }
 
-    /** @return array<string, array<int, array{int, int}>> pattern => upper bits => where in the file they begin, and how many bytes they take */
+    /**
+     * @return array<string, array<int, array{int, int}>> pattern
+     *     => upper bits => where in the file they begin, and how many bytes they take
+     */
     public function write(string $path): array
     {
         if ($this->lists === []) {

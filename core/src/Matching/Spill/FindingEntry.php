@@ -25,7 +25,8 @@ final readonly class FindingEntry
      * @param  int  $sourceRows  rows of the source with this key
      * @param  int|null  $keptLine  of a repeated row that was not kept: the line of the row that was kept
      * @param  RowReason|null  $reason  where it is known while rows are matched
-     * @param  list<array{int, string, string, array<string, string|int>, string}>  $cells  of a changed row: pair, class, cause ('' while it waits for the whole column), facts, where a value moved
+     * @param  list<array{int, string, string, array<string, string|int>, string}>  $cells  of a changed row: pair, class, cause
+     *     ('' while it waits for the whole column), facts, where a value moved
      * @param  array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null  $refused
      */
     public function __construct(
@@ -87,7 +88,10 @@ final readonly class FindingEntry
             $isBridged,
             $more,
         ] = explode(Batch::ROW_END, $bytes, self::FIELDS);
-        /** @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string, string|int>, raw: string, digest: string}|null} $rest */
+        /**
+         * @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string,
+         *     string|int>, raw: string, digest: string}|null} $rest
+         */
         $rest = $more === '' ? [[], null] : unserialize($more, ['allowed_classes' => false]);
 
         return new self(

@@ -65,7 +65,9 @@ final class SpillReader
         }
     }
 
-    /** @return \Generator<int, array{string, string, string, string, int}> keys, bodies, rests, packed lines, and how many lines come before */
+    /**
+     * @return \Generator<int, array{string, string, string, string, int}> keys, bodies, rests, packed lines, and how many lines come before
+     */
     private function chunks(int $partition): \Generator
     {
         foreach ($this->files as ['path' => $path, 'baseLine' => $baseLine, 'index' => $index]) {

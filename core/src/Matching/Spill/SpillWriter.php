@@ -43,7 +43,10 @@ final class SpillWriter
 
     private int $written = 0;
 
-    /** @var array<int, string> by partition, packed for each chunk: offset, rows, bytes of keys, bodies and rests; as lists they would outgrow the rows of a partition */
+    /**
+     * @var array<int, string> by partition, packed for each chunk: offset, rows, bytes of keys, bodies and rests; as lists they would
+     *     outgrow the rows of a partition
+     */
     private array $index = [];
 
     /** @param int $bufferBytes is written when this much has come together */

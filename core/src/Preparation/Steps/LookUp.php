@@ -12,7 +12,9 @@ use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
-/** Takes columns from the record of a reference that has the same key. Several records stop the run, unless the step says which is taken. */
+/**
+ * Takes columns from the record of a reference that has the same key. Several records stop the run, unless the step says which is taken.
+ */
 final class LookUp extends RowByRow
 {
     public const FOUND_BLANK = 'found but blank';

@@ -30,7 +30,8 @@ final class LookUpBand extends RowByRow
     public const OVERLAP = 'bands overlap';
 
     /**
-     * @param  string|null  $until  the reference's column with the end of the band, which no longer belongs to it; null: it ends where the next begins
+     * @param  string|null  $until  the reference's column with the end of the band, which no longer belongs to it; null: it ends where the
+     *     next begins
      * @param  list<array{column: string, reference: string}>  $within  columns that must be equal too
      * @param  non-empty-list<array{reference: string, into: string}>  $take
      * @param  list<string>  $forgives  causes of form that the columns forgive that must be equal
@@ -132,7 +133,10 @@ final class LookUpBand extends RowByRow
         );
     }
 
-    /** @return array<string, list<array{\Brick\Math\BigDecimal, \Brick\Math\BigDecimal|null, list<string>}>> by what must be equal too: begin, end, what is taken; in the order of their begin */
+    /**
+     * @return array<string, list<array{\Brick\Math\BigDecimal, \Brick\Math\BigDecimal|null, list<string>}>> by what must be equal too:
+     *     begin, end, what is taken; in the order of their begin
+     */
     private function bands(StepContext $context): array
     {
         $table = $context->references->named($this->reference);

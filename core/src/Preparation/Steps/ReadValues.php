@@ -12,7 +12,8 @@ use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
 
 /**
- * Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted and listed.
+ * Reads cells as numbers, dates or yes and no in declared forms, and writes them in one form. Unreadable cells stay as they are, counted
+ * and listed.
  *
  * @phpstan-import-type Declared from DeclaredReading
  */
