@@ -21,7 +21,8 @@ final readonly class Bench
      */
     public function run(array $cases, array $runners): void
     {
-        echo "| rows | shape | columns | by | seconds (median of {$this->rounds}) | times as long as Nine Tally, 1 worker | peak MB a process |\n| --- | --- | --- | --- | --- | --- | --- |\n";
+        echo "| rows | shape | columns | by | seconds (median of {$this->rounds}) | times as long as Nine Tally, 1 worker | peak MB a ".
+            "process |\n| --- | --- | --- | --- | --- | --- | --- |\n";
         foreach ($cases as [$rows, $shape, $columns]) {
             $registers = new Registers($rows, $shape, $columns);
             $paths = $registers->write($this->folder);

@@ -30,7 +30,8 @@ final readonly class FrontEnd
 
         return [
             'resources/js/api/filterTerms.ts' =>
-                "// The terms of a filter, made by bin/docs from app/Rulings/FindingSet/Filter.php: what there is, what only cells have, what is a number, what may be blank.\n".
+                "// The terms of a filter, made by bin/docs from app/Rulings/FindingSet/Filter.php: what there is, what only cells have, ".
+                    "what is a number, what may be blank.\n".
                 implode('', $lines),
         ];
     }

@@ -106,7 +106,9 @@ final readonly class Reference
     {
         $page =
             self::HEAD.
-            "# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is marked as of a column is decided when all its cells are known.\n\n".
+            "# Causes\n\nWhy two values differ, in the order in which causes are tried. Blankness comes first. Causes of form combine; ".
+                "only they can be forgiven. A crosswalk, a tolerance or a declared rounding lets a difference of value pass. What is ".
+                "marked as of a column is decided when all its cells are known.\n\n".
             self::CATALOGUE.
             "\n| id | meaning | | in the demo |\n| --- | --- | --- | --- |\n";
         $examples = $this->examples();
@@ -204,7 +206,9 @@ final readonly class Reference
             $page .= "| `{$member}` | {$meaning} |\n";
         }
         $page .=
-            "\nA condition within `all` and `any` is a condition again.\n\n## Formulas\n\nCells by the names of their columns, texts between quotes, numbers; `+ - * /` on exact decimals, `~` joins texts; `== != < <= > >=`, `and`, `or`, `not`, `c ? a : b`, `contains`, `starts with`, `ends with`; and\n\n";
+            "\nA condition within `all` and `any` is a condition again.\n\n## Formulas\n\nCells by the names of their columns, texts ".
+                "between quotes, numbers; `+ - * /` on exact decimals, `~` joins texts; `== != < <= > >=`, `and`, `or`, `not`, `c ? a : ".
+                "b`, `contains`, `starts with`, `ends with`; and\n\n";
 
         return $page.implode('', array_map(static fn(string $function): string => "- {$function}\n", array_values(Functions::LISTED)));
     }
@@ -274,7 +278,9 @@ final readonly class Reference
             $page .= $this->command($command);
         }
         $page .=
-            "\n## Exit status\n\n- 0: all prepared rows agreed; rows that steps left out by decision are said\n- 1: differences were found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and what to do, and nothing is written\n";
+            "\n## Exit status\n\n- 0: all prepared rows agreed; rows that steps left out by decision are said\n- 1: differences were ".
+                "found; a refused record is one\n- 2: input or plan is not usable; one message on standard error says what, where and ".
+                "what to do, and nothing is written\n";
         $page .= self::FILES;
         $page .=
             "\n## Why a record is refused\n\n".
@@ -287,7 +293,8 @@ final readonly class Reference
     {
         $page =
             self::HEAD.
-            "# Errors\n\nEach says what, where and what to do; the code is for programs. The examples speak of `moorings.csv`.\n\n| code | message |\n| --- | --- |\n";
+            "# Errors\n\nEach says what, where and what to do; the code is for programs. The examples speak of `moorings.csv`.\n\n| code ".
+                "| message |\n| --- | --- |\n";
         $messages = [];
         foreach (self::ERRORS as $class) {
             foreach ((new \ReflectionClass($class))->getMethods(\ReflectionMethod::IS_PUBLIC | \ReflectionMethod::IS_STATIC) as $method) {

@@ -146,7 +146,8 @@ abstract class TestCase extends LaravelTestCase
         $owner = DB::connection('owner');
         /** @var list<object{name: string}> $tables */
         $tables = $owner->select(
-            "SELECT relname AS name FROM pg_class JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = 'public' AND relkind = 'r' AND relname <> 'schema_changes'",
+            "SELECT relname AS name FROM pg_class JOIN pg_namespace n ON n.oid = relnamespace WHERE nspname = 'public' AND relkind = 'r' ".
+                "AND relname <> 'schema_changes'",
         );
         foreach ($tables as $position => $table) {
             if (preg_match('/_findings_\d+$/', $table->name) === 1) {

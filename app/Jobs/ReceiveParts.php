@@ -40,7 +40,8 @@ final class ReceiveParts implements ShouldQueue
             ->update([
                 'state' => ReceiptState::Refused->value,
                 'problem' =>
-                    'The file could not be read to its end. Deliver it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+                    'The file could not be read to its end. Deliver it again; if that does not help, ask whoever runs Nine Tally to look '.
+                        'at the free disk space.',
             ]);
     }
 }

@@ -33,7 +33,8 @@ final class RunTally implements ShouldQueue
             logger()->error('run failed', ['run' => $this->runId, ...ReducedException::of($failure)]);
             $lease->end(
                 RunState::Failed,
-                'The tally met a problem that it did not expect, and nothing of it was kept. Try again; if it fails again, look at the free disk space and tell whoever runs Nine Tally.',
+                'The tally met a problem that it did not expect, and nothing of it was kept. Try again; if it fails again, look at the '.
+                    'free disk space and tell whoever runs Nine Tally.',
             );
         }
     }

@@ -53,7 +53,8 @@ final class TakeSnapshot implements ShouldQueue
             ->update([
                 'state' => ReceiptState::Refused->value,
                 'problem' =>
-                    'The query could not be read to its end. Ask again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+                    'The query could not be read to its end. Ask again; if that does not help, ask whoever runs Nine Tally to look at '.
+                        'the free disk space.',
             ]);
     }
 }

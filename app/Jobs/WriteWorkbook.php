@@ -32,7 +32,8 @@ abstract class WriteWorkbook implements ShouldQueue
             ->update([
                 'state' => 'failed',
                 'problem' =>
-                    'The workbook could not be written to its end. Ask for it again; if that does not help, ask whoever runs Nine Tally to look at the free disk space.',
+                    'The workbook could not be written to its end. Ask for it again; if that does not help, ask whoever runs Nine Tally '.
+                        'to look at the free disk space.',
             ]);
     }
 }

@@ -41,7 +41,8 @@ final readonly class SettledCells
                 DECLARE settled NO SCROLL CURSOR FOR
                 SELECT p.source_column AS "column", o.cause, o.source_value, o.target_value, count(*) AS cells
                 FROM cell_findings o JOIN patterns p ON p.tally_id = o.tally_id AND p.number = o.pattern_number
-                WHERE o.tally_id = {$earlier} AND NOT EXISTS (SELECT 1 FROM cell_findings n WHERE n.tally_id = {$later} AND n.identity = o.identity)
+                WHERE o.tally_id = {$earlier} AND NOT EXISTS (SELECT 1 FROM cell_findings n WHERE n.tally_id = {$later}
+                    AND n.identity = o.identity)
                 GROUP BY 1, 2, 3, 4
                 SQL);
             while (($rows = DatabaseRow::all($this->database, 'FETCH '.self::AT_ONCE.' FROM settled', [])) !== []) {

@@ -28,12 +28,14 @@ final readonly class TallyDiff implements Question
             'n.source_value = o.source_value AND n.target_value = o.target_value',
             'coalesce(np.source_column, op.source_column)',
             'coalesce(n.cause, o.cause)',
-            'LEFT JOIN patterns op ON op.tally_id = o.tally_id AND op.number = o.pattern_number LEFT JOIN patterns np ON np.tally_id = n.tally_id AND np.number = n.pattern_number',
+            'LEFT JOIN patterns op ON op.tally_id = o.tally_id AND op.number = o.pattern_number LEFT JOIN patterns np '.
+                'ON np.tally_id = n.tally_id AND np.number = n.pattern_number',
         ],
         'rows' => [
             'row_findings',
             "AND class <> 'changed'",
-            'n.source_cells::text IS NOT DISTINCT FROM o.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM o.target_cells::text',
+            'n.source_cells::text IS NOT DISTINCT FROM o.source_cells::text AND n.target_cells::text IS NOT DISTINCT '.
+                'FROM o.target_cells::text',
             "''",
             'coalesce(n.class, o.class)',
             '',
@@ -101,8 +103,10 @@ final readonly class TallyDiff implements Question
     {
         [$table, $where, $isSame, $column, $cause, $joins] = self::KINDS[$kind];
         $rows = $database->select(<<<SQL
-            WITH o AS (SELECT * FROM {$table} WHERE tally_id = :earlier {$where}), n AS (SELECT * FROM {$table} WHERE tally_id = :later {$where}),
-            older AS (SELECT DISTINCT f.identity FROM {$table} f JOIN tallies t ON t.id = f.tally_id WHERE t.dataset_id = :dataset AND t.number < :number)
+            WITH o AS (SELECT * FROM {$table} WHERE tally_id = :earlier {$where}), n AS (SELECT * FROM {$table}
+                WHERE tally_id = :later {$where}),
+            older AS (SELECT DISTINCT f.identity FROM {$table} f JOIN tallies t ON t.id = f.tally_id WHERE t.dataset_id = :dataset
+                AND t.number < :number)
             SELECT * FROM (SELECT {$column} AS "column", {$cause} AS cause,
                 count(*) FILTER (WHERE o.identity = n.identity AND ({$isSame})) AS still,
                 count(*) FILTER (WHERE o.identity = n.identity AND NOT ({$isSame})) AS changed,
@@ -165,10 +169,13 @@ final readonly class TallyDiff implements Question
         ) {
             $rows = $database->select(
                 <<<SQL
-                WITH o AS (SELECT * FROM cell_findings WHERE tally_id = :earlier), n AS (SELECT * FROM cell_findings WHERE tally_id = :later)
-                SELECT r.key, p.source_column AS "column", CASE WHEN o.identity IS NOT NULL THEN o.source_value || ' → ' || o.target_value END AS before, CASE WHEN n.identity IS NOT NULL THEN n.source_value || ' → ' || n.target_value END AS now
+                WITH o AS (SELECT * FROM cell_findings WHERE tally_id = :earlier), n AS (SELECT * FROM cell_findings
+                    WHERE tally_id = :later)
+                SELECT r.key, p.source_column AS "column", CASE WHEN o.identity IS NOT NULL THEN o.source_value || ' → ' || o.target_value
+                    END AS before, CASE WHEN n.identity IS NOT NULL THEN n.source_value || ' → ' || n.target_value END AS now
                 FROM o FULL JOIN n ON n.identity = o.identity
-                JOIN row_findings r ON r.tally_id = coalesce(n.tally_id, o.tally_id) AND r.sequence = coalesce(n.row_sequence, o.row_sequence)
+                JOIN row_findings r ON r.tally_id = coalesce(n.tally_id, o.tally_id)
+                    AND r.sequence = coalesce(n.row_sequence, o.row_sequence)
                 JOIN patterns p ON p.tally_id = coalesce(n.tally_id, o.tally_id) AND p.number = coalesce(n.pattern_number, o.pattern_number)
                 WHERE {$holds} ORDER BY coalesce(n.sequence, o.sequence) LIMIT :limit
                 SQL,

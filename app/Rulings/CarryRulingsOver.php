@@ -22,7 +22,9 @@ final readonly class CarryRulingsOver
     private const SAME = [
         'pattern' => 'n.source_value = p.source_value AND n.target_value = p.target_value',
         'class' =>
-            'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT FROM p.refused_text',
+            'n.source_cells::text IS NOT DISTINCT FROM p.source_cells::text AND n.target_cells::text IS NOT DISTINCT '.
+                'FROM p.target_cells::text AND n.refusal IS NOT DISTINCT FROM p.refusal AND n.refused_text IS NOT DISTINCT '.
+                'FROM p.refused_text',
     ];
 
     public function __construct(private Connection $database, private EffectiveRulings $standings) {}
@@ -84,13 +86,16 @@ final readonly class CarryRulingsOver
     {
         return DatabaseRow::all($this->database, <<<'SQL'
             WITH newest AS (
-                SELECT DISTINCT ON (p.pair_id, p.class, p.cause, p.facts::text) a.id, a.decision, a.holds_up_to, a.holds_for, p.pair_id, p.class, p.cause, p.facts
+                SELECT DISTINCT ON (p.pair_id, p.class, p.cause, p.facts::text) a.id, a.decision, a.holds_up_to, a.holds_for, p.pair_id,
+                    p.class, p.cause, p.facts
                 FROM rulings a JOIN patterns p ON p.tally_id = a.tally_id AND p.number = a.pattern_number
-                WHERE a.dataset_id = :dataset AND a.scope = 'pattern' AND a.tally_id <> :tally AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
+                WHERE a.dataset_id = :dataset AND a.scope = 'pattern' AND a.tally_id <> :tally AND NOT EXISTS (SELECT 1 FROM rulings u
+                    WHERE u.undoes_id = a.id)
                 ORDER BY p.pair_id, p.class, p.cause, p.facts::text, a.id DESC
             )
             SELECT w.id, w.decision, w.holds_for, n.number, (n.cells > coalesce(w.holds_up_to, n.cells))::int AS is_beyond
-            FROM newest w JOIN patterns n ON n.pair_id = w.pair_id AND n.class = w.class AND n.cause = w.cause AND n.facts::text = w.facts::text
+            FROM newest w JOIN patterns n ON n.pair_id = w.pair_id AND n.class = w.class AND n.cause = w.cause
+                AND n.facts::text = w.facts::text
             WHERE n.tally_id = :tally AND (w.holds_up_to IS NOT NULL OR w.holds_for IS NOT NULL)
             ORDER BY n.number
             SQL, ['dataset' => $tally->dataset_id, 'tally' => $tally->id]);
@@ -106,7 +111,8 @@ final readonly class CarryRulingsOver
             SELECT f.tally_id, 'pattern:' || f.pattern_number, f.sequence, :act, :decision, :beyond, :beyond
             FROM cell_findings f
             WHERE f.tally_id = :tally AND f.pattern_number = :number
-              AND (:pairs::jsonb IS NULL OR EXISTS (SELECT 1 FROM jsonb_array_elements(:pairs::jsonb) pair WHERE pair->>'source' = f.source_value AND pair->>'target' = f.target_value))
+              AND (:pairs::jsonb IS NULL OR EXISTS (SELECT 1 FROM jsonb_array_elements(:pairs::jsonb) pair
+                  WHERE pair->>'source' = f.source_value AND pair->>'target' = f.target_value))
             ON CONFLICT DO NOTHING
             SQL
             ,
@@ -149,10 +155,11 @@ final readonly class CarryRulingsOver
         [$rows, $samePair] =
             $kind === GroupKind::Pattern
                 ? [
-                    "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ON nr.tally_id = :tally AND {$sameRecords(
-                        'nr',
-                        'pr',
-                    )} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
+                    "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ".
+                        "ON nr.tally_id = :tally AND {$sameRecords(
+                            'nr',
+                            'pr',
+                        )} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
                     'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
                 ]
                 : [

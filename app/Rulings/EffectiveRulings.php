@@ -137,7 +137,8 @@ final readonly class EffectiveRulings
                 SELECT a.id, a.decision, c.findings, NULL::bigint AS block, NULL AS places
                 FROM acts a JOIN standing_counts c ON c.tally_id = :tally AND c."group" = :group WHERE a.scope || ':' || a.whole_of = :group
                 UNION ALL
-                SELECT a.id, a.decision, 0, m.block, encode(m.places, 'hex') FROM acts a JOIN ruling_members m ON m.ruling_id = a.id AND m."group" = :group
+                SELECT a.id, a.decision, 0, m.block, encode(m.places, 'hex') FROM acts a JOIN ruling_members m ON m.ruling_id = a.id
+                    AND m."group" = :group
                 UNION ALL
                 SELECT a.id, a.decision, 0, {$kind->blockIn('f')}, {$place}
                 FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$kind->groupIn(
@@ -150,7 +151,8 @@ final readonly class EffectiveRulings
         )} = c."group"
                 WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed GROUP BY 1, 2, 4
             )
-            SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers WHERE block IS NULL), 0) ORDER BY id
+            SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers
+                WHERE block IS NULL), 0) ORDER BY id
             SQL, ['tally' => $tallyId, 'group' => $group, 'blocks' => '{'.implode(',', $blocks).'}']);
     }
 

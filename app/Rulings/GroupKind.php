@@ -61,7 +61,8 @@ enum GroupKind: string
     /** Joins a finding with the block of standings that it is in. */
     public function inBlock(string $table, string $standings): string
     {
-        return "{$standings}.tally_id = {$table}.tally_id AND {$standings}.{$this->column()} = {$table}.{$this->column()} AND {$standings}.block = {$this->blockIn($table)}";
+        return "{$standings}.tally_id = {$table}.tally_id AND {$standings}.{$this->column()} = {$table}.{$this->column()} AND ".
+            "{$standings}.block = {$this->blockIn($table)}";
     }
 
     /** The code of what was decided on a finding of that block. */
@@ -79,6 +80,7 @@ enum GroupKind: string
     /** Joins a finding with its line of standing_findings. */
     public function isStanding(string $table, string $standing): string
     {
-        return "{$standing}.tally_id = {$table}.tally_id AND {$standing}.{$this->column()} = {$table}.{$this->column()} AND {$standing}.ordinal = {$table}.{$this->ordinal()}";
+        return "{$standing}.tally_id = {$table}.tally_id AND {$standing}.{$this->column()} = {$table}.{$this->column()} AND ".
+            "{$standing}.ordinal = {$table}.{$this->ordinal()}";
     }
 }

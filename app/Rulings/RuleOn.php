@@ -62,7 +62,8 @@ final readonly class RuleOn
             throw Conflict::because(
                 'ruled-meanwhile',
                 sprintf(
-                    '%s ruled on this tally meanwhile: %s on %s findings%s. Look at it, then rule again if you still want to; nothing of yours was entered.',
+                    '%s ruled on this tally meanwhile: %s on %s findings%s. Look at it, then rule again if you still want to; nothing of '.
+                        'yours was entered.',
                     $unseen->user->name,
                     $unseen->decision->value ?? 'undid a ruling',
                     number_format($unseen->findings),

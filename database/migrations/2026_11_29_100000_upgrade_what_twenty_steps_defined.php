@@ -29,7 +29,8 @@ return new class () extends Migration {
         }
         if (DB::table('schema_changes')->where('migration', self::LAST_STEP)->doesntExist()) {
             throw new RuntimeException(
-                'This installation is older than the version of 29 November 2026. Start that version once on it (commit 4816874), then this one.',
+                'This installation is older than the version of 29 November 2026. Start that version once on it (commit 4816874), then '.
+                    'this one.',
             );
         }
         foreach ($this->renamings() as $statement) {

@@ -55,7 +55,8 @@ return new class () extends Concept {
             CREATE TABLE standings (
                 tally_id bigint NOT NULL,
                 "group" text NOT NULL,
-                pattern_number integer GENERATED ALWAYS AS (CASE WHEN starts_with("group", 'pattern:') THEN split_part("group", ':', 2)::integer END) STORED,
+                pattern_number integer GENERATED ALWAYS AS (CASE
+                    WHEN starts_with("group", 'pattern:') THEN split_part("group", ':', 2)::integer END) STORED,
                 class text GENERATED ALWAYS AS (CASE WHEN starts_with("group", 'class:') THEN split_part("group", ':', 2) END) STORED,
                 block bigint NOT NULL,
                 acts bigint[] NOT NULL,
@@ -66,7 +67,8 @@ return new class () extends Concept {
             )
             SQL,
             'CREATE INDEX standings_tally_id_class_block_idx ON standings (tally_id, class, block) WHERE (class IS NOT NULL)',
-            'CREATE INDEX standings_tally_id_pattern_number_block_idx ON standings (tally_id, pattern_number, block) WHERE (pattern_number IS NOT NULL)',
+            'CREATE INDEX standings_tally_id_pattern_number_block_idx ON standings (tally_id, pattern_number, block) WHERE '.
+                '(pattern_number IS NOT NULL)',
             <<<'SQL'
             CREATE TABLE standing_counts (
                 tally_id bigint NOT NULL REFERENCES tallies,

@@ -118,7 +118,8 @@ abstract class BrowserTestCase extends TestCase
     {
         $quoted = $this->quoted($name);
         $element = $this->visible(
-            "//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), {$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]",
+            "//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted} or starts-with(normalize-space(.), ".
+                "{$quoted})] | //a[normalize-space(.)={$quoted} or @aria-label={$quoted}]",
             "a button \"{$name}\"",
         );
         $element->click();

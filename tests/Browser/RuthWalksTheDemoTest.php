@@ -139,7 +139,8 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $figures = array_map(number_format(...), $rows);
         $agreed = number_format($rows['delivered'] - $rows['changed'] - $rows[$unmatched] - $rows['repeated'] - $rows['unkeyed']);
 
-        return "{$side} {$figures['delivered']} = {$agreed} agreed + {$figures['changed']} changed + {$figures[$unmatched]} {$unmatched} + {$figures['repeated']} repeated + {$figures['unkeyed']} unkeyed";
+        return "{$side} {$figures['delivered']} = {$agreed} agreed + {$figures['changed']} changed + {$figures[$unmatched]} {$unmatched} ".
+            "+ {$figures['repeated']} repeated + {$figures['unkeyed']} unkeyed";
     }
 
     /** @return non-empty-list<string> the keys of the cells that were bent so */

@@ -20,7 +20,8 @@ final readonly class Trial
         file_put_contents(
             "{$folder}/bootstrap.php",
             sprintf(
-                "<?php require '%s/vendor/autoload.php'; spl_autoload_register(static function (string \$class): void { if (\$class === '%s') { require '%s/mutant.php'; } }, prepend: true);",
+                "<?php require '%s/vendor/autoload.php'; spl_autoload_register(static function (string \$class): void ".
+                    "{ if (\$class === '%s') { require '%s/mutant.php'; } }, prepend: true);",
                 $root,
                 $class,
                 $folder,

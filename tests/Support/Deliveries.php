@@ -11,9 +11,11 @@ use Illuminate\Testing\TestResponse;
 /** Small registers of Wherrymoor, handed over and tallied as a person would. */
 trait Deliveries
 {
-    protected const OLD = "basin,berth,holder,fee\nKB,014,Ezekiel Thornøy,1412.60\nKB,015,Ann  Lee,10.50\nLM,1,Bríd O'Marrow,\nLM,2,Ilse,20.00\nNQ,7,x,1\nNQ,7,x,1\n,,y,2\nNQ,8,Hester,3.10\nbad,row\n";
+    protected const OLD = "basin,berth,holder,fee\nKB,014,Ezekiel Thornøy,1412.60\nKB,015,Ann  Lee,10.50\nLM,1,Bríd ".
+        "O'Marrow,\nLM,2,Ilse,20.00\nNQ,7,x,1\nNQ,7,x,1\n,,y,2\nNQ,8,Hester,3.10\nbad,row\n";
 
-    protected const NEW = "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,EZEKIEL THORNØY,1412.60,t\nLM,1,Bríd O'Marrow,7.00,t\nLM,2,Ilse,,t\nOT,9,Wanda,1,t\n";
+    protected const NEW = "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,EZEKIEL THORNØY,1412.60,t\nLM,1,Bríd ".
+        "O'Marrow,7.00,t\nLM,2,Ilse,,t\nOT,9,Wanda,1,t\n";
 
     protected function announce(string $side, string $name, int $bytes): string
     {

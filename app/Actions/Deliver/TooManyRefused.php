@@ -12,7 +12,8 @@ final class TooManyRefused extends \RuntimeException implements NineTallyExcepti
     {
         return new self(
             sprintf(
-                'More than %s records of "%s" are refused (the last one: %s). It was most likely read the wrong way: check the delimiter and deliver it again.',
+                'More than %s records of "%s" are refused (the last one: %s). It was most likely read the wrong way: check the delimiter '.
+                    'and deliver it again.',
                 number_format($refused - 1),
                 $fileName,
                 $sentence,

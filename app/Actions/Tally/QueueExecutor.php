@@ -63,7 +63,8 @@ final readonly class QueueExecutor implements TaskExecutor
             // What a worker did before it died is done; what it only entered is not.
             $this->database->statement(<<<'SQL'
                 INSERT INTO run_tasks (run_id, name, done_at) VALUES (?, ?, CASE WHEN ? THEN now() END)
-                ON CONFLICT (run_id, name) DO UPDATE SET done_at = CASE WHEN ? THEN coalesce(run_tasks.done_at, now()) END, worker = NULL, lease_expires_at = NULL
+                ON CONFLICT (run_id, name) DO UPDATE SET done_at = CASE
+                    WHEN ? THEN coalesce(run_tasks.done_at, now()) END, worker = NULL, lease_expires_at = NULL
                 SQL, [$runId, $name, $isDone, $isDone]);
         }
     }

@@ -84,7 +84,8 @@ final readonly class RequeueExpiredWork
             $this->end(
                 $run,
                 RunState::Failed,
-                "The tally was started {$run->attempts} times and its worker died each time, most likely for want of memory. Nothing of it was kept.",
+                "The tally was started {$run->attempts} times and its worker died each time, most likely for want of memory. Nothing of ".
+                    "it was kept.",
             );
         } else {
             // Without a lease the run is anyone's again; a worker that was only slow finds its own gone.
@@ -115,7 +116,8 @@ final readonly class RequeueExpiredWork
         /** @var list<object{id: int}> $orphans */
         $orphans = $this->database->select(<<<'SQL'
             SELECT substring(relname FROM '\d+$')::bigint AS id FROM pg_class
-            WHERE relkind = 'r' AND relname ~ '^row_findings_\d+$' AND NOT EXISTS (SELECT 1 FROM tallies WHERE tallies.id = substring(relname FROM '\d+$')::bigint)
+            WHERE relkind = 'r' AND relname ~ '^row_findings_\d+$' AND NOT EXISTS (SELECT 1 FROM tallies
+                WHERE tallies.id = substring(relname FROM '\d+$')::bigint)
             SQL);
         foreach ($orphans as $orphan) {
             $this->database->statement('SELECT drop_findings(?)', [$orphan->id]);

@@ -36,7 +36,8 @@ final readonly class WriteTallyFolder
             if (! $isWritten || ! @rename($aside, $folder)) {
                 throw new \RuntimeException(
                     sprintf(
-                        'The folder "%s" could not be written. Name one whose parent is there and may be written to, on a disk that has room.',
+                        'The folder "%s" could not be written. Name one whose parent is there and may be written to, on a disk that has '.
+                            'room.',
                         $folder,
                     ),
                 );

@@ -56,7 +56,8 @@ final class TaskLease
     {
         if ($this->interval->isOver()) {
             $this->database->update(
-                'UPDATE run_tasks SET bytes_read = ?, records_read = ?, lease_expires_at = now() + make_interval(secs => ?) WHERE run_id = ? AND name = ? AND worker = ?',
+                'UPDATE run_tasks SET bytes_read = ?, records_read = ?, lease_expires_at = now() + make_interval(secs => ?) '.
+                    'WHERE run_id = ? AND name = ? AND worker = ?',
                 [$bytes, $records, $this->seconds, $this->runId, $this->name, $this->worker],
             );
         }

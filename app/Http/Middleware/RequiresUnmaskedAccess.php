@@ -33,7 +33,8 @@ final readonly class RequiresUnmaskedAccess
                 : $request->route('dataset');
         if ($person instanceof User && $dataset instanceof Dataset && $this->masks->keepsDeliveredFrom($person, $dataset)) {
             throw new ValuesAreMasked(
-                'This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it in Review, where they are masked.',
+                'This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it '.
+                    'in Review, where they are masked.',
             );
         }
 

@@ -10,7 +10,8 @@ use Symfony\Component\HttpFoundation\Response;
 /** The page runs its own scripts and nothing else. An answer that brings a policy of its own (the report) keeps it. */
 final readonly class SecurityHeaders
 {
-    private const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+    private const POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src ".
+        "'self'; frame-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     /** @param \Closure(Request): Response $next */
     public function handle(Request $request, \Closure $next): Response

@@ -90,7 +90,8 @@ final readonly class ProblemDetails
                 500,
                 'unexpected',
                 'Something went wrong here',
-                'The server met a problem that it did not expect. Nothing was changed; try again, and tell whoever runs Nine Tally when it happens again.',
+                'The server met a problem that it did not expect. Nothing was changed; try again, and tell whoever runs Nine Tally when '.
+                    'it happens again.',
                 [],
             ],
         };

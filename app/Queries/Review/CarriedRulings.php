@@ -32,8 +32,10 @@ final readonly class CarriedRulings
                 : DatabaseRow::all(
                     $this->database,
                     <<<'SQL'
-                    SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed, c.is_beyond::int AS is_beyond
-                    FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ? AND c."group" = f."group" AND c.sequence = f.sequence
+                    SELECT c.sequence, t.number AS tally, c.decision, r.reason, u.name AS by, c.is_changed::int AS is_changed,
+                        c.is_beyond::int AS is_beyond
+                    FROM unnest(?::bigint[], ?::text[]) AS f (sequence, "group") JOIN carried_rulings c ON c.tally_id = ?
+                        AND c."group" = f."group" AND c.sequence = f.sequence
                         JOIN rulings r ON r.id = c.ruling_id JOIN tallies t ON t.id = r.tally_id JOIN users u ON u.id = r.user_id
                     SQL
                     ,

@@ -248,7 +248,9 @@ final readonly class FindingPages
                 ->where('t.id', $tally->id)
                 ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
                 ->selectRaw(
-                    '(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts WHERE delivery_id = d.id) AS target_files',
+                    '(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
+                        'WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
+                        'WHERE delivery_id = d.id) AS target_files',
                 )
                 ->first() ?? throw new ModelNotFoundException;
         $row = DatabaseRow::of($fields);

@@ -25,7 +25,9 @@ final readonly class Inbox
     public function asked(User $person): array
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
-            SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by, to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket, CASE WHEN a.scope IN ('row', 'class') OR a.filter->>'of' = 'rows' THEN 'rows' ELSE 'cells' END AS of,
+            SELECT a.id AS act, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, u.name AS by,
+                to_char(a.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.reason, a.ticket, CASE
+                WHEN a.scope IN ('row', 'class') OR a.filter->>'of' = 'rows' THEN 'rows' ELSE 'cells' END AS of,
                 s.findings
             FROM rulings a
             JOIN datasets d ON d.id = a.dataset_id
@@ -62,7 +64,9 @@ final readonly class Inbox
     public function mentioned(User $person): array
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
-            SELECT c.id, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, c.place->>'kind' AS kind, c.place->>'target' AS target, c.text, u.name AS by, to_char(c.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at
+            SELECT c.id, d.id AS dataset_id, d.name AS dataset, t.id AS tally, t.number AS tally_number, c.place->>'kind' AS kind,
+                c.place->>'target' AS target, c.text, u.name AS by, to_char(c.created_at AT TIME ZONE 'UTC',
+                'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at
             FROM comment_mentions cm
             JOIN comments c ON c.id = cm.comment_id
             JOIN datasets d ON d.id = c.dataset_id

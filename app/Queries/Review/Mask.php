@@ -128,7 +128,8 @@ final readonly class Mask
         if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
             throw new ValuesAreMasked(
                 sprintf(
-                    'Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that is not masked, or show the sensitive values first if your role may see them.',
+                    'Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that '.
+                        'is not masked, or show the sensitive values first if your role may see them.',
                     implode(', ', $this->columns()),
                 ),
             );
@@ -141,7 +142,8 @@ final readonly class Mask
         if ($this->hidesKeys()) {
             throw new ValuesAreMasked(
                 sprintf(
-                    'Values of %s are masked for you, and a part of the key is among them: so no key can be looked for. Filter by another part of the key, or show the sensitive values first if your role may see them.',
+                    'Values of %s are masked for you, and a part of the key is among them: so no key can be looked for. Filter by '.
+                        'another part of the key, or show the sensitive values first if your role may see them.',
                     implode(', ', $this->columns()),
                 ),
             );

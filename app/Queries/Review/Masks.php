@@ -78,12 +78,15 @@ final readonly class Masks
                 UNION ALL SELECT document::json FROM plan_drafts WHERE dataset_id = :dataset
                 UNION ALL (SELECT document::json FROM plan_versions WHERE dataset_id = :dataset ORDER BY number DESC LIMIT 1)
             ), flagged AS (
-                SELECT side, name FROM plans, json_each(document -> 'sensitive') AS sides (side, names), json_array_elements_text(names) AS name
+                SELECT side, name FROM plans, json_each(document -> 'sensitive') AS sides (side, names),
+                    json_array_elements_text(names) AS name
                 UNION
-                SELECT side, pair ->> side FROM plans, json_array_elements(document -> 'columnPairs') AS pair, unnest(ARRAY['source', 'target']) AS side WHERE (pair ->> 'sensitive')::boolean
+                SELECT side, pair ->> side FROM plans, json_array_elements(document -> 'columnPairs') AS pair, unnest(ARRAY['source',
+                    'target']) AS side WHERE (pair ->> 'sensitive')::boolean
             )
             SELECT side, name FROM flagged
-            WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person ORDER BY id DESC LIMIT 1), false)
+            WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person
+                ORDER BY id DESC LIMIT 1), false)
             ORDER BY side, name
             SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
         $columns = ['source' => [], 'target' => []];

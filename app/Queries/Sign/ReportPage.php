@@ -12,7 +12,8 @@ use Illuminate\Foundation\Vite;
 final readonly class ReportPage
 {
     /** For the answer that carries the page: styles and fonts of the document itself, and no request at all. */
-    public const POLICY = "default-src 'none'; style-src 'unsafe-inline'; font-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+    public const POLICY = "default-src 'none'; style-src 'unsafe-inline'; font-src data:; base-uri 'none'; form-action 'none'; ".
+        "frame-ancestors 'self'";
 
     public function __construct(private Factory $views, private ReportContent $content, private Vite $assets) {}
 

@@ -29,18 +29,23 @@ final readonly class RulingsLeftBehind
         $rows = DatabaseRow::all($this->database, <<<'SQL'
             WITH standing AS (
                 SELECT s.*, f.sequence FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
-                JOIN cell_findings f ON f.tally_id = s.tally_id AND f.pattern_number = s.pattern_number AND f.pattern_ordinal = s.ordinal WHERE o.tally_id = :tally
+                JOIN cell_findings f ON f.tally_id = s.tally_id AND f.pattern_number = s.pattern_number AND f.pattern_ordinal = s.ordinal
+                    WHERE o.tally_id = :tally
                 UNION ALL
                 SELECT s.*, f.sequence FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
-                JOIN row_findings f ON f.tally_id = s.tally_id AND f.class = s.class AND f.class_ordinal = s.ordinal WHERE o.tally_id = :tally
+                JOIN row_findings f ON f.tally_id = s.tally_id AND f.class = s.class AND f.class_ordinal = s.ordinal
+                    WHERE o.tally_id = :tally
             ), behind AS (
                 SELECT s.tally_id, s."group", s.sequence, s.ruling_id, s.decision FROM standing s
                 WHERE s.decision <> 'open'
-                    AND NOT EXISTS (SELECT 1 FROM carried_rulings c WHERE c.tally_id = :tally AND c.from_sequence = s.sequence AND split_part(c."group", ':', 1) = split_part(s."group", ':', 1))
-                    AND NOT EXISTS (SELECT 1 FROM carried_rulings h WHERE h.tally_id = :tally AND h.from_sequence IS NULL AND h.ruling_id = s.ruling_id)
+                    AND NOT EXISTS (SELECT 1 FROM carried_rulings c WHERE c.tally_id = :tally AND c.from_sequence = s.sequence
+                        AND split_part(c."group", ':', 1) = split_part(s."group", ':', 1))
+                    AND NOT EXISTS (SELECT 1 FROM carried_rulings h WHERE h.tally_id = :tally AND h.from_sequence IS NULL
+                        AND h.ruling_id = s.ruling_id)
                 ORDER BY s."group", s.sequence OFFSET :skipped LIMIT :limit
             )
-            SELECT r.key, p.source_column AS "column", coalesce(f.class, r.class) AS class, f.cause, f.source_value, f.target_value, r.source_line, r.target_line, b.decision, a.reason, a.ticket, u.name AS by
+            SELECT r.key, p.source_column AS "column", coalesce(f.class, r.class) AS class, f.cause, f.source_value, f.target_value,
+                r.source_line, r.target_line, b.decision, a.reason, a.ticket, u.name AS by
             FROM behind b
             LEFT JOIN cell_findings f ON b."group" LIKE 'pattern:%' AND f.tally_id = b.tally_id AND f.sequence = b.sequence
             LEFT JOIN patterns p ON p.tally_id = f.tally_id AND p.number = f.pattern_number

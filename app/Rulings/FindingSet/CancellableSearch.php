@@ -35,7 +35,8 @@ final readonly class CancellableSearch
         $name = $page === null ? '' : "search {$page} ".substr($digest, 0, 16);
         if ($page !== null) {
             $this->database->select(
-                "SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE starts_with(application_name, ?) AND application_name <> ? AND state = 'active'",
+                "SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE starts_with(application_name, ?) AND application_name <> ? ".
+                    "AND state = 'active'",
                 ["search {$page} ", $name],
             );
         }
@@ -45,7 +46,8 @@ final readonly class CancellableSearch
                 // database
                 // cannot know, and would rather look with one processor than hand over much.
                 $this->database->select(
-                    "SELECT set_config('application_name', ?, true), set_config('parallel_setup_cost', '0', true), set_config('parallel_tuple_cost', '0', true)",
+                    "SELECT set_config('application_name', ?, true), set_config('parallel_setup_cost', '0', true), ".
+                        "set_config('parallel_tuple_cost', '0', true)",
                     [$name],
                 );
 
@@ -55,7 +57,8 @@ final readonly class CancellableSearch
             throw $failed->getCode() === self::CANCELLED
                 ? Conflict::because(
                     'given-up',
-                    'Another list was asked for meanwhile, so this one was not looked for to its end. Ask for it again if it is still wanted.',
+                    'Another list was asked for meanwhile, so this one was not looked for to its end. Ask for it again if it is still '.
+                        'wanted.',
                 )
                 : $failed;
         }

@@ -98,7 +98,9 @@ final readonly class FilterCounts
                 ->query()
                 ->fromSub($listed, 'listed')
                 ->selectRaw(
-                    "count(*) AS findings, coalesce(CASE WHEN count(*) <= ? THEN json_agg(place ORDER BY nth) FILTER (WHERE nth <= ?) ELSE json_agg(json_build_array(place, nth - 1) ORDER BY nth) FILTER (WHERE nth % ? = 1) END, '[]')::text AS places",
+                    "count(*) AS findings, coalesce(CASE WHEN count(*) <= ? THEN json_agg(place ORDER BY nth) FILTER (WHERE nth <= ?) ".
+                        "ELSE json_agg(json_build_array(place, nth - 1) ORDER BY nth) FILTER (WHERE nth % ? = 1) END, '[]')::text AS ".
+                        "places",
                     [$this->all, $this->all, self::STEP],
                 )
                 ->first() ?? new \stdClass,

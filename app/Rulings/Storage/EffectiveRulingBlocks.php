@@ -24,8 +24,10 @@ final readonly class EffectiveRulingBlocks
         foreach (
             $this->database->cursor(
                 <<<'SQL'
-                SELECT block, array_to_string(acts, ',') AS acts, array_to_string(decisions, ',') AS decisions, encode(marks, 'hex') AS marks
-                FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
+                SELECT block, array_to_string(acts, ',') AS acts, array_to_string(decisions, ',') AS decisions, encode(marks,
+                    'hex') AS marks
+                FROM standings WHERE tally_id = :tally AND "group" = :group
+                    AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[])) ORDER BY block
                 SQL
                 ,
                 $this->bindings($tallyId, $group, $numbers),
@@ -48,7 +50,8 @@ final readonly class EffectiveRulingBlocks
     public function replace(int $tallyId, string $group, ?array $numbers, array $blocks): void
     {
         $this->database->delete(
-            'DELETE FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = ANY(:blocks::bigint[]))',
+            'DELETE FROM standings WHERE tally_id = :tally AND "group" = :group AND (:blocks::bigint[] IS NULL OR block = '.
+                'ANY(:blocks::bigint[]))',
             $this->bindings($tallyId, $group, $numbers),
         );
         $codes = array_map(static fn(Decision $decision): int => $decision->code(), array_column(Decision::cases(), null, 'value'));

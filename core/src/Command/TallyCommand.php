@@ -47,7 +47,8 @@ final class TallyCommand extends Command
         $this->addArgument(
             'source',
             InputArgument::OPTIONAL,
-            'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard input. label=file gives its rows a label',
+            'The old system\'s rows: delimited text, JSON, JSON Lines or a workbook, packed with gzip or zip or not; - for standard '.
+                'input. label=file gives its rows a label',
         )
             ->addArgument('target', InputArgument::OPTIONAL, 'The new system\'s rows')
             ->addOption(

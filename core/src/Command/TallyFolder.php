@@ -49,7 +49,8 @@ final readonly class TallyFolder
                 new Problem(
                     '',
                     sprintf(
-                        '"%s" holds no tally: %s is not there, or does not name the parts of both sides. Name a folder that a tally was written to.',
+                        '"%s" holds no tally: %s is not there, or does not name the parts of both sides. Name a folder that a tally was '.
+                            'written to.',
                         $folder,
                         self::FILE,
                     ),

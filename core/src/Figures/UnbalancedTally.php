@@ -13,7 +13,8 @@ final class UnbalancedTally extends \LogicException implements NineTallyExceptio
     {
         parent::__construct(
             sprintf(
-                'The sums of this tally do not add up (%s: %d against %d), so it reports nothing. Please report this as a defect, with the plan.',
+                'The sums of this tally do not add up (%s: %d against %d), so it reports nothing. Please report this as a defect, with '.
+                    'the plan.',
                 $equation,
                 $left,
                 $right,

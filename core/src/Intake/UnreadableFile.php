@@ -88,7 +88,8 @@ final class UnreadableFile extends \RuntimeException implements NineTallyExcepti
             $file,
             'too-many-columns',
             sprintf(
-                '"%s" has %s columns or more, and at most %s are read. It was most likely read the wrong way: check the delimiter; or leave out columns before you export it.',
+                '"%s" has %s columns or more, and at most %s are read. It was most likely read the wrong way: check the delimiter; or '.
+                    'leave out columns before you export it.',
                 $file,
                 number_format($count),
                 number_format(Columns::MOST),
@@ -111,7 +112,8 @@ final class UnreadableFile extends \RuntimeException implements NineTallyExcepti
             $file,
             'quote-left-open',
             sprintf(
-                'In "%s" the quote opened on line %s is never closed, so the end of the rows cannot be told. Close it, or double a quote that belongs to the value, and deliver the file again.',
+                'In "%s" the quote opened on line %s is never closed, so the end of the rows cannot be told. Close it, or double a quote '.
+                    'that belongs to the value, and deliver the file again.',
                 $file,
                 number_format($line),
             ),
@@ -155,7 +157,8 @@ final class UnreadableFile extends \RuntimeException implements NineTallyExcepti
             $file,
             'has-document-type',
             sprintf(
-                '"%s" declares a document type, which could make it grow or fetch other files, so it is not read. Export it without the line that begins with <!DOCTYPE.',
+                '"%s" declares a document type, which could make it grow or fetch other files, so it is not read. Export it without the '.
+                    'line that begins with <!DOCTYPE.',
                 $file,
             ),
         );

@@ -104,7 +104,8 @@ final readonly class PlanProblems
                 $problems[] = new Problem(
                     "/columnPairs/{$position}/kind",
                     sprintf(
-                        'The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in no zone. Declare the zone of the %s, such as Europe/London.',
+                        'The times of "%s" cannot be compared: those of the %s are instants, and those of the %s are times on a clock in '.
+                            'no zone. Declare the zone of the %s, such as Europe/London.',
                         $pair->source,
                         $side->other()->value,
                         $side->value,

@@ -12,7 +12,8 @@ final class UnwritableFolder extends \RuntimeException implements NineTallyExcep
     {
         return new self(
             sprintf(
-                'The results cannot be written to "%s". Check that you may write there and that the disk is not full; nothing was left behind.',
+                'The results cannot be written to "%s". Check that you may write there and that the disk is not full; nothing was left '.
+                    'behind.',
                 $folder,
             ),
         );

@@ -18,7 +18,8 @@ final class DuplicateColumn extends \UnexpectedValueException implements NineTal
     {
         return new self(
             sprintf(
-                'The header of "%s" names column "%s" %d times, so nobody can say which one is meant. Say which by its place, as "%s", or leave "%s" out.',
+                'The header of "%s" names column "%s" %d times, so nobody can say which one is meant. Say which by its place, as "%s", '.
+                    'or leave "%s" out.',
                 Excerpt::of($owner),
                 Excerpt::of($name),
                 count($columns),

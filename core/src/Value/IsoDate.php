@@ -12,7 +12,8 @@ namespace NineTally\Core\Value;
  */
 final readonly class IsoDate
 {
-    private const WRITTEN = '/^(?<year>\d{4})-(?<month>\d{2})-(?<day>\d{2})(?:[T ](?<hour>\d{2}):(?<minute>\d{2})(?::(?<second>\d{2})(?:[.,](?<fraction>\d{1,12}))?)?(?<offset>Z|[+\-]\d{2}(?::?\d{2})?)?)?$/D';
+    private const WRITTEN = '/^(?<year>\d{4})-(?<month>\d{2})-(?<day>\d{2})(?:[T '.
+        '](?<hour>\d{2}):(?<minute>\d{2})(?::(?<second>\d{2})(?:[.,](?<fraction>\d{1,12}))?)?(?<offset>Z|[+\-]\d{2}(?::?\d{2})?)?)?$/D';
 
     public static function read(string $text): ?Moment
     {

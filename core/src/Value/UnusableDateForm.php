@@ -12,7 +12,8 @@ final class UnusableDateForm extends \DomainException implements NineTallyExcept
     {
         return new self(
             sprintf(
-                'The date form "%s" cannot be used: "%s" means nothing there. Its fields are yyyy yy MM M MMM dd d HH H hh h a mm ss SSS XXX; put other letters between apostrophes.',
+                'The date form "%s" cannot be used: "%s" means nothing there. Its fields are yyyy yy MM M MMM dd d HH H hh h a mm ss SSS '.
+                    'XXX; put other letters between apostrophes.',
                 $pattern,
                 $letters,
             ),
@@ -30,7 +31,8 @@ final class UnusableDateForm extends \DomainException implements NineTallyExcept
     {
         return new self(
             sprintf(
-                'The date form "%s" has years of two digits, and nothing says which century they mean. Declare "twoDigitYearsFrom", such as 1950: then 50 is 1950 and 49 is 2049.',
+                'The date form "%s" has years of two digits, and nothing says which century they mean. Declare "twoDigitYearsFrom", such '.
+                    'as 1950: then 50 is 1950 and 49 is 2049.',
                 $pattern,
             ),
         );

@@ -87,9 +87,11 @@ final readonly class Sentences
                 isset($facts['step']) ? sprintf(' (the last of them by step %d: %s)', $facts['step'], $facts['does'] ?? '') : '',
             ),
             WarningKind::EverythingRepeated
-                => "Every row of the {$side} shares its key with another row, so nothing could be compared. Choose a key that tells rows apart.",
+                => "Every row of the {$side} shares its key with another row, so nothing could be compared. Choose a key that tells rows ".
+                    "apart.",
             WarningKind::QuoteLeftOpen
-                => "A quote in the {$side} is opened and never closed: all that follows it in its file is one refused record, listed with its line. Close it, or double it where it belongs to the value, and deliver the file again.",
+                => "A quote in the {$side} is opened and never closed: all that follows it in its file is one refused record, listed ".
+                    "with its line. Close it, or double it where it belongs to the value, and deliver the file again.",
             WarningKind::RepeatedHereOnly => sprintf(
                 '%s in the %s and %s not exist on the other side: rows lost there would not show as %s.',
                 $this->keysRepeat($number('keys')),

@@ -22,7 +22,8 @@ final class OtherCommandsTest extends TestCase
         $file = $this->file("berth,fee\n014,10.50\n015,\n", 'old.csv');
 
         self::assertStringContainsString(
-            "2 rows, 0 records refused\nRecords end with LF (3).\nberth: text, 0 blank, 2 distinct, 3 to 3 characters, from \"014\" to \"015\"\nfee: number, 1 blank",
+            "2 rows, 0 records refused\nRecords end with LF (3).\nberth: text, 0 blank, 2 distinct, 3 to 3 characters, from \"014\" to ".
+                "\"015\"\nfee: number, 1 blank",
             $this->command(['profile', $file], 0)->getOutput(),
         );
         $printed = json_decode($this->command(['profile', $file, '--json'], 0)->getOutput(), true, 16, JSON_THROW_ON_ERROR);

@@ -14,9 +14,11 @@ final class TallyCommandTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const OLD = "basin,berth,holder,fee\nKB,014,\"Thornøy, Ezekiel\",1412.60\nKB,015,Ann  Lee,10\nLM,1,A,\nNQ,7,x,1\nNQ,7,x,1\n,,y,2\nNQ,8,z,3\nbad,row\n";
+    private const OLD = "basin,berth,holder,fee\nKB,014,\"Thornøy, Ezekiel\",1412.60\nKB,015,Ann  ".
+        "Lee,10\nLM,1,A,\nNQ,7,x,1\nNQ,7,x,1\n,,y,2\nNQ,8,z,3\nbad,row\n";
 
-    private const NEW = "basin,berth,owner,fee,loaded\nKB,015,ann lee,10.00,t\nKB,014,\"Thornøy, Ezekiel\",1412.6,t\nLM,1,A,7,t\nOT,9,=cmd,1,t\n";
+    private const NEW = "basin,berth,owner,fee,loaded\nKB,015,ann lee,10.00,t\nKB,014,\"Thornøy, ".
+        "Ezekiel\",1412.6,t\nLM,1,A,7,t\nOT,9,=cmd,1,t\n";
 
     public function test_writes_what_differs_and_why(): void
     {
@@ -42,7 +44,8 @@ final class TallyCommandTest extends TestCase
         self::assertSame("part,line,reason,basin,berth,holder,fee\n1,8,,NQ,8,z,3\n", file_get_contents("{$out}/missing.csv"));
         self::assertSame("part,line,reason,basin,berth,owner,fee,loaded\n1,5,,OT,9,=cmd,1,t\n", file_get_contents("{$out}/extra.csv"));
         self::assertSame(
-            "side,part,line,kept part,kept line,decided,source rows,target rows,basin,berth,holder,fee,owner,loaded\nsource,1,5,,,,2,0,NQ,7,x,1,,\nsource,1,6,,,,2,0,NQ,7,x,1,,\n",
+            "side,part,line,kept part,kept line,decided,source rows,target ".
+                "rows,basin,berth,holder,fee,owner,loaded\nsource,1,5,,,,2,0,NQ,7,x,1,,\nsource,1,6,,,,2,0,NQ,7,x,1,,\n",
             file_get_contents("{$out}/repeated.csv"),
         );
         self::assertSame(
@@ -192,7 +195,9 @@ final class TallyCommandTest extends TestCase
             $process->getErrorOutput(),
         );
         self::assertSame(
-            "side,part,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,1,3,1,Leave out rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,1,3,1,Leave out rows with nothing in any column,,,,,,,,\n",
+            "side,part,line,step,what the step does,reason,who answers for it,basin,since,month,charge,apr,may\nsource,1,3,1,Leave out ".
+                "rows where since is after “cut-off” of the tally,not yet let,,LM,2027-01-01,,,3,4\ntarget,1,3,1,Leave out rows with ".
+                "nothing in any column,,,,,,,,\n",
             file_get_contents("{$out}/left-out.csv"),
         );
         self::assertStringContainsString(
@@ -255,7 +260,8 @@ final class TallyCommandTest extends TestCase
 
         self::assertSame(0, $process->getExitCode());
         self::assertStringContainsString(
-            "Source 2 read = 0 refused + 2 delivered\n       2 delivered + 0 made = 0 left out + 0 condensed + 2 prepared\n       2 prepared = 2 agreed + 0 changed + 0 missing + 0 repeated + 0 unkeyed\n",
+            "Source 2 read = 0 refused + 2 delivered\n       2 delivered + 0 made = 0 left out + 0 condensed + 2 prepared\n       2 ".
+                "prepared = 2 agreed + 0 changed + 0 missing + 0 repeated + 0 unkeyed\n",
             $process->getOutput(),
         );
     }
@@ -322,7 +328,8 @@ final class TallyCommandTest extends TestCase
             "1,10,20\n",
             '2',
             1,
-            'The steps leave out every row of the source (the last of them by step 1: Leave out rows where id is "2"), so nothing could be compared.',
+            'The steps leave out every row of the source (the last of them by step 1: Leave out rows where id is "2"), so nothing could '.
+                'be compared.',
         ];
     }
 

@@ -19,7 +19,8 @@ final class FixedWidthTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const REGISTER = "basin berth holder              fee\nKB    014   Ezekiel Thornøy 1412.60\nLM    2     Lee, Ann          10.50\n\nNQ    7     Bríd  O'Marrow\n";
+    private const REGISTER = "basin berth holder              fee\nKB    014   Ezekiel Thornøy 1412.60\nLM    2     Lee, Ann          ".
+        "10.50\n\nNQ    7     Bríd  O'Marrow\n";
 
     public function test_edges_are_proposed_where_every_line_is_blank(): void
     {

@@ -22,7 +22,8 @@ final class WorkbookReaderTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const HEADER = '<row r="1"><c r="A1" t="inlineStr"><is><t>basin</t></is></c><c r="B1" t="inlineStr"><is><t>fee</t></is></c><c r="C1" t="inlineStr"><is><t>paid</t></is></c></row>';
+    private const HEADER = '<row r="1"><c r="A1" t="inlineStr"><is><t>basin</t></is></c><c r="B1" '.
+        't="inlineStr"><is><t>fee</t></is></c><c r="C1" t="inlineStr"><is><t>paid</t></is></c></row>';
 
     public function test_dates_are_dates_numbers_are_exact_and_formulas_are_what_they_came_to(): void
     {
@@ -51,7 +52,8 @@ final class WorkbookReaderTest extends TestCase
         )}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
         $path = $this->workbook(
             $rows,
-            merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell ref="A7:D9"/></mergeCells>',
+            merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell '.
+                'ref="A7:D9"/></mergeCells>',
         );
         self::assertSame(2, (new ReaderCatalogue)->find($path, 'berths.xlsx')->format->headerRow);
         $reader = $this->openAt($path, 2);
@@ -89,18 +91,28 @@ final class WorkbookReaderTest extends TestCase
         ): string => "<table:table-cell office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell>";
         $wide = static fn(
             string $value,
-        ): string => "<table:table-cell table:number-columns-spanned=\"2\" office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
+        ): string => "<table:table-cell table:number-columns-spanned=\"2\" ".
+            "office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
         // Under a title over everything: "basin" reaches down over two rows, two seasons are two columns wide each.
         $path = $this->openDocument(
-            '<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'.
-                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide(
-                    '2024',
-                )}{$wide('2025')}</table:table-row>".
+            '<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth '.
+                'charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'.
+                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" ".
+                    "office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide(
+                        '2024',
+                    )}{$wide('2025')}</table:table-row>".
                 "<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>".
-                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><office:annotation><text:p>who wrote this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>".
-                '<table:table-cell office:value-type="currency" office:currency="GBP" office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" office:boolean-value="false"/><table:table-cell office:value-type="time" office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" office:date-value="2024-04-01"/></table:table-row>'.
+                "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" ".
+                    "office:value-type=\"string\"><office:annotation><text:p>who wrote ".
+                    "this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>".
+                '<table:table-cell office:value-type="currency" office:currency="GBP" '.
+                    'office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" '.
+                    'office:boolean-value="false"/><table:table-cell office:value-type="time" '.
+                    'office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" '.
+                    'office:date-value="2024-04-01"/></table:table-row>'.
                 "<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>".
-                '<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell office:value-type="float" office:value="1E999999999"/></table:table-row>',
+                '<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell '.
+                    'office:value-type="float" office:value="1E999999999"/></table:table-row>',
         );
         $reader = $this->openAt($path, 3);
         self::assertSame(
@@ -121,7 +133,8 @@ final class WorkbookReaderTest extends TestCase
             array_map(
                 static fn(
                     int $row,
-                ): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c r=\"B{$row}\"><v>".
+                ): string => "<row r=\"{$row}\"><c r=\"A{$row}\" t=\"inlineStr\"><is><t>holder of berth {$row}</t></is></c><c ".
+                    "r=\"B{$row}\"><v>".
                     $row / 10 .
                     '</v></c></row>',
                 range(1, 30_000),
@@ -283,7 +296,10 @@ final class WorkbookReaderTest extends TestCase
         $archive->addFromString('mimetype', 'application/vnd.oasis.opendocument.spreadsheet');
         $archive->addFromString(
             'content.xml',
-            "<?xml version=\"1.0\"?><office:document-content {$names}><office:automatic-styles/><office:body><office:spreadsheet><table:table table:name=\"Notes\"><table:table-row/></table:table><table:table table:name=\"Charges\">{$rows}</table:table></office:spreadsheet></office:body></office:document-content>",
+            "<?xml version=\"1.0\"?><office:document-content ".
+                "{$names}><office:automatic-styles/><office:body><office:spreadsheet><table:table ".
+                "table:name=\"Notes\"><table:table-row/></table:table><table:table ".
+                "table:name=\"Charges\">{$rows}</table:table></office:spreadsheet></office:body></office:document-content>",
         );
         $archive->close();
 
@@ -307,19 +323,26 @@ final class WorkbookReaderTest extends TestCase
         $archive->open($path, \ZipArchive::CREATE);
         $archive->addFromString(
             '[Content_Types].xml',
-            '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>',
+            '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override '.
+                'PartName="/xl/worksheets/sheet1.xml" '.
+                'ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>',
         );
         $archive->addFromString(
             'xl/workbook.xml',
-            "<?xml version=\"1.0\"?><workbook xmlns=\"{$main}\" xmlns:r=\"{$relations}\">{$properties}<sheets><sheet name=\"Notes\" sheetId=\"1\"{$stateOfFirst} r:id=\"rId1\"/><sheet name=\"Berths\" sheetId=\"2\" r:id=\"rId2\"/></sheets></workbook>",
+            "<?xml version=\"1.0\"?><workbook xmlns=\"{$main}\" xmlns:r=\"{$relations}\">{$properties}<sheets><sheet name=\"Notes\" ".
+                "sheetId=\"1\"{$stateOfFirst} r:id=\"rId1\"/><sheet name=\"Berths\" sheetId=\"2\" r:id=\"rId2\"/></sheets></workbook>",
         );
         $archive->addFromString(
             'xl/_rels/workbook.xml.rels',
-            "<?xml version=\"1.0\"?><Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship Id=\"rId1\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet1.xml\"/><Relationship Id=\"rId2\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet2.xml\"/><Relationship Id=\"rId3\" Type=\"{$relations}/styles\" Target=\"styles.xml\"/></Relationships>",
+            "<?xml version=\"1.0\"?><Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship ".
+                "Id=\"rId1\" Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet1.xml\"/><Relationship Id=\"rId2\" ".
+                "Type=\"{$relations}/worksheet\" Target=\"worksheets/sheet2.xml\"/><Relationship Id=\"rId3\" ".
+                "Type=\"{$relations}/styles\" Target=\"styles.xml\"/></Relationships>",
         );
         $archive->addFromString(
             'xl/styles.xml',
-            "<?xml version=\"1.0\"?><styleSheet xmlns=\"{$main}\"><cellXfs count=\"2\"><xf numFmtId=\"0\"/><xf numFmtId=\"14\" applyNumberFormat=\"1\"/></cellXfs></styleSheet>",
+            "<?xml version=\"1.0\"?><styleSheet xmlns=\"{$main}\"><cellXfs count=\"2\"><xf numFmtId=\"0\"/><xf numFmtId=\"14\" ".
+                "applyNumberFormat=\"1\"/></cellXfs></styleSheet>",
         );
         $archive->addFromString(
             'xl/worksheets/sheet1.xml',

@@ -16,7 +16,9 @@ final class XmlReaderTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const REGISTER = "<?xml version=\"1.0\"?>\n<register printed=\"today\">\n <made><by>mjw</by></made>\n <berth id=\"14\"><basin>KB</basin><holder><name>Ezekiel &amp; Thornøy</name></holder><fee>1412.60</fee></berth>\n <berth id=\"2\"><basin/><tag>a</tag><tag>b \"c\"</tag>\n </berth>\n</register>\n";
+    private const REGISTER = "<?xml version=\"1.0\"?>\n<register printed=\"today\">\n <made><by>mjw</by></made>\n <berth ".
+        "id=\"14\"><basin>KB</basin><holder><name>Ezekiel &amp; Thornøy</name></holder><fee>1412.60</fee></berth>\n <berth ".
+        "id=\"2\"><basin/><tag>a</tag><tag>b \"c\"</tag>\n </berth>\n</register>\n";
 
     public function test_every_element_at_the_path_is_a_row(): void
     {

@@ -107,7 +107,8 @@ final class PlanTest extends TestCase
         );
         $this->expectException(DuplicateColumn::class);
         $this->expectExceptionMessage(
-            'names column "note" 2 times, so nobody can say which one is meant. Say which by its place, as "note (column 2)" or "note (column 3)", or leave "note" out.',
+            'names column "note" 2 times, so nobody can say which one is meant. Say which by its place, as "note (column 2)" or "note '.
+                '(column 3)", or leave "note" out.',
         );
         Plan::pairing($source, $target, ['basin']);
     }

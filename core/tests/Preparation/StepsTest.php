@@ -367,7 +367,8 @@ final class StepsTest extends TestCase
                 'on' => [['column' => 'basin', 'reference' => 'code']],
                 'take' => [['reference' => 'name', 'into' => 'n']],
             ],
-            '"LM" finds 2 records of the reference "basins": row 2 (LM, Lime Mere); row 3 (LM, Long Mere). Say at the step which of them is taken, or look up by more columns.',
+            '"LM" finds 2 records of the reference "basins": row 2 (LM, Lime Mere); row 3 (LM, Long Mere). Say at the step which of them '.
+                'is taken, or look up by more columns.',
         ];
         yield 'a parameter without a value' => [
             ['kind' => 'keep-rows', 'condition' => ['column' => 'paid', 'test' => 'after', 'parameter' => 'rehearsal']],

@@ -144,7 +144,8 @@ final class GeneratedPlansTest extends TestCase
                 $small = $tally->shrunk(static fn(GeneratedTally $one): bool => $broken($one) !== null);
                 $failure = $broken($small);
                 self::fail(
-                    "Round {$round} breaks it; the smallest that does:\n{$small}\n{$failure?->getMessage()}\n{$failure?->getComparisonFailure()?->getDiff()}",
+                    "Round {$round} breaks it; the smallest that ".
+                        "does:\n{$small}\n{$failure?->getMessage()}\n{$failure?->getComparisonFailure()?->getDiff()}",
                 );
             }
         }

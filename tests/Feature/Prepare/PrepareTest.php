@@ -178,7 +178,8 @@ final class PrepareTest extends TestCase
             ->assertOk()
             ->assertJsonPath(
                 'steps.1.problem',
-                'Step 2 of the reference Basins (Look up basin_name in Basins by code): The reference "Basins" is looked up from while it is prepared itself. Take one of the two steps out.',
+                'Step 2 of the reference Basins (Look up basin_name in Basins by code): The reference "Basins" is looked up from while '.
+                    'it is prepared itself. Take one of the two steps out.',
             );
 
         // Who may not see what is sensitive there does not see it from here either.
@@ -257,7 +258,8 @@ final class PrepareTest extends TestCase
             ->assertJson([
                 'code' => 'unusable-step',
                 'detail' =>
-                    'Step 2 of the source (Columns into rows: apr and may, as month and charge): There is no column "may" at this step. The nearest is "mai".',
+                    'Step 2 of the source (Columns into rows: apr and may, as month and charge): There is no column "may" at this step. '.
+                        'The nearest is "mai".',
             ]);
     }
 
@@ -316,7 +318,8 @@ final class PrepareTest extends TestCase
         $this->keep([$keep, self::FOLD]);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertSame(
-            'Step 1 of the source (Keep rows where basin is “the basin” of the tally): The tally has no parameter "the basin". Give it a value before you tally.',
+            'Step 1 of the source (Keep rows where basin is “the basin” of the tally): The tally has no parameter "the basin". Give it a '.
+                'value before you tally.',
             $this->dataset->latestRun()?->problem,
         );
 

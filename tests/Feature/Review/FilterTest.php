@@ -305,9 +305,11 @@ final class FilterTest extends TestCase
         $search = new Process([
             PHP_BINARY,
             '-r',
-            'try { (new PDO($argv[1], $argv[2], $argv[3]))->exec("SELECT pg_sleep(60)"); } catch (PDOException $stopped) { echo $stopped->getCode(); }',
+            'try { (new PDO($argv[1], $argv[2], $argv[3]))->exec("SELECT pg_sleep(60)"); } catch (PDOException $stopped) { echo '.
+                '$stopped->getCode(); }',
             '--',
-            "pgsql:host={$settings['host']};port={$settings['port']};dbname={$settings['database']};application_name='search {$page} 0123456789abcdef'",
+            "pgsql:host={$settings['host']};port={$settings['port']};dbname={$settings['database']};application_name='search {$page} ".
+                "0123456789abcdef'",
             $settings['username'],
             $settings['password'],
         ]);

@@ -299,10 +299,13 @@ final class ReviewTest extends TestCase
         // A second tally, whose 200,000 findings are written straight into the tables of its run.
         DB::statement('SELECT open_findings(999)');
         DB::statement(
-            "INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, '[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n",
+            "INSERT INTO row_findings_999 SELECT 999, n, CASE WHEN n <= 100000 THEN 'changed' ELSE 'missing' END, CASE ".
+                "WHEN n <= 100000 THEN n ELSE n - 100000 END, 'source', 'KB,' || n, sha256(n::text::bytea), 1, 1, n, n, ".
+                "'[\"KB\",\"1\",\"a\",\"1\"]', '[\"KB\",\"1\",\"b\",\"1\",\"t\"]', NULL, 1 FROM generate_series(1, 200000) n",
         );
         DB::statement(
-            "INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) FROM generate_series(1, 100000) n",
+            "INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) ".
+                "FROM generate_series(1, 100000) n",
         );
         DB::statement('SELECT index_findings(999, 2), attach_findings(999)');
         $run = DB::table('runs')->insertGetId([
@@ -315,11 +318,13 @@ final class ReviewTest extends TestCase
             'created_at' => now(),
         ]);
         DB::statement(
-            'INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, user_id, started_at, finished_at FROM tallies WHERE id = ?',
+            'INSERT INTO tallies SELECT 999, dataset_id, 2, ?, plan_version_id, source_delivery_id, target_delivery_id, summary, '.
+                'user_id, started_at, finished_at FROM tallies WHERE id = ?',
             [$run, $tally->id],
         );
         DB::statement(
-            "INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' FROM patterns WHERE number = 1",
+            "INSERT INTO patterns SELECT 999, 1, 0, pair_id, source_column, target_column, 'changed', 'none', '{}', 100000, '[]' ".
+                "FROM patterns WHERE number = 1",
         );
 
         return Tally::query()->findOrFail(999);

@@ -162,7 +162,8 @@ final class ReportTest extends TestCase
         stream_set_blocking($server, false);
         $address = stream_socket_get_name($server, false);
         app(Printer::class)->print(
-            "<!doctype html><meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'\"><img src=\"http://{$address}/x\"><iframe src=\"http://{$address}/y\"></iframe><p>Moorings",
+            "<!doctype html><meta http-equiv=\"Content-Security-Policy\" content=\"default-src 'none'\"><img ".
+                "src=\"http://{$address}/x\"><iframe src=\"http://{$address}/y\"></iframe><p>Moorings",
         );
 
         self::assertFalse(@stream_socket_accept($server, 0));
@@ -179,7 +180,8 @@ final class ReportTest extends TestCase
             ->assertOk()
             ->streamedContent();
         self::assertSame(
-            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n",
+            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target ".
+                "line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n",
             $plain,
         );
         self::assertStringContainsString(
@@ -196,7 +198,8 @@ final class ReportTest extends TestCase
             ->streamedContent();
 
         self::assertSame(
-            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n",
+            "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target ".
+                "line,ruling\n\"OT,9\",extra,,,,,\"OT,9,Wanda,1,t\",,6,open\n",
             $taken('class=extra'),
         );
         self::assertSame(2, substr_count($taken('class=repeated'), 'repeated'));
@@ -204,7 +207,8 @@ final class ReportTest extends TestCase
         $ofCase = $patterns['case'] ?? null;
         self::assertIsInt($ofCase);
         self::assertSame(
-            '{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'.
+            '{"key: basin, berth":"KB,014","row":"changed","column":"holder","cell":"changed","cause":"case","source":"Ezekiel '.
+                'Thornøy","target":"EZEKIEL THORNØY","source line":"2","target line":"3","ruling":"open"}'.
                 "\n",
             $taken("as=json-lines&pattern={$ofCase}"),
         );

@@ -152,17 +152,22 @@ final class UpgradeTest extends TestCase
 
         return [
             'columns' => $of(
-                "SELECT table_name, column_name, data_type, datetime_precision, is_nullable, column_default, generation_expression FROM information_schema.columns WHERE table_schema = ? AND table_name !~ '_findings_\\d|^schema_changes' ORDER BY 1, 2",
+                "SELECT table_name, column_name, data_type, datetime_precision, is_nullable, column_default, generation_expression ".
+                    "FROM information_schema.columns WHERE table_schema = ? AND table_name !~ '_findings_\\d|^schema_changes' ORDER BY ".
+                    "1, 2",
             ),
             'constraints' => $of(
-                "SELECT relname, pg_get_constraintdef(k.oid) AS definition FROM pg_constraint k, LATERAL (SELECT relname {$tables} AND c.oid = conrelid) t ORDER BY 1, 2",
+                "SELECT relname, pg_get_constraintdef(k.oid) AS definition FROM pg_constraint k, LATERAL (SELECT relname {$tables} ".
+                    "AND c.oid = conrelid) t ORDER BY 1, 2",
             ),
             'indexes' => $of(
-                "SELECT relname, regexp_replace(pg_get_indexdef(indexrelid), 'INDEX \\S+ ON', 'INDEX ON') AS definition FROM pg_index, LATERAL (SELECT relname {$tables} AND c.oid = indrelid) t ORDER BY 1, 2",
+                "SELECT relname, regexp_replace(pg_get_indexdef(indexrelid), 'INDEX \\S+ ON', 'INDEX ON') AS definition ".
+                    "FROM pg_index, LATERAL (SELECT relname {$tables} AND c.oid = indrelid) t ORDER BY 1, 2",
             ),
             'rights' => $of("SELECT relname, relacl::text {$tables} AND relkind <> 'i' AND relkind <> 'I' ORDER BY 1"),
             'functions' => $of(
-                'SELECT pg_get_functiondef(pg_proc.oid) AS definition, proacl::text FROM pg_proc JOIN pg_namespace n ON n.oid = pronamespace WHERE nspname = ? ORDER BY 1',
+                'SELECT pg_get_functiondef(pg_proc.oid) AS definition, proacl::text FROM pg_proc JOIN pg_namespace n '.
+                    'ON n.oid = pronamespace WHERE nspname = ? ORDER BY 1',
             ),
         ];
     }

@@ -26,7 +26,8 @@ final class TallyAgainstTallyTest extends TestCase
         $this->actingAs($this->analyst);
         $this->deliver(
             'target',
-            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel THORNØY,1412.60,t\nLM,1,Bríd O'Marrow,7.00,t\nLM,2,Ilse,20.00,t\nOT,9,Wanda,1,t\n",
+            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel THORNØY,1412.60,t\nLM,1,Bríd ".
+                "O'Marrow,7.00,t\nLM,2,Ilse,20.00,t\nOT,9,Wanda,1,t\n",
             'new.csv',
         );
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
@@ -158,7 +159,8 @@ final class TallyAgainstTallyTest extends TestCase
         $first = $this->tallied();
         $this->deliver(
             'target',
-            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel Thornøy,1412.60,t\nLM,1,Bríd O'Marrow,8.00,t\nOT,9,Wanda,1,t\n",
+            "basin,berth,owner,fee,loaded\nKB,015,Ann Lee,10.5,t\nKB,014,Ezekiel Thornøy,1412.60,t\nLM,1,Bríd ".
+                "O'Marrow,8.00,t\nOT,9,Wanda,1,t\n",
             'new.csv',
         );
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();

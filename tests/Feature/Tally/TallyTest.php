@@ -316,7 +316,8 @@ final class TallyTest extends TestCase
                 ->where('tally_id', $tally->id)
                 ->orderBy('sequence')
                 ->selectRaw(
-                    "sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, target_cells::text, refusal, differing_cells",
+                    "sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, ".
+                        "target_cells::text, refusal, differing_cells",
                 )
                 ->get()
                 ->toJson(),
@@ -324,7 +325,8 @@ final class TallyTest extends TestCase
                 ->where('tally_id', $tally->id)
                 ->orderBy('sequence')
                 ->selectRaw(
-                    "sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, 'hex') AS identity",
+                    "sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, ".
+                        "'hex') AS identity",
                 )
                 ->get()
                 ->toJson(),

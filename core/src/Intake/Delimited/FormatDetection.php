@@ -152,7 +152,8 @@ final readonly class FormatDetection
             $most,
             count($ends) === 1
                 ? 'the lines end with '.($most === LineEnds::Crlf ? 'CR LF' : $most->value)
-                : "at the beginning of the file lines end with {$count->inWords()}: each record ends by what stands behind it outside of quotes",
+                : "at the beginning of the file lines end with {$count->inWords()}: each record ends by what stands behind it outside of ".
+                    "quotes",
         ];
     }
 

@@ -12,7 +12,8 @@ final class WorkspaceFailure extends \RuntimeException implements NineTallyExcep
     {
         return new self(
             sprintf(
-                'The working file "%s" could not be written: the disk may be full. Free some space and run the tally again; nothing was reported.',
+                'The working file "%s" could not be written: the disk may be full. Free some space and run the tally again; nothing was '.
+                    'reported.',
                 basename($path),
             ),
         );

@@ -155,7 +155,8 @@ final readonly class Formula
                 $inner($parts['right'], self::wants($operator)),
             ),
             default => throw UnusableStep::because(
-                'The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? b : c, and the listed functions.',
+                'The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? '.
+                    'b : c, and the listed functions.',
             ),
         };
     }
