@@ -48,13 +48,15 @@ $step = static function (string $script, mixed $value = null, bool $asks = false
         const drawn = () => {
           const list = document.querySelector('[role=listbox][aria-label=Findings]')
           const lines = [...(list?.querySelectorAll('.line') ?? [])]
-          const isThere = lines.length > 0 && list.getAttribute('aria-busy') !== 'true' && lines.every((line) => line.querySelector('.key') !== null)
+          const isThere = lines.length > 0 && list.getAttribute('aria-busy') !== 'true'
+            && lines.every((line) => line.querySelector('.key') !== null)
           return isThere && (given.asks !== true || wasBusy)
         }
         // A list that was there before looks drawn until the page has had time to change it; one that was not does not. A timer that a
         // frame sets comes after it.
         const isDue = () => (given.isNew || ++frames > 2) && drawn()
-        const look = () => (isDue() ? setTimeout(() => (watcher.disconnect(), tell(performance.now() - began))) : requestAnimationFrame(look))
+        const end = () => (watcher.disconnect(), tell(performance.now() - began))
+        const look = () => (isDue() ? setTimeout(end) : requestAnimationFrame(look))
         requestAnimationFrame(look)
         JS, [$script, ['asks' => $asks, 'isNew' => $isNew, 'value' => $value]]);
 

@@ -47,9 +47,12 @@ final readonly class Reference
         ## Version 3 of the catalogue
 
         - A crosswalk is asked first, also for blank cells and under the forms that its pair forgives.
-        - `accents` is a form of its own: é and e, ł and l, ß and ss. Capitals are compared by simple folding, which never changes the number of letters.
-        - `offset`: numbers of a whole column that are more or less by one constant. `date-shift` names the time zone also where it is 0 or 1 hours away; a time that a zone skips or doubles is said as such.
-        - `untranslated`: the target still holds the value of the source, where the crosswalk has an entry for it. Codes that abbreviate (active, A) are `translated`, and no longer cut.
+        - `accents` is a form of its own: é and e, ł and l, ß and ss. Capitals are compared by simple folding, which never changes the
+          number of letters.
+        - `offset`: numbers of a whole column that are more or less by one constant. `date-shift` names the time zone also where it is 0 or
+          1 hours away; a time that a zone skips or doubles is said as such.
+        - `untranslated`: the target still holds the value of the source, where the crosswalk has an entry for it. Codes that abbreviate
+          (active, A) are `translated`, and no longer cut.
         - `moved` looks in columns that are not compared too.
         - Patterns of `near-text` are by kind of edit (swapped, added, left out, replaced), with the letters as they were delivered.
         - Nothing is guessed of a form: without a declaration a number is digits with a point before its decimals, a date is ISO 8601.
@@ -62,10 +65,13 @@ final readonly class Reference
 
         UTF-8, comma, RFC 4180 quotes, LF; whole or not at all. Places are the part and the physical line in it.
 
-        - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column, cause and pattern, what was forgiven in keys and cells, bridges used and idle, keys that repeat on one side only, partly blank keys, steps and references with their figures
+        - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column,
+          cause and pattern, what was forgiven in keys and cells, bridges used and idle, keys that repeat on one side only, partly blank
+          keys, steps and references with their figures
         - `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`, in source order
         - `missing.csv`, `extra.csv`: `part`, `line`, `reason`, and whole rows in the order of their delivery
-        - `repeated.csv`: `side`, place, the place of the row that was kept instead, whether its policy decided, the rows of its key on each side, and the row under the columns of both sides
+        - `repeated.csv`: `side`, place, the place of the row that was kept instead, whether its policy decided, the rows of its key on each
+          side, and the row under the columns of both sides
         - `unkeyed.csv`: `side`, place, the row
         - `left-out.csv`: `side`, place, the step with its sentence, reason and who answers for it, the row
         - `refused.csv`: `side`, place, `reason`, `what is wrong`, `raw`
@@ -75,7 +81,13 @@ final readonly class Reference
 
         ## Postings of forgiven cells
 
-        `forgiven-postings.json` lists the patterns: for each the column pair or key column, its cause, the number of cells, and the byte at which its list begins in `forgiven.postings` and its length. A list names the rows of the source by the physical line on which each begins (where steps prepared the side, or it came in several parts, by the number of the prepared row), and is a row of containers: the upper bits of the numbers (4 bytes, big-endian), how many there are less one (2 bytes, big-endian), then the lower 16 bits of each number (2 bytes, little-endian), ascending. That is two bytes a cell and little more. Who wants the n-th cell, the count or all of them reads the heads of that list and nothing else; containers follow the published design of compressed bitmaps with sorted arrays (Lemire and others, Software: Practice and Experience 46, 2016).
+        `forgiven-postings.json` lists the patterns: for each the column pair or key column, its cause, the number of cells, and the byte at
+        which its list begins in `forgiven.postings` and its length. A list names the rows of the source by the physical line on which each
+        begins (where steps prepared the side, or it came in several parts, by the number of the prepared row), and is a row of containers:
+        the upper bits of the numbers (4 bytes, big-endian), how many there are less one (2 bytes, big-endian), then the lower 16 bits of
+        each number (2 bytes, little-endian), ascending. That is two bytes a cell and little more. Who wants the n-th cell, the count or all
+        of them reads the heads of that list and nothing else; containers follow the published design of compressed bitmaps with sorted
+        arrays (Lemire and others, Software: Practice and Experience 46, 2016).
 
         TEXT;
 
@@ -174,9 +186,10 @@ final readonly class Reference
         );
         $page =
             self::HEAD.
-            "# Plan\n\n{$this->text(
-                $schema['description'],
-            )} The schema is `core/src/Plan/plan.schema.json` (JSON Schema 2020-12); `nine-tally plan check FILE` holds a document against it.\n\n| member | meaning |\n| --- | --- |\n";
+            "# Plan\n\n{$this->text($schema['description'])} ".
+            'The schema is `core/src/Plan/plan.schema.json` (JSON Schema 2020-12); `nine-tally plan check FILE` holds a document against '.
+                'it.'.
+            "\n\n| member | meaning |\n| --- | --- |\n";
         foreach ($this->members($schema, $schema, '') as $member => $meaning) {
             $page .= "| `{$member}` | {$meaning} |\n";
         }

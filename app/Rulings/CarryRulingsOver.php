@@ -145,30 +145,32 @@ final readonly class CarryRulingsOver
     private function byRecord(GroupKind $kind, string $which): string
     {
         // Compared as texts that are never null, so that the database can look them up by hash: each against each would take hours.
-        $sameRecords = static fn(string $one, string $other): string => implode(
+        $same = static fn(string $one, string $other, string ...$columns): string => implode(
             ' AND ',
-            array_map(static fn(string $side): string => "coalesce({$one}.{$side}::text, '') = coalesce({$other}.{$side}::text, '')", [
+            array_map(
+                static fn(string $column): string => "coalesce({$one}.{$column}::text, '') = coalesce({$other}.{$column}::text, '')",
+                $columns,
+            ),
+        );
+        if ($kind === GroupKind::Pattern) {
+            $rows = <<<SQL
+                JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence
+                JOIN row_findings nr ON nr.tally_id = :tally AND {$same('nr', 'pr', 'source_cells', 'target_cells')}
+                JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number
+                JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id
+                SQL;
+            $isSame = 'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number';
+        } else {
+            $rows = '';
+            $isSame = "n.tally_id = :tally AND n.class = p.class AND {$same(
+                'n',
+                'p',
+                'side',
                 'source_cells',
                 'target_cells',
-            ]),
-        );
-        [$rows, $samePair] =
-            $kind === GroupKind::Pattern
-                ? [
-                    "JOIN row_findings pr ON pr.tally_id = p.tally_id AND pr.sequence = p.row_sequence JOIN row_findings nr ".
-                        "ON nr.tally_id = :tally AND {$sameRecords(
-                            'nr',
-                            'pr',
-                        )} JOIN patterns pp ON pp.tally_id = p.tally_id AND pp.number = p.pattern_number JOIN patterns np ON np.tally_id = :tally AND np.pair_id = pp.pair_id",
-                    'n.tally_id = nr.tally_id AND n.row_sequence = nr.sequence AND n.pattern_number = np.number',
-                ]
-                : [
-                    '',
-                    "n.tally_id = :tally AND n.class = p.class AND coalesce(n.side, '') = coalesce(p.side, '') AND {$sameRecords(
-                        'n',
-                        'p',
-                    )} AND coalesce(n.refused_text, '') = coalesce(p.refused_text, '')",
-                ];
+                'refused_text',
+            )}";
+        }
 
         return <<<SQL
             INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, from_sequence)
@@ -176,7 +178,7 @@ final readonly class CarryRulingsOver
             FROM standing_findings s
             JOIN {$kind->table()} p ON {$kind->isStanding('p', 's')}
             {$rows}
-            JOIN {$kind->table()} n ON {$samePair}
+            JOIN {$kind->table()} n ON {$isSame}
             WHERE s.tally_id = :before AND s.decision <> 'open' {$which}
             ORDER BY n.sequence, s.ruling_id DESC
             SQL;

@@ -128,6 +128,7 @@ final readonly class EffectiveRulings
     {
         $kind = FindingGroup::named($group)->kind;
         $place = "lpad(to_hex({$kind->placeIn('f')}), 2, '0')";
+        $inGroup = $kind->groupIn('f');
 
         return DatabaseRow::all($this->database, <<<SQL
             WITH acts AS (
@@ -141,14 +142,12 @@ final readonly class EffectiveRulings
                     AND m."group" = :group
                 UNION ALL
                 SELECT a.id, a.decision, 0, {$kind->blockIn('f')}, {$place}
-                FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$kind->groupIn(
-            'f',
-        )} = :group WHERE a.scope = '{$kind->single()->value}'
+                FROM acts a JOIN {$kind->table()} f ON f.tally_id = :tally AND f.sequence = a.sequence AND {$inGroup} = :group
+                WHERE a.scope = '{$kind->single()->value}'
                 UNION ALL
                 SELECT c.ruling_id, c.decision, 0, {$kind->blockIn('f')}, string_agg({$place}, '')
-                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence AND {$kind->groupIn(
-            'f',
-        )} = c."group"
+                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence
+                    AND {$inGroup} = c."group"
                 WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed GROUP BY 1, 2, 4
             )
             SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers

@@ -88,8 +88,30 @@ final readonly class BerthCharges
 
         return [...$paths, 'target' => ["{$folder}/tariff.jsonl"], 'truth' => [
             'rows' => [
-                'source' => ['read' => 146, 'refused' => 0, 'delivered' => 146, 'left_out' => 2, 'made' => $all - 144, 'condensed' => 0, 'prepared' => $all, 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'missing' => $missing],
-                'target' => ['read' => count($long), 'refused' => 0, 'delivered' => count($long), 'left_out' => 0, 'made' => 0, 'condensed' => 0, 'prepared' => count($long), 'agreed' => $all - $missing - count($cells), 'changed' => count($cells), 'extra' => 3],
+                'source' => [
+                    'read' => 146,
+                    'refused' => 0,
+                    'delivered' => 146,
+                    'left_out' => 2,
+                    'made' => $all - 144,
+                    'condensed' => 0,
+                    'prepared' => $all,
+                    'agreed' => $all - $missing - count($cells),
+                    'changed' => count($cells),
+                    'missing' => $missing,
+                ],
+                'target' => [
+                    'read' => count($long),
+                    'refused' => 0,
+                    'delivered' => count($long),
+                    'left_out' => 0,
+                    'made' => 0,
+                    'condensed' => 0,
+                    'prepared' => count($long),
+                    'agreed' => $all - $missing - count($cells),
+                    'changed' => count($cells),
+                    'extra' => 3,
+                ],
             ],
             'cells' => $cells,
         ]];

@@ -139,10 +139,10 @@ return new class () extends Concept {
                 SET search_path = public, pg_temp
                 AS $$ BEGIN
                 IF EXISTS (SELECT 1 FROM tallies WHERE id = tally) THEN RAISE EXCEPTION 'tally % is entered', tally; END IF;
-                EXECUTE format('CREATE TABLE row_findings_%s (LIKE row_findings INCLUDING DEFAULTS INCLUDING CONSTRAINTS, CHECK (tally_id = %s))',
-                    tally, tally);
-                EXECUTE format('CREATE TABLE cell_findings_%s (LIKE cell_findings INCLUDING DEFAULTS INCLUDING CONSTRAINTS, CHECK (tally_id = %s))',
-                    tally, tally);
+                EXECUTE format('CREATE TABLE row_findings_%s (LIKE row_findings INCLUDING DEFAULTS INCLUDING CONSTRAINTS,
+                    CHECK (tally_id = %s))', tally, tally);
+                EXECUTE format('CREATE TABLE cell_findings_%s (LIKE cell_findings INCLUDING DEFAULTS INCLUDING CONSTRAINTS,
+                    CHECK (tally_id = %s))', tally, tally);
                 EXECUTE format('GRANT SELECT, INSERT ON row_findings_%s, cell_findings_%s TO tally_app', tally, tally);
             END $$
             SQL,

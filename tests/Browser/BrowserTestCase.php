@@ -210,7 +210,9 @@ abstract class BrowserTestCase extends TestCase
         $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
         $found = $this->browser->executeAsyncScript(<<<'JS'
             const done = arguments[arguments.length - 1]
-            const still = () => document.getAnimations().every((one) => one.playState !== 'running' || one.effect.getTiming().iterations === Infinity)
+            const where = (rule) => rule.nodes.slice(0, 3).map((node) => node.html).join(' | ')
+            const isEndless = (one) => one.effect.getTiming().iterations === Infinity
+            const still = () => document.getAnimations().every((one) => one.playState !== 'running' || isEndless(one))
             const settled = async () => {
               // What fades in or out has the colours of neither: two quiet frames in a row, at most two seconds.
               for (let frames = 0, quiet = 0; quiet < 2 && frames < 120; frames++) {
@@ -219,7 +221,7 @@ abstract class BrowserTestCase extends TestCase
               }
             }
             settled().then(() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], iframes: false }))
-              .then(({ violations }) => done(violations.map((rule) => `${rule.help}: ${rule.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)))
+              .then(({ violations }) => done(violations.map((rule) => `${rule.help}: ${where(rule)}`)))
             JS);
 
         self::assertSame([], $found, $this->browser->getCurrentURL());
@@ -248,12 +250,15 @@ abstract class BrowserTestCase extends TestCase
                 const [xpath, done] = arguments
                 const seen = (element) => {
                   const { x, y, width, height } = element.getBoundingClientRect()
-                  const isSeen = width && height && !element.disabled && element.isConnected && element.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+                  const isShown = element.isConnected && element.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+                  const isSeen = width && height && !element.disabled && isShown
                   return isSeen ? `${x} ${y} ${width} ${height}` : ''
                 }
                 const every = document.evaluate(xpath, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE)
                 let found = null
-                for (let place = 0; place < every.snapshotLength && !found; place++) found = seen(every.snapshotItem(place)) ? every.snapshotItem(place) : null
+                for (let place = 0; place < every.snapshotLength && !found; place++) {
+                  found = seen(every.snapshotItem(place)) ? every.snapshotItem(place) : null
+                }
                 const before = found && seen(found)
                 if (!found) done(null)
                 else requestAnimationFrame(() => requestAnimationFrame(() => done(seen(found) === before ? found : null)))

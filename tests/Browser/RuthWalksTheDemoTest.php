@@ -42,7 +42,12 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
          *     cause: string}>} $truth
          */
         $truth = json_decode((string) file_get_contents(storage_path('work/demo/moorings_truth.json')), true, 8, JSON_THROW_ON_ERROR);
-        $passed = array_filter($truth['cells'], /** @param array{column: string, cause: string} $cell */ static fn(array $cell): bool => Wherrymoor::datasets()[0]->lets($cell['column'], $cell['cause']));
+        $moorings = Wherrymoor::datasets()[0];
+        $passed = array_filter(
+            $truth['cells'],
+            /** @param array{column: string, cause: string} $cell */
+            static fn(array $cell): bool => $moorings->lets($cell['column'], $cell['cause']),
+        );
         // Every planted cell takes a row of its own: one whose difference is let pass agrees.
         $truth['rows']['source']['changed'] -= count($passed);
         $truth['rows']['target']['changed'] -= count($passed);

@@ -20,7 +20,8 @@ final class FindingTables
 {
     private const PLACE_COLUMNS = 'tally_id,part,"group",findings,rows';
 
-    private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity';
+    private const CELL_COLUMNS = 'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,'.
+        'pair_position,class,cause,source_value,target_value,identity';
 
     /** @var resource */
     private $rows;

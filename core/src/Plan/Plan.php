@@ -82,7 +82,8 @@ final readonly class Plan
             ),
         );
         foreach ($leaveOut as $name) {
-            if (! $source->has($name) && ! $target->has($name) && ! isset($source->repeated()[$name]) && ! isset($target->repeated()[$name])) {
+            $isNamed = static fn(Columns $columns): bool => $columns->has($name) || isset($columns->repeated()[$name]);
+            if (! $isNamed($source) && ! $isNamed($target)) {
                 $source->positionOf($name);
             }
         }

@@ -23,7 +23,8 @@ final readonly class NumberStyle
         // Where spaces group digits, a no-break space of either width is meant as well.
         $group = $groupMark === ' ' ? '[ \x{A0}\x{202F}]' : preg_quote($groupMark, '/');
         $whole = $groupMark === '' ? '\d+' : "\\d{1,3}(?:{$group}\\d{3})+|\\d+";
-        $this->written = "/^(?<sign>[+\\-\\x{2212}]?)(?<whole>{$whole}|)(?:{$decimal}(?<part>\\d*))?(?:[eE](?<exponent>[+\\-]?\\d{1,9}))?\$/uD";
+        $this->written = "/^(?<sign>[+\\-\\x{2212}]?)(?<whole>{$whole}|)".
+            "(?:{$decimal}(?<part>\\d*))?(?:[eE](?<exponent>[+\\-]?\\d{1,9}))?\$/uD";
     }
 
     /** @param bool $takesLeadingZeros undeclared they are how identifiers look, and "007" is no number */

@@ -61,7 +61,8 @@ final class OtherCommandsTest extends TestCase
     {
         $good = $this->file('{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[]}', 'good.json');
         $bad = $this->file(
-            '{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}',
+            '{"formatVersion":3,"key":[{"source":"a","target":"a"}],"columnPairs":[],'.
+                '"sides":{"source":{"zone":"Quay","dateForms":["MM/yyyy"]}}}',
             'bad.json',
         );
 

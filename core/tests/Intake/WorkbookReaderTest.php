@@ -46,10 +46,9 @@ final class WorkbookReaderTest extends TestCase
     {
         $text = static fn(string $place, string $value): string => "<c r=\"{$place}\" t=\"inlineStr\"><is><t>{$value}</t></is></c>";
         // "basin" reaches down over two rows, "fee" is two columns wide; the rest is no concern of the header, nor is the word in a cell.
-        $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row><row r=\"2\">{$text('B2', 'fee')}{$text(
-            'D2',
-            'paid',
-        )}</row><row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
+        $rows = "<row r=\"1\">{$text('A1', 'basin')}{$text('B1', 'what is due')}</row>".
+            "<row r=\"2\">{$text('B2', 'fee')}{$text('D2', 'paid')}</row>".
+            "<row r=\"3\">{$text('A3', 'KB')}{$text('B3', 'mergeCells')}{$text('C3', 'second')}{$text('D3', 'yes')}</row>";
         $path = $this->workbook(
             $rows,
             merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell '.
@@ -89,30 +88,26 @@ final class WorkbookReaderTest extends TestCase
         $cell = static fn(
             string $value,
         ): string => "<table:table-cell office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell>";
-        $wide = static fn(
-            string $value,
-        ): string => "<table:table-cell table:number-columns-spanned=\"2\" ".
+        $wide = static fn(string $value): string => "<table:table-cell table:number-columns-spanned=\"2\" ".
             "office:value-type=\"string\"><text:p>{$value}</text:p></table:table-cell><table:covered-table-cell/>";
         // Under a title over everything: "basin" reaches down over two rows, two seasons are two columns wide each.
         $path = $this->openDocument(
             '<table:table-row><table:table-cell table:number-columns-spanned="5" office:value-type="string"><text:p>Berth '.
                 'charges</text:p></table:table-cell><table:covered-table-cell table:number-columns-repeated="4"/></table:table-row>'.
                 "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" ".
-                    "office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide(
-                        '2024',
-                    )}{$wide('2025')}</table:table-row>".
+                "office:value-type=\"string\"><text:p>basin</text:p></table:table-cell>{$wide('2024')}{$wide('2025')}</table:table-row>".
                 "<table:table-row><table:covered-table-cell/>{$cell('fee')}{$cell('paid')}{$cell('fee')}{$cell('paid')}</table:table-row>".
                 "<table:table-row><table:table-cell table:number-rows-spanned=\"2\" ".
-                    "office:value-type=\"string\"><office:annotation><text:p>who wrote ".
-                    "this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>".
+                "office:value-type=\"string\"><office:annotation><text:p>who wrote ".
+                'this?</text:p></office:annotation><text:p>KB</text:p></table:table-cell>'.
                 '<table:table-cell office:value-type="currency" office:currency="GBP" '.
-                    'office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" '.
-                    'office:boolean-value="false"/><table:table-cell office:value-type="time" '.
-                    'office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" '.
-                    'office:date-value="2024-04-01"/></table:table-row>'.
+                'office:value="12345678901234567.891"/><table:table-cell office:value-type="boolean" '.
+                'office:boolean-value="false"/><table:table-cell office:value-type="time" '.
+                'office:time-value="PT09H30M00S"/><table:table-cell office:value-type="date" '.
+                'office:date-value="2024-04-01"/></table:table-row>'.
                 "<table:table-row><table:covered-table-cell/>{$wide('12')}{$cell('a')}{$cell('b')}</table:table-row>".
                 '<table:table-row><table:table-cell/><table:table-cell office:value-type="float" office:value="1.5E3"/><table:table-cell '.
-                    'office:value-type="float" office:value="1E999999999"/></table:table-row>',
+                'office:value-type="float" office:value="1E999999999"/></table:table-row>',
         );
         $reader = $this->openAt($path, 3);
         self::assertSame(

@@ -179,7 +179,8 @@ final class PlanRulesTest extends TestCase
     public function test_a_plan_of_format_1_is_read_and_means_the_same(): void
     {
         $old =
-            '{"formatVersion":1,"key":[{"source":"a","target":"b"}],"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
+            '{"formatVersion":1,"key":[{"source":"a","target":"b"}],'.
+            '"columnPairs":[{"id":"pair-000000000000","source":"c","target":"d","kind":"text"}],"leftOut":{"source":[],"target":["e"]}}';
         $plan = Plan::fromJson($old);
 
         self::assertSame(3, $plan->toArray()['formatVersion']);

@@ -84,7 +84,12 @@ final readonly class GeneratedTally
             + ($chance(3) ? ['yes' => ['ja', 'Y'], 'no' => ['nee', 'N']] : [])
             + ['repeats' => $policy()]
             + (($drawn = $some($steps)) === [] ? [] : ['preparation' => $drawn]);
-        $rows = /** @return list<list<string>> */ static fn(int $most): array => array_map(static fn(): array => array_map(static fn(array $cells): string => $cells[$random->getInt(0, count($cells) - 1)], self::CELLS), array_fill(0, $random->getInt(0, $most), null));
+        $row = /** @return list<string> */ static fn(): array => array_map(
+            static fn(array $cells): string => $cells[$random->getInt(0, count($cells) - 1)],
+            self::CELLS,
+        );
+        /** @return list<list<string>> */
+        $rows = static fn(int $most): array => array_map($row, array_fill(0, $random->getInt(0, $most), null));
         $source = $rows(12);
         $target = [];
         foreach ($source as $row) {

@@ -181,7 +181,8 @@ final class ReportTest extends TestCase
             ->streamedContent();
         self::assertSame(
             "\"key: basin, berth\",row,column,cell,cause,source,target,source line,target ".
-                "line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n",
+                "line,ruling\n\"KB,1\",changed,holder,changed,none,=1+1,".
+                    "\"@b,\"\"c\"\"\",2,2,open\n\"KB,2\",missing,,,,\"KB,2,x,1\",,3,,open\n",
             $plain,
         );
         self::assertStringContainsString(

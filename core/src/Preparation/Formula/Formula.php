@@ -228,7 +228,14 @@ final readonly class Formula
      */
     private static function callOf(string $name, array $arguments): \Closure
     {
-        return static fn(RowCursor $row): string|bool => Functions::call($name, array_map(/** @param \Closure(RowCursor): (string|bool) $argument */ static fn(\Closure $argument): string => self::text($argument($row)), $arguments));
+        return static function (RowCursor $row) use ($name, $arguments): string|bool {
+            $texts = [];
+            foreach ($arguments as $argument) {
+                $texts[] = self::text($argument($row));
+            }
+
+            return Functions::call($name, $texts);
+        };
     }
 
     /**
