@@ -144,11 +144,11 @@ final readonly class Reference
             $workspace = Workspace::make();
             $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
             $pairs = array_filter(
-                $demo->columns,
-                static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->key, true),
+                $demo->columns->names,
+                static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->columns->key, true),
                 ARRAY_FILTER_USE_BOTH,
             );
-            $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $demo->columns[$name]), $demo->key);
+            $key = array_map(static fn(string $name): KeyColumn => new KeyColumn($name, $demo->columns->names[$name]), $demo->columns->key);
             if ($key === []) {
                 throw new \LogicException('A dataset of the demo has a key.');
             }

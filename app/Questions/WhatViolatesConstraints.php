@@ -42,12 +42,12 @@ final readonly class WhatViolatesConstraints implements Question
                 ...array_combine($plan->keyNames(Side::Target), $plan->keyNames(Side::Source)),
                 ...array_combine($plan->pairedNames(Side::Target), $plan->pairedNames(Side::Source)),
             ],
-            $plan->demands,
+            $plan->columnRules->demands,
         );
 
         return new self(
             $delivery->id,
-            array_intersect_key($plan->demands, $sources),
+            array_intersect_key($plan->columnRules->demands, $sources),
             $sources,
             $plan->source,
             PreparationInputs::now($delivery->dataset, $plan->source),

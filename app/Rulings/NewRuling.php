@@ -8,7 +8,7 @@ use App\Models\Decision;
 use App\Models\RulingScope;
 use App\Rulings\FindingSet\Filter;
 
-/** What a person decides, before it is entered. */
+/** What a person decides, before it is entered: the columns of an act of ruling. */
 final readonly class NewRuling
 {
     /**
@@ -17,7 +17,6 @@ final readonly class NewRuling
      * @param  int|null  $askedId  the person who is asked
      * @param  int|null  $holdsUpTo  in tallies to come too, while the pattern has no more cells than this
      * @param  list<array{source: string, target: string}>|null  $holdsFor  in tallies to come too, for these value pairs
-     * @param  int  $seenAct  the newest act on the tally that the person had seen, 0 for none
      */
     public function __construct(
         public RulingScope $scope,
@@ -25,7 +24,6 @@ final readonly class NewRuling
         public ?Filter $filter,
         public Decision $decision,
         public string $reason,
-        public int $seenAct,
         public ?string $ticket = null,
         public ?int $askedId = null,
         public ?int $holdsUpTo = null,

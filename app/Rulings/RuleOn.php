@@ -23,13 +23,17 @@ final readonly class RuleOn
 {
     public function __construct(private Connection $database, private EffectiveRulings $standings, private MembersOfFilter $members) {}
 
-    /** @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on */
-    public function __invoke(Tally $tally, NewRuling $ruling, User $person): Ruling
+    /**
+     * @param  int  $seenAct  the newest act on the tally that the person had seen, 0 for none
+     *
+     * @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on
+     */
+    public function __invoke(Tally $tally, NewRuling $ruling, int $seenAct, User $person): Ruling
     {
-        return $this->database->transaction(function () use ($tally, $ruling, $person): Ruling {
+        return $this->database->transaction(function () use ($tally, $ruling, $seenAct, $person): Ruling {
             // The second of two people who rule at the same moment is shown what the first did.
             EffectiveRulings::hold($this->database, $tally->id);
-            $this->mustHaveSeen($tally, $ruling->seenAct, $person);
+            $this->mustHaveSeen($tally, $seenAct, $person);
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
                 'tally_id' => $tally->id,

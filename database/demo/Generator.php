@@ -35,16 +35,16 @@ final class Generator
     {
         [$source, $target] = $this->rows();
         $sourceLines = $this->lines(
-            array_keys($this->dataset->columns),
+            array_keys($this->dataset->columns->names),
             $source,
-            $this->dataset->refusedInSource,
-            $this->dataset->sourceDelimiter,
+            $this->dataset->faults->refusedInSource,
+            $this->dataset->files->sourceDelimiter,
         );
         $targetLines = $this->lines(
             $this->columnsOfTarget(),
             $this->random->shuffleArray($target),
-            $this->dataset->refusedInTarget,
-            $this->dataset->targetDelimiter,
+            $this->dataset->faults->refusedInTarget,
+            $this->dataset->files->targetDelimiter,
         );
         $paths = [
             'source' => "{$folder}/{$this->dataset->name}_old.csv",
@@ -53,15 +53,15 @@ final class Generator
         ];
         file_put_contents(
             $paths['source'],
-            $this->file(array_keys($this->dataset->columns), $sourceLines, $this->dataset->sourceDelimiter, $this->dataset->sourceLineEnd),
+            $this->file(array_keys($this->dataset->columns->names), $sourceLines, $this->dataset->files->sourceDelimiter, $this->dataset->files->sourceLineEnd),
         );
         file_put_contents(
             $paths['target'],
-            $this->dataset->targetBeginning.
+            $this->dataset->files->targetBeginning.
                 $this->file(
-                    array_map(fn(string $name): string => $this->dataset->columns[$name] ?? $name, $this->columnsOfTarget()),
+                    array_map(fn(string $name): string => $this->dataset->columns->names[$name] ?? $name, $this->columnsOfTarget()),
                     $targetLines,
-                    $this->dataset->targetDelimiter,
+                    $this->dataset->files->targetDelimiter,
                     "\n",
                 ),
         );
@@ -78,24 +78,24 @@ final class Generator
      */
     public function divide(string $path): array
     {
-        $end = $this->dataset->sourceLineEnd;
+        $end = $this->dataset->files->sourceLineEnd;
         $lines = explode($end, rtrim((string) file_get_contents($path), $end));
         $header = array_shift($lines);
-        $place = (int) array_search($this->dataset->totalled, explode($this->dataset->sourceDelimiter, $header), true);
+        $place = (int) array_search($this->dataset->files->totalled, explode($this->dataset->files->sourceDelimiter, $header), true);
         $paths = [];
-        foreach (array_chunk($lines, max(1, (int) ceil(count($lines) / count($this->dataset->parts)))) as $nth => $some) {
+        foreach (array_chunk($lines, max(1, (int) ceil(count($lines) / count($this->dataset->files->parts)))) as $nth => $some) {
             $total = array_sum(
                 array_map(
-                    fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->sourceDelimiter, $line)[$place]),
+                    fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->files->sourceDelimiter, $line)[$place]),
                     $some,
                 ),
             );
-            $trailer = implode($this->dataset->sourceDelimiter, [
+            $trailer = implode($this->dataset->files->sourceDelimiter, [
                 'TRL',
                 (string) count($some),
                 sprintf('%d.%02d', intdiv($total, 100), $total % 100),
             ]);
-            $paths[] = $part = dirname($path).'/'.array_keys($this->dataset->parts)[$nth];
+            $paths[] = $part = dirname($path).'/'.array_keys($this->dataset->files->parts)[$nth];
             file_put_contents($part, implode($end, [$header, ...$some, $trailer]).$end);
         }
 
@@ -108,13 +108,13 @@ final class Generator
         $source = $target = [];
         for ($number = 0; $number < $this->dataset->rows; $number++) {
             $source[$number] = $target[$number] = ($this->dataset->row)($number);
-            foreach ($this->dataset->codes as $column => $codes) {
+            foreach ($this->dataset->rules->codes as $column => $codes) {
                 $target[$number][$column] = $codes[$source[$number][$column]];
             }
         }
         // Every planted row and cell takes a row of its own, so that each has one truth.
         $free = $this->random->shuffleArray(array_keys($source));
-        foreach ($this->dataset->planted as $planted) {
+        foreach ($this->dataset->faults->cells as $planted) {
             $this->plantCells($planted, $free, $source, $target);
         }
         $this->plantRows($free, $source, $target);
@@ -162,7 +162,7 @@ final class Generator
      */
     private function plantRows(array &$free, array &$source, array &$target): void
     {
-        $planted = $this->dataset->rowsPlanted;
+        $planted = $this->dataset->faults->rows;
         foreach (array_splice($free, 0, $planted['missing']) as $row) {
             unset($target[$row]);
         }
@@ -183,7 +183,7 @@ final class Generator
             $source[] = $source[$row];
             unset($target[$row]);
         }
-        $blankKey = array_fill_keys($this->dataset->key, '');
+        $blankKey = array_fill_keys($this->dataset->columns->key, '');
         foreach (array_splice($free, 0, $planted['unkeyedInSource']) as $row) {
             $source[] = [...$source[$row], ...$blankKey];
         }
@@ -194,7 +194,7 @@ final class Generator
 
     private function countRows(int $source, int $target): void
     {
-        $planted = $this->dataset->rowsPlanted;
+        $planted = $this->dataset->faults->rows;
         $changed = $this->changedRows;
         $repeatedSource =
             2 * ($planted['repeatedInSource'] + $planted['repeatedInBoth'] + $planted['repeatedInSourceOnly']) +
@@ -212,7 +212,7 @@ final class Generator
         $this->truth['rows'] = [
             'source' => [
                 'delivered' => $source,
-                'refused' => count($this->dataset->refusedInSource),
+                'refused' => count($this->dataset->faults->refusedInSource),
                 'agreed' => $agreed,
                 'changed' => $changed,
                 'missing' => $planted['missing'],
@@ -221,7 +221,7 @@ final class Generator
             ],
             'target' => [
                 'delivered' => $target,
-                'refused' => count($this->dataset->refusedInTarget),
+                'refused' => count($this->dataset->faults->refusedInTarget),
                 'agreed' => $agreed,
                 'changed' => $changed,
                 'extra' => $planted['extra'],
@@ -254,8 +254,8 @@ final class Generator
     private function columnsOfTarget(): array
     {
         return [
-            ...array_keys(array_filter($this->dataset->columns, static fn(string $name): bool => $name !== '')),
-            ...$this->dataset->targetOnly,
+            ...array_keys(array_filter($this->dataset->columns->names, static fn(string $name): bool => $name !== '')),
+            ...$this->dataset->columns->targetOnly,
         ];
     }
 
@@ -288,6 +288,6 @@ final class Generator
      */
     private function keyOf(array $row): array
     {
-        return array_map(static fn(string $name): string => $row[$name], $this->dataset->key);
+        return array_map(static fn(string $name): string => $row[$name], $this->dataset->columns->key);
     }
 }

@@ -46,7 +46,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $passed = array_filter(
             $truth['cells'],
             /** @param array{column: string, cause: string} $cell */
-            static fn(array $cell): bool => $moorings->lets($cell['column'], $cell['cause']),
+            static fn(array $cell): bool => $moorings->rules->lets($cell['column'], $cell['cause']),
         );
         // Every planted cell takes a row of its own: one whose difference is let pass agrees.
         $truth['rows']['source']['changed'] -= count($passed);

@@ -72,7 +72,7 @@ final readonly class EnterTally
                 ],
                 'warnings' => array_map(static fn(Warning $warning): array => $warning->toArray(), $summary->warnings()),
                 'engine' => $figures['engine'],
-                'keyForgiven' => $summary->keyForgiven,
+                'keyForgiven' => $summary->key->forgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.
                 'steps' => array_map(
@@ -80,7 +80,7 @@ final readonly class EnterTally
                         static fn(array $step): array => array_diff_key($step, ['values' => true]),
                         $steps,
                     ),
-                    $summary->steps,
+                    $summary->preparation->steps,
                 ),
                 'parameters' => $run->parameters,
                 // None of this ever changes, so it is kept where it is shown.

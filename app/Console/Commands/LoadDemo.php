@@ -20,6 +20,7 @@ use App\Models\RunState;
 use App\Models\User;
 use Database\Demo\BerthCharges;
 use Database\Demo\DemoDataset;
+use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
@@ -66,7 +67,7 @@ final class LoadDemo extends Command
                 $this->load(
                     $dataset,
                     [
-                        'source' => $demo->parts === [] ? [$paths['source']] : $generator->divide($paths['source']),
+                        'source' => $demo->files->parts === [] ? [$paths['source']] : $generator->divide($paths['source']),
                         'target' => [$paths['target']],
                     ],
                     $demo->plan(),
@@ -152,7 +153,7 @@ final class LoadDemo extends Command
                 $receipt = app(ReceiveChunk::class)($receipt, $receipt->received_bytes, $chunk);
             }
             fclose($file);
-            $hasTrailer = isset($demo->parts[basename($path)]);
+            $hasTrailer = isset($demo->files->parts[basename($path)]);
             $receipt->update([
                 'state' => 'reading',
                 ...$hasTrailer
@@ -166,7 +167,7 @@ final class LoadDemo extends Command
             ]);
             $receipts[] = $receipt->refresh();
         }
-        $terms = $demo === null || $demo->parts === [] ? $terms : $this->termsOfParts($demo, $terms, $receipts);
+        $terms = $demo === null || $demo->files->parts === [] ? $terms : $this->termsOfParts($demo, $terms, $receipts);
         app(EnterDelivery::class)($receipts === [] ? throw new \LogicException('The demo has no such side.') : $receipts, $terms);
     }
 
@@ -175,11 +176,11 @@ final class LoadDemo extends Command
     {
         $partLabels = $trailers = [];
         foreach ($receipts as $receipt) {
-            $partLabels[$receipt->id] = $demo->parts[$receipt->file_name];
-            $trailers[$receipt->id] = ['rows' => 2, 'totals' => [(string) $demo->totalled => 3]];
+            $partLabels[$receipt->id] = $demo->files->parts[$receipt->file_name];
+            $trailers[$receipt->id] = ['rows' => 2, 'totals' => [(string) $demo->files->totalled => 3]];
         }
 
-        return new DeliveryTerms($partLabels, DemoDataset::ORIGIN, $terms->asOf, trailers: $trailers);
+        return new DeliveryTerms($partLabels, DemoFiles::PART_LABEL, $terms->asOf, trailers: $trailers);
     }
 
     private function person(string $name, string $email): User

@@ -9,7 +9,6 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
-use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
@@ -17,8 +16,6 @@ use NineTally\Core\Value\Reading;
 
 /**
  * Which row is which, what must be equal, and what may differ.
- *
- * @phpstan-import-type DemandDocument from ColumnConstraint
  */
 final readonly class Plan
 {
@@ -29,11 +26,7 @@ final readonly class Plan
      * @param  list<ColumnPair>  $columnPairs
      * @param  array{source: list<string>, target: list<string>}  $leftOut
      * @param  list<Bridge>  $bridges
-     * @param  array<string, DemandDocument>  $demands  by target column
-     * @param  list<string>  $defaultForgives  causes of form that a pair forgives when it is made
      * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
-     * @param  array{source: list<string>, target: list<string>}  $sensitive  columns of any use whose values are shown to those alone who
-     *     may see them
      */
     public function __construct(
         public array $key,
@@ -42,10 +35,8 @@ final readonly class Plan
         public SideRules $source = new SideRules,
         public SideRules $target = new SideRules,
         public array $bridges = [],
-        public array $demands = [],
-        public array $defaultForgives = [],
-        public array $sensitive = ['source' => [], 'target' => []],
         public array $references = [],
+        public ColumnRules $columnRules = new ColumnRules,
     ) {}
 
     /**
@@ -157,9 +148,9 @@ final readonly class Plan
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
                 'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
                 'references' => array_filter(array_map(static fn(ReferenceRules $rules): array => $rules->toArray(), $this->references)),
-                'demands' => $this->demands,
-                'defaults' => array_filter(['forgives' => $this->defaultForgives]),
-                'sensitive' => array_filter($this->sensitive),
+                'demands' => $this->columnRules->demands,
+                'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),
+                'sensitive' => array_filter($this->columnRules->sensitive),
             ]),
         ];
     }
@@ -286,7 +277,7 @@ final readonly class Plan
             $names["/sides/{$side->value}/columns/".strtr($name, ['~' => '~0', '/' => '~1'])] = $name;
         }
 
-        foreach ($side === Side::Target ? array_keys($this->demands) : [] as $name) {
+        foreach ($side === Side::Target ? array_keys($this->columnRules->demands) : [] as $name) {
             $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
         }
 

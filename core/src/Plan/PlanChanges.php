@@ -28,7 +28,7 @@ final readonly class PlanChanges
             $changes = [
                 ...$changes,
                 ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]),
-                ...$this->names("sensitive in the {$side->value}", $before->sensitive[$side->value], $after->sensitive[$side->value]),
+                ...$this->names("sensitive in the {$side->value}", $before->columnRules->sensitive[$side->value], $after->columnRules->sensitive[$side->value]),
                 ...$this->steps($before, $after, $side),
                 ...$this->declared($before, $after, $side),
             ];
@@ -40,19 +40,19 @@ final readonly class PlanChanges
                     ? 'bridges changed'
                     : sprintf('%d %s %s', abs($bridges), abs($bridges) === 1 ? 'bridge' : 'bridges', $bridges > 0 ? 'more' : 'fewer');
         }
-        foreach (array_unique([...array_keys($before->demands), ...array_keys($after->demands)]) as $column) {
-            if (($before->demands[$column] ?? []) !== ($after->demands[$column] ?? [])) {
-                $changes[] = isset($after->demands[$column])
+        foreach (array_unique([...array_keys($before->columnRules->demands), ...array_keys($after->columnRules->demands)]) as $column) {
+            if (($before->columnRules->demands[$column] ?? []) !== ($after->columnRules->demands[$column] ?? [])) {
+                $changes[] = isset($after->columnRules->demands[$column])
                     ? "what the target demands of {$column} changed"
                     : "the target demands nothing of {$column} any more";
             }
         }
 
-        if ($before->defaultForgives !== $after->defaultForgives) {
+        if ($before->columnRules->defaultForgives !== $after->columnRules->defaultForgives) {
             $changes[] = sprintf(
                 'a new pair forgives %s, and forgave %s',
-                implode(', ', $after->defaultForgives) ?: 'nothing',
-                implode(', ', $before->defaultForgives) ?: 'nothing',
+                implode(', ', $after->columnRules->defaultForgives) ?: 'nothing',
+                implode(', ', $before->columnRules->defaultForgives) ?: 'nothing',
             );
         }
 

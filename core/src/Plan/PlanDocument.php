@@ -94,10 +94,11 @@ final readonly class PlanDocument
             $this->side('source', $sides['source'] ?? [], $rules),
             $this->side('target', $sides['target'] ?? [], $rules),
             array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $bridges),
-            $demands,
-            $defaults['forgives'] ?? [],
-            ['source' => $this->sensitive($pairs, $sensitive, 'source'), 'target' => $this->sensitive($pairs, $sensitive, 'target')],
             $rules,
+            new ColumnRules($demands, $defaults['forgives'] ?? [], [
+                'source' => $this->sensitive($pairs, $sensitive, 'source'),
+                'target' => $this->sensitive($pairs, $sensitive, 'target'),
+            ]),
         );
     }
 

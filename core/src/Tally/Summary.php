@@ -22,31 +22,19 @@ final readonly class Summary
      * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int,
      *     values: ValueFigures, altered: array{source: int, target: int}}>  $columns
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
-     * @param  list<array{source: string, target: string, cause: string, cells: int}>  $keyForgiven  cells of the key that a cause let pass
-     * @param  int  $bridged  rows that met by a bridge
-     * @param  list<Bridge>  $idleBridges
      * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that
      *     crosswalks do not know
-     * @param  array<string, list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int,
-     *     altered: int, notes: array<string, int>, values: array<string, array<string, int>>}>>  $steps  by side: what each step did, and
-     *     what it counted beside
-     * @param  array<string, list<array<string, mixed>>>  $references  by side: what became of the rows of references
      * @param  array<string, array<string, int>>  $reasons  class => why the other side has no counterpart, where it is known => rows
-     * @param  array<string, int>  $undecided  by side: keys of several rows whose deciding columns do not decide
      */
     public function __construct(
         public SideCounts $source,
         public SideCounts $target,
         public array $columns,
         public array $patterns,
-        public array $keyForgiven = [],
-        public int $bridged = 0,
-        public array $idleBridges = [],
+        public KeyFigures $key = new KeyFigures,
+        public PreparationFigures $preparation = new PreparationFigures,
         public array $withoutEntry = [],
-        public array $steps = [],
-        public array $references = [],
         public array $reasons = [],
-        public array $undecided = [],
     ) {}
 
     /** @return array{compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int} */
@@ -105,7 +93,7 @@ final readonly class Summary
                 ...$values === null ? [] : ['values' => count($values)],
             ]);
         }
-        foreach (array_filter($this->undecided) as $side => $keys) {
+        foreach (array_filter($this->key->undecided) as $side => $keys) {
             $warnings[] = new Warning(WarningKind::Undecided, ['side' => $side, 'keys' => $keys]);
         }
         if ($this->allAgreed() && $this->source->leftOut + $this->target->leftOut > 0) {
@@ -114,7 +102,7 @@ final readonly class Summary
                 'target' => $this->target->leftOut,
             ]);
         }
-        foreach ($this->idleBridges as $bridge) {
+        foreach ($this->key->idleBridges as $bridge) {
             $warnings[] = new Warning(WarningKind::IdleBridge, [
                 'source' => KeyTuple::of($bridge->source)->asCsv(),
                 'target' => KeyTuple::of($bridge->target)->asCsv(),
@@ -154,7 +142,7 @@ final readonly class Summary
     /** @return array{}|array{step: int, does: string} */
     private function emptyingStep(string $side): array
     {
-        foreach ($this->steps[$side] ?? [] as $step) {
+        foreach ($this->preparation->steps[$side] ?? [] as $step) {
             if ($step['out'] === 0) {
                 return ['step' => $step['number'], 'does' => $step['sentence']];
             }
@@ -173,8 +161,8 @@ final readonly class Summary
             'reasons' => (object) array_map(static fn(array $reasons): object => (object) $reasons, $this->reasons),
             'keys' => ['source' => $this->keys($this->source), 'target' => $this->keys($this->target)],
             'bridges' => [
-                'used' => $this->bridged,
-                'idle' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->idleBridges),
+                'used' => $this->key->bridged,
+                'idle' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->key->idleBridges),
             ],
             'steps' => array_map(
                 static fn(array $steps): array => array_map(
@@ -184,14 +172,14 @@ final readonly class Summary
                     ] + $step,
                     $steps,
                 ),
-                $this->steps,
+                $this->preparation->steps,
             ),
-            'references' => $this->references,
+            'references' => $this->preparation->references,
             'cells' => $this->cells(),
             'values' => $values->toArray(),
             'rows_arrived' => $this->rowsArrived()->text(),
             'right_of_arrived' => $values->ofArrived()->text(),
-            'key_forgiven' => $this->keyForgiven,
+            'key_forgiven' => $this->key->forgiven,
             'without_entry' => array_map(
                 static fn(array $one): array => ['values' => $one['values'] === null ? null : (object) $one['values']] + $one,
                 $this->withoutEntry,
@@ -230,7 +218,7 @@ final readonly class Summary
             'partly_blank' => $side->partlyBlankKeys,
             'repeated_here_only' => $side->keysRepeatedHereOnly,
             'repeated_by_forgiving' => $side->keysRepeatedByForgiving,
-            'undecided' => $this->undecided[$side->side->value] ?? 0,
+            'undecided' => $this->key->undecided[$side->side->value] ?? 0,
         ];
     }
 }

@@ -104,14 +104,18 @@ final class TallyRun
             $target,
             $assembler->columns(),
             $assembler->patterns(),
-            $this->keyForgiven($counts),
-            $counts->bridged,
-            array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
+            new KeyFigures(
+                $this->keyForgiven($counts),
+                $counts->bridged,
+                array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
+                $counts->undecided(),
+            ),
+            new PreparationFigures(
+                ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)],
+                ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []],
+            ),
             $assembler->withoutEntry(),
-            ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)],
-            ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []],
             $assembler->reasons(),
-            $counts->undecided(),
         );
     }
 

@@ -64,7 +64,7 @@ final class PlanRulesTest extends TestCase
         self::assertSame([Kind::Number, Kind::Text], array_map(static fn($pair): Kind => $pair->kind, $plan->columnPairs));
         self::assertSame(PolicyId::KeepHighest, $plan->source->repeats->id);
         // A pair that was flagged, as plans did once, means the columns of both sides.
-        self::assertSame(['source' => ['basin', 'clerk', 'fee'], 'target' => ['charge']], $plan->sensitive);
+        self::assertSame(['source' => ['basin', 'clerk', 'fee'], 'target' => ['charge']], $plan->columnRules->sensitive);
         self::assertArrayNotHasKey('sensitive', $plan->columnPairs[0]->toArray());
         self::assertSame(['Active', 'Seven'], array_values($plan->columnPairs[1]->crosswalk));
     }

@@ -154,7 +154,7 @@ final class RepeatsTest extends TestCase
             );
 
             return [
-                $summary->undecided['source'],
+                $summary->key->undecided['source'],
                 array_map(
                     fn(RowFinding $row): string => $this->told($row).($row->reason === null ? '' : ' undecided'),
                     array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->kept !== null)),
@@ -241,7 +241,7 @@ final class RepeatsTest extends TestCase
             $this->reader("berth,fee\nkb  1,10\nLM 2,20\n", 'new.csv'),
         );
 
-        self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->keyForgiven);
+        self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->key->forgiven);
         self::assertSame(
             [1, 1, 2, 1],
             [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed],
@@ -323,7 +323,7 @@ final class RepeatsTest extends TestCase
         self::assertSame(['changed both 2', 'missing source 4', 'extra target 4'], array_map($this->told(...), $this->found));
         self::assertTrue($this->found[0]->isBridged);
         self::assertSame(RowReason::IdleBridge, $this->found[1]->reason);
-        self::assertSame([1, 2], [$summary->bridged, count($summary->idleBridges)]);
+        self::assertSame([1, 2], [$summary->key->bridged, count($summary->key->idleBridges)]);
     }
 
     private function compare(string $source, string $target, SideRules $sourceRules, SideRules $targetRules = new SideRules): Summary

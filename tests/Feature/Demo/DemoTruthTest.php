@@ -45,7 +45,7 @@ final class DemoTruthTest extends TestCase
 
         $passed = $differing = [];
         foreach ($truth['cells'] as $cell) {
-            if ($demo->lets($cell['column'], $cell['cause'])) {
+            if ($demo->rules->lets($cell['column'], $cell['cause'])) {
                 $passed[] = $cell;
             } else {
                 $differing[] = $cell;
@@ -59,7 +59,7 @@ final class DemoTruthTest extends TestCase
         }
         self::assertSame($this->expected($differing), $cells);
         $planted = array_count_values(array_column($passed, 'cause'));
-        if ($demo->codes !== []) {
+        if ($demo->rules->codes !== []) {
             // Every row that met was translated, but for those that were not.
             $planted['crosswalk'] =
                 $rows['source']['agreed'] +
@@ -81,7 +81,7 @@ final class DemoTruthTest extends TestCase
     public function test_the_demo_holds_every_cause_at_least_once(): void
     {
         $planted = array_merge(
-            ...array_map(static fn(DemoDataset $demo): array => array_column($demo->planted, 'cause'), Wherrymoor::datasets()),
+            ...array_map(static fn(DemoDataset $demo): array => array_column($demo->faults->cells, 'cause'), Wherrymoor::datasets()),
         );
 
         self::assertSame([], array_diff(array_column(CauseId::cases(), 'value'), $planted, ['crosswalk']));

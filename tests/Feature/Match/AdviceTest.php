@@ -59,20 +59,20 @@ final class AdviceTest extends TestCase
         $demo = Wherrymoor::datasets()[$position];
         $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write(storage_path('work'));
         $target = (string) file_get_contents($paths['target']);
-        $header = substr($target, strlen($demo->targetBeginning), (int) strpos($target, "\n") - strlen($demo->targetBeginning));
-        $trueNames = array_map(static fn(string $name): string => trim($name), explode($demo->targetDelimiter, $header));
+        $header = substr($target, strlen($demo->files->targetBeginning), (int) strpos($target, "\n") - strlen($demo->files->targetBeginning));
+        $trueNames = array_map(static fn(string $name): string => trim($name), explode($demo->files->targetDelimiter, $header));
         $names = array_map(static fn(int $nth): string => 'c'.$nth, range(1, count($trueNames)));
         $this->deliver('source', (string) file_get_contents($paths['source']), 'old.csv');
         $this->deliver(
             'target',
-            implode($demo->targetDelimiter, $names)."\n".substr($target, strlen($demo->targetBeginning) + strlen($header) + 1),
+            implode($demo->files->targetDelimiter, $names)."\n".substr($target, strlen($demo->files->targetBeginning) + strlen($header) + 1),
             'new.csv',
         );
         array_map(unlink(...), $paths);
         $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk()->assertJson(['draft' => ['key' => [], 'columnPairs' => []]]);
 
         $advice = $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk();
-        $true = array_filter($demo->columns, static fn(string $name): bool => $name !== '');
+        $true = array_filter($demo->columns->names, static fn(string $name): bool => $name !== '');
         $right = $wrongButStrong = 0;
         foreach ($this->objects($advice, 'pairs.proposals') as $proposal) {
             self::assertIsString($proposal['source']);
@@ -83,7 +83,7 @@ final class AdviceTest extends TestCase
         }
         self::assertSame([count($true), 0], [$right, $wrongButStrong]);
         $key = $this->objects($advice, 'keys.advised.0.columns');
-        self::assertSame($demo->key, array_column($key, 'source'));
+        self::assertSame($demo->columns->key, array_column($key, 'source'));
         $advice->assertJsonPath('keys.advised.0.isOfAllRows', true);
         self::assertGreaterThan(0.97 * $demo->rows, $this->number($advice, 'keys.advised.0.meets'));
     }

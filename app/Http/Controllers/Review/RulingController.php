@@ -47,7 +47,7 @@ final class RulingController extends Controller
             $mask->mustAllow($ruling->filter, $tally);
         }
 
-        return RulingResource::make($ruleOn($tally, $ruling, $this->person($request)))->masked($mask);
+        return RulingResource::make($ruleOn($tally, $ruling, $request->seenAct(), $this->person($request)))->masked($mask);
     }
 
     public function undo(Request $request, Ruling $ruling, UndoRuling $undoRuling): RulingResource

@@ -39,6 +39,11 @@ final class RuleRequest extends FormRequest
         ];
     }
 
+    public function seenAct(): int
+    {
+        return $this->integer('seenAct');
+    }
+
     public function ruling(): NewRuling
     {
         $scope = RulingScope::from($this->string('scope')->toString());
@@ -50,7 +55,6 @@ final class RuleRequest extends FormRequest
             $scope->hasMembers() ? Filter::from($this->sent('filter')) : null,
             Decision::from($this->string('decision')->toString()),
             $this->string('reason')->trim()->toString(),
-            $this->integer('seenAct'),
             $ticket === '' ? null : $ticket,
             $this->filled('askedId') ? $this->integer('askedId') : null,
             $this->filled('holdsUpTo') ? $this->integer('holdsUpTo') : null,

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Database\Demo;
+
+/** What the plan of a dataset says. */
+final readonly class DemoRules
+{
+    /**
+     * @param  array<string, array<string, mixed>>  $pairs  by source column: what the plan says of the pair, as plans are written
+     * @param  list<string>  $blankTokens  that both sides declare
+     * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
+     * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
+     */
+    public function __construct(public array $pairs = [], public array $blankTokens = [], public array $forms = [], public array $codes = []) {}
+
+    /** Whether the plan lets a cell pass whose only difference is of this cause. */
+    public function lets(string $column, string $cause): bool
+    {
+        $rules = $this->pairs[$column] ?? [];
+
+        return isset($rules[$cause]) || in_array($cause, (array) ($rules['forgives'] ?? []), true);
+    }
+}
