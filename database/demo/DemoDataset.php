@@ -35,7 +35,10 @@ final readonly class DemoDataset
 
         return [
             'formatVersion' => Plan::FORMAT_VERSION,
-            'key' => array_map(fn(string $name): array => ['source' => $name, 'target' => $this->columns->names[$name]], $this->columns->key),
+            'key' => array_map(
+                fn(string $name): array => ['source' => $name, 'target' => $this->columns->names[$name]],
+                $this->columns->key,
+            ),
             'columnPairs' => $pairs,
             'leftOut' => [
                 'source' => [...array_keys($this->columns->names, '', true), ...$this->files->parts === [] ? [] : [DemoFiles::PART_LABEL]],

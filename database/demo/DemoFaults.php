@@ -33,8 +33,12 @@ final readonly class DemoFaults
      * @param  list<string>  $refusedInSource  raw records, which are no rows
      * @param  list<string>  $refusedInTarget
      */
-    public function __construct(public array $cells, array $rows = [], public array $refusedInSource = [], public array $refusedInTarget = [])
-    {
+    public function __construct(
+        public array $cells,
+        array $rows = [],
+        public array $refusedInSource = [],
+        public array $refusedInTarget = [],
+    ) {
         $this->rows = [...self::NONE, ...$rows];
     }
 }

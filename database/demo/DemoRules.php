@@ -13,7 +13,12 @@ final readonly class DemoRules
      * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
      * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
      */
-    public function __construct(public array $pairs = [], public array $blankTokens = [], public array $forms = [], public array $codes = []) {}
+    public function __construct(
+        public array $pairs = [],
+        public array $blankTokens = [],
+        public array $forms = [],
+        public array $codes = [],
+    ) {}
 
     /** Whether the plan lets a cell pass whose only difference is of this cause. */
     public function lets(string $column, string $cause): bool

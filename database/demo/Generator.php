@@ -53,7 +53,12 @@ final class Generator
         ];
         file_put_contents(
             $paths['source'],
-            $this->file(array_keys($this->dataset->columns->names), $sourceLines, $this->dataset->files->sourceDelimiter, $this->dataset->files->sourceLineEnd),
+            $this->file(
+                array_keys($this->dataset->columns->names),
+                $sourceLines,
+                $this->dataset->files->sourceDelimiter,
+                $this->dataset->files->sourceLineEnd,
+            ),
         );
         file_put_contents(
             $paths['target'],

@@ -102,7 +102,10 @@ final class Moorings
                         8,
                         static fn(string $value): string => mb_substr($value, 0, 4)."\u{200B}".mb_substr($value, 4),
                     ),
-                    Planted::pairs('boat_name', 'changed', 'near-text', 5, [['Kingfisher II', 'Kingfihser II'], ['Periwinkle', 'Perriwinkle']]),
+                    Planted::pairs('boat_name', 'changed', 'near-text', 5, [
+                        ['Kingfisher II', 'Kingfihser II'],
+                        ['Periwinkle', 'Perriwinkle'],
+                    ]),
                     Planted::inTarget('annual_fee', 'rounding', 96, static fn(string $value): string => (string) (int) $value),
                     Planted::inTarget('annual_fee', 'number-form', 120, static fn(string $value): string => "{$value}0"),
                     Planted::inTarget(
@@ -125,7 +128,10 @@ final class Moorings
                         57,
                         static fn(string $value): string => (new \DateTimeImmutable($value))->modify('-1 day')->format('Y-m-d'),
                     ),
-                    Planted::pairs('next_inspection', 'changed', 'unreadable', 3, [['2027-02-14', '00.00.0000'], ['2027-31-02', '2027-03-03']]),
+                    Planted::pairs('next_inspection', 'changed', 'unreadable', 3, [
+                        ['2027-02-14', '00.00.0000'],
+                        ['2027-31-02', '2027-03-03'],
+                    ]),
                     Planted::inTarget(
                         'electric_post',
                         'yes-no-form',
@@ -161,7 +167,11 @@ final class Moorings
                 pairs: [
                     'holder_name' => ['forgives' => ['spacing']],
                     'boat_length_m' => ['kind' => 'number', 'forgives' => ['number-form']],
-                    'annual_fee' => ['kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.01']],
+                    'annual_fee' => [
+                        'kind' => 'number',
+                        'forgives' => ['number-form'],
+                        'tolerance' => ['by' => 'absolute', 'most' => '0.01'],
+                    ],
                     'next_inspection' => ['kind' => 'date', 'forgives' => ['date-form']],
                 ],
                 blankTokens: ['NULL', 'N/A'],

@@ -28,7 +28,11 @@ final readonly class PlanChanges
             $changes = [
                 ...$changes,
                 ...$this->names("left out of the {$side->value}", $before->leftOut[$side->value], $after->leftOut[$side->value]),
-                ...$this->names("sensitive in the {$side->value}", $before->columnRules->sensitive[$side->value], $after->columnRules->sensitive[$side->value]),
+                ...$this->names(
+                    "sensitive in the {$side->value}",
+                    $before->columnRules->sensitive[$side->value],
+                    $after->columnRules->sensitive[$side->value],
+                ),
                 ...$this->steps($before, $after, $side),
                 ...$this->declared($before, $after, $side),
             ];

@@ -112,7 +112,10 @@ final class TallyRun
             ),
             new PreparationFigures(
                 ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)],
-                ['source' => $this->ledgerOf($this->source)->references ?? [], 'target' => $this->ledgerOf($this->target)->references ?? []],
+                [
+                    'source' => $this->ledgerOf($this->source)->references ?? [],
+                    'target' => $this->ledgerOf($this->target)->references ?? [],
+                ],
             ),
             $assembler->withoutEntry(),
             $assembler->reasons(),

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Plan;
+
+/** What PlanRulesTest and OlderPlansTest have in common. */
+trait PlanOfEverything
+{
+    private const WHOLE = [
+        'formatVersion' => 3,
+        'key' => [['source' => 'basin', 'target' => 'basin', 'forgives' => ['case', 'spacing']]],
+        'columnPairs' => [
+            [
+                'id' => 'pair-000000000001',
+                'source' => 'fee',
+                'target' => 'charge',
+                'kind' => 'number',
+                'forgives' => ['number-form'],
+                'tolerance' => ['by' => 'absolute', 'most' => '0.01'],
+                'rounding' => ['places' => 2, 'mode' => 'half-even'],
+                'sensitive' => true,
+            ],
+            [
+                'id' => 'pair-000000000002',
+                'source' => 'status',
+                'target' => 'state',
+                'crosswalk' => [['source' => 'A', 'target' => 'Active'], ['source' => '7', 'target' => 'Seven']],
+            ],
+        ],
+        'leftOut' => ['source' => ['clerk'], 'target' => []],
+        'sides' => [
+            'source' => [
+                'blankTokens' => ['NULL'],
+                'decimalMark' => ',',
+                'dateForms' => ['dd.MM.yy'],
+                'twoDigitYearsFrom' => 1950,
+                'zone' => 'Europe/London',
+                'columns' => ['fee' => ['blankTokens' => ['-']]],
+                'repeats' => ['policy' => 'keep-highest', 'column' => 'seen', 'kind' => 'date'],
+            ],
+            'target' => ['yes' => ['ja'], 'no' => ['nee']],
+        ],
+        'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
+        'sensitive' => ['source' => ['basin', 'clerk']],
+    ];
+}
