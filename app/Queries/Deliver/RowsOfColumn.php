@@ -9,6 +9,7 @@ use App\Models\Delivery;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Profile\ColumnProfile;
+use NineTally\Core\Profile\ValueShape;
 use NineTally\Core\Row\RecordPlace;
 
 /** The rows behind a figure of a profile: the first that are so, in the order of the delivery. */
@@ -76,7 +77,7 @@ final readonly class RowsOfColumn
     {
         return match ($is) {
             'blank' => $cell === '',
-            'shape' => $cell !== '' && ColumnProfile::shapeOf($cell) === $value,
+            'shape' => $cell !== '' && ValueShape::of($cell) === $value,
             'invisible' => ColumnProfile::hasInvisible($cell),
             'line-ends' => strpbrk($cell, "\r\n") !== false,
             default => $cell === $value,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Advice;
 
-use NineTally\Core\Profile\ColumnProfile;
+use NineTally\Core\Profile\ValueShape;
 
 /**
  * What the values of a column are like, in little memory: of all distinct values those with the smallest hashes, each with how often it
@@ -169,7 +169,7 @@ final class ValueSketch
         // A letter in front keeps PHP from making an integer of a key.
         $facts = [
             'h'.substr(hash('xxh3', $likely->canonical, true), 0, 8),
-            ColumnProfile::shapeOf($value),
+            ValueShape::of($value),
             $likely->isNumber,
             $likely->isDate,
         ];

@@ -4,15 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Cause;
 
-use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\CellPair;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Value\Blankness;
 use NineTally\Core\Value\Kind;
-use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
-use NineTally\Core\Value\Tolerance;
 
 /**
  * Compares the cells of one column pair under its rules.
@@ -57,9 +54,11 @@ final class ColumnComparison
 
     private readonly CellResult $identical;
 
-    private readonly CellResult $letterCase;
+    private readonly SimpleDifference $simple;
 
-    private readonly CellResult $numberForm;
+    private readonly ReadableCells $readable;
+
+    private readonly AllowedDifference $allowed;
 
     /** @var array<string, CellResult> */
     private array $memo = [];
@@ -89,8 +88,13 @@ final class ColumnComparison
             $source->numbers->decimalMark === '.' &&
             $target->numbers->decimalMark === '.';
         $this->identical = CellResult::identical();
-        $this->letterCase = $this->ofForm([CauseId::LetterCase]);
-        $this->numberForm = $this->ofForm([CauseId::NumberForm]);
+        $this->simple = new SimpleDifference(
+            $pair->kind === Kind::Text,
+            $this->ofForm([CauseId::LetterCase]),
+            $this->ofForm([CauseId::NumberForm]),
+        );
+        $this->readable = new ReadableCells($pair->kind, $source, $target);
+        $this->allowed = new AllowedDifference($pair);
     }
 
     public function classify(string $source, string $target): CellResult
@@ -98,7 +102,7 @@ final class ColumnComparison
         if ($source === $target && ! $this->readsEqualBytes) {
             return $this->identical;
         }
-        if ($this->isPlain && $this->entries === null && ($simple = $this->simple($source, $target)) !== null) {
+        if ($this->isPlain && $this->entries === null && ($simple = $this->simple->of($source, $target)) !== null) {
             return $simple;
         }
         $values = $source.KeyTuple::SEPARATOR.$target;
@@ -159,54 +163,6 @@ final class ColumnComparison
         return $this->target->isBlank($target);
     }
 
-    /**
-     * Differences that a look at the bytes proves: capitals alone, zeros at the end of a number alone. No cause that comes earlier can
-     * explain them.
-     */
-    private function simple(string $source, string $target): ?CellResult
-    {
-        $length = strlen($source);
-        if (
-            $length !== 0 &&
-            strspn($source, '0123456789.') === $length &&
-            $target !== '' &&
-            strspn($target, '0123456789.') === strlen($target)
-        ) {
-            $isNumber =
-                $source !== $target &&
-                substr_count($source, '.') <= 1 &&
-                substr_count($target, '.') <= 1 &&
-                $this->withoutZeros($source) === $this->withoutZeros($target) &&
-                ($source[0] !== '0' || ($source[1] ?? '.') === '.') &&
-                $source[0] !== '.' &&
-                $target[0] !== '.';
-
-            return $isNumber ? $this->numberForm : null;
-        }
-        if (
-            $this->pair->kind === Kind::Text &&
-            $length === strlen($target) &&
-            $source !== $target &&
-            preg_match('/[\x80-\xFF]/', $source.$target) !== 1 &&
-            strcasecmp($source, $target) === 0
-        ) {
-            return $this->letterCase;
-        }
-
-        return null;
-    }
-
-    /** A plain number without leading zeros has no other form than another number's, and that was looked for before. */
-    private function areDigits(string $value): bool
-    {
-        return $value !== '' && $value[0] !== '0' && strspn($value, '0123456789.') === strlen($value) && substr_count($value, '.') <= 1;
-    }
-
-    private function withoutZeros(string $number): string
-    {
-        return str_contains($number, '.') ? rtrim(rtrim($number, '0'), '.') : $number;
-    }
-
     private function read(CellPair $pair): CellResult
     {
         $early = $this->blankness($pair) ?? $this->equalBytes($pair);
@@ -215,16 +171,15 @@ final class ColumnComparison
         }
         if (
             $this->isPlain &&
-            $this->pair->tolerance === null &&
-            $this->pair->rounding === null &&
-            $this->areDigits($pair->source) &&
-            $this->areDigits($pair->target)
+            ! $this->allowed->isPossible() &&
+            SimpleDifference::areDigits($pair->source) &&
+            SimpleDifference::areDigits($pair->target)
         ) {
             return $this->value(NormalisedPair::withoutForms($pair));
         }
         $bare = NormalisedPair::of($pair, $this->catalogue->forms);
 
-        return $this->readable($bare) ?? $this->form($bare) ?? $this->allowed($pair) ?? $this->value($bare);
+        return $this->readable->of($bare) ?? $this->form($bare) ?? $this->allowed->of($pair) ?? $this->value($bare);
     }
 
     private function blankness(CellPair $pair): ?CellResult
@@ -257,43 +212,6 @@ final class ColumnComparison
         return $differs || $this->source->canRead($pair->source) !== $this->target->canRead($pair->target) ? null : $this->identical;
     }
 
-    private function readable(NormalisedPair $bare): ?CellResult
-    {
-        $pair = $bare->pair;
-        if ($this->pair->kind === Kind::Text || $pair->isBlankInSource() || $pair->isBlankInTarget()) {
-            return null;
-        }
-        $source = $this->source->canRead($pair->source) || $this->source->canRead($bare->bare->source);
-        $target = $this->target->canRead($pair->target) || $this->target->canRead($bare->bare->target);
-
-        if ($source !== $target) {
-            $side = $source ? 'target' : 'source';
-            $isSkipped = $source ? $this->target->isSkipped($pair->target) : $this->source->isSkipped($pair->source);
-
-            return CellResult::changed(
-                Cause::of(
-                    CauseId::Unreadable,
-                    ['side' => $side, 'kind' => $this->pair->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : []),
-                ),
-            );
-        }
-
-        return $this->pair->kind === Kind::DateTime ? $this->comparable($pair) : null;
-    }
-
-    /** An instant and a clock time without a zone cannot be compared. */
-    private function comparable(CellPair $pair): ?CellResult
-    {
-        $moments = $pair->moments();
-        if ($moments === null || $moments[0]->isInstant() === $moments[1]->isInstant()) {
-            return null;
-        }
-
-        return CellResult::changed(
-            Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']),
-        );
-    }
-
     private function form(NormalisedPair $bare): ?CellResult
     {
         $ids = $bare->pair->source === $bare->pair->target ? null : $this->catalogue->forms->explain($bare);
@@ -322,11 +240,6 @@ final class ColumnComparison
         return true;
     }
 
-    private function allowed(CellPair $pair): ?CellResult
-    {
-        return $this->tolerated($pair) ?? $this->rounded($pair);
-    }
-
     /**
      * Where the crosswalk has an entry, the entry's target is what must stand there, blank or not.
      *
@@ -351,47 +264,8 @@ final class ColumnComparison
             $isBlankInTarget => CellResult::blank(CauseId::Blanked, self::AGAINST_ENTRY),
             $isBlank => CellResult::blank(CauseId::Filled, self::AGAINST_ENTRY),
             $ids !== null => CellResult::changed(new Cause($ids, self::AGAINST_ENTRY)),
-            default => $this->readable($bare) ?? $this->allowed($pair) ?? $this->value($bare, self::AGAINST_ENTRY),
+            default => $this->readable->of($bare) ?? $this->allowed->of($pair) ?? $this->value($bare, self::AGAINST_ENTRY),
         };
-    }
-
-    private function tolerated(CellPair $pair): ?CellResult
-    {
-        $tolerance = $this->pair->tolerance;
-        if ($tolerance === null) {
-            return null;
-        }
-        if (($numbers = $pair->numbers()) !== null) {
-            [$source, $target] = [$numbers[0]->toBigDecimal(), $numbers[1]->toBigDecimal()];
-            if ($source !== null && $target !== null && $tolerance->allowsNumbers($source, $target)) {
-                return CellResult::forgiven(Cause::of(CauseId::Tolerance), $target->minus($source));
-            }
-        }
-        $moments = $pair->moments();
-        if ($moments === null || ! $tolerance->allowsMoments(...$moments)) {
-            return null;
-        }
-        $seconds = BigDecimal::of($moments[1]->secondsSinceEpoch() - $moments[0]->secondsSinceEpoch());
-
-        return CellResult::forgiven(
-            Cause::of(CauseId::Tolerance),
-            $tolerance->by === Tolerance::DAYS
-                ? $seconds->dividedBy(Moment::SECONDS_OF_DAY, 5, \Brick\Math\RoundingMode::HALF_UP)->stripTrailingZeros()
-                : $seconds,
-        );
-    }
-
-    private function rounded(CellPair $pair): ?CellResult
-    {
-        $numbers = $this->pair->rounding === null ? null : $pair->numbers();
-        if ($this->pair->rounding === null || $numbers === null) {
-            return null;
-        }
-        [$source, $target] = [$numbers[0]->toBigDecimal(), $numbers[1]->toBigDecimal()];
-
-        return $source !== null && $target !== null && $this->pair->rounding->joins($source, $target)
-            ? CellResult::forgiven(Cause::of(CauseId::Rounding, ['places' => $this->pair->rounding->places]))
-            : null;
     }
 
     /** @param array<string, string|int> $facts */

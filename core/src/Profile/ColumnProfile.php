@@ -8,24 +8,14 @@ use Brick\Math\BigDecimal;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
-use Random\Engine\Mt19937;
-use Random\Randomizer;
 
 /**
  * What one column holds, seen value by value.
- *
- * The shape of a value has every letter as a or A and every digit as 9, runs of up to eight as long as they are: "KB-014" is "AA-999", and
- * 007 is not the shape of 7.
  *
  * @phpstan-import-type Declared from DeclaredReading
  */
 final class ColumnProfile
 {
-    /** Values kept to show how they lie, drawn evenly from all (Vitter 1985, Algorithm R) with a fixed seed. */
-    private const SAMPLE = 400;
-
-    private const MOST_FREQUENT = 10;
-
     private const MEMO = 4_096;
 
     /** What systems write for want of a value; no date has a day or month zero. */
@@ -33,10 +23,6 @@ final class ColumnProfile
         'null', 'nil', 'none', 'n/a', 'na', '-', '--', '?', '.', 'unknown', 'tbc', '(null)', '00.00.0000', '0000-00-00', '00/00/0000',
         '1900-01-01', '9999-12-31',
     ];
-
-    private const MOST_SHAPES = 1_000;
-
-    private const LONGEST_KEPT = 200;
 
     private const INVISIBLE = '/(?![\t\n\r\x{85}])[\p{Cc}\p{Cf}]|\x{A0}/u';
 
@@ -64,15 +50,7 @@ final class ColumnProfile
     /** @var array<string, int> token => how often */
     private array $tokens = [];
 
-    /** @var list<string> */
-    private array $sample = [];
-
-    private readonly Randomizer $random;
-
-    private readonly DistinctCount $distinct;
-
-    /** @var array<string, int> */
-    private array $shapes = [];
+    private readonly CountedValues $counted;
 
     private readonly ValueRange $ranges;
 
@@ -90,8 +68,7 @@ final class ColumnProfile
     public function __construct(public readonly string $name, DistinctBudget $budget = new DistinctBudget)
     {
         $this->ranges = new ValueRange;
-        $this->distinct = new DistinctCount($budget);
-        $this->random = new Randomizer(new Mt19937(1));
+        $this->counted = new CountedValues($budget);
         $this->identifiers = new Reading;
         $this->moments = new Reading(Kind::DateTime);
         $this->yesNo = new Reading(Kind::YesNo);
@@ -117,7 +94,6 @@ final class ColumnProfile
         if ($facts->isToken) {
             $this->tokens[$value] = ($this->tokens[$value] ?? 0) + 1;
         }
-        $this->keepSample($value);
         foreach ($facts->read as $kind => $read) {
             $this->readable[$kind]++;
             $this->ranges->widen($kind, $value, $read);
@@ -125,7 +101,7 @@ final class ColumnProfile
         if (isset($facts->read['number']) && $facts->read['number'] instanceof BigDecimal) {
             $this->sum = $this->sum?->plus($facts->read['number']) ?? $facts->read['number'];
         }
-        $this->countValue($value, $facts->shape);
+        $this->counted->see($value, $facts->shape);
     }
 
     private function remembered(string $value): ValueFacts
@@ -134,7 +110,7 @@ final class ColumnProfile
         if (! $facts->isToken) {
             $this->forms->see($value, isset($facts->read['number']), isset($facts->read['date-time']));
         }
-        if (strlen($value) <= self::LONGEST_KEPT) {
+        if (ValueShape::shortened($value) === $value) {
             if (count($this->memo) === self::MEMO) {
                 $this->memo = [];
             }
@@ -170,7 +146,7 @@ final class ColumnProfile
             self::hasInvisible($value),
             strlen($value) <= 12 && in_array(strtolower($value), self::BLANK_TOKENS, true) || trim($value) === '',
             $read,
-            self::shapeOf($value),
+            ValueShape::of($value),
         );
     }
 
@@ -272,24 +248,18 @@ final class ColumnProfile
             'kind' => $this->kind()->value,
             'forms' => array_map(static fn(array $one): array => $one['declared'], $this->proposals()),
             'evidence' => $this->evidence(),
-            'distinct' => $this->distinct->count(),
-            'distinct_is_exact' => $this->distinct->isExact(),
+            'distinct' => $this->counted->distinct->count(),
+            'distinct_is_exact' => $this->counted->distinct->isExact(),
             'lengths' => $this->shortest === null ? null : [$this->shortest, $this->longest],
             'bytes' => $this->fewestBytes === null ? null : [$this->fewestBytes, $this->mostBytes],
             'range' => $this->range(),
             'sum' => $this->kind() === Kind::Number && $this->sum !== null ? (string) $this->sum : null,
             'invisible' => $this->invisible,
             'line_ends' => $this->lineEnds,
-            'blank_tokens' => array_map(
-                static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]],
-                self::most($this->tokens),
-            ),
-            'most_frequent' => array_map(
-                static fn(array $one): array => ['value' => $one[0], 'count' => $one[1]],
-                self::most($this->distinct->values()),
-            ),
-            'shapes' => array_map(static fn(array $one): array => ['shape' => $one[0], 'count' => $one[1]], self::most($this->shapes)),
-            'sample' => $this->sample,
+            'blank_tokens' => CountedValues::most($this->tokens),
+            'most_frequent' => $this->counted->mostFrequent(),
+            'shapes' => $this->counted->shapes(),
+            'sample' => $this->counted->sample,
         ];
     }
 
@@ -303,54 +273,11 @@ final class ColumnProfile
 
         $written = $forms === [] ? $this->ranges->of($kind) : null;
 
-        return $range ?? ($written === null ? null : [self::cut($written[0]), self::cut($written[1])]);
-    }
-
-    public static function shapeOf(string $value): string
-    {
-        $shape = preg_replace(['/\p{Lu}/u', '/[\p{Ll}\p{Lo}]/u', '/\d/'], ['A', 'a', '9'], self::cut($value)) ?? '';
-
-        return preg_replace('/([Aa9])\1{8,}/', '$1$1$1$1$1$1$1$1…', $shape) ?? '';
+        return $range ?? ($written === null ? null : [ValueShape::shortened($written[0]), ValueShape::shortened($written[1])]);
     }
 
     public static function hasInvisible(string $value): bool
     {
         return preg_match(self::INVISIBLE, $value) === 1;
-    }
-
-    private function keepSample(string $value): void
-    {
-        $seen = $this->values - $this->blank;
-        if ($seen <= self::SAMPLE) {
-            $this->sample[] = self::cut($value);
-        } elseif (($place = $this->random->getInt(1, $seen)) <= self::SAMPLE) {
-            array_splice($this->sample, $place - 1, 1, [self::cut($value)]);
-        }
-    }
-
-    private function countValue(string $value, string $shape): void
-    {
-        $kept = strlen($value) > self::LONGEST_KEPT ? self::cut($value).'#'.hash('xxh128', $value) : $value;
-        $this->distinct->see($kept);
-        if (isset($this->shapes[$shape]) || count($this->shapes) < self::MOST_SHAPES) {
-            $this->shapes[$shape] = ($this->shapes[$shape] ?? 0) + 1;
-        }
-    }
-
-    /**
-     * @param  array<string, int>  $counts
-     * @return list<array{string, int}> those that occur most
-     */
-    private static function most(array $counts): array
-    {
-        arsort($counts);
-        $most = array_slice($counts, 0, self::MOST_FREQUENT, true);
-
-        return array_map(static fn(int|string $what, int $count): array => [(string) $what, $count], array_keys($most), $most);
-    }
-
-    private static function cut(string $value): string
-    {
-        return strlen($value) > self::LONGEST_KEPT ? mb_strcut($value, 0, self::LONGEST_KEPT) : $value;
     }
 }

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Cause;
+
+use NineTally\Core\Comparison\CellPair;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+
+/** Whether both cells can be read as the kind of their pair, and what was read can be compared. */
+final readonly class ReadableCells
+{
+    public function __construct(private Kind $kind, private Reading $source, private Reading $target) {}
+
+    /** What is wrong where one of them cannot be read. */
+    public function of(NormalisedPair $bare): ?CellResult
+    {
+        $pair = $bare->pair;
+        if ($this->kind === Kind::Text || $pair->isBlankInSource() || $pair->isBlankInTarget()) {
+            return null;
+        }
+        $source = $this->source->canRead($pair->source) || $this->source->canRead($bare->bare->source);
+        $target = $this->target->canRead($pair->target) || $this->target->canRead($bare->bare->target);
+
+        if ($source !== $target) {
+            $side = $source ? 'target' : 'source';
+            $isSkipped = $source ? $this->target->isSkipped($pair->target) : $this->source->isSkipped($pair->source);
+
+            return CellResult::changed(
+                Cause::of(
+                    CauseId::Unreadable,
+                    ['side' => $side, 'kind' => $this->kind->noun()] + ($isSkipped ? ['clock' => 'skipped'] : []),
+                ),
+            );
+        }
+
+        return $this->kind === Kind::DateTime ? $this->comparable($pair) : null;
+    }
+
+    /** An instant and a clock time without a zone cannot be compared. */
+    private function comparable(CellPair $pair): ?CellResult
+    {
+        $moments = $pair->moments();
+        if ($moments === null || $moments[0]->isInstant() === $moments[1]->isInstant()) {
+            return null;
+        }
+
+        return CellResult::changed(
+            Cause::of(CauseId::Unreadable, ['side' => $moments[0]->isInstant() ? 'target' : 'source', 'clock' => 'no-zone']),
+        );
+    }
+}
