@@ -168,5 +168,4 @@ final readonly class PartOverlap implements Question
 
         return $columns;
     }
-
 }

@@ -22,6 +22,8 @@ use Tests\TestCase;
 /** A story told through the real interface: by what is seen and by label. A JavaScript error or a failed request fails it. */
 abstract class BrowserTestCase extends TestCase
 {
+    use MeetsNoBarrier;
+
     private const SECONDS = 20;
 
     private const ADDRESS = 'http://127.0.0.1:8190';
@@ -202,29 +204,6 @@ abstract class BrowserTestCase extends TestCase
     protected function keys(string ...$keys): void
     {
         $this->visible('//*[@role="listbox"]', 'the list')->sendKeys($keys);
-    }
-
-    /** The rules of WCAG 2.1 (A and AA) that a program can check, on the page as it stands. */
-    protected function meetsNoBarrier(): void
-    {
-        $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
-        $found = $this->browser->executeAsyncScript(<<<'JS'
-            const done = arguments[arguments.length - 1]
-            const where = (rule) => rule.nodes.slice(0, 3).map((node) => node.html).join(' | ')
-            const isEndless = (one) => one.effect.getTiming().iterations === Infinity
-            const still = () => document.getAnimations().every((one) => one.playState !== 'running' || isEndless(one))
-            const settled = async () => {
-              // What fades in or out has the colours of neither: two quiet frames in a row, at most two seconds.
-              for (let frames = 0, quiet = 0; quiet < 2 && frames < 120; frames++) {
-                await new Promise(requestAnimationFrame)
-                quiet = still() ? quiet + 1 : 0
-              }
-            }
-            settled().then(() => axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'], iframes: false }))
-              .then(({ violations }) => done(violations.map((rule) => `${rule.help}: ${where(rule)}`)))
-            JS);
-
-        self::assertSame([], $found, $this->browser->getCurrentURL());
     }
 
     protected function howMany(string $xpath): int

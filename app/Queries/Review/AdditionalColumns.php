@@ -18,7 +18,7 @@ final readonly class AdditionalColumns
     /** Characters; the record shows values whole. */
     private const LONGEST = 100;
 
-    public function __construct(private Connection $database, private FindingPages $pages) {}
+    public function __construct(private Connection $database) {}
 
     /**
      * @param  list<RulableRow>|list<RulableCell>  $findings
@@ -31,7 +31,7 @@ final readonly class AdditionalColumns
         if ($columns === [] || $findings === []) {
             return [];
         }
-        $layout = $this->pages->layout($tally);
+        $layout = TallyColumns::ofTally($tally);
         $partners = array_combine($layout->plan->pairedNames(Side::Source), $layout->plan->pairedNames(Side::Target));
         $places = array_map(
             static fn(string $name): array => [

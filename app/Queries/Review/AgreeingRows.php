@@ -20,7 +20,7 @@ use NineTally\Core\Row\KeyTuple;
  */
 final readonly class AgreeingRows
 {
-    public function __construct(private Answers $answers, private QuestionContext $material, private FindingPages $pages) {}
+    public function __construct(private Answers $answers, private QuestionContext $material) {}
 
     /**
      * @param  list<string>  $key
@@ -55,6 +55,6 @@ final readonly class AgreeingRows
             deliveredKey: KeyTuple::of($key),
         );
 
-        return [$answer, Record::ofAgreeing($mask->row($row, $layout = $this->pages->layout($tally)), $layout)];
+        return [$answer, Record::ofAgreeing($mask->row($row, $layout = TallyColumns::ofTally($tally)), $layout)];
     }
 }

@@ -5,17 +5,13 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
-use App\Adapters\Database\RowFindingColumns;
 use App\Models\Tally;
-use App\Rulings\FindingGroup;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\FindingSet\FilterCounts;
 use App\Rulings\FindingSet\FilteredFindings;
-use App\Rulings\GroupKind;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
-use Illuminate\Database\Query\JoinClause;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
@@ -33,7 +29,7 @@ final readonly class FindingPages
         private Connection $database,
         private FilteredFindings $findings,
         private FilterCounts $counts,
-        private CarriedRulings $earlier,
+        private FindingLines $lines,
     ) {}
 
     /**
@@ -47,8 +43,8 @@ final readonly class FindingPages
         $order = $this->findings->order($filter);
         if ($filter->isPlain()) {
             return [
-                'items' => $this->read(
-                    $this->lines($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit),
+                'items' => $this->lines->read(
+                    $this->lines->of($tally, $filter)->where($order, '>=', $from)->orderBy($order)->limit($limit),
                     $tally,
                     $filter,
                     $mask,
@@ -63,9 +59,12 @@ final readonly class FindingPages
             $places = $this->counts->stretch($tally, $filter, $counted, $from, $limit);
         }
         // Which findings they are is found before anything is joined to them: over so many tables the database would plan badly.
-        $lines = $this->lines($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
+        $lines = $this->lines->of($tally, $filter->plain())->whereIntegerInRaw($order, $places)->orderBy($order);
 
-        return ['items' => $this->read($lines, $tally, $filter, $mask), 'total' => $counted->findings ?? $this->total($tally, $filter)];
+        return [
+            'items' => $this->lines->read($lines, $tally, $filter, $mask),
+            'total' => $counted->findings ?? $this->total($tally, $filter),
+        ];
     }
 
     /**
@@ -118,8 +117,8 @@ final readonly class FindingPages
             ->limit($limit)
             ->select('f.sequence');
 
-        return $this->read(
-            $this->lines($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'),
+        return $this->lines->read(
+            $this->lines->of($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'),
             $tally,
             $filter,
             $mask,
@@ -129,67 +128,6 @@ final readonly class FindingPages
     public function count(Tally $tally, Filter $filter): int
     {
         return $this->total($tally, $filter) ?? $this->counts->count($tally, $filter);
-    }
-
-    /** @return list<RulableRow>|list<RulableCell> */
-    private function read(Builder $query, Tally $tally, Filter $filter, Mask $mask): array
-    {
-        $found = array_map(DatabaseRow::of(...), array_values($query->get()->all()));
-        $groups = [];
-        foreach ($found as $row) {
-            $groups[$row->int('sequence')] = (
-                $filter->isOfCells
-                ? FindingGroup::ofPattern($row->int('pattern_number'))
-                : FindingGroup::ofClass(RowClass::from($row->text('class')))
-            )->name();
-        }
-        $earlier = $this->earlier->of($tally->id, $groups);
-        if ($filter->isOfCells) {
-            return $this->masked(
-                array_map(
-                    static fn(DatabaseRow $row): RulableCell => RulableCell::fromDatabase($row, $earlier[$row->int('sequence')] ?? null),
-                    $found,
-                ),
-                $tally,
-                $mask,
-            );
-        }
-        $rows = array_map(
-            static fn(DatabaseRow $row): RulableRow => new RulableRow(
-                RowFindingColumns::read($row),
-                Standing::fromDatabase($row, $earlier[$row->int('sequence')] ?? null),
-            ),
-            $found,
-        );
-        $layout = $mask->hidesAnything() ? $this->layout($tally) : null;
-
-        return $layout === null
-            ? $rows
-            : array_map(
-                static fn(RulableRow $row): RulableRow => new RulableRow($mask->row($row->finding, $layout), $row->standing),
-                $rows,
-            );
-    }
-
-    /**
-     * @param  list<RulableCell>  $cells
-     * @return list<RulableCell>
-     */
-    private function masked(array $cells, Tally $tally, Mask $mask): array
-    {
-        if (! $mask->hidesAnything()) {
-            return $cells;
-        }
-        $columns = $tally->planVersion->plan()->pairedNames(Side::Source);
-
-        return array_map(static fn(RulableCell $cell): RulableCell => $mask->cell($cell, $columns), $cells);
-    }
-
-    private function lines(Tally $tally, Filter $filter): Builder
-    {
-        $query = $this->findings->query($tally, $filter);
-
-        return $filter->isOfCells ? $this->cellLines($query) : $this->rowLines($query);
     }
 
     /** Of whole classes and patterns the tally knows; null of what has to be counted. */
@@ -212,8 +150,8 @@ final readonly class FindingPages
     public function cellsOfRows(Tally $tally, Mask $mask, int $first, int $last): array
     {
         $byRow = [];
-        $cells = $this->read(
-            $this->lines($tally, Filter::from(['of' => 'cells']))
+        $cells = $this->lines->read(
+            $this->lines->of($tally, Filter::from(['of' => 'cells']))
                 ->whereBetween('f.row_sequence', [$first, $last])
                 ->orderBy('f.sequence'),
             $tally,
@@ -232,35 +170,9 @@ final readonly class FindingPages
     public function row(Tally $tally, Mask $mask, int $sequence): RulableRow
     {
         $filter = Filter::from([]);
-        $line = $this->read($this->lines($tally, $filter)->where('f.sequence', $sequence), $tally, $filter, $mask)[0] ?? null;
+        $line = $this->lines->read($this->lines->of($tally, $filter)->where('f.sequence', $sequence), $tally, $filter, $mask)[0] ?? null;
 
         return $line instanceof RulableRow ? $line : throw new ModelNotFoundException;
-    }
-
-    public function layout(Tally $tally): TallyColumns
-    {
-        $fields =
-            $this->database
-                ->table('tallies AS t')
-                ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
-                ->join('deliveries AS s', 's.id', 't.source_delivery_id')
-                ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
-                ->where('t.id', $tally->id)
-                ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
-                ->selectRaw(
-                    '(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
-                        'WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
-                        'WHERE delivery_id = d.id) AS target_files',
-                )
-                ->first() ?? throw new ModelNotFoundException;
-        $row = DatabaseRow::of($fields);
-
-        return TallyColumns::of(
-            Plan::fromJson($row->text('document')),
-            $row->cellsOrNull('source_columns') ?? [],
-            $row->cellsOrNull('target_columns') ?? [],
-            ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []],
-        );
     }
 
     /**
@@ -292,38 +204,6 @@ final readonly class FindingPages
             })
                 ->all(),
         );
-    }
-
-    private function rowLines(Builder $query): Builder
-    {
-        return $query
-            ->select(array_map(static fn(string $column): string => "f.{$column}", RowFindingColumns::names()))
-            ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::RowClass));
-    }
-
-    private function cellLines(Builder $query): Builder
-    {
-        return $query
-            ->join(
-                'row_findings AS r',
-                static fn(JoinClause $join) => $join->on('r.tally_id', 'f.tally_id')->on('r.sequence', 'f.row_sequence'),
-            )
-            ->join(
-                'patterns AS p',
-                static fn(JoinClause $join) => $join->on('p.tally_id', 'f.tally_id')->on('p.number', 'f.pattern_number'),
-            )
-            ->select([
-                'f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value',
-                'f.target_value', 'r.key', 'r.source_line', 'r.target_line',
-            ])
-            ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::Pattern));
-    }
-
-    /** Adds what stands for each finding. */
-    private function withStanding(Builder $query, GroupKind $kind): void
-    {
-        $query->leftJoin('standings AS s', static fn(JoinClause $join) => $join->whereRaw($kind->inBlock('f', 's')))
-            ->selectRaw("{$kind->decision('f', 's')} AS decided, {$kind->act('f', 's')} AS ruling_id");
     }
 
     private function rowsOfClass(Tally $tally, RowClass $class): int

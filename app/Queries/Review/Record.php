@@ -23,7 +23,7 @@ final readonly class Record
     public static function read(FindingPages $pages, Tally $tally, Mask $mask, int $sequence): self
     {
         $row = $pages->row($tally, $mask, $sequence);
-        $layout = $pages->layout($tally);
+        $layout = TallyColumns::ofTally($tally);
         $cells = [];
         foreach ($pages->cellsOfRows($tally, $mask, $sequence, $sequence)[$sequence] ?? [] as $cell) {
             $cells[$cell->finding->pairPosition] = $cell;

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
+use App\Adapters\Database\DatabaseRow;
+use App\Models\Tally;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
@@ -33,5 +36,31 @@ final readonly class TallyColumns
         $files = $this->files[$side->value];
 
         return $part === null || count($files) < 2 ? null : $files[$part - 1] ?? null;
+    }
+
+    public static function ofTally(Tally $tally): self
+    {
+        $fields =
+            $tally->getConnection()
+                ->table('tallies AS t')
+                ->join('plan_versions AS p', 'p.id', 't.plan_version_id')
+                ->join('deliveries AS s', 's.id', 't.source_delivery_id')
+                ->join('deliveries AS d', 'd.id', 't.target_delivery_id')
+                ->where('t.id', $tally->id)
+                ->select(['p.document', 's.columns AS source_columns', 'd.columns AS target_columns'])
+                ->selectRaw(
+                    '(SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
+                        'WHERE delivery_id = s.id) AS source_files, (SELECT json_agg(file_name ORDER BY number) FROM delivery_parts '.
+                        'WHERE delivery_id = d.id) AS target_files',
+                )
+                ->first() ?? throw new ModelNotFoundException;
+        $row = DatabaseRow::of($fields);
+
+        return self::of(
+            Plan::fromJson($row->text('document')),
+            $row->cellsOrNull('source_columns') ?? [],
+            $row->cellsOrNull('target_columns') ?? [],
+            ['source' => $row->cellsOrNull('source_files') ?? [], 'target' => $row->cellsOrNull('target_files') ?? []],
+        );
     }
 }

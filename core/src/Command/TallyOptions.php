@@ -137,7 +137,11 @@ final readonly class TallyOptions
                 $this->names('leave-out'),
             );
         }
-        if ($this->input->getOption('key') !== null || $this->input->getOption('map') !== [] || $this->input->getOption('leave-out') !== null) {
+        if (
+            $this->input->getOption('key') !== null ||
+            $this->input->getOption('map') !== [] ||
+            $this->input->getOption('leave-out') !== null
+        ) {
             throw $this->problem('A plan says key, pairs and what is left out. Give either --plan, or --key, --map and --leave-out.');
         }
 

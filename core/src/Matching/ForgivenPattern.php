@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Intake\Batch;
 
 /** Cells of one column pair that one cause lets pass, counted, with the first distinct value pairs in source order. */
@@ -76,5 +78,24 @@ final class ForgivenPattern
             // From now on only what stands before the last of these can be among the first.
             $this->lastLine = (int) end($this->examples);
         }
+    }
+
+    /** As one pattern among those of a tally, with what the tolerance let pass. */
+    public function pattern(int $number, int $pairPosition): Pattern
+    {
+        $apart = $this->largest === null ? [] : [
+            'largest' => (string) $this->largest->stripTrailingZeros(),
+            'net' => (string) $this->net?->stripTrailingZeros(),
+        ];
+
+        return new Pattern(
+            $number,
+            $pairPosition,
+            CellClass::Forgiven,
+            $this->cause,
+            $this->facts + $apart,
+            $this->cells,
+            $this->examples(),
+        );
     }
 }

@@ -274,7 +274,7 @@ final class PartitionMatch
     private function write(string $path, int $partition, array $heavy): array
     {
         $groups = $this->skewedKeys->groups($partition, $heavy);
-        $this->compareSkewed($groups, $this->skewedKeys->keptRows($partition, $groups));
+        $this->outcomes->compareKept($groups, $this->skewedKeys->keptRows($partition, $groups));
         $written = ['source' => false, 'target' => false];
         foreach ([$this->source, $this->target] as $side) {
             $name = $side->side->value;
@@ -288,25 +288,5 @@ final class PartitionMatch
         }
 
         return $written;
-    }
-
-    /**
-     * @param  array<string, RepeatedKey>  $groups
-     * @param  array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}>  $kept
-     */
-    private function compareSkewed(array $groups, array $kept): void
-    {
-        foreach ($kept as $key => $rows) {
-            [$source, $sourceOrdinal] = $rows['source'] ?? [null, 1];
-            [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
-            $counts = $groups[$key]->rows;
-            if ($source !== null && $target !== null) {
-                $this->outcomes->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
-            } elseif ($source !== null) {
-                $this->outcomes->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
-            } elseif ($target !== null) {
-                $this->outcomes->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
-            }
-        }
     }
 }

@@ -137,4 +137,26 @@ final class RowOutcomes
             }
         }
     }
+
+    /**
+     * The rows that were kept of keys that are too many to be held.
+     *
+     * @param  array<string, RepeatedKey>  $groups
+     * @param  array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}>  $kept
+     */
+    public function compareKept(array $groups, array $kept): void
+    {
+        foreach ($kept as $key => $rows) {
+            [$source, $sourceOrdinal] = $rows['source'] ?? [null, 1];
+            [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
+            $counts = $groups[$key]->rows;
+            if ($source !== null && $target !== null) {
+                $this->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
+            } elseif ($source !== null) {
+                $this->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
+            } elseif ($target !== null) {
+                $this->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
+            }
+        }
+    }
 }

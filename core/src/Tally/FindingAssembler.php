@@ -163,22 +163,7 @@ final class FindingAssembler
         foreach ($this->counts->pairs as $position => $counts) {
             ksort($counts->forgiven);
             foreach ($counts->forgiven as $forgiven) {
-                $apart =
-                    $forgiven->largest === null
-                        ? []
-                        : [
-                            'largest' => (string) $forgiven->largest->stripTrailingZeros(),
-                            'net' => (string) $forgiven->net?->stripTrailingZeros(),
-                        ];
-                $patterns[] = new Pattern(
-                    count($patterns) + 1,
-                    $position,
-                    CellClass::Forgiven,
-                    $forgiven->cause,
-                    $forgiven->facts + $apart,
-                    $forgiven->cells,
-                    $forgiven->examples(),
-                );
+                $patterns[] = $forgiven->pattern(count($patterns) + 1, $position);
             }
         }
 
@@ -229,28 +214,6 @@ final class FindingAssembler
         }
 
         return $columns;
-    }
-
-    /**
-     * @return list<array{source: string, target: string, cells: int, values: array<string, int>|null}> values of the source that a
-     *     crosswalk does not know, with their cells; null where they are too many to list
-     */
-    public function withoutEntry(): array
-    {
-        $found = [];
-        foreach ($this->plan->columnPairs as $position => $pair) {
-            $counts = $this->counts->pairs[$position];
-            if ($counts->withoutEntry > 0) {
-                $values = $counts->valuesWithoutEntry;
-                if ($values !== null) {
-                    ksort($values, SORT_STRING);
-                    arsort($values);
-                }
-                $found[] = ['source' => $pair->source, 'target' => $pair->target, 'cells' => $counts->withoutEntry, 'values' => $values];
-            }
-        }
-
-        return $found;
     }
 
     /**

@@ -117,7 +117,7 @@ final class TallyRun
                     'target' => $this->ledgerOf($this->target)->references ?? [],
                 ],
             ),
-            $assembler->withoutEntry(),
+            ValuesWithoutEntry::of($this->plan, $counts),
             $assembler->reasons(),
         );
     }

@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
-use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Delimited\StrayQuotes;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\ScanResult;
-use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\FindingSpool;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Plan;
@@ -33,12 +31,9 @@ final class TallyWork
 
     private readonly TaskResults $results;
 
+    private readonly WorkDivision $division;
+
     private ?SpillReader $pairs = null;
-
-    private ?bool $readsSideBySide = null;
-
-    /** @var array<string, list<ByteRange>> by side */
-    private array $ranges = [];
 
     /** @var array<string, SpillReader> by side */
     private array $spills = [];
@@ -52,36 +47,23 @@ final class TallyWork
     ) {
         $this->parts = new TallyParts($plan, $source, $target, $settings);
         $this->results = new TaskResults($workspace);
+        $this->division = new WorkDivision($source, $target, $this->parts, $workspace, $settings);
     }
 
     /** @return list<string> names of the tasks that read both sides */
     public function scanTasks(): array
     {
-        if ($this->readsSideBySide()) {
+        if ($this->division->readsSideBySide()) {
             return [self::BOTH_SIDES];
         }
         $tasks = [];
         foreach (Side::cases() as $side) {
-            foreach (array_keys($this->rangesOf($side)) as $number) {
+            foreach (array_keys($this->division->rangesOf($side)) as $number) {
                 $tasks[] = "{$side->value}-{$number}";
             }
         }
 
         return $tasks;
-    }
-
-    /** Decided once by whoever asks first, and written down: every worker has to divide the work alike. */
-    private function readsSideBySide(): bool
-    {
-        if ($this->readsSideBySide !== null) {
-            return $this->readsSideBySide;
-        }
-        [$yes, $no] = ["{$this->workspace}/side-by-side", "{$this->workspace}/one-after-the-other"];
-        if (! is_file($yes) && ! is_file($no)) {
-            AtomicFile::put($this->parts->couldBeReadSideBySide() && $this->parts->sideBySideScan()->isWorthwhile() ? $yes : $no, '');
-        }
-
-        return $this->readsSideBySide = is_file($yes);
     }
 
     private function scanBoth(callable $onProgress): ScanResult
@@ -138,7 +120,7 @@ final class TallyWork
     {
         $tasks = [];
         foreach (Side::cases() as $side) {
-            foreach (array_keys($this->rangesOf($side)) as $number) {
+            foreach (array_keys($this->division->rangesOf($side)) as $number) {
                 if ($this->results->ofScan("{$side->value}-{$number}")->hasStrayQuotes) {
                     file_put_contents("{$this->workspace}/{$side->value}.in-one", '');
                     array_map(unlink(...), glob("{$this->workspace}/{$side->value}-*") ?: []);
@@ -156,7 +138,7 @@ final class TallyWork
     {
         return array_map(
             fn(int $number): ScanResult => $this->results->ofScan("{$side->value}-{$number}"),
-            array_keys($this->rangesOf($side)),
+            array_keys($this->division->rangesOf($side)),
         );
     }
 
@@ -194,7 +176,7 @@ final class TallyWork
 
     private function scan(Side $side, int $number, string $task, callable $onProgress): ScanResult
     {
-        $range = $this->rangesOf($side)[$number];
+        $range = $this->division->rangesOf($side)[$number];
         try {
             return $this->parts
                 ->scan($side)
@@ -246,7 +228,7 @@ final class TallyWork
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));
         $postings = new PostingBuffer;
-        $pairs = $this->readsSideBySide()
+        $pairs = $this->division->readsSideBySide()
             ? ($this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]))
             : null;
         $findings = $this->parts
@@ -278,33 +260,4 @@ final class TallyWork
 
         return $ranges;
     }
-
-    /** @return list<ByteRange> */
-    private function rangesOf(Side $side): array
-    {
-        $reader = $side === Side::Source ? $this->source : $this->target;
-
-        // Another worker may have found stray quotes meanwhile.
-        return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide()
-            ? [new ByteRange]
-            : ($this->ranges[$side->value] ??= $this->keptRanges($side, $reader));
-    }
-
-    /**
-     * A file is looked through once to divide it, by whoever comes first.
-     *
-     * @return list<ByteRange>
-     */
-    private function keptRanges(Side $side, Reader $reader): array
-    {
-        $path = "{$this->workspace}/{$side->value}.ranges";
-        if (! is_file($path)) {
-            AtomicFile::put($path, serialize($reader->ranges($this->settings->rangeBytes)));
-        }
-        /** @var list<ByteRange> $ranges */
-        $ranges = unserialize((string) file_get_contents($path), ['allowed_classes' => [ByteRange::class]]);
-
-        return $ranges;
-    }
-
 }

@@ -17,7 +17,7 @@ trait Workbooks
     /** @return list<string> */
     private function rows(string $path): array
     {
-        return $this->read($this->reader($path));
+        return $this->read($this->openWorkbook($path));
     }
 
     /** @return list<string> */
@@ -29,7 +29,7 @@ trait Workbooks
         );
     }
 
-    private function reader(string $path): Reader
+    private function openWorkbook(string $path): Reader
     {
         return (new ReaderCatalogue)->open($path, basename($path));
     }

@@ -108,7 +108,7 @@ final readonly class DelimitedReader implements Reader
         foreach ($this->text->blocks($range, $onBytes) as $block) {
             $rest .= $block;
             $cut = null;
-            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = $this->cut($rest)) !== null) {
+            while (! $isHeader && $assembly->isBetweenRecords() && ($cut = LineEnds::lastOutsideQuotes($rest)) !== null) {
                 // Of CR LF the place is that of its LF.
                 $text = substr($rest, 0, $rest[$cut] === "\n" && $cut > 0 && $rest[$cut - 1] === "\r" ? $cut - 1 : $cut);
                 $batch = strlen($text) > $this->rowLimit ? null : $reading->read($text, $assembly->linesRead() + 1);
@@ -279,23 +279,4 @@ final readonly class DelimitedReader implements Reader
             default => [],
         } + ($lines > 1 ? ['lines' => $lines] : []);
     }
-
-    /**
-     * The place of the last byte of the last line end that ends a record: one with an even number of quotes before it.
-     */
-    private function cut(string $text): ?int
-    {
-        $cut = LineEnds::last($text, strlen($text));
-        // The last line end may stand inside a cell; then the last one before that cell's quote is tried, and no more.
-        for ($tries = 0; $tries < 3 && $cut !== null; $tries++) {
-            if (substr_count($text, '"', 0, $cut) % 2 === 0) {
-                return $cut;
-            }
-            $quote = strrpos(substr($text, 0, $cut), '"');
-            $cut = $quote === false ? null : LineEnds::last($text, $quote);
-        }
-
-        return null;
-    }
-
 }

@@ -72,4 +72,22 @@ enum LineEnds: string
 
         return $feed === false && $return === false ? null : max((int) $feed, (int) $return);
     }
+
+    /**
+     * The place of the last byte of the last line end that ends a record: one with an even number of quotes before it.
+     */
+    public static function lastOutsideQuotes(string $text): ?int
+    {
+        $cut = self::last($text, strlen($text));
+        // The last line end may stand inside a cell; then the last one before that cell's quote is tried, and no more.
+        for ($tries = 0; $tries < 3 && $cut !== null; $tries++) {
+            if (substr_count($text, '"', 0, $cut) % 2 === 0) {
+                return $cut;
+            }
+            $quote = strrpos(substr($text, 0, $cut), '"');
+            $cut = $quote === false ? null : self::last($text, $quote);
+        }
+
+        return null;
+    }
 }

@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Preparation\Formula;
 
-use Brick\Math\BigDecimal;
-use Brick\Math\Exception\MathException;
-use Brick\Math\RoundingMode;
 use NineTally\Core\Preparation\ColumnIndex;
 use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Preparation\StepContext;
@@ -33,13 +30,6 @@ final readonly class Formula
     private const LONGEST = 2_000;
 
     private const DEEPEST = 50;
-
-    /** Places to which a quotient without end is carried. */
-    private const PLACES = 20;
-
-    private const OPERATORS = [
-        '+', '-', '*', '/', '~', '==', '!=', '<', '<=', '>', '>=', 'and', '&&', 'or', '||', 'contains', 'starts with', 'ends with',
-    ];
 
     /**
      * @param  \Closure(RowCursor): (string|bool)  $evaluate
@@ -140,33 +130,24 @@ final readonly class Formula
                     self::arguments($node),
                 ),
             ),
-            $node instanceof ConditionalNode => self::choice(
+            $node instanceof ConditionalNode => Operators::choice(
                 $inner($parts['expr1'], Wanted::Value),
                 $inner($parts['expr2'], $wanted),
                 $inner($parts['expr3'], $wanted),
             ),
-            $node instanceof UnaryNode => self::unary(
+            $node instanceof UnaryNode => Operators::unary(
                 $operator,
                 $inner($parts['node'], $operator === '-' || $operator === '+' ? Wanted::Number : Wanted::Value),
             ),
-            $node instanceof BinaryNode && in_array($operator, self::OPERATORS, true) => self::binary(
+            $node instanceof BinaryNode && in_array($operator, Operators::BETWEEN_TWO, true) => Operators::binary(
                 $operator,
-                $inner($parts['left'], self::wants($operator)),
-                $inner($parts['right'], self::wants($operator)),
+                $inner($parts['left'], Operators::wants($operator)),
+                $inner($parts['right'], Operators::wants($operator)),
             ),
             default => throw UnusableStep::because(
                 'The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? '.
                     'b : c, and the listed functions.',
             ),
-        };
-    }
-
-    private static function wants(string $operator): Wanted
-    {
-        return match ($operator) {
-            '+', '-', '*', '/' => Wanted::Number,
-            '~', 'contains', 'starts with', 'ends with' => Wanted::Text,
-            default => Wanted::Value,
         };
     }
 
@@ -231,104 +212,10 @@ final readonly class Formula
         return static function (RowCursor $row) use ($name, $arguments): string|bool {
             $texts = [];
             foreach ($arguments as $argument) {
-                $texts[] = self::text($argument($row));
+                $texts[] = Operators::text($argument($row));
             }
 
             return Functions::call($name, $texts);
         };
-    }
-
-    /**
-     * @param  \Closure(RowCursor): (string|bool)  $condition
-     * @param  \Closure(RowCursor): (string|bool)  $yes
-     * @param  \Closure(RowCursor): (string|bool)  $no
-     * @return \Closure(RowCursor): (string|bool)
-     */
-    private static function choice(\Closure $condition, \Closure $yes, \Closure $no): \Closure
-    {
-        return static fn(RowCursor $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
-    }
-
-    /**
-     * @param  \Closure(RowCursor): (string|bool)  $value
-     * @return \Closure(RowCursor): (string|bool)
-     */
-    private static function unary(string $operator, \Closure $value): \Closure
-    {
-        return match ($operator) {
-            '-' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))->negated()),
-            '+' => static fn(RowCursor $row): string => Functions::written(Functions::number(self::text($value($row)))),
-            'not', '!' => static fn(RowCursor $row): bool => ! self::truth($value($row)),
-            default => throw UnusableStep::because("The formula has an operator that formulas here do not have: {$operator}."),
-        };
-    }
-
-    /**
-     * @param  \Closure(RowCursor): (string|bool)  $left
-     * @param  \Closure(RowCursor): (string|bool)  $right
-     * @return \Closure(RowCursor): (string|bool)
-     */
-    private static function binary(string $operator, \Closure $left, \Closure $right): \Closure
-    {
-        return match ($operator) {
-            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic(
-                $operator,
-                self::text($left($row)),
-                self::text($right($row)),
-            ),
-            '~' => static fn(RowCursor $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
-            'and', '&&' => static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row)),
-            'or', '||' => static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row)),
-            'contains' => static fn(RowCursor $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
-            'starts with' => static fn(RowCursor $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
-            'ends with' => static fn(RowCursor $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
-            default => static fn(RowCursor $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
-        };
-    }
-
-    private static function arithmetic(string $operator, string $left, string $right): string
-    {
-        [$left, $right] = [Functions::number($left), Functions::number($right)];
-        try {
-            return Functions::written(match ($operator) {
-                '+' => $left->plus($right),
-                '-' => $left->minus($right),
-                '*' => $left->multipliedBy($right),
-                default => self::quotient($left, $right),
-            });
-        } catch (MathException) {
-            throw FormulaError::because('divided by zero');
-        }
-    }
-
-    private static function quotient(BigDecimal $left, BigDecimal $right): BigDecimal
-    {
-        return $left->dividedBy($right, max(self::PLACES, $left->getScale()), RoundingMode::HALF_EVEN);
-    }
-
-    /** Two numbers by their size, else two texts by their bytes. */
-    private static function compared(string $operator, string $left, string $right): bool
-    {
-        [$one, $other] = [Functions::numberOrNull($left), Functions::numberOrNull($right)];
-        $order = $one !== null && $other !== null ? $one->compareTo($other) : strcmp($left, $right);
-
-        return match ($operator) {
-            '==' => $order === 0,
-            '!=' => $order !== 0,
-            '<' => $order < 0,
-            '<=' => $order <= 0,
-            '>' => $order > 0,
-            default => $order >= 0,
-        };
-    }
-
-    private static function text(string|bool $value): string
-    {
-        return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
-    }
-
-    private static function truth(string|bool $value): bool
-    {
-        return is_bool($value) ? $value : throw FormulaError::because('yes or no is needed, and a value stands there');
     }
 }
