@@ -12,5 +12,6 @@ $names = is_file($renames) ? json_decode((string) file_get_contents($renames), t
 
 return RectorConfig::configure()
     ->withPaths(['app', 'bench', 'bootstrap', 'config', 'core/bin', 'core/src', 'core/tests', 'database', 'docs', 'routes', 'tests'])
-    ->withImportNames(importShortClasses: false, removeUnusedImports: true)
+    // Only where something was renamed: what names a class by its whole name elsewhere has its reasons.
+    ->withImportNames(importNames: getenv('IMPORTS') === 'yes', importShortClasses: false, removeUnusedImports: getenv('IMPORTS') === 'yes')
     ->withConfiguredRule(RenameClassRector::class, $names);
