@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
-use App\Queries\Prepare\DeliverySample;
+use App\Adapters\Deliveries\DeliverySample;
 use NineTally\Core\Advice\AdvisedKey;
 use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Row\Side;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Architecture;
 
+use App\Questions\Answers;
+use NineTally\Core\Matching\Spill\AtomicFile;
 use PHPat\Selector\Selector;
 use PHPat\Selector\SelectorInterface;
 use PHPat\Test\Builder\Rule;
@@ -104,8 +106,14 @@ final class WhoMayKnowWhom
         return PHPat::rule()
             ->classes(Selector::inNamespace('App\Queries'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('App\Actions'), Selector::inNamespace('App\Http'))
-            ->because('whoever reads does not act, and is asked by jobs and commands too');
+            ->classes(
+                Selector::inNamespace('App\Actions'),
+                Selector::inNamespace('App\Http'),
+                Selector::inNamespace('App\Jobs'),
+                Selector::classname(Answers::class),
+                Selector::classname(AtomicFile::class),
+            )
+            ->because('whoever reads does not act, asks no worker for anything, and is asked by jobs and commands too');
     }
 
     public function test_how_rulings_are_kept_is_known_to_their_room_alone(): Rule

@@ -6,6 +6,7 @@ namespace App\Actions\Deliver;
 
 use App\Actions\Tally\RunOnDelivery;
 use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\ChunkFolder;
 use App\Jobs\ProfileDelivery;
@@ -15,7 +16,6 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
-use App\Queries\Prepare\DeliverySample;
 use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\HashTotals;

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
+use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Jobs\CountKeyOfDelivery;
 use App\Models\Delivery;
 use App\Models\KeyCount;
-use App\Queries\Prepare\DeliverySample;
 use NineTally\Core\Advice\KeyUniqueness;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Columns;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
+use App\Adapters\Deliveries\DeliverySample;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
-use App\Queries\Prepare\DeliverySample;
 use App\Questions\BothSides;
 use App\Questions\CandidateKeys;
 use NineTally\Core\Advice\KeyAdvice;

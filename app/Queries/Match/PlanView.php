@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Queries\Match;
 
+use App\Adapters\Deliveries\DeliverySample;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
-use App\Queries\Prepare\DeliverySample;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Prepare;
 
 use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;

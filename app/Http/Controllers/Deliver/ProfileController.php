@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Deliver;
 
+use App\Actions\Deliver\FindViolations;
+use App\Actions\Deliver\ProfileBothSides;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
 use App\Models\Delivery;
-use App\Queries\Deliver\ConstraintViolationsOf;
-use App\Queries\Deliver\ProfileView;
 use App\Queries\Deliver\RowsOfColumn;
 use App\Questions\Answers;
 use App\Questions\ColumnCombinations;
@@ -18,7 +18,7 @@ use Illuminate\Validation\Rule;
 
 final class ProfileController extends Controller
 {
-    public function show(Dataset $dataset, ProfileView $view): JsonResponse
+    public function show(Dataset $dataset, ProfileBothSides $view): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
@@ -73,7 +73,7 @@ final class ProfileController extends Controller
         );
     }
 
-    public function misfits(Dataset $dataset, ConstraintViolationsOf $misfits): JsonResponse
+    public function misfits(Dataset $dataset, FindViolations $misfits): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 

@@ -6,6 +6,7 @@ namespace App\Http\Controllers\Deliver;
 
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\AskForSnapshot;
+use App\Actions\Deliver\CompareDeliveries;
 use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\ReceiveChunk;
@@ -16,7 +17,6 @@ use App\Http\Requests\Deliver\CorrectFormatRequest;
 use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
-use App\Queries\Deliver\DeliveryChanges;
 use App\Queries\Deliver\ReceiptView;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -65,7 +65,7 @@ final class ReceiptController extends Controller
         );
     }
 
-    public function waiting(Request $request, Dataset $dataset, DeliveryChanges $changes): JsonResponse
+    public function waiting(Request $request, Dataset $dataset, CompareDeliveries $changes): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         /** @var array{side: string, receipts: list<string>} $asked */

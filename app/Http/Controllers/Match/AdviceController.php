@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Match;
 
+use App\Actions\Match\Advise;
+use App\Actions\Match\TryPlan;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
-use App\Queries\Match\Advice;
-use App\Queries\Match\Trial;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 
 final class AdviceController extends Controller
 {
-    public function show(Dataset $dataset, Advice $advice): JsonResponse
+    public function show(Dataset $dataset, Advise $advice): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
@@ -21,14 +21,14 @@ final class AdviceController extends Controller
     }
 
     /** What the draft would find on the rows of some keys. */
-    public function trial(Dataset $dataset, Trial $trial): JsonResponse
+    public function trial(Dataset $dataset, TryPlan $trial): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
         return response()->json($trial($dataset));
     }
 
-    public function cancel(Dataset $dataset, Advice $advice): Response
+    public function cancel(Dataset $dataset, Advise $advice): Response
     {
         $this->allow('work', $dataset->migration);
         $advice->cancel($dataset);
@@ -36,7 +36,7 @@ final class AdviceController extends Controller
         return response()->noContent();
     }
 
-    public function again(Dataset $dataset, Advice $advice): JsonResponse
+    public function again(Dataset $dataset, Advise $advice): JsonResponse
     {
         $this->allow('work', $dataset->migration);
         $advice->again($dataset);

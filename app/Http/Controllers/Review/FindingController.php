@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Review;
 
+use App\Actions\Review\FindAgreeingRow;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
@@ -15,7 +16,6 @@ use App\Models\Tally;
 use App\Models\Workbook;
 use App\Problems\ValuesAreMasked;
 use App\Queries\Review\AdditionalColumns;
-use App\Queries\Review\AgreeingRows;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Mask;
@@ -123,7 +123,7 @@ final class FindingController extends Controller
     }
 
     /** The row of a key on both sides, although it agrees. */
-    public function agreeing(Request $request, Tally $tally, AgreeingRows $rows): JsonResponse
+    public function agreeing(Request $request, Tally $tally, FindAgreeingRow $rows): JsonResponse
     {
         $this->allow('view', $tally->migration);
         // A cell of a key may begin with a space.

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Prepare;
+namespace App\Adapters\Deliveries;
 
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\PreparationInputs;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Deliver;
+namespace App\Actions\Deliver;
 
 use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
@@ -16,9 +16,9 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type Column from ValueDistribution
  */
-final readonly class ProfileView
+final readonly class ProfileBothSides
 {
-    public function __construct(private DeliveryChanges $changes) {}
+    public function __construct(private CompareDeliveries $changes) {}
 
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset): array

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Deliver;
+namespace App\Actions\Deliver;
 
 use App\Adapters\Storage\PartFile;
 use App\Models\Answer;
@@ -16,7 +16,7 @@ use App\Questions\PartOverlap;
 use NineTally\Core\Row\Side;
 
 /** What changed on a side since the delivery before: of a delivery, and of files that wait to become one. */
-final readonly class DeliveryChanges
+final readonly class CompareDeliveries
 {
     public function __construct(private Answers $answers) {}
 

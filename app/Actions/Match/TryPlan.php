@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Match;
+namespace App\Actions\Match;
 
+use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
-use App\Queries\Prepare\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\KeySample;
@@ -32,7 +32,7 @@ use NineTally\Core\Wording\Sentences;
  *
  * @phpstan-import-type Sample from TrialSamples
  */
-final readonly class Trial
+final readonly class TryPlan
 {
     private const HEAD_ROWS = 2_000;
 

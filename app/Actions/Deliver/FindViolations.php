@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Deliver;
+namespace App\Actions\Deliver;
 
 use App\Models\Dataset;
 use App\Questions\Answers;
@@ -12,7 +12,7 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
 /** The values of the latest source delivery that the target will not take, by what the draft says that it demands. */
-final readonly class ConstraintViolationsOf
+final readonly class FindViolations
 {
     public function __construct(private Answers $answers) {}
 

@@ -2,12 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Match;
+namespace App\Actions\Match;
 
+use App\Adapters\Deliveries\DeliverySample;
+use NineTally\Core\Value\DeclaredReading;
 use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\DeliveryProfile;
-use App\Queries\Prepare\DeliverySample;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\CandidateKeys;
@@ -23,14 +24,14 @@ use NineTally\Core\Value\Kind;
  * What is advised for the plan of a dataset: which columns pair, and which of the paired ones tell rows apart; from samples at once, on
  * all rows as soon as a worker has looked.
  *
- * @phpstan-import-type Declared from \NineTally\Core\Value\DeclaredReading
+ * @phpstan-import-type Declared from DeclaredReading
  *
  * @phpstan-type Pair array{source: string, target: string}
  * @phpstan-type Repeats array{source: int, target: int}
  * @phpstan-type Advised array{columns: non-empty-list<Pair>, rows: Repeats, repeats: Repeats, unkeyed: Repeats, meets: int|null,
  *     shorter: list<array{without: string, repeats: Repeats}>, isOfAllRows: bool}
  */
-final readonly class Advice
+final readonly class Advise
 {
     public function __construct(private Answers $answers, private DeliverySample $sample) {}
 

@@ -2,8 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Queries\Review;
+namespace App\Actions\Review;
 
+use App\Queries\Review\Mask;
+use App\Queries\Review\Record;
+use App\Queries\Review\TallyColumns;
 use App\Models\Answer;
 use App\Models\Tally;
 use App\Questions\Answers;
@@ -18,7 +21,7 @@ use NineTally\Core\Row\KeyTuple;
  * Rows of which both sides have the same. The first who asks waits until a worker has looked through both sides; from then on a row is
  * found at once.
  */
-final readonly class AgreeingRows
+final readonly class FindAgreeingRow
 {
     public function __construct(private Answers $answers, private QuestionContext $material) {}
 
