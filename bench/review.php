@@ -162,7 +162,8 @@ $rule = static function (RulingScope $scope, string $target, ?Filter $filter = n
     $entered = Tally::query()->findOrFail(TALLY);
     $person = User::query()->firstOrFail();
     $began = microtime(true);
-    $act = app(RuleOn::class)($entered, new NewRuling($scope, $target, $filter, Decision::Expected, 'bench', PHP_INT_MAX), $person);
+    $ruling = new NewRuling($scope, $target, $filter, Decision::Expected, 'bench');
+    $act = app(RuleOn::class)($entered, $ruling, PHP_INT_MAX, $person);
     printf("| %s | %s | %.1f | | | |\n", $scope->value, number_format($act->findings), microtime(true) - $began);
     foreach (
         $act->findings === 1

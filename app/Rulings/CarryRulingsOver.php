@@ -45,24 +45,36 @@ final readonly class CarryRulingsOver
         // Acts on patterns that hold for tallies to come decide on all of their pattern: what they covered before comes after them.
         $acts = '{'.implode(',', array_map(static fn(DatabaseRow $act): int => $act->int('id'), $holding)).'}';
         $this->carry($tally, $before, $hasOtherKey, 'AND NOT s.ruling_id = ANY(:acts::bigint[])', $acts);
-        array_walk($holding, fn(DatabaseRow $act) => $this->hold($tally, $act));
+        array_walk($holding, fn(DatabaseRow $act) => $this->hold($tally, $before, $act));
         if ($holding !== []) {
             $this->carry($tally, $before, $hasOtherKey, 'AND s.ruling_id = ANY(:acts::bigint[])', $acts);
         }
-        $carried = $this->database
-            ->table('carried_rulings')
-            ->where('tally_id', $tally->id)
-            ->selectRaw('count(*) FILTER (WHERE NOT is_changed) AS carried, count(*) FILTER (WHERE is_changed) AS changed')
-            ->first();
         CarryOver::query()->create([
             'tally_id' => $tally->id,
             'from_tally_id' => $before->id,
             'ruled' => $ruled,
-            'carried' => $carried->carried ?? 0,
-            'changed' => $carried->changed ?? 0,
+            ...$this->figures($tally),
             'has_other_key' => $hasOtherKey,
         ]);
         $this->standings->rebuild($tally);
+    }
+
+    /** @return array<string, int> of the findings that were ruled on before, and of those that only a ruling for tallies to come covers */
+    private function figures(Tally $tally): array
+    {
+        $before = "count(DISTINCT (split_part(\"group\", ':', 1), from_sequence)) FILTER (WHERE from_sequence IS NOT NULL AND";
+        $counted = $this->database->table('carried_rulings')->where('tally_id', $tally->id)->selectRaw(<<<SQL
+            {$before} NOT is_changed) AS carried, {$before} is_changed AND NOT is_beyond) AS changed, {$before} is_beyond) AS beyond,
+                count(*) FILTER (WHERE from_sequence IS NULL AND NOT is_changed) AS taken_on
+            SQL)->first();
+        $row = DatabaseRow::of($counted ?? new \stdClass);
+
+        return [
+            'carried' => $row->int('carried'),
+            'changed' => $row->int('changed'),
+            'beyond' => $row->int('beyond'),
+            'taken_on' => $row->int('taken_on'),
+        ];
     }
 
     private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
@@ -102,14 +114,19 @@ final readonly class CarryRulingsOver
     }
 
     /** Covers the cells of a pattern by an act that was meant for them; or opens all of them, where they are more than it was meant for. */
-    private function hold(Tally $tally, DatabaseRow $act): void
+    private function hold(Tally $tally, Tally $before, DatabaseRow $act): void
     {
         $pairs = $act->textOrNull('holds_for');
+        $isStanding = GroupKind::Pattern->isStanding('p', 's');
         $this->database->insert(
-            <<<'SQL'
-            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, is_beyond)
-            SELECT f.tally_id, 'pattern:' || f.pattern_number, f.sequence, :act, :decision, :beyond, :beyond
-            FROM cell_findings f
+            <<<SQL
+            WITH earlier AS (
+                SELECT p.identity, p.sequence FROM standing_findings s JOIN cell_findings p ON {$isStanding}
+                WHERE s.tally_id = :before AND s.decision <> 'open'
+            )
+            INSERT INTO carried_rulings (tally_id, "group", sequence, ruling_id, decision, is_changed, is_beyond, from_sequence)
+            SELECT f.tally_id, 'pattern:' || f.pattern_number, f.sequence, :act, :decision, :beyond, :beyond, e.sequence
+            FROM cell_findings f LEFT JOIN earlier e ON e.identity = f.identity
             WHERE f.tally_id = :tally AND f.pattern_number = :number
               AND (:pairs::jsonb IS NULL OR EXISTS (SELECT 1 FROM jsonb_array_elements(:pairs::jsonb) pair
                   WHERE pair->>'source' = f.source_value AND pair->>'target' = f.target_value))
@@ -121,6 +138,7 @@ final readonly class CarryRulingsOver
                 'decision' => $act->text('decision'),
                 'beyond' => $act->int('is_beyond') === 1 ? 'true' : 'false',
                 'tally' => $tally->id,
+                'before' => $before->id,
                 'number' => $act->int('number'),
                 'pairs' => $pairs,
             ],

@@ -47,6 +47,26 @@ final readonly class CoveredFindings
         };
     }
 
+    /** @return array<string, array<int, BlockMembers>> those of a later tally that took the ruling over */
+    public function carried(int $tallyId, Ruling $act): array
+    {
+        $blocks = [];
+        foreach (GroupKind::cases() as $kind) {
+            $rows = DatabaseRow::all($this->database, <<<SQL
+                SELECT c."group", {$kind->blockIn('f')} AS block,
+                    string_agg(lpad(to_hex({$kind->placeIn('f')}), 2, '0'), '' ORDER BY f.sequence) AS places
+                FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence
+                    AND {$kind->groupIn('f')} = c."group"
+                WHERE c.tally_id = ? AND c.ruling_id = ? AND NOT c.is_changed GROUP BY 1, 2
+                SQL, [$tallyId, $act->id]);
+            foreach ($rows as $row) {
+                $blocks[$row->text('group')][$row->int('block')] = BlockMembers::at($row->bytes('places'));
+            }
+        }
+
+        return $blocks;
+    }
+
     /** @return array<int, BlockMembers> of so many findings all */
     public static function whole(int $findings): array
     {

@@ -17,7 +17,7 @@ use NineTally\Core\Ruling\EffectiveRulingBlock;
 
 /**
  * The standing of each finding: the newest act of its tally that covers it and has not been undone, else the ruling that was taken over
- * from the tally before.
+ * from the tally before. An act counts as undone in the tally on which its undoing was entered, and in those after it.
  *
  * A projection of the acts. follow() brings it up to date after one act; rebuild() makes it again from all of them.
  */
@@ -38,13 +38,25 @@ final readonly class EffectiveRulings
     public function follow(Ruling $act): void
     {
         $undone = $act->scope === RulingScope::Undo ? Ruling::query()->findOrFail($act->undoes_id) : null;
-        foreach ($this->chunks($this->coverage->blocks($undone ?? $act)) as $group => $covered) {
+        $blocks =
+            $undone === null || $undone->tally_id === $act->tally_id
+                ? $this->coverage->blocks($undone ?? $act)
+                : $this->coverage->carried($act->tally_id, $undone);
+        foreach ($this->chunks($blocks) as $group => $covered) {
             $numbers = array_keys($covered);
             $before = iterator_to_array($this->kept->read($act->tally_id, $group, $numbers));
             $after = $undone === null ? $this->ruled($act, $covered, $before) : $this->made($act->tally_id, $group, $numbers);
             $this->kept->replace($act->tally_id, $group, $numbers, $after);
             $this->countChange($act->tally_id, $group, $before, $after);
         }
+    }
+
+    /** On how many findings of a tally an act stands now. */
+    public function findingsOf(Tally $tally, Ruling $act): int
+    {
+        $standing = $this->database->table('standing_acts')->where('tally_id', $tally->id)->where('ruling_id', $act->id)->first();
+
+        return $standing === null ? 0 : DatabaseRow::of($standing)->int('findings');
     }
 
     public function rebuild(Tally $tally): void
@@ -133,7 +145,8 @@ final readonly class EffectiveRulings
         return DatabaseRow::all($this->database, <<<SQL
             WITH acts AS (
                 SELECT a.id, a.scope, a.sequence, a.decision, coalesce(a.pattern_number::text, a.row_class) AS whole_of FROM rulings a
-                WHERE a.tally_id = :tally AND a.scope <> 'undo' AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id)
+                WHERE a.tally_id = :tally AND a.scope <> 'undo'
+                    AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = a.id AND u.tally_id <= :tally)
             ), layers AS (
                 SELECT a.id, a.decision, c.findings, NULL::bigint AS block, NULL AS places
                 FROM acts a JOIN standing_counts c ON c.tally_id = :tally AND c."group" = :group WHERE a.scope || ':' || a.whole_of = :group
@@ -148,7 +161,9 @@ final readonly class EffectiveRulings
                 SELECT c.ruling_id, c.decision, 0, {$kind->blockIn('f')}, string_agg({$place}, '')
                 FROM carried_rulings c JOIN {$kind->table()} f ON f.tally_id = c.tally_id AND f.sequence = c.sequence
                     AND {$inGroup} = c."group"
-                WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed GROUP BY 1, 2, 4
+                WHERE c.tally_id = :tally AND c."group" = :group AND NOT c.is_changed
+                    AND NOT EXISTS (SELECT 1 FROM rulings u WHERE u.undoes_id = c.ruling_id AND u.tally_id <= :tally)
+                GROUP BY 1, 2, 4
             )
             SELECT * FROM layers WHERE (block IS NULL OR block = ANY(:blocks::bigint[])) AND id >= coalesce((SELECT max(id) FROM layers
                 WHERE block IS NULL), 0) ORDER BY id

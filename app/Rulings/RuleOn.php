@@ -26,13 +26,14 @@ final readonly class RuleOn
     /**
      * @param  int  $seenAct  the newest act on the tally that the person had seen, 0 for none
      *
-     * @throws Conflict with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on
+     * @throws Conflict if a newer tally is there; with the other act, if somebody else ruled meanwhile; or if there is nothing to rule on
      */
     public function __invoke(Tally $tally, NewRuling $ruling, int $seenAct, User $person): Ruling
     {
         return $this->database->transaction(function () use ($tally, $ruling, $seenAct, $person): Ruling {
             // The second of two people who rule at the same moment is shown what the first did.
             EffectiveRulings::hold($this->database, $tally->id);
+            $this->mustBeNewest($tally);
             $this->mustHaveSeen($tally, $seenAct, $person);
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
@@ -51,6 +52,18 @@ final readonly class RuleOn
 
             return $act;
         });
+    }
+
+    /** What is decided is decided on the newest tally: from an older one nothing would reach those who look at this. */
+    private function mustBeNewest(Tally $tally): void
+    {
+        $newest = $tally->dataset->latestTally();
+        if ($newest !== null && $newest->id !== $tally->id) {
+            throw Conflict::because(
+                'overtaken',
+                sprintf('Tally %d is newer than this one. Rule there: what you decide here would not reach it.', $newest->number),
+            );
+        }
     }
 
     private function mustHaveSeen(Tally $tally, int $seenAct, User $person): void

@@ -6,12 +6,17 @@ namespace App\Rulings;
 
 use App\Models\Ruling;
 use App\Models\RulingScope;
+use App\Models\Tally;
 use App\Models\User;
 use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use Illuminate\Database\UniqueConstraintViolationException;
 
-/** Undoes an act by adding one: what stood before it stands again. */
+/**
+ * Undoes an act by adding one. It takes effect from the newest tally on, whichever the act was entered on: what stood before it stands
+ * again
+ * there, or is open. Older tallies stay as they were looked at.
+ */
 final readonly class UndoRuling
 {
     public function __construct(private Connection $database, private EffectiveRulings $standings) {}
@@ -24,14 +29,14 @@ final readonly class UndoRuling
         }
         try {
             return $this->database->transaction(function () use ($ruling, $person): Ruling {
-                EffectiveRulings::hold($this->database, $ruling->tally_id);
+                $newest = $this->newestTally($ruling);
                 $act = Ruling::query()->create([
-                    'dataset_id' => $ruling->getAttribute('dataset_id'),
-                    'tally_id' => $ruling->tally_id,
+                    'dataset_id' => $newest->dataset_id,
+                    'tally_id' => $newest->id,
                     'scope' => RulingScope::Undo,
                     'undoes_id' => $ruling->id,
                     'reason' => '',
-                    'findings' => $ruling->findings,
+                    'findings' => $this->standings->findingsOf($newest, $ruling),
                     'user_id' => $person->id,
                 ]);
                 $this->standings->follow($act);
@@ -41,5 +46,18 @@ final readonly class UndoRuling
         } catch (UniqueConstraintViolationException) {
             throw Conflict::because('undone-already', 'This ruling was undone already.');
         }
+    }
+
+    /** The newest tally, held: while the next one is entered, this waits, and goes on with that. */
+    private function newestTally(Ruling $ruling): Tally
+    {
+        $newest = null;
+        do {
+            $held = $newest;
+            $newest = $ruling->tally->dataset->latestTally() ?? $ruling->tally;
+            EffectiveRulings::hold($this->database, $newest->id);
+        } while ($held?->id !== $newest->id);
+
+        return $newest;
     }
 }

@@ -23,6 +23,7 @@ use Tests\TestCase;
 abstract class BrowserTestCase extends TestCase
 {
     use MeetsNoBarrier;
+    use RulesInReview;
 
     private const SECONDS = 20;
 

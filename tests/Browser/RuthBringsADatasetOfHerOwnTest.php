@@ -57,12 +57,17 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('1 of 2 cells differ');
         $this->see('EZEKIEL THORNØY');
         $this->press('Expected');
+        $this->see('why?');
+        $this->type('Reason', "capitals are agreed\n");
         $this->see('Ruled expected on 1 finding.');
         $this->see('10 of 11 open');
+        $this->see('capitals are agreed');
 
         $this->press('Show the 2 repeated rows');
         $this->see('2 rows of the source and 0 of the target have it');
         $this->press('Rule on all 2');
+        $this->see('Choose what they are.');
+        $this->sayOfAll('Expected', 'one berth, entered twice');
         $this->press('Rule expected on 2 rows');
         $this->see('Ruled expected on 2 findings.');
         $this->see('8 of 11 open');

@@ -56,6 +56,7 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->station('Review');
         $this->press('holder → c3: capitals differ');
         $this->press('Rule on all 12');
+        $this->sayOfAll('Expected', 'capitals are agreed');
         $this->press('Rule expected on 12 cells');
         $this->see('Ruled expected on 12 findings.');
         $this->station('Deliver');
@@ -65,7 +66,7 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->see('delivery 2 of the new register');
         $this->station('Tally');
         $this->press('Tally 300 against 295');
-        $this->see('11 of 12 rulings of tally 1 stand here, 1 findings changed since and are open again');
+        $this->see('of 12 findings ruled on in tally 1, 11 stand here, 1 changed since and opened again');
         $this->visible('//input[@aria-label="Compare tally 1"]', 'the first tally')->click();
         $this->visible('//input[@aria-label="Compare tally 2"]', 'the second tally')->click();
         $this->press('Compare tally 1 with tally 2');

@@ -41,6 +41,7 @@ final class RuthNeedsNoMouseTest extends BrowserTestCase
         $this->strike('holder → owner: capitals differ, 10 cells');
         $this->see('KB,005');
         $this->strike('Findings', 'E');
+        $this->type('Reason', "capitals are agreed\n");
         $this->see('Ruled expected on 10 findings.');
         $this->see('all 10 ruled');
         $this->strike('Findings', '/');

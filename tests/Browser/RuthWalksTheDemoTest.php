@@ -77,6 +77,9 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         }
         $this->meetsNoBarrier();
         $this->press('Ask');
+        $this->see('who is asked?');
+        $this->choose('Who to ask', 'Tove Lindqvist, data owner');
+        $this->press('Enter the ruling');
         $this->see('Ruled ask on 1 finding.');
 
         $this->press("Show the {$source['missing']} missing rows");

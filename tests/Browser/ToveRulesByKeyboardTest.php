@@ -23,13 +23,15 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
 
         $this->press('holder → owner: capitals differ, 149 cells');
         $this->see('KB,2');
-        $this->keys(WebDriverKeys::ARROW_DOWN, 'd');
+        $this->keys(WebDriverKeys::ARROW_DOWN);
+        $this->rule('d', 'cut by the loader');
         $this->see('Ruled defect on 1 finding.');
         $this->see('149 of 150 open');
         $this->see('KB,2');
 
         $this->keys('E');
         $this->see('Rule on all 149 cells');
+        $this->type('Why', 'capitals are agreed');
         $this->press('Rule expected on 149 cells');
         $this->see('1 of 150 open');
         $this->press('Undo');

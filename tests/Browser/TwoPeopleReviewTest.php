@@ -41,14 +41,17 @@ final class TwoPeopleReviewTest extends BrowserTestCase
         $this->browser->get($address);
         $this->see('6 cells');
         $this->seeFindings(6);
-        $this->keys('D');
+        $this->rule('D', 'wrong basin');
         $this->see('Ruled defect on 6 findings.');
 
         $this->browser = $ruth;
-        $this->keys('E');
+        $this->rule('E', 'both basins are meant');
         $this->see('Tove Lindqvist ruled on this tally meanwhile: defect on 6 findings');
         $this->see('Defect');
+        // With nothing said, Enter takes the reason that was said last.
         $this->keys('E');
+        $this->see('Enter takes the last reason.');
+        $this->visible('//*[@aria-label="Reason"]', 'the reason')->sendKeys("\n");
         $this->see('Ruled expected on 6 findings.');
         $this->press('Rulings so far');
         $this->see('Tove Lindqvist');

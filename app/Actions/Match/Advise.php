@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Actions\Match;
 
 use App\Adapters\Deliveries\DeliverySample;
-use NineTally\Core\Value\DeclaredReading;
 use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\DeliveryProfile;
@@ -18,6 +17,7 @@ use NineTally\Core\Advice\KeyAdvice;
 use NineTally\Core\Figures\Percentage;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 
 /**

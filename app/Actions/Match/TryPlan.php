@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions\Match;
 
-use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\DeliveryReader;
+use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
 use App\Questions\Answers;

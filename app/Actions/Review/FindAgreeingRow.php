@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
+use App\Models\Answer;
+use App\Models\Tally;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Record;
 use App\Queries\Review\TallyColumns;
-use App\Models\Answer;
-use App\Models\Tally;
 use App\Questions\Answers;
 use App\Questions\KeyOffsets;
 use App\Questions\QuestionContext;

@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace App\Adapters\Deliveries;
 
-use App\Adapters\Deliveries\DeliveryReader;
-use App\Adapters\Deliveries\PreparationInputs;
-use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\NineTallyException;

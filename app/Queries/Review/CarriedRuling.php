@@ -28,7 +28,8 @@ final readonly class CarriedRuling
             $row->text('decision'),
             $row->text('reason'),
             $row->text('by'),
-            $row->int('is_changed') === 1,
+            // What is beyond its ruling is open again, and has not changed.
+            $row->int('is_changed') === 1 && $row->int('is_beyond') === 0,
             $row->int('is_beyond') === 1,
         );
     }

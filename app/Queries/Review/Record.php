@@ -41,6 +41,14 @@ final readonly class Record
         );
     }
 
+    /** @return list<int> the acts that stand for the row or for one of its cells */
+    public function rulingIds(): array
+    {
+        $ids = array_map(static fn(RecordField $field): ?int => $field->finding?->standing->rulingId, $this->fields);
+
+        return array_values(array_unique(array_filter([$this->row->standing->rulingId, ...$ids])));
+    }
+
     /** Of a row that is no finding: nothing in it differs but what a rule lets pass. */
     public static function ofAgreeing(RowFinding $row, TallyColumns $layout): self
     {

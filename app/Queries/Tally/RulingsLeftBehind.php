@@ -28,11 +28,11 @@ final readonly class RulingsLeftBehind
     {
         $rows = DatabaseRow::all($this->database, <<<'SQL'
             WITH standing AS (
-                SELECT s.*, f.sequence FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
+                SELECT s.*, f.sequence, o.has_other_key FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
                 JOIN cell_findings f ON f.tally_id = s.tally_id AND f.pattern_number = s.pattern_number AND f.pattern_ordinal = s.ordinal
                     WHERE o.tally_id = :tally
                 UNION ALL
-                SELECT s.*, f.sequence FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
+                SELECT s.*, f.sequence, o.has_other_key FROM carry_overs o JOIN standing_findings s ON s.tally_id = o.from_tally_id
                 JOIN row_findings f ON f.tally_id = s.tally_id AND f.class = s.class AND f.class_ordinal = s.ordinal
                     WHERE o.tally_id = :tally
             ), behind AS (
@@ -40,8 +40,8 @@ final readonly class RulingsLeftBehind
                 WHERE s.decision <> 'open'
                     AND NOT EXISTS (SELECT 1 FROM carried_rulings c WHERE c.tally_id = :tally AND c.from_sequence = s.sequence
                         AND split_part(c."group", ':', 1) = split_part(s."group", ':', 1))
-                    AND NOT EXISTS (SELECT 1 FROM carried_rulings h WHERE h.tally_id = :tally AND h.from_sequence IS NULL
-                        AND h.ruling_id = s.ruling_id)
+                    AND NOT (s.has_other_key AND EXISTS (SELECT 1 FROM carried_rulings h WHERE h.tally_id = :tally
+                        AND h.from_sequence IS NULL AND h.ruling_id = s.ruling_id))
                 ORDER BY s."group", s.sequence OFFSET :skipped LIMIT :limit
             )
             SELECT r.key, p.source_column AS "column", coalesce(f.class, r.class) AS class, f.cause, f.source_value, f.target_value,

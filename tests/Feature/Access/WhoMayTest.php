@@ -12,7 +12,7 @@ use Tests\TestCase;
 /** Each role against each address: denied unless the policy allows it. */
 final class WhoMayTest extends TestCase
 {
-    private const RULING = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0];
+    private const RULING = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => 'as agreed', 'seenAct' => 0];
 
     private const PLAN = ['key' => [], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []]];
 

@@ -58,7 +58,7 @@ final class AskAndCommentTest extends TestCase
             'scope' => 'class',
             'target' => 'extra',
             'decision' => 'ask',
-            'reason' => '',
+            'reason' => 'as agreed',
             'askedId' => $stranger->id,
             'seenAct' => 0,
         ])->assertUnprocessable();

@@ -55,7 +55,8 @@ trait FilteredRegister
     {
         return $this->number(
             $this->api('POST', "/tallies/{$tally->id}/rulings", [
-                'reason' => '',
+                'reason' => 'as agreed',
+                'askedId' => $this->owner->id,
                 'seenAct' => Ruling::newestOn($tally),
                 ...$act,
             ])->assertCreated(),

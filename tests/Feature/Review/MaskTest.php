@@ -28,7 +28,7 @@ final class MaskTest extends TestCase
             'scope' => 'pattern',
             'target' => (string) $pattern,
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'holdsFor' => [['source' => self::SECRET.' 1', 'target' => mb_strtoupper(self::SECRET.' 1')]],
             'seenAct' => 0,
         ])->assertCreated();
@@ -91,7 +91,8 @@ final class MaskTest extends TestCase
             'scope' => 'filter',
             'filter' => ['text' => 'Thorn'],
             'decision' => 'ask',
-            'reason' => '',
+            'askedId' => $this->owner->id,
+            'reason' => 'as agreed',
             'seenAct' => 0,
         ])
             ->assertForbidden()
@@ -113,7 +114,7 @@ final class MaskTest extends TestCase
             'scope' => 'filter',
             'filter' => ['key' => self::SECRET.' 7', 'keyColumn' => 2],
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'seenAct' => 0,
         ])->assertCreated();
         $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", [

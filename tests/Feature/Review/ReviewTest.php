@@ -117,7 +117,7 @@ final class ReviewTest extends TestCase
             'scope' => 'row',
             'target' => '5',
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'seenAct' => 0,
         ])->assertForbidden();
     }

@@ -54,7 +54,8 @@ final class RuleOnFilterTest extends TestCase
             'scope' => 'filter',
             'filter' => ['text' => 'not there'],
             'decision' => 'ask',
-            'reason' => '',
+            'askedId' => $this->owner->id,
+            'reason' => 'as agreed',
             'seenAct' => $act,
         ])
             ->assertConflict()
@@ -75,6 +76,7 @@ final class RuleOnFilterTest extends TestCase
             'scope' => 'selection',
             'filter' => ['of' => 'rows', 'sequences' => [$changed['sequence'], $missing['sequence']]],
             'decision' => 'ask',
+            'askedId' => $this->owner->id,
         ]);
 
         $asked = array_column(

@@ -57,14 +57,14 @@ final class RulingTest extends TestCase
             'scope' => 'row',
             'target' => '1',
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'seenAct' => 2,
         ])->assertNotFound();
         $this->api('POST', "/tallies/{$tally->id}/rulings", [
             'scope' => 'class',
             'target' => 'changed',
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'seenAct' => 2,
         ])->assertNotFound();
     }
@@ -103,7 +103,7 @@ final class RulingTest extends TestCase
             'scope' => 'row',
             'target' => '5',
             'decision' => 'expected',
-            'reason' => '',
+            'reason' => 'as agreed',
             'seenAct' => 0,
         ])
             ->assertConflict()
@@ -122,7 +122,7 @@ final class RulingTest extends TestCase
         EffectiveRulings::hold($another, $tally->id);
         // Longer than anybody would wait for a lock that nobody holds.
         DB::statement("SET lock_timeout = '100ms'");
-        $act = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => '', 'seenAct' => 0];
+        $act = ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => 'as agreed', 'seenAct' => 0];
         try {
             $this->withoutExceptionHandling()->postJson("/api/v1/tallies/{$tally->id}/rulings", $act);
             self::fail('It was entered beside another one.');
@@ -144,7 +144,7 @@ final class RulingTest extends TestCase
             implode('', array_map(static fn(int $row): string => "KB,{$row},{$status},1,t\n", range(1, $rows)));
     }
 
-    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason = ''): int
+    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason = 'as agreed'): int
     {
         return $this->number(
             $this->api('POST', "/tallies/{$tally->id}/rulings", [
@@ -152,6 +152,7 @@ final class RulingTest extends TestCase
                 'target' => $target,
                 'decision' => $decision,
                 'reason' => $reason,
+                'askedId' => $this->owner->id,
                 'seenAct' => Ruling::query()->orderByDesc('id')->first()->id ?? 0,
             ])->assertCreated(),
             'id',

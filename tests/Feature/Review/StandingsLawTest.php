@@ -106,7 +106,8 @@ final class StandingsLawTest extends TestCase
             $this->api('POST', "/tallies/{$tally->id}/rulings", [
                 ...$about,
                 'decision' => $decision,
-                'reason' => '',
+                'reason' => 'as agreed',
+                'askedId' => $this->owner->id,
                 'seenAct' => Ruling::query()->max('id') ?? 0,
             ])->assertCreated(),
             'id',

@@ -17,8 +17,9 @@ final class QueriesOnlyReadTest extends TestCase
         $found = [];
         /** @var \SplFileInfo $file */
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            foreach (preg_grep(self::WRITES, file($file->getPathname()) ?: []) ?: [] as $number => $line) {
-                $found[] = substr($file->getPathname(), strlen($folder)).':'.($number + 1).' '.trim($line);
+            $lines = file($file->getPathname()) ?: [];
+            foreach (array_keys(preg_grep(self::WRITES, $lines) ?: []) as $number) {
+                $found[] = substr($file->getPathname(), strlen($folder)).':'.($number + 1).' '.trim($lines[$number]);
             }
         }
 

@@ -19,7 +19,7 @@ final class TallyAgainstTallyTest extends TestCase
             $this->rule($first, 'pattern', (string) $pattern['number'], 'expected', 'known');
         }
         $extra = $this->number($this->rule($first, 'class', 'extra', 'defect', 'not ours'), 'id');
-        $undone = $this->number($this->rule($first, 'class', 'repeated', 'expected', ''), 'id');
+        $undone = $this->number($this->rule($first, 'class', 'repeated', 'expected', 'by mistake'), 'id');
         $this->api('POST', "/rulings/{$undone}/undo")->assertCreated();
 
         // KB,014 is written otherwise now, LM,2 got its fee, and one row more is missing.
@@ -230,6 +230,7 @@ final class TallyAgainstTallyTest extends TestCase
             'target' => $target,
             'decision' => $decision,
             'reason' => $reason,
+            'askedId' => $this->owner->id,
             'seenAct' => PHP_INT_MAX,
             ...$more,
         ])->assertCreated();

@@ -10,11 +10,14 @@ use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
 use App\Http\Resources\RowFindingResource;
+use App\Http\Resources\RulingResource;
 use App\Http\Resources\WorkbookResource;
 use App\Jobs\WriteFindings;
 use App\Models\Tally;
 use App\Models\Workbook;
 use App\Problems\ValuesAreMasked;
+use App\Queries\Review\ActOfTally;
+use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\FindingsExport;
@@ -101,13 +104,19 @@ final class FindingController extends Controller
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
     }
 
-    public function record(Request $request, Tally $tally, int $sequence, FindingPages $pages): JsonResponse
+    public function record(Request $request, Tally $tally, int $sequence, FindingPages $pages, ActsOfTally $acts): JsonResponse
     {
         $this->allow('view', $tally->migration);
+        $mask = $this->mask($request, $tally);
+        $record = Record::read($pages, $tally, $mask, $sequence);
 
-        return response()->json(
-            RecordResource::make(Record::read($pages, $tally, $this->mask($request, $tally), $sequence))->resolve($request),
-        );
+        return response()->json([
+            ...RecordResource::make($record)->resolve($request),
+            'rulings' => array_map(
+                static fn(ActOfTally $of): array => RulingResource::make($of->act)->masked($mask)->resolve($request) + $of->toArray(),
+                $acts->these($tally, $record->rulingIds()),
+            ),
+        ]);
     }
 
     public function valuePairs(Request $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
@@ -136,7 +145,7 @@ final class FindingController extends Controller
 
         return response()->json([
             ...$answer->progress(),
-            'record' => $record === null ? null : RecordResource::make($record)->resolve($request),
+            'record' => $record === null ? null : RecordResource::make($record)->resolve($request) + ['rulings' => []],
         ]);
     }
 

@@ -9,6 +9,8 @@ use App\Http\Requests\Review\RuleRequest;
 use App\Http\Resources\RulingResource;
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Queries\Review\ActOfTally;
+use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\Masks;
 use App\Rulings\RuleOn;
 use App\Rulings\UndoRuling;
@@ -19,22 +21,17 @@ final class RulingController extends Controller
 {
     public function __construct(private readonly Masks $masks) {}
 
-    public function index(Request $request, Tally $tally): JsonResponse
+    public function index(Request $request, Tally $tally, ActsOfTally $acts): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        $acts = $tally->rulings()->with(['user', 'asked'])->orderByDesc('id')->limit(200)->get();
         $mask = $this->masks->forPerson($this->person($request), $tally);
-        $undone = $acts->pluck('undoes_id')->filter()->all();
 
         return response()->json([
-            'items' => $acts
-                ->map(
-                    static fn(Ruling $act): array => RulingResource::make($act)->masked($mask)->resolve($request) + [
-                        'undone' => in_array($act->id, $undone, true),
-                    ],
-                )
-                ->all(),
-            'latest' => $acts->first()->id ?? 0,
+            'items' => array_map(
+                static fn(ActOfTally $of): array => RulingResource::make($of->act)->masked($mask)->resolve($request) + $of->toArray(),
+                $acts->of($tally),
+            ),
+            'latest' => Ruling::newestOn($tally),
         ]);
     }
 

@@ -28,14 +28,23 @@ final class RuleRequest extends FormRequest
             'filter' => ['required_if:scope,selection,filter', 'array'],
             'filter.sequences' => ['required_if:scope,selection', 'array'],
             'decision' => ['required', Rule::enum(Decision::class)],
-            'reason' => ['present', 'nullable', 'string', 'max:2000'],
+            'reason' => ['present', 'required_if:decision,expected,defect', 'nullable', 'string', 'max:2000'],
             'ticket' => ['nullable', 'string', 'max:100'],
-            'askedId' => ['nullable', 'integer', $members],
+            'askedId' => ['required_if:decision,ask', 'nullable', 'integer', $members],
             'holdsUpTo' => ['nullable', 'integer', 'min:1', 'prohibited_unless:scope,pattern', 'prohibits:holdsFor'],
             'holdsFor' => ['nullable', 'array', 'min:1', 'max:'.self::MOST_VALUE_PAIRS, 'prohibited_unless:scope,pattern'],
             'holdsFor.*.source' => ['present', 'nullable', 'string'],
             'holdsFor.*.target' => ['present', 'nullable', 'string'],
             'seenAct' => ['required', 'integer', 'min:0'],
+        ];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return [
+            'reason.required_if' => 'Say why: the reason stands with the ruling for whoever reads it later.',
+            'askedId.required_if' => 'Name the person who is asked.',
         ];
     }
 

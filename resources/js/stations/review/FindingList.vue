@@ -82,6 +82,7 @@ function click(event: MouseEvent, place: number): void {
 }
 defineExpose({
   total,
+  focus: () => scroller.value?.focus(),
   goTo: (index: number) => {
     if (total.value === null) wanted = index
     else move(index)

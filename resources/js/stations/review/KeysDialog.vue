@@ -6,7 +6,8 @@ const isOpen = defineModel<boolean>({ required: true })
 const areOn = ref(singleLettersAreOn())
 const keys = [
   ['↓ or n, ↑ or p', 'the next or the last finding'],
-  ['e, d, a, o', 'rule it expected, defect, ask or open'],
+  ['e, d, a, o', 'decide on it: expected, defect, ask or open'],
+  ['Enter', 'in the reason: enter the ruling; with nothing said, with the last reason'],
   ['Shift with one of these', 'rule on all that the filter means, as it stands'],
   ['Space, Shift with ↓ ↑', 'choose several, to be ruled on together'],
   ['Escape', 'choose none'],

@@ -31,10 +31,11 @@ const record = (more: object, fields: object[]) =>
     remark: null,
     refusal: null,
     fields,
+    rulings: [],
     ...more,
   }) as unknown as Schemas['Record']
 const pane = (shown: Schemas['Record'], cell: number | null = null) =>
-  mount(RecordPane, { props: { record: shown, error: null, isLoading: false, course, cell }, global: { plugins: [ElementPlus] } })
+  mount(RecordPane, { props: { record: shown, error: null, isLoading: false, course, tally: 2, cell }, global: { plugins: [ElementPlus] } })
 const attributes = Array.from({ length: 30 }, (_, nth) => field('compared', `attribute_${nth}`, `${nth}`))
 
 describe('the whole record', () => {
@@ -48,6 +49,14 @@ describe('the whole record', () => {
     expect(wrapper.text()).toContain('1 of 2 cells differ')
     expect(wrapper.text()).toContain('old register line 78, new register line 1,204')
     expect(wrapper.text()).toContain('capitals differ')
+  })
+
+  it('says who decided what and why, of the row and of each cell', () => {
+    const act = { id: 12, scope: 'cell', target: '4', decision: 'defect', reason: 'cut by the loader', ticket: 'WM-18', asked: null, person: 'Tove Lindqvist', at: '2026-11-29T04:12:00Z', tally: 1, findings: 1 } // prettier-ignore
+    const ruled = { ...finding(4), decision: 'defect', rulingId: 12 }
+    const text = pane(record({ rulings: [act] }, [field('compared', 'holder', 'Osei', 'OSEI', ruled)])).text()
+
+    expect(text).toMatch(/Defect\s+Tove Lindqvist, .*, in tally 1: cut by the loader; WM-18/)
   })
 
   it('narrows the list down to what has the same part of the key', async () => {

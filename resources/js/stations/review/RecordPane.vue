@@ -8,9 +8,17 @@ import { excerpt, isLong } from '@/format/excerpt'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
+import ActLine from '@/stations/review/ActLine.vue'
 import type { Filter } from '@/stations/review/filter'
 
-const props = defineProps<{ record: Schemas['Record'] | undefined; error: Error | null; isLoading: boolean; course: Schemas['Course']; cell: number | null }>()
+const props = defineProps<{
+  record: Schemas['Record'] | undefined
+  error: Error | null
+  isLoading: boolean
+  course: Schemas['Course']
+  tally: number
+  cell: number | null
+}>()
 const emit = defineEmits<{ look: [cell: number]; narrow: [terms: Filter] }>()
 
 const places = computed(() => {
@@ -43,6 +51,8 @@ function earlierSaid(earlier: Schemas['Earlier']): string {
   if (earlier.isBeyond) return `${said}; its pattern has more cells now than that was meant for`
   return earlier.isChanged ? `${said}; its values have changed since the ruling` : said
 }
+/** The act that stands for the row, or for a cell. */
+const actOf = (id: number | null | undefined) => props.record?.rulings.find((act) => act.id === id)
 /** The place of a key field, counted from 1, and its value: what else has it? */
 const keyPlace = (field: Schemas['Field']): number => (props.record?.fields.filter((one) => one.role === 'key').indexOf(field) ?? -1) + 1
 const whole = (text: string): Stretch[] => [{ text, differs: false }]
@@ -85,7 +95,8 @@ watch(
           <button v-if="hasLong" type="button" class="plain" :aria-pressed="isWhole" @click="isWhole = !isWhole">
             {{ isWhole ? 'Shorten long values' : 'Long values are shortened: show them whole' }}
           </button>
-          <span v-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
+          <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />
+          <span v-else-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
         </header>
         <div v-if="record.refusal" class="field">
           <span class="label">{{ record.refusal.sentence }}</span>
@@ -117,6 +128,7 @@ watch(
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').source)" side="source" />
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').target)" side="target" />
             <em>{{ field.finding.sentence }}</em>
+            <ActLine v-if="actOf(field.finding.rulingId)" :act="actOf(field.finding.rulingId)!" :tally="tally" />
           </span>
           <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="shown(whole(field.sourceValue))" />
           <span v-else class="two">

@@ -31,6 +31,7 @@ import { useFilter } from '@/stations/review/useFilter'
 import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
 import { useRulingOnMany } from '@/stations/review/useRulingOnMany'
+import { useWhy } from '@/stations/review/useWhy'
 import WeightPicture from '@/stations/review/WeightPicture.vue'
 
 const props = defineProps<{ tally: Schemas['Tally']; course: Schemas['Course'] }>()
@@ -49,18 +50,37 @@ const columns = computed(() => [
   ...new Set([...beside.value, ...(record.data.value?.fields.filter(({ role }) => role !== 'key').map(({ source, target }) => source ?? target ?? '') ?? [])]),
 ])
 
-const why = ref<Why>({ reason: '', ticket: '', askedId: null })
+/** What is ruled is ruled on the newest tally. */
+const isNewest = computed(() => props.course.tally === null || props.course.tally.id === props.tally.id)
+const mayRule = computed(() => props.course.mayRule && isNewest.value)
+const { why, isPinned, waiting, recent, decide, confirm, cancel, said } = useWhy(
+  () => props.course.id,
+  (decision, onAll, reason) => (onAll ? ruleOnAll(decision, reason) : ruleOnTarget(decision, reason)),
+)
+/** Another finding is another question. */
+watch([rowSequence, cellSequence, filter], cancel)
+/** Whoever rules goes on in the list. */
+function backToList(end: () => void): void {
+  end()
+  if (waiting.value === null) list.value?.focus()
+}
 const isShowingActs = ref(false)
 const isShowingKeys = ref(false)
-function ruleOnTarget(decision: Schemas['Decision']): void {
-  if (target.value === null || !props.course.mayRule) return
-  rule.mutate({ ...target.value, ...why.value, decision }, { onSuccess: () => (ticked.value = new Set()) })
+function ruleOnTarget(decision: Schemas['Decision'], reason: Why): void {
+  if (target.value === null || !mayRule.value) return
+  rule.mutate({ ...target.value, ...reason, decision }, { onSuccess: () => (ticked.value = new Set()) })
 }
-function ruleOnAll(decision: Schemas['Decision'], said: Why = why.value, holds: Holds = {}): void {
-  if (all.value !== null) {
-    rule.mutate({ ...all.value.about, ...said, ...holds, decision })
-  }
+function ruleOnAll(decision: Schemas['Decision'], reason: Why, holds: Holds = {}): void {
+  if (all.value !== null) rule.mutate({ ...all.value.about, ...reason, ...holds, decision })
   isRulingOnAll.value = false
+}
+function ruleAsAsked(decision: Schemas['Decision'], reason: Why, holds: Holds): void {
+  ruleOnAll(decision, reason, holds)
+  said(reason.reason)
+}
+/** By a key or a button: nothing is decided about while nothing is looked at. */
+function decideOnTarget(decision: Schemas['Decision']): void {
+  if (target.value !== null && mayRule.value) decide(decision, false)
 }
 const {
   isAsking: isRulingOnAll,
@@ -69,8 +89,8 @@ const {
   askOrRule: askOrRuleOnAll,
 } = useRulingOnMany(
   all,
-  () => props.course.mayRule,
-  (decision) => ruleOnAll(decision),
+  () => mayRule.value,
+  (decision) => decide(decision, true),
 )
 function showAct(act: Schemas['Ruling']): void {
   isShowingActs.value = false
@@ -134,10 +154,12 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
-      <el-button v-if="course.mayRule" type="primary" :disabled="all === null" @click="ask(null)"
-        >Rule on all {{ all === null ? '' : count(all.findings) }}</el-button
-      >
+      <el-button v-if="mayRule" type="primary" :disabled="all === null" @click="ask(null)">Rule on all {{ all === null ? '' : count(all.findings) }}</el-button>
     </StationHead>
+    <p v-if="!isNewest && course.tally" class="older" role="status">
+      This is an older tally, as it was. What is decided is decided on the newest:
+      <RouterLink :to="`/datasets/${course.id}/review`">open tally {{ course.tally.number }}</RouterLink>
+    </p>
     <MaskStrip v-if="tally.sensitive" :tally="tally" :sensitive="tally.sensitive" />
     <div v-if="tally.findings === 0" class="empty">
       <h2>Nothing to explain</h2>
@@ -188,7 +210,7 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
             :filter="filter"
             :beside="beside"
             @look="look"
-            @rule="ruleOnTarget"
+            @rule="decideOnTarget"
             @rule-all="askOrRuleOnAll"
           >
             <template #none>Widen the filter, or <button type="button" class="plain" @click="set({})">look at all that does not agree</button>.</template>
@@ -202,20 +224,26 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
               :error="record.error.value"
               :is-loading="record.isPending.value && rowSequence !== null"
               :course="course"
+              :tally="tally.number"
               :cell="target?.scope === 'cell' ? Number(target.target) : null"
               @look="cellSequence = $event"
               @narrow="narrow"
             />
             <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
             <RulingPanel
-              v-if="course.mayRule"
+              v-if="mayRule"
               v-model:why="why"
+              v-model:pinned="isPinned"
+              :waiting="waiting"
+              :recent="recent"
               :target="agreed === null ? target : null"
               :chosen="ticked.size"
               :all="all?.words ?? null"
               :people="people"
               :is-busy="rule.isPending.value"
-              @rule="ruleOnTarget"
+              @decide="decideOnTarget"
+              @confirm="backToList(confirm)"
+              @cancel="backToList(cancel)"
             />
           </template>
         </div>
@@ -236,16 +264,9 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
         :decision="pending"
         :why="why"
         :people="people"
-        @rule="ruleOnAll"
+        @rule="ruleAsAsked"
       />
-      <ActsDialog
-        v-model="isShowingActs"
-        :acts="acts.data.value?.items ?? []"
-        :tally="tally"
-        :may-rule="course.mayRule"
-        @undo="undo.mutate($event)"
-        @show="showAct"
-      />
+      <ActsDialog v-model="isShowingActs" :acts="acts.data.value?.items ?? []" :tally="tally" :may-rule="mayRule" @undo="undo.mutate($event)" @show="showAct" />
       <KeysDialog v-model="isShowingKeys" />
     </template>
   </div>
@@ -256,6 +277,12 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
   display: flex;
   flex-direction: column;
   min-block-size: 0;
+}
+.older {
+  margin: 0;
+  padding: 6px 16px;
+  background: var(--warn);
+  font-size: 13px;
 }
 .panes {
   flex: 1;

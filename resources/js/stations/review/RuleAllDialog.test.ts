@@ -69,4 +69,26 @@ describe('a ruling on all that is meant', () => {
     expect((await dialog(null)).find('input[name="future"]').exists()).toBe(false)
     expect(GET).not.toHaveBeenCalled()
   })
+
+  it('prefers no decision, and wants to know why', async () => {
+    const wrapper = await dialog()
+    await wrapper.setProps({ modelValue: false })
+    await wrapper.setProps({ decision: null, why: { reason: '', ticket: '', askedId: null } })
+    await wrapper.setProps({ modelValue: true })
+    await flushPromises()
+    expect(wrapper.findAll('input[name="decision"]').some((radio) => (radio.element as HTMLInputElement).checked)).toBe(false)
+    const says = async (decision: string): Promise<string> => {
+      await wrapper.find(`input[name="decision"][value="${decision}"]`).setValue()
+      return wrapper.find('[role="status"]').exists() ? wrapper.find('[role="status"]').text() : ''
+    }
+    expect([wrapper.find('[role="status"]').text(), await says('defect'), await says('ask'), await says('open')]).toEqual([
+      'Choose what they are.',
+      'Say why.',
+      'Choose who is asked.',
+      '',
+    ])
+    await says('defect')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('rule')).toBeUndefined()
+  })
 })

@@ -5,6 +5,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import { decisionName } from '@/format/classes'
 import { count } from '@/format/counts'
 import type { Holds, Why } from '@/stations/review/useRulings'
+import { missing } from '@/stations/review/useWhy'
 
 /** Rules on everything that a filter means. On a whole pattern it can hold for tallies to come too. */
 const props = defineProps<{
@@ -20,13 +21,13 @@ const emit = defineEmits<{ rule: [decision: Schemas['Decision'], why: Why, holds
 const isOpen = defineModel<boolean>({ required: true })
 
 const decisions = ['expected', 'defect', 'ask', 'open'] as const
-const chosen = ref<Schemas['Decision']>('expected')
+const chosen = ref<Schemas['Decision'] | null>(null)
 const entered = ref<Why>({ reason: '', ticket: '', askedId: null })
 const future = ref<'no' | 'up-to' | 'pairs'>('no')
 const upTo = ref('')
 watch(isOpen, (open) => {
   if (!open) return
-  chosen.value = props.decision ?? 'expected'
+  chosen.value = props.decision
   entered.value = { ...props.why }
   future.value = 'no'
   upTo.value = String(props.cells)
@@ -38,7 +39,8 @@ const pairs = useQuery({
   enabled: () => isOpen.value && props.pattern !== null,
 })
 const nameable = computed(() => (pairs.data.value?.isAll === true ? pairs.data.value.items : []))
-const isUsable = computed(() => future.value !== 'up-to' || /^[1-9]\d{0,11}$/.test(upTo.value))
+const wanted = computed(() => (chosen.value === null ? 'decision' : missing(chosen.value, entered.value)))
+const isUsable = computed(() => wanted.value === null && (future.value !== 'up-to' || /^[1-9]\d{0,11}$/.test(upTo.value)))
 function rule(): void {
   const holds: Holds =
     future.value === 'up-to'
@@ -46,7 +48,7 @@ function rule(): void {
       : future.value === 'pairs'
         ? { holdsFor: nameable.value.map(({ source, target }) => ({ source, target })) }
         : {}
-  emit('rule', chosen.value, entered.value, holds)
+  if (chosen.value !== null && isUsable.value) emit('rule', chosen.value, { ...entered.value, reason: entered.value.reason.trim() }, holds)
 }
 </script>
 
@@ -57,7 +59,7 @@ function rule(): void {
         <legend>What they are</legend>
         <label v-for="one in decisions" :key="one"><input v-model="chosen" type="radio" name="decision" :value="one" /> {{ decisionName(one) }}</label>
       </fieldset>
-      <label for="all-reason">Reason</label>
+      <label for="all-reason">Why</label>
       <el-input id="all-reason" v-model="entered.reason" type="textarea" :rows="2" maxlength="2000" />
       <div class="two">
         <el-input v-model="entered.ticket" placeholder="Ticket" aria-label="Ticket" maxlength="100" />
@@ -79,7 +81,12 @@ function rule(): void {
         >
       </fieldset>
       <p class="quiet">Earlier rulings on single findings among them no longer stand. You can undo this.</p>
-      <el-button type="primary" native-type="submit" :disabled="!isUsable">Rule {{ decisionName(chosen).toLowerCase() }} on {{ words }}</el-button>
+      <p v-if="wanted !== null" role="status">
+        {{ wanted === 'decision' ? 'Choose what they are.' : wanted === 'reason' ? 'Say why.' : 'Choose who is asked.' }}
+      </p>
+      <el-button type="primary" native-type="submit" :disabled="!isUsable"
+        >Rule {{ chosen === null ? '' : decisionName(chosen).toLowerCase() }} on {{ words }}</el-button
+      >
     </form>
   </el-dialog>
 </template>

@@ -35,9 +35,9 @@ const history = (...tallies: Schemas['Tally'][]) =>
 
 describe('the history of tallies', () => {
   it('says what became of the rulings before', () => {
-    const carryOver = { from: 1, ruled: 20, carried: 12, changed: 3, hasOtherKey: false }
+    const carryOver = { from: 1, ruled: 20, carried: 10, changed: 3, beyond: 2, takenOn: 4, gone: 5, settledBy: 'plan', hasOtherKey: false }
     expect(history(tally(2, 1, { carryOver }), tally(1, 1)).text()).toContain(
-      '12 of 20 rulings of tally 1 stand here, 3 findings changed since and are open again, 5 settled',
+      'of 20 findings ruled on in tally 1, 10 stand here, 3 changed since and opened again, 2 opened again, for their pattern has more cells than the ruling was meant for, 4 more are covered by a ruling for tallies to come, 5 absorbed by plan 1',
     )
     expect(history(tally(2, 1, { carryOver: { ...carryOver, hasOtherKey: true } })).text()).toContain('5 settled, or not to be placed under the new key')
   })
@@ -47,7 +47,9 @@ describe('the history of tallies', () => {
     GET.mockImplementation((_path: string, { params }: { params: { query: { from: number } } }) =>
       Promise.resolve(params.query.from === 1 ? { items: [left], next: 201 } : { items: [{ ...left, key: 'LM,2' }], next: null }),
     )
-    const wrapper = history(tally(2, 1, { carryOver: { from: 1, ruled: 3, carried: 1, changed: 0, hasOtherKey: true } }))
+    const wrapper = history(
+      tally(2, 1, { carryOver: { from: 1, ruled: 3, carried: 1, changed: 0, beyond: 0, takenOn: 0, gone: 2, settledBy: 'data', hasOtherKey: true } }),
+    )
     await wrapper.find('button[aria-label="List the rulings that do not stand in tally 2"]').trigger('click')
     await flushPromises()
     expect(document.body.textContent).toContain('KB,014source line 2, target line 3fee: rounding1.251.3Defect, Tove Lindqvist')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { count } from '@/format/counts'
+import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import OverlapBar from '@/parts/OverlapBar.vue'
 import RulingsLeftBehind from '@/stations/tally/RulingsLeftBehind.vue'
@@ -22,14 +22,16 @@ const both = computed(() => {
 const carriedSaid = (carryOver: Schemas['Tally']['carryOver']): string => {
   if (carryOver === null) return ''
   return [
-    `${count(carryOver.carried)} of ${count(carryOver.ruled)} rulings of tally ${carryOver.from} stand here`,
-    ...(carryOver.changed > 0 ? [`${count(carryOver.changed)} findings changed since and are open again`] : []),
+    `of ${counted(carryOver.ruled, 'finding')} ruled on in tally ${carryOver.from}, ${count(carryOver.carried)} stand here`,
+    ...(carryOver.changed > 0 ? [`${count(carryOver.changed)} changed since and opened again`] : []),
+    ...(carryOver.beyond > 0 ? [`${count(carryOver.beyond)} opened again, for their pattern has more cells than the ruling was meant for`] : []),
+    ...(carryOver.takenOn > 0 ? [`${count(carryOver.takenOn)} more are covered by a ruling for tallies to come`] : []),
   ].join(', ')
 }
 type CarryOver = NonNullable<Schemas['Tally']['carryOver']>
-const behind = ({ ruled, carried, changed }: CarryOver): number => ruled - carried - changed
-const behindSaid = (carryOver: CarryOver): string =>
-  carryOver.hasOtherKey ? `${count(behind(carryOver))} settled, or not to be placed under the new key` : `${count(behind(carryOver))} settled`
+const settledBy = { data: 'settled by the data', plan: 'absorbed by plan', either: 'settled by the data or by plan' } as const
+const behindSaid = ({ gone, settledBy: by, hasOtherKey }: CarryOver, plan: number): string =>
+  hasOtherKey ? `${count(gone)} settled, or not to be placed under the new key` : `${count(gone)} ${settledBy[by]}${by === 'data' ? '' : ` ${plan}`}`
 const listed = ref<Schemas['Tally'] | null>(null)
 const open = (tally: Schemas['Tally']): string =>
   tally.openGroups === 0 ? 'none' : `${count(tally.openGroups)} ${tally.openGroups === 1 ? 'pattern' : 'patterns'}`
@@ -87,8 +89,8 @@ const open = (tally: Schemas['Tally']): string =>
               {{ tally.startedBy
               }}<template v-if="tally.carryOver"
                 ><br />{{ carriedSaid(tally.carryOver)
-                }}<template v-if="behind(tally.carryOver) > 0"
-                  >, {{ behindSaid(tally.carryOver) }}
+                }}<template v-if="tally.carryOver.gone > 0"
+                  >, {{ behindSaid(tally.carryOver, tally.planVersion) }}
                   <button
                     type="button"
                     class="plain as-link"

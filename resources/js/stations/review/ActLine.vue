@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { decisionName } from '@/format/classes'
+import { moment } from '@/format/moments'
+
+/** The act that stands for a finding: what was decided, by whom, when and why. */
+const props = defineProps<{ act: Schemas['Ruling']; tally: number }>()
+const said = computed(() => {
+  const { act } = props
+  const where = act.tally === undefined || act.tally === props.tally ? '' : `, in tally ${act.tally}`
+  const about =
+    act.scope === 'row' || act.scope === 'cell'
+      ? ''
+      : `, with ${act.scope === 'class' ? 'its whole class' : act.scope === 'pattern' ? 'its whole pattern' : 'others'}`
+  return `${act.person}, ${moment(act.at)}${where}${about}`
+})
+const why = computed(() =>
+  [props.act.reason, props.act.ticket ?? '', props.act.asked === null ? '' : `asked: ${props.act.asked}`].filter((part) => part !== '').join('; '),
+)
+</script>
+
+<template>
+  <span class="act">
+    <b>{{ act.decision === null ? '' : decisionName(act.decision) }}</b> {{ said }}<template v-if="why !== ''">: {{ why }}</template>
+  </span>
+</template>
+
+<style scoped>
+.act {
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+}
+</style>
