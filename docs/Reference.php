@@ -26,6 +26,7 @@ use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Report\UnwritableFolder;
 use NineTally\Core\Row\DuplicateColumn;
 use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Row\UnknownColumn;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
@@ -149,8 +150,10 @@ final readonly class Reference
             $plan = new Plan($key, array_map(ColumnPair::between(...), array_keys($pairs), array_values($pairs)));
             $findings = (new TallyRun(
                 $plan,
-                DelimitedReader::detecting($paths['source'], 'old'),
-                DelimitedReader::detecting($paths['target'], 'new'),
+                new Sides(
+                    DelimitedReader::detecting($paths['source'], 'old'),
+                    DelimitedReader::detecting($paths['target'], 'new'),
+                ),
                 $workspace->path,
             ))->findings();
             foreach ($findings as $row) {

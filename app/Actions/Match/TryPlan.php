@@ -20,6 +20,7 @@ use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
@@ -94,8 +95,10 @@ final readonly class TryPlan
         try {
             $findings = (new TallyRun(
                 $plan,
-                new InMemoryReader($dataset->migration->source_label, $sample['source']['columns'], $sample['source']['rows']),
-                new InMemoryReader($dataset->migration->target_label, $sample['target']['columns'], $sample['target']['rows']),
+                new Sides(
+                    new InMemoryReader($dataset->migration->source_label, $sample['source']['columns'], $sample['source']['rows']),
+                    new InMemoryReader($dataset->migration->target_label, $sample['target']['columns'], $sample['target']['rows']),
+                ),
                 $workspace->path,
                 settings: new TallySettings(partitions: 1, triesSideBySide: false),
             ))->findings();

@@ -16,6 +16,7 @@ use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Tally\TallyRun;
@@ -67,8 +68,7 @@ final readonly class PerformRun
         $plan = $this->work->plan($run);
         $tally = new TallyRun(
             $plan,
-            $this->prepared($run, Side::Source, $lease),
-            $this->prepared($run, Side::Target, $lease),
+            Sides::each(fn(Side $side): Reader => $this->prepared($run, $side, $lease)),
             $this->work->tasks($run),
             $lease,
             $this->work->settings(),

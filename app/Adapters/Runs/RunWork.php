@@ -12,6 +12,7 @@ use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\Workspace;
@@ -58,8 +59,7 @@ final readonly class RunWork
     {
         return new TallyWork(
             $this->plan($run),
-            $this->reader($run, Side::Source),
-            $this->reader($run, Side::Target),
+            Sides::each(fn(Side $side): Reader => $this->reader($run, $side)),
             $this->tasks($run),
             $this->settings(),
         );

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Report\FindingFiles;
+use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
@@ -136,20 +139,18 @@ final class TallyCommand extends Command
         $order = $options->order($folder);
         $plan = $folder === null ? $options->plan($order) : PlanFile::read($folder->plan);
         $parameters = [...$folder->parameters ?? [], ...$options->parameters()];
-        [$source, $target] = [
-            $order->prepared(Side::Source, $plan, $workspace->path, $parameters),
-            $order->prepared(Side::Target, $plan, $workspace->path, $parameters),
-        ];
-        $plan->mustFit($source->columns(), $target->columns());
+        $readers = Sides::each(static fn(Side $side): Reader => $order->prepared($side, $plan, $workspace->path, $parameters));
+        [$source, $target] = $readers->map(static fn(Reader $reader): Columns => $reader->columns())->both();
+        $plan->mustFit($source, $target);
         $order->write($workspace->path, $plan);
         $workers = $options->workers();
         $crew = $workers === 1 ? new SequentialExecutor : new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]);
         $progress = ! $input->getOption('quiet') && stream_isatty(STDERR) ? new TerminalProgress($errors) : null;
         $out = $input->getOption('out');
         $listsForgiven = $order->settings->listsForgiven;
-        $files = is_string($out) ? FindingFiles::in($out, $plan, $source->columns(), $target->columns(), $listsForgiven) : null;
+        $files = is_string($out) ? FindingFiles::in($out, $plan, $source, $target, $listsForgiven) : null;
         try {
-            $run = new TallyRun($plan, $source, $target, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew);
+            $run = new TallyRun($plan, $readers, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew);
             $findings = $run->findings();
             foreach ($findings as $finding) {
                 $files?->add($finding);
@@ -157,7 +158,7 @@ final class TallyCommand extends Command
         } finally {
             $progress?->clear();
         }
-        $files?->leaveOut($source, $target);
+        $files?->leaveOut($readers);
         $files?->post($run->forgivenPostings("{$workspace->path}/forgiven.postings"), "{$workspace->path}/forgiven.postings");
         $files?->finish($findings->getReturn());
 

@@ -19,6 +19,7 @@ use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 
@@ -101,8 +102,7 @@ final readonly class WorkOrder
 
         return new TallyWork(
             $plan,
-            $order[0]->prepared(Side::Source, $plan, $workspace),
-            $order[0]->prepared(Side::Target, $plan, $workspace),
+            Sides::each(static fn(Side $side): Reader => $order[0]->prepared($side, $plan, $workspace)),
             $workspace,
             $order[0]->settings,
         );

@@ -7,6 +7,7 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Cause\PatternRules\Moved;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Sides;
 
 /**
  * Where the value of a cell went, or came from: another column of the same row, paired or not. What stood there on the other side as well
@@ -18,20 +19,13 @@ final readonly class MovedValues
     private array $partners;
 
     /**
-     * @param  list<int>  $sourcePaired  positions of the paired columns, by column pair
-     * @param  list<int>  $targetPaired
-     * @param  list<int>  $sourceKey
-     * @param  list<int>  $targetKey
+     * @param  Sides<Columns>  $columns
+     * @param  Sides<list<int>>  $paired  positions of the paired columns, by column pair
+     * @param  Sides<list<int>>  $key
      */
-    public function __construct(
-        private Columns $source,
-        private Columns $target,
-        private array $sourcePaired,
-        private array $targetPaired,
-        array $sourceKey,
-        array $targetKey,
-    ) {
-        $this->partners = array_combine($sourcePaired, $targetPaired) + array_combine($sourceKey, $targetKey);
+    public function __construct(private Sides $columns, private Sides $paired, Sides $key)
+    {
+        $this->partners = array_combine($paired->source, $paired->target) + array_combine($key->source, $key->target);
     }
 
     /**
@@ -43,12 +37,14 @@ final readonly class MovedValues
         [$source, $target] = [explode(Batch::CELL_END, $sourceRow), explode(Batch::CELL_END, $targetRow)];
         $moved = [];
         foreach ($waiting as $pair => [$sourceCell, $targetCell]) {
-            $went = $this->went($sourceCell, $this->targetPaired[$pair], $source, $target);
-            $came = $went === null ? $this->came($targetCell, $this->sourcePaired[$pair], $source) : null;
+            $went = $this->went($sourceCell, $this->paired->target[$pair], $source, $target);
+            $came = $went === null ? $this->came($targetCell, $this->paired->source[$pair], $source) : null;
             if ($went !== null) {
-                $moved[$pair] = $this->source->names[$this->sourcePaired[$pair]].Moved::SEPARATOR.$this->target->names[$went];
+                $moved[$pair] =
+                    $this->columns->source->names[$this->paired->source[$pair]].Moved::SEPARATOR.$this->columns->target->names[$went];
             } elseif ($came !== null) {
-                $moved[$pair] = $this->source->names[$came].Moved::SEPARATOR.$this->target->names[$this->targetPaired[$pair]];
+                $moved[$pair] =
+                    $this->columns->source->names[$came].Moved::SEPARATOR.$this->columns->target->names[$this->paired->target[$pair]];
             }
         }
 

@@ -6,10 +6,12 @@ namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Matching\Spill\FindingSpool;
+use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Matching\Spill\SpilledRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /**
  * Brings together the rows of one partition that have the same key.
@@ -24,21 +26,21 @@ final class PartitionMatch
     private readonly SkewedKeys $skewedKeys;
 
     /**
+     * @param  Sides<SideRows>  $sides
      * @param  SpillReader|null  $pairs  rows that paired while both sides were read at once
      * @param  list<array{source: string, target: string}>  $bridges  canonical keys, in the order of the plan
      * @param  int  $largeBytes  from this size of a partition on, keys of very many rows are looked for before rows are held
      */
     public function __construct(
-        private readonly SideRows $source,
-        private readonly SideRows $target,
+        private readonly Sides $sides,
         private readonly ?SpillReader $pairs,
         private readonly RowOutcomes $outcomes,
         private readonly MatchCounts $counts,
         private readonly array $bridges,
         int $largeBytes,
     ) {
-        $this->repeated = new RepeatedRows($source, $target, $counts);
-        $this->skewedKeys = new SkewedKeys($source, $target, $this->repeated, $largeBytes);
+        $this->repeated = new RepeatedRows($sides, $counts);
+        $this->skewedKeys = new SkewedKeys($sides, $this->repeated, $largeBytes);
     }
 
     /**
@@ -51,18 +53,18 @@ final class PartitionMatch
     {
         $this->outcomes->findings = ['source' => [], 'target' => []];
         $heavy = $this->skewedKeys->find($partition);
-        $source = $this->source->spill->rowsWithout($partition, $heavy);
-        $target = $this->target->spill->rowsWithout($partition, $heavy);
+        $rows = $this->sides->map(static fn(SideRows $side): SpilledRows => $side->spill->rowsWithout($partition, $heavy));
         if ($this->pairs !== null) {
-            [$source, $target] = $this->withPairs($this->pairs->rows($partition), $source, $target);
+            $rows = $this->withPairs($this->pairs->rows($partition), $rows);
         }
+        [$source, $target] = $rows->both();
         /** @var array<string, int> $sourceIndex key => place */
         $sourceIndex = array_flip($source->keys);
         /** @var array<string, int> $targetIndex */
         $targetIndex = array_flip($target->keys);
         if (count($sourceIndex) < count($source->keys) || count($targetIndex) < count($target->keys)) {
             $repeated = $this->repeatedKeys($source->keys, $sourceIndex) + $this->repeatedKeys($target->keys, $targetIndex);
-            $this->matchRepeated($source, $target, $repeated);
+            $this->matchRepeated($rows, $repeated);
             $sourceIndex = array_diff_key($sourceIndex, $repeated);
             $targetIndex = array_diff_key($targetIndex, $repeated);
         }
@@ -76,20 +78,20 @@ final class PartitionMatch
             if ($source->bodies[$place] === $target->bodies[$other] && ! $looksAtAll) {
                 $agreed++;
             } else {
-                $this->outcomes->comparePair((string) $key, $source, $place, $target, $other);
+                $this->outcomes->comparePair($source->row($place), $target->row($other));
             }
         }
         $this->counts->countMet(RowClass::Agreed, $agreed);
         $missing = array_diff_key($sourceIndex, $targetIndex);
         $extra = array_diff_key($targetIndex, $sourceIndex);
         if ($isOfBridges) {
-            [$missing, $extra] = $this->bridge($source, $missing, $target, $extra);
+            [$missing, $extra] = $this->bridge($rows, $missing, $extra);
         }
-        foreach ($missing as $key => $place) {
-            $this->outcomes->recordUnmatched(Side::Source, (string) $key, $source, $place);
+        foreach ($missing as $place) {
+            $this->outcomes->recordUnmatched(Side::Source, $source->row($place));
         }
-        foreach ($extra as $key => $place) {
-            $this->outcomes->recordUnmatched(Side::Target, (string) $key, $target, $place);
+        foreach ($extra as $place) {
+            $this->outcomes->recordUnmatched(Side::Target, $target->row($place));
         }
 
         return $this->write($path, $partition, $heavy);
@@ -98,20 +100,21 @@ final class PartitionMatch
     /**
      * Rows that paired while both sides were read agree, unless their key stands on another row too: those are matched like all others.
      *
-     * @return array{SpilledRows, SpilledRows} the rows of both sides that are still to be matched, in the order of their lines
+     * @param  Sides<SpilledRows>  $rows
+     * @return Sides<SpilledRows> those that are still to be matched, in the order of their lines
      */
-    private function withPairs(SpilledRows $pairs, SpilledRows $source, SpilledRows $target): array
+    private function withPairs(SpilledRows $pairs, Sides $rows): Sides
     {
         /** @var array<string, int> $index */
         $index = array_flip($pairs->keys);
-        $contested = array_intersect_key($index, array_flip($source->keys)) + array_intersect_key($index, array_flip($target->keys));
+        $contested = array_intersect_key($index, array_flip($rows->source->keys) + array_flip($rows->target->keys));
         if (count($index) < count($pairs->keys)) {
             $contested += $this->repeatedKeys($pairs->keys, $index);
         }
         if ($contested === []) {
             $this->counts->countMet(RowClass::Agreed, count($pairs->keys));
 
-            return [$source, $target];
+            return $rows;
         }
         $back = [];
         foreach ($pairs->keys as $place => $key) {
@@ -121,128 +124,98 @@ final class PartitionMatch
         }
         $this->counts->countMet(RowClass::Agreed, count($pairs->keys) - count($back));
 
-        return [
-            $source->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['source']),
-            $target->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))['target']),
-        ];
+        return Sides::each(
+            static fn(Side $side): SpilledRows => $rows
+                ->of($side)
+                ->with($pairs, $back, static fn(int $place): int => MergeScan::linesOf($pairs->lines->at($place))[$side->value]),
+        );
     }
 
     /**
+     * @param  Sides<SpilledRows>  $rows
      * @param  array<string, int>  $repeated  keys that repeat on at least one side
      */
-    private function matchRepeated(SpilledRows $source, SpilledRows $target, array $repeated): void
+    private function matchRepeated(Sides $rows, array $repeated): void
     {
-        $places = ['source' => [], 'target' => []];
-        foreach ($source->keys as $place => $key) {
-            if (isset($repeated[$key])) {
-                $places['source'][$key][] = $place;
-            }
-        }
-        foreach ($target->keys as $place => $key) {
-            if (isset($repeated[$key])) {
-                $places['target'][$key][] = $place;
-            }
-        }
-        foreach (array_keys($repeated) as $key) {
-            $this->matchKey((string) $key, $source, $places['source'][$key] ?? [], $target, $places['target'][$key] ?? []);
-        }
-    }
-
-    /**
-     * @param  list<int>  $sourcePlaces
-     * @param  list<int>  $targetPlaces
-     */
-    private function matchKey(string $key, SpilledRows $source, array $sourcePlaces, SpilledRows $target, array $targetPlaces): void
-    {
-        if ($this->source->policy->id === PolicyId::PairInOrder) {
-            $this->pairInOrder($key, $source, $sourcePlaces, $target, $targetPlaces);
-
-            return;
-        }
-        $group = $this->repeated->group();
-        foreach ($sourcePlaces as $place) {
-            $this->repeated->see($group, $this->source, $source, $place);
-        }
-        foreach ($targetPlaces as $place) {
-            $this->repeated->see($group, $this->target, $target, $place);
-        }
-        $this->repeated->countKey($group);
-        $kept = $group->kept();
-        $keptPlaces = ['source' => null, 'target' => null];
-        foreach ([[$this->source, $source, $sourcePlaces], [$this->target, $target, $targetPlaces]] as [$side, $rows, $places]) {
-            foreach ($places as $nth => $place) {
-                if ($kept !== null && $rows->lines->at($place) === $kept[$side->side->value]) {
-                    $keptPlaces[$side->side->value] = [$place, $nth + 1];
-                } else {
-                    $this->outcomes->findings[$side->side->value][$rows->lines->at($place)] = $this->repeated->notKept(
-                        $side,
-                        $key,
-                        $rows,
-                        $place,
-                        $nth + 1,
-                        $group,
-                        $kept,
-                    );
+        /** @var array<string, array{source?: list<int>, target?: list<int>}> $places */
+        $places = [];
+        foreach ($rows->named() as $side => $rowsOfSide) {
+            foreach ($rowsOfSide->keys as $place => $key) {
+                if (isset($repeated[$key])) {
+                    $places[$key][$side][] = $place;
                 }
             }
         }
-        ['source' => $keptSource, 'target' => $keptTarget] = $keptPlaces;
-        if ($keptSource !== null && $keptTarget !== null) {
-            $this->outcomes->comparePair(
-                $key,
-                $source,
-                $keptSource[0],
-                $target,
-                $keptTarget[0],
-                $keptSource[1],
-                $group->rows['source'],
-                $group->rows['target'],
+        foreach (array_keys($repeated) as $key) {
+            $ofBoth = Sides::each(
+                static fn(Side $side): array => array_map($rows->of($side)->row(...), $places[$key][$side->value] ?? []),
             );
-        } elseif ($keptSource !== null) {
-            $this->outcomes->recordUnmatched(Side::Source, $key, $source, $keptSource[0], $keptSource[1], $group->rows['source']);
-        } elseif ($keptTarget !== null) {
-            $this->outcomes->recordUnmatched(
-                Side::Target,
-                $key,
-                $target,
-                $keptTarget[0],
-                $keptTarget[1],
-                targetRows: $group->rows['target'],
-            );
+            if ($this->sides->source->policy->id === PolicyId::PairInOrder) {
+                $this->pairInOrder($ofBoth);
+            } else {
+                $this->matchKey($ofBoth);
+            }
         }
     }
 
-    /**
-     * @param  list<int>  $sourcePlaces
-     * @param  list<int>  $targetPlaces
-     */
-    private function pairInOrder(string $key, SpilledRows $source, array $sourcePlaces, SpilledRows $target, array $targetPlaces): void
+    /** @param Sides<list<SpilledRow>> $rows of one key */
+    private function matchKey(Sides $rows): void
     {
-        [$sourceRows, $targetRows] = [count($sourcePlaces), count($targetPlaces)];
-        foreach ($sourcePlaces as $nth => $place) {
-            if (isset($targetPlaces[$nth])) {
-                $this->outcomes->comparePair($key, $source, $place, $target, $targetPlaces[$nth], $nth + 1, $sourceRows, $targetRows);
-            } else {
-                $this->outcomes->recordUnmatched(Side::Source, $key, $source, $place, $nth + 1, $sourceRows, $targetRows);
+        $group = $this->repeated->group();
+        foreach ($this->sides->both() as $side) {
+            foreach ($rows->of($side->side) as $row) {
+                $this->repeated->see($group, $side, $row);
             }
         }
-        foreach (array_slice($targetPlaces, $sourceRows, null, true) as $nth => $place) {
-            $this->outcomes->recordUnmatched(Side::Target, $key, $target, $place, $nth + 1, $sourceRows, $targetRows);
+        $this->repeated->countKey($group);
+        $kept = $group->kept();
+        $keptRows = [];
+        foreach ($this->sides->both() as $side) {
+            $name = $side->side->value;
+            foreach ($rows->of($side->side) as $nth => $row) {
+                if ($kept !== null && $row->line === $kept[$name]) {
+                    $keptRows[$name] = [$row, $nth + 1];
+                } else {
+                    $this->outcomes->findings[$name][$row->line] = $this->repeated->notKept($side, $row, $nth + 1, $group, $kept);
+                }
+            }
+        }
+        $this->outcomes->compareKept($group, $keptRows);
+    }
+
+    /** @param Sides<list<SpilledRow>> $rows of one key */
+    private function pairInOrder(Sides $rows): void
+    {
+        [$sourceRows, $targetRows] = [count($rows->source), count($rows->target)];
+        foreach ($rows->source as $nth => $row) {
+            if (isset($rows->target[$nth])) {
+                $this->outcomes->comparePair($row, $rows->target[$nth], $nth + 1, $sourceRows, $targetRows);
+            } else {
+                $this->outcomes->recordUnmatched(Side::Source, $row, $nth + 1, $sourceRows, $targetRows);
+            }
+        }
+        foreach (array_slice($rows->target, $sourceRows, null, true) as $nth => $row) {
+            $this->outcomes->recordUnmatched(Side::Target, $row, $nth + 1, $sourceRows, $targetRows);
         }
     }
 
     /**
      * A bridge joins two rows where neither key has a counterpart; else it is idle.
      *
+     * @param  Sides<SpilledRows>  $rows
      * @param  array<string, int>  $missing  key => place
      * @param  array<string, int>  $extra
      * @return array{array<string, int>, array<string, int>} what is still alone
      */
-    private function bridge(SpilledRows $source, array $missing, SpilledRows $target, array $extra): array
+    private function bridge(Sides $rows, array $missing, array $extra): array
     {
         foreach ($this->bridges as $number => ['source' => $sourceKey, 'target' => $targetKey]) {
             if (isset($missing[$sourceKey], $extra[$targetKey])) {
-                $this->outcomes->comparePair($sourceKey, $source, $missing[$sourceKey], $target, $extra[$targetKey], isBridged: true);
+                $this->outcomes->comparePair(
+                    $rows->source->row($missing[$sourceKey]),
+                    $rows->target->row($extra[$targetKey]),
+                    isBridged: true,
+                );
                 unset($missing[$sourceKey], $extra[$targetKey]);
             } else {
                 $this->counts->idleBridges[] = $number;
@@ -274,9 +247,11 @@ final class PartitionMatch
     private function write(string $path, int $partition, array $heavy): array
     {
         $groups = $this->skewedKeys->groups($partition, $heavy);
-        $this->outcomes->compareKept($groups, $this->skewedKeys->keptRows($partition, $groups));
+        foreach ($this->skewedKeys->keptRows($partition, $groups) as $key => $kept) {
+            $this->outcomes->compareKept($groups[$key], $kept);
+        }
         $written = ['source' => false, 'target' => false];
-        foreach ([$this->source, $this->target] as $side) {
+        foreach ($this->sides->both() as $side) {
             $name = $side->side->value;
             ksort($this->outcomes->findings[$name]);
             $spool = new FindingSpool("{$path}.{$name}");

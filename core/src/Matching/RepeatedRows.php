@@ -7,23 +7,24 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Matching\Spill\FindingEntry;
-use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /** What is done with each row of a key that repeats, whether the rows are held or stream by. */
 final readonly class RepeatedRows
 {
-    public function __construct(private SideRows $source, private SideRows $target, private MatchCounts $counts) {}
+    /** @param Sides<SideRows> $sides */
+    public function __construct(private Sides $sides, private MatchCounts $counts) {}
 
     public function group(): RepeatedKey
     {
-        return new RepeatedKey($this->source->keptRow(), $this->target->keptRow());
+        return new RepeatedKey($this->sides->source->keptRow(), $this->sides->target->keptRow());
     }
 
-    public function see(RepeatedKey $group, SideRows $side, SpilledRows $rows, int $place): void
+    public function see(RepeatedKey $group, SideRows $side, SpilledRow $row): void
     {
-        $row = $side->row($rows, $place);
-        $group->see($side->side->value, $rows->lines->at($place), $row, $side->deliveredKey($rows, $place));
+        $group->see($side->side->value, $row->line, $side->row($row), $side->deliveredKey($row));
     }
 
     /** When all rows of the key have been seen. */
@@ -46,9 +47,7 @@ final readonly class RepeatedRows
      */
     public function notKept(
         SideRows $side,
-        string $key,
-        SpilledRows $rows,
-        int $place,
+        SpilledRow $row,
         int $ordinal,
         RepeatedKey $group,
         ?array $kept,
@@ -57,13 +56,13 @@ final readonly class RepeatedRows
         $this->counts->count($side->side, RowClass::Repeated);
 
         return new FindingEntry(
-            $rows->lines->at($place),
+            $row->line,
             RowClass::Repeated,
             $side->side,
-            $key,
+            $row->key,
             $ordinal,
-            $isSource ? $side->row($rows, $place) : null,
-            $isSource ? null : $side->row($rows, $place),
+            $isSource ? $side->row($row) : null,
+            $isSource ? null : $side->row($row),
             sourceRows: $group->rows['source'],
             targetRows: $group->rows['target'],
             keptLine: $kept === null ? null : $kept[$side->side->value],

@@ -12,6 +12,7 @@ use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\Postings\PostingList;
 use NineTally\Core\Matching\Spill\FindingEntry;
+use NineTally\Core\Row\Sides;
 
 /** Compares the paired cells of two rows that met, and counts what it finds by column pair. */
 final class RowComparison
@@ -24,13 +25,11 @@ final class RowComparison
 
     /**
      * @param  list<ColumnComparison>  $columns  by column pair, in the order of the plan
-     * @param  list<int>  $sourcePositions  of the compared cells in an exploded body
-     * @param  list<int>  $targetPositions
+     * @param  Sides<list<int>>  $positions  of the compared cells in an exploded body
      */
     public function __construct(
         private readonly array $columns,
-        private readonly array $sourcePositions,
-        private readonly array $targetPositions,
+        private readonly Sides $positions,
         private readonly MatchCounts $counts,
         private readonly MovedValues $movedValues,
         private readonly PostingBuffer $postings,
@@ -48,10 +47,11 @@ final class RowComparison
     {
         $source = explode(Batch::CELL_END, $sourceBody);
         $target = explode(Batch::CELL_END, $targetBody);
+        [$sourcePositions, $targetPositions] = $this->positions->both();
         $waiting = $cells = [];
         foreach ($this->columns as $pair => $column) {
-            $sourceCell = $source[$this->sourcePositions[$pair]];
-            $targetCell = $target[$this->targetPositions[$pair]];
+            $sourceCell = $source[$sourcePositions[$pair]];
+            $targetCell = $target[$targetPositions[$pair]];
             if ($sourceCell === $targetCell && ! $column->readsEqualBytes) {
                 continue;
             }

@@ -11,8 +11,9 @@ use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\Spill\FindingEntry;
-use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /** What becomes of rows whose counterpart is known, or known to be missing: counted, and a finding where they do not agree. */
 final class RowOutcomes
@@ -21,12 +22,12 @@ final class RowOutcomes
     public array $findings = ['source' => [], 'target' => []];
 
     /**
+     * @param  Sides<SideRows>  $sides
      * @param  list<array{source: string, target: string}>  $bridges  canonical keys, in the order of the plan
      * @param  list<ColumnComparison>  $keyColumns  to name what the key forgives; empty where it forgives nothing
      */
     public function __construct(
-        private readonly SideRows $source,
-        private readonly SideRows $target,
+        private readonly Sides $sides,
         private readonly RowComparison $comparison,
         private readonly MatchCounts $counts,
         private readonly array $bridges,
@@ -41,39 +42,39 @@ final class RowOutcomes
     }
 
     public function comparePair(
-        string $key,
-        SpilledRows $source,
-        int $place,
-        SpilledRows $target,
-        int $other,
+        SpilledRow $source,
+        SpilledRow $target,
         int $ordinal = 1,
         int $sourceRows = 1,
         int $targetRows = 1,
         bool $isBridged = false,
     ): void {
-        $line = $source->lines->at($place);
         if ($this->keyColumns !== [] && ! $isBridged) {
-            $this->countForgivenKey($this->source->deliveredKey($source, $place), $this->target->deliveredKey($target, $other), $line);
+            $this->countForgivenKey(
+                $this->sides->source->deliveredKey($source),
+                $this->sides->target->deliveredKey($target),
+                $source->line,
+            );
         }
         $cells = $this->comparison->compare(
-            $source->bodies[$place],
-            $target->bodies[$other],
-            $line,
-            fn(): array => [$this->source->row($source, $place), $this->target->row($target, $other)],
+            $source->body,
+            $target->body,
+            $source->line,
+            fn(): array => [$this->sides->source->row($source), $this->sides->target->row($target)],
         );
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
         if ($cells !== []) {
-            $this->findings['source'][$line] = new FindingEntry(
-                $line,
+            $this->findings['source'][$source->line] = new FindingEntry(
+                $source->line,
                 $differs ? RowClass::Changed : RowClass::Agreed,
                 null,
-                $key,
+                $source->key,
                 $ordinal,
-                $this->source->row($source, $place),
-                $this->target->row($target, $other),
-                $target->lines->at($other),
+                $this->sides->source->row($source),
+                $this->sides->target->row($target),
+                $target->line,
                 $sourceRows,
                 $targetRows,
                 cells: $cells,
@@ -82,30 +83,23 @@ final class RowOutcomes
         }
     }
 
-    public function recordUnmatched(
-        Side $side,
-        string $key,
-        SpilledRows $rows,
-        int $place,
-        int $ordinal = 1,
-        int $sourceRows = 0,
-        int $targetRows = 0,
-    ): void {
+    public function recordUnmatched(Side $side, SpilledRow $row, int $ordinal = 1, int $sourceRows = 0, int $targetRows = 0): void
+    {
         $isSource = $side === Side::Source;
         $reason = match (true) {
             ($isSource ? $targetRows : $sourceRows) > 0 => RowReason::FewerRows,
-            $this->isInIdleBridge($side, $key) => RowReason::IdleBridge,
+            $this->isInIdleBridge($side, $row->key) => RowReason::IdleBridge,
             default => null,
         };
         $this->counts->count($side, $isSource ? RowClass::Missing : RowClass::Extra);
-        $this->findings[$side->value][$rows->lines->at($place)] = new FindingEntry(
-            $rows->lines->at($place),
+        $this->findings[$side->value][$row->line] = new FindingEntry(
+            $row->line,
             $isSource ? RowClass::Missing : RowClass::Extra,
             $side,
-            $key,
+            $row->key,
             $ordinal,
-            $isSource ? $this->source->row($rows, $place) : null,
-            $isSource ? null : $this->target->row($rows, $place),
+            $isSource ? $this->sides->source->row($row) : null,
+            $isSource ? null : $this->sides->target->row($row),
             sourceRows: $isSource ? max(1, $sourceRows) : $sourceRows,
             targetRows: $isSource ? $targetRows : max(1, $targetRows),
             reason: $reason,
@@ -139,24 +133,20 @@ final class RowOutcomes
     }
 
     /**
-     * The rows that were kept of keys that are too many to be held.
+     * The row that was kept of a key that repeats, or one of each side.
      *
-     * @param  array<string, RepeatedKey>  $groups
-     * @param  array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}>  $kept
+     * @param  array{source?: array{SpilledRow, int}, target?: array{SpilledRow, int}}  $kept  each with its place among the rows of its key
      */
-    public function compareKept(array $groups, array $kept): void
+    public function compareKept(RepeatedKey $group, array $kept): void
     {
-        foreach ($kept as $key => $rows) {
-            [$source, $sourceOrdinal] = $rows['source'] ?? [null, 1];
-            [$target, $targetOrdinal] = $rows['target'] ?? [null, 1];
-            $counts = $groups[$key]->rows;
-            if ($source !== null && $target !== null) {
-                $this->comparePair((string) $key, $source, 0, $target, 0, $sourceOrdinal, $counts['source'], $counts['target']);
-            } elseif ($source !== null) {
-                $this->recordUnmatched(Side::Source, (string) $key, $source, 0, $sourceOrdinal, $counts['source']);
-            } elseif ($target !== null) {
-                $this->recordUnmatched(Side::Target, (string) $key, $target, 0, $targetOrdinal, targetRows: $counts['target']);
-            }
+        [$source, $sourceOrdinal] = $kept['source'] ?? [null, 1];
+        [$target, $targetOrdinal] = $kept['target'] ?? [null, 1];
+        if ($source !== null && $target !== null) {
+            $this->comparePair($source, $target, $sourceOrdinal, $group->rows['source'], $group->rows['target']);
+        } elseif ($source !== null) {
+            $this->recordUnmatched(Side::Source, $source, $sourceOrdinal, $group->rows['source']);
+        } elseif ($target !== null) {
+            $this->recordUnmatched(Side::Target, $target, $targetOrdinal, targetRows: $group->rows['target']);
         }
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\KeptRow;
@@ -30,25 +30,19 @@ final readonly class SideRows
     ) {}
 
     /** The row as it came. */
-    public function row(SpilledRows $rows, int $place): string
+    public function row(SpilledRow $row): string
     {
-        return $this->layout->row($rows->bodies[$place], $this->rest($rows, $place));
-    }
-
-    /** What is not compared. A side whose key forgives nothing keeps none where that is the key alone, whatever the other side does. */
-    private function rest(SpilledRows $rows, int $place): string
-    {
-        return $rows->rests[$place] ?? $rows->keys[$place];
+        return $this->layout->row($row->body, $row->rest);
     }
 
     /** The key cells as they came. Where the key forgives, rows are never kept whole, and the rest begins with them. */
-    public function deliveredKey(SpilledRows $rows, int $place): string
+    public function deliveredKey(SpilledRow $row): string
     {
         $columns = count($this->layout->keyPositions);
 
         return $this->hasPlainKeys
-            ? $rows->keys[$place]
-            : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $this->rest($rows, $place), $columns + 1), 0, $columns));
+            ? $row->key
+            : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row->rest, $columns + 1), 0, $columns));
     }
 
     public function keptRow(): KeptRow

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace NineTally\Core\Matching;
 
 use NineTally\Core\Matching\Spill\FindingEntry;
-use NineTally\Core\Matching\Spill\PackedLines;
-use NineTally\Core\Matching\Spill\SpilledRows;
+use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Row\Sides;
 
 /**
  * Keys that stand in very many rows of a partition. Their rows stream by, three times: to be counted, to see which one the
@@ -18,25 +18,21 @@ final readonly class SkewedKeys
     /** More rows of one key than this are not held. */
     private const MANY_ROWS = 5_000;
 
-    public function __construct(
-        private SideRows $source,
-        private SideRows $target,
-        private RepeatedRows $repeated,
-        private int $largeBytes,
-    ) {}
+    /** @param Sides<SideRows> $sides */
+    public function __construct(private Sides $sides, private RepeatedRows $repeated, private int $largeBytes) {}
 
     /** @return array<string, int> keys of very many rows => how many; none where the whole partition is small enough to be held */
     public function find(int $partition): array
     {
         // Rows that are paired in order need all the rows of their key.
         if (
-            $this->source->spill->bytes($partition) + $this->target->spill->bytes($partition) <= $this->largeBytes ||
-            $this->source->policy->id === PolicyId::PairInOrder
+            $this->sides->source->spill->bytes($partition) + $this->sides->target->spill->bytes($partition) <= $this->largeBytes ||
+            $this->sides->source->policy->id === PolicyId::PairInOrder
         ) {
             return [];
         }
         $heavy = [];
-        foreach ([$this->source, $this->target] as $side) {
+        foreach ($this->sides->both() as $side) {
             $rows = [];
             foreach ($side->spill->stream($partition) as $chunk) {
                 foreach ($chunk->keys as $key) {
@@ -57,11 +53,11 @@ final readonly class SkewedKeys
     public function groups(int $partition, array $heavy): array
     {
         $groups = [];
-        foreach ($heavy === [] ? [] : [$this->source, $this->target] as $side) {
+        foreach ($heavy === [] ? [] : $this->sides->both() as $side) {
             foreach ($side->spill->stream($partition) as $chunk) {
                 foreach ($chunk->keys as $place => $key) {
                     if (isset($heavy[$key])) {
-                        $this->repeated->see($groups[$key] ??= $this->repeated->group(), $side, $chunk, $place);
+                        $this->repeated->see($groups[$key] ??= $this->repeated->group(), $side, $chunk->row($place));
                     }
                 }
             }
@@ -74,15 +70,15 @@ final readonly class SkewedKeys
 
     /**
      * @param  array<string, RepeatedKey>  $groups
-     * @return array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}> key
+     * @return array<string, array{source?: array{SpilledRow, int}, target?: array{SpilledRow, int}}> key
      *     => the row that each side keeps, and its ordinal
      */
     public function keptRows(int $partition, array $groups): array
     {
         $kept = array_filter(array_map(static fn(RepeatedKey $group): ?array => $group->kept(), $groups));
-        /** @var array<string, array{source?: array{SpilledRows, int}, target?: array{SpilledRows, int}}> $found */
+        /** @var array<string, array{source?: array{SpilledRow, int}, target?: array{SpilledRow, int}}> $found */
         $found = [];
-        foreach ($kept === [] ? [] : [$this->source, $this->target] as $side) {
+        foreach ($kept === [] ? [] : $this->sides->both() as $side) {
             $ordinals = [];
             foreach ($side->spill->stream($partition) as $chunk) {
                 foreach ($chunk->keys as $place => $key) {
@@ -90,17 +86,8 @@ final readonly class SkewedKeys
                         continue;
                     }
                     $ordinals[$key] = ($ordinals[$key] ?? 0) + 1;
-                    $line = $chunk->lines->at($place);
-                    if ($kept[$key][$side->side->value] === $line) {
-                        $found[$key][$side->side->value] = [
-                            new SpilledRows(
-                                [$key],
-                                [$chunk->bodies[$place]],
-                                $chunk->rests === [] ? [] : [$chunk->rests[$place]],
-                                PackedLines::ofOne($line),
-                            ),
-                            $ordinals[$key],
-                        ];
+                    if ($kept[$key][$side->side->value] === $chunk->lines->at($place)) {
+                        $found[$key][$side->side->value] = [$chunk->row($place), $ordinals[$key]];
                     }
                 }
             }
@@ -126,15 +113,15 @@ final readonly class SkewedKeys
                 }
                 $ordinals[$key] = ($ordinals[$key] ?? 0) + 1;
                 $kept = $groups[$key]->kept();
-                $line = $chunk->lines->at($place);
-                if ($kept !== null && $kept[$side->side->value] === $line) {
+                $row = $chunk->row($place);
+                if ($kept !== null && $kept[$side->side->value] === $row->line) {
                     continue;
                 }
-                while ($findings !== [] && key($findings) < $line) {
+                while ($findings !== [] && key($findings) < $row->line) {
                     yield current($findings);
                     unset($findings[key($findings)]);
                 }
-                yield $this->repeated->notKept($side, (string) $key, $chunk, $place, $ordinals[$key], $groups[$key], $kept);
+                yield $this->repeated->notKept($side, $row, $ordinals[$key], $groups[$key], $kept);
             }
         }
         yield from $findings;

@@ -15,6 +15,7 @@ use NineTally\Core\Preparation\LeftOutRow;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\ForgivenPostings;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Wording\Sentences;
@@ -150,11 +151,11 @@ final class FindingFiles
         }
     }
 
-    /** Rows that steps left out, as they came into the step, under the columns of both sides and what else the steps had. */
-    public function leaveOut(Reader $source, Reader $target): void
+    /** @param Sides<Reader> $readers whose steps left rows out: those, as they came into the step, under all columns that steps had */
+    public function leaveOut(Sides $readers): void
     {
         $names = $this->unitedNames;
-        foreach ([$source, $target] as $reader) {
+        foreach ($readers->both() as $reader) {
             foreach ($reader instanceof PreparedReader ? $reader->ledger->steps : [] as $step) {
                 $names = $step['figures']['leftOut'] === 0 ? $names : [...$names, ...array_diff($step['columns'], $names)];
             }
@@ -164,7 +165,7 @@ final class FindingFiles
             $this->buffers['left-out.csv'] = '';
             $this->write('left-out.csv', [...self::LEFT_OUT, ...$names]);
         }
-        foreach ([Side::Source->value => $source, Side::Target->value => $target] as $side => $reader) {
+        foreach ($readers->named() as $side => $reader) {
             if (! $reader instanceof PreparedReader) {
                 continue;
             }

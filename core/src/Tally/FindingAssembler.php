@@ -27,6 +27,7 @@ use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
 final class FindingAssembler
@@ -34,14 +35,11 @@ final class FindingAssembler
     /** @var list<ColumnDecision> by column pair */
     private readonly array $decisions;
 
-    /** @var list<int> */
-    private readonly array $sourcePositions;
+    /** @var Sides<list<int>> of the compared columns, by column pair */
+    private readonly Sides $positions;
 
-    /** @var list<int> */
-    private readonly array $targetPositions;
-
-    /** @var array<string, list<int>> side => positions of the key */
-    private readonly array $keyPositions;
+    /** @var Sides<list<int>> */
+    private readonly Sides $keyPositions;
 
     private readonly PatternCounter $patterns;
 
@@ -51,13 +49,13 @@ final class FindingAssembler
     private readonly BytesOrdinals $ordinals;
 
     /**
+     * @param  Sides<Reader>  $readers
      * @param  list<ColumnComparison>  $comparisons  by column pair
      * @param  array<string, LeftOutKeys>  $leftOutKeys  by side, where steps left rows out
      */
     public function __construct(
         private readonly Plan $plan,
-        private readonly Reader $source,
-        private readonly Reader $target,
+        private readonly Sides $readers,
         private readonly array $comparisons,
         private readonly CauseCatalogue $catalogue,
         private readonly MatchCounts $counts,
@@ -65,12 +63,12 @@ final class FindingAssembler
         private readonly array $leftOutKeys = [],
     ) {
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
-        $this->sourcePositions = $source->columns()->positionsOf($plan->pairedNames(Side::Source));
-        $this->targetPositions = $target->columns()->positionsOf($plan->pairedNames(Side::Target));
-        $this->keyPositions = [
-            'source' => $source->columns()->positionsOf($plan->keyNames(Side::Source)),
-            'target' => $target->columns()->positionsOf($plan->keyNames(Side::Target)),
-        ];
+        $this->positions = Sides::each(
+            static fn(Side $side): array => $readers->of($side)->columns()->positionsOf($plan->pairedNames($side)),
+        );
+        $this->keyPositions = Sides::each(
+            static fn(Side $side): array => $readers->of($side)->columns()->positionsOf($plan->keyNames($side)),
+        );
         $this->patterns = new PatternCounter;
         $this->ordinals = new BytesOrdinals;
     }
@@ -79,12 +77,12 @@ final class FindingAssembler
     public function assemble(FindingEntry $entry, int $linesBefore, int $sequence): RowFinding
     {
         $isOfTarget = $entry->side === Side::Target;
-        $side = $isOfTarget ? $this->target : $this->source;
-        $source = $entry->source === null ? null : $this->record($this->source, $linesBefore + $entry->line, $entry->source);
+        $side = $isOfTarget ? $this->readers->target : $this->readers->source;
+        $source = $entry->source === null ? null : $this->record($this->readers->source, $linesBefore + $entry->line, $entry->source);
         $target =
             $entry->target === null
                 ? null
-                : $this->record($this->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
+                : $this->record($this->readers->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
         [$reason, $reasonFacts] = $this->reason($entry);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
         $differing = $forgiven = [];
@@ -178,10 +176,9 @@ final class FindingAssembler
     public function columns(): array
     {
         $columns = [];
-        $altered = array_map(static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [], [
-            'source' => $this->source,
-            'target' => $this->target,
-        ]);
+        $altered = $this->readers->map(
+            static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [],
+        );
         foreach ($this->plan->columnPairs as $position => $pair) {
             $cells = $this->counts->pairs[$position]->cells;
             foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
@@ -209,7 +206,7 @@ final class FindingAssembler
                 'blanked' => $blanked,
                 'filled' => $filled,
                 'values' => $values,
-                'altered' => ['source' => $altered['source'][$pair->source] ?? 0, 'target' => $altered['target'][$pair->target] ?? 0],
+                'altered' => ['source' => $altered->source[$pair->source] ?? 0, 'target' => $altered->target[$pair->target] ?? 0],
             ];
         }
 
@@ -225,8 +222,8 @@ final class FindingAssembler
     {
         $cells = [];
         foreach ($entry->cells as [$pair, $class, $cause, $facts, $moved]) {
-            $sourceCell = $source[$this->sourcePositions[$pair]];
-            $targetCell = $target[$this->targetPositions[$pair]];
+            $sourceCell = $source[$this->positions->source[$pair]];
+            $targetCell = $target[$this->positions->target[$pair]];
             $class = CellClass::from($class);
             if ($cause === '') {
                 $settled = $this->comparisons[$pair]->resolve($sourceCell, $targetCell, $moved, $this->decisions[$pair]);
@@ -253,13 +250,13 @@ final class FindingAssembler
 
     private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple
     {
-        $side = $source !== null ? 'source' : 'target';
+        $side = $source !== null ? Side::Source : Side::Target;
         $cells = ($source ?? $target)?->cells;
         if ($cells === null) {
             return null;
         }
         $key = [];
-        foreach ($this->keyPositions[$side] as $position) {
+        foreach ($this->keyPositions->of($side) as $position) {
             $key[] = $cells[$position];
         }
 

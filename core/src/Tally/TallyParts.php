@@ -28,6 +28,7 @@ use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 use NineTally\Core\Value\ValueOrder;
@@ -45,29 +46,28 @@ final class TallyParts
     /** @var array<string, KeyForm> by side */
     private array $keyForms = [];
 
-    private readonly RowEncoding $sourceLayout;
+    /** @var Sides<RowEncoding> */
+    private readonly Sides $layouts;
 
-    private readonly RowEncoding $targetLayout;
-
+    /** @param Sides<Reader> $readers */
     public function __construct(
         private readonly Plan $plan,
-        private readonly Reader $source,
-        private readonly Reader $target,
+        private readonly Sides $readers,
         private readonly TallySettings $settings,
     ) {
-        $plan->mustFit($source->columns(), $target->columns());
-        $this->partitions = $settings->partitions(max($source->bytes(), $target->bytes()));
+        $plan->mustFit($readers->source->columns(), $readers->target->columns());
+        $this->partitions = $settings->partitions(max($readers->source->bytes(), $readers->target->bytes()));
         $this->catalogue = new CauseCatalogue;
-        [$this->sourceLayout, $this->targetLayout] = $this->layouts($source->columns(), $target->columns());
+        $this->layouts = $this->layouts();
     }
 
     public function scan(Side $side): Scan
     {
-        [$reader, $layout] = $side === Side::Source ? [$this->source, $this->sourceLayout] : [$this->target, $this->targetLayout];
+        $layout = $this->layouts->of($side);
 
         return new Scan(
             $side,
-            $reader,
+            $this->readers->of($side),
             $layout,
             $this->keyForm($side),
             $this->bridgedKeys(),
@@ -80,7 +80,7 @@ final class TallyParts
     public function sideBySideScan(): MergeScan
     {
         return new MergeScan(
-            ['source' => $this->scan(Side::Source), 'target' => $this->scan(Side::Target)],
+            Sides::each($this->scan(...))->named(),
             count($this->plan->key),
             $this->partitions,
             $this->settings->bufferBytes(),
@@ -93,27 +93,24 @@ final class TallyParts
         $readsEqualBytes = array_filter($this->comparisons(), static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
 
         return $this->settings->triesSideBySide &&
-            $this->sourceLayout->isWhole &&
-            $this->sourceLayout->keyComesFirst &&
+            $this->layouts->source->isWhole &&
+            $this->layouts->source->keyComesFirst &&
             $this->plan->bridges === [] &&
             ! $readsEqualBytes &&
             $this->plan->source->repeats->isDefault() &&
             $this->plan->target->repeats->isDefault();
     }
 
-    /** @param SpillReader|null $pairs rows that paired while both sides were read at once */
-    public function partitionMatch(
-        SpillReader $source,
-        SpillReader $target,
-        ?SpillReader $pairs,
-        MatchCounts $counts,
-        PostingBuffer $postings,
-    ): PartitionMatch {
-        [$sourceRows, $targetRows] = [$this->sideRows(Side::Source, $source), $this->sideRows(Side::Target, $target)];
+    /**
+     * @param  Sides<SpillReader>  $spills
+     * @param  SpillReader|null  $pairs  rows that paired while both sides were read at once
+     */
+    public function partitionMatch(Sides $spills, ?SpillReader $pairs, MatchCounts $counts, PostingBuffer $postings): PartitionMatch
+    {
+        $sides = Sides::each(fn(Side $side): SideRows => $this->sideRows($side, $spills->of($side)));
         $comparison = new RowComparison(
             $this->comparisons(),
-            $this->sourceLayout->comparedPositions(),
-            $this->targetLayout->comparedPositions(),
+            $this->layouts->map(static fn(RowEncoding $layout): array => $layout->comparedPositions()),
             $counts,
             $this->movedValues(),
             $postings,
@@ -123,10 +120,9 @@ final class TallyParts
         $bridges = $this->bridges();
 
         return new PartitionMatch(
-            $sourceRows,
-            $targetRows,
+            $sides,
             $pairs,
-            new RowOutcomes($sourceRows, $targetRows, $comparison, $counts, $bridges, $keyColumns, $postings),
+            new RowOutcomes($sides, $comparison, $counts, $bridges, $keyColumns, $postings),
             $counts,
             $bridges,
             $this->settings->largePartition(),
@@ -156,8 +152,8 @@ final class TallyParts
     public function valueCounts(array $blanks): ValueCounts
     {
         return new ValueCounts(
-            ['source' => $this->sourceLayout->pairedPositions, 'target' => $this->targetLayout->pairedPositions],
-            ['source' => $this->readings(Side::Source), 'target' => $this->readings(Side::Target)],
+            $this->layouts->map(static fn(RowEncoding $layout): array => $layout->pairedPositions)->named(),
+            Sides::each($this->readings(...))->named(),
             $blanks,
         );
     }
@@ -176,12 +172,9 @@ final class TallyParts
     private function movedValues(): MovedValues
     {
         return new MovedValues(
-            $this->source->columns(),
-            $this->target->columns(),
-            $this->sourceLayout->pairedPositions,
-            $this->targetLayout->pairedPositions,
-            $this->sourceLayout->keyPositions,
-            $this->targetLayout->keyPositions,
+            $this->readers->map(static fn(Reader $reader): Columns => $reader->columns()),
+            $this->layouts->map(static fn(RowEncoding $layout): array => $layout->pairedPositions),
+            $this->layouts->map(static fn(RowEncoding $layout): array => $layout->keyPositions),
         );
     }
 
@@ -190,7 +183,7 @@ final class TallyParts
         return new SideRows(
             $side,
             $spill,
-            $side === Side::Source ? $this->sourceLayout : $this->targetLayout,
+            $this->layouts->of($side),
             $this->plan->side($side)->repeats,
             $this->deciders($side),
             $this->columns($side)->positionsOf($this->plan->side($side)->repeats->except),
@@ -208,24 +201,22 @@ final class TallyParts
         );
     }
 
-    /** @return array{RowEncoding, RowEncoding} */
-    private function layouts(Columns $source, Columns $target): array
+    /** @return Sides<RowEncoding> */
+    private function layouts(): Sides
     {
-        $sourceKey = $source->positionsOf($this->plan->keyNames(Side::Source));
-        $targetKey = $target->positionsOf($this->plan->keyNames(Side::Target));
-        $sourcePaired = $source->positionsOf($this->plan->pairedNames(Side::Source));
-        $targetPaired = $target->positionsOf($this->plan->pairedNames(Side::Target));
+        $widths = Sides::each(fn(Side $side): int => $this->columns($side)->count());
+        $keys = Sides::each(fn(Side $side): array => $this->columns($side)->positionsOf($this->plan->keyNames($side)));
+        $paired = Sides::each(fn(Side $side): array => $this->columns($side)->positionsOf($this->plan->pairedNames($side)));
         $isWhole =
             $this->hasPlainKeys() &&
-            $source->count() === $target->count() &&
-            $sourceKey === $targetKey &&
-            $sourcePaired === $targetPaired &&
-            count(array_unique([...$sourceKey, ...$sourcePaired])) === $source->count();
+            $widths->source === $widths->target &&
+            $keys->source === $keys->target &&
+            $paired->source === $paired->target &&
+            count(array_unique([...$keys->source, ...$paired->source])) === $widths->source;
 
-        return [
-            new RowEncoding($sourceKey, $sourcePaired, $source->count(), $isWhole),
-            new RowEncoding($targetKey, $targetPaired, $target->count(), $isWhole),
-        ];
+        return Sides::each(
+            static fn(Side $side): RowEncoding => new RowEncoding($keys->of($side), $paired->of($side), $widths->of($side), $isWhole),
+        );
     }
 
     private function hasPlainKeys(): bool
@@ -236,7 +227,7 @@ final class TallyParts
     /** @return list<array{source: string, target: string}> canonical keys */
     private function bridges(): array
     {
-        [$source, $target] = [$this->keyForm(Side::Source), $this->keyForm(Side::Target)];
+        [$source, $target] = Sides::each($this->keyForm(...))->both();
 
         return array_map(
             static fn(Bridge $bridge): array => [
@@ -275,6 +266,6 @@ final class TallyParts
 
     private function columns(Side $side): Columns
     {
-        return ($side === Side::Source ? $this->source : $this->target)->columns();
+        return $this->readers->of($side)->columns();
     }
 }

@@ -16,6 +16,7 @@ use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /**
  * One run of a plan on two deliveries: both sides are read into partitions by key, each partition is matched, the causes of
@@ -44,20 +45,20 @@ final class TallyRun
     private ?array $records = null;
 
     /**
+     * @param  Sides<Reader>  $readers
      * @param  string  $workspace  a folder of the run's own; tasks that stand there already are not done again
      *
      * @throws UnusablePlan
      */
     public function __construct(
         private readonly Plan $plan,
-        private readonly Reader $source,
-        private readonly Reader $target,
+        private readonly Sides $readers,
         string $workspace,
         private readonly Progress $progress = new SilentProgress,
         private readonly TallySettings $settings = new TallySettings,
         private readonly TaskExecutor $executor = new SequentialExecutor,
     ) {
-        $this->work = new TallyWork($plan, $source, $target, $workspace, $settings);
+        $this->work = new TallyWork($plan, $readers, $workspace, $settings);
     }
 
     /**
@@ -81,7 +82,7 @@ final class TallyRun
                 $side,
                 $this->work->scanResults($side),
                 $counts,
-                $this->ledgerOf($side === Side::Source ? $this->source : $this->target),
+                $this->ledgerOf($this->readers->of($side)),
             ),
             Side::cases(),
         );
@@ -89,8 +90,7 @@ final class TallyRun
 
         $assembler = new FindingAssembler(
             $this->plan,
-            $this->source,
-            $this->target,
+            $this->readers,
             $this->work->parts->comparisons(),
             $this->work->parts->catalogue,
             $counts,
@@ -111,11 +111,8 @@ final class TallyRun
                 $counts->undecided(),
             ),
             new PreparationFigures(
-                ['source' => $this->stepsOf($this->source), 'target' => $this->stepsOf($this->target)],
-                [
-                    'source' => $this->ledgerOf($this->source)->references ?? [],
-                    'target' => $this->ledgerOf($this->target)->references ?? [],
-                ],
+                $this->readers->map($this->stepsOf(...))->named(),
+                $this->readers->map(fn(Reader $reader): array => $this->ledgerOf($reader)->references ?? [])->named(),
             ),
             ValuesWithoutEntry::of($this->plan, $counts),
             $assembler->reasons(),
@@ -160,7 +157,7 @@ final class TallyRun
     {
         $keys = [];
         foreach (Side::cases() as $side) {
-            $reader = $side === Side::Source ? $this->source : $this->target;
+            $reader = $this->readers->of($side);
             if ($reader instanceof PreparedReader && $reader->ledger->leftOut() > 0) {
                 $keys[$side->value] = new LeftOutKeys($reader, $this->plan->keyNames($side), $this->work->parts->keyForm($side));
             }
@@ -178,11 +175,18 @@ final class TallyRun
     /** @param list<string> $tasks */
     private function read(array $tasks): void
     {
-        $this->executor->perform($this->work, $tasks, function (string $task, int $bytes, int $records): void {
-            $this->readOf[$task] = ['bytes' => $bytes, 'records' => $records];
-            $share = array_sum(array_column($this->readOf, 'bytes')) / max(1, $this->source->bytes() + $this->target->bytes());
-            $this->report(Phase::Reading, self::SHARE_READING * min(1.0, $share));
-        }, static fn(string $task) => null);
+        $this->executor->perform(
+            $this->work,
+            $tasks,
+            function (string $task, int $bytes, int $records): void {
+                $this->readOf[$task] = ['bytes' => $bytes, 'records' => $records];
+                $share =
+                    array_sum(array_column($this->readOf, 'bytes')) /
+                    max(1, $this->readers->source->bytes() + $this->readers->target->bytes());
+                $this->report(Phase::Reading, self::SHARE_READING * min(1.0, $share));
+            },
+            static fn(string $task) => null,
+        );
     }
 
     private function match(): void

@@ -14,6 +14,7 @@ use NineTally\Core\Matching\Spill\FindingSpool;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Value\Reading;
 
 /**
@@ -35,19 +36,19 @@ final class TallyWork
 
     private ?SpillReader $pairs = null;
 
-    /** @var array<string, SpillReader> by side */
-    private array $spills = [];
+    /** @var Sides<SpillReader>|null */
+    private ?Sides $spills = null;
 
+    /** @param Sides<Reader> $readers */
     public function __construct(
         private readonly Plan $plan,
-        private readonly Reader $source,
-        private readonly Reader $target,
+        private readonly Sides $readers,
         private readonly string $workspace,
         private readonly TallySettings $settings,
     ) {
-        $this->parts = new TallyParts($plan, $source, $target, $settings);
+        $this->parts = new TallyParts($plan, $readers, $settings);
         $this->results = new TaskResults($workspace);
-        $this->division = new WorkDivision($source, $target, $this->parts, $workspace, $settings);
+        $this->division = new WorkDivision($readers, $this->parts, $workspace, $settings);
     }
 
     /** @return list<string> names of the tasks that read both sides */
@@ -232,7 +233,7 @@ final class TallyWork
             ? ($this->pairs ??= new SpillReader([['path' => "{$this->workspace}/".self::BOTH_SIDES, 'baseLine' => 0]]))
             : null;
         $findings = $this->parts
-            ->partitionMatch($this->spill(Side::Source), $this->spill(Side::Target), $pairs, $counts, $postings)
+            ->partitionMatch($this->spills ??= Sides::each($this->spill(...)), $pairs, $counts, $postings)
             ->run($partition, $partition === $this->parts->partitions, "{$this->workspace}/{$task}");
 
         return ['findings' => $findings, 'counts' => $counts, 'postings' => $postings->write("{$this->workspace}/{$task}.postings")];
@@ -240,7 +241,7 @@ final class TallyWork
 
     private function spill(Side $side): SpillReader
     {
-        return $this->spills[$side->value] ??= new SpillReader(
+        return new SpillReader(
             array_map(
                 static fn(array $range): array => ['path' => $range['path'], 'baseLine' => $range['baseLine']],
                 $this->rangesInOrder($side),

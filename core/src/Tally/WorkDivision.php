@@ -8,6 +8,7 @@ use NineTally\Core\Intake\ByteRange;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Value\Reading;
 
 /** How the reading of both sides is divided into tasks: decided once by whoever asks first, and written down for all workers. */
@@ -18,9 +19,9 @@ final class WorkDivision
     /** @var array<string, list<ByteRange>> */
     private array $ranges = [];
 
+    /** @param Sides<Reader> $readers */
     public function __construct(
-        private readonly Reader $source,
-        private readonly Reader $target,
+        private readonly Sides $readers,
         private readonly TallyParts $parts,
         private readonly string $workspace,
         private readonly TallySettings $settings,
@@ -42,12 +43,10 @@ final class WorkDivision
     /** @return list<ByteRange> */
     public function rangesOf(Side $side): array
     {
-        $reader = $side === Side::Source ? $this->source : $this->target;
-
         // Another worker may have found stray quotes meanwhile.
         return is_file("{$this->workspace}/{$side->value}.in-one") || $this->readsSideBySide()
             ? [new ByteRange]
-            : ($this->ranges[$side->value] ??= $this->keptRanges($side, $reader));
+            : ($this->ranges[$side->value] ??= $this->keptRanges($side));
     }
 
     /**
@@ -55,11 +54,11 @@ final class WorkDivision
      *
      * @return list<ByteRange>
      */
-    private function keptRanges(Side $side, Reader $reader): array
+    private function keptRanges(Side $side): array
     {
         $path = "{$this->workspace}/{$side->value}.ranges";
         if (! is_file($path)) {
-            AtomicFile::put($path, serialize($reader->ranges($this->settings->rangeBytes)));
+            AtomicFile::put($path, serialize($this->readers->of($side)->ranges($this->settings->rangeBytes)));
         }
         /** @var list<ByteRange> $ranges */
         $ranges = unserialize((string) file_get_contents($path), ['allowed_classes' => [ByteRange::class]]);

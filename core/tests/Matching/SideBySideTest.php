@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Matching;
 
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Tests\Tally\Tallied;
 use PHPUnit\Framework\TestCase;
@@ -69,8 +70,7 @@ final class SideBySideTest extends TestCase
         $this->workspace = $this->folder('work-'.bin2hex(random_bytes(4)));
         $findings = (new \NineTally\Core\Tally\TallyRun(
             Plan::pairing($source->columns, $target->columns, ['basin', 'berth']),
-            $source,
-            $target,
+            new Sides($source, $target),
             $this->workspace,
             settings: $settings,
         ))->findings();

@@ -6,6 +6,7 @@ namespace NineTally\Tests\Pathological;
 
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Tests\TemporaryFiles;
@@ -89,8 +90,7 @@ final class HostileDeliveriesTest extends TestCase
         [$old, $new] = [DelimitedReader::detecting($source, 'old.csv'), DelimitedReader::detecting($target, 'new.csv')];
         $run = new TallyRun(
             Plan::pairing($old->columns, $new->columns, ['basin', 'berth']),
-            $old,
-            $new,
+            new Sides($old, $new),
             $this->folder('work'),
             settings: new TallySettings(32 * self::MEGABYTE),
         );

@@ -14,6 +14,7 @@ use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Wording\Sentences;
@@ -81,8 +82,7 @@ final class PreparedSideTest extends TestCase
         foreach ([1 << 25, 8] as $rangeBytes) {
             $findings = (new TallyRun(
                 $plan,
-                $this->prepared($this->stack(), $preparation),
-                $target,
+                new Sides($this->prepared($this->stack(), $preparation), $target),
                 $this->folder("work-{$rangeBytes}"),
                 settings: new TallySettings(rangeBytes: $rangeBytes),
             ))->findings();
@@ -147,7 +147,7 @@ final class PreparedSideTest extends TestCase
             ]),
         );
         $target = DelimitedReader::detecting($this->file("basin,berth,charge\nlm,7,9\nKB,1,41.2\nOT,3,1\n", 'long.csv'), 'long.csv');
-        $findings = (new TallyRun($plan, $this->prepared($this->stack(), $steps), $target, $this->folder('work')))->findings();
+        $findings = (new TallyRun($plan, new Sides($this->prepared($this->stack(), $steps), $target), $this->folder('work')))->findings();
         $reasons = [];
         foreach ($findings as $finding) {
             $reasons[] = "{$finding->class->value} {$finding->key?->asCsv()}: ".(new Sentences)->remark($finding);

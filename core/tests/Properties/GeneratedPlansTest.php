@@ -16,6 +16,7 @@ use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
@@ -195,8 +196,10 @@ final class GeneratedPlansTest extends TestCase
 
         return (new TallyRun(
             $plan,
-            $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]),
-            $this->side($plan, Side::Target, [$this->delimited($tally->target)]),
+            new Sides(
+                $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]),
+                $this->side($plan, Side::Target, [$this->delimited($tally->target)]),
+            ),
             $this->folder('work-'.bin2hex(random_bytes(4))),
             settings: $settings,
             executor: $crew,

@@ -7,6 +7,7 @@ namespace NineTally\Tests\Tally;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\FindingFiles;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Wording\Sentences;
@@ -35,7 +36,12 @@ final class GoldenTest extends TestCase
             DelimitedReader::detecting("{$folder}/new.csv", 'new.csv'),
         ];
         $files = FindingFiles::in($this->folder('out'), $plan, $old->columns, $new->columns, listsForgiven: true);
-        $findings = (new TallyRun($plan, $old, $new, $this->folder('work'), settings: new TallySettings(listsForgiven: true)))->findings();
+        $findings = (new TallyRun(
+            $plan,
+            new Sides($old, $new),
+            $this->folder('work'),
+            settings: new TallySettings(listsForgiven: true),
+        ))->findings();
         $sentences = new Sentences;
         $remarks = '';
         foreach ($findings as $finding) {

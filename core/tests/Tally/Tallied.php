@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
@@ -50,8 +51,7 @@ trait Tallied
     ): Summary {
         $findings = (new TallyRun(
             $plan,
-            $source,
-            $target,
+            new Sides($source, $target),
             $this->folder('work-'.bin2hex(random_bytes(4))),
             $progress,
             $settings,

@@ -9,6 +9,7 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Progress;
 use NineTally\Core\Tally\ProgressReport;
 use NineTally\Core\Tally\SequentialExecutor;
@@ -257,7 +258,12 @@ final class TallyRunTest extends TestCase
             }
         };
         $plan = new Plan([new KeyColumn('berth', 'berth')], []);
-        $run = new TallyRun($plan, $this->reader("berth\n1\n", 'old.csv'), $this->reader("berth\n2\n", 'new.csv'), $work, executor: $crew);
+        $run = new TallyRun(
+            $plan,
+            new Sides($this->reader("berth\n1\n", 'old.csv'), $this->reader("berth\n2\n", 'new.csv')),
+            $work,
+            executor: $crew,
+        );
 
         $this->expectException(UnbalancedTally::class);
         $this->expectExceptionMessage('findings merged = findings counted: 0 against 2');

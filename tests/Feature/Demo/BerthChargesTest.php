@@ -5,16 +5,18 @@ declare(strict_types=1);
 namespace Tests\Feature\Demo;
 
 use Database\Demo\BerthCharges;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
-
 use NineTally\Core\Preparation\PartStack;
+
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\References;
 use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
 use PHPUnit\Framework\TestCase;
@@ -32,8 +34,9 @@ final class BerthChargesTest extends TestCase
             $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']], $workspace->path);
             $findings = (new TallyRun(
                 $plan,
-                $this->prepared($plan, Side::Source, $made['source'], $references, $workspace->path),
-                $this->prepared($plan, Side::Target, $made['target'], $references, $workspace->path),
+                Sides::each(
+                    fn(Side $side): Reader => $this->prepared($plan, $side, $made[$side->value], $references, $workspace->path),
+                ),
                 $workspace->path,
             ))->findings();
             $cells = [];

@@ -18,6 +18,7 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -160,8 +161,10 @@ final class DemoTruthTest extends TestCase
         $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
         $run = new TallyRun(
             $plan,
-            DelimitedReader::detecting($paths['source'], 'old'),
-            DelimitedReader::detecting($paths['target'], 'new'),
+            new Sides(
+                DelimitedReader::detecting($paths['source'], 'old'),
+                DelimitedReader::detecting($paths['target'], 'new'),
+            ),
             $folder,
         );
         $findings = $run->findings();

@@ -34,12 +34,4 @@ final class PackedLines
 
         return $base + $line['line'];
     }
-
-    public static function ofOne(int $line): self
-    {
-        $lines = new self;
-        $lines->append(pack('J', $line), 0);
-
-        return $lines;
-    }
 }

@@ -14,6 +14,13 @@ final readonly class SpilledRows
      */
     public function __construct(public array $keys, public array $bodies, public array $rests, public PackedLines $lines) {}
 
+    public function row(int $place): SpilledRow
+    {
+        $key = $this->keys[$place];
+
+        return new SpilledRow($key, $this->bodies[$place], $this->rests[$place] ?? $key, $this->lines->at($place));
+    }
+
     /**
      * With some rows of others among them, in the order of the lines.
      *
