@@ -20,7 +20,7 @@ final readonly class FrontEnd
         ];
         $lines = array_map(
             static fn(string $name, array $terms): string => sprintf(
-                "export const %s = [%s] as const\n",
+                "// prettier-ignore\nexport const %s = [%s] as const\n",
                 $name,
                 implode(', ', array_map(static fn(string $term): string => "'{$term}'", $terms)),
             ),

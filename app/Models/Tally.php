@@ -10,7 +10,12 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Database\Eloquent\Relations\HasOneThrough;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Collection;
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Comparison\RowReason;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
+use NineTally\Core\Wording\Sentences;
 
 /**
  * One run of a plan on two deliveries. Entered once, complete, when its sums hold; nothing of it ever changes.
@@ -28,6 +33,7 @@ use NineTally\Core\Cause\CauseId;
  *     figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string,
  *     facts: array<string, string|int>}|string>, forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string,
  *     string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>,
+ *     slices?: list<array{class: string, reason?: string, side?: string, part?: int, bridged?: string, rows: int}>,
  *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
  *     engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
  *     keyColumns: list<string>, startedBy: string}} $summary
@@ -114,6 +120,38 @@ final class Tally extends Model
     public function standingCounts(): HasMany
     {
         return $this->hasMany(StandingCount::class);
+    }
+
+    /**
+     * @return array<string, list<array{filter: array<string, string|int>, words: string, rows: int}>> by row class: what a filter says of
+     *     some of its rows; none where the tally is older than they are
+     */
+    public function slices(): array
+    {
+        $labels = Sides::each(
+            fn(Side $side): Collection => ($side === Side::Source ? $this->sourceDelivery : $this->targetDelivery)->parts->pluck(
+                'file_name',
+                'number',
+            ),
+        );
+        $slices = [];
+        foreach ($this->summary['slices'] ?? [] as $slice) {
+            $side = isset($slice['side']) ? Side::from($slice['side']) : null;
+            $label = $side === null || ! isset($slice['part']) ? null : $labels->of($side)->get($slice['part']);
+            $slices[$slice['class']][] = [
+                'filter' => array_diff_key($slice, ['rows' => true]),
+                'words' => (new Sentences)->slice(
+                    isset($slice['reason']) ? RowReason::from($slice['reason']) : null,
+                    $side,
+                    $slice['part'] ?? null,
+                    is_string($label) ? $label : '',
+                    isset($slice['bridged']),
+                ),
+                'rows' => $slice['rows'],
+            ];
+        }
+
+        return $slices;
     }
 
     /**

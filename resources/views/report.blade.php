@@ -27,7 +27,7 @@ th,td{padding:3.5pt 6pt 3.5pt 0;border-bottom:.75pt solid #d5dbe1;text-align:lef
 thead th{font-size:9pt;color:#4c5967;font-weight:600}
 .n{text-align:right;white-space:nowrap}
 .cell{font-family:Cell,"Noto Sans Mono","Noto Sans",monospace;font-size:9pt;white-space:pre-wrap;overflow-wrap:anywhere;unicode-bidi:isolate}
-.src{color:#2b57c4}.tgt{color:#96490a}.quiet{color:#4c5967}
+.src{color:#2b57c4}.tgt{color:#96490a}.quiet,.slice{color:#4c5967}.slice{padding-left:18px}
 .top{display:flex;justify-content:space-between;color:#4c5967;font-size:9pt}
 .sum td,.sum th{font-weight:650;border-bottom:1.5pt solid #17202c}
 .mark{display:inline-flex;gap:1px;width:23px;height:14px;vertical-align:-2px;margin-right:6px}
@@ -141,6 +141,8 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Findings</th><th scope="col">Rulings</th></tr></thead>
 <tbody>
 @foreach($classes as $class)<tr><th scope="row">Rows: {{ $class['class']->sentence() }}</th><td class="n">{{ $n($class['count']) }}</td><td>{{ $class['rulings'] }}</td></tr>
+@foreach($class['slices'] as $slice)<tr><td class="slice">{{ $slice['words'] }}</td><td class="n quiet">{{ $n($slice['rows']) }}</td><td></td></tr>
+@endforeach
 @endforeach
 @foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: {{ $entry['sentence'] }}</th><td class="n">{{ $n($entry['pattern']->cells) }}</td><td>{{ $entry['rulings'] }}</td></tr>
 @endforeach

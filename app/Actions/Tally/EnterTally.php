@@ -19,6 +19,7 @@ use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\Pattern as CountedPattern;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Wording\Warning;
 
@@ -72,6 +73,7 @@ final readonly class EnterTally
                 ],
                 'warnings' => array_map(static fn(Warning $warning): array => $warning->toArray(), $summary->warnings()),
                 'engine' => $figures['engine'],
+                'slices' => $this->slices($run, $summary),
                 'keyForgiven' => $summary->key->forgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.
@@ -96,6 +98,34 @@ final readonly class EnterTally
             'started_at' => $run->started_at,
             'finished_at' => now(),
         ]);
+    }
+
+    /** @return list<array<string, string|int>> what a filter says of some rows of a class, and how many they are */
+    private function slices(Run $run, Summary $summary): array
+    {
+        $slices = [];
+        foreach ($summary->slices->reasons as $class => $reasons) {
+            foreach ($reasons as $reason => $rows) {
+                $slices[] = ['class' => $class, 'reason' => $reason, 'rows' => $rows];
+            }
+        }
+        foreach ($summary->slices->bridged as $class => $rows) {
+            $slices[] = ['class' => $class, 'bridged' => 'yes', 'rows' => $rows];
+        }
+        $hasParts = new Sides($run->sourceDelivery->parts()->count() > 1, $run->targetDelivery->parts()->count() > 1);
+        foreach ($summary->slices->parts as $class => $sides) {
+            foreach ($sides as $side => $parts) {
+                if (count($sides) > 1 && $class !== RowClass::Changed->value) {
+                    $slices[] = ['class' => $class, 'side' => $side, 'rows' => array_sum($parts)];
+                }
+                ksort($parts);
+                foreach ($hasParts->of(Side::from($side)) ? $parts : [] as $part => $rows) {
+                    $slices[] = ['class' => $class, 'side' => $side, 'part' => $part, 'rows' => $rows];
+                }
+            }
+        }
+
+        return $slices;
     }
 
     /**

@@ -84,12 +84,14 @@ final class TallyResource extends JsonResource
     }
 
     /**
-     * @return list<array{class: string|null, rows: int}> what can be listed: all rows that do not agree, then the rows of each class that
-     *     has some
+     * @return list<array{class: string|null, rows: int, slices: list<array{filter: array<string, string|int>, words: string, rows: int}>}>
+     *     what can be listed: all rows that do not agree, then the rows of each class that has some, and how they divide
      */
     private function rowLists(): array
     {
         ['source' => $source, 'target' => $target] = $this->resource->summary['rows'];
+        // In lists of tallies they are not shown.
+        $slices = $this->mask === null ? [] : $this->resource->slices();
         $lists = array_filter([
             'missing' => $source['missing'] ?? 0,
             'extra' => $target['extra'] ?? 0,
@@ -101,9 +103,9 @@ final class TallyResource extends JsonResource
         ]);
 
         return [
-            ['class' => null, 'rows' => array_sum($lists)],
+            ['class' => null, 'rows' => array_sum($lists), 'slices' => []],
             ...array_map(
-                static fn(string $class, int $rows): array => ['class' => $class, 'rows' => $rows],
+                static fn(string $class, int $rows): array => ['class' => $class, 'rows' => $rows, 'slices' => $slices[$class] ?? []],
                 array_keys($lists),
                 array_values($lists),
             ),

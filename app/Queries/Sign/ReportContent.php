@@ -77,6 +77,7 @@ final readonly class ReportContent
     private function classes(Tally $tally, \Illuminate\Support\Collection $standings, Mask $mask): array
     {
         $classes = [];
+        $slices = $tally->slices();
         foreach ([RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed, RowClass::Refused] as $class) {
             $count = $standings->get(FindingGroup::ofClass($class)->name());
             if ($count !== null) {
@@ -84,6 +85,7 @@ final readonly class ReportContent
                     'class' => $class,
                     'rulings' => $this->rulings($count),
                     'count' => $count->findings,
+                    'slices' => $slices[$class->value] ?? [],
                     'findings' => $this->pages->page($tally, Filter::ofClass($class->value), $mask, 1, $this->findings)['items'],
                 ];
             }

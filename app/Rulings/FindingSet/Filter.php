@@ -8,7 +8,9 @@ use Illuminate\Support\Facades\Validator;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Row\Side;
 
 /**
  * Which findings of a tally are looked at: rows that did not agree, or cells that differ. What is said is combined by "and"; nothing said
@@ -26,10 +28,13 @@ final readonly class Filter
     public const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
 
     /** What counts from 1. */
-    public const NUMBERS = ['pattern', 'act', 'keyColumn'];
+    public const NUMBERS = ['pattern', 'act', 'keyColumn', 'part'];
 
     /** What may be the empty text: of values that is the blank cell. Any other term that is empty says nothing. */
     public const MAY_BE_BLANK = ['source', 'target', 'key'];
+
+    /** What only rows have. A list of cells with one of these has those of such rows. */
+    public const OF_ROWS = ['reason', 'side', 'part', 'bridged'];
 
     /** What the pattern of a cell, or the class of a row, says of all that are in it. */
     private const OF_GROUPS = ['pattern', 'pair', 'cause', 'cellClass', 'class'];
@@ -76,6 +81,10 @@ final readonly class Filter
         return [
             'of' => ['in:rows,cells'],
             'class' => [Rule::enum(RowClass::class)],
+            'reason' => [Rule::enum(RowReason::class)],
+            'side' => [Rule::enum(Side::class), 'required_with:part'],
+            'part' => ['integer', 'min:1', 'max:10000'],
+            'bridged' => ['in:yes'],
             'pattern' => ['integer', 'min:1', 'max:2147483647'],
             'pair' => ['string', 'max:100'],
             'cause' => ['string', 'max:200'],
@@ -159,6 +168,12 @@ final readonly class Filter
     {
         return array_diff(array_keys($this->terms), [...self::OF_GROUPS, 'ruling', 'act', 'key', 'keyColumn']) === [] &&
             $this->text('ruling') !== 'reopened';
+    }
+
+    /** Whether it says what only rows have. */
+    public function asksForRows(): bool
+    {
+        return array_intersect(self::OF_ROWS, array_keys($this->terms)) !== [];
     }
 
     /** The same part of the key, of rows and nothing else; null where none is asked for. */

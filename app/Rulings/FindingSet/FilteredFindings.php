@@ -149,12 +149,13 @@ final readonly class FilteredFindings
                 $query->where($column, $filter->text($side));
             }
         }
-        if ($filter->text('key') !== null) {
+        if ($filter->text('key') !== null || $filter->asksForRows()) {
             $query->join(
                 'row_findings AS k',
                 static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'),
             );
             $this->key($query, 'k', $filter);
+            $this->row($query, 'k', $filter);
         }
         $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $isStreamed);
     }
@@ -165,8 +166,24 @@ final readonly class FilteredFindings
             $query->where('f.class', $filter->text('class'));
         }
         $this->key($query, 'f', $filter);
+        $this->row($query, 'f', $filter);
         if ($filter->followsRulings()) {
             $this->ruled->rows($query, $tally, $filter, $isStreamed);
+        }
+    }
+
+    private function row(Builder $query, string $table, Filter $filter): void
+    {
+        if ($filter->text('reason') !== null) {
+            $query->where("{$table}.reason", $filter->text('reason'));
+        }
+        if ($filter->number('part') !== null) {
+            $query->where("{$table}.{$filter->text('side')}_part", $filter->number('part'));
+        } elseif ($filter->text('side') !== null) {
+            $query->where("{$table}.side", $filter->text('side'));
+        }
+        if ($filter->text('bridged') !== null) {
+            $query->where("{$table}.is_bridged", true);
         }
     }
 

@@ -43,8 +43,7 @@ final class FindingAssembler
 
     private readonly PatternCounter $patterns;
 
-    /** @var array<string, array<string, int>> class => reason => rows */
-    private array $reasons = [];
+    public readonly RowSlices $slices;
 
     private readonly BytesOrdinals $ordinals;
 
@@ -70,6 +69,7 @@ final class FindingAssembler
             static fn(Side $side): array => $readers->of($side)->columns()->positionsOf($plan->keyNames($side)),
         );
         $this->patterns = new PatternCounter;
+        $this->slices = new RowSlices;
         $this->ordinals = new BytesOrdinals;
     }
 
@@ -115,14 +115,11 @@ final class FindingAssembler
             deliveredKey: $this->deliveredKey($source, $target),
         );
         $this->values->see($finding);
+        if ($finding->class !== RowClass::Agreed) {
+            $this->slices->see($finding);
+        }
 
         return $finding;
-    }
-
-    /** @return array<string, array<string, int>> class => reason => rows */
-    public function reasons(): array
-    {
-        return $this->reasons;
     }
 
     /** @return array{RowReason|null, array<string, string|int>} why it is in its class, where that is known, with the facts of it */
@@ -133,12 +130,8 @@ final class FindingAssembler
             RowClass::Extra => ($this->leftOutKeys['source'] ?? null)?->step($entry->key),
             default => null,
         };
-        $reason = $leftOut === null ? $entry->reason : RowReason::LeftOut;
-        if ($reason !== null) {
-            $this->reasons[$entry->class->value][$reason->value] = ($this->reasons[$entry->class->value][$reason->value] ?? 0) + 1;
-        }
 
-        return [$reason, $leftOut ?? []];
+        return [$leftOut === null ? $entry->reason : RowReason::LeftOut, $leftOut ?? []];
     }
 
     private function record(Reader $reader, int $line, string $row): RowRecord

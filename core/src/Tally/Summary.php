@@ -24,7 +24,6 @@ final readonly class Summary
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
      * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that
      *     crosswalks do not know
-     * @param  array<string, array<string, int>>  $reasons  class => why the other side has no counterpart, where it is known => rows
      */
     public function __construct(
         public SideCounts $source,
@@ -34,7 +33,7 @@ final readonly class Summary
         public KeyFigures $key = new KeyFigures,
         public PreparationFigures $preparation = new PreparationFigures,
         public array $withoutEntry = [],
-        public array $reasons = [],
+        public RowSlices $slices = new RowSlices,
     ) {}
 
     /** @return array{compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int} */
@@ -158,7 +157,8 @@ final readonly class Summary
 
         return [
             'rows' => ['source' => $this->source->toArray(), 'target' => $this->target->toArray()],
-            'reasons' => (object) array_map(static fn(array $reasons): object => (object) $reasons, $this->reasons),
+            'reasons' => (object) array_map(static fn(array $reasons): object => (object) $reasons, $this->slices->reasons),
+            'parts' => $this->slices->partsAsObject(),
             'keys' => ['source' => $this->keys($this->source), 'target' => $this->keys($this->target)],
             'bridges' => [
                 'used' => $this->key->bridged,

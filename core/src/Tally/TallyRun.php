@@ -115,7 +115,7 @@ final class TallyRun
                 $this->readers->map(fn(Reader $reader): array => $this->ledgerOf($reader)->references ?? [])->named(),
             ),
             ValuesWithoutEntry::of($this->plan, $counts),
-            $assembler->reasons(),
+            $assembler->slices,
         );
     }
 

@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Row\RefusalReason;
+use NineTally\Core\Row\Side;
 
 /**
  * Says facts in English: the one place that does, for screens, reports, files and the command line. What is kept are facts, so another
@@ -45,6 +46,20 @@ final readonly class Sentences
             RowReason::Undecided => 'no column decides between them',
             RowReason::LeftOut => sprintf('its key was left out there by step %d', $facts['step'] ?? 0).
                 (isset($facts['does']) ? ": {$facts['does']}" : ''),
+        };
+    }
+
+    /** Some rows of a class, by what a filter says of them. */
+    public function slice(?RowReason $reason, ?Side $side, ?int $part, string $label, bool $isBridged): string
+    {
+        return match (true) {
+            $reason === RowReason::LeftOut => 'their key was left out on the other side by a step',
+            $reason === RowReason::FewerRows => 'their key stands on the other side in fewer rows',
+            $reason === RowReason::IdleBridge => 'their bridge joined nothing',
+            $reason === RowReason::Undecided => 'no column decides between them and the one that was kept',
+            $part !== null => sprintf('part %d of the %s%s', $part, $side->value ?? '', $label === '' ? '' : ": {$label}"),
+            $isBridged => 'joined by a bridge',
+            default => sprintf('of the %s', $side->value ?? ''),
         };
     }
 

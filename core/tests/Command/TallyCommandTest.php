@@ -61,8 +61,8 @@ final class TallyCommandTest extends TestCase
         self::assertIsArray($printed);
         self::assertSame(
             [
-                'rows', 'reasons', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived', 'right_of_arrived',
-                'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine',
+                'rows', 'reasons', 'parts', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived',
+                'right_of_arrived', 'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine',
             ],
             array_keys($printed),
         );

@@ -7,9 +7,9 @@ import PatternList from '@/stations/review/PatternList.vue'
 const standing = { findings: 120, open: 120, expected: 0, defect: 0, ask: 0 }
 const tally = {
   rowLists: [
-    { class: null, rows: 134 },
-    { class: 'missing', rows: 14 },
-    { class: 'changed', rows: 120 },
+    { class: null, rows: 134, slices: [] },
+    { class: 'missing', rows: 14, slices: [{ filter: { class: 'missing', side: 'source', part: 2 }, words: 'part 2 of the source', rows: 11 }] },
+    { class: 'changed', rows: 120, slices: [] },
   ],
   patterns: [
     { number: 3, source: 'holder_name', target: 'holder', class: 'changed', cause: 'case', sentence: 'capitals differ', cells: 120, examples: [], standing },
@@ -22,22 +22,30 @@ const said = (text: string): string => text.replaceAll(/\s+/g, ' ').trim()
 
 describe('the patterns of a tally', () => {
   it('say column, cause and cells, to the ear too', () => {
-    expect(list().findAll('button').map((button) => said(button.text()))).toEqual(['All that do not agree134', 'Missing14', 'Changed120', 'All cells that differ120', 'holder_name → holder: capitals differ, 120 cells']) // prettier-ignore
+    expect(list().findAll('button').map((button) => said(button.text()))).toEqual(['All that do not agree134', 'Missing14', 'part 2 of the source, 11', 'Changed120', 'All cells that differ120', 'holder_name → holder: capitals differ, 120 cells']) // prettier-ignore
   })
 
   it('are chosen by what the address will say', async () => {
     const wrapper = list()
-    await wrapper.findAll('button')[4]?.trigger('click')
+    await wrapper.findAll('button')[5]?.trigger('click')
+    await wrapper.findAll('button')[2]?.trigger('click')
     await wrapper.findAll('button')[1]?.trigger('click')
     await wrapper.findAll('button')[0]?.trigger('click')
-    expect(wrapper.emitted('choose')).toEqual([[{ pattern: 3 }], [{ class: 'missing' }], [{}]])
+    expect(wrapper.emitted('choose')).toEqual([[{ pattern: 3 }], [{ class: 'missing', side: 'source', part: 2 }], [{ class: 'missing' }], [{}]])
   })
 
   it('show which one is looked at', () => {
     const pressed = list({ pattern: 3 })
       .findAll('button')
       .map((button) => button.attributes('aria-pressed'))
-    expect(pressed).toEqual(['false', 'false', 'false', 'false', 'true'])
+    expect(pressed).toEqual(['false', 'false', 'false', 'false', 'false', 'true'])
+  })
+
+  it('tell a class from a part of it', () => {
+    const pressed = list({ class: 'missing', side: 'source', part: 2 })
+      .findAll('button')
+      .map((button) => button.attributes('aria-pressed'))
+    expect(pressed).toEqual(['false', 'false', 'true', 'false', 'false', 'false'])
   })
 
   it('forgive nothing in silence', () => {

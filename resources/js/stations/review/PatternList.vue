@@ -6,13 +6,18 @@ import { count } from '@/format/counts'
 import { difference } from '@/format/difference'
 import CellValue from '@/parts/CellValue.vue'
 import RowMark from '@/parts/RowMark.vue'
-import { type Filter, isOfCells, type Subject } from '@/stations/review/filter'
+import { type Filter, isOfCells, isSlice, type Subject } from '@/stations/review/filter'
 
 const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
 const emit = defineEmits<{ choose: [subject: Subject] }>()
 
 const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
-const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean => !isOfCells(props.filter) && (props.filter.class ?? null) === rowClass
+const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean =>
+  !isOfCells(props.filter) && isSlice(props.filter, rowClass === null ? {} : { class: rowClass })
+/** Of very many parts only those of the class that is looked at. */
+const SLICES = 8
+const slicesOf = (list: Schemas['Tally']['rowLists'][number]): Schemas['Tally']['rowLists'][number]['slices'] =>
+  list.slices.length <= SLICES || props.filter.class === list.class ? list.slices : []
 const EXAMPLES = 5
 const orders = { size: 'most cells first', open: 'most open first', column: 'by column' } as const
 const order = ref<keyof typeof orders>('size')
@@ -39,19 +44,26 @@ const openOf = (standing: Schemas['Standing']): string =>
 <template>
   <nav class="patterns" aria-label="Patterns">
     <div class="group"><span>Rows</span><span>rows</span></div>
-    <button
-      v-for="{ class: rowClass, rows } in tally.rowLists"
-      :key="rowClass ?? 'all'"
-      type="button"
-      class="choice"
-      :aria-pressed="isRowClass(rowClass)"
-      @click="emit('choose', rowClass === null ? {} : { class: rowClass })"
-    >
-      <span v-if="rowClass === null" />
-      <RowMark v-else :row-class="rowClass" silent />
-      <span>{{ rowClass === null ? 'All that do not agree' : className(rowClass) }}</span>
-      <b>{{ count(rows) }}</b>
-    </button>
+    <template v-for="list in tally.rowLists" :key="list.class ?? 'all'">
+      <button type="button" class="choice" :aria-pressed="isRowClass(list.class)" @click="emit('choose', list.class === null ? {} : { class: list.class })">
+        <span v-if="list.class === null" />
+        <RowMark v-else :row-class="list.class" silent />
+        <span>{{ list.class === null ? 'All that do not agree' : className(list.class) }}</span>
+        <b>{{ count(list.rows) }}</b>
+      </button>
+      <button
+        v-for="slice in slicesOf(list)"
+        :key="slice.words"
+        type="button"
+        class="choice slice"
+        :aria-pressed="!isOfCells(filter) && isSlice(filter, slice.filter)"
+        @click="emit('choose', slice.filter)"
+      >
+        <span />
+        <em>{{ slice.words }}</em>
+        <b><span class="unseen">, </span>{{ count(slice.rows) }}</b>
+      </button>
+    </template>
     <template v-if="tally.patterns.length > 0">
       <div class="group"><span>Changed cells, by column and cause</span><span>cells</span></div>
       <select v-if="patterns.length > 2" v-model="order" class="order" aria-label="Order of the patterns">
@@ -152,6 +164,13 @@ const openOf = (standing: Schemas['Standing']): string =>
 .choice[aria-pressed='true'] {
   background: var(--night);
   color: #fff;
+}
+.slice {
+  padding-block: 1px 4px;
+  font-size: 12px;
+}
+.slice em {
+  overflow-wrap: anywhere;
 }
 .name {
   overflow-wrap: anywhere;

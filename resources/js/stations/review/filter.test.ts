@@ -6,10 +6,10 @@ import { barsOf, heightOf } from '@/stations/review/weight'
 const tally = {
   keyColumns: ['basin', 'berth'],
   rowLists: [
-    { class: null, rows: 20 },
-    { class: 'missing', rows: 14 },
-    { class: 'extra', rows: 2 },
-    { class: 'changed', rows: 4 },
+    { class: null, rows: 20, slices: [] },
+    { class: 'missing', rows: 14, slices: [] },
+    { class: 'extra', rows: 2, slices: [] },
+    { class: 'changed', rows: 4, slices: [] },
   ],
   patterns: [
     { number: 1, pair: 'pair-b', source: 'fee', class: 'changed', cells: 90, sentence: 'rounded' },

@@ -10,7 +10,7 @@ import { counted } from '@/format/counts'
  */
 export type Filter = Omit<Schemas['Filter'], 'sequences'>
 
-export type Subject = Pick<Filter, 'of' | 'class' | 'pattern' | 'pair' | 'cause' | 'cellClass'>
+export type Subject = Pick<Filter, 'of' | 'class' | 'reason' | 'side' | 'part' | 'bridged' | 'pattern' | 'pair' | 'cause' | 'cellClass'>
 
 /** The filter of an address; what it does not know, it leaves. */
 export function filterOf(query: LocationQuery): Filter {
@@ -48,6 +48,18 @@ export function wholeOf(filter: Filter): { scope: 'class' | 'pattern'; target: s
 
 export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ruling === 'reopened' ? 'Open again' : decisionName(ruling))
 
+const SLICE = ['reason', 'side', 'part', 'bridged'] as const
+
+/** Whether the filter asks for these rows of their class. */
+export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && SLICE.every((term) => filter[term] === slice[term])
+
+/** How the tally says it, or, of rows that it has none of, what was asked for. */
+function sliceWords(filter: Filter, tally: Schemas['Tally']): string {
+  const slice = tally.rowLists.flatMap((list) => list.slices).find((one) => isSlice(filter, one.filter))
+  const asked = SLICE.filter((term) => filter[term] !== undefined).map((term) => `${term} ${filter[term] ?? ''}`)
+  return slice?.words ?? asked.join(', ')
+}
+
 /** What a filter says beside its pattern, one term each, to be read and taken away. */
 export function termsSaid(
   filter: Filter,
@@ -55,6 +67,8 @@ export function termsSaid(
 ): { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] {
   const pairOf = tally.patterns.find((pattern) => pattern.pair === filter.pair)
   const said: { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] = []
+  if (filter.reason !== undefined || filter.part !== undefined || filter.side !== undefined || filter.bridged !== undefined)
+    said.push({ terms: ['reason', 'side', 'part', 'bridged'], words: sliceWords(filter, tally) })
   if (filter.pair !== undefined) said.push({ terms: ['pair'], words: `column ${pairOf?.source ?? filter.pair}` })
   if (filter.cellClass !== undefined) said.push({ terms: ['cellClass'], words: `${filter.cellClass} cells` })
   if (filter.cause !== undefined) said.push({ terms: ['cause'], words: `cause ${filter.cause}` })

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Tally;
+
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowReason;
+use NineTally\Core\Row\Side;
+
+/** How rows that did not agree divide within their class: by reason, by the part of each side that they came in, by how they met. */
+final class RowSlices
+{
+    /** @var array<value-of<RowClass>, array<value-of<RowReason>, int>> rows by class and reason, where one is known */
+    public array $reasons = [];
+
+    /** @var array<value-of<RowClass>, array<value-of<Side>, array<int, int>>> rows by class, side and number of the part */
+    public array $parts = [];
+
+    /** @var array<value-of<RowClass>, int> rows by class that met by a bridge */
+    public array $bridged = [];
+
+    public function see(RowFinding $row): void
+    {
+        $class = $row->class->value;
+        if ($row->reason !== null) {
+            $this->reasons[$class][$row->reason->value] = ($this->reasons[$class][$row->reason->value] ?? 0) + 1;
+        }
+        foreach (Side::cases() as $side) {
+            $part = $row->placeOn($side)?->part;
+            if ($part !== null) {
+                $this->parts[$class][$side->value][$part] = ($this->parts[$class][$side->value][$part] ?? 0) + 1;
+            }
+        }
+        if ($row->isBridged) {
+            $this->bridged[$class] = ($this->bridged[$class] ?? 0) + 1;
+        }
+    }
+
+    /** @return object class => side => number of the part => rows, as JSON objects */
+    public function partsAsObject(): object
+    {
+        return (object) array_map(
+            static fn(array $sides): object => (object) array_map(static function (array $parts): object {
+                ksort($parts);
+
+                return (object) $parts;
+            }, $sides),
+            $this->parts,
+        );
+    }
+}
