@@ -117,10 +117,10 @@ async function take(reason: string): Promise<void> {
   gap: 6px;
 }
 .options button {
-  flex: 1;
+  flex: auto; /* as wide as its words, for they are not equally long */
   border: 1px solid var(--edge);
   border-radius: 4px;
-  padding: 5px 0;
+  padding: 5px 4px;
   background: var(--sheet);
   font-weight: 600;
   font-size: 13px;
