@@ -31,7 +31,9 @@ use NineTally\Core\Wording\Sentences;
  *     values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string},
  *     columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>,
  *     figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string,
- *     facts: array<string, string|int>}|string>, forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string,
+ *     facts: array<string, string|int>}|string>, keyForgiven?: list<array{source: string, target: string, cause: string, cells: int,
+ *     examples?: list<array{source: string, target: string}>}>,
+ *     forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string,
  *     string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>,
  *     slices?: list<array{class: string, reason?: string, side?: string, part?: int, bridged?: string, rows: int}>,
  *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
@@ -155,13 +157,27 @@ final class Tally extends Model
     }
 
     /**
-     * @return list<array{source: string, target: string, cause: string, sentence: string, cells: int, examples: list<array{source: string,
-     *     target: string}>}> what rules let pass
+     * @return list<array{inKey: bool, source: string, target: string, cause: string, sentence: string, cells: int,
+     *     examples: list<array{source: string, target: string}>}> what rules let pass, in the key first
      */
     public function forgiven(): array
     {
-        return array_map(
+        $inKey = array_map(
             static fn(array $pattern): array => [
+                'inKey' => true,
+                'source' => $pattern['source'],
+                'target' => $pattern['target'],
+                'cause' => $pattern['cause'],
+                'sentence' => CauseId::sentenceFor($pattern['cause'], []),
+                'cells' => $pattern['cells'],
+                // Tallies of an earlier version kept none.
+                'examples' => $pattern['examples'] ?? [],
+            ],
+            $this->summary['keyForgiven'] ?? [],
+        );
+        $inPairs = array_map(
+            static fn(array $pattern): array => [
+                'inKey' => false,
                 'source' => $pattern['source'],
                 'target' => $pattern['target'],
                 'cause' => $pattern['cause'],
@@ -174,5 +190,7 @@ final class Tally extends Model
             ],
             $this->summary['forgiven'] ?? [],
         );
+
+        return [...$inKey, ...$inPairs];
     }
 }

@@ -59,7 +59,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row">Key</th><td>{{ implode(' + ', $plan->keyNames(Side::Source)) }}</td><td>{{ implode(' + ', $plan->keyNames(Side::Target)) }}</td></tr>
 </tbody>
 </table>
-<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column {{ count($plan->columnPairs) === 1 ? 'pair' : 'pairs' }} compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif</p>
+<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column {{ count($plan->columnPairs) === 1 ? 'pair' : 'pairs' }} compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif @foreach($tally->summary['parameters'] ?? [] as $name => $value) {{ $loop->first ? 'Parameters:' : '' }} {{ $name }} = {{ $value }}{{ $loop->last ? '.' : ',' }}@endforeach</p>
 
 @foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
 @if(($tally->summary['steps'][$side] ?? []) !== [])
@@ -129,7 +129,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Cells</th></tr></thead>
 <tbody>
-@foreach($tally->forgiven() as $pass)<tr><th scope="row">{{ $pass['source'] }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
+@foreach($tally->forgiven() as $pass)<tr><th scope="row">{{ $pass['source'] }}{{ $pass['inKey'] ? ', in the key' : '' }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
 @endforeach
 </tbody>
 </table>

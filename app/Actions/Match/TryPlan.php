@@ -111,6 +111,10 @@ final readonly class TryPlan
 
             return $this->figures($findings->getReturn()) + [
                 'sampleRows' => ['source' => count($sample['source']['rows']), 'target' => count($sample['target']['rows'])],
+                'notCompared' => Sides::each(
+                    static fn(Side $side): int => count($sample[$side->value]['columns']) -
+                        count(array_unique([...$plan->keyNames($side), ...$plan->pairedNames($side)])),
+                )->named(),
                 'isHead' => $oneIn === null,
                 'oneIn' => is_int($oneIn) ? $oneIn : null,
                 'findings' => $shown,
@@ -139,6 +143,11 @@ final readonly class TryPlan
                 'sentence' => CauseId::sentenceFor($pattern->cause, $pattern->facts),
                 'cells' => $pattern->cells,
             ], $summary->findingPatterns()),
+            'keyForgiven' => array_map(static fn(array $forgiven): array => [
+                'source' => $forgiven['source'],
+                'sentence' => CauseId::sentenceFor($forgiven['cause'], []),
+                'cells' => $forgiven['cells'],
+            ], $summary->key->forgiven),
             'warnings' => array_map((new Sentences)->warning(...), $summary->warnings()),
         ];
     }

@@ -33,7 +33,7 @@ final class MatchCounts
     /** @var list<PairCounts> by column pair */
     public array $pairs;
 
-    /** @var array<int, array<string, int>> key column => cause => cells */
+    /** @var array<int, array<string, ForgivenPattern>> by key column and cause: what the key let pass */
     public array $keyForgiven = [];
 
     public function __construct(int $pairs)
@@ -102,8 +102,8 @@ final class MatchCounts
             $this->pairs[$position]->merge($counts);
         }
         foreach ($other->keyForgiven as $column => $causes) {
-            foreach ($causes as $cause => $cells) {
-                $this->keyForgiven[$column][$cause] = ($this->keyForgiven[$column][$cause] ?? 0) + $cells;
+            foreach ($causes as $cause => $pattern) {
+                ($this->keyForgiven[$column][$cause] ??= new ForgivenPattern($pattern->cause, $pattern->facts))->merge($pattern);
             }
         }
     }

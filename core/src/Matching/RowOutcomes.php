@@ -125,9 +125,12 @@ final class RowOutcomes
         $targetCells = explode(Batch::CELL_END, $target);
         foreach (explode(Batch::CELL_END, $source) as $column => $cell) {
             if ($cell !== $targetCells[$column]) {
-                $cause = (string) $this->keyColumns[$column]->classify($cell, $targetCells[$column])->cause?->id;
-                $this->counts->keyForgiven[$column][$cause] = ($this->counts->keyForgiven[$column][$cause] ?? 0) + 1;
-                $this->postings->of(RowComparison::keyPattern($column, $cause))->add($line);
+                $cause = $this->keyColumns[$column]->classify($cell, $targetCells[$column])->cause;
+                $id = $cause->id ?? '';
+                $pattern = $this->counts->keyForgiven[$column][$id] ??= new ForgivenPattern($id, $cause->facts ?? []);
+                $pattern->cells++;
+                $pattern->keep($line, $cell, $targetCells[$column], null);
+                $this->postings->of(RowComparison::keyPattern($column, $id))->add($line);
             }
         }
     }

@@ -10,7 +10,8 @@ use NineTally\Core\Plan\Bridge;
 final readonly class KeyFigures
 {
     /**
-     * @param  list<array{source: string, target: string, cause: string, cells: int}>  $forgiven  cells of the key that a cause let pass
+     * @param  list<array{source: string, target: string, cause: string, cells: int,
+     *     examples: list<array{source: string, target: string}>}>  $forgiven  cells of the key that a cause let pass
      * @param  int  $bridged  rows that met by a bridge
      * @param  list<Bridge>  $idleBridges
      * @param  array<string, int>  $undecided  by side: keys of several rows whose deciding columns do not decide

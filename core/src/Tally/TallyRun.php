@@ -269,15 +269,24 @@ final class TallyRun
         return $records;
     }
 
-    /** @return list<array{source: string, target: string, cause: string, cells: int}> */
+    /**
+     * @return list<array{source: string, target: string, cause: string, cells: int,
+     *     examples: list<array{source: string, target: string}>}>
+     */
     private function keyForgiven(MatchCounts $counts): array
     {
         $forgiven = [];
         foreach ($this->plan->key as $position => $column) {
             $causes = $counts->keyForgiven[$position] ?? [];
             ksort($causes);
-            foreach ($causes as $cause => $cells) {
-                $forgiven[] = ['source' => $column->source, 'target' => $column->target, 'cause' => $cause, 'cells' => $cells];
+            foreach ($causes as $cause => $pattern) {
+                $forgiven[] = [
+                    'source' => $column->source,
+                    'target' => $column->target,
+                    'cause' => $cause,
+                    'cells' => $pattern->cells,
+                    'examples' => $pattern->examples(),
+                ];
             }
         }
 

@@ -114,7 +114,18 @@ final class TallyCommandTest extends TestCase
         );
         $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);
         self::assertIsArray($printed);
-        self::assertSame([['source' => 'basin', 'target' => 'basin', 'cause' => 'case', 'cells' => 1]], $printed['key_forgiven']);
+        self::assertSame(
+            [
+                [
+                    'source' => 'basin',
+                    'target' => 'basin',
+                    'cause' => 'case',
+                    'cells' => 1,
+                    'examples' => [['source' => 'KB', 'target' => 'kb']],
+                ],
+            ],
+            $printed['key_forgiven'],
+        );
         self::assertSame(
             ['compared' => 4, 'identical' => 1, 'forgiven' => 3, 'changed' => 0, 'blanked' => 0, 'filled' => 0],
             $printed['cells'],

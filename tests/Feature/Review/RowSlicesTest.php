@@ -47,6 +47,37 @@ final class RowSlicesTest extends TestCase
         $this->api('GET', "/tallies/{$tally->id}/findings?part=2")->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/side');
     }
 
+    public function test_what_the_key_lets_pass_is_in_trial_tally_and_report(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', "basin,berth,fee\nKB,001,1\nKB,002,2\nKB,3,3\n", 'old.csv');
+        $this->deliver('target', "basin,berth,fee\nKB,1,1\nKB,2,2\nKB,3,3\n", 'new.csv');
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('basin'), [...$same('berth'), 'forgives' => ['leading-zeros']]],
+            'columnPairs' => [],
+            'leftOut' => ['source' => ['fee'], 'target' => ['fee']],
+        ])->assertOk();
+        $this->api('GET', "/datasets/{$this->dataset->id}/trial")
+            ->assertJsonPath('result.keyForgiven', [['source' => 'berth', 'sentence' => 'leading zeros differ', 'cells' => 2]])
+            ->assertJsonPath('result.notCompared', ['source' => 1, 'target' => 1]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? throw new \LogicException('The run has ended without a tally.');
+
+        $this->api('GET', "/tallies/{$tally->id}")->assertJsonPath('forgiven', [
+            [
+                'inKey' => true,
+                'source' => 'berth',
+                'target' => 'berth',
+                'cause' => 'leading-zeros',
+                'sentence' => 'leading zeros differ',
+                'cells' => 2,
+                'examples' => [['source' => '001', 'target' => '1'], ['source' => '002', 'target' => '2']],
+            ],
+        ]);
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('berth, in the key: leading zeros differ');
+    }
+
     private function withParts(): Tally
     {
         $this->actingAs($this->analyst);

@@ -18,6 +18,8 @@ const result = (more: object = {}) => ({
   ],
   warnings: [],
   sampleRows: { source: 100, target: 99 },
+  keyForgiven: [{ source: 'berth', sentence: 'leading zeros differ', cells: 7 }],
+  notCompared: { source: 1, target: 0 },
   isHead: false,
   oneIn: 4,
   findings: [],
@@ -41,6 +43,12 @@ describe('the trial of a plan', () => {
 
   it('says where it is only the beginning of both sides', () => {
     expect(card({ isHead: true, oneIn: null }).text()).toContain('the beginning of both sides, where other rows may stand')
+  })
+
+  it('says what the key lets pass, and what is not compared', () => {
+    expect(card().text()).toContain('The key lets pass: berth leading zeros differ 7 cells')
+    expect(card().text()).toContain('Not compared: 1 column of the source.')
+    expect(card({ notCompared: { source: 0, target: 0 } }).text()).not.toContain('Not compared')
   })
 
   it('counts repeated rows of both sides', () => {

@@ -32,6 +32,11 @@ const classes = computed(() => {
   ].filter(({ rows: some }) => some > 0)
 })
 const patterns = computed(() => [...(result.value?.patterns ?? [])].sort((a, b) => b.cells - a.cells))
+const notCompared = computed(() => {
+  const { source = 0, target = 0 } = result.value?.notCompared ?? {}
+  const said = [source > 0 ? `${counted(source, 'column')} of the source` : '', target > 0 ? `${target} of the target` : ''].filter(Boolean)
+  return said.length === 0 ? '' : `Not compared: ${said.join(', ')}.`
+})
 const whole = (text: string) => [{ text, differs: false }]
 const line = (of: number | null): string => (of === null ? '' : count(of))
 </script>
@@ -54,6 +59,10 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
         </li>
         <li v-if="patterns.length > MOST" class="quiet">and {{ counted(patterns.length - MOST, 'pattern') }} more</li>
       </ul>
+      <p v-for="pass in result.keyForgiven" :key="`${pass.source} ${pass.sentence}`">
+        The key lets pass: <b>{{ pass.source }}</b> {{ pass.sentence }} <span class="quiet">{{ counted(pass.cells, 'cell') }}</span>
+      </p>
+      <p v-if="notCompared" class="quiet">{{ notCompared }}</p>
       <p v-for="warning in result.warnings" :key="warning" class="warn">{{ warning }}</p>
       <p class="quiet">{{ basis }}</p>
       <el-button v-if="result.findings.length > 0" size="small" @click="isOpen = true">Open the rows that differ</el-button>

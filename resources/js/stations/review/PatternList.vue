@@ -98,10 +98,10 @@ const openOf = (standing: Schemas['Standing']): string =>
     </template>
     <template v-if="tally.forgiven.length > 0">
       <div class="group"><span>Let pass by a rule of the plan</span><span>cells</span></div>
-      <details v-for="pass in tally.forgiven" :key="`${pass.source} ${pass.cause} ${pass.sentence}`" class="pass">
+      <details v-for="pass in tally.forgiven" :key="`${pass.inKey} ${pass.source} ${pass.cause} ${pass.sentence}`" class="pass">
         <summary>
           <span class="name">
-            {{ title(pass) }}<span class="unseen">: </span><em>{{ pass.sentence }}</em>
+            {{ title(pass) }}{{ pass.inKey ? ', in the key' : '' }}<span class="unseen">: </span><em>{{ pass.sentence }}</em>
           </span>
           <b
             ><span class="unseen">, </span>{{ count(pass.cells) }}<span class="unseen">{{ ' ' + cellsOf(pass.cells) }}</span></b
