@@ -10,11 +10,9 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Database\Eloquent\Relations\HasOneThrough;
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Collection;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Row\Sides;
 use NineTally\Core\Wording\Sentences;
 
 /**
@@ -130,23 +128,17 @@ final class Tally extends Model
      */
     public function slices(): array
     {
-        $labels = Sides::each(
-            fn(Side $side): Collection => ($side === Side::Source ? $this->sourceDelivery : $this->targetDelivery)->parts->pluck(
-                'file_name',
-                'number',
-            ),
-        );
         $slices = [];
         foreach ($this->summary['slices'] ?? [] as $slice) {
             $side = isset($slice['side']) ? Side::from($slice['side']) : null;
-            $label = $side === null || ! isset($slice['part']) ? null : $labels->of($side)->get($slice['part']);
+            $label = isset($slice['part']) ? $this->nameOfPart($side, $slice['part']) : '';
             $slices[$slice['class']][] = [
                 'filter' => array_diff_key($slice, ['rows' => true]),
                 'words' => (new Sentences)->slice(
                     isset($slice['reason']) ? RowReason::from($slice['reason']) : null,
                     $side,
                     $slice['part'] ?? null,
-                    is_string($label) ? $label : '',
+                    $label,
                     isset($slice['bridged']),
                 ),
                 'rows' => $slice['rows'],
@@ -154,6 +146,13 @@ final class Tally extends Model
         }
 
         return $slices;
+    }
+
+    private function nameOfPart(?Side $side, int $part): string
+    {
+        $delivery = $side === Side::Source ? $this->sourceDelivery : $this->targetDelivery;
+
+        return $delivery->parts->firstWhere('number', $part)->file_name ?? '';
     }
 
     /**

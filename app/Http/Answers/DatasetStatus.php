@@ -27,8 +27,9 @@ final readonly class DatasetStatus
     {
         $source = $dataset->latestDelivery(Side::Source);
         $target = $dataset->latestDelivery(Side::Target);
-        $tally = $dataset->latestTally()?->load('standingCounts');
+        // The run first: when it ends before the tally is looked for, the tally is seen; else it still goes on, and is asked for again.
         $run = $dataset->latestRun()?->load(['planVersion', 'sourceDelivery', 'targetDelivery', 'user']);
+        $tally = $dataset->latestTally()?->load('standingCounts');
         $draft = $dataset->draft()->first();
 
         return [

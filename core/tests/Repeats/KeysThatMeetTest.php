@@ -37,7 +37,18 @@ final class KeysThatMeetTest extends TestCase
             $this->reader("berth,fee\nkb  1,10\nLM 2,20\n", 'new.csv'),
         );
 
-        self::assertSame([['source' => 'berth', 'target' => 'berth', 'cause' => 'spacing+case', 'cells' => 1]], $summary->key->forgiven);
+        self::assertSame(
+            [
+                [
+                    'source' => 'berth',
+                    'target' => 'berth',
+                    'cause' => 'spacing+case',
+                    'cells' => 1,
+                    'examples' => [['source' => 'KB 1', 'target' => 'kb  1']],
+                ],
+            ],
+            $summary->key->forgiven,
+        );
         self::assertSame(
             [1, 1, 2, 1],
             [$summary->source->agreed, $summary->source->keysRepeatedByForgiving, $summary->source->repeated, $summary->source->unkeyed],

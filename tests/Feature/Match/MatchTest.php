@@ -81,7 +81,8 @@ final class MatchTest extends TestCase
         $this->api('GET', "/tallies/{$tally?->id}")->assertJson([
             'rows' => ['source' => ['agreed' => 3, 'changed' => 0, 'repeated' => 1], 'target' => ['agreed' => 3]],
             'forgiven' => [
-                ['source' => 'holder', 'cause' => 'case', 'cells' => 1],
+                ['inKey' => true, 'source' => 'berth', 'cause' => 'leading-zeros'],
+                ['inKey' => false, 'source' => 'holder', 'cause' => 'case', 'cells' => 1],
                 ['source' => 'fee', 'cause' => 'number-form', 'cells' => 2],
                 ['source' => 'fee', 'cause' => 'tolerance', 'cells' => 1],
             ],

@@ -6,7 +6,9 @@ namespace Tests\Feature\Tally;
 
 use App\Models\Run;
 use App\Models\Tally;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -76,6 +78,25 @@ final class TallyTest extends TestCase
                 ->map(static fn(Tally $tally): int => $tally->planVersion->number)
                 ->all(),
         );
+    }
+
+    public function test_a_run_that_ends_while_it_is_asked_about_hides_no_tally(): void
+    {
+        $this->prepared();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $isToEnd = true;
+        DB::listen(function (QueryExecuted $query) use (&$isToEnd): void {
+            if ($isToEnd && preg_match('/from "(runs|tallies)" where "\1"\."dataset_id"/', $query->sql) === 1) {
+                $isToEnd = false;
+                Artisan::call('queue:work', ['--stop-when-empty' => true]);
+            }
+        });
+
+        $course = $this->api('GET', "/datasets/{$this->dataset->id}");
+
+        self::assertFalse($isToEnd);
+        // Who sees that it goes on asks again; who is told that nothing goes on must see what came of it.
+        self::assertTrue($course->json('run.isOver') === false || $course->json('tally.number') === 1);
     }
 
     public function test_a_second_click_finds_the_run_that_goes_on(): void
