@@ -15,6 +15,7 @@ final readonly class FrontEnd
         $lists = [
             'TERMS' => Filter::terms(),
             'OF_CELLS' => Filter::OF_CELLS,
+            'OF_ROWS' => Filter::OF_ROWS,
             'NUMBERS' => Filter::NUMBERS,
             'MAY_BE_BLANK' => Filter::MAY_BE_BLANK,
         ];
@@ -31,7 +32,7 @@ final readonly class FrontEnd
         return [
             'resources/js/api/filterTerms.ts' =>
                 "// The terms of a filter, made by bin/docs from app/Rulings/FindingSet/Filter.php: what there is, what only cells have, ".
-                    "what is a number, what may be blank.\n".
+                    "what only rows have, what is a number, what may be blank.\n".
                 implode('', $lines),
         ];
     }

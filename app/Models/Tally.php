@@ -161,35 +161,25 @@ final class Tally extends Model
      */
     public function forgiven(): array
     {
+        // What the key let pass has no facts; tallies of an earlier version kept no examples of it, and of pairs the sentence.
         $inKey = array_map(
-            static fn(array $pattern): array => [
-                'inKey' => true,
-                'source' => $pattern['source'],
-                'target' => $pattern['target'],
-                'cause' => $pattern['cause'],
-                'sentence' => CauseId::sentenceFor($pattern['cause'], []),
-                'cells' => $pattern['cells'],
-                // Tallies of an earlier version kept none.
-                'examples' => $pattern['examples'] ?? [],
-            ],
+            static fn(array $pattern): array => $pattern + ['inKey' => true, 'facts' => [], 'examples' => []],
             $this->summary['keyForgiven'] ?? [],
         );
-        $inPairs = array_map(
+
+        return array_map(
             static fn(array $pattern): array => [
-                'inKey' => false,
+                'inKey' => isset($pattern['inKey']),
                 'source' => $pattern['source'],
                 'target' => $pattern['target'],
                 'cause' => $pattern['cause'],
-                // Tallies of an earlier version kept the sentence.
                 'sentence' => isset($pattern['facts'])
                     ? CauseId::sentenceFor($pattern['cause'], $pattern['facts'])
                     : $pattern['sentence'] ?? $pattern['cause'],
                 'cells' => $pattern['cells'],
                 'examples' => $pattern['examples'],
             ],
-            $this->summary['forgiven'] ?? [],
+            [...$inKey, ...$this->summary['forgiven'] ?? []],
         );
-
-        return [...$inKey, ...$inPairs];
     }
 }

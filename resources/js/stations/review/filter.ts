@@ -1,6 +1,6 @@
 import type { LocationQuery } from 'vue-router'
 import type { Schemas } from '@/api/client'
-import { MAY_BE_BLANK, NUMBERS, OF_CELLS, TERMS } from '@/api/filterTerms'
+import { MAY_BE_BLANK, NUMBERS, OF_CELLS, OF_ROWS, TERMS } from '@/api/filterTerms'
 import { className, decisionName } from '@/format/classes'
 import { counted } from '@/format/counts'
 
@@ -48,15 +48,13 @@ export function wholeOf(filter: Filter): { scope: 'class' | 'pattern'; target: s
 
 export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ruling === 'reopened' ? 'Open again' : decisionName(ruling))
 
-const SLICE = ['reason', 'side', 'part', 'bridged'] as const
-
 /** Whether the filter asks for these rows of their class. */
-export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && SLICE.every((term) => filter[term] === slice[term])
+export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && OF_ROWS.every((term) => filter[term] === slice[term])
 
 /** How the tally says it, or, of rows that it has none of, what was asked for. */
 function sliceWords(filter: Filter, tally: Schemas['Tally']): string {
   const slice = tally.rowLists.flatMap((list) => list.slices).find((one) => isSlice(filter, one.filter))
-  const asked = SLICE.filter((term) => filter[term] !== undefined).map((term) => `${term} ${filter[term] ?? ''}`)
+  const asked = OF_ROWS.filter((term) => filter[term] !== undefined).map((term) => `${term} ${filter[term] ?? ''}`)
   return slice?.words ?? asked.join(', ')
 }
 
@@ -67,8 +65,7 @@ export function termsSaid(
 ): { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] {
   const pairOf = tally.patterns.find((pattern) => pattern.pair === filter.pair)
   const said: { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] = []
-  if (filter.reason !== undefined || filter.part !== undefined || filter.side !== undefined || filter.bridged !== undefined)
-    said.push({ terms: ['reason', 'side', 'part', 'bridged'], words: sliceWords(filter, tally) })
+  if (OF_ROWS.some((term) => filter[term] !== undefined)) said.push({ terms: OF_ROWS, words: sliceWords(filter, tally) })
   if (filter.pair !== undefined) said.push({ terms: ['pair'], words: `column ${pairOf?.source ?? filter.pair}` })
   if (filter.cellClass !== undefined) said.push({ terms: ['cellClass'], words: `${filter.cellClass} cells` })
   if (filter.cause !== undefined) said.push({ terms: ['cause'], words: `cause ${filter.cause}` })
