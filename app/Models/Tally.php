@@ -27,7 +27,8 @@ use NineTally\Core\Wording\Sentences;
  * @property int $number
  * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>,
  *     values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string},
- *     columns?: list<array{source: string, target: string, altered?: array{source: int, target: int}, ...}>,
+ *     columns?: list<array{pair?: string, source: string, target: string, altered?: array{source: int, target: int}, values?: array{values: int,
+ *     right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, ...}>,
  *     figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string,
  *     facts: array<string, string|int>}|string>, keyForgiven?: list<array{source: string, target: string, cause: string, cells: int,
  *     examples?: list<array{source: string, target: string}>}>,
@@ -36,7 +37,7 @@ use NineTally\Core\Wording\Sentences;
  *     slices?: list<array{class: string, reason?: string, side?: string, part?: int, bridged?: string, rows: int}>,
  *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
  *     engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
- *     keyColumns: list<string>, startedBy: string}} $summary
+ *     keyColumns: list<string>, startedBy: string, references?: list<array{name: string, delivery: int}>}} $summary
  * @property Carbon $started_at
  * @property Carbon $finished_at
  * @property-read Dataset $dataset
@@ -146,6 +147,42 @@ final class Tally extends Model
         }
 
         return $slices;
+    }
+
+    /**
+     * @return list<array{pair: string, source: string, target: string, altered: array{source: int, target: int}, values: array{values: int,
+     *     right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}}> in the order of the plan; none
+     *     where the tally is older than they are
+     */
+    public function figuresByColumn(): array
+    {
+        $columns = [];
+        foreach ($this->summary['columns'] ?? [] as $column) {
+            if (isset($column['pair'], $column['values'], $column['altered'])) {
+                $columns[] = [
+                    'pair' => $column['pair'],
+                    'source' => $column['source'],
+                    'target' => $column['target'],
+                    'altered' => $column['altered'],
+                    'values' => $column['values'],
+                ];
+            }
+        }
+
+        return $columns;
+    }
+
+    /**
+     * @param  array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}  $figures  as the
+     *     engine names them
+     * @return array{values: int, right: int, differing: int, lost: int, added: int, blankOnBoth: int, agreement: string} as the contract does
+     */
+    public static function valueFigures(array $figures): array
+    {
+        ['blank_on_both' => $blankOnBoth, 'agreement' => $agreement] = $figures;
+        unset($figures['blank_on_both'], $figures['agreement']);
+
+        return [...$figures, 'blankOnBoth' => $blankOnBoth, 'agreement' => $agreement];
     }
 
     private function nameOfPart(?Side $side, int $part): string

@@ -1,6 +1,14 @@
 @php
   use NineTally\Core\Row\Side;
   $n = static fn (int $value): string => number_format($value);
+  // A figure carries its name in the page, so that it can be held against what was computed.
+  $figure = static fn (string $name, int|string $value): \Illuminate\Support\HtmlString => new \Illuminate\Support\HtmlString(sprintf('<span data-figure="%s">%s</span>', e($name), e(is_int($value) ? number_format($value) : $value)));
+  $rowsName = static fn (\NineTally\Core\Comparison\RowClass $class): string => match ($class->value) {
+      'missing', 'changed' => 'rows/source/'.$class->value,
+      'extra' => 'rows/target/extra',
+      default => "rows/source/{$class->value} + rows/target/{$class->value}",
+  };
+  $named = static fn (string|int ...$path): string => implode('/', array_map(static fn (string|int $one): string => rawurlencode((string) $one), $path));
   $source = $rows['source'];
   $target = $rows['target'];
   $at = static fn ($moment): string => $moment->format('j F Y, H:i').' UTC';
@@ -42,9 +50,9 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <body>
 <main>
 <div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
-<h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $n($open) }} of {{ $n($findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
-<p>{{ $migration->source_label }} handed over {{ $n($source['delivered']) }} rows, {{ $migration->target_label }} {{ $n($target['delivered']) }}. {{ $n($source['agreed']) }} rows agree in every compared cell; {{ $n($source['changed']) }} met their counterpart and differ in at least one cell; {{ $n($source['missing']) }} are missing from the target and {{ $n($target['extra']) }} stand in the target only. {{ $tally->summary['figures']['rowsArrived'] }} of the source rows arrived, and {{ $tally->summary['figures']['cellsAgreeingOverall'] }} of all values are right.</p>
-@foreach($warnings as $warning)<p class="warn">{{ $warning }}</p>@endforeach
+<h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $figure('tally/openFindings', $open) }} of {{ $figure('tally/findings', $findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
+<p>{{ $migration->source_label }} handed over {{ $figure('rows/source/delivered', $source['delivered']) }} rows, {{ $migration->target_label }} {{ $figure('rows/target/delivered', $target['delivered']) }}. {{ $figure('rows/source/agreed', $source['agreed']) }} rows agree in every compared cell; {{ $figure('rows/source/changed', $source['changed']) }} met their counterpart and differ in at least one cell; {{ $figure('rows/source/missing', $source['missing']) }} are missing from the target and {{ $figure('rows/target/extra', $target['extra']) }} stand in the target only. {{ $figure('rows_arrived', $tally->summary['figures']['rowsArrived']) }} of the source rows arrived. @if(isset($tally->summary['values'])) {{ $figure('values/agreement', $tally->summary['figures']['cellsAgreeingOverall']) }} of all values are right, {{ $figure('values/right', $tally->summary['values']['right']) }} of {{ $figure('values/values', $tally->summary['values']['values']) }}; {{ $figure('values/differing', $tally->summary['values']['differing']) }} differ, {{ $figure('values/lost', $tally->summary['values']['lost']) }} are lost and {{ $figure('values/added', $tally->summary['values']['added']) }} are added. @else {{ $figure('values/agreement', $tally->summary['figures']['cellsAgreeingOverall']) }} of all values are right. @endif Of the values that arrived {{ $figure('right_of_arrived', $tally->summary['figures']['cellsAgreeing']) }} are right.</p>
+@foreach($warnings as $warning)<p class="warn" data-sentence="warnings">{{ $warning }}</p>@endforeach
 
 <h2>What was compared</h2>
 <table>
@@ -54,12 +62,12 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row">Delivered</th><td>no. {{ $tally->sourceDelivery->number }}, {{ $at($tally->sourceDelivery->delivered_at) }} by {{ $tally->sourceDelivery->user->name }}</td><td>no. {{ $tally->targetDelivery->number }}, {{ $at($tally->targetDelivery->delivered_at) }} by {{ $tally->targetDelivery->user->name }}</td></tr>
 <tr><th scope="row">SHA-256</th><td class="cell">{{ $tally->sourceDelivery->parts->pluck('digest')->implode(' ') }}</td><td class="cell">{{ $tally->targetDelivery->parts->pluck('digest')->implode(' ') }}</td></tr>
 @if($tally->sourceDelivery->claims !== [] || $tally->targetDelivery->claims !== [])
-<tr><th scope="row">Figures of the deliverer</th>@foreach([$tally->sourceDelivery, $tally->targetDelivery] as $delivery)<td>@forelse($delivery->claims as $place => $claim)<div>{{ $claim['about'] === 'rows' ? 'rows' : 'sum of '.$claim['column'] }}: @if($claim['holds']){{ $claim['claimed'] }}, as {{ $claim['from'] === 'by hand' ? 'was said' : $claim['from'].' says' }}@else{{ $claim['arrived'] }} arrived, {{ $claim['claimed'] }} {{ $claim['from'] === 'by hand' ? 'was said' : 'said '.$claim['from'] }}; @php($explained = $delivery->explanations->where('claim', $place)->last()){{ $explained === null ? 'not explained' : 'explained by '.$explained->user->name.': '.$explained->explanation }}@endif</div>@empty none @endforelse</td>@endforeach</tr>
+<tr><th scope="row">Figures of the deliverer</th>@foreach([$tally->sourceDelivery, $tally->targetDelivery] as $delivery)<td>@forelse($delivery->claims as $place => $claim)<div data-figure="course/{{ $delivery->side->value }}/claims">{{ $claim['about'] === 'rows' ? 'rows' : 'sum of '.$claim['column'] }}: @if($claim['holds']){{ $claim['claimed'] }}, as {{ $claim['from'] === 'by hand' ? 'was said' : $claim['from'].' says' }}@else{{ $claim['arrived'] }} arrived, {{ $claim['claimed'] }} {{ $claim['from'] === 'by hand' ? 'was said' : 'said '.$claim['from'] }}; @php($explained = $delivery->explanations->where('claim', $place)->last()){{ $explained === null ? 'not explained' : 'explained by '.$explained->user->name.': '.$explained->explanation }}@endif</div>@empty none @endforelse</td>@endforeach</tr>
 @endif
 <tr><th scope="row">Key</th><td>{{ implode(' + ', $plan->keyNames(Side::Source)) }}</td><td>{{ implode(' + ', $plan->keyNames(Side::Target)) }}</td></tr>
 </tbody>
 </table>
-<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ count($plan->columnPairs) }} column {{ count($plan->columnPairs) === 1 ? 'pair' : 'pairs' }} compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif @foreach($tally->summary['parameters'] ?? [] as $name => $value) {{ $loop->first ? 'Parameters:' : '' }} {{ $name }} = {{ $value }}{{ $loop->last ? '.' : ',' }}@endforeach</p>
+<p>By plan {{ $tally->planVersion->number }} (SHA-256 <span class="cell">{{ substr($tally->planVersion->digest, 0, 16) }}…</span>), {{ $figure('columns/length', count($plan->columnPairs)) }} column {{ count($plan->columnPairs) === 1 ? 'pair' : 'pairs' }} compared. Tally {{ $tally->number }} was made on {{ $at($tally->finished_at) }} by {{ $tally->user->name }}, who prepared this report, with engine {{ $tally->summary['engine']['engine'] }}.@if($plan->leftOut['source'] !== [] || $plan->leftOut['target'] !== []) Left out by decision: {{ implode(', ', [...$plan->leftOut['source'], ...$plan->leftOut['target']]) }}.@endif @foreach($tally->summary['madeOf']['references'] ?? [] as $reference) {{ $loop->first ? 'Looked up in:' : '' }} {{ $reference['name'] }} delivery {{ $reference['delivery'] }}{{ $loop->last ? '.' : ',' }}@endforeach @foreach($tally->summary['parameters'] ?? [] as $name => $value) {{ $loop->first ? 'Parameters:' : '' }} {{ $name }} = {{ $value }}{{ $loop->last ? '.' : ',' }}@endforeach</p>
 
 @foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
 @if(($tally->summary['steps'][$side] ?? []) !== [])
@@ -69,7 +77,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tbody>
 @foreach($tally->summary['steps'][$side] as $step)
 @php($told = $plan->side(Side::from($side))->preparation->steps[$step['number'] - 1])
-<tr><th scope="row">{{ $step['sentence'] }}@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif @foreach($step['notes'] ?? [] as $what => $count)<br><small>{{ $n($count) }} {{ $what }}</small>@endforeach</th><td class="n">{{ $n($step['in']) }}</td><td class="n">{{ $n($step['made']) }}</td><td class="n">{{ $n($step['leftOut']) }}</td><td class="n">{{ $n($step['condensed']) }}</td><td class="n">{{ $n($step['out']) }}</td><td class="n">{{ $n($step['altered']) }}</td></tr>
+<tr><th scope="row"><span data-sentence="steps">{{ $step['sentence'] }}</span>@if($told['reason'] ?? '') <br><small>{{ $told['reason'] }}@if($told['answersFor'] ?? ''), {{ $told['answersFor'] }}@endif</small>@endif @foreach($step['notes'] ?? [] as $what => $count)<br><small>{{ $figure("steps/{$side}/{$loop->parent->index}/notes", $count) }} {{ $what }}</small>@endforeach</th><td class="n">{{ $figure("steps/{$side}/{$loop->index}/in", $step['in']) }}</td><td class="n">{{ $figure("steps/{$side}/{$loop->index}/made", $step['made']) }}</td><td class="n">{{ $figure("steps/{$side}/{$loop->index}/leftOut", $step['leftOut']) }}</td><td class="n">{{ $figure("steps/{$side}/{$loop->index}/condensed", $step['condensed']) }}</td><td class="n">{{ $figure("steps/{$side}/{$loop->index}/out", $step['out']) }}</td><td class="n">{{ $figure("steps/{$side}/{$loop->index}/altered", $step['altered']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -83,7 +91,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <thead><tr><th scope="col">Column</th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
 <tbody>
 @foreach($altered as $column)
-<tr><th scope="row">{{ $column['source'] === $column['target'] ? $column['source'] : $column['source'].' → '.$column['target'] }}</th><td class="n">{{ $n($column['altered']['source']) }}</td><td class="n">{{ $n($column['altered']['target']) }}</td></tr>
+<tr><th scope="row">{{ $column['source'] === $column['target'] ? $column['source'] : $column['source'].' → '.$column['target'] }}</th><td class="n">{{ $figure($named('columns', $column['source'], 'altered', 'source'), $column['altered']['source']) }}</td><td class="n">{{ $figure($named('columns', $column['source'], 'altered', 'target'), $column['altered']['target']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -93,43 +101,44 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col">Rows</th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
 <tbody>
-<tr><th scope="row">Records read</th><td class="n">{{ $n($source['read']) }}</td><td class="n">{{ $n($target['read']) }}</td></tr>
-<tr><th scope="row">Refused, could not be read as rows</th><td class="n">{{ $n($source['refused']) }}</td><td class="n">{{ $n($target['refused']) }}</td></tr>
+<tr><th scope="row">Records read</th><td class="n">{{ $figure('rows/source/read', $source['read']) }}</td><td class="n">{{ $figure('rows/target/read', $target['read']) }}</td></tr>
+<tr><th scope="row">Refused, could not be read as rows</th><td class="n">{{ $figure('rows/source/refused', $source['refused']) }}</td><td class="n">{{ $figure('rows/target/refused', $target['refused']) }}</td></tr>
 @if(($tally->summary['steps']['source'] ?? []) !== [] || ($tally->summary['steps']['target'] ?? []) !== [])
-<tr><th scope="row">Delivered</th><td class="n">{{ $n($source['delivered']) }}</td><td class="n">{{ $n($target['delivered']) }}</td></tr>
-<tr><th scope="row">Left out by a step</th><td class="n">{{ $n($source['left_out']) }}</td><td class="n">{{ $n($target['left_out']) }}</td></tr>
-<tr><th scope="row">Made by a step</th><td class="n">{{ $n($source['made']) }}</td><td class="n">{{ $n($target['made']) }}</td></tr>
-<tr><th scope="row">Condensed by a step</th><td class="n">{{ $n($source['condensed']) }}</td><td class="n">{{ $n($target['condensed']) }}</td></tr>
+<tr><th scope="row">Delivered</th><td class="n">{{ $figure('rows/source/delivered', $source['delivered']) }}</td><td class="n">{{ $figure('rows/target/delivered', $target['delivered']) }}</td></tr>
+<tr><th scope="row">Left out by a step</th><td class="n">{{ $figure('rows/source/left_out', $source['left_out']) }}</td><td class="n">{{ $figure('rows/target/left_out', $target['left_out']) }}</td></tr>
+<tr><th scope="row">Made by a step</th><td class="n">{{ $figure('rows/source/made', $source['made']) }}</td><td class="n">{{ $figure('rows/target/made', $target['made']) }}</td></tr>
+<tr><th scope="row">Condensed by a step</th><td class="n">{{ $figure('rows/source/condensed', $source['condensed']) }}</td><td class="n">{{ $figure('rows/target/condensed', $target['condensed']) }}</td></tr>
 @endif
-<tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Prepared and compared' }}</th><td class="n">{{ $n($source['prepared']) }}</td><td class="n">{{ $n($target['prepared']) }}</td></tr>
-<tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $n($source['agreed']) }}</td><td class="n">{{ $n($target['agreed']) }}</td></tr>
-<tr><th scope="row"><span class="mark changed"><i class="s"></i><i class="t"></i></span>Changed</th><td class="n">{{ $n($source['changed']) }}</td><td class="n">{{ $n($target['changed']) }}</td></tr>
-<tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $n($source['missing']) }}</td><td></td></tr>
-<tr><th scope="row"><span class="mark"><i></i><i class="t"></i></span>Extra in the target</th><td></td><td class="n">{{ $n($target['extra']) }}</td></tr>
-<tr><th scope="row"><span class="mark repeated"><i class="s"></i><i class="t"></i></span>Repeated key, set aside</th><td class="n">{{ $n($source['repeated']) }}</td><td class="n">{{ $n($target['repeated']) }}</td></tr>
-<tr><th scope="row">Without a key</th><td class="n">{{ $n($source['unkeyed']) }}</td><td class="n">{{ $n($target['unkeyed']) }}</td></tr>
-<tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $n($source['prepared'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $n($target['prepared'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
+<tr class="sum"><th scope="row">{{ ($tally->summary['steps']['source'] ?? []) === [] && ($tally->summary['steps']['target'] ?? []) === [] ? 'Delivered and compared' : 'Prepared and compared' }}</th><td class="n">{{ $figure('rows/source/prepared', $source['prepared']) }}</td><td class="n">{{ $figure('rows/target/prepared', $target['prepared']) }}</td></tr>
+<tr><th scope="row"><span class="mark agreed"><i></i><i></i></span>Agreed</th><td class="n">{{ $figure('rows/source/agreed', $source['agreed']) }}</td><td class="n">{{ $figure('rows/target/agreed', $target['agreed']) }}</td></tr>
+<tr><th scope="row"><span class="mark changed"><i class="s"></i><i class="t"></i></span>Changed</th><td class="n">{{ $figure('rows/source/changed', $source['changed']) }}</td><td class="n">{{ $figure('rows/target/changed', $target['changed']) }}</td></tr>
+<tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $figure('rows/source/missing', $source['missing']) }}</td><td></td></tr>
+<tr><th scope="row"><span class="mark"><i></i><i class="t"></i></span>Extra in the target</th><td></td><td class="n">{{ $figure('rows/target/extra', $target['extra']) }}</td></tr>
+<tr><th scope="row"><span class="mark repeated"><i class="s"></i><i class="t"></i></span>Repeated key, set aside</th><td class="n">{{ $figure('rows/source/repeated', $source['repeated']) }}</td><td class="n">{{ $figure('rows/target/repeated', $target['repeated']) }}</td></tr>
+<tr><th scope="row">Without a key</th><td class="n">{{ $figure('rows/source/unkeyed', $source['unkeyed']) }}</td><td class="n">{{ $figure('rows/target/unkeyed', $target['unkeyed']) }}</td></tr>
+<tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $figure('none', $source['prepared'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $figure('none', $target['prepared'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
 </tbody>
 </table>
 
+@if(isset($tally->summary['values']) && $tally->figuresByColumn() !== [])
 <h2>How far the values agree</h2>
 <table>
-<thead><tr><th scope="col">Figure</th><th scope="col" class="n">Share</th></tr></thead>
+<thead><tr><th scope="col">Column</th><th scope="col" class="n">Agreement</th><th scope="col" class="n">Values</th><th scope="col" class="n">Right</th><th scope="col" class="n">Differing</th><th scope="col" class="n">Lost</th><th scope="col" class="n">Added</th><th scope="col" class="n">Blank on both</th></tr></thead>
 <tbody>
-<tr><th scope="row">Rows arrived: matched rows of all source rows</th><td class="n">{{ $tally->summary['figures']['rowsArrived'] }}</td></tr>
-@isset($tally->summary['values'])
-<tr><th scope="row">Values right: {{ $n($tally->summary['values']['right']) }} of {{ $n($tally->summary['values']['values']) }} on either side; {{ $n($tally->summary['values']['differing']) }} differ, {{ $n($tally->summary['values']['lost']) }} are lost, {{ $n($tally->summary['values']['added']) }} are added. Cells that are blank on both sides ({{ $n($tally->summary['values']['blank_on_both']) }}) are not among them.</th><td class="n">{{ $tally->summary['figures']['cellsAgreeingOverall'] }}</td></tr>
-@endisset
-<tr><th scope="row">Values right in the rows that met their counterpart</th><td class="n">{{ $tally->summary['figures']['cellsAgreeing'] }}</td></tr>
+@foreach($tally->figuresByColumn() as $column)<tr><th scope="row">{{ $column['source'] === $column['target'] ? $column['source'] : $column['source'].' → '.$column['target'] }}</th><td class="n">{{ $figure($named('columns', $column['source'], 'values', 'agreement'), $column['values']['agreement']) }}</td>@foreach(['values', 'right', 'differing', 'lost', 'added', 'blank_on_both'] as $count)<td class="n">{{ $figure($named('columns', $column['source'], 'values', $count), $column['values'][$count]) }}</td>@endforeach</tr>
+@endforeach
+<tr class="sum"><th scope="row">All</th><td class="n">{{ $figure('values/agreement', $tally->summary['values']['agreement']) }}</td>@foreach(['values', 'right', 'differing', 'lost', 'added', 'blank_on_both'] as $count)<td class="n">{{ $figure('values/'.$count, $tally->summary['values'][$count]) }}</td>@endforeach</tr>
 </tbody>
 </table>
+<p class="quiet">Right: identical, or let pass by a rule of the plan. Lost: blank in the target, or gone with a row that was not compared. Added: blank in the source, or come with such a row. Cells that are blank on both sides are in no percentage.</p>
+@endif
 
 @if($tally->forgiven() !== [])
 <h2>Let pass by a rule of the plan</h2>
 <table>
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Cells</th></tr></thead>
 <tbody>
-@foreach($tally->forgiven() as $pass)<tr><th scope="row">{{ $pass['source'] }}{{ $pass['inKey'] ? ', in the key' : '' }}: {{ $pass['sentence'] }}</th><td class="n">{{ $n($pass['cells']) }}</td></tr>
+@foreach($tally->forgiven() as $pass)<tr><th scope="row">{{ $pass['source'] }}{{ $pass['inKey'] ? ', in the key' : '' }}: <span data-sentence="patterns">{{ $pass['sentence'] }}</span></th><td class="n">{{ $figure($named($pass['inKey'] ? 'key_forgiven' : 'patterns', $pass['source'], $pass['sentence'], 'cells'), $pass['cells']) }}</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -140,18 +149,18 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <table>
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Findings</th><th scope="col">Rulings</th></tr></thead>
 <tbody>
-@foreach($classes as $class)<tr><th scope="row">Rows: {{ $class['class']->sentence() }}</th><td class="n">{{ $n($class['count']) }}</td><td>{{ $class['rulings'] }}</td></tr>
-@foreach($class['slices'] as $slice)<tr><td class="slice">{{ $slice['words'] }}</td><td class="n quiet">{{ $n($slice['rows']) }}</td><td></td></tr>
+@foreach($classes as $class)<tr><th scope="row">Rows: {{ $class['class']->sentence() }}</th><td class="n">{{ $figure($rowsName($class['class']), $class['count']) }}</td><td data-figure="tally/classes">{{ $class['rulings'] }}</td></tr>
+@foreach($class['slices'] as $slice)<tr><td class="slice" data-sentence="tally/rowLists">{{ $slice['words'] }}</td><td class="n quiet" data-figure="tally/rowLists">{{ $n($slice['rows']) }}</td><td></td></tr>
 @endforeach
 @endforeach
-@foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: {{ $entry['sentence'] }}</th><td class="n">{{ $n($entry['pattern']->cells) }}</td><td>{{ $entry['rulings'] }}</td></tr>
+@foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span></th><td class="n">{{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }}</td><td data-figure="tally/patterns">{{ $entry['rulings'] }}</td></tr>
 @endforeach
 </tbody>
 </table>
 
 <h2>The first findings of each</h2>
 @foreach($patterns as $entry)@if(count($entry['findings']) > 0)
-<h3>{{ $entry['pattern']->source_column }}: {{ $entry['sentence'] }} ({{ $n($entry['pattern']->cells) }})</h3>
+<h3>{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span> ({{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }})</h3>
 <table>
 <thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">Source</th><th scope="col">Target</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
 <tbody>
@@ -161,7 +170,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </table>
 @endif @endforeach
 @foreach($classes as $class)
-<h3>Rows: {{ $class['class']->sentence() }} ({{ $n($class['count']) }})</h3>
+<h3>Rows: {{ $class['class']->sentence() }} ({{ $figure($rowsName($class['class']), $class['count']) }})</h3>
 <table>
 <thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">The row begins with</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
 <tbody>
@@ -170,7 +179,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </tbody>
 </table>
 @endforeach
-<p class="quiet">Of each kind at most {{ config('nine-tally.report_findings') }} findings are printed; the CSV of findings that goes with this report holds all of them.</p>
+<p class="quiet">Of each kind at most <span data-ordinal>{{ config('nine-tally.report_findings') }}</span> findings are printed; the CSV of findings that goes with this report holds all of them.</p>
 @endif
 <p class="quiet">Prepared by {{ $tally->user->name }}.</p>
 </main>

@@ -8,6 +8,7 @@ use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
+use App\Models\Tally;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\KeySample;
@@ -129,7 +130,8 @@ final readonly class TryPlan
     {
         return [
             'rows' => ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()],
-            'cellsAgreeing' => $summary->values()->agreement()->text(),
+            'values' => Tally::valueFigures($summary->values()->toArray()),
+            'ofArrived' => $summary->values()->ofArrived()->text(),
             'rowsArrived' => $summary->rowsArrived()->text(),
             'pairs' => array_map(static fn(array $column): array => [
                 'source' => $column['pair']->source,

@@ -8,6 +8,7 @@ use App\Adapters\Database\FindingTables;
 use App\Adapters\Runs\LeaseLost;
 use App\Adapters\Runs\RunLease;
 use App\Models\Dataset;
+use App\Models\Delivery;
 use App\Models\Pattern;
 use App\Models\Run;
 use App\Models\RunState;
@@ -65,7 +66,7 @@ final readonly class EnterTally
                 'rows' => $figures['rows'],
                 'cells' => $figures['cells'],
                 'values' => $summary->values()->toArray(),
-                'columns' => $figures['columns'],
+                'columns' => $this->columns($summary),
                 'figures' => [
                     'rowsArrived' => $summary->rowsArrived()->text(),
                     'cellsAgreeing' => $summary->values()->ofArrived()->text(),
@@ -92,12 +93,41 @@ final readonly class EnterTally
                     'targetDelivery' => $run->targetDelivery->number,
                     'keyColumns' => $run->planVersion->plan()->keyNames(Side::Source),
                     'startedBy' => $run->user->name,
+                    'references' => $this->references($run),
                 ],
             ],
             'user_id' => $run->user_id,
             'started_at' => $run->started_at,
             'finished_at' => now(),
         ]);
+    }
+
+    /** @return list<array<string, mixed>> the figures of each column pair, with its id */
+    private function columns(Summary $summary): array
+    {
+        return array_map(
+            static fn(array $column): array => [
+                'pair' => $column['pair']->id,
+                'source' => $column['pair']->source,
+                'target' => $column['pair']->target,
+                ...array_diff_key($column, ['pair' => true]),
+                'values' => $column['values']->toArray(),
+            ],
+            $summary->columns,
+        );
+    }
+
+    /** @return list<array{name: string, delivery: int}> the number of the delivery of each reference */
+    private function references(Run $run): array
+    {
+        $numbers = Delivery::query()->whereIn('id', array_values($run->reference_deliveries))->pluck('number', 'id');
+        $references = [];
+        foreach ($run->reference_deliveries as $name => $delivery) {
+            $number = $numbers->get($delivery);
+            $references[] = ['name' => (string) $name, 'delivery' => is_int($number) ? $number : 0];
+        }
+
+        return $references;
     }
 
     /** @return list<array<string, string|int>> what a filter says of some rows of a class, and how many they are */

@@ -12,6 +12,7 @@ use App\Models\Tally;
 use App\Models\User;
 use Illuminate\Support\Collection;
 use NineTally\Core\Figures\Percentage;
+use NineTally\Core\Row\Side;
 
 /** All datasets of a migration with their latest tally. The number of queries does not grow with the datasets. */
 final readonly class Board
@@ -21,6 +22,7 @@ final readonly class Board
     {
         $datasets = $migration->datasets()->with('draft')->orderBy('name')->get();
         $latest = $this->latestTallies($datasets);
+        $lookedUp = $this->lookedUp($datasets);
 
         return [
             'migration' => MigrationResource::make($migration)->resolve(),
@@ -30,9 +32,32 @@ final readonly class Board
                 'id' => $dataset->id,
                 'name' => $dataset->name,
                 'keyColumns' => $dataset->draft?->keyNames() ?? [],
+                // What others look up from is tallied only if somebody wants it to be.
+                'isReference' => in_array(mb_strtolower($dataset->name), $lookedUp, true) && ! $latest->has($dataset->id),
                 'tally' => $latest->has($dataset->id) ? TallyResource::make($latest->get($dataset->id))->resolve() : null,
             ])->all(),
         ];
+    }
+
+    /**
+     * @param  Collection<int, Dataset>  $datasets
+     * @return list<string> names, in small letters, of what the steps of their drafts look up from
+     */
+    private function lookedUp(Collection $datasets): array
+    {
+        return array_values(
+            $datasets
+                ->flatMap(
+                    static fn(Dataset $dataset): array => array_merge(
+                        ...array_map(
+                            static fn(Side $side): array => $dataset->draft?->rules($side)->preparation->references() ?? [],
+                            Side::cases(),
+                        ),
+                    ),
+                )
+                ->map(static fn(string $name): string => mb_strtolower($name))
+                ->all(),
+        );
     }
 
     /**
@@ -52,7 +77,7 @@ final readonly class Board
 
     /**
      * @param  Collection<int, Tally>  $tallies
-     * @return array{values: int, agreement: string, openFindings: int, openGroups: int}
+     * @return array{values: int, right: int, agreement: string, openFindings: int, openGroups: int}
      */
     private function sums(Collection $tallies): array
     {
@@ -67,6 +92,7 @@ final readonly class Board
 
         return [
             'values' => $values,
+            'right' => $right,
             'agreement' => (new Percentage($right, $values))->text(),
             'openFindings' => (int) $standings->sum(static fn($count): int => $count->open()),
             'openGroups' => $standings->filter(static fn($count): bool => $count->open() > 0)->count(),

@@ -47,16 +47,29 @@ final class TallyResource extends JsonResource
             'id' => $tally->id,
             'datasetId' => $tally->dataset_id,
             'number' => $tally->number,
-            ...$tally->summary['madeOf'],
+            ...$tally->summary['madeOf'] + ['references' => []],
+            'parameters' => $this->parameters(),
             'startedAt' => $tally->started_at->toIso8601ZuluString(),
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'rows' => $tally->summary['rows'],
             'cells' => $tally->summary['cells'],
-            'figures' => $tally->summary['figures'],
+            'figures' => [
+                'rowsArrived' => $tally->summary['figures']['rowsArrived'],
+                'agreement' => $tally->summary['figures']['cellsAgreeingOverall'],
+                'ofArrived' => $tally->summary['figures']['cellsAgreeing'],
+            ],
+            'values' => isset($tally->summary['values']) ? Tally::valueFigures($tally->summary['values']) : null,
+            'columns' => $this->mask === null ? [] : $this->columns(),
             'warnings' => $this->mask === null ? [] : $this->mask->warnings($tally->summary['warnings']),
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
+            'rulings' => [
+                'expected' => $standings->sum(static fn(StandingCount $count): int => $count->expected),
+                'defect' => $standings->sum(static fn(StandingCount $count): int => $count->defect),
+                'ask' => $standings->sum(static fn(StandingCount $count): int => $count->ask),
+                'open' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
+            ],
             'classes' => $standings
                 ->filter(static fn(StandingCount $count): bool => $count->group()->kind === GroupKind::RowClass)
                 ->map(fn(StandingCount $count): array => ['class' => $count->group()->value, 'standing' => $this->standing($count)])
@@ -110,6 +123,27 @@ final class TallyResource extends JsonResource
                 array_values($lists),
             ),
         ];
+    }
+
+    /** @return list<array{name: string, value: string}> */
+    private function parameters(): array
+    {
+        $parameters = $this->resource->summary['parameters'] ?? [];
+
+        return array_map(
+            static fn(string $name, string $value): array => ['name' => $name, 'value' => $value],
+            array_keys($parameters),
+            array_values($parameters),
+        );
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function columns(): array
+    {
+        return array_map(
+            static fn(array $column): array => ['values' => Tally::valueFigures($column['values'])] + $column,
+            $this->resource->figuresByColumn(),
+        );
     }
 
     /** @return list<array<string, mixed>> */

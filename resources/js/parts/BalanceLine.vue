@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
+import FigureValue from '@/parts/FigureValue.vue'
 
 const props = defineProps<{ rows: Schemas['Rows']; chosen?: string | null }>()
 const emit = defineEmits<{ choose: [rowClass: Schemas['RowClass']] }>()
@@ -40,10 +41,10 @@ const refused = computed(() => props.rows.source.refused + props.rows.target.ref
       <tbody>
         <tr v-for="side in sides" :key="side.id" :class="side.id">
           <th scope="row">{{ side.name }}</th>
-          <td class="figure whole">{{ count(rows[side.id].prepared) }}</td>
+          <td class="figure whole"><FigureValue :name="`rows/${side.id}/prepared`" :of="rows[side.id].prepared" /></td>
           <template v-for="(term, position) in side.terms" :key="term.word">
             <td class="sign">{{ position === 0 ? '=' : '+' }}</td>
-            <td class="figure">{{ count(term.rows) }}</td>
+            <td class="figure"><FigureValue :name="`rows/${side.id}/${term.word}`" :of="term.rows" /></td>
             <td>
               <button
                 v-if="term.rowClass !== null && term.rows > 0"
@@ -62,7 +63,7 @@ const refused = computed(() => props.rows.source.refused + props.rows.target.ref
       </tbody>
     </table>
     <button v-if="refused > 0" type="button" class="plain term refused" :aria-pressed="chosen === 'refused'" @click="emit('choose', 'refused')">
-      {{ count(refused) }} refused
+      <FigureValue name="rows/source/refused + rows/target/refused" :of="refused" /> refused
     </button>
   </div>
 </template>

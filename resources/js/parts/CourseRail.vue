@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { count, counted, shortCount } from '@/format/counts'
+import { count, shortCount } from '@/format/counts'
 import { duration, moment } from '@/format/moments'
+import { figure, figures, inWordsOf, type Said } from '@/format/said'
+import SaidText from '@/parts/SaidText.vue'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 
@@ -10,38 +12,46 @@ interface Station {
   number: number
   name: string
   path: string
-  line: string
+  line: Said
   full?: string
   isOff: boolean
 }
 
 const deliverLine = computed(() => {
   const { source, target } = props.course
-  if (source === null && target === null) return { line: 'nothing yet', full: undefined }
-  const figure = (delivery: Schemas['Delivery'] | null, format: (value: number) => string) => (delivery === null ? 'none' : format(delivery.delivered))
-  const line = (format: (value: number) => string) => `source ${figure(source, format)} · target ${figure(target, format)}`
-  return { line: line(shortCount), full: line(count) }
+  if (source === null && target === null) return { line: ['nothing yet'], full: undefined }
+  const delivered = (side: 'source' | 'target', format: (value: number) => string) => {
+    const rows = props.course[side]?.delivered
+    return rows === undefined ? 'none' : figure(`course/${side}/delivered`, format(rows))
+  }
+  const line = (format: (value: number) => string): Said => ['source ', delivered('source', format), ' · target ', delivered('target', format)]
+  return { line: line(shortCount), full: inWordsOf(line(count)) }
 })
 
-const preparationLine = computed(() => {
+const preparationLine = computed<Said>(() => {
   const { source, target } = props.course.steps
-  return source + target === 0 ? 'as delivered' : `source ${counted(source, 'step')} · target ${target}`
+  return source + target === 0
+    ? ['as delivered']
+    : ['source ', ...figures('course/steps/source', source, 'step'), ' · target ', figure('course/steps/target', target)]
 })
-const tallyLine = computed(() => {
+const tallyLine = computed<Said>(() => {
   const { run, tally } = props.course
   if (run !== null && !run.isOver) {
-    return run.secondsLeft === null ? `${run.state}` : `${run.state}, ${duration(run.secondsLeft)} left`
+    return run.secondsLeft === null ? [run.state] : [`${run.state}, `, figure('course/run/secondsLeft', duration(run.secondsLeft)), ' left']
   }
-  if (run !== null && run.state === 'failed') return 'the last run failed'
-  return tally === null ? 'not run yet' : `no. ${tally.number}, ${moment(tally.finishedAt)}`
+  if (run !== null && run.state === 'failed') return ['the last run failed']
+  return [tally === null ? 'not run yet' : `no. ${tally.number}, ${moment(tally.finishedAt)}`]
 })
 
-const reviewLine = computed(() => {
+const reviewLine = computed<Said>(() => {
   const { tally } = props.course
-  if (tally === null) return ''
-  if (!tally.isOnLatestDeliveries) return 'new delivery, tally again'
-  if (tally.findings === 0) return 'nothing to explain'
-  return tally.openFindings === 0 ? `all ${count(tally.findings)} ruled` : `${shortCount(tally.openFindings)} of ${shortCount(tally.findings)} open`
+  if (tally === null) return []
+  if (!tally.isOnLatestDeliveries) return ['new delivery, tally again']
+  if (tally.findings === 0) return ['nothing to explain']
+  const findings = figure('course/tally/findings', shortCount(tally.findings))
+  return tally.openFindings === 0
+    ? ['all ', findings, ' ruled']
+    : [figure('course/tally/openFindings', shortCount(tally.openFindings)), ' of ', findings, ' open']
 })
 
 // Only stations that work: each keeps its number in the order of the work.
@@ -50,21 +60,21 @@ const stations = computed<Station[]>(() => {
   const both = course.source !== null && course.target !== null
   return [
     { number: 1, name: 'Deliver', path: 'deliver', line: deliverLine.value.line, full: deliverLine.value.full, isOff: false },
-    { number: 2, name: 'Prepare', path: 'prepare', line: !both ? 'waits for both sides' : preparationLine.value, isOff: !both },
+    { number: 2, name: 'Prepare', path: 'prepare', line: !both ? ['waits for both sides'] : preparationLine.value, isOff: !both },
     {
       number: 3,
       name: 'Match',
       path: 'match',
       line: !both
-        ? 'waits for both sides'
+        ? ['waits for both sides']
         : course.keyColumns.length === 0
-          ? 'no key yet'
-          : `${course.keyColumns.join(' + ')}, ${counted(course.pairs, 'column')}`,
+          ? ['no key yet']
+          : [`${course.keyColumns.join(' + ')}, `, ...figures('course/pairs', course.pairs, 'column')],
       isOff: !both,
     },
     { number: 4, name: 'Tally', path: 'tally', line: tallyLine.value, isOff: !both },
     { number: 5, name: 'Review', path: 'review', line: reviewLine.value, isOff: course.tally === null },
-    { number: 7, name: 'Sign', path: 'sign', line: course.tally === null ? '' : 'report and findings', isOff: course.tally === null },
+    { number: 7, name: 'Sign', path: 'sign', line: course.tally === null ? [] : ['report and findings'], isOff: course.tally === null },
   ]
 })
 </script>
@@ -79,10 +89,10 @@ const stations = computed<Station[]>(() => {
       :class="{ off: station.isOff }"
       active-class="on"
     >
-      <i>{{ station.number }}</i>
+      <i data-ordinal>{{ station.number }}</i>
       <span>
         <b>{{ station.name }}</b>
-        <span class="line" :title="station.full" :aria-label="station.full">{{ station.line }}</span>
+        <span class="line" :title="station.full" :aria-label="station.full"><SaidText :said="station.line" /></span>
       </span>
     </RouterLink>
   </nav>

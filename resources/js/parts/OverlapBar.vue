@@ -2,6 +2,8 @@
 import { computed, useId } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
+import { figure, inWordsOf, joined, type Said } from '@/format/said'
+import SaidText from '@/parts/SaidText.vue'
 
 const props = withDefaults(defineProps<{ rows: Schemas['Rows']; width?: number; height?: number; captioned?: boolean }>(), {
   width: 336,
@@ -39,23 +41,29 @@ const parts = computed(() => {
 const half = computed(() => (props.height - 2) / 2)
 const cut = computed(() => parts.value.missing + parts.value.agreed / 2)
 
-const caption = computed(() => {
+const caption = computed<Said>(() => {
   const { missing, changed, extra } = figures.value
   const repeated = props.rows.source.repeated + props.rows.target.repeated
   const words = [
-    [missing, 'missing'],
-    [changed, 'changed'],
-    [repeated, 'repeated'],
-    [extra, 'extra'],
+    [missing, 'missing', 'rows/source/missing'],
+    [changed, 'changed', 'rows/source/changed'],
+    [repeated, 'repeated', 'rows/source/repeated + rows/target/repeated'],
+    [extra, 'extra', 'rows/target/extra'],
   ] as const
-  const found = words.filter(([rows]) => rows > 0).map(([rows, word]) => `${count(rows)} ${word}`)
-  return found.length === 0 ? 'every row agrees' : found.join(', ')
+  const found = words.filter(([rows]) => rows > 0).map(([rows, word, name]): Said => [figure(name, rows), ` ${word}`])
+  return found.length === 0 ? ['every row agrees'] : joined(found)
 })
 </script>
 
 <template>
   <figure>
-    <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" role="img" :aria-label="`${count(rows.source.agreed)} agreed, ${caption}`">
+    <svg
+      :viewBox="`0 0 ${width} ${height}`"
+      :width="width"
+      :height="height"
+      role="img"
+      :aria-label="`${count(rows.source.agreed)} agreed, ${inWordsOf(caption)}`"
+    >
       <defs>
         <pattern :id="hatch" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2" height="4" fill="var(--both)" />
@@ -75,7 +83,7 @@ const caption = computed(() => {
       <rect :x="parts.missing + parts.agreed + parts.changed" y="0" :width="parts.repeated" :height="height" :fill="`url(#${hatch})`" />
       <rect :x="parts.missing + parts.agreed + parts.changed + parts.repeated" :y="half + 2" :width="parts.extra" :height="half" fill="var(--tgt)" />
     </svg>
-    <figcaption v-if="captioned" class="quiet">{{ caption }}</figcaption>
+    <figcaption v-if="captioned" class="quiet"><SaidText :said="caption" /></figcaption>
   </figure>
 </template>
 

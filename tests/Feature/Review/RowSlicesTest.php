@@ -75,7 +75,7 @@ final class RowSlicesTest extends TestCase
                 'examples' => [['source' => '001', 'target' => '1'], ['source' => '002', 'target' => '2']],
             ],
         ]);
-        $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('berth, in the key: leading zeros differ');
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertSeeText('berth, in the key: leading zeros differ');
     }
 
     private function withParts(): Tally

@@ -49,7 +49,7 @@ final class TallyTest extends TestCase
                     ],
                 ],
                 'cells' => ['compared' => 8, 'identical' => 3, 'changed' => 3, 'blanked' => 1, 'filled' => 1],
-                'figures' => ['rowsArrived' => '50.00 %', 'cellsAgreeing' => '37.50 %', 'cellsAgreeingOverall' => '16.67 %'],
+                'figures' => ['rowsArrived' => '50.00 %', 'ofArrived' => '37.50 %', 'agreement' => '16.67 %'],
                 'findings' => 11,
                 'openFindings' => 11,
             ]);

@@ -3,8 +3,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api } from '@/api/client'
-import { count, counted, inWords } from '@/format/counts'
+import { counted, inWords } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import TopBar from '@/parts/TopBar.vue'
@@ -32,8 +33,9 @@ const {
 const isAdding = ref(false)
 
 const heading = computed(() => {
-  const datasets = board.value?.datasets ?? []
-  if (datasets.length === 0) return 'No dataset yet'
+  const all = board.value?.datasets ?? []
+  if (all.length === 0) return 'No dataset yet'
+  const datasets = all.filter((dataset) => !dataset.isReference)
   const whole = `${inWords(datasets.length)} ${datasets.length === 1 ? 'dataset' : 'datasets'}`
   const tallied = datasets.filter((dataset) => dataset.tally !== null)
   const explained = tallied.filter((dataset) => dataset.tally?.openFindings === 0).length
@@ -67,13 +69,17 @@ watchEffect(() => {
         </p>
         <div v-if="board.datasets.length > 0" class="sums">
           <div>
-            <b>{{ board.sums.agreement }}</b><span>of {{ count(board.sums.values) }} values are right</span>
+            <b><FigureValue name="board/sums/agreement" :of="board.sums.agreement" /></b
+            ><span
+              ><FigureValue name="board/sums/right" :of="board.sums.right" /> of <FigureValue name="board/sums/values" :of="board.sums.values" /> values are
+              right</span
+            >
           </div>
           <div>
-            <b>{{ count(board.sums.openFindings) }}</b><span>findings to explain</span>
+            <b><FigureValue name="board/sums/openFindings" :of="board.sums.openFindings" /></b><span>findings to explain</span>
           </div>
           <div>
-            <b>{{ count(board.sums.openGroups) }}</b><span>patterns still open</span>
+            <b><FigureValue name="board/sums/openGroups" :of="board.sums.openGroups" /></b><span>patterns still open</span>
           </div>
           <div class="legend">
             <span v-for="rowClass in legend" :key="rowClass"><RowMark :row-class="rowClass" silent />{{ rowClass }}</span>
@@ -115,7 +121,7 @@ h1 {
   letter-spacing: -0.02em;
   line-height: 1.1;
 }
-.sums span {
+.sums div > span {
   color: var(--ink-2);
   font-size: 13px;
 }

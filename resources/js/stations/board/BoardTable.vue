@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import { count } from '@/format/counts'
 import { moment } from '@/format/moments'
+import { figure, type Said } from '@/format/said'
+import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import SaidText from '@/parts/SaidText.vue'
 
 defineProps<{ board: Schemas['Board'] }>()
 type Tally = NonNullable<Schemas['Board']['datasets'][number]['tally']>
 const station = (dataset: Schemas['Board']['datasets'][number]): string => (dataset.tally === null ? 'deliver' : 'review')
-const standing = (tally: Tally): string =>
-  tally.findings === 0
-    ? 'nothing to explain'
-    : tally.openFindings === 0
-      ? `all ${count(tally.findings)} ruled`
-      : `${count(tally.openFindings)} of ${count(tally.findings)} open`
+const standing = (tally: Tally): Said => {
+  if (tally.findings === 0) return ['nothing to explain']
+  const findings = figure('tally/findings', tally.findings)
+  return tally.openFindings === 0 ? ['all ', findings, ' ruled'] : [figure('tally/openFindings', tally.openFindings), ' of ', findings, ' open']
+}
 </script>
 
 <template>
@@ -22,7 +23,7 @@ const standing = (tally: Tally): string =>
         <tr>
           <th scope="col">Dataset</th>
           <th scope="col" class="bar">{{ board.migration.sourceLabel }} over {{ board.migration.targetLabel.toLowerCase() }}</th>
-          <th scope="col" class="number">Values right</th>
+          <th scope="col" class="number" title="Values right, of all values on either side">Agreement</th>
           <th scope="col" class="number">Rows arrived</th>
           <th scope="col" class="number">Open patterns</th>
           <th scope="col">Findings</th>
@@ -30,20 +31,23 @@ const standing = (tally: Tally): string =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="dataset in board.datasets" :key="dataset.id">
+        <tr v-for="dataset in board.datasets" :key="dataset.id" :data-tally="dataset.tally?.id">
           <th scope="row">
             <RouterLink :to="`/datasets/${dataset.id}/${station(dataset)}`">{{ dataset.name }}</RouterLink>
-            <span class="small">{{ dataset.keyColumns.length === 0 ? 'no key yet' : dataset.keyColumns.join(' + ') }}</span>
+            <span class="small">{{ dataset.keyColumns.length > 0 ? dataset.keyColumns.join(' + ') : dataset.isReference ? '' : 'no key yet' }}</span>
           </th>
           <template v-if="dataset.tally !== null">
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
-            <td class="number strong">{{ dataset.tally.figures.cellsAgreeingOverall }}</td>
-            <td class="number strong">{{ dataset.tally.figures.rowsArrived }}</td>
-            <td class="number strong">{{ dataset.tally.openGroups === 0 ? 'none' : count(dataset.tally.openGroups) }}</td>
-            <td>{{ standing(dataset.tally) }}</td>
+            <td class="number strong"><FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" /></td>
+            <td class="number strong"><FigureValue name="rows_arrived" :of="dataset.tally.figures.rowsArrived" /></td>
+            <td class="number strong"><FigureValue name="tally/openGroups" :of="dataset.tally.openGroups === 0 ? 'none' : dataset.tally.openGroups" /></td>
+            <td><SaidText :said="standing(dataset.tally)" /></td>
             <td>no. {{ dataset.tally.number }}, {{ moment(dataset.tally.finishedAt) }}</td>
           </template>
-          <td v-else colspan="6" class="quiet">Not tallied yet. Open it to hand over both sides and choose the key.</td>
+          <td v-else-if="dataset.isReference" colspan="6" class="quiet">A reference: other datasets look up from it.</td>
+          <td v-else colspan="6" class="quiet">
+            Not tallied yet. {{ board.mayWork ? 'Open it to hand over both sides and choose the key.' : 'Both sides and a key are needed first.' }}
+          </td>
         </tr>
       </tbody>
     </table>

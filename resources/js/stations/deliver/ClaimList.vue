@@ -39,7 +39,7 @@ const sentence = (claim: Schemas['Claim']): string => {
 <template>
   <ul v-if="delivery.claims.length > 0" aria-label="What the deliverer says">
     <li v-for="(claim, place) in delivery.claims" :key="place" :class="{ warn: !claim.holds && claim.explanation === null }">
-      <span :role="claim.holds || claim.explanation ? undefined : 'alert'">{{ sentence(claim) }}</span>
+      <span :role="claim.holds || claim.explanation ? undefined : 'alert'" :data-figure="`course/${delivery.side}/claims/${place}`">{{ sentence(claim) }}</span>
       <span v-if="claim.explanation" class="quiet"> “{{ claim.explanation.text }}” {{ claim.explanation.by }}, {{ moment(claim.explanation.at) }} </span>
       <template v-if="!claim.holds && mayWork">
         <el-button v-if="explained !== place" link @click="explained = place">{{ claim.explanation ? 'Explain anew' : 'Explain' }}</el-button>

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import { kindName } from '@/format/rules'
+import { named } from '@/format/said'
 import LoadState from '@/parts/LoadState.vue'
 import ColumnDetail from '@/stations/deliver/ColumnDetail.vue'
 import { useProfile } from '@/stations/deliver/useProfile'
@@ -41,6 +42,8 @@ function line(column: Schemas['ColumnProfile'] | null): string {
   if (column.line_ends > 0) said.push(`${count(column.line_ends)} with line ends`)
   return said.join(', ')
 }
+const nameOf = (side: 'source' | 'target', row: Schemas['ProfileRow']): string | undefined =>
+  row[side] === null ? undefined : named('profile', side, row[side].name)
 const readAs = (row: Schemas['ProfileRow']): string => {
   const kinds = [...new Set([row.source?.kind, row.target?.kind].filter((kind) => kind !== undefined))].map(kindName)
   return kinds.join(' / ')
@@ -64,17 +67,23 @@ const readAs = (row: Schemas['ProfileRow']): string => {
         <tbody>
           <tr v-for="row in data.rows" :key="`${row.source?.name} ${row.target?.name}`" :class="{ changed: row.looksChanged }">
             <th scope="row">
-              <button v-if="row.source" type="button" class="plain name" @click="looked = row">{{ row.source.name }}</button><span class="quiet">{{
-                line(row.source)
-              }}</span>
+              <button v-if="row.source" type="button" class="plain name" @click="looked = row">{{ row.source.name }}</button><span
+                class="quiet"
+                :data-figure="nameOf('source', row)"
+                >{{ line(row.source) }}</span
+              >
             </th>
             <td><ValuesOnOneAxis :row="row" /></td>
             <td>{{ readAs(row) }}<span v-if="row.looksChanged" class="quiet">looks changed</span></td>
             <th scope="row" class="number">
-              <button v-if="row.target" type="button" class="plain name" @click="looked = row">{{ row.target.name }}</button><span class="quiet">{{
-                line(row.target)
-              }}</span>
-              <span v-if="row.target && unfit(row.target.name) > 0" class="warn unfit">{{ count(unfit(row.target.name)) }} of the source will not fit</span>
+              <button v-if="row.target" type="button" class="plain name" @click="looked = row">{{ row.target.name }}</button><span
+                class="quiet"
+                :data-figure="nameOf('target', row)"
+                >{{ line(row.target) }}</span
+              >
+              <span v-if="row.target && unfit(row.target.name) > 0" class="warn unfit" data-figure="misfits"
+                >{{ count(unfit(row.target.name)) }} of the source will not fit</span
+              >
             </th>
           </tr>
         </tbody>

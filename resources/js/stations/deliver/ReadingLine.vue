@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { count } from '@/format/counts'
+import FigureValue from '@/parts/FigureValue.vue'
 import LedgerFoot from '@/parts/LedgerFoot.vue'
 
 /** The first ledger: records read = delivered + refused. */
@@ -16,12 +16,12 @@ const sides = computed(() => [
   <LedgerFoot>
     <template v-for="{ id, name, colour, delivery } in sides" :key="id" #[id]>
       <template v-if="delivery">
-        <b :class="colour">{{ name }} {{ count(delivery.read) }} records</b>
+        <b :class="colour">{{ name }} <FigureValue :name="`rows/${id}/read`" :of="delivery.read" /> records</b>
         <i>=</i>
-        <b>{{ count(delivery.delivered) }}</b>
+        <b><FigureValue :name="`rows/${id}/delivered`" :of="delivery.delivered" /></b>
         <span>delivered</span>
         <i>+</i>
-        <b>{{ count(delivery.refused) }}</b>
+        <b><FigureValue :name="`rows/${id}/refused`" :of="delivery.refused" /></b>
         <span>refused</span>
       </template>
     </template>

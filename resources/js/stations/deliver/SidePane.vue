@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { bytes, count, counted } from '@/format/counts'
+import { bytes, count } from '@/format/counts'
 import { partKind } from '@/format/partKinds'
 import { moment } from '@/format/moments'
+import { figures } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
+import SaidText from '@/parts/SaidText.vue'
 import { changeSentence } from '@/stations/deliver/changeSentence'
 import ClaimList from '@/stations/deliver/ClaimList.vue'
 import QueryForm from '@/stations/deliver/QueryForm.vue'
@@ -76,24 +79,24 @@ const invitation = computed(() => {
     <h2>
       <span :class="side === 'source' ? 'src' : 'tgt'">{{ label }}</span>
       <span v-if="delivery" class="quiet plain-weight">
-        {{ counted(delivery.delivered, 'row') }}<template v-if="delivery.refused > 0">, </template>
+        <SaidText :said="figures(`rows/${side}/delivered`, delivery.delivered, 'row')" /><template v-if="delivery.refused > 0">, </template>
         <button v-if="delivery.refused > 0" type="button" class="plain link" @click="isShowingRefused = true">
-          {{ counted(delivery.refused, 'record') }} refused
+          <SaidText :said="figures(`rows/${side}/refused`, delivery.refused, 'record')" /> refused
         </button>
         <template v-if="delivery.asOf">, as of {{ moment(delivery.asOf) }}</template>
       </span>
     </h2>
     <template v-if="delivery">
       <div v-for="part in delivery.parts" :key="part.number" class="part">
-        <b :title="part.fileName">{{ part.fileName }}</b><span class="quiet"
+        <b :title="part.fileName">{{ part.fileName }}</b><span class="quiet" :data-figure="`course/${side}/parts`"
           >{{ facts(part) }}<template v-if="delivery.partLabelColumn">, {{ delivery.partLabelColumn }} “{{ part.partLabel }}”</template
           ><template v-if="part.missingColumns.length > 0">, has no {{ part.missingColumns.join(', ') }}</template></span
-        ><span class="number">{{ count(part.delivered) }}</span>
+        ><span class="number"><FigureValue :name="`course/${side}/parts/${part.number - 1}/delivered`" :of="part.delivered" /></span>
       </div>
       <p class="digest quiet">
         SHA-256 <span class="cell">{{ delivery.digest.slice(0, 16) }}…</span>
       </p>
-      <p v-if="changes" class="quiet">{{ changeSentence(changes) }}</p>
+      <p v-if="changes" class="quiet" :data-figure="`changes/${side}`">{{ changeSentence(changes) }}</p>
       <ClaimList :delivery="delivery" :may-work="course.mayWork" />
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
+import FigureValue from '@/parts/FigureValue.vue'
 
 /** Keys that would tell rows apart, the most likely first, each with why fewer columns would not do. */
 const props = defineProps<{ advice: Schemas['Advice']['keys']; draftKey: readonly Schemas['KeyColumn'][]; mayWork: boolean }>()
@@ -49,15 +50,16 @@ const fails = (key: Schemas['AdvisedKey']): string =>
         <b>{{ name(key) }}</b>
         <span v-if="isUsed(key)" class="quiet">the key of the plan</span>
         <el-button v-else-if="mayWork" size="small" :aria-label="`Use it: ${name(key)}`" @click="emit('use', [...key.columns])">Use it</el-button>
-        <span class="said">{{ said(key) }}{{ key.isOfAllRows ? '' : ' (in a sample)' }}</span>
-        <span v-if="key.shorter.length > 0" class="said quiet">{{ fails(key) }}</span>
+        <span class="said" data-figure="advice/keys/advised">{{ said(key) }}{{ key.isOfAllRows ? '' : ' (in a sample)' }}</span>
+        <span v-if="key.shorter.length > 0" class="said quiet" data-figure="advice/keys/advised">{{ fails(key) }}</span>
         <el-button v-if="key.repeats.source + key.repeats.target > 0" link size="small" @click="emit('repeats', [...key.columns])"
           >Show the rows that repeat</el-button
         >
       </li>
     </ol>
     <el-button v-if="advice.advised.length > FIRST" link size="small" @click="showsAll = !showsAll">
-      {{ showsAll ? 'Show the first three' : `Show all ${advice.advised.length}` }}
+      <template v-if="showsAll">Show the first three</template>
+      <span v-else>Show all <FigureValue name="advice/keys/advised/length" :of="advice.advised.length" /></span>
     </el-button>
   </section>
 </template>

@@ -35,7 +35,7 @@ const sides = computed(() =>
       <div v-for="side in sides" :key="side.side" class="gauge">
         <span>{{ side.label }}</span>
         <i aria-hidden="true"><u :class="side.side" :style="{ inlineSize: `${side.share * 100}%` }" /></i>
-        <span class="quiet">{{ side.sentence }}</span>
+        <span class="quiet" :data-figure="`key-counts/${side.side}`">{{ side.sentence }}</span>
       </div>
     </div>
     <p v-else class="quiet">No key yet. Press the box in front of each column that tells one row from another.</p>

@@ -3,8 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
-import { count } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import CombinationsDialog from '@/parts/CombinationsDialog.vue'
@@ -92,7 +92,10 @@ const problems = computed(() => plan.data.value?.problems ?? [])
         <el-button @click="showsVersions = true">Versions</el-button>
         <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
         <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
-          Tally {{ count(course.source?.delivered ?? 0) }} against {{ count(course.target?.delivered ?? 0) }}
+          <span
+            >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
+            <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
+          >
         </el-button>
       </template>
     </StationHead>

@@ -117,8 +117,11 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
     </div>
     <div v-if="mayWork && sure.length > 0" class="strong" role="status">
       <span
-        >{{ sure.length === 1 ? 'All values of one pair' : `All values of ${sure.length} pairs` }} could be read as more than the plan says:
-        {{ namedKinds }}.</span
+        ><template v-if="sure.length === 1">All values of one pair</template
+        ><template v-else
+          >All values of <span data-figure="advice/kinds/length">{{ sure.length }}</span> pairs</template
+        >
+        could be read as more than the plan says: {{ namedKinds }}.</span
       >
       <el-button
         size="small"
@@ -153,6 +156,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
               v-if="row.target !== null"
               type="button"
               class="place"
+              data-ordinal
               :disabled="!mayWork"
               :aria-pressed="row.place !== undefined"
               :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source}, number ${row.place}, out of the key`"
@@ -183,7 +187,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
             <div class="proposal">
               <span
                 ><b>{{ proposed.get(row.source)?.target }}</b> {{ proposed.get(row.source)?.strength }}:
-                {{ proposed.get(row.source)?.reasons.join(', ') }}</span
+                <span data-figure="advice/pairs">{{ proposed.get(row.source)?.reasons.join(', ') }}</span></span
               >
               <el-button
                 v-if="mayWork"
@@ -196,14 +200,14 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
           </td>
           <td v-if="!proposed.get(row.source)" class="readas">
             {{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text')
-            }}<span v-if="row.place === undefined && agreement.get(row.source)" class="quiet agrees">{{
+            }}<span v-if="row.place === undefined && agreement.get(row.source)" class="quiet agrees" data-figure="trial/result/pairs">{{
               agreement.get(row.source)?.differing === 0 ? 'agrees' : `${agreement.get(row.source)?.agreeing} agree`
             }}</span>
           </td>
           <td v-if="!proposed.get(row.source)">
             <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
               <span class="unseen">Rules of {{ row.source }}: </span>
-              <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass">{{ pass }}</span>
+              <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass" data-sentence="draft">{{ pass }}</span>
               <span v-if="isFlagged('source', row.source) || isFlagged('target', row.target)" class="pass secret">sensitive</span>
               <span v-if="passes(rulesOf.get(row.source) ?? {}).length === 0" class="quiet">nothing</span>
             </button>

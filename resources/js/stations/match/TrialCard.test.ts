@@ -9,7 +9,8 @@ const global = { plugins: [ElementPlus] }
 const side = { agreed: 90, changed: 8, repeated: 1, unkeyed: 0, refused: 0, prepared: 100, delivered: 100 }
 const result = (more: object = {}) => ({
   rows: { source: { ...side, missing: 2 }, target: { ...side, extra: 3 } },
-  cellsAgreeing: '99.10 %',
+  values: { values: 1000, right: 991, differing: 4, lost: 3, added: 2, blankOnBoth: 0, agreement: '99.10 %' },
+  ofArrived: '99.60 %',
   rowsArrived: '98.00 %',
   pairs: [{ source: 'fee', compared: 98, forgiven: 0, differing: 8, agreeing: '91.83 %' }],
   patterns: [
@@ -35,10 +36,11 @@ describe('the trial of a plan', () => {
   it('says what it found, the most cells first, and on how many rows', () => {
     const wrapper = card()
 
-    expect(wrapper.text()).toContain('98.00 % of the rows arrive, 99.10 % of all values are right.')
+    expect(wrapper.text()).toContain('98.00 % of the rows arrive.')
+    expect(wrapper.text()).toContain('99.10 % of all values are right: 991 of 1,000; 4 differ, 3 lost, 2 added.')
     expect(wrapper.findAll('li').map((line) => line.text())).toEqual(['fee rounded 5 cells', 'holder spaces differ 3 cells'])
-    expect(wrapper.text()).toContain('100 rows against 99: one key in 4, the same on both sides.')
-    expect(card({ oneIn: 1 }).text()).toContain('100 rows against 99: all of them.')
+    expect(wrapper.text()).toContain('100 delivered rows against 99: one key in 4, the same on both sides.')
+    expect(card({ oneIn: 1 }).text()).toContain('100 delivered rows against 99: all of them.')
   })
 
   it('says where it is only the beginning of both sides', () => {

@@ -3,9 +3,13 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className } from '@/format/classes'
 import { count, counted } from '@/format/counts'
+import { figure, figures as figuresOf, joined, type Said } from '@/format/said'
+import AgreementLine from '@/parts/AgreementLine.vue'
 import CellValue from '@/parts/CellValue.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
 import RowMark from '@/parts/RowMark.vue'
+import SaidText from '@/parts/SaidText.vue'
 
 /** What the draft would find, on the rows of some keys: at once after each change. */
 const props = defineProps<{ trial: Schemas['Trial']; isFetching: boolean }>()
@@ -13,29 +17,40 @@ const props = defineProps<{ trial: Schemas['Trial']; isFetching: boolean }>()
 const MOST = 6
 const isOpen = ref(false)
 const result = computed(() => props.trial.result)
-const basis = computed(() => {
+const basis = computed<Said>(() => {
   const found = result.value
-  if (found === null) return ''
-  const rows = `${count(found.sampleRows.source)} rows against ${count(found.sampleRows.target)}`
-  if (found.isHead) return `${rows}: the beginning of both sides, where other rows may stand. The rows of some keys are being drawn …`
-  return found.oneIn === 1 ? `${rows}: all of them.` : `${rows}: one key in ${count(found.oneIn ?? 1)}, the same on both sides.`
+  if (found === null) return []
+  const rows: Said = [
+    figure('trial/result/sampleRows/source', found.sampleRows.source),
+    ' delivered rows against ',
+    figure('trial/result/sampleRows/target', found.sampleRows.target),
+  ]
+  if (found.isHead) return [...rows, ': the beginning of both sides, where other rows may stand. The rows of some keys are being drawn …']
+  if (found.oneIn === 1) return [...rows, ': all of them.']
+  return [...rows, ': one key in ', figure('trial/result/oneIn', found.oneIn ?? 1), ', the same on both sides.']
 })
 const classes = computed(() => {
   const rows = result.value?.rows
   if (rows === undefined) return []
   return [
-    { rowClass: 'agreed' as const, rows: rows.source.agreed },
-    { rowClass: 'changed' as const, rows: rows.source.changed },
-    { rowClass: 'missing' as const, rows: rows.source.missing },
-    { rowClass: 'extra' as const, rows: rows.target.extra },
-    { rowClass: 'repeated' as const, rows: rows.source.repeated + rows.target.repeated },
+    { rowClass: 'agreed' as const, name: 'trial/result/rows/source/agreed', rows: rows.source.agreed },
+    { rowClass: 'changed' as const, name: 'trial/result/rows/source/changed', rows: rows.source.changed },
+    { rowClass: 'missing' as const, name: 'trial/result/rows/source/missing', rows: rows.source.missing },
+    { rowClass: 'extra' as const, name: 'trial/result/rows/target/extra', rows: rows.target.extra },
+    {
+      rowClass: 'repeated' as const,
+      name: 'trial/result/rows/source/repeated + trial/result/rows/target/repeated',
+      rows: rows.source.repeated + rows.target.repeated,
+    },
   ].filter(({ rows: some }) => some > 0)
 })
 const patterns = computed(() => [...(result.value?.patterns ?? [])].sort((a, b) => b.cells - a.cells))
-const notCompared = computed(() => {
+const notCompared = computed<Said>(() => {
   const { source = 0, target = 0 } = result.value?.notCompared ?? {}
-  const said = [source > 0 ? `${counted(source, 'column')} of the source` : '', target > 0 ? `${target} of the target` : ''].filter(Boolean)
-  return said.length === 0 ? '' : `Not compared: ${said.join(', ')}.`
+  const said: Said[] = []
+  if (source > 0) said.push([...figuresOf('trial/result/notCompared/source', source, 'column'), ' of the source'])
+  if (target > 0) said.push([...figuresOf('trial/result/notCompared/target', target, 'column'), ' of the target'])
+  return said.length === 0 ? [] : ['Not compared: ', ...joined(said), '.']
 })
 const whole = (text: string) => [{ text, differs: false }]
 const line = (of: number | null): string => (of === null ? '' : count(of))
@@ -49,22 +64,28 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
       <OverlapBar :rows="result.rows" :width="286" :height="20" />
       <p class="classes" role="status">
         <span v-for="one in classes" :key="one.rowClass"
-          ><RowMark :row-class="one.rowClass" silent /> {{ count(one.rows) }} {{ className(one.rowClass).toLowerCase() }}</span
+          ><RowMark :row-class="one.rowClass" silent /> <FigureValue :name="one.name" :of="one.rows" /> {{ className(one.rowClass).toLowerCase() }}</span
         >
       </p>
-      <p>{{ result.rowsArrived }} of the rows arrive, {{ result.cellsAgreeing }} of all values are right.</p>
+      <p><FigureValue name="trial/result/rowsArrived" :of="result.rowsArrived" /> of the rows arrive.</p>
+      <AgreementLine :values="result.values" :of-arrived="result.ofArrived" within="trial/result/values" arrived="trial/result/ofArrived" />
       <ul v-if="patterns.length > 0">
         <li v-for="pattern in patterns.slice(0, MOST)" :key="`${pattern.source} ${pattern.sentence}`">
-          <b>{{ pattern.source }}</b> {{ pattern.sentence }} <span class="quiet">{{ counted(pattern.cells, 'cell') }}</span>
+          <b>{{ pattern.source }}</b> <span data-figure="trial/result/patterns">{{ pattern.sentence }}</span>
+          <span class="quiet" data-figure="trial/result/patterns">{{ ' ' + counted(pattern.cells, 'cell') }}</span>
         </li>
-        <li v-if="patterns.length > MOST" class="quiet">and {{ counted(patterns.length - MOST, 'pattern') }} more</li>
+        <li v-if="patterns.length > MOST" class="quiet">
+          and {{ patterns.length - MOST === 1 ? 'one pattern' : 'others' }} more; patterns in all:
+          <FigureValue name="trial/result/patterns/length" :of="patterns.length" />
+        </li>
       </ul>
       <p v-for="pass in result.keyForgiven" :key="`${pass.source} ${pass.sentence}`">
-        The key lets pass: <b>{{ pass.source }}</b> {{ pass.sentence }} <span class="quiet">{{ counted(pass.cells, 'cell') }}</span>
+        The key lets pass: <b>{{ pass.source }}</b> {{ pass.sentence }}
+        <span class="quiet" data-figure="trial/result/keyForgiven">{{ counted(pass.cells, 'cell') }}</span>
       </p>
-      <p v-if="notCompared" class="quiet">{{ notCompared }}</p>
-      <p v-for="warning in result.warnings" :key="warning" class="warn">{{ warning }}</p>
-      <p class="quiet">{{ basis }}</p>
+      <p v-if="notCompared.length > 0" class="quiet"><SaidText :said="notCompared" /></p>
+      <p v-for="warning in result.warnings" :key="warning" class="warn" data-sentence="trial/result/warnings">{{ warning }}</p>
+      <p class="quiet"><SaidText :said="basis" /></p>
       <el-button v-if="result.findings.length > 0" size="small" @click="isOpen = true">Open the rows that differ</el-button>
       <el-dialog v-model="isOpen" title="Rows of the trial that differ" width="min(1100px, 95vw)">
         <p class="quiet">{{ counted(result.findings.length, 'row') }}{{ result.findings.length === 200 ? ', the first' : '' }}; a trial enters nothing.</p>

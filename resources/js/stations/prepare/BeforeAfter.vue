@@ -44,7 +44,7 @@ const whole = (text: string) => [{ text, differs: false }]
       </thead>
       <tbody>
         <tr v-for="(row, number) in rows" :key="number">
-          <td class="quiet">{{ row.place }}</td>
+          <td class="quiet" data-ordinal>{{ row.place }}</td>
           <td>
             <span v-if="row.isSame" class="quiet">not changed</span>
             <div v-for="[name, value] in row.before" :key="name">

@@ -2,9 +2,10 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useDraft, type Side } from '@/composables/useDraft'
-import { count } from '@/format/counts'
+import { figure, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
+import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ParametersCard from '@/stations/prepare/ParametersCard.vue'
 import ReferenceCard from '@/stations/prepare/ReferenceCard.vue'
@@ -49,9 +50,11 @@ function open(reference: string | null): void {
 const { stepsOf, add, change, move, remove, copy } = useSteps(() => draft.value, { prepareSide, prepareReference }, choose)
 const both = computed(() => props.course.source !== null && props.course.target !== null)
 /** A sample's rows are no figure to go on with. */
-const onward = computed(() => {
+const onward = computed<Said>(() => {
   const { source, target } = { source: trials.source.data.value, target: trials.target.data.value }
-  return source?.isWhole === true && target?.isWhole === true ? `Match ${count(source.readyRows)} with ${count(target.readyRows)}` : 'Go on to Match'
+  return source?.isWhole === true && target?.isWhole === true
+    ? ['Match ', figure('rows/source/prepared', source.readyRows), ' with ', figure('rows/target/prepared', target.readyRows), ' prepared rows']
+    : ['Go on to Match']
 })
 const most = computed(() => Math.max(1, ...streams.value.flatMap(({ trial }) => [trial.data.value?.rows ?? 0, trial.data.value?.readyRows ?? 0])))
 const looked = computed(() => {
@@ -109,7 +112,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
           <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
         </template>
         <RouterLink :to="`/datasets/${course.id}/match`" class="next">
-          {{ onward }}
+          <SaidText :said="onward" />
         </RouterLink>
       </template>
     </StationHead>

@@ -3,7 +3,9 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
 import { count, counted } from '@/format/counts'
+import { figure, figures as figuresOf, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import SaidText from '@/parts/SaidText.vue'
 import { groups, stepKinds } from '@/stations/prepare/stepKinds'
 import WholeSide from '@/stations/prepare/WholeSide.vue'
 
@@ -23,6 +25,7 @@ const emit = defineEmits<{ choose: [id: string | null]; add: [kind: string]; mov
 
 const adds = computed(() => `Add a step for the ${props.side === 'reference' ? `r${props.label.slice(1)}` : props.label.toLowerCase()}`)
 const own = computed(() => (props.side === 'reference' ? null : props.side))
+const within = computed(() => `preparation/${own.value ?? 'reference'}`)
 const dragged = ref<string | null>(null)
 const over = ref<number | null>(null)
 
@@ -35,10 +38,15 @@ const first = computed(() => (props.trial === undefined ? 0 : props.trial.isWhol
 /** Rows after each step, as far as they are known. */
 const flow = computed(() => {
   let rows = first.value
+  let working = 0
   return props.steps.map((step) => {
     const found = tried.value.get(step.id)
+    const isOff = step.off === true
     rows = found?.figures?.out ?? rows
-    return { step, found, rows, isOff: step.off === true }
+    // The tally counts the steps that work; a trial of all rows finds the same.
+    const name = props.trial?.isWhole === true && own.value ? `steps/${own.value}/${working}` : `${within.value}/steps/${props.steps.indexOf(step)}/figures`
+    working += isOff ? 0 : 1
+    return { step, found, rows, isOff, name }
   })
 })
 
@@ -54,6 +62,12 @@ function figures(found: Schemas['TriedStep'] | undefined): string {
   ].filter((part) => part !== '')
   return said.length === 0 ? 'changes nothing here' : said.join(' · ')
 }
+
+const begins = (trial: Schemas['PreparationTrial']): Said => [
+  ...figuresOf(`${within.value}/${trial.isWhole ? 'rows' : 'sampleRows'}`, first.value, own.value ? 'row' : 'record'),
+  ', ',
+  ...figuresOf(`${within.value}/columns/length`, trial.columns.length, 'column'),
+]
 
 function drop(place: number): void {
   if (dragged.value !== null) {
@@ -75,14 +89,14 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
   <section class="stream" :class="side" :aria-label="label">
     <h2>
       <span :class="{ src: side === 'source', tgt: side === 'target' }">{{ label }}</span>
-      <span v-if="own" class="quiet file">{{ course[own]?.fileName }}</span>
+      <span v-if="own" class="quiet file" data-sentence="course">{{ course[own]?.fileName }}</span>
     </h2>
     <ErrorNote :error="error" />
     <template v-if="trial">
-      <div class="band" :style="{ inlineSize: width(first) }">{{ counted(first, own ? 'row' : 'record') }}, {{ counted(trial.columns.length, 'column') }}</div>
+      <div class="band" :style="{ inlineSize: width(first) }"><SaidText :said="begins(trial)" /></div>
       <ol>
         <li
-          v-for="({ step, found, rows, isOff }, place) in flow"
+          v-for="({ step, found, rows, isOff, name }, place) in flow"
           :key="step.id"
           :class="{ drop: over === place }"
           @dragover.prevent="over = place"
@@ -99,14 +113,16 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
             @keydown="course.mayWork && onKey($event, step.id, place)"
             @click="emit('choose', step.id === chosen ? null : step.id)"
           >
-            <b>{{ found?.sentence ?? step.kind }}</b>
+            <b data-sentence="steps">{{ found?.sentence ?? step.kind }}</b>
             <span v-if="isOff" class="quiet">switched off</span>
             <span v-else-if="found?.problem" class="problem">{{ found.problem }}</span>
-            <span v-else class="quiet">{{ figures(found) }}</span>
+            <span v-else class="quiet" :data-figure="name">{{ figures(found) }}</span>
             <span v-if="step.reason" class="quiet">{{ step.reason }}{{ step.answersFor ? `, ${step.answersFor}` : '' }}</span>
           </button>
           <div class="band" :class="{ last: place === flow.length - 1 }" :style="{ inlineSize: width(rows) }">
-            {{ counted(rows, own ? 'row' : 'record') }}{{ place === flow.length - 1 ? (own ? ' ready to match' : ' to look up from') : '' }}
+            <SaidText :said="figuresOf(`${name}/out`, rows, own ? 'row' : 'record')" />{{
+              place === flow.length - 1 ? (own ? ' ready to match' : ' to look up from') : ''
+            }}
           </div>
         </li>
       </ol>
@@ -126,7 +142,10 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
         </el-select>
       </div>
       <WholeSide v-if="own" :side="own" :course="course" :trial="trial" />
-      <p v-else-if="!trial.isWhole" class="quiet tried">Tried on {{ counted(trial.sampleRows, 'record') }}; the tally prepares all {{ count(trial.rows) }}.</p>
+      <p v-else-if="!trial.isWhole" class="quiet tried">
+        Tried on <SaidText :said="figuresOf(`${within}/sampleRows`, trial.sampleRows, 'record')" />; the tally prepares all
+        <SaidText :said="[figure(`${within}/rows`, trial.rows)]" />.
+      </p>
     </template>
   </section>
 </template>

@@ -2,8 +2,10 @@
 import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
 import { useAskForWorkbook } from '@/composables/useWorkbooks'
-import { count, counted } from '@/format/counts'
+import { figures } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
+import SaidText from '@/parts/SaidText.vue'
 import { useWholeRun } from '@/stations/prepare/usePreparation'
 
 /** What can be done with all rows of a side, where its steps have been tried on a sample: run them, and take the rows away. */
@@ -18,8 +20,11 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepar
 
 <template>
   <p v-if="!trial.isWhole" class="quiet">
-    Tried on {{ counted(trial.sampleRows, 'row') }} {{ trial.isBeginning ? 'from the beginning' : 'drawn across the delivery' }}.
-    <el-button v-if="course.mayWork" size="small" :loading="run.isPending.value" @click="run.mutate()">Run on all {{ count(trial.rows) }} rows</el-button>
+    Tried on <SaidText :said="figures(`preparation/${side}/sampleRows`, trial.sampleRows, 'row')" />
+    {{ trial.isBeginning ? 'from the beginning' : 'drawn across the delivery' }}.
+    <el-button v-if="course.mayWork" size="small" :loading="run.isPending.value" @click="run.mutate()"
+      ><span>Run on all <FigureValue :name="`preparation/${side}/rows`" :of="trial.rows" /> rows</span></el-button
+    >
   </p>
   <ErrorNote :error="run.error.value" />
   <p class="quiet">

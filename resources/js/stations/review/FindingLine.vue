@@ -50,9 +50,9 @@ const detail = computed(() => {
       <span v-for="(value, position) in row.beside" :key="position" class="cell value quiet">{{ value }}</span>
       <span class="cell value quiet" :class="{ src: row.side === 'source', tgt: row.side === 'target' }">{{ row.excerpt.replaceAll('\n', ' ⏎ ') }}</span>
       <span v-if="needsRuling" class="tag" :class="decision"
-        >{{ standing }}<span class="unseen">, {{ detail }}</span></span
+        >{{ standing }}<span class="unseen" data-figure="findings/items">, {{ detail }}</span></span
       >
-      <span v-else class="quiet small">{{ detail }}</span>
+      <span v-else class="quiet small" data-figure="findings/items">{{ detail }}</span>
     </template>
     <span v-else class="quiet">…</span>
   </div>

@@ -5,9 +5,12 @@ import { answer, api, type Schemas } from '@/api/client'
 import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count } from '@/format/counts'
 import { nearDifference, type Stretch } from '@/format/difference'
+import { figure, figures, joined, named, type Said } from '@/format/said'
 import CellValue from '@/parts/CellValue.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
-import { type Filter, findingsOf, isOfCells, said, takenFrom } from '@/stations/review/filter'
+import FigureValue from '@/parts/FigureValue.vue'
+import SaidText from '@/parts/SaidText.vue'
+import { type Filter, isOfCells, said, takenFrom, wholeOf } from '@/stations/review/filter'
 import { type RuleOfPattern, ruleOfPattern } from '@/stations/review/ruleOfPattern'
 
 const props = defineProps<{
@@ -71,20 +74,20 @@ const take = (as: 'csv' | 'json-lines'): string => takenFrom(props.tally.id, pro
 const workbook = useAskForWorkbook(() =>
   answer(api.POST('/tallies/{tally}/findings/workbook', { params: { path: { tally: props.tally.id }, query: said(props.filter) } })),
 )
-const ruled = computed(() => {
-  if (props.standing === null) return props.total === null ? 'counting …' : findingsOf(props.filter, props.total)
-  const parts = (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: props.standing?.[decision] ?? 0 }))
-  return parts
-    .filter(({ findings }) => findings > 0)
-    .map(({ decision, findings }) => `${count(findings)} ${decision}`)
-    .join(', ')
+const ruled = computed<Said>(() => {
+  const { standing, total } = props
+  if (standing === null) return total === null ? ['counting …'] : figures('findings/total', total, isOfCells(props.filter) ? 'cell' : 'row')
+  const whole = wholeOf(props.filter)
+  const within = whole?.scope === 'pattern' ? ['tally', 'patterns', whole.target] : ['tally', 'classes', whole?.target ?? '']
+  const decisions = (['expected', 'defect', 'ask', 'open'] as const).filter((decision) => standing[decision] > 0)
+  return joined(decisions.map((decision): Said => [figure(named(...within, 'standing', decision), standing[decision]), ` ${decision}`]))
 })
 </script>
 
 <template>
   <div class="head">
     <p v-if="pattern">
-      <b>{{ pattern.source }}</b>: {{ pattern.sentence }}.
+      <b>{{ pattern.source }}</b>: <span data-sentence="patterns">{{ pattern.sentence }}</span>.
       <template v-for="(example, position) in examples" :key="position"
         ><template v-if="position > 0">, </template><CellValue :stretches="example.source" side="source" /> became
         <CellValue :stretches="example.target" side="target"
@@ -92,7 +95,7 @@ const ruled = computed(() => {
       <template v-if="pattern.examples.length > EXAMPLES"> and more</template><template v-if="examples.length > 0">.</template>
     </p>
     <p v-else>{{ sentence }}</p>
-    <span class="quiet" role="status">{{ ruled }}</span>
+    <span class="quiet" role="status"><SaidText :said="ruled" /></span>
     <div class="acts">
       <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{
         isListing ? 'Hide the value pairs' : 'Which value became which'
@@ -111,7 +114,7 @@ const ruled = computed(() => {
         <button type="button" class="plain" @click="emit('narrow', { source: pair.source, target: pair.target })">
           <CellValue :stretches="marked(pair).source" side="source" /> became <CellValue :stretches="marked(pair).target" side="target" />
         </button>
-        <b>{{ count(pair.cells) }}</b>
+        <b><FigureValue name="value-pairs/items" :of="pair.cells" /></b>
       </li>
       <li v-if="pairs.isPending.value" class="quiet">counting …</li>
       <li v-if="pairs.data.value?.isMasked" class="quiet">the values of this column are masked for you</li>

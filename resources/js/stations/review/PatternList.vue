@@ -2,11 +2,14 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className } from '@/format/classes'
-import { count } from '@/format/counts'
 import { difference } from '@/format/difference'
+import { figure, named, type Said } from '@/format/said'
 import CellValue from '@/parts/CellValue.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import RowMark from '@/parts/RowMark.vue'
+import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, isSlice, type Subject } from '@/stations/review/filter'
+import { rowsName, sliceName } from '@/stations/review/figureNames'
 
 const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
 const emit = defineEmits<{ choose: [subject: Subject] }>()
@@ -37,8 +40,10 @@ const cells = computed(() => props.tally.patterns.reduce((sum, pattern) => sum +
 const title = (pattern: { source: string; target: string }): string =>
   pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`
 const cellsOf = (cells: number): string => (cells === 1 ? 'cell' : 'cells')
-const openOf = (standing: Schemas['Standing']): string =>
-  standing.open === 0 ? ', all ruled' : standing.open < standing.findings ? `, ${count(standing.open)} open` : ''
+const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
+  if (standing.open === 0) return [', all ruled']
+  return standing.open < standing.findings ? [', ', figure(named('tally', 'patterns', number, 'standing', 'open'), standing.open), ' open'] : []
+}
 </script>
 
 <template>
@@ -49,7 +54,7 @@ const openOf = (standing: Schemas['Standing']): string =>
         <span v-if="list.class === null" />
         <RowMark v-else :row-class="list.class" silent />
         <span>{{ list.class === null ? 'All that do not agree' : className(list.class) }}</span>
-        <b>{{ count(list.rows) }}</b>
+        <b><FigureValue :name="rowsName(list.class)" :of="list.rows" /></b>
       </button>
       <button
         v-for="slice in slicesOf(list)"
@@ -60,8 +65,8 @@ const openOf = (standing: Schemas['Standing']): string =>
         @click="emit('choose', slice.filter)"
       >
         <span />
-        <em>{{ slice.words }}</em>
-        <b><span class="unseen">, </span>{{ count(slice.rows) }}</b>
+        <em data-sentence="tally/rowLists">{{ slice.words }}</em>
+        <b><span class="unseen">, </span><FigureValue :name="sliceName(slice.filter)" :of="slice.rows" /></b>
       </button>
     </template>
     <template v-if="tally.patterns.length > 0">
@@ -75,7 +80,7 @@ const openOf = (standing: Schemas['Standing']): string =>
         :aria-pressed="filter.of === 'cells' && filter.pattern === undefined && filter.pair === undefined"
         @click="emit('choose', { of: 'cells' })"
       >
-        <span /><span>All cells that differ</span><b>{{ count(cells) }}</b>
+        <span /><span>All cells that differ</span><b><FigureValue name="cells/changed + cells/blanked + cells/filled" :of="cells" /></b>
       </button>
       <button
         v-for="pattern in patterns"
@@ -87,10 +92,17 @@ const openOf = (standing: Schemas['Standing']): string =>
       >
         <span />
         <span class="name">
-          {{ title(pattern) }}<span class="unseen">: </span><em>{{ pattern.sentence }}{{ openOf(pattern.standing) }}</em>
+          {{ title(pattern) }}<span class="unseen">: </span
+          ><em
+            ><span data-sentence="patterns">{{ pattern.sentence }}</span
+            ><SaidText :said="openOf(pattern)"
+          /></em>
         </span>
         <b
-          ><span class="unseen">, </span>{{ count(pattern.cells) }}<span class="unseen">{{ ' ' + cellsOf(pattern.cells) }}</span></b
+          ><span class="unseen">, </span><FigureValue :name="named('patterns', pattern.source, pattern.sentence, 'cells')" :of="pattern.cells" /><span
+            class="unseen"
+            >{{ ' ' + cellsOf(pattern.cells) }}</span
+          ></b
         >
         <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
       </button>
@@ -101,10 +113,14 @@ const openOf = (standing: Schemas['Standing']): string =>
       <details v-for="pass in tally.forgiven" :key="`${pass.inKey} ${pass.source} ${pass.cause} ${pass.sentence}`" class="pass">
         <summary>
           <span class="name">
-            {{ title(pass) }}{{ pass.inKey ? ', in the key' : '' }}<span class="unseen">: </span><em>{{ pass.sentence }}</em>
+            {{ title(pass) }}{{ pass.inKey ? ', in the key' : '' }}<span class="unseen">: </span><em data-sentence="patterns">{{ pass.sentence }}</em>
           </span>
           <b
-            ><span class="unseen">, </span>{{ count(pass.cells) }}<span class="unseen">{{ ' ' + cellsOf(pass.cells) }}</span></b
+            ><span class="unseen">, </span
+            ><FigureValue :name="named(pass.inKey ? 'key_forgiven' : 'patterns', pass.source, pass.sentence, 'cells')" :of="pass.cells" /><span
+              class="unseen"
+              >{{ ' ' + cellsOf(pass.cells) }}</span
+            ></b
           >
         </summary>
         <p v-for="example in pass.examples.slice(0, EXAMPLES)" :key="`${example.source} ${example.target}`" class="example">

@@ -86,8 +86,8 @@ watch(
             <RowMark :row-class="record.class" :side="record.side" />
             <span class="cell">{{ record.key ?? 'no key' }}</span>
           </h2>
-          <span class="quiet">{{ note }}</span>
-          <span class="quiet">{{ places }}</span>
+          <span class="quiet" data-figure="record">{{ note }}</span>
+          <span class="quiet" data-figure="record">{{ places }}</span>
           <span v-if="record.remark">{{ record.remark }}</span>
           <button v-if="differing > 0 && record.fields.length > MANY" type="button" class="plain" :aria-pressed="isBrief" @click="isBrief = !isBrief">
             {{ isBrief ? 'Show all columns' : 'Show only the columns that differ' }}
@@ -127,7 +127,7 @@ watch(
           <span v-if="field.finding" class="two">
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').source)" side="source" />
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').target)" side="target" />
-            <em>{{ field.finding.sentence }}</em>
+            <em data-sentence="record">{{ field.finding.sentence }}</em>
             <ActLine v-if="actOf(field.finding.rulingId)" :act="actOf(field.finding.rulingId)!" :tally="tally" />
           </span>
           <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="shown(whole(field.sourceValue))" />

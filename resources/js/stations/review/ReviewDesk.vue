@@ -6,10 +6,12 @@ import { useFirstFrame } from '@/composables/useFirstFrame'
 import { usePaneSize } from '@/composables/usePaneSize'
 import { usePeople } from '@/composables/usePeople'
 import { usePageKeys } from '@/composables/useShortcuts'
-import { count, counted } from '@/format/counts'
+import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
+import AgreementLine from '@/parts/AgreementLine.vue'
 import BalanceLine from '@/parts/BalanceLine.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
 import PaneDivider from '@/parts/PaneDivider.vue'
 import StationHead from '@/parts/StationHead.vue'
@@ -149,17 +151,26 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
 </script>
 
 <template>
-  <div class="desk">
+  <div class="desk" :data-tally="tally.id">
     <StationHead heading="What differs, and why" :note="note">
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
-      <el-button v-if="mayRule" type="primary" :disabled="all === null" @click="ask(null)">Rule on all {{ all === null ? '' : count(all.findings) }}</el-button>
+      <el-button v-if="mayRule" type="primary" :disabled="all === null" @click="ask(null)"
+        ><span>Rule on all <FigureValue v-if="all" name="findings/total" :of="all.findings" /></span
+      ></el-button>
     </StationHead>
     <p v-if="!isNewest && course.tally" class="older" role="status">
       This is an older tally, as it was. What is decided is decided on the newest:
       <RouterLink :to="`/datasets/${course.id}/review`">open tally {{ course.tally.number }}</RouterLink>
     </p>
+    <AgreementLine
+      v-if="tally.values"
+      class="agreement"
+      :values="tally.values"
+      :of-arrived="tally.figures.ofArrived"
+      :rows-arrived="tally.figures.rowsArrived"
+    />
     <MaskStrip v-if="tally.sensitive" :tally="tally" :sensitive="tally.sensitive" />
     <div v-if="tally.findings === 0" class="empty">
       <h2>Nothing to explain</h2>
@@ -283,6 +294,10 @@ const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.f
   padding: 6px 16px;
   background: var(--warn);
   font-size: 13px;
+}
+.agreement {
+  padding: 5px 16px;
+  border-block-end: 1px solid var(--line);
 }
 .panes {
   flex: 1;

@@ -94,7 +94,7 @@ async function take(reason: string): Promise<void> {
       <el-button type="primary" size="small" :loading="isBusy" @click="emit('confirm')">Enter the ruling</el-button>
       <el-button size="small" @click="emit('cancel')">Not now</el-button>
     </div>
-    <p v-else class="quiet">{{ about }}</p>
+    <p v-else class="quiet" data-figure="findings">{{ about }}</p>
   </section>
 </template>
 

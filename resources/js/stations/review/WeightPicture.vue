@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count } from '@/format/counts'
+import FigureValue from '@/parts/FigureValue.vue'
+import { cellsName, rowsName } from '@/stations/review/figureNames'
 import type { Filter, Subject } from '@/stations/review/filter'
 import { type Bar, barsOf, heightOf, type Part } from '@/stations/review/weight'
 
@@ -11,6 +13,7 @@ const emit = defineEmits<{ choose: [subject: Subject] }>()
 
 const bars = computed(() => barsOf(props.tally))
 const heaviest = computed(() => Math.max(1, ...bars.value.flatMap((bar) => bar.parts.map((part) => part.findings))))
+const WHOLE_ROWS = (['missing', 'repeated', 'extra'] as const).map(rowsName).join(' + ')
 const sum = (bar: Bar): number => bar.parts.reduce((total, part) => total + part.findings, 0)
 /** The column pair that is looked at, by itself or by one of its patterns. */
 const pair = computed(() => props.filter.pair ?? props.tally.patterns.find((one) => one.number === props.filter.pattern)?.pair)
@@ -51,7 +54,7 @@ const isChosen = (part: Part): boolean =>
           {{ bar.name }}
         </button>
         <span v-else class="name">{{ bar.name }}</span>
-        <span class="quiet figure">{{ count(sum(bar)) }}</span>
+        <span class="quiet figure"><FigureValue :name="bar.id === '' ? WHOLE_ROWS : cellsName(bar.name)" :of="sum(bar)" /></span>
       </li>
     </ol>
     <p class="legend quiet">

@@ -2,10 +2,13 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useTally } from '@/composables/useTally'
-import { count, counted } from '@/format/counts'
+import { figures } from '@/format/said'
 import { moment } from '@/format/moments'
+import AgreementLine from '@/parts/AgreementLine.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
+import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
 import { useReport } from '@/stations/sign/useReport'
 
@@ -14,12 +17,7 @@ const id = computed(() => props.course.tally?.id ?? 0)
 const { data: tally, error, isPending, refetch } = useTally(id)
 const report = useReport(id)
 const csv = (cells: 'plain' | 'spreadsheets'): string => `/api/v1/tallies/${id.value}/findings/taken?${cells === 'plain' ? '' : 'for=spreadsheets'}`
-const groups = computed(() => {
-  const classes = (tally.value?.classes ?? []).map((one) => one.standing)
-  const patterns = (tally.value?.patterns ?? []).map((one) => one.standing)
-  const sum = (decision: 'open' | 'expected' | 'defect' | 'ask') => [...classes, ...patterns].reduce((total, standing) => total + standing[decision], 0)
-  return (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: sum(decision) }))
-})
+const groups = computed(() => (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: tally.value?.rulings[decision] ?? 0 })))
 </script>
 
 <template>
@@ -37,19 +35,12 @@ const groups = computed(() => {
       There is nothing to report before the first tally. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink>.
     </p>
     <LoadState v-else :is-loading="isPending" :error="error" what="The report" @retry="refetch()">
-      <div v-if="tally" class="panes">
+      <div v-if="tally" class="panes" :data-tally="tally.id">
         <aside>
           <ErrorNote :error="report.error.value" />
           <div>
             <h2>Figures</h2>
-            <dl>
-              <dt>Rows arrived</dt>
-              <dd>{{ tally.figures.rowsArrived }}</dd>
-              <dt>Values right, of rows that met</dt>
-              <dd>{{ tally.figures.cellsAgreeing }}</dd>
-              <dt>Values right, of all values</dt>
-              <dd>{{ tally.figures.cellsAgreeingOverall }}</dd>
-            </dl>
+            <AgreementLine v-if="tally.values" :values="tally.values" :of-arrived="tally.figures.ofArrived" :rows-arrived="tally.figures.rowsArrived" />
           </div>
           <div>
             <h2>Rulings</h2>
@@ -58,11 +49,13 @@ const groups = computed(() => {
                 <dt>
                   {{ group.decision === 'open' ? 'Still open' : group.decision === 'ask' ? 'Asked' : group.decision === 'defect' ? 'Defects' : 'Expected' }}
                 </dt>
-                <dd :class="{ open: group.decision === 'open' && group.findings > 0 }">{{ count(group.findings) }}</dd>
+                <dd :class="{ open: group.decision === 'open' && group.findings > 0 }">
+                  <FigureValue :name="`tally/rulings/${group.decision}`" :of="group.findings" />
+                </dd>
               </template>
             </dl>
             <p v-if="tally.openFindings > 0" class="quiet">
-              {{ counted(tally.openFindings, 'finding') }} without a ruling.
+              <SaidText :said="figures('tally/openFindings', tally.openFindings, 'finding')" /> without a ruling.
               <RouterLink :to="`/datasets/${course.id}/review`">Rule on them in Review</RouterLink>.
             </p>
           </div>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
+import { figure, figures, joined, type Said } from '@/format/said'
+import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import SaidText from '@/parts/SaidText.vue'
 import RulingsLeftBehind from '@/stations/tally/RulingsLeftBehind.vue'
 import TallyComparison from '@/stations/tally/TallyComparison.vue'
 import TallyCurve from '@/stations/tally/TallyCurve.vue'
@@ -19,22 +21,28 @@ const both = computed(() => {
   const found = props.tallies.filter(({ id }) => chosen.value.includes(id)).sort((a, b) => a.number - b.number)
   return found.length === 2 && found[0] !== undefined && found[1] !== undefined ? { earlier: found[0], later: found[1] } : null
 })
-const carriedSaid = (carryOver: Schemas['Tally']['carryOver']): string => {
-  if (carryOver === null) return ''
-  return [
-    `of ${counted(carryOver.ruled, 'finding')} ruled on in tally ${carryOver.from}, ${count(carryOver.carried)} stand here`,
-    ...(carryOver.changed > 0 ? [`${count(carryOver.changed)} changed since and opened again`] : []),
-    ...(carryOver.beyond > 0 ? [`${count(carryOver.beyond)} opened again, for their pattern has more cells than the ruling was meant for`] : []),
-    ...(carryOver.takenOn > 0 ? [`${count(carryOver.takenOn)} more are covered by a ruling for tallies to come`] : []),
-  ].join(', ')
-}
 type CarryOver = NonNullable<Schemas['Tally']['carryOver']>
+function carriedSaid(carryOver: CarryOver): Said {
+  const of = (name: 'carried' | 'changed' | 'beyond' | 'takenOn', words: string): Said[] =>
+    carryOver[name] > 0 || name === 'carried' ? [[figure(`tally/carryOver/${name}`, carryOver[name]), ` ${words}`]] : []
+  return joined([
+    ['of ', ...figures('tally/carryOver/ruled', carryOver.ruled, 'finding'), ` ruled on in tally ${carryOver.from}`],
+    ...of('carried', 'stand here'),
+    ...of('changed', 'changed since and opened again'),
+    ...of('beyond', 'opened again, for their pattern has more cells than the ruling was meant for'),
+    ...of('takenOn', 'more are covered by a ruling for tallies to come'),
+  ])
+}
 const settledBy = { data: 'settled by the data', plan: 'absorbed by plan', either: 'settled by the data or by plan' } as const
-const behindSaid = ({ gone, settledBy: by, hasOtherKey }: CarryOver, plan: number): string =>
-  hasOtherKey ? `${count(gone)} settled, or not to be placed under the new key` : `${count(gone)} ${settledBy[by]}${by === 'data' ? '' : ` ${plan}`}`
+const behindSaid = ({ gone, settledBy: by, hasOtherKey }: CarryOver, plan: number): Said => [
+  figure('tally/carryOver/gone', gone),
+  hasOtherKey ? ' settled, or not to be placed under the new key' : ` ${settledBy[by]}${by === 'data' ? '' : ` ${plan}`}`,
+]
+/** Beside deliveries and plan: what else must be the same for the same tally. */
+const withSaid = ({ parameters, references }: Schemas['Tally']): string =>
+  [...references.map(({ name, delivery }) => `${name} delivery ${delivery}`), ...parameters.map(({ name, value }) => `${name} = ${value}`)].join(', ')
 const listed = ref<Schemas['Tally'] | null>(null)
-const open = (tally: Schemas['Tally']): string =>
-  tally.openGroups === 0 ? 'none' : `${count(tally.openGroups)} ${tally.openGroups === 1 ? 'pattern' : 'patterns'}`
+const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none'] : figures('tally/openGroups', tally.openGroups, 'pattern'))
 </script>
 
 <template>
@@ -55,30 +63,33 @@ const open = (tally: Schemas['Tally']): string =>
             <th scope="col">tally</th>
             <th scope="col">when</th>
             <th scope="col">{{ course.migration.sourceLabel.toLowerCase() }} over {{ course.migration.targetLabel.toLowerCase() }}</th>
-            <th scope="col" class="number">values right</th>
+            <th scope="col" class="number" title="Values right, of all values on either side">agreement</th>
             <th scope="col" class="number">rows arrived</th>
             <th scope="col">open</th>
             <th scope="col">made of</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="tally in tallies" :key="tally.id">
+          <tr v-for="tally in tallies" :key="tally.id" :data-tally="tally.id">
             <td>
               <input type="checkbox" :checked="chosen.includes(tally.id)" :aria-label="`Compare tally ${tally.number}`" @change="choose(tally.id)" />
             </td>
-            <th scope="row">
+            <th scope="row" data-ordinal>
               <RouterLink :to="{ path: `/datasets/${course.id}/review`, query: { tally: tally.id } }" :aria-label="`Review tally ${tally.number}`">{{
                 tally.number
               }}</RouterLink>
             </th>
             <td>{{ moment(tally.finishedAt) }}</td>
             <td><OverlapBar :rows="tally.rows" :width="300" :height="18" captioned /></td>
-            <td class="number strong">{{ tally.figures.cellsAgreeingOverall }}</td>
-            <td class="number strong">{{ tally.figures.rowsArrived }}</td>
-            <td>{{ open(tally) }}</td>
+            <td class="number strong"><FigureValue name="values/agreement" :of="tally.figures.agreement" /></td>
+            <td class="number strong"><FigureValue name="rows_arrived" :of="tally.figures.rowsArrived" /></td>
+            <td><SaidText :said="open(tally)" /></td>
             <td class="quiet">
-              deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion }}
-              <a
+              deliveries {{ tally.sourceDelivery }} and {{ tally.targetDelivery }}, plan {{ tally.planVersion
+              }}<template v-if="withSaid(tally)"
+                >, <span class="with">{{ withSaid(tally) }}</span></template
+              >{{ ' '
+              }}<a
                 v-if="course.seesDelivered"
                 :href="`/api/v1/tallies/${tally.id}/folder`"
                 download
@@ -88,9 +99,8 @@ const open = (tally: Schemas['Tally']): string =>
               ><br />
               {{ tally.startedBy
               }}<template v-if="tally.carryOver"
-                ><br />{{ carriedSaid(tally.carryOver)
-                }}<template v-if="tally.carryOver.gone > 0"
-                  >, {{ behindSaid(tally.carryOver, tally.planVersion) }}
+                ><br /><SaidText :said="carriedSaid(tally.carryOver)" /><template v-if="tally.carryOver.gone > 0"
+                  >, <SaidText :said="behindSaid(tally.carryOver, tally.planVersion)" />
                   <button
                     type="button"
                     class="plain as-link"
@@ -109,7 +119,7 @@ const open = (tally: Schemas['Tally']): string =>
     <TallyComparison v-if="isComparing && both" :earlier="both.earlier" :later="both.later" @close="isComparing = false" />
     <RulingsLeftBehind v-if="listed" :tally="listed" @close="listed = null" />
     <ul v-if="(tallies[0]?.warnings.length ?? 0) > 0" class="warnings" aria-label="Warnings of the latest tally">
-      <li v-for="warning in tallies[0]?.warnings" :key="warning">{{ warning }}</li>
+      <li v-for="warning in tallies[0]?.warnings" :key="warning" data-sentence="warnings">{{ warning }}</li>
     </ul>
   </section>
 </template>

@@ -2,11 +2,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import { count } from '@/format/counts'
 import { moment } from '@/format/moments'
+import { useTally } from '@/composables/useTally'
+import AgreementLine from '@/parts/AgreementLine.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import ColumnFigures from '@/stations/tally/ColumnFigures.vue'
 import RunProgress from '@/stations/tally/RunProgress.vue'
 import TallyHistory from '@/stations/tally/TallyHistory.vue'
 
@@ -19,6 +22,8 @@ const tallies = useQuery({
   queryKey: ['dataset', () => props.course.id, 'tallies'],
   queryFn: () => answer(api.GET('/datasets/{dataset}/tallies', { params: { path: { dataset: props.course.id } } })),
 })
+/** The newest, whose figures stand in full below the history. */
+const newest = useTally(computed(() => props.course.tally?.id ?? 0))
 const refresh = () => queries.invalidateQueries({ queryKey: ['dataset'] })
 watch(
   () => props.course.tally?.id,
@@ -54,7 +59,10 @@ const note = computed(() => {
       <template v-if="course.mayWork">
         <el-button v-if="run && isRunning" :loading="cancel.isPending.value || run.isBeingCancelled" @click="cancel.mutate(run.id)">Cancel this run</el-button>
         <el-button v-else-if="canStart" type="primary" :loading="start.isPending.value" @click="start.mutate()">
-          Tally {{ count(course.source?.delivered ?? 0) }} against {{ count(course.target?.delivered ?? 0) }}
+          <span
+            >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
+            <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
+          >
         </el-button>
       </template>
     </StationHead>
@@ -73,7 +81,15 @@ const note = computed(() => {
         >tally by itself when a new delivery arrives</el-checkbox
       >
       <LoadState :is-loading="tallies.isPending.value" :error="tallies.error.value" what="The history" @retry="tallies.refetch()">
+        <div v-if="newest.data.value?.values" class="newest" :data-tally="newest.data.value.id">
+          <AgreementLine
+            :values="newest.data.value.values"
+            :of-arrived="newest.data.value.figures.ofArrived"
+            :rows-arrived="newest.data.value.figures.rowsArrived"
+          />
+        </div>
         <TallyHistory v-if="tallies.data.value" :tallies="tallies.data.value.items" :course="course" />
+        <ColumnFigures v-if="newest.data.value && newest.data.value.columns.length > 0" :tally="newest.data.value" :dataset="course.id" />
       </LoadState>
     </div>
     <footer v-if="isRunning">Nothing is shown in Review until the tally is whole and its sums add up.</footer>
@@ -101,6 +117,9 @@ footer {
   padding: 13px 14px;
   font-size: 13px;
   color: var(--ink-2);
+}
+.newest {
+  padding: 10px 24px 0;
 }
 .itself {
   margin-inline-start: 24px;

@@ -1,0 +1,239 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use App\Models\Dataset;
+use App\Models\Migration;
+use App\Models\Role;
+use App\Models\Tally;
+use App\Models\User;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Tests\Support\ComputedFigures;
+
+/** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
+final class EveryFigureIsComputedTest extends BrowserTestCase
+{
+    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'sign'];
+
+    /** @var array<string, list<string>> by address */
+    private array $complaints = [];
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        DB::connection('owner')->statement('TRUNCATE users, migrations, standings RESTART IDENTITY CASCADE');
+        @unlink(storage_path('work/demo-sign-ins'));
+        Artisan::call('nine-tally:demo');
+        $this->analyst = User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail();
+        $this->analyst->update(['password' => 'kept by the lock house']);
+        $this->migration = Migration::query()->firstOrFail();
+    }
+
+    public function test_on_every_station_of_the_demo_and_of_three_other_datasets(): void
+    {
+        $demo = $this->migration->datasets()->has('tallies')->with('migration')->orderBy('id')->get()->all();
+        $this->migration = Migration::query()->create([
+            'name' => 'Wharves',
+            'source_label' => 'Old wharves',
+            'target_label' => 'New wharves',
+        ]);
+        $this->migration->memberships()->create(['user_id' => $this->analyst->id, 'role' => Role::Analyst]);
+        $nothing = "basin,berth,holder,fee\n";
+        $other = [
+            $this->dataset('of every class', self::OLD, self::NEW),
+            $this->dataset('with nothing on one side', self::OLD, str_replace('holder', 'owner', $nothing)),
+            // A key that forgives, one column that differs everywhere, and 1,200 rows.
+            $this->dataset('of wharves', ...$this->wharves()),
+        ];
+        $this->signIn('analyst@wherrymoor.example');
+        $this->see('Wharves');
+        foreach ([...$demo, ...$other] as $dataset) {
+            $this->dataset = $dataset;
+            $this->stationsAreComputed();
+        }
+        foreach (Migration::query()->get() as $migration) {
+            $this->open("/migrations/{$migration->id}");
+            $this->areComputed($migration);
+        }
+        self::assertSame([], array_filter($this->complaints));
+    }
+
+    private function stationsAreComputed(): void
+    {
+        foreach (self::STATIONS as $station) {
+            $this->open("/datasets/{$this->dataset->id}/{$station}");
+            $this->areComputed($this->dataset->migration);
+        }
+        $this->open("/api/v1/tallies/{$this->dataset->latestTally()?->id}/report");
+        $this->areComputed($this->dataset->migration);
+    }
+
+    /** Figures of work that goes on come one after the other, so the page is looked at until all of them hold. */
+    private function areComputed(Migration $migration): void
+    {
+        $complaints = ['no figure'];
+        $ends = microtime(true) + 10;
+        do {
+            usleep(250_000);
+            $figures = $this->figures();
+            $computed = [];
+            $complaints = $figures === [] ? ['no figure'] : [];
+            foreach ($figures as ['tally' => $tally, 'name' => $name, 'text' => $text]) {
+                $of = $tally === '' ? $this->dataset->latestTally() : Tally::query()->find((int) $tally);
+                $of ??= self::fail("{$name} is of a tally that is not there.");
+                $computed[$of->id] ??= new ComputedFigures($of, fn(string $about): mixed => $this->answer($about, $of, $migration));
+                $complaints[] = $computed[$of->id]->complaint($name, $text);
+            }
+            $complaints = array_values(array_unique(array_filter($complaints)));
+        } while ($complaints !== [] && microtime(true) < $ends);
+        $this->complaints[$this->browser->getCurrentURL()] = [...$complaints, ...$this->nameless($this->names())];
+    }
+
+    private function answer(string $about, Tally $tally, Migration $migration): mixed
+    {
+        $this->actingAs($this->analyst);
+        $dataset = $tally->dataset;
+        return match ($about) {
+            'none' => 0,
+            'board' => $this->api('GET', "/migrations/{$migration->id}/board")->json(),
+            'course' => $this->api('GET', "/datasets/{$dataset->id}")->json(),
+            'tally' => $this->api('GET', "/tallies/{$tally->id}")->json(),
+            'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),
+            'advice' => $this->api('GET', "/datasets/{$dataset->id}/advice")->json(),
+            'misfits' => $this->api('GET', "/datasets/{$dataset->id}/misfits")->json(),
+            'key-counts' => $this->api('POST', "/datasets/{$dataset->id}/key-counts", [
+                'key' => data_get($dataset->draft?->document, 'key', []),
+            ])->json(),
+            'profile' => $this->profile($dataset),
+            'preparation' => [
+                'source' => $this->preparation($dataset, 'source'),
+                'target' => $this->preparation($dataset, 'target'),
+            ],
+            'findings' => [
+                'total' => $this->api('GET', "/tallies/{$tally->id}/findings/count")->json('total'),
+                'items' => $this->api('GET', "/tallies/{$tally->id}/findings")->json('items'),
+            ],
+            'record' => [
+                ...(array) $this->api('GET', "/tallies/{$tally->id}/records/1")->json(),
+                'counted' => [count($this->objects($this->api('GET', "/tallies/{$tally->id}/records/1"), 'fields')), ...range(0, 20)],
+            ],
+            default => throw new \OutOfBoundsException("there is no answer about \"{$about}\""),
+        };
+    }
+
+    /** @return array{source: array<string, mixed>, target: array<string, mixed>} by side and column */
+    private function profile(Dataset $dataset): array
+    {
+        $profile = ['source' => [], 'target' => []];
+        foreach ($this->objects($this->api('GET', "/datasets/{$dataset->id}/profile"), 'rows') as $row) {
+            foreach (array_keys($profile) as $side) {
+                if (is_array($row[$side]) && is_string($row[$side]['name'] ?? null)) {
+                    $profile[$side][$row[$side]['name']] = $row[$side];
+                }
+            }
+        }
+
+        return $profile;
+    }
+
+    private function preparation(Dataset $dataset, string $side): mixed
+    {
+        $rules = (array) data_get($dataset->draft?->document, "sides.{$side}", []);
+
+        return $this->api('POST', "/datasets/{$dataset->id}/preparation-trials", [
+            'side' => $side,
+            'preparation' => $rules['preparation'] ?? [],
+            'reads' => (object) array_diff_key($rules, ['preparation' => true, 'repeats' => true, 'key' => true]),
+            'references' => (object) data_get($dataset->draft?->document, 'references', []),
+            'chosen' => null,
+        ])->json();
+    }
+
+    /** @return list<string> what may hold digits and names something */
+    private function names(): array
+    {
+        $names = [];
+        foreach ([$this->dataset->latestTally()?->sourceDelivery, $this->dataset->latestTally()?->targetDelivery] as $delivery) {
+            $names = [...$names, ...($delivery === null ? [] : [...$delivery->columns, ...$delivery->parts->pluck('file_name')->all()])];
+        }
+
+        return array_values(array_filter($names, is_string(...)));
+    }
+
+    private function dataset(string $name, string $old, string $new): Dataset
+    {
+        $this->dataset = $this->migration->datasets()->create(['name' => "Wharves {$name}"]);
+        $this->tallied($old, $new);
+
+        return $this->dataset->load('migration');
+    }
+
+    /** @return array{string, string} */
+    private function wharves(): array
+    {
+        [$old, $new] = ["basin,berth,holder,fee\n", "basin,berth,owner,fee,loaded\n"];
+        foreach (range(1, 1_200) as $berth) {
+            $old .= sprintf("KB,%d,Holder %d,%d.00\n", $berth, $berth % 40, $berth);
+            $new .= sprintf("%s,%d,HOLDER %d,%s,t\n", $berth % 3 === 0 ? 'LM' : 'KB', $berth, $berth % 40, $berth % 5 === 0 ? '' : $berth);
+        }
+
+        return [$old, $new];
+    }
+
+    /**
+     * Every named figure, and every sentence of the engine, of the page as it stands, in the order of the page.
+     *
+     * @return list<array{tally: string, name: string, text: string}> tally: the id of the one that it is of, where the page says so
+     */
+    private function figures(): array
+    {
+        /** @var list<array{tally: string, name: string, text: string}> $figures */
+        $figures = $this->browser->executeScript(<<<'JS'
+            const every = '[data-figure], [data-sentence=patterns], [data-sentence=steps]'
+            return [...document.querySelectorAll(every)].filter((one) => one.checkVisibility()).map((one) => ({
+              tally: one.closest('[data-tally]')?.dataset.tally ?? '',
+              name: one.dataset.figure ?? 'sentence',
+              text: one.textContent.trim(),
+            }))
+            JS);
+
+        return $figures;
+    }
+
+    /**
+     * What has a digit and no name. Numbers that name something (tally 4, plan 2, line 7, a day, an hour) are no figures, nor are values of
+     * cells, nor what somebody types.
+     *
+     * @param  list<string>  $names  of columns, files and datasets, which may hold digits
+     * @return list<string>
+     */
+    private function nameless(array $names): array
+    {
+        $nameless = $this->browser->executeScript(<<<'JS'
+            const named = '[data-figure], [data-sentence], [data-ordinal], .el-select, .cell, input, textarea, select, kbd, code, script, style'
+            const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+            const found = []
+            for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+              if (/\d/.test(node.data) && !node.parentElement.closest(named) && node.parentElement.checkVisibility()) found.push(node.data.trim())
+            }
+            return found
+            JS);
+        $identifiers = [
+            '/SHA-256|engine \d+\.\d+\.\d+/',
+            '/\b\d{1,2} [A-Z][a-z]+ \d{4}, \d{2}:\d{2} UTC/',
+            '/\b\d+ (h|min|s)\b/',
+            '/\b\d{1,2} [A-Z][a-z]{2}( \d{4})?( \d{2}:\d{2})?/',
+            '/\btoday \d{2}:\d{2}/',
+            '/\b(tally|plan|delivery|deliveries|step|no\.|line|row of names|ruling) \d+( (and|or|with tally) \d+)?/i',
+        ];
+        $left = array_filter(
+            is_array($nameless) ? array_map(strval(...), array_filter($nameless, is_scalar(...))) : [],
+            static fn(string $text): bool => preg_match('/\d/', (string) preg_replace($identifiers, '', str_replace($names, '', $text))) ===
+                1,
+        );
+        return array_map(static fn(string $text): string => "without a name: {$text}", array_values(array_unique($left)));
+    }
+}
