@@ -22,7 +22,7 @@ final readonly class SettledCells
 
     public function __construct(private Connection $database) {}
 
-    /** @return array<string, int> by column and cause, as in "fee rounding": how many the rules of a plan let pass */
+    /** @return array<int, int> by pattern of the earlier tally: how many of its settled cells the rules of a plan let pass */
     public function letPassBy(Plan $plan, int $earlier, int $later): array
     {
         $comparisons = [];
@@ -39,7 +39,7 @@ final readonly class SettledCells
             // What declares a cursor takes no parameters: these are two numbers.
             $this->database->statement(<<<SQL
                 DECLARE settled NO SCROLL CURSOR FOR
-                SELECT p.source_column AS "column", o.cause, o.source_value, o.target_value, count(*) AS cells
+                SELECT p.source_column AS "column", o.pattern_number, o.source_value, o.target_value, count(*) AS cells
                 FROM cell_findings o JOIN patterns p ON p.tally_id = o.tally_id AND p.number = o.pattern_number
                 WHERE o.tally_id = {$earlier} AND NOT EXISTS (SELECT 1 FROM cell_findings n WHERE n.tally_id = {$later}
                     AND n.identity = o.identity)
@@ -52,8 +52,8 @@ final readonly class SettledCells
                         $row->text('target_value'),
                     );
                     if ($judgement !== null && in_array($judgement->class, [CellClass::Identical, CellClass::Forgiven], true)) {
-                        $group = "{$row->text('column')} {$row->text('cause')}";
-                        $passed[$group] = ($passed[$group] ?? 0) + $row->int('cells');
+                        $pattern = $row->int('pattern_number');
+                        $passed[$pattern] = ($passed[$pattern] ?? 0) + $row->int('cells');
                     }
                 }
             }

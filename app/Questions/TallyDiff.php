@@ -5,10 +5,8 @@ declare(strict_types=1);
 namespace App\Questions;
 
 use App\Adapters\Database\DatabaseRow;
-use App\Models\Pattern;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
-use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
@@ -21,24 +19,15 @@ final readonly class TallyDiff implements Question
 {
     private const EXAMPLES = 20;
 
+    /** Where findings of each kind stand, what they are told apart by, and when their values are the same. */
     private const KINDS = [
-        'cells' => [
-            'cell_findings',
-            '',
-            'n.source_value = o.source_value AND n.target_value = o.target_value',
-            'coalesce(np.source_column, op.source_column)',
-            'coalesce(n.cause, o.cause)',
-            'LEFT JOIN patterns op ON op.tally_id = o.tally_id AND op.number = o.pattern_number LEFT JOIN patterns np '.
-                'ON np.tally_id = n.tally_id AND np.number = n.pattern_number',
-        ],
+        'cells' => ['cell_findings', '', 'pattern_number', 'n.source_value = o.source_value AND n.target_value = o.target_value'],
         'rows' => [
             'row_findings',
             "AND class <> 'changed'",
+            'class',
             'n.source_cells::text IS NOT DISTINCT FROM o.source_cells::text AND n.target_cells::text IS NOT DISTINCT '.
                 'FROM o.target_cells::text',
-            "''",
-            'coalesce(n.class, o.class)',
-            '',
         ],
     ];
 
@@ -46,7 +35,7 @@ final readonly class TallyDiff implements Question
 
     public function kind(): string
     {
-        return 'what-became-of-findings';
+        return 'what-became-of-patterns';
     }
 
     public function about(): array
@@ -71,20 +60,25 @@ final readonly class TallyDiff implements Question
         // A step, or what is done with repeats, may have settled what no rule lets pass; where these are as they were, only the deliveries
         // can have.
         $rest = $onlyBy ?? ($this->prepareAlike($planBefore, $planNow) ? 'data' : 'either');
-        $groups = $examples = [];
+        $paired = $planNow->pairedNames(Side::Source);
+        $lines = PatternLines::ofTallies($this->earlier, $this->later);
         foreach (array_keys(self::KINDS) as $nth => $kind) {
             $onProgress($nth, 2);
-            foreach ($this->groups($material->database, $kind, $earlier->dataset_id, $earlier->number) as $group) {
-                $isUnpaired = $kind === 'cells' && ! in_array($group['column'], $planNow->pairedNames(Side::Source), true);
-                $byPlan = $isUnpaired ? $group['settled'] : ($kind === 'cells' ? $passed["{$group['column']} {$group['cause']}"] ?? 0 : 0);
-                $settledBy = ['data' => 0, 'plan' => $byPlan, 'either' => 0];
-                $settledBy[$rest] += $group['settled'] - $byPlan;
-                $groups[] = $group + ['settledBy' => $settledBy];
-            }
-            $examples = [...$examples, ...$this->examples($material->database, $kind)];
+            $this->count($material->database, $kind, $earlier->dataset_id, $earlier->number, $lines);
         }
 
-        return ['hasOtherKey' => false, 'groups' => $groups, 'examples' => $examples];
+        return [
+            'hasOtherKey' => false,
+            'groups' => array_map(static function (PatternLine $line) use ($paired, $passed, $rest): array {
+                $isUnpaired = $line->kind === 'cells' && ! in_array($line->column, $paired, true);
+                $byPlan = $isUnpaired ? $line->settled : $passed[$line->earlierPattern ?? 0] ?? 0;
+                $settledBy = ['data' => 0, 'plan' => $byPlan, 'either' => 0];
+                $settledBy[$rest] += $line->settled - $byPlan;
+
+                return $line->toArray() + ['settledBy' => $settledBy];
+            }, $lines->all()),
+            'examples' => $this->examples($material->database),
+        ];
     }
 
     private function prepareAlike(Plan $before, Plan $now): bool
@@ -95,69 +89,52 @@ final readonly class TallyDiff implements Question
         return $alike($before->source, $now->source) && $alike($before->target, $now->target);
     }
 
-    /**
-     * @return list<array{kind: string, column: string, cause: string, sentence: string, still: int, changed: int, settled: int, new: int,
-     *     cameBack: int}> most of what moved first
-     */
-    private function groups(Connection $database, string $kind, int $dataset, int $number): array
+    /** Each finding of either tally, in the line that it belongs to; one that turned into another belongs to two. */
+    private function count(Connection $database, string $kind, int $dataset, int $number, PatternLines $lines): void
     {
-        [$table, $where, $isSame, $column, $cause, $joins] = self::KINDS[$kind];
-        $rows = $database->select(<<<SQL
+        [$table, $where, $group, $isSame] = self::KINDS[$kind];
+        $rows = DatabaseRow::all($database, <<<SQL
             WITH o AS (SELECT * FROM {$table} WHERE tally_id = :earlier {$where}), n AS (SELECT * FROM {$table}
                 WHERE tally_id = :later {$where}),
             older AS (SELECT DISTINCT f.identity FROM {$table} f JOIN tallies t ON t.id = f.tally_id WHERE t.dataset_id = :dataset
                 AND t.number < :number)
-            SELECT * FROM (SELECT {$column} AS "column", {$cause} AS cause,
-                count(*) FILTER (WHERE o.identity = n.identity AND ({$isSame})) AS still,
-                count(*) FILTER (WHERE o.identity = n.identity AND NOT ({$isSame})) AS changed,
-                count(*) FILTER (WHERE n.identity IS NULL) AS settled,
-                count(*) FILTER (WHERE o.identity IS NULL AND older.identity IS NULL) AS new,
-                count(*) FILTER (WHERE o.identity IS NULL AND older.identity IS NOT NULL) AS came_back
-            FROM o FULL JOIN n ON n.identity = o.identity LEFT JOIN older ON older.identity = n.identity {$joins}
-            GROUP BY 1, 2) counted ORDER BY settled + changed + new + came_back DESC, 1, 2
+            SELECT o.{$group} AS before, n.{$group} AS now, coalesce({$isSame}, false)::int AS same,
+                (older.identity IS NOT NULL)::int AS known, count(*) AS findings
+            FROM o FULL JOIN n ON n.identity = o.identity LEFT JOIN older ON older.identity = n.identity
+            GROUP BY 1, 2, 3, 4
             SQL, ['earlier' => $this->earlier, 'later' => $this->later, 'dataset' => $dataset, 'number' => $number]);
-        $sentences = $this->sentences();
-        $groups = [];
-        foreach ($rows as $fields) {
-            /** @var \stdClass $fields */
-            $row = DatabaseRow::of($fields);
-            $cause = $row->text('cause');
-            $groups[] = [
-                'kind' => $kind,
-                'column' => $row->text('column'),
-                'cause' => $cause,
-                'sentence' => $sentences[$row->text('column').' '.$cause] ?? $cause,
-                'still' => $row->int('still'),
-                'changed' => $row->int('changed'),
-                'settled' => $row->int('settled'),
-                'new' => $row->int('new'),
-                'cameBack' => $row->int('came_back'),
-            ];
+        foreach ($rows as $row) {
+            $before = $this->line($lines, $row, 'before', 'earlier', $kind);
+            $now = $this->line($lines, $row, 'now', 'later', $kind);
+            $findings = $row->int('findings');
+            match (true) {
+                $now === null => $before === null ? null : ($before->settled += $findings),
+                $before === null => $row->int('known') === 1 ? ($now->cameBack += $findings) : ($now->new += $findings),
+                $before === $now && $row->int('same') === 1 => ($now->still += $findings),
+                default => [$before->otherwiseNow += $findings, $now->otherwiseBefore += $findings],
+            };
         }
-
-        return $groups;
     }
 
-    /** @return array<string, string> column and cause => in words, as the largest pattern of either tally has it */
-    private function sentences(): array
+    /** @param 'earlier'|'later' $tally */
+    private function line(PatternLines $lines, DatabaseRow $row, string $name, string $tally, string $kind): ?PatternLine
     {
-        $sentences = [];
-        foreach (Pattern::query()->whereIn('tally_id', [$this->earlier, $this->later])->orderByDesc('cells')->get() as $pattern) {
-            $sentences["{$pattern->source_column} {$pattern->cause}"] ??= CauseId::sentenceFor($pattern->cause, $pattern->facts);
-        }
+        if ($kind === 'cells') {
+            $pattern = $row->intOrNull($name);
 
-        return $sentences;
+            return $pattern === null ? null : $lines->ofPattern($tally, $pattern);
+        }
+        $class = $row->textOrNull($name);
+
+        return $class === null ? null : $lines->ofClass($class);
     }
 
     /**
      * @return list<array{kind: string, what: string, key: string, before: string|null, now: string|null, column: string}> the first of
      *     those that are settled, new, and changed
      */
-    private function examples(Connection $database, string $kind): array
+    private function examples(Connection $database): array
     {
-        if ($kind === 'rows') {
-            return [];
-        }
         $examples = [];
         foreach (
             [
@@ -185,7 +162,7 @@ final readonly class TallyDiff implements Question
                 /** @var \stdClass $fields */
                 $row = DatabaseRow::of($fields);
                 $examples[] = [
-                    'kind' => $kind,
+                    'kind' => 'cells',
                     'what' => $what,
                     'key' => $row->textOrNull('key') ?? '',
                     'column' => $row->text('column'),

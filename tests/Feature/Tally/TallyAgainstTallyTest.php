@@ -184,6 +184,38 @@ final class TallyAgainstTallyTest extends TestCase
             ->assertJson(['code' => 'not-comparable']);
     }
 
+    public function test_each_line_is_one_pattern_under_its_own_sentence_and_adds_up(): void
+    {
+        // Fees ten times too large, and a hundred times; then two are put right, and two of the first turn into the second.
+        $times = static fn(int $berth, int $right, int $tens): int => [1, 10, 100][($berth > $right) + ($berth > $tens)];
+        $old = "basin,berth,holder,fee\n";
+        $new = $later = "basin,berth,owner,fee,loaded\n";
+        foreach (range(1, 12) as $berth) {
+            $old .= "KB,{$berth},Ezekiel,7{$berth}\n";
+            $new .= sprintf("KB,%d,Ezekiel,%d,t\n", $berth, (int) "7{$berth}" * $times($berth, 0, 6));
+            $later .= sprintf("KB,%d,Ezekiel,%d,t\n", $berth, (int) "7{$berth}" * $times($berth, 2, 4));
+        }
+        $first = $this->tallied($old, $new);
+        $this->deliver('target', $later, 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $second = $this->dataset->latestTally() ?? self::fail('There is no second tally.');
+
+        $lines = [];
+        foreach ($this->objects($this->api('GET', "/tallies/{$second->id}/against/{$first->id}"), 'comparison.groups') as $line) {
+            $lines[] = array_diff_key($line, array_flip(['kind', 'cause', 'settledBy', 'earlierPattern', 'laterPattern', 'column']));
+        }
+        self::assertEqualsCanonicalizing([
+            [
+                'sentence' => '100 times too large', 'before' => 6, 'settled' => 0, 'still' => 6, 'otherwiseNow' => 0,
+                'otherwiseBefore' => 2, 'new' => 0, 'cameBack' => 0, 'now' => 8,
+            ],
+            [
+                'sentence' => '10 times too large', 'before' => 6, 'settled' => 2, 'still' => 2, 'otherwiseNow' => 2,
+                'otherwiseBefore' => 0, 'new' => 0, 'cameBack' => 0, 'now' => 2,
+            ],
+        ], $lines);
+    }
+
     public function test_where_plan_and_deliveries_are_others_the_rules_say_what_settled_a_finding(): void
     {
         $first = $this->tallied();
@@ -265,7 +297,7 @@ final class TallyAgainstTallyTest extends TestCase
             'still' => $sum('still'),
             'settled' => $sum('settled'),
             'new' => $sum('new'),
-            'changed' => $sum('changed'),
+            'changed' => $sum('otherwiseNow'),
             'cameBack' => $sum('cameBack'),
             'settledBy' => ['data' => $by('data'), 'plan' => $by('plan'), 'either' => $by('either')],
         ];

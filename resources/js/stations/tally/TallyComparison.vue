@@ -26,11 +26,16 @@ const figures = computed(() =>
   [
     ...(['data', 'plan', 'either'] as const).map((by) => ({ what: `settled ${BY[by]}`, findings: settled(by) })),
     { what: 'still there', findings: sum(({ still }) => still) },
-    { what: 'there with other values', findings: sum(({ changed }) => changed) },
+    { what: 'there otherwise', findings: sum(({ otherwiseNow }) => otherwiseNow) },
     { what: 'new', findings: sum((group) => group.new) },
     { what: 'came back', findings: sum(({ cameBack }) => cameBack) },
   ].filter(({ findings }) => findings > 0),
 )
+/** Where the findings of a line can be looked at. */
+const review = (tally: Schemas['Tally'], group: Group, pattern: number | null) => ({
+  path: `/datasets/${tally.datasetId}/review`,
+  query: { tally: tally.id, ...(group.kind === 'rows' ? { class: group.cause } : { pattern: pattern ?? undefined }) },
+})
 const about = (group: Group): string =>
   group.kind === 'rows' ? `${className(group.cause as Schemas['RowClass']).toLowerCase()} rows` : `${group.column}: ${group.sentence}`
 const WHAT = { settled: 'settled', new: 'new', changed: 'other values' } as const
@@ -57,24 +62,40 @@ const WHAT = { settled: 'settled', new: 'new', changed: 'other values' } as cons
           <thead>
             <tr>
               <th scope="col">findings</th>
+              <th scope="col" class="number">in tally {{ earlier.number }}</th>
               <th scope="col" class="number">settled</th>
-              <th scope="col" class="number">still there</th>
-              <th scope="col" class="number">other values</th>
+              <th scope="col" class="number">still the same</th>
+              <th scope="col" class="number" title="Now with other values, or explained otherwise; before with other values, or explained otherwise">
+                otherwise now, before
+              </th>
               <th scope="col" class="number">new</th>
               <th scope="col" class="number">came back</th>
+              <th scope="col" class="number">in tally {{ later.number }}</th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="group in groups" :key="`${group.kind} ${group.column} ${group.cause}`">
+            <tr v-for="group in groups" :key="`${group.kind} ${group.earlierPattern} ${group.laterPattern} ${group.cause}`">
               <td>{{ about(group) }}</td>
+              <td class="number">
+                <RouterLink v-if="group.before > 0" :to="review(earlier, group, group.earlierPattern)">{{ count(group.before) }}</RouterLink>
+                <template v-else>0</template>
+              </td>
               <td class="number">{{ count(group.settled) }}</td>
               <td class="number">{{ count(group.still) }}</td>
-              <td class="number">{{ count(group.changed) }}</td>
+              <td class="number">{{ count(group.otherwiseNow) }}, {{ count(group.otherwiseBefore) }}</td>
               <td class="number">{{ count(group.new) }}</td>
               <td class="number">{{ count(group.cameBack) }}</td>
+              <td class="number">
+                <RouterLink v-if="group.now > 0" :to="review(later, group, group.laterPattern)">{{ count(group.now) }}</RouterLink>
+                <template v-else>0</template>
+              </td>
             </tr>
           </tbody>
         </table>
+        <p v-if="groups.length > 0" class="quiet">
+          Each line is a pattern that one of the tallies has, or both: settled, the same and otherwise now make up tally {{ earlier.number }}; the same,
+          otherwise before, new and came back make up tally {{ later.number }}.
+        </p>
         <details v-if="comparison.examples.length > 0">
           <summary>The first cells of each</summary>
           <table class="figures">
