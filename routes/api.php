@@ -23,6 +23,7 @@ use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\TakeAway\WorkbookController;
+use App\Http\Controllers\Tally\RehearsalController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
 use App\Http\Middleware\NoTimeLimit;
@@ -79,11 +80,14 @@ Route::middleware('auth')->group(function (): void {
     Route::post('datasets/{dataset}/runs', [RunController::class, 'store']);
     Route::get('runs/{run}', [RunController::class, 'show']);
     Route::post('runs/{run}/cancellation', [RunController::class, 'cancel']);
+    Route::post('runs/{run}/retry', [RunController::class, 'retry']);
     Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
     Route::get('tallies/{tally}', [TallyController::class, 'show']);
+    Route::put('tallies/{tally}/name', [TallyController::class, 'name']);
     Route::get('tallies/{tally}/rulings-left-behind', [TallyController::class, 'leftBehind']);
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
+    Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
     // Deliver, Preparation and Match, where rows stand as they were delivered

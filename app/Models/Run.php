@@ -27,6 +27,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon|null $lease_expires_at
  * @property Carbon|null $cancel_requested_at
  * @property int|null $tally_id
+ * @property string|null $name what its tally shall be called
  * @property int $user_id
  * @property Carbon $created_at
  * @property Carbon|null $started_at

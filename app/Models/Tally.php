@@ -48,6 +48,7 @@ use NineTally\Core\Wording\Sentences;
  * @property-read Delivery $targetDelivery
  * @property-read User $user
  * @property-read CarryOver|null $carryOver
+ * @property-read TallyName|null $name
  */
 final class Tally extends Model
 {
@@ -115,6 +116,12 @@ final class Tally extends Model
     public function carryOver(): HasOne
     {
         return $this->hasOne(CarryOver::class);
+    }
+
+    /** @return HasOne<TallyName, $this> what it is called now */
+    public function name(): HasOne
+    {
+        return $this->hasOne(TallyName::class)->latestOfMany();
     }
 
     /** @return HasMany<StandingCount, $this> */

@@ -14,6 +14,7 @@ use App\Models\Run;
 use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Models\TallyName;
 use App\Rulings\CarryRulingsOver;
 use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
@@ -40,6 +41,9 @@ final readonly class EnterTally
             $this->database->statement('SELECT attach_findings(?)', [$tallyId]);
             $before = $run->dataset->latestTally();
             $tally = $this->tally($run, $tallyId, $summary);
+            if ($run->name !== null) {
+                TallyName::query()->create(['tally_id' => $tallyId, 'name' => $run->name, 'user_id' => $run->user_id]);
+            }
             $this->patterns($run, $tallyId, $summary);
             $this->standingCounts($tallyId, $summary, $tables->rowsByClass());
             $tables->enterPlaces($this->database);

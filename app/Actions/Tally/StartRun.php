@@ -5,75 +5,53 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Adapters\Deliveries\PreparationInputs;
-use App\Jobs\RunTally;
 use App\Models\Dataset;
-use App\Models\Delivery;
 use App\Models\PlanVersion;
 use App\Models\Run;
-use App\Models\RunState;
 use App\Models\User;
 use App\Problems\Conflict;
-use Illuminate\Database\Connection;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
-/** Freezes the draft as a version of the plan, if it differs from the last one, and queues a run on the latest deliveries. */
+/** Freezes the draft as a version of the plan, if it differs from the last one, and queues a run on the latest or on chosen deliveries. */
 final readonly class StartRun
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private QueueRun $queueRun) {}
 
     /**
-     * @throws Conflict when a side has no delivery
+     * @param  string|null  $name  what the tally shall be called
+     *
+     * @throws Conflict when a side has no such delivery, or there is no key yet
      * @throws \NineTally\Core\Plan\UnusablePlan when the draft cannot be used on these deliveries
      */
-    public function __invoke(Dataset $dataset, User $person): Run
+    public function __invoke(Dataset $dataset, User $person, ChosenDeliveries $chosen = new ChosenDeliveries, ?string $name = null): Run
     {
-        $run = $this->database->transaction(function () use ($dataset, $person): Run {
-            $dataset = Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
-            $goingOn = $dataset->runs()->whereIn('state', RunState::goingOn())->first();
-            if ($goingOn !== null) {
-                return $goingOn;
-            }
-            $source = $this->delivery($dataset, Side::Source);
-            $target = $this->delivery($dataset, Side::Target);
+        return ($this->queueRun)($dataset, $person, function (Dataset $dataset) use ($person, $chosen, $name): RunTerms {
+            $source = $chosen->of($dataset, Side::Source);
+            $target = $chosen->of($dataset, Side::Target);
             $plan = $this->plan($dataset);
             $plan->mustFit(
                 $plan->preparedColumns(Side::Source, $source->namedColumns()),
                 $plan->preparedColumns(Side::Target, $target->namedColumns()),
             );
-            $inputs = PreparationInputs::now($dataset, $plan->source, $plan->target);
 
-            return Run::query()->create([
-                'dataset_id' => $dataset->id,
-                'plan_version_id' => $this->version($dataset, $plan, $person)->id,
-                'source_delivery_id' => $source->id,
-                'target_delivery_id' => $target->id,
-                'state' => RunState::Queued,
-                'done' => 0.0,
-                'figures' => [],
-                'parameters' => (object) $inputs->parameters,
-                'reference_deliveries' => (object) $inputs->references,
-                'attempts' => 0,
-                'user_id' => $person->id,
-            ]);
+            return new RunTerms(
+                $this->version($dataset, $plan, $person),
+                $source->id,
+                $target->id,
+                PreparationInputs::now($dataset, $plan->source, $plan->target),
+                $name,
+            );
         });
-        if ($run->wasRecentlyCreated) {
-            RunTally::dispatch($run->id);
-        }
-
-        return $run;
-    }
-
-    private function delivery(Dataset $dataset, Side $side): Delivery
-    {
-        return $dataset->latestDelivery($side)
-            ?? throw Conflict::because('no-delivery', "The {$side->value} side has no delivery yet. Deliver both sides first.");
     }
 
     private function plan(Dataset $dataset): Plan
     {
-        $draft = $dataset->draft()->first() ?? throw Conflict::because('no-plan', 'There is no plan yet. Open Match and choose the key.');
+        $draft = $dataset->draft()->first();
+        if ($draft === null || $draft->document['key'] === []) {
+            throw Conflict::because('no-plan', 'There is no key yet. Open Match and choose the columns that tell one row from another.');
+        }
 
         return Plan::fromJson(CanonicalJson::of($draft->document));
     }

@@ -10,9 +10,9 @@ use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Board\LookedUp;
 use Illuminate\Support\Collection;
 use NineTally\Core\Figures\Percentage;
-use NineTally\Core\Row\Side;
 
 /** All datasets of a migration with their latest tally. The number of queries does not grow with the datasets. */
 final readonly class Board
@@ -22,7 +22,7 @@ final readonly class Board
     {
         $datasets = $migration->datasets()->with('draft')->orderBy('name')->get();
         $latest = $this->latestTallies($datasets);
-        $lookedUp = $this->lookedUp($datasets);
+        $lookedUp = LookedUp::among($datasets);
 
         return [
             'migration' => MigrationResource::make($migration)->resolve(),
@@ -32,32 +32,10 @@ final readonly class Board
                 'id' => $dataset->id,
                 'name' => $dataset->name,
                 'keyColumns' => $dataset->draft?->keyNames() ?? [],
-                // What others look up from is tallied only if somebody wants it to be.
-                'isReference' => in_array(mb_strtolower($dataset->name), $lookedUp, true) && ! $latest->has($dataset->id),
+                'isReference' => $lookedUp->has($dataset) && ! $latest->has($dataset->id),
                 'tally' => $latest->has($dataset->id) ? TallyResource::make($latest->get($dataset->id))->resolve() : null,
             ])->all(),
         ];
-    }
-
-    /**
-     * @param  Collection<int, Dataset>  $datasets
-     * @return list<string> names, in small letters, of what the steps of their drafts look up from
-     */
-    private function lookedUp(Collection $datasets): array
-    {
-        return array_values(
-            $datasets
-                ->flatMap(
-                    static fn(Dataset $dataset): array => array_merge(
-                        ...array_map(
-                            static fn(Side $side): array => $dataset->draft?->rules($side)->preparation->references() ?? [],
-                            Side::cases(),
-                        ),
-                    ),
-                )
-                ->map(static fn(string $name): string => mb_strtolower($name))
-                ->all(),
-        );
     }
 
     /**
@@ -72,7 +50,7 @@ final readonly class Board
             ->selectRaw('max(id) AS id')
             ->pluck('id');
 
-        return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from'])->get()->keyBy('dataset_id');
+        return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from', 'name'])->get()->keyBy('dataset_id');
     }
 
     /**

@@ -38,6 +38,7 @@ final class RunResource extends JsonResource
             'planVersion' => $run->planVersion->number,
             'sourceDelivered' => $run->sourceDelivery->delivered_count,
             'targetDelivered' => $run->targetDelivery->delivered_count,
+            'name' => $run->name ?? '',
             'tallyId' => $run->tally_id,
             'startedBy' => $run->user->name,
             'startedAt' => ($run->started_at ?? $run->created_at)->toIso8601ZuluString(),

@@ -47,6 +47,8 @@ final class TallyResource extends JsonResource
             'id' => $tally->id,
             'datasetId' => $tally->dataset_id,
             'number' => $tally->number,
+            'name' => $tally->name->name ?? '',
+            'remark' => $tally->name->remark ?? '',
             ...$tally->summary['madeOf'] + ['references' => []],
             'parameters' => $this->parameters(),
             'startedAt' => $tally->started_at->toIso8601ZuluString(),

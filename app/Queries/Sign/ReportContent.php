@@ -32,7 +32,7 @@ final readonly class ReportContent
     {
         $tally->load([
             'dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user',
-            'targetDelivery.explanations.user', 'standingCounts', 'patterns',
+            'targetDelivery.explanations.user', 'standingCounts', 'patterns', 'name',
         ]);
         $standings = $tally->standingCounts->keyBy('group');
         // Nobody knows into whose hands a report comes.

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Tally;
 
 use App\Actions\Tally\CancelRun;
+use App\Actions\Tally\RetryRun;
 use App\Actions\Tally\StartAllRuns;
 use App\Actions\Tally\StartRun;
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Tally\StartRunRequest;
 use App\Http\Resources\RunResource;
 use App\Models\Dataset;
 use App\Models\Migration;
@@ -18,19 +20,27 @@ use Illuminate\Http\Response;
 
 final class RunController extends Controller
 {
-    public function store(Request $request, Dataset $dataset, StartRun $startRun): RunResource
+    public function store(StartRunRequest $request, Dataset $dataset, StartRun $startRun): RunResource
     {
         $this->allow('work', $dataset->migration);
 
-        return RunResource::make($startRun($dataset, $this->person($request)));
+        return RunResource::make($startRun($dataset, $this->person($request), $request->chosen(), $request->name()));
+    }
+
+    /** The same again, after it failed or was cancelled. */
+    public function retry(Request $request, Run $run, RetryRun $retryRun): RunResource
+    {
+        $this->allow('work', $run->dataset->migration);
+
+        return RunResource::make($retryRun($run, $this->person($request)));
     }
 
     /** All datasets of a migration. */
-    public function all(Request $request, Migration $migration, StartAllRuns $startAllRuns): JsonResponse
+    public function all(StartRunRequest $request, Migration $migration, StartAllRuns $startAllRuns): JsonResponse
     {
         $this->allow('work', $migration);
 
-        return response()->json($startAllRuns($migration, $this->person($request)), Response::HTTP_ACCEPTED);
+        return response()->json($startAllRuns($migration, $this->person($request), $request->name()), Response::HTTP_ACCEPTED);
     }
 
     /** Whether a new delivery is tallied by itself. */

@@ -6,9 +6,11 @@ namespace App\Http\Controllers\Tally;
 
 use App\Actions\Tally\PackTallyFolder;
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Tally\NameTallyRequest;
 use App\Http\Resources\TallyResource;
 use App\Models\Dataset;
 use App\Models\Tally;
+use App\Models\TallyName;
 use App\Problems\Conflict;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
@@ -17,6 +19,7 @@ use App\Questions\Answers;
 use App\Questions\TallyDiff;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Str;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
@@ -27,7 +30,7 @@ final class TallyController extends Controller
     public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from'])->orderByDesc('number')->limit(100)->get();
+        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from', 'name'])->orderByDesc('number')->limit(100)->get();
         $mask = $masks->ofDataset($dataset, $this->person($request));
 
         return response()->json([
@@ -77,10 +80,24 @@ final class TallyController extends Controller
         return response()->json(['items' => $items, 'next' => count($items) === self::PAGE ? $from + self::PAGE : null]);
     }
 
+    /** What it is called from now on. */
+    public function name(NameTallyRequest $request, Tally $tally): Response
+    {
+        $this->allow('work', $tally->migration);
+        TallyName::query()->create([
+            'tally_id' => $tally->id,
+            'name' => $request->name(),
+            'remark' => $request->remark(),
+            'user_id' => $this->person($request)->id,
+        ]);
+
+        return response()->noContent();
+    }
+
     public function show(Request $request, Tally $tally, Masks $masks): JsonResponse
     {
         $this->allow('view', $tally->migration);
-        $tally->load(['standingCounts', 'patterns', 'carryOver.from']);
+        $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name']);
 
         $person = $this->person($request);
 

@@ -10,6 +10,7 @@ import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import TopBar from '@/parts/TopBar.vue'
 import AddDataset from '@/stations/board/AddDataset.vue'
+import RehearsalsDialog from '@/stations/board/RehearsalsDialog.vue'
 import BoardTable from '@/stations/board/BoardTable.vue'
 
 const route = useRoute()
@@ -17,8 +18,12 @@ const id = computed(() => Number(route.params.migration))
 const queries = useQueryClient()
 /** Runs take their time: the figures of the board follow as each is done. */
 const all = useMutation({
-  mutationFn: () => answer(api.POST('/migrations/{migration}/runs', { params: { path: { migration: id.value } } })),
-  onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset'] }),
+  mutationFn: (name: string) =>
+    answer(api.POST('/migrations/{migration}/runs', { params: { path: { migration: id.value } }, body: name.trim() === '' ? {} : { name: name.trim() } })),
+  onSuccess: () => {
+    isTallyingAll.value = false
+    return queries.invalidateQueries({ queryKey: ['dataset'] })
+  },
 })
 const {
   data: board,
@@ -31,6 +36,9 @@ const {
   refetchInterval: () => ((all.data.value?.started.length ?? 0) > 0 ? 5000 : false),
 })
 const isAdding = ref(false)
+const isTallyingAll = ref(false)
+const rehearsal = ref('')
+const isComparing = ref(false)
 
 const heading = computed(() => {
   const all = board.value?.datasets ?? []
@@ -57,16 +65,21 @@ watchEffect(() => {
       <template v-if="board">
         <div class="head">
           <h1>{{ heading }}</h1>
-          <span v-if="board.mayWork" class="buttons">
-            <el-button v-if="board.datasets.length > 1" :loading="all.isPending.value" @click="all.mutate()">Tally all datasets</el-button>
-            <el-button type="primary" @click="isAdding = true">Add a dataset</el-button>
+          <span class="buttons">
+            <el-button v-if="board.sums.values > 0" @click="isComparing = true">Rehearsals</el-button>
+            <el-button v-if="board.mayWork && board.datasets.length > 1" @click="isTallyingAll = true">Tally all datasets</el-button>
+            <el-button v-if="board.mayWork" type="primary" @click="isAdding = true">Add a dataset</el-button>
           </span>
         </div>
-        <ErrorNote :error="all.error.value" />
-        <p v-if="all.data.value" class="started" role="status">
+        <div v-if="all.data.value" class="started" role="status">
           {{ counted(all.data.value.started.length, 'run') }} started.
-          <template v-for="one in all.data.value.notStarted" :key="one.dataset">{{ one.dataset }}: {{ one.why }} </template>
-        </p>
+          <template v-if="all.data.value.unchanged.length > 0">
+            Left out, for nothing has changed since: {{ all.data.value.unchanged.map(({ dataset, tally }) => `${dataset} (tally ${tally})`).join(', ') }}.
+          </template>
+          <ul v-if="all.data.value.notStarted.length > 0">
+            <li v-for="one in all.data.value.notStarted" :key="one.dataset">{{ one.dataset }}: {{ one.why }}</li>
+          </ul>
+        </div>
         <div v-if="board.datasets.length > 0" class="sums">
           <div>
             <b><FigureValue name="board/sums/agreement" :of="board.sums.agreement" /></b
@@ -88,6 +101,26 @@ watchEffect(() => {
         <BoardTable v-if="board.datasets.length > 0" :board="board" />
         <p v-else>A dataset is one table of the migration, with a source side and a target side. Add the first one, then hand over both sides.</p>
         <AddDataset v-model="isAdding" :migration="id" />
+        <RehearsalsDialog v-if="isComparing" :migration="id" @close="isComparing = false" />
+        <el-dialog v-model="isTallyingAll" title="Tally all datasets" width="min(520px, 95vw)">
+          <form class="rehearsal" @submit.prevent="all.mutate(rehearsal)">
+            <el-input
+              v-model="rehearsal"
+              maxlength="100"
+              aria-label="Name of the tallies"
+              placeholder="name of the tallies, such as Rehearsal 3; may be left blank"
+            />
+            <p class="quiet">
+              {{
+                rehearsal.trim() === ''
+                  ? 'Datasets in which nothing has changed since their last tally are left out.'
+                  : 'Under a name every dataset is tallied, so that the rehearsal is whole.'
+              }}
+            </p>
+            <ErrorNote :error="all.error.value" />
+            <el-button type="primary" native-type="submit" :loading="all.isPending.value">Tally them</el-button>
+          </form>
+        </el-dialog>
       </template>
     </LoadState>
   </main>
@@ -139,6 +172,18 @@ h1 {
 .buttons {
   display: flex;
   gap: 12px;
+}
+.rehearsal {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.rehearsal p {
+  margin: 0;
+  font-size: 13px;
+}
+.started ul {
+  margin: 2px 0 0;
 }
 .started {
   font-size: 13px;

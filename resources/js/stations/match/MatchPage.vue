@@ -45,7 +45,7 @@ const {
 } = useDraft(() => props.course, { station: 'match' })
 
 const start = useMutation({
-  mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } }, body: {} })),
   onSuccess: async () => {
     await queries.invalidateQueries({ queryKey: ['dataset'] })
     await router.push(`/datasets/${props.course.id}/tally`)

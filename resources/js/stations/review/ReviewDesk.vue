@@ -147,7 +147,10 @@ usePageKeys({
   '?': () => (isShowingKeys.value = true),
 })
 
-const note = computed(() => `tally ${props.tally.number}, ${moment(props.tally.finishedAt)}, plan ${props.tally.planVersion}`)
+const note = computed(
+  () =>
+    `tally ${props.tally.number}${props.tally.name === '' ? '' : ` (${props.tally.name})`}, ${moment(props.tally.finishedAt)}, plan ${props.tally.planVersion}`,
+)
 </script>
 
 <template>

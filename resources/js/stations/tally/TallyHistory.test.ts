@@ -18,6 +18,8 @@ const tally = (number: number, planVersion: number, more: object = {}) =>
     rows: { source: { ...side, missing: 12 - number }, target: { ...side, extra: number } },
     figures: { agreement: '99.10 %', ofArrived: '99.60 %', rowsArrived: '98.00 %' },
     values: { values: 1000, right: 990 + number },
+    name: '',
+    remark: '',
     parameters: [],
     references: [],
     warnings: [],

@@ -8,6 +8,7 @@ import OverlapBar from '@/parts/OverlapBar.vue'
 import SaidText from '@/parts/SaidText.vue'
 import RulingsLeftBehind from '@/stations/tally/RulingsLeftBehind.vue'
 import TallyComparison from '@/stations/tally/TallyComparison.vue'
+import TallyNameForm from '@/stations/tally/TallyNameForm.vue'
 import TallyCurve from '@/stations/tally/TallyCurve.vue'
 
 const props = defineProps<{ tallies: readonly Schemas['Tally'][]; course: Schemas['Course'] }>()
@@ -41,6 +42,7 @@ const behindSaid = ({ gone, settledBy: by, hasOtherKey }: CarryOver, plan: numbe
 /** Beside deliveries and plan: what else must be the same for the same tally. */
 const withSaid = ({ parameters, references }: Schemas['Tally']): string =>
   [...references.map(({ name, delivery }) => `${name} delivery ${delivery}`), ...parameters.map(({ name, value }) => `${name} = ${value}`)].join(', ')
+const naming = ref<Schemas['Tally'] | null>(null)
 const listed = ref<Schemas['Tally'] | null>(null)
 const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none'] : figures('tally/openGroups', tally.openGroups, 'pattern'))
 </script>
@@ -79,7 +81,13 @@ const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none
                 tally.number
               }}</RouterLink>
             </th>
-            <td>{{ moment(tally.finishedAt) }}</td>
+            <td>
+              <b v-if="tally.name" data-ordinal>{{ tally.name }}<br /></b>{{ moment(tally.finishedAt) }}
+              <button v-if="course.mayWork" type="button" class="plain as-link" :aria-label="`Name tally ${tally.number}`" @click="naming = tally">
+                {{ tally.name || tally.remark ? 'rename' : 'name' }}
+              </button>
+              <span v-if="tally.remark" class="quiet remark" data-ordinal>{{ tally.remark }}</span>
+            </td>
             <td><OverlapBar :rows="tally.rows" :width="300" :height="18" captioned /></td>
             <td class="number strong"><FigureValue name="values/agreement" :of="tally.figures.agreement" /></td>
             <td class="number strong"><FigureValue name="rows_arrived" :of="tally.figures.rowsArrived" /></td>
@@ -117,6 +125,7 @@ const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none
       </table>
     </div>
     <TallyComparison v-if="isComparing && both" :earlier="both.earlier" :later="both.later" @close="isComparing = false" />
+    <TallyNameForm v-if="naming" :tally="naming" @close="naming = null" />
     <RulingsLeftBehind v-if="listed" :tally="listed" @close="listed = null" />
     <ul v-if="(tallies[0]?.warnings.length ?? 0) > 0" class="warnings" aria-label="Warnings of the latest tally">
       <li v-for="warning in tallies[0]?.warnings" :key="warning" data-sentence="warnings">{{ warning }}</li>
@@ -153,6 +162,11 @@ td {
 }
 .strong {
   font-weight: 600;
+}
+.remark {
+  display: block;
+  max-inline-size: 28ch;
+  overflow-wrap: anywhere;
 }
 .warnings {
   margin: 14px 0 0;

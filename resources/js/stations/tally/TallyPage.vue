@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { moment } from '@/format/moments'
 import { useTally } from '@/composables/useTally'
@@ -10,6 +10,7 @@ import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ColumnFigures from '@/stations/tally/ColumnFigures.vue'
+import StartRunDialog from '@/stations/tally/StartRunDialog.vue'
 import RunProgress from '@/stations/tally/RunProgress.vue'
 import TallyHistory from '@/stations/tally/TallyHistory.vue'
 
@@ -31,9 +32,14 @@ watch(
 )
 
 const start = useMutation({
-  mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } } })),
-  onSuccess: refresh,
+  mutationFn: (terms: Schemas['StartRun']) => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } }, body: terms })),
+  onSuccess: () => {
+    isChoosing.value = false
+    return refresh()
+  },
 })
+const isChoosing = ref(false)
+const retry = useMutation({ mutationFn: (id: number) => answer(api.POST('/runs/{run}/retry', { params: { path: { run: id } } })), onSuccess: refresh })
 const cancel = useMutation({ mutationFn: (id: number) => answer(api.POST('/runs/{run}/cancellation', { params: { path: { run: id } } })), onSuccess: refresh })
 
 const onDelivery = useMutation({
@@ -47,9 +53,10 @@ const heading = computed(() => {
   if (run.value?.state === 'failed') return 'The last run failed'
   return props.course.tally === null ? 'Nothing has been tallied yet' : 'Every row is accounted for'
 })
+const named = computed(() => (newest.data.value?.name ? ` (${newest.data.value.name})` : ''))
 const note = computed(() => {
   if (isRunning.value && run.value !== null) return `plan ${run.value.planVersion}, started ${moment(run.value.startedAt)} by ${run.value.startedBy}`
-  return props.course.tally === null ? '' : `tally ${props.course.tally.number}, ${moment(props.course.tally.finishedAt)}`
+  return props.course.tally === null ? '' : `tally ${props.course.tally.number}${named.value}, ${moment(props.course.tally.finishedAt)}`
 })
 </script>
 
@@ -58,7 +65,8 @@ const note = computed(() => {
     <StationHead :heading="heading" :note="note">
       <template v-if="course.mayWork">
         <el-button v-if="run && isRunning" :loading="cancel.isPending.value || run.isBeingCancelled" @click="cancel.mutate(run.id)">Cancel this run</el-button>
-        <el-button v-else-if="canStart" type="primary" :loading="start.isPending.value" @click="start.mutate()">
+        <el-button v-if="canStart && !isRunning" @click="isChoosing = true">Choose deliveries</el-button>
+        <el-button v-if="canStart && !isRunning" type="primary" :loading="start.isPending.value" @click="start.mutate({})">
           <span
             >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
             <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
@@ -67,10 +75,16 @@ const note = computed(() => {
       </template>
     </StationHead>
     <div class="content">
-      <ErrorNote :error="start.error.value ?? cancel.error.value" />
+      <ErrorNote :error="start.error.value ?? cancel.error.value ?? retry.error.value" />
       <RunProgress v-if="run && isRunning" :run="run" :course="course" />
-      <p v-else-if="run?.state === 'failed'" class="notice" role="alert">{{ run.problem }}</p>
-      <p v-else-if="run?.state === 'cancelled'" class="notice" role="status">The last run was cancelled. Nothing of it was kept.</p>
+      <p v-else-if="run?.state === 'failed'" class="notice" role="alert">
+        {{ run.problem }}
+        <el-button v-if="course.mayWork" size="small" :loading="retry.isPending.value" @click="retry.mutate(run.id)">Run it again as it was</el-button>
+      </p>
+      <p v-else-if="run?.state === 'cancelled'" class="notice" role="status">
+        The last run was cancelled. Nothing of it was kept.
+        <el-button v-if="course.mayWork" size="small" :loading="retry.isPending.value" @click="retry.mutate(run.id)">Run it again as it was</el-button>
+      </p>
       <p v-if="!canStart" class="notice">Both sides and a key are needed first. <RouterLink :to="`/datasets/${course.id}/match`">Go to Match</RouterLink>.</p>
       <el-checkbox
         v-if="course.mayWork && canStart"
@@ -92,6 +106,7 @@ const note = computed(() => {
         <ColumnFigures v-if="newest.data.value && newest.data.value.columns.length > 0" :tally="newest.data.value" :dataset="course.id" />
       </LoadState>
     </div>
+    <StartRunDialog v-if="isChoosing" :course="course" :is-starting="start.isPending.value" @close="isChoosing = false" @start="start.mutate($event)" />
     <footer v-if="isRunning">Nothing is shown in Review until the tally is whole and its sums add up.</footer>
   </main>
 </template>

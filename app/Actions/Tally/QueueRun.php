@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Tally;
+
+use App\Jobs\RunTally;
+use App\Models\Dataset;
+use App\Models\Run;
+use App\Models\RunState;
+use App\Models\User;
+use Illuminate\Database\Connection;
+
+/** Queues a run, unless one of the dataset goes on already: a second click finds the first. */
+final readonly class QueueRun
+{
+    public function __construct(private Connection $database) {}
+
+    /** @param \Closure(Dataset): RunTerms $terms looked up under the lock of the dataset */
+    public function __invoke(Dataset $dataset, User $person, \Closure $terms): Run
+    {
+        $run = $this->database->transaction(function () use ($dataset, $person, $terms): Run {
+            $dataset = Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
+            $goingOn = $dataset->runs()->whereIn('state', RunState::goingOn())->first();
+            if ($goingOn !== null) {
+                return $goingOn;
+            }
+            $of = $terms($dataset);
+
+            return Run::query()->create([
+                'dataset_id' => $dataset->id,
+                'plan_version_id' => $of->planVersion->id,
+                'source_delivery_id' => $of->sourceDelivery,
+                'target_delivery_id' => $of->targetDelivery,
+                'state' => RunState::Queued,
+                'done' => 0.0,
+                'figures' => [],
+                'parameters' => (object) $of->inputs->parameters,
+                'reference_deliveries' => (object) $of->inputs->references,
+                'attempts' => 0,
+                'name' => $of->name,
+                'user_id' => $person->id,
+            ]);
+        });
+        if ($run->wasRecentlyCreated) {
+            RunTally::dispatch($run->id);
+        }
+
+        return $run;
+    }
+}
