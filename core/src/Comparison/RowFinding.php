@@ -31,6 +31,7 @@ final readonly class RowFinding
      * @param  array<string, string|int>  $reasonFacts  as the reason names them
      * @param  KeyTuple|null  $deliveredKey  the key as the source delivered it, or the only side that has it
      * @param  int|null  $differing  how many cells differ, where the cells themselves are not at hand
+     * @param  array<int, string>  $keyForgiven  by column of the key: the cause that it lets pass, where that is asked for
      */
     public function __construct(
         public int $sequence,
@@ -50,6 +51,7 @@ final readonly class RowFinding
         public bool $isBridged = false,
         public ?KeyTuple $deliveredKey = null,
         ?int $differing = null,
+        public array $keyForgiven = [],
     ) {
         $this->differingCells = $differing ?? count($cells);
     }

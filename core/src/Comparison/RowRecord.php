@@ -13,4 +13,13 @@ final readonly class RowRecord
      * @param  int  $part  of the delivery, from 1
      */
     public function __construct(public int $line, public array $cells, public int $part = 1) {}
+
+    /**
+     * @param  list<int>  $positions
+     * @return list<string>
+     */
+    public function cellsAt(array $positions): array
+    {
+        return array_map(fn(int $position): string => $this->cells[$position], $positions);
+    }
 }

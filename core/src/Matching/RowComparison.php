@@ -33,7 +33,7 @@ final class RowComparison
         private readonly MatchCounts $counts,
         private readonly MovedValues $movedValues,
         private readonly PostingBuffer $postings,
-        private readonly bool $listsForgiven = false,
+        public readonly bool $listsForgiven = false,
     ) {
         $this->readsEqualBytes = array_filter($columns, static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
     }

@@ -49,13 +49,14 @@ final class RowOutcomes
         int $targetRows = 1,
         bool $isBridged = false,
     ): void {
-        if ($this->keyColumns !== [] && ! $isBridged) {
+        $isKeyForgiven =
+            $this->keyColumns !== [] &&
+            ! $isBridged &&
             $this->countForgivenKey(
                 $this->sides->source->deliveredKey($source),
                 $this->sides->target->deliveredKey($target),
                 $source->line,
             );
-        }
         $cells = $this->comparison->compare(
             $source->body,
             $target->body,
@@ -65,7 +66,7 @@ final class RowOutcomes
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
-        if ($cells !== []) {
+        if ($cells !== [] || ($isKeyForgiven && $this->comparison->listsForgiven)) {
             $this->findings['source'][$source->line] = new FindingEntry(
                 $source->line,
                 $differs ? RowClass::Changed : RowClass::Agreed,
@@ -117,10 +118,10 @@ final class RowOutcomes
         return false;
     }
 
-    private function countForgivenKey(string $source, string $target, int $line): void
+    private function countForgivenKey(string $source, string $target, int $line): bool
     {
         if ($source === $target) {
-            return;
+            return false;
         }
         $targetCells = explode(Batch::CELL_END, $target);
         foreach (explode(Batch::CELL_END, $source) as $column => $cell) {
@@ -133,6 +134,8 @@ final class RowOutcomes
                 $this->postings->of(RowComparison::keyPattern($column, $id))->add($line);
             }
         }
+
+        return true;
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Report;
 
+use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
@@ -22,36 +23,28 @@ use NineTally\Core\Wording\Sentences;
 
 /**
  * Writes the findings of a tally as CSV files and its figures as JSON: UTF-8, comma, RFC 4180 quotes, LF.
- *
- * The files are written aside and get their names when all are whole, so a folder never holds half a result.
  */
 final class FindingFiles
 {
-    private const ENDING = '.unfinished';
-
     /** Before the cells of a row that a step left out: where it was delivered, which step, and why. */
     private const LEFT_OUT = ['side', 'part', 'line', 'step', 'what the step does', 'reason', 'who answers for it'];
-
-    private const BUFFER_BYTES = 65_536;
-
-    /** @var array<string, resource> */
-    private array $files = [];
-
-    /** @var array<string, string> by file: lines that are still to be written */
-    private array $buffers = [];
 
     /** @var list<string> the source's columns, then those that only the target has */
     private readonly array $unitedNames;
 
     private readonly Sentences $sentences;
 
+    /** @var Sides<list<int>> */
+    private readonly Sides $keyPositions;
+
     private function __construct(
-        private readonly string $folder,
+        private readonly WholeFiles $files,
         private readonly Plan $plan,
         Columns $source,
         private readonly Columns $target,
     ) {
         $this->sentences = new Sentences;
+        $this->keyPositions = new Sides($source->positionsOf($plan->keyNames(Side::Source)), $target->positionsOf($plan->keyNames(Side::Target)));
         $this->unitedNames = [
             ...$source->names,
             ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name))),
@@ -63,11 +56,11 @@ final class FindingFiles
         if (! is_dir($folder) && ! @mkdir($folder, 0777, true)) {
             throw UnwritableFolder::at($folder);
         }
-        $files = new self($folder, $plan, $source, $target);
-        $files->open('differences.csv', self::cellHeader($plan));
-        $files->open('missing.csv', ['part', 'line', 'reason', ...$source->names]);
-        $files->open('extra.csv', ['part', 'line', 'reason', ...$target->names]);
-        $files->open('repeated.csv', [
+        $files = new self(new WholeFiles($folder), $plan, $source, $target);
+        $files->files->open('differences.csv', self::cellHeader($plan));
+        $files->files->open('missing.csv', ['part', 'line', 'reason', ...$source->names]);
+        $files->files->open('extra.csv', ['part', 'line', 'reason', ...$target->names]);
+        $files->files->open('repeated.csv', [
             'side',
             'part',
             'line',
@@ -78,14 +71,14 @@ final class FindingFiles
             'target rows',
             ...$files->unitedNames,
         ]);
-        $files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
+        $files->files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
         if (array_filter($plan->columnPairs, static fn(ColumnPair $pair): bool => $pair->crosswalk !== []) !== []) {
-            $files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
+            $files->files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
         }
-        $files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
-        $files->open('refused.csv', ['side', 'part', 'line', 'reason', 'what is wrong', 'raw']);
+        $files->files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
+        $files->files->open('refused.csv', ['side', 'part', 'line', 'reason', 'what is wrong', 'raw']);
         if ($listsForgiven) {
-            $files->open('forgiven.csv', self::cellHeader($plan));
+            $files->files->open('forgiven.csv', self::cellHeader($plan));
         }
 
         return $files;
@@ -93,17 +86,18 @@ final class FindingFiles
 
     public function add(RowFinding $row): void
     {
-        if ($row->forgiven !== [] && isset($this->files['forgiven.csv'])) {
+        if ($this->files->has('forgiven.csv')) {
+            $this->addForgivenKey($row);
             $this->addCells('forgiven.csv', $row, $row->forgiven);
         }
         match ($row->class) {
             RowClass::Changed => $this->addCells('differences.csv', $row, $row->cells),
-            RowClass::Missing, RowClass::Extra => $this->write($row->class->value.'.csv', [
+            RowClass::Missing, RowClass::Extra => $this->files->addLine($row->class->value.'.csv', [
                 ...$this->place($row->record()),
                 $row->reason === null ? '' : $this->sentences->reason($row->reason, $row->reasonFacts),
                 ...$row->record()->cells ?? [],
             ]),
-            RowClass::Repeated => $this->write('repeated.csv', [
+            RowClass::Repeated => $this->files->addLine('repeated.csv', [
                 (string) $row->side?->value,
                 ...$this->place($row->record()),
                 $row->kept->part ?? '',
@@ -113,12 +107,12 @@ final class FindingFiles
                 $row->rowsOfKey['target'],
                 ...$this->united($row),
             ]),
-            RowClass::Unkeyed => $this->write('unkeyed.csv', [
+            RowClass::Unkeyed => $this->files->addLine('unkeyed.csv', [
                 (string) $row->side?->value,
                 ...$this->place($row->record()),
                 ...$this->united($row),
             ]),
-            RowClass::Refused => $this->write('refused.csv', [
+            RowClass::Refused => $this->files->addLine('refused.csv', [
                 (string) $row->side?->value,
                 $row->refused->part ?? 1,
                 $row->refused->line ?? 0,
@@ -140,15 +134,10 @@ final class FindingFiles
     /** In which rows the forgiven cells stand: the lists, and an index that says what each of them is about. */
     public function post(ForgivenPostings $postings, string $path): void
     {
-        $this->open('forgiven-postings.json', null);
-        $this->buffers['forgiven-postings.json'] =
-            json_encode($postings->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES).
-            "\n";
-        $this->open('forgiven.postings', null);
-        $lists = fopen($path, 'rb');
-        if ($lists === false || @stream_copy_to_stream($lists, $this->files['forgiven.postings']) !== filesize($path)) {
-            throw UnwritableFolder::at($this->folder);
-        }
+        $this->files->open('forgiven-postings.json');
+        $this->files->add('forgiven-postings.json', $this->json($postings->toArray()));
+        $this->files->open('forgiven.postings');
+        $this->files->addFile('forgiven.postings', $path);
     }
 
     /** @param Sides<Reader> $readers whose steps left rows out: those, as they came into the step, under all columns that steps had */
@@ -161,9 +150,7 @@ final class FindingFiles
             }
         }
         if ($names !== $this->unitedNames) {
-            ftruncate($this->files['left-out.csv'], 0);
-            $this->buffers['left-out.csv'] = '';
-            $this->write('left-out.csv', [...self::LEFT_OUT, ...$names]);
+            $this->files->beginAnew('left-out.csv', [...self::LEFT_OUT, ...$names]);
         }
         foreach ($readers->named() as $side => $reader) {
             if (! $reader instanceof PreparedReader) {
@@ -176,7 +163,7 @@ final class FindingFiles
             usort($rows, static fn(LeftOutRow $one, LeftOutRow $other): int => $one->packedPlace <=> $other->packedPlace);
             foreach ($rows as $row) {
                 $byName = array_combine(array_reverse($columns[$row->step]), array_reverse($row->cells));
-                $this->write('left-out.csv', [
+                $this->files->addLine('left-out.csv', [
                     $side,
                     $row->place()->part,
                     $row->place()->line,
@@ -194,38 +181,23 @@ final class FindingFiles
     public function finish(Summary $summary): array
     {
         foreach (
-            isset($this->files['without-entry.csv']) ? $summary->withoutEntry : []
+            $this->files->has('without-entry.csv') ? $summary->withoutEntry : []
             as ['source' => $source, 'target' => $target, 'values' => $values]
         ) {
             foreach ($values ?? [] as $value => $cells) {
-                $this->write('without-entry.csv', [$source, $target, (string) $value, $cells]);
+                $this->files->addLine('without-entry.csv', [$source, $target, (string) $value, $cells]);
             }
         }
-        $this->open('summary.json', null);
-        fwrite(
-            $this->files['summary.json'],
-            json_encode($summary->toArray(), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES).
-                "\n",
-        );
-        foreach ($this->files as $name => $file) {
-            $this->flush($name);
-            if (! fflush($file) || ! fclose($file) || ! rename($this->path($name).self::ENDING, $this->path($name))) {
-                throw UnwritableFolder::at($this->folder);
-            }
-        }
-        $names = array_keys($this->files);
-        $this->files = [];
+        $this->files->open('summary.json');
+        $this->files->add('summary.json', $this->json($summary->toArray()));
 
-        return $names;
+        return $this->files->finish();
     }
 
-    /** Removes what was begun and not finished. */
-    public function __destruct()
+    /** @param array<array-key, mixed> $document */
+    private function json(array $document): string
     {
-        foreach ($this->files as $name => $file) {
-            fclose($file);
-            unlink($this->path($name).self::ENDING);
-        }
+        return json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
     }
 
     /** @return list<string> */
@@ -238,13 +210,29 @@ final class FindingFiles
     private function addCells(string $file, RowFinding $row, array $cells): void
     {
         foreach ($cells as $cell) {
-            $this->write($file, [
+            $this->files->addLine($file, [
                 ...$row->deliveredKey->cells ?? [],
                 $this->plan->columnPairs[$cell->pairPosition]->source,
                 $cell->class->value,
                 $cell->cause,
                 $cell->source,
                 $cell->target,
+            ]);
+        }
+    }
+
+    /** What the key lets pass stands before the cells of the same row. */
+    private function addForgivenKey(RowFinding $row): void
+    {
+        foreach ($row->keyForgiven as $position => $cause) {
+            $column = $this->plan->key[$position];
+            $this->files->addLine('forgiven.csv', [
+                ...$row->deliveredKey->cells ?? [],
+                $column->source,
+                CellClass::Forgiven->value,
+                $cause,
+                $row->source->cells[$this->keyPositions->source[$position]] ?? '',
+                $row->target->cells[$this->keyPositions->target[$position]] ?? '',
             ]);
         }
     }
@@ -260,41 +248,5 @@ final class FindingFiles
         $byName = array_combine(array_reverse($this->target->names), array_reverse($cells));
 
         return array_map(static fn(string $name): string => $byName[$name] ?? '', $this->unitedNames);
-    }
-
-    /** @param list<string>|null $header */
-    private function open(string $name, ?array $header): void
-    {
-        $file = @fopen($this->path($name).self::ENDING, 'wb');
-        if ($file === false) {
-            throw UnwritableFolder::at($this->folder);
-        }
-        $this->files[$name] = $file;
-        $this->buffers[$name] = '';
-        if ($header !== null) {
-            $this->write($name, $header);
-        }
-    }
-
-    /** @param list<string|int> $cells */
-    private function write(string $name, array $cells): void
-    {
-        $this->buffers[$name] .= CsvLine::of($cells);
-        if (strlen($this->buffers[$name]) >= self::BUFFER_BYTES) {
-            $this->flush($name);
-        }
-    }
-
-    private function flush(string $name): void
-    {
-        if (@fwrite($this->files[$name], $this->buffers[$name]) !== strlen($this->buffers[$name])) {
-            throw UnwritableFolder::at($this->folder);
-        }
-        $this->buffers[$name] = '';
-    }
-
-    private function path(string $name): string
-    {
-        return "{$this->folder}/{$name}";
     }
 }

@@ -41,6 +41,8 @@ final class FindingAssembler
     /** @var Sides<list<int>> */
     private readonly Sides $keyPositions;
 
+    private readonly PlanComparisons $planComparisons;
+
     private readonly PatternCounter $patterns;
 
     public readonly RowSlices $slices;
@@ -60,7 +62,9 @@ final class FindingAssembler
         private readonly MatchCounts $counts,
         private readonly ValueCounts $values,
         private readonly array $leftOutKeys = [],
+        private readonly bool $listsForgiven = false,
     ) {
+        $this->planComparisons = new PlanComparisons($plan, $catalogue);
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
         $this->positions = Sides::each(
             static fn(Side $side): array => $readers->of($side)->columns()->positionsOf($plan->pairedNames($side)),
@@ -108,6 +112,7 @@ final class FindingAssembler
             cells: $differing,
             refused: $entry->refused === null ? null : $this->refused($side->place($linesBefore + $entry->line), $entry->refused),
             forgiven: $forgiven,
+            keyForgiven: $this->keyForgiven($entry, $source, $target),
             kept: $entry->keptLine === null ? null : $side->place($entry->keptLine),
             reason: $reason,
             reasonFacts: $reasonFacts,
@@ -120,6 +125,18 @@ final class FindingAssembler
         }
 
         return $finding;
+    }
+
+    /** @return array<int, string> by column of the key: the cause that it lets pass here; asked for only where what was forgiven is listed */
+    private function keyForgiven(FindingEntry $entry, ?RowRecord $source, ?RowRecord $target): array
+    {
+        if (! $this->listsForgiven || $source === null || $target === null || $entry->isBridged) {
+            return [];
+        }
+        return $this->planComparisons->forgivenInKey(
+            $source->cellsAt($this->keyPositions->source),
+            $target->cellsAt($this->keyPositions->target),
+        );
     }
 
     /** @return array{RowReason|null, array<string, string|int>} why it is in its class, where that is known, with the facts of it */

@@ -22,14 +22,12 @@ use NineTally\Core\Matching\Scan;
 use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Bridge;
-use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 use NineTally\Core\Value\ValueOrder;
 
@@ -116,7 +114,7 @@ final class TallyParts
             $postings,
             $this->settings->listsForgiven,
         );
-        $keyColumns = $this->hasPlainKeys() ? [] : array_map($this->keyComparison(...), $this->plan->key);
+        $keyColumns = $this->hasPlainKeys() ? [] : array_map($this->planComparisons()->ofKey(...), $this->plan->key);
         $bridges = $this->bridges();
 
         return new PartitionMatch(
@@ -132,15 +130,7 @@ final class TallyParts
     /** @return list<ColumnComparison> by column pair */
     public function comparisons(): array
     {
-        return $this->comparisons ??= array_map(
-            fn(ColumnPair $pair): ColumnComparison => new ColumnComparison(
-                $pair,
-                $this->plan->source->reading($pair->source, $pair->kind),
-                $this->plan->target->reading($pair->target, $pair->kind),
-                $this->catalogue,
-            ),
-            $this->plan->columnPairs,
-        );
+        return $this->comparisons ??= array_map($this->planComparisons()->ofPair(...), $this->plan->columnPairs);
     }
 
     public function keyForm(Side $side): KeyForm
@@ -191,14 +181,9 @@ final class TallyParts
         );
     }
 
-    private function keyComparison(KeyColumn $column): ColumnComparison
+    private function planComparisons(): PlanComparisons
     {
-        return new ColumnComparison(
-            new ColumnPair('key', $column->source, $column->target, Kind::Text, $column->forgives),
-            $this->plan->source->reading($column->source, Kind::Text),
-            $this->plan->target->reading($column->target, Kind::Text),
-            $this->catalogue,
-        );
+        return new PlanComparisons($this->plan, $this->catalogue);
     }
 
     /** @return Sides<RowEncoding> */

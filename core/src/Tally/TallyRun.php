@@ -96,6 +96,7 @@ final class TallyRun
             $counts,
             $this->work->valueCounts(),
             $this->leftOutKeys(),
+            $this->settings->listsForgiven,
         );
         yield from $this->merge($source, $target, $assembler);
 
