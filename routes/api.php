@@ -17,6 +17,7 @@ use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
 use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\FindingController;
+use App\Http\Controllers\Review\ForgivenController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
@@ -121,6 +122,10 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
+    Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
+    Route::get('tallies/{tally}/forgiven/{number}/taken', [ForgivenController::class, 'take'])
+        ->whereNumber('number')
+        ->middleware(NoTimeLimit::class);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
     Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);
     Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);

@@ -199,6 +199,31 @@ final class Tally extends Model
         return $delivery->parts->firstWhere('number', $part)->file_name ?? '';
     }
 
+    /** @return list<string> the lists of what rules let pass, by name, in the order of forgiven() */
+    public function forgivenLists(): array
+    {
+        return [
+            ...array_map(
+                static fn(array $pattern): string => self::nameOfList(true, $pattern['source'], $pattern['cause'], []),
+                $this->summary['keyForgiven'] ?? [],
+            ),
+            ...array_map(
+                static fn(array $pattern): string => self::nameOfList(false, $pattern['source'], $pattern['cause'], $pattern['facts'] ?? []),
+                $this->summary['forgiven'] ?? [],
+            ),
+        ];
+    }
+
+    /** @param array<string, string|int> $facts of the cause */
+    public static function nameOfList(bool $inKey, string $source, string $cause, array $facts): string
+    {
+        // What a tolerance let pass in all is said of the pattern, not of a cell.
+        $facts = array_diff_key($facts, ['largest' => true, 'net' => true]);
+        ksort($facts);
+
+        return json_encode([$inKey, $source, $cause, $facts], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
+    }
+
     /**
      * @return list<array{inKey: bool, source: string, target: string, cause: string, sentence: string, cells: int,
      *     examples: list<array{source: string, target: string}>}> what rules let pass, in the key first

@@ -6,10 +6,9 @@ namespace App\Questions;
 
 use App\Adapters\Database\DatabaseRow;
 use Illuminate\Database\Connection;
-use NineTally\Core\Cause\CauseCatalogue;
-use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Tally\PlanComparisons;
 
 /**
  * Cells that differed in one tally and do not in a later one, where both the plan and the deliveries are others: the values of then are
@@ -26,13 +25,9 @@ final readonly class SettledCells
     public function letPassBy(Plan $plan, int $earlier, int $later): array
     {
         $comparisons = [];
+        $rules = new PlanComparisons($plan);
         foreach ($plan->columnPairs as $pair) {
-            $comparisons[$pair->source] = new ColumnComparison(
-                $pair,
-                $plan->source->reading($pair->source, $pair->kind),
-                $plan->target->reading($pair->target, $pair->kind),
-                new CauseCatalogue,
-            );
+            $comparisons[$pair->source] = $rules->ofPair($pair);
         }
         $passed = [];
         $this->database->transaction(function () use ($earlier, $later, $comparisons, &$passed): void {

@@ -47,6 +47,7 @@ final class RecordResource extends JsonResource
             'target' => $field->target,
             'sourceValue' => $field->sourceValue,
             'targetValue' => $field->targetValue,
+            'letPass' => $field->letPass === null ? null : CauseId::sentenceFor($field->letPass->id, $field->letPass->facts),
             'finding' =>
                 $cell === null
                     ? null

@@ -151,9 +151,13 @@ final class TallyResource extends JsonResource
     /** @return list<array<string, mixed>> */
     private function forgiven(Mask $mask): array
     {
+        $patterns = $this->resource->forgiven();
+
         return array_map(
-            static fn(array $pattern): array => $mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern,
-            $this->resource->forgiven(),
+            static fn(int $place, array $pattern): array => ['number' => $place + 1] +
+                ($mask->hides($pattern['source']) ? ['examples' => []] + $pattern : $pattern),
+            array_keys($patterns),
+            $patterns,
         );
     }
 

@@ -126,14 +126,20 @@ final readonly class Mask
         }
         $isKeyHidden = $filter->text('key') !== null && in_array(($filter->number('keyColumn') ?? 0) - 1, $this->keyPlaces, true);
         if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
-            throw new ValuesAreMasked(
-                sprintf(
-                    'Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that '.
-                        'is not masked, or show the sensitive values first if your role may see them.',
-                    implode(', ', $this->columns()),
-                ),
-            );
+            $this->mustNotSearch();
         }
+    }
+
+    /** @throws ValuesAreMasked */
+    public function mustNotSearch(): never
+    {
+        throw new ValuesAreMasked(
+            sprintf(
+                'Values of %s are masked for you, so they cannot be looked for either. Filter by something else, name a column that '.
+                    'is not masked, or show the sensitive values first if your role may see them.',
+                implode(', ', $this->columns()),
+            ),
+        );
     }
 
     /** @throws ValuesAreMasked if keys cannot be looked for, because a part of them is hidden */

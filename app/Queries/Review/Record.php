@@ -5,11 +5,15 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Models\Tally;
+use NineTally\Core\Cause\Cause;
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Tally\PlanComparisons;
 
 /** The whole record of both sides of one row, field by field: the key, the pairs in the order of the plan, then what is not compared. */
 final readonly class Record
@@ -74,14 +78,22 @@ final readonly class Record
      */
     private static function fields(Plan $plan, array $cells, array $values): array
     {
-        $field = static fn(string $role, ?string $source, ?string $target, ?RulableCell $finding = null): RecordField => new RecordField(
+        $field = static fn(
+            string $role,
+            ?string $source,
+            ?string $target,
+            ?RulableCell $finding = null,
+            ?\Closure $comparison = null,
+        ): RecordField => new RecordField(
             $role,
             $source,
             $target,
-            $source === null ? null : $values['source'][$source] ?? null,
-            $target === null ? null : $values['target'][$target] ?? null,
+            $ofSource = $source === null ? null : $values['source'][$source] ?? null,
+            $ofTarget = $target === null ? null : $values['target'][$target] ?? null,
             $finding,
+            $finding === null && $comparison !== null ? self::letPass($comparison, $ofSource, $ofTarget) : null,
         );
+        $comparisons = new PlanComparisons($plan);
         $notCompared = static fn(Side $side): array => array_diff(
             array_map(strval(...), array_keys($values[$side->value])),
             $plan->keyNames($side),
@@ -89,13 +101,19 @@ final readonly class Record
         );
 
         return [
-            ...array_map(static fn(KeyColumn $column): RecordField => $field('key', $column->source, $column->target), $plan->key),
+            ...array_map(static fn(KeyColumn $column): RecordField => $field(
+                'key',
+                $column->source,
+                $column->target,
+                comparison: static fn(): ColumnComparison => $comparisons->ofKey($column),
+            ), $plan->key),
             ...array_map(
                 static fn(ColumnPair $pair, int $position): RecordField => $field(
                     'compared',
                     $pair->source,
                     $pair->target,
                     $cells[$position] ?? null,
+                    static fn(): ColumnComparison => $comparisons->ofPair($pair),
                 ),
                 $plan->columnPairs,
                 array_keys($plan->columnPairs),
@@ -109,6 +127,18 @@ final readonly class Record
                 array_values($notCompared(Side::Target)),
             ),
         ];
+    }
+
+    /** @param \Closure(): ColumnComparison $comparison */
+    private static function letPass(\Closure $comparison, ?string $source, ?string $target): ?Cause
+    {
+        // A bridge joins keys that no rule lets pass, and a value that is masked is like any other.
+        if ($source === null || $target === null || $source === $target || in_array(Mask::VALUE, [$source, $target], true)) {
+            return null;
+        }
+        $judgement = $comparison()->classify($source, $target);
+
+        return $judgement->class === CellClass::Forgiven ? $judgement->cause : null;
     }
 
     /**

@@ -66,6 +66,7 @@ final class RowSlicesTest extends TestCase
 
         $this->api('GET', "/tallies/{$tally->id}")->assertJsonPath('forgiven', [
             [
+                'number' => 1,
                 'inKey' => true,
                 'source' => 'berth',
                 'target' => 'berth',

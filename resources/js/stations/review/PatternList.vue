@@ -2,26 +2,24 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { className } from '@/format/classes'
-import { difference } from '@/format/difference'
 import { figure, named, type Said } from '@/format/said'
-import CellValue from '@/parts/CellValue.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import RowMark from '@/parts/RowMark.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, isSlice, type Subject } from '@/stations/review/filter'
 import { rowsName, sliceName } from '@/stations/review/figureNames'
 
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter }>()
-const emit = defineEmits<{ choose: [subject: Subject] }>()
+/** What is looked at: findings of a filter, or a list of what a rule let pass. */
+const props = withDefaults(defineProps<{ tally: Schemas['Tally']; filter: Filter; forgiven?: number | null }>(), { forgiven: null })
+const emit = defineEmits<{ choose: [subject: Subject]; chooseForgiven: [number: number] }>()
 
 const heaviest = computed(() => Math.max(1, ...props.tally.patterns.map((pattern) => pattern.cells)))
 const isRowClass = (rowClass: Schemas['RowClass'] | null): boolean =>
-  !isOfCells(props.filter) && isSlice(props.filter, rowClass === null ? {} : { class: rowClass })
+  props.forgiven === null && !isOfCells(props.filter) && isSlice(props.filter, rowClass === null ? {} : { class: rowClass })
 /** Of very many parts only those of the class that is looked at. */
 const SLICES = 8
 const slicesOf = (list: Schemas['Tally']['rowLists'][number]): Schemas['Tally']['rowLists'][number]['slices'] =>
   list.slices.length <= SLICES || props.filter.class === list.class ? list.slices : []
-const EXAMPLES = 5
 const orders = { size: 'most cells first', open: 'most open first', column: 'by column' } as const
 const order = ref<keyof typeof orders>('size')
 const compare: Record<keyof typeof orders, (one: Schemas['Pattern'], other: Schemas['Pattern']) => number> = {
@@ -110,24 +108,25 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
     </template>
     <template v-if="tally.forgiven.length > 0">
       <div class="group"><span>Let pass by a rule of the plan</span><span>cells</span></div>
-      <details v-for="pass in tally.forgiven" :key="`${pass.inKey} ${pass.source} ${pass.cause} ${pass.sentence}`" class="pass">
-        <summary>
-          <span class="name">
-            {{ title(pass) }}{{ pass.inKey ? ', in the key' : '' }}<span class="unseen">: </span><em data-sentence="patterns">{{ pass.sentence }}</em>
-          </span>
-          <b
-            ><span class="unseen">, </span
-            ><FigureValue :name="named(pass.inKey ? 'key_forgiven' : 'patterns', pass.source, pass.sentence, 'cells')" :of="pass.cells" /><span
-              class="unseen"
-              >{{ ' ' + cellsOf(pass.cells) }}</span
-            ></b
-          >
-        </summary>
-        <p v-for="example in pass.examples.slice(0, EXAMPLES)" :key="`${example.source} ${example.target}`" class="example">
-          <CellValue :stretches="difference(example.source, example.target).source" side="source" />
-          <CellValue :stretches="difference(example.source, example.target).target" side="target" />
-        </p>
-      </details>
+      <button
+        v-for="pass in tally.forgiven"
+        :key="pass.number"
+        type="button"
+        class="choice"
+        :aria-pressed="forgiven === pass.number"
+        @click="emit('chooseForgiven', pass.number)"
+      >
+        <span />
+        <span class="name">
+          {{ title(pass) }}{{ pass.inKey ? ', in the key' : '' }}<span class="unseen">: </span><em data-sentence="patterns">{{ pass.sentence }}</em>
+        </span>
+        <b
+          ><span class="unseen">, </span
+          ><FigureValue :name="named(pass.inKey ? 'key_forgiven' : 'patterns', pass.source, pass.sentence, 'cells')" :of="pass.cells" /><span class="unseen">{{
+            ' ' + cellsOf(pass.cells)
+          }}</span></b
+        >
+      </button>
     </template>
   </nav>
 </template>
@@ -212,29 +211,5 @@ i {
 }
 .choice:focus-visible {
   outline-offset: -4px;
-}
-.pass summary {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 8px;
-  padding: 5px 14px 5px 44px;
-  cursor: pointer;
-  font-size: 13px;
-}
-.pass em {
-  display: block;
-  font: 12px var(--text);
-  color: var(--ink-3);
-}
-.pass b {
-  font-weight: 650;
-}
-.example {
-  display: grid;
-  gap: 1px;
-  margin: 0;
-  padding: 3px 14px 3px 44px;
-  font-size: 12px;
-  overflow-x: auto;
 }
 </style>

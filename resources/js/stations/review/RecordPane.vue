@@ -56,6 +56,11 @@ const actOf = (id: number | null | undefined) => props.record?.rulings.find((act
 /** The place of a key field, counted from 1, and its value: what else has it? */
 const keyPlace = (field: Schemas['Field']): number => (props.record?.fields.filter((one) => one.role === 'key').indexOf(field) ?? -1) + 1
 const whole = (text: string): Stretch[] => [{ text, differs: false }]
+/** What a rule lets pass is marked as what differs is; what is not compared is not. */
+const sideOf = (field: Schemas['Field'], side: 'source' | 'target'): Stretch[] =>
+  field.letPass === null
+    ? whole((side === 'source' ? field.sourceValue : field.targetValue) ?? '')
+    : difference(field.sourceValue ?? '', field.targetValue ?? '')[side]
 const hasLong = computed(() => props.record?.fields.some((field) => isLong(field.sourceValue) || isLong(field.targetValue)) ?? false)
 const isWhole = ref(false)
 const pane = ref<HTMLElement | null>(null)
@@ -132,8 +137,9 @@ watch(
           </span>
           <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="shown(whole(field.sourceValue))" />
           <span v-else class="two">
-            <CellValue v-if="field.sourceValue !== null" :stretches="shown(whole(field.sourceValue))" side="source" />
-            <CellValue v-if="field.targetValue !== null" :stretches="shown(whole(field.targetValue))" side="target" />
+            <CellValue v-if="field.sourceValue !== null" :stretches="shown(sideOf(field, 'source'))" side="source" />
+            <CellValue v-if="field.targetValue !== null" :stretches="shown(sideOf(field, 'target'))" side="target" />
+            <em v-if="field.letPass" data-sentence="record">{{ field.role === 'key' ? 'the key' : 'a rule' }} lets pass: {{ field.letPass }}</em>
           </span>
         </component>
       </template>

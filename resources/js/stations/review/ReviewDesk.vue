@@ -20,6 +20,7 @@ import CommentsPanel, { type CommentSubject } from '@/stations/review/CommentsPa
 import FilterBar from '@/stations/review/FilterBar.vue'
 import FindingList from '@/stations/review/FindingList.vue'
 import FindKey from '@/stations/review/FindKey.vue'
+import ForgivenList from '@/stations/review/ForgivenList.vue'
 import GroupHead from '@/stations/review/GroupHead.vue'
 import MaskStrip from '@/stations/review/MaskStrip.vue'
 import KeysDialog from '@/stations/review/KeysDialog.vue'
@@ -29,6 +30,7 @@ import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
 import RulingPanel from '@/stations/review/RulingPanel.vue'
 import { useBeside } from '@/stations/review/useBeside'
 import { useDesk } from '@/stations/review/useDesk'
+import { recordOfKey } from '@/stations/review/useForgiven'
 import { useFilter } from '@/stations/review/useFilter'
 import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
@@ -38,7 +40,9 @@ import WeightPicture from '@/stations/review/WeightPicture.vue'
 
 const props = defineProps<{ tally: Schemas['Tally']; course: Schemas['Course'] }>()
 const tally = computed(() => props.tally)
-const { filter, set, choose, narrow, widen } = useFilter()
+const { filter, set, choose, narrow, widen, forgiven, chooseForgiven } = useFilter()
+/** The list of what a rule let pass that is looked at. */
+const pass = computed(() => props.tally.forgiven.find(({ number }) => number === forgiven.value))
 const { acts, rule, undo, last } = useRulings(computed(() => props.tally.id))
 const people = usePeople(() => props.course.migration.id)
 
@@ -128,7 +132,16 @@ const bar = ref<HTMLElement | null>(null)
 /** A row that agrees is looked at until another finding is. */
 const agreed = ref<Schemas['Record'] | null>(null)
 watch(rowSequence, () => (agreed.value = null))
-watch(filter, () => (agreed.value = null))
+watch([filter, forgiven], () => (agreed.value = null))
+const lookError = ref<Error | null>(null)
+async function lookAtForgiven(key: string): Promise<void> {
+  lookError.value = null
+  try {
+    agreed.value = await recordOfKey(props.tally.id, key)
+  } catch (problem) {
+    lookError.value = problem instanceof Error ? problem : new Error(String(problem))
+  }
+}
 async function lookAtKey(sequence: number): Promise<void> {
   await set({})
   await nextTick()
@@ -159,7 +172,7 @@ const note = computed(
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
-      <el-button v-if="mayRule" type="primary" :disabled="all === null" @click="ask(null)"
+      <el-button v-if="mayRule && !pass" type="primary" :disabled="all === null" @click="ask(null)"
         ><span>Rule on all <FigureValue v-if="all" name="findings/total" :of="all.findings" /></span
       ></el-button>
     </StationHead>
@@ -175,16 +188,27 @@ const note = computed(
       :rows-arrived="tally.figures.rowsArrived"
     />
     <MaskStrip v-if="tally.sensitive" :tally="tally" :sensitive="tally.sensitive" />
-    <div v-if="tally.findings === 0" class="empty">
+    <div v-if="tally.findings === 0 && tally.forgiven.length === 0" class="empty">
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>
     </div>
     <template v-else>
       <WeightPicture v-if="isPictured" :tally="tally" :filter="filter" @choose="choose" />
       <div class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
-        <PatternList :class="{ closed: patternsPane.isClosed.value }" :tally="tally" :filter="filter" @choose="choose" />
+        <PatternList
+          :class="{ closed: patternsPane.isClosed.value }"
+          :tally="tally"
+          :filter="filter"
+          :forgiven="pass?.number ?? null"
+          @choose="choose"
+          @choose-forgiven="chooseForgiven"
+        />
         <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
-        <div class="list">
+        <div v-if="pass" class="list">
+          <ErrorNote :error="lookError" />
+          <ForgivenList :tally="tally" :pass="pass" @look="lookAtForgiven" />
+        </div>
+        <div v-else class="list">
           <GroupHead
             :tally="tally"
             :filter="filter"
@@ -234,7 +258,7 @@ const note = computed(
         <div class="side" :class="{ closed: recordPane.isClosed.value }">
           <template v-if="isDrawn">
             <RecordPane
-              :record="agreed ?? record.data.value"
+              :record="agreed ?? (pass ? undefined : record.data.value)"
               :error="record.error.value"
               :is-loading="record.isPending.value && rowSequence !== null"
               :course="course"
@@ -245,7 +269,7 @@ const note = computed(
             />
             <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
             <RulingPanel
-              v-if="mayRule"
+              v-if="mayRule && !pass"
               v-model:why="why"
               v-model:pinned="isPinned"
               :waiting="waiting"

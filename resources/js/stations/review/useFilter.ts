@@ -7,15 +7,21 @@ export function useFilter() {
   const route = useRoute()
   const router = useRouter()
   const filter = computed(() => filterOf(route.query))
-  const set = (to: Filter) => {
-    const query: Record<string, string> = typeof route.query.tally === 'string' ? { tally: route.query.tally } : {}
+  const tally = (): Record<string, string> => (typeof route.query.tally === 'string' ? { tally: route.query.tally } : {})
+  const queryOf = (to: Filter) => {
+    const query = tally()
     for (const [term, value] of Object.entries(said(to))) query[term] = String(value)
-    return router.replace({ query })
+    return query
   }
+  const set = (to: Filter) => router.replace({ query: queryOf(to) })
   return {
     filter,
     set,
-    choose: (subject: Subject) => set(withSubject(filter.value, subject)),
+    /** The list of what a rule let pass that is looked at instead of findings, by its number. */
+    forgiven: computed(() => (typeof route.query.forgiven === 'string' ? Number(route.query.forgiven) : null)),
+    chooseForgiven: (number: number) => router.push({ query: { ...tally(), forgiven: String(number) } }),
+    /** Another subject is another page: the way back leads to the one before. */
+    choose: (subject: Subject) => router.push({ query: queryOf(withSubject(filter.value, subject)) }),
     narrow: (terms: Filter) => set({ ...filter.value, ...terms }),
     widen: (terms: readonly (keyof Filter)[]) => set({ ...filter.value, ...Object.fromEntries(terms.map((term) => [term, undefined])) }),
   }
