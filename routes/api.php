@@ -7,6 +7,7 @@ use App\Http\Controllers\Access\SessionController;
 use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
 use App\Http\Controllers\Board\MigrationController;
+use App\Http\Controllers\Board\NewsController;
 use App\Http\Controllers\Deliver\DeliveryController;
 use App\Http\Controllers\Deliver\ProfileController;
 use App\Http\Controllers\Deliver\ReceiptController;
@@ -65,6 +66,8 @@ Route::middleware('auth')->group(function (): void {
 
     // Match
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
+    Route::post('datasets/{dataset}/draft-joins', [PlanController::class, 'join']);
+    Route::get('datasets/{dataset}/news', NewsController::class);
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
     Route::get('datasets/{dataset}/plan-versions', [PlanVersionController::class, 'index']);
     Route::get('datasets/{dataset}/plan-versions/{number}', [PlanVersionController::class, 'export'])->whereNumber('number');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
@@ -18,6 +19,9 @@ use NineTally\Core\Row\Side;
  *     columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides?: array<string, mixed>,
  *     bridges?: list<array<string, mixed>>, demands?: array<string, array<string, mixed>>} $document  a plan's, but that the key may be
  *     empty
+ * @property int $number of the draft, counted by each time that it was saved
+ * @property \Illuminate\Support\Carbon $updated_at
+ * @property-read User|null $user
  */
 final class PlanDraft extends Model
 {
@@ -35,9 +39,27 @@ final class PlanDraft extends Model
     public function rules(Side $side): SideRules
     {
         // The key may still be empty, and says nothing of sides.
-        return Plan::fromJson(
-            CanonicalJson::of(['key' => [['source' => '?', 'target' => '?']], 'columnPairs' => []] + $this->document),
-        )->side($side);
+        return self::planOf(['key' => [], 'columnPairs' => []] + $this->document)->side($side);
+    }
+
+    /**
+     * A draft as a plan, with a key that nobody has chosen where it has none.
+     *
+     * @param  array<string, mixed>  $document
+     *
+     * @throws \NineTally\Core\Plan\UnusablePlan
+     */
+    public static function planOf(array $document): Plan
+    {
+        $key = ($document['key'] ?? []) === [] ? ['key' => [['source' => '?', 'target' => '?']]] : [];
+
+        return Plan::fromJson(CanonicalJson::of($key + $document));
+    }
+
+    /** @return BelongsTo<User, $this> who saved it last */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
     }
 
     /** @return list<string> the key by source names */

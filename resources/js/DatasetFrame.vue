@@ -2,6 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, watch, watchEffect } from 'vue'
 import { useCourse } from '@/composables/useCourse'
+import { useNews } from '@/composables/useNews'
 import { useDatasetId } from '@/composables/useDatasetId'
 import CourseRail from '@/parts/CourseRail.vue'
 import LoadState from '@/parts/LoadState.vue'
@@ -11,6 +12,7 @@ import WorkbookTray from '@/parts/WorkbookTray.vue'
 /** What every station of a dataset has around it: the bar, the course, and a foot of its own. */
 const dataset = useDatasetId()
 const { data: course, error, isPending, refetch } = useCourse(dataset)
+const { said, dismiss } = useNews(() => dataset.value)
 const name = computed(() => course.value?.name ?? null)
 
 /** Milliseconds after which the station that was opened has what it needs. */
@@ -40,6 +42,7 @@ watchEffect(() => {
       <template v-if="course">
         <CourseRail :course="course" class="beside" />
         <WorkbookTray class="beside foot" />
+        <p v-if="said" class="news" role="status">{{ said }} <el-button link @click="dismiss">Close</el-button></p>
         <RouterView v-slot="{ Component }">
           <component :is="Component" :key="course.id" :course="course" />
         </RouterView>
@@ -56,6 +59,17 @@ watchEffect(() => {
 }
 .frame > :first-child {
   grid-column: 1 / -1;
+}
+.news {
+  position: fixed;
+  inset-block-end: 14px;
+  inset-inline-start: 190px;
+  z-index: 20;
+  margin: 0;
+  padding: 7px 14px;
+  background: var(--mark);
+  border: 1px solid var(--mark-edge);
+  font-size: 13px;
 }
 .beside {
   grid-area: 2 / 1;

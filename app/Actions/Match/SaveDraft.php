@@ -7,6 +7,8 @@ namespace App\Actions\Match;
 use App\Models\Dataset;
 use App\Models\PlanDraft;
 use App\Models\User;
+use App\Problems\DraftChanged;
+use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
@@ -17,13 +19,43 @@ final readonly class SaveDraft
     /** Stands in for the key that a draft may still lack, for no plan is without one. */
     private const NO_KEY_YET = [['source' => '?', 'target' => '?']];
 
+    public function __construct(private Connection $database) {}
+
     /**
      * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may
      *     be left out
      *
+     * @param  int|null  $seen  the number of the draft that the person saw; null overwrites whatever is there
+     *
+     * @throws \NineTally\Core\Plan\UnusablePlan when it does not follow the schema, with the places
+     * @throws DraftChanged when somebody else has saved another since
+     */
+    public function __invoke(Dataset $dataset, array $document, User $person, ?int $seen = null): PlanDraft
+    {
+        $normal = $this->normalized($document);
+
+        return $this->database->transaction(static function () use ($dataset, $normal, $person, $seen): PlanDraft {
+            // Two may save at the same moment: the lock gives them an order, and the second learns of the first.
+            Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
+            $known = PlanDraft::query()->find($dataset->id);
+            if ($seen !== null && $known !== null && $known->number !== $seen) {
+                throw DraftChanged::since($seen, $known);
+            }
+
+            return PlanDraft::query()->updateOrCreate(
+                ['dataset_id' => $dataset->id],
+                ['document' => $normal, 'user_id' => $person->id, 'number' => ($known->number ?? 0) + 1],
+            );
+        });
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $document
+     * @return array<string, mixed> as drafts are kept
+     *
      * @throws \NineTally\Core\Plan\UnusablePlan when it does not follow the schema, with the places
      */
-    public function __invoke(Dataset $dataset, array $document, User $person): PlanDraft
+    public function normalized(array $document): array
     {
         $document['formatVersion'] ??= Plan::FORMAT_VERSION;
         $document['columnPairs'] = $this->withIds($document['columnPairs'] ?? []);
@@ -47,10 +79,7 @@ final readonly class SaveDraft
             ),
         );
 
-        return PlanDraft::query()->updateOrCreate(['dataset_id' => $dataset->id], [
-            'document' => [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])],
-            'user_id' => $person->id,
-        ]);
+        return [...$plan->toArray(), ...($hasKey ? [] : ['key' => []])];
     }
 
     /** A new pair gets the id that follows from its names; one that has an id keeps it whatever becomes of its rules. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Problems;
 
 use App\Problems\Conflict;
+use App\Problems\DraftChanged;
 use App\Problems\ValuesAreMasked;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -61,6 +62,7 @@ final readonly class ProblemDetails
                 ),
             ],
             $exception instanceof Conflict => [409, $exception->reason, 'Something else happened meanwhile', $exception->getMessage(), []],
+            $exception instanceof DraftChanged => [412, 'draft-changed', 'Somebody else changed the plan meanwhile', $exception->getMessage(), []],
             $exception instanceof NineTallyException => [422, $exception->code(), 'This cannot be used', $exception->getMessage(), []],
             $exception instanceof AuthenticationException => [401, 'not-signed-in', 'You are not signed in', 'Sign in and try again.', []],
             $exception instanceof ValuesAreMasked => [403, 'masked', 'Values are masked for you', $exception->getMessage(), []],

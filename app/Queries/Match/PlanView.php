@@ -35,6 +35,7 @@ final readonly class PlanView
 
         return [
             'draft' => $draft === null ? null : array_diff_key($draft->document, ['formatVersion' => true]),
+            'number' => $draft->number ?? 0,
             'version' => $latest?->number,
             'parameters' => (object) $dataset->parameters,
             'source' => $this->side($source, $draft),

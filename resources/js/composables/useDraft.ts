@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { useJoin } from '@/composables/useJoin'
 import { keepChanges, keptChanges, type Station } from '@/composables/keptChanges'
 import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
 
@@ -23,19 +24,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
   const draft = ref<Draft | null>(null)
   const earlier = ref<Draft[]>([])
   const undone = ref<Draft[]>([])
-  watch(
-    () => plan.data.value,
-    (loaded) => {
-      if (draft.value === null && loaded?.draft != null) {
-        draft.value = loaded.draft
-        if (station !== undefined) ({ earlier: earlier.value, undone: undone.value } = keptChanges(course().id, station, loaded.draft))
-      }
-      // The first look at a plan proposes one: the rail still says that there is none.
-      if ((loaded?.draft?.key.length ?? 0) > 0 && course().keyColumns.length === 0) void refreshCourse()
-    },
-    { immediate: true },
-  )
-
+  const { joined, save, remember: see, isSeen, choose, dismiss } = useJoin(() => course().id, draft)
   function remember(led: Draft): void {
     if (station !== undefined) keepChanges(course().id, station, led, { earlier: earlier.value, undone: undone.value })
   }
@@ -43,13 +32,37 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
   const saving = useMutation({
     // One after the other: the last change must be the one that stays.
     scope: { id: 'plan-draft' },
-    mutationFn: (kept: Draft) => answer(api.PUT('/datasets/{dataset}/plan', { params: { path: path.value }, body: kept })),
+    mutationFn: (kept: Draft) =>
+      save(kept, () => {
+        // What was changed before led to a draft that nobody has any more.
+        earlier.value = []
+        undone.value = []
+      }),
     onSuccess: (saved) => {
       queries.setQueriesData({ queryKey: ['dataset', course().id, 'plan'] }, saved)
       if (saved.draft !== null) remember(saved.draft)
       return refreshCourse()
     },
   })
+
+  watch(
+    () => plan.data.value,
+    (loaded) => {
+      // What somebody else saved is shown as soon as it is known, unless something of one's own is on its way: then both are joined.
+      const isNews = loaded?.draft != null && draft.value !== null && !isSeen(loaded) && !saving.isPending.value
+      if (loaded?.draft != null && (draft.value === null || isNews)) {
+        draft.value = loaded.draft
+        see(loaded)
+        if (isNews) {
+          earlier.value = []
+          undone.value = []
+        } else if (station !== undefined) ({ earlier: earlier.value, undone: undone.value } = keptChanges(course().id, station, loaded.draft))
+      }
+      // The first look at a plan proposes one: the rail still says that there is none.
+      if ((loaded?.draft?.key.length ?? 0) > 0 && course().keyColumns.length === 0) void refreshCourse()
+    },
+    { immediate: true },
+  )
 
   function keep(next: Draft): void {
     draft.value = next
@@ -263,6 +276,9 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     plan,
     draft,
     saving,
+    joined,
+    choose,
+    dismiss,
     pair,
     pairAll,
     useKey,

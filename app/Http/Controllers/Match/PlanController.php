@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Match;
 
 use App\Actions\Match\DraftOf;
+use App\Actions\Match\JoinDrafts;
 use App\Actions\Match\SaveDraft;
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Match\JoinDraftRequest;
 use App\Http\Requests\Match\SaveDraftRequest;
 use App\Models\Dataset;
 use App\Queries\Match\PlanView;
@@ -37,10 +39,18 @@ final class PlanController extends Controller
         return response()->json(($this->view)($dataset, $draftOf($dataset)));
     }
 
+    /** What two people made of the same draft, joined; nothing is saved by it. */
+    public function join(JoinDraftRequest $request, Dataset $dataset, JoinDrafts $joinDrafts): JsonResponse
+    {
+        $this->allow('work', $dataset->migration);
+
+        return response()->json($joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs')));
+    }
+
     public function update(SaveDraftRequest $request, Dataset $dataset, SaveDraft $saveDraft): JsonResponse
     {
         $this->allow('work', $dataset->migration);
 
-        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request))));
+        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen())));
     }
 }

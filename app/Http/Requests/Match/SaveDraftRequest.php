@@ -9,7 +9,7 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive'];
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references'];
 
     /** @return array<string, list<string>> */
     public function rules(): array
@@ -19,6 +19,7 @@ final class SaveDraftRequest extends FormRequest
             'columnPairs' => ['present', 'array', 'max:5000'],
             'leftOut' => ['required', 'array'],
             'sides' => ['array'],
+            'references' => ['array', 'max:1000'],
             'bridges' => ['array', 'max:100000'],
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
@@ -27,11 +28,23 @@ final class SaveDraftRequest extends FormRequest
         ];
     }
 
+    /** @return array<string, mixed> */
+    public static function parts(mixed $document): array
+    {
+        return is_array($document) ? array_intersect_key($document, array_flip(self::PARTS)) : [];
+    }
+
+    /** @return int|null the number of the draft that was seen (RFC 9110, If-Match); null if whoever sends it overwrites what is there */
+    public function seen(): ?int
+    {
+        return preg_match('/^"(\d{1,9})"$/', (string) $this->header('If-Match'), $number) === 1 ? (int) $number[1] : null;
+    }
+
     /** @return array<string, mixed> byte for byte as it was sent: a blank token may be a space, and spaces are not trimmed here */
     public function document(): array
     {
         $sent = json_decode($this->getContent(), true, 64);
 
-        return is_array($sent) ? array_intersect_key($sent, array_flip(self::PARTS)) : [];
+        return self::parts($sent);
     }
 }

@@ -6,6 +6,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
+import JoinedDraft from '@/parts/JoinedDraft.vue'
 import StationHead from '@/parts/StationHead.vue'
 import CombinationsDialog from '@/parts/CombinationsDialog.vue'
 import KeyAdvice from '@/stations/match/KeyAdvice.vue'
@@ -27,6 +28,9 @@ const {
   plan,
   draft,
   saving,
+  joined,
+  choose,
+  dismiss,
   pair,
   pairAll,
   useKey,
@@ -87,18 +91,21 @@ const problems = computed(() => plan.data.value?.problems ?? [])
 
 <template>
   <main class="station">
-    <StationHead heading="Which row is which, and what must be equal" :note="both ? note : ''">
-      <template v-if="course.mayWork && both">
-        <el-button @click="showsVersions = true">Versions</el-button>
-        <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
-        <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
-          <span
-            >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
-            <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
-          >
-        </el-button>
-      </template>
-    </StationHead>
+    <div>
+      <StationHead heading="Which row is which, and what must be equal" :note="both ? note : ''">
+        <template v-if="course.mayWork && both">
+          <el-button @click="showsVersions = true">Versions</el-button>
+          <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
+          <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
+            <span
+              >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
+              <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
+            >
+          </el-button>
+        </template>
+      </StationHead>
+      <JoinedDraft :joined="joined" @choose="choose" @dismiss="dismiss" />
+    </div>
     <p v-if="!both" class="empty">
       Both sides must have delivered before rows can be matched. <RouterLink :to="`/datasets/${course.id}/deliver`">Deliver what is missing</RouterLink>.
     </p>

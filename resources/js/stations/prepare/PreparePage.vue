@@ -6,6 +6,7 @@ import { figure, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
+import JoinedDraft from '@/parts/JoinedDraft.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ParametersCard from '@/stations/prepare/ParametersCard.vue'
 import ReferenceCard from '@/stations/prepare/ReferenceCard.vue'
@@ -16,7 +17,20 @@ import { isSame, isSide, useTrial, type Prepared } from '@/stations/prepare/useP
 import { useSteps } from '@/stations/prepare/useSteps'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
-const { plan, draft, saving, prepareSide, prepareReference, undo, canUndo, redo, canRedo } = useDraft(() => props.course, { station: 'prepare' })
+const {
+  plan,
+  draft,
+  saving,
+  joined,
+  choose: settle,
+  dismiss,
+  prepareSide,
+  prepareReference,
+  undo,
+  canUndo,
+  redo,
+  canRedo,
+} = useDraft(() => props.course, { station: 'prepare' })
 
 /** The reference whose steps are worked on, in the place of both sides. */
 const opened = ref<string | null>(null)
@@ -101,21 +115,24 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
 
 <template>
   <main class="station">
-    <StationHead
-      :heading="opened === null ? 'What each side must become before they can meet' : `What ${opened} must become`"
-      :note="opened === null ? 'the deliveries stay as they are' : 'before values are looked up from it'"
-    >
-      <template v-if="both">
-        <el-button v-if="opened !== null" @click="open(null)">Back to both sides</el-button>
-        <template v-if="course.mayWork">
-          <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
-          <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
+    <div>
+      <StationHead
+        :heading="opened === null ? 'What each side must become before they can meet' : `What ${opened} must become`"
+        :note="opened === null ? 'the deliveries stay as they are' : 'before values are looked up from it'"
+      >
+        <template v-if="both">
+          <el-button v-if="opened !== null" @click="open(null)">Back to both sides</el-button>
+          <template v-if="course.mayWork">
+            <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
+            <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
+          </template>
+          <RouterLink :to="`/datasets/${course.id}/match`" class="next">
+            <SaidText :said="onward" />
+          </RouterLink>
         </template>
-        <RouterLink :to="`/datasets/${course.id}/match`" class="next">
-          <SaidText :said="onward" />
-        </RouterLink>
-      </template>
-    </StationHead>
+      </StationHead>
+      <JoinedDraft :joined="joined" @choose="settle" @dismiss="dismiss" />
+    </div>
     <p v-if="!both" class="empty">
       Both sides must have delivered before they can be prepared. <RouterLink :to="`/datasets/${course.id}/deliver`">Deliver what is missing</RouterLink>.
     </p>

@@ -14,7 +14,7 @@ const tally = {
   patterns: [
     { number: 3, source: 'holder_name', target: 'holder', class: 'changed', cause: 'case', sentence: 'capitals differ', cells: 120, examples: [], standing },
   ],
-  forgiven: [{ number: 1, inKey: false, inKey: false, source: 'fee', target: 'fee', cause: 'number-form', sentence: 'same number, written differently', cells: 1204, examples: [{ source: '10.5', target: '10.50' }] }], // prettier-ignore
+  forgiven: [{ number: 1, inKey: false, source: 'fee', target: 'fee', cause: 'number-form', sentence: 'same number, written differently', cells: 1204, examples: [{ source: '10.5', target: '10.50' }] }], // prettier-ignore
 } as unknown as Schemas['Tally']
 
 const list = (filter: Filter = {}) => mount(PatternList, { props: { tally, filter } })

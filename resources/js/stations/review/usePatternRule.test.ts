@@ -34,7 +34,7 @@ function desk(source: string) {
 describe('a rule of a pattern', () => {
   beforeEach(() => {
     vi.resetAllMocks()
-    GET.mockResolvedValue({ draft })
+    GET.mockResolvedValue({ draft, number: 3 })
     PUT.mockImplementation((_path: string, { body }: { body: object }) => Promise.resolve({ draft: body }))
   })
 
@@ -46,7 +46,7 @@ describe('a rule of a pattern', () => {
     makeRule(forgiveCase)
     await flushPromises()
     expect(PUT).toHaveBeenCalledWith('/datasets/{dataset}/plan', {
-      params: { path: { dataset: 7 } },
+      params: { path: { dataset: 7 }, header: { 'If-Match': '"3"' } },
       body: { ...draft, columnPairs: [{ ...draft.columnPairs[0], forgives: ['case'] }] },
     })
     expect(push).toHaveBeenCalledWith('/datasets/7/match')
