@@ -120,6 +120,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
     Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(NoTimeLimit::class);
+    Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
     Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');

@@ -9,23 +9,26 @@ use App\Models\Tally;
 use App\Models\User;
 use App\Problems\ValuesAreMasked;
 use App\Queries\Review\FindingPages;
-use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Masks;
+use App\Queries\TakeAway\FindingTables;
+use App\Queries\TakeAway\TableText;
 use App\Rulings\FindingSet\Filter;
 
 /** The findings of a filter as a workbook. */
 final class WriteFindings extends WriteWorkbook
 {
+    /** @param list<string> $beside names of columns that were added on the screen */
     public function __construct(
         string $workbookId,
         private readonly int $tallyId,
         private readonly Filter $filter,
         private readonly int $personId,
+        private readonly array $beside = [],
     ) {
         parent::__construct($workbookId);
     }
 
-    public function handle(WorkbookFiles $files, FindingsExport $findings, FindingPages $pages, Masks $masks): void
+    public function handle(WorkbookFiles $files, FindingTables $tables, FindingPages $pages, Masks $masks): void
     {
         $workbook = $this->workbook();
         if ($workbook === null) {
@@ -41,10 +44,11 @@ final class WriteFindings extends WriteWorkbook
 
             return;
         }
+        $table = $tables->of($tally, $mask, $this->filter->isOfCells, $this->beside);
         $files->write(
             $workbook,
-            $findings->header($tally),
-            $findings->records($tally, $this->filter, $mask),
+            TableText::names($table),
+            $table->lines($this->filter),
             $pages->count($tally, $this->filter),
         );
     }

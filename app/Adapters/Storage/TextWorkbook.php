@@ -5,21 +5,24 @@ declare(strict_types=1);
 namespace App\Adapters\Storage;
 
 use Illuminate\Filesystem\Filesystem;
+use OpenSpout\Common\Entity\Cell;
 use OpenSpout\Common\Entity\Row;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 use OpenSpout\Writer\WriterMultiSheetsAbstract;
 
 /**
- * Writes a workbook (XLSX) row by row in which every cell is text, so that nothing is read as a formula, a date or a float. A sheet that
- * is full is followed by another with the same header.
+ * Writes a workbook (XLSX) row by row in which every value is text, so that nothing is read as a formula, a date or a float; counts and lines
+ * are numbers. A sheet that is full is followed by another with the same header.
  */
 final class TextWorkbook
 {
     /** A sheet has 1,048,576 rows (ECMA-376); one is the header. */
     private const ROWS_OF_SHEET = 1_048_575;
 
-    /** What is longer than a cell can be is cut. */
+    /** What is longer than a cell can be is cut, and says so at its end. */
     private const LONGEST_CELL = 32_767;
+
+    private const CUT = ' … (cut at 32,767 characters; CSV and JSON Lines have it whole)';
 
     private int $rows = 0;
 
@@ -47,7 +50,7 @@ final class TextWorkbook
         return new self($writer, $header, $folder);
     }
 
-    /** @param list<string> $cells */
+    /** @param list<string|int|float> $cells */
     public function add(array $cells): void
     {
         if ($this->rows > 0 && $this->rows % self::ROWS_OF_SHEET === 0) {
@@ -71,27 +74,24 @@ final class TextWorkbook
         (new Filesystem)->deleteDirectory($this->folder);
     }
 
-    /** @param list<string> $values */
+    /** @param list<string|int|float> $values */
     private static function row(array $values): Row
     {
         return WriterEntityFactory::createRow(
-            array_map(static function (string $value): \OpenSpout\Common\Entity\Cell {
-                // Characters that XML has not are replaced.
-                $cell = WriterEntityFactory::createCell(
-                    mb_substr(
-                        (string) preg_replace(
-                            '/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u',
-                            "\u{FFFD}",
-                            $value,
-                        ),
-                        0,
-                        self::LONGEST_CELL,
-                    ),
-                );
-                $cell->setType(\OpenSpout\Common\Entity\Cell::TYPE_STRING);
+            array_map(static function (string|int|float $value): Cell {
+                $cell = WriterEntityFactory::createCell(is_string($value) ? self::text($value) : $value);
+                $cell->setType(is_string($value) ? Cell::TYPE_STRING : Cell::TYPE_NUMERIC);
 
                 return $cell;
             }, $values)
         );
+    }
+
+    private static function text(string $value): string
+    {
+        // Characters that XML has not are replaced.
+        $text = (string) preg_replace('/[^\x{9}\x{A}\x{D}\x{20}-\x{D7FF}\x{E000}-\x{FFFD}\x{10000}-\x{10FFFF}]/u', "\u{FFFD}", $value);
+
+        return mb_strlen($text) <= self::LONGEST_CELL ? $text : mb_substr($text, 0, self::LONGEST_CELL - mb_strlen(self::CUT)).self::CUT;
     }
 }

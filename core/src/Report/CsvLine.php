@@ -28,17 +28,18 @@ final readonly class CsvLine
     }
 
     /**
-     * For programs that run cells as formulas: a cell that begins like one is led by an apostrophe (OWASP, CSV Injection).
+     * For programs that run cells as formulas: a cell that begins like one is led by an apostrophe (OWASP, CSV Injection). Numbers are none.
      *
-     * @param  list<string|int>  $cells
+     * @param  list<string|int|float>  $cells
+     * @return list<string|int|float>
      */
-    public static function forSpreadsheets(array $cells): string
+    public static function forSpreadsheets(array $cells): array
     {
-        $neutral = [];
-        foreach ($cells as $cell) {
-            $neutral[] = is_string($cell) && $cell !== '' && str_contains("=+-@\t\r", $cell[0]) ? "'".$cell : $cell;
-        }
-
-        return self::of($neutral);
+        return array_map(
+            static fn(string|int|float $cell): string|int|float => is_string($cell) && $cell !== '' && str_contains("=+-@\t\r", $cell[0])
+                ? "'".$cell
+                : $cell,
+            $cells,
+        );
     }
 }

@@ -17,6 +17,9 @@ final class CsvLineTest extends TestCase
 
     public function test_for_spreadsheets_what_begins_like_a_formula_is_led_by_an_apostrophe(): void
     {
-        self::assertSame("'=1+1,'+44,'-5,'@x,\"'\rx\",a=b,7\n", CsvLine::forSpreadsheets(['=1+1', '+44', '-5', '@x', "\rx", 'a=b', 7]));
+        self::assertSame(
+            ["'=1+1", "'+44", "'-5", "'@x", "'\rx", 'a=b', -7, -0.5],
+            CsvLine::forSpreadsheets(['=1+1', '+44', '-5', '@x', "\rx", 'a=b', -7, -0.5]),
+        );
     }
 }

@@ -24,7 +24,7 @@ final class WorkbookTest extends TestCase
         $lines = substr_count($this->get("/api/v1/tallies/{$tally->id}/findings/taken?class=repeated")->streamedContent(), "\n");
         $asked = $this->api('POST', "/tallies/{$tally->id}/findings/workbook?class=repeated")
             ->assertAccepted()
-            ->assertJson(['name' => 'moorings-tally-1-findings-repeated.xlsx']);
+            ->assertJson(['name' => 'moorings-tally-1-rows-repeated.xlsx']);
         $this->api('GET', '/workbooks')->assertJson([
             'items' => [['id' => $asked->json('id'), 'state' => 'written', 'rows' => $lines - 1, 'done' => 2, 'total' => 2]],
         ]);

@@ -20,13 +20,14 @@ use App\Queries\Review\ActOfTally;
 use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\FindingPages;
-use App\Queries\Review\FindingsExport;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\Record;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
 use App\Queries\Review\ValuePairs;
+use App\Queries\TakeAway\FindingTables;
+use App\Queries\TakeAway\TableText;
 use App\Rulings\FindingSet\Filter;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -71,14 +72,15 @@ final class FindingController extends Controller
     }
 
     /** The findings of a filter as CSV or JSON Lines, written while they are sent. */
-    public function take(FilterRequest $request, Tally $tally, FindingsExport $findings): StreamedResponse
+    public function take(FilterRequest $request, Tally $tally, FindingTables $tables): StreamedResponse
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
         $asLines = $request->string('as')->toString() === 'json-lines';
         $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
-        $lines = $asLines ? $findings->asJsonLines($tally, $filter, $mask) : $findings->asCsv($tally, $filter, $mask, $forSpreadsheets);
+        $text = new TableText($tables->of($tally, $mask, $filter->isOfCells, $request->beside()));
+        $lines = $asLines ? $text->jsonLines($filter) : $text->csv($filter, $forSpreadsheets);
 
         return response()->streamDownload(
             static function () use ($lines): void {
@@ -91,6 +93,21 @@ final class FindingController extends Controller
         );
     }
 
+    /** What the columns of a table that is taken away hold, as Table Schema says it. */
+    public function schema(FilterRequest $request, Tally $tally, FindingTables $tables): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $filter = $request->filter();
+        $table = $tables->of($tally, $this->mask($request, $tally), $filter->isOfCells, $request->beside());
+
+        return response()
+            ->json((new TableText($table))->schema(), options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)
+            ->header(
+                'Content-Disposition',
+                'attachment; filename="'.Str::slug($tally->dataset->name)."-tally-{$tally->number}-".($filter->isOfCells ? 'cells' : 'rows').'.schema.json"',
+            );
+    }
+
     /** Has the findings of a filter written as a workbook. */
     public function askForWorkbook(FilterRequest $request, Tally $tally): JsonResponse
     {
@@ -99,7 +116,7 @@ final class FindingController extends Controller
         $this->mask($request, $tally, $filter);
         $person = $this->person($request);
         $workbook = Workbook::query()->create(['user_id' => $person->id, 'name' => $this->fileName($tally, $filter).'.xlsx']);
-        WriteFindings::dispatch($workbook->id, $tally->id, $filter, $person->id);
+        WriteFindings::dispatch($workbook->id, $tally->id, $filter, $person->id, $request->beside());
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
     }
@@ -160,7 +177,7 @@ final class FindingController extends Controller
 
     private function fileName(Tally $tally, Filter $filter): string
     {
-        $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-findings";
+        $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}-".($filter->isOfCells ? 'cells' : 'rows');
         if (! $filter->isPlain()) {
             return $name.'-filtered-'.substr($filter->digest(), 0, 8);
         }

@@ -21,6 +21,8 @@ const props = defineProps<{
   /** findings of the filter; null while they are counted */
   total: number | null
   mayWork: boolean
+  /** columns that were added to the list */
+  beside: readonly string[]
 }>()
 const emit = defineEmits<{ makeRule: [rule: RuleOfPattern]; narrow: [terms: Filter] }>()
 const rule = computed(() => (props.pattern === undefined || !props.mayWork ? null : ruleOfPattern(props.pattern)))
@@ -70,9 +72,13 @@ const pairs = useQuery({
     ),
   enabled: () => isListing.value && props.pattern !== undefined,
 })
-const take = (as: 'csv' | 'json-lines'): string => takenFrom(props.tally.id, props.filter, as)
+const take = (as: 'csv' | 'json-lines' | 'schema'): string => takenFrom(props.tally.id, props.filter, as, isOfCells(props.filter) ? props.beside : [])
 const workbook = useAskForWorkbook(() =>
-  answer(api.POST('/tallies/{tally}/findings/workbook', { params: { path: { tally: props.tally.id }, query: said(props.filter) } })),
+  answer(
+    api.POST('/tallies/{tally}/findings/workbook', {
+      params: { path: { tally: props.tally.id }, query: { ...said(props.filter), 'beside[]': isOfCells(props.filter) ? [...props.beside] : [] } },
+    }),
+  ),
 )
 const ruled = computed<Said>(() => {
   const { standing, total } = props
@@ -104,8 +110,10 @@ const ruled = computed<Said>(() => {
         rule.label
       }}</el-button>
       <span class="quiet take"
-        >Take these away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
-        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button></span
+        >Take these {{ isOfCells(filter) ? 'cells' : 'rows' }} away as <a :href="take('csv')" download>CSV</a>,
+        <a :href="take('json-lines')" download>JSON Lines</a> or
+        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>
+        (<a :href="take('schema')" download>what the columns hold</a>)</span
       >
     </div>
     <ErrorNote :error="workbook.error.value" />

@@ -216,6 +216,7 @@ const note = computed(
             :standing="standing"
             :total="total"
             :may-work="course.mayWork"
+            :beside="beside"
             @make-rule="makeRule"
             @narrow="narrow"
           />

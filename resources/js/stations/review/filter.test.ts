@@ -52,6 +52,7 @@ describe('the filter of an address', () => {
 
   it('takes away what it means, with every letter of it', () => {
     expect(takenFrom(7, { source: ' a&b=', ruling: undefined }, 'csv')).toBe('/api/v1/tallies/7/findings/taken?as=csv&source=+a%26b%3D')
+    expect(takenFrom(7, { of: 'cells' }, 'schema', ['fee'])).toBe('/api/v1/tallies/7/findings/table-schema?of=cells&beside%5B%5D=fee')
   })
 })
 

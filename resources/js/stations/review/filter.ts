@@ -95,11 +95,12 @@ export function sentenceOf(filter: Filter, tally: Schemas['Tally']): string {
   return [subject, ...narrowed].join(', ')
 }
 
-/** The address of a filter's findings, to be taken away. */
-export function takenFrom(tally: number, filter: Filter, as: 'csv' | 'json-lines'): string {
-  const query = new URLSearchParams({ as })
+/** The address of a filter's findings, to be taken away, with the columns that were added to the list; or of what describes their columns. */
+export function takenFrom(tally: number, filter: Filter, as: 'csv' | 'json-lines' | 'schema', beside: readonly string[] = []): string {
+  const query = new URLSearchParams(as === 'schema' ? {} : { as })
   for (const [term, value] of Object.entries(said(filter))) query.set(term, String(value))
-  return `/api/v1/tallies/${tally}/findings/taken?${query.toString()}`
+  for (const column of beside) query.append('beside[]', column)
+  return `/api/v1/tallies/${tally}/findings/${as === 'schema' ? 'table-schema' : 'taken'}?${query.toString()}`
 }
 
 export const findingsOf = (filter: Filter, findings: number): string => counted(findings, isOfCells(filter) ? 'cell' : 'row')

@@ -16,7 +16,8 @@ const props = defineProps<{ course: Schemas['Course'] }>()
 const id = computed(() => props.course.tally?.id ?? 0)
 const { data: tally, error, isPending, refetch } = useTally(id)
 const report = useReport(id)
-const csv = (cells: 'plain' | 'spreadsheets'): string => `/api/v1/tallies/${id.value}/findings/taken?${cells === 'plain' ? '' : 'for=spreadsheets'}`
+const csv = (of: 'rows' | 'cells', isForSpreadsheets = false): string =>
+  `/api/v1/tallies/${id.value}/findings/taken?of=${of}${isForSpreadsheets ? '&for=spreadsheets' : ''}`
 const groups = computed(() => (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: tally.value?.rulings[decision] ?? 0 })))
 </script>
 
@@ -24,8 +25,10 @@ const groups = computed(() => (['expected', 'defect', 'ask', 'open'] as const).m
   <main class="station">
     <StationHead heading="What stakeholders will read" :note="tally ? `tally ${tally.number} of ${course.name}, ${moment(tally.finishedAt)}` : ''">
       <template v-if="tally">
-        <a class="button" :href="csv('plain')" download>Findings as CSV</a>
-        <a class="button" :href="csv('spreadsheets')" download title="Cells that begin like a formula are led by an apostrophe">CSV for spreadsheets</a>
+        <span class="take"
+          >Findings as CSV: <a :href="csv('rows')" download>rows</a>, <a :href="csv('cells')" download>cells</a>; for spreadsheets, where a cell that begins
+          like a formula is led by an apostrophe: <a :href="csv('rows', true)" download>rows</a>, <a :href="csv('cells', true)" download>cells</a></span
+        >
         <el-button type="primary" :loading="report.isPrinting.value" @click="report.print()">{{
           report.isPrinting.value ? 'Printing the report' : 'Report as PDF'
         }}</el-button>
@@ -68,6 +71,11 @@ const groups = computed(() => (['expected', 'defect', 'ask', 'open'] as const).m
 </template>
 
 <style scoped>
+.take {
+  max-inline-size: 46ch;
+  font-size: 12.5px;
+  align-self: center;
+}
 .station {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
