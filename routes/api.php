@@ -124,6 +124,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
+    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');

@@ -158,6 +158,17 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 </tbody>
 </table>
 
+@if($acts !== [])
+<h2>Rulings that stand</h2>
+<table>
+<thead><tr><th scope="col">Decision</th><th scope="col">About</th><th scope="col" class="n">Findings</th><th scope="col">Why, and by whom</th></tr></thead>
+<tbody>
+@foreach($acts as $entry)<tr><td>{{ $entry['act']->decision?->value }}</td><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td>{{ $shorten($entry['act']->reason) }}@if((string) $entry['act']->ticket !== '') (<span data-ordinal>{{ $entry['act']->ticket }}</span>)@endif<br><small>{{ $entry['act']->user->name }}, {{ $at($entry['act']->created_at) }}@if($entry['act']->asked !== null), asked {{ $entry['act']->asked->name }}@endif, in tally {{ $entry['tally'] }}</small></td></tr>
+@endforeach
+</tbody>
+</table>
+@endif
+
 <h2>The first findings of each</h2>
 @foreach($patterns as $entry)@if(count($entry['findings']) > 0)
 <h3>{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span> ({{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }})</h3>

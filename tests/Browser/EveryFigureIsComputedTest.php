@@ -101,6 +101,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'board' => $this->api('GET', "/migrations/{$migration->id}/board")->json(),
             'course' => $this->api('GET', "/datasets/{$dataset->id}")->json(),
             'tally' => $this->api('GET', "/tallies/{$tally->id}")->json(),
+            'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),
             'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),
             'advice' => $this->api('GET', "/datasets/{$dataset->id}/advice")->json(),
             'misfits' => $this->api('GET', "/datasets/{$dataset->id}/misfits")->json(),

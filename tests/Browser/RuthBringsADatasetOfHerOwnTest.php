@@ -38,7 +38,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('Target 5 records = 5 delivered + 0 refused');
 
         $this->press('Go on to Prepare');
-        $this->press('Match 8 with 5');
+        $this->press('Match 8 with 5 prepared rows');
         $this->see('Which row is which, and what must be equal');
         $this->press('Make basin part of the key');
         $this->press('Make berth part of the key');

@@ -70,13 +70,15 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->visible('//input[@aria-label="Compare tally 1"]', 'the first tally')->click();
         $this->visible('//input[@aria-label="Compare tally 2"]', 'the second tally')->click();
         $this->press('Compare tally 1 with tally 2');
-        $this->see('there with other values 1');
+        $this->see('there otherwise 1');
         $this->press('Close this dialog');
         $this->meetsNoBarrier();
         $this->station('Review');
         $this->press('holder → c3: capitals differ');
         $this->see('Changed since');
-        $this->press('Let capitals pass in holder');
+        $this->press('Make a rule of it');
+        $this->visible('//label[contains(., "let capitals pass")]', 'the rule')->click();
+        $this->press('Set it in the draft and go to Match');
         $this->see('Which row is which, and what must be equal');
         $this->until(fn(): bool => str_contains($this->text(), '6 changed'), 'the trial without differences of capitals');
     }

@@ -53,7 +53,7 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->until(fn(): bool => ! str_contains($this->text(), 'Number rows into number'), 'the step to be gone');
         $this->see('Source 4 delivered − 1 left out = 3 to match');
 
-        $this->press('Match 3 with 3');
+        $this->press('Match 3 with 3 prepared rows');
         $this->choose('Target column of fee', 'fee');
         $this->press('Rules of fee:');
         $this->choose('Read as', 'number');

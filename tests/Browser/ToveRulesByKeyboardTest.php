@@ -32,6 +32,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->keys('E');
         $this->see('Rule on all 149 cells');
         $this->type('Why', 'capitals are agreed');
+        $this->type('The number again', '149');
         $this->press('Rule expected on 149 cells');
         $this->see('1 of 150 open');
         $this->press('Undo');

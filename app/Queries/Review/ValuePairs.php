@@ -19,23 +19,23 @@ final readonly class ValuePairs
     public function __construct(private Connection $database) {}
 
     /** @return array{items: list<array{source: string, target: string, cells: int}>, isAll: bool, cellsRead: int} */
-    public function of(Pattern $pattern): array
+    public function of(Pattern $pattern, int $most = self::LISTED): array
     {
         $pairs = $this->database->table('cell_findings')
             ->where('tally_id', $pattern->tally_id)->where('pattern_number', $pattern->number)->where('pattern_ordinal', '<=', self::CELLS)
             ->groupBy('source_value', 'target_value')
             ->orderByDesc('cells')->orderBy('source_value')->orderBy('target_value')
-            ->limit(self::LISTED + 1)
+            ->limit($most + 1)
             ->select(['source_value', 'target_value'])->selectRaw('count(*) AS cells')->get();
         $items = array_map(static function (\stdClass $fields): array {
             $row = DatabaseRow::of($fields);
 
             return ['source' => $row->text('source_value'), 'target' => $row->text('target_value'), 'cells' => $row->int('cells')];
-        }, array_slice(array_values($pairs->all()), 0, self::LISTED));
+        }, array_slice(array_values($pairs->all()), 0, $most));
 
         return [
             'items' => $items,
-            'isAll' => $pairs->count() <= self::LISTED && $pattern->cells <= self::CELLS,
+            'isAll' => $pairs->count() <= $most && $pattern->cells <= self::CELLS,
             'cellsRead' => min($pattern->cells, self::CELLS),
         ];
     }

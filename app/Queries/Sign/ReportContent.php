@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace App\Queries\Sign;
 
 use App\Models\Pattern;
+use App\Models\Ruling;
+use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Queries\Review\ActOfTally;
+use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
@@ -25,7 +29,12 @@ final readonly class ReportContent
 
     private const PATTERNS_WITH_EXAMPLES = 40;
 
-    public function __construct(private FindingPages $pages, private Masks $masks, private int $findings) {}
+    public function __construct(
+        private FindingPages $pages,
+        private Masks $masks,
+        private ActsOfTally $acts,
+        private int $findings,
+    ) {}
 
     /** @return array<string, mixed> for the view "report" */
     public function __invoke(Tally $tally): array
@@ -60,6 +69,7 @@ final readonly class ReportContent
                 )
                 ->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'acts' => $this->acts($tally),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'begins' => static fn(RowFinding $row): string => $row->refused === null
                 ? implode('   ', $row->record()->cells ?? [])
@@ -68,6 +78,38 @@ final readonly class ReportContent
                 ? mb_substr($value, 0, self::LONGEST_VALUE).'…'
                 : $value,
         ];
+    }
+
+    /**
+     * Acts that stand on findings of the tally, the newest first: what was decided, about what, why, by whom.
+     *
+     * @return list<array{act: Ruling, tally: int, about: string, standing: int}>
+     */
+    private function acts(Tally $tally): array
+    {
+        $acts = [];
+        foreach ($this->acts->of($tally) as $of) {
+            if ($of->standing > 0) {
+                $acts[] = ['act' => $of->act, 'tally' => $of->tally, 'about' => $this->about($of, $tally), 'standing' => $of->standing];
+            }
+        }
+
+        return $acts;
+    }
+
+    private function about(ActOfTally $of, Tally $tally): string
+    {
+        $pattern = $of->act->scope === RulingScope::Pattern ? $tally->patterns->firstWhere('number', $of->act->pattern_number) : null;
+
+        return match ($of->act->scope) {
+            RulingScope::Pattern => $of->words ?? ($pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts)),
+            RulingScope::RowClass => 'rows: '.RowClass::from((string) $of->act->row_class)->sentence(),
+            RulingScope::Row => 'one row',
+            RulingScope::Cell => 'one cell',
+            RulingScope::Selection => 'chosen findings',
+            RulingScope::Filter => 'the findings of a filter',
+            RulingScope::Undo => 'a ruling taken back',
+        };
     }
 
     /**

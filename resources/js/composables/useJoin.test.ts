@@ -21,9 +21,11 @@ const numbers = () => PUT.mock.calls.map(([, { params }]) => (params as { header
 
 describe('two people on one draft', () => {
   beforeEach(() => vi.resetAllMocks())
+  let datasets = 0
   const begun = () => {
     const draft = ref<Draft | null>(draftOf('number'))
-    const join = useJoin(() => 7, draft)
+    const dataset = ++datasets
+    const join = useJoin(() => dataset, draft)
     join.remember(planOf(draftOf('text'), 4))
     return { draft, ...join }
   }
@@ -37,7 +39,7 @@ describe('two people on one draft', () => {
     await save(draftOf('number'), onJoined)
 
     expect(POST).toHaveBeenCalledWith('/datasets/{dataset}/draft-joins', {
-      params: { path: { dataset: 7 } },
+      params: { path: { dataset: 1 } },
       body: { base: draftOf('text'), mine: draftOf('number'), settled: { mine: [], theirs: [] } },
     })
     expect(draft.value).toEqual(draftOf('joined'))
@@ -73,6 +75,22 @@ describe('two people on one draft', () => {
 
     expect(POST.mock.lastCall?.[1]).toMatchObject({ body: { mine: draftOf('later') } })
     expect(draft.value).toEqual(draftOf('both'))
+  })
+
+  it('joins without a word what another station of the page has saved', async () => {
+    const { save } = begun()
+    PUT.mockResolvedValueOnce(planOf(draftOf('number'), 5))
+    await save(draftOf('number'), () => {})
+    // Another station of the same dataset has loaded the draft before that.
+    const draft = ref<Draft | null>(draftOf('date'))
+    const other = useJoin(() => datasets, draft)
+    other.remember(planOf(draftOf('text'), 4))
+    POST.mockResolvedValueOnce(joinOf('both'))
+    PUT.mockResolvedValueOnce(planOf(draftOf('both'), 6))
+    await other.save(draftOf('date'), () => {})
+
+    expect(numbers()).toEqual(['"4"', '"5"'])
+    expect([draft.value, other.joined.value]).toEqual([draftOf('both'), null])
   })
 
   it('fails as before where something else is wrong', async () => {

@@ -16,6 +16,9 @@ interface Seen {
   number: number
 }
 
+/** The number under which this page saved a draft last: of two stations of it the second may still have loaded the one before. */
+const savedHere = new Map<number, number>()
+
 /**
  * Saves a draft against the number that was seen. If somebody else has saved another, both are joined: what does not meet is kept of both and
  * said, what meets waits until it is chosen.
@@ -40,7 +43,9 @@ export function useJoin(dataset: () => number, draft: Ref<Draft | null>) {
     for (;;) {
       const mine = draft.value ?? base
       const found = await answer(api.POST('/datasets/{dataset}/draft-joins', { params: { path: { dataset: dataset() } }, body: { base, mine, settled } }))
-      joined.value = { by: found.by, theirChanges: found.theirChanges, clashes: found.clashes }
+      // What this page saved itself, at another station, needs no telling.
+      const isOwn = savedHere.get(dataset()) === found.number && found.clashes.length === 0
+      if (!isOwn) joined.value = { by: found.by, theirChanges: found.theirChanges, clashes: found.clashes }
       if (found.clashes.length > 0) {
         const chosen = await new Promise<{ mine: string[]; theirs: string[] }>((resolve) => (settle = resolve))
         settled = { mine: [...settled.mine, ...chosen.mine], theirs: [...settled.theirs, ...chosen.theirs] }
@@ -53,15 +58,22 @@ export function useJoin(dataset: () => number, draft: Ref<Draft | null>) {
 
   async function save(kept: Draft, onJoined: () => void): Promise<Schemas['Plan']> {
     if (seen === null) throw new Error('The plan is still being loaded.')
-    try {
-      return remember(await put(kept, seen.number))
-    } catch (problem) {
-      if (!(problem instanceof ApiProblem) || problem.code !== 'draft-changed') throw problem
+    if ((savedHere.get(dataset()) ?? 0) <= seen.number) {
+      try {
+        return saved(await put(kept, seen.number))
+      } catch (problem) {
+        if (!(problem instanceof ApiProblem) || problem.code !== 'draft-changed') throw problem
+      }
     }
     const found = await join(seen.draft)
     draft.value = found.draft
     onJoined()
-    return remember(await put(found.draft, found.number))
+    return saved(await put(found.draft, found.number))
+  }
+
+  function saved(plan: Schemas['Plan']): Schemas['Plan'] {
+    savedHere.set(dataset(), plan.number)
+    return remember(plan)
   }
 
   function remember(plan: Schemas['Plan']): Schemas['Plan'] {

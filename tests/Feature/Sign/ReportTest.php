@@ -41,6 +41,10 @@ final class ReportTest extends TestCase
             '1 defect',
             'capitals differ',
             'Ezekiel Thornøy',
+            'Rulings that stand',
+            'defect',
+            'rows: in the source, not in the target',
+            'Ruth Osei',
             'EZEKIEL THORNØY',
         ]);
         self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));

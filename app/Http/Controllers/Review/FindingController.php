@@ -22,6 +22,7 @@ use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
+use App\Queries\Review\PatternRules;
 use App\Queries\Review\Record;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
@@ -146,6 +147,15 @@ final class FindingController extends Controller
         }
 
         return response()->json([...$pairs->of($pattern), 'isMasked' => false]);
+    }
+
+    public function rules(Request $request, Tally $tally, int $number, PatternRules $rules): JsonResponse
+    {
+        $this->allow('work', $tally->migration);
+
+        return response()->json(
+            $rules->of($tally, $tally->patterns()->where('number', $number)->firstOrFail(), $this->mask($request, $tally)),
+        );
     }
 
     /** The row of a key on both sides, although it agrees. */

@@ -11,7 +11,8 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, said, takenFrom, wholeOf } from '@/stations/review/filter'
-import { type RuleOfPattern, ruleOfPattern } from '@/stations/review/ruleOfPattern'
+import PatternRulesDialog from '@/stations/review/PatternRulesDialog.vue'
+import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 
 const props = defineProps<{
   tally: Schemas['Tally']
@@ -25,7 +26,7 @@ const props = defineProps<{
   beside: readonly string[]
 }>()
 const emit = defineEmits<{ makeRule: [rule: RuleOfPattern]; narrow: [terms: Filter] }>()
-const rule = computed(() => (props.pattern === undefined || !props.mayWork ? null : ruleOfPattern(props.pattern)))
+const isMakingRule = ref(false)
 const EXAMPLES = 3
 const LONGEST = 24
 
@@ -106,9 +107,7 @@ const ruled = computed<Said>(() => {
       <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{
         isListing ? 'Hide the value pairs' : 'Which value became which'
       }}</el-button>
-      <el-button v-if="rule" link size="small" title="The trial in Match shows what it would change before it is tallied." @click="emit('makeRule', rule)">{{
-        rule.label
-      }}</el-button>
+      <el-button v-if="pattern && mayWork" link size="small" @click="isMakingRule = true">Make a rule of it</el-button>
       <span class="quiet take"
         >Take these {{ isOfCells(filter) ? 'cells' : 'rows' }} away as <a :href="take('csv')" download>CSV</a>,
         <a :href="take('json-lines')" download>JSON Lines</a> or
@@ -116,6 +115,13 @@ const ruled = computed<Said>(() => {
         (<a :href="take('schema')" download>what the columns hold</a>)</span
       >
     </div>
+    <PatternRulesDialog
+      v-if="isMakingRule && pattern"
+      :tally="tally.id"
+      :pattern="pattern"
+      @close="isMakingRule = false"
+      @make-rule="emit('makeRule', $event)"
+    />
     <ErrorNote :error="workbook.error.value" />
     <ol v-if="isListing" class="pairs" aria-label="Value pairs">
       <li v-for="(pair, position) in pairs.data.value?.items" :key="position">

@@ -300,6 +300,7 @@ const note = computed(
         :words="all.words"
         :pattern="all.about.scope === 'pattern' ? (pattern?.number ?? null) : null"
         :cells="pattern?.cells ?? 0"
+        :findings="all.findings"
         :decision="pending"
         :why="why"
         :people="people"

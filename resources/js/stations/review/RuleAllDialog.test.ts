@@ -7,13 +7,14 @@ import { useServer } from '@/testing/server'
 
 const { GET } = useServer()
 
-async function dialog(pattern: number | null = 4) {
+async function dialog(pattern: number | null = 4, findings = 12) {
   const wrapper = mount(RuleAllDialog, {
     props: {
       modelValue: false,
       tally: 3,
       words: '149 cells',
       pattern,
+      findings,
       cells: 149,
       decision: 'defect',
       why: { reason: 'old form', ticket: 'WM-18', askedId: null },
@@ -63,6 +64,17 @@ describe('a ruling on all that is meant', () => {
 
     GET.mockResolvedValue({ items: [], isAll: false, cellsRead: 0, isMasked: true })
     expect((await dialog()).find('input[value="pairs"]').exists()).toBe(false)
+  })
+
+  it('wants the number said again where they are very many', async () => {
+    const wrapper = await dialog(4, 1204)
+    await wrapper.find('form').trigger('submit')
+    await wrapper.find('input[aria-label="The number again"]').setValue('149')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('rule')).toBeUndefined()
+    await wrapper.find('input[aria-label="The number again"]').setValue('1,204')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('rule')).toHaveLength(1)
   })
 
   it('says nothing of tallies to come where it is about a filter', async () => {

@@ -5,6 +5,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import { decisionName } from '@/format/classes'
 import { count } from '@/format/counts'
 import type { Holds, Why } from '@/stations/review/useRulings'
+import { ASK_ABOVE } from '@/stations/review/useRulingOnMany'
 import { missing } from '@/stations/review/useWhy'
 
 /** Rules on everything that a filter means. On a whole pattern it can hold for tallies to come too. */
@@ -13,6 +14,8 @@ const props = defineProps<{
   words: string
   pattern: number | null
   cells: number
+  /** how many findings it is about */
+  findings: number
   decision: Schemas['Decision'] | null
   why: Why
   people: readonly Schemas['PersonOfMigration'][]
@@ -25,12 +28,16 @@ const chosen = ref<Schemas['Decision'] | null>(null)
 const entered = ref<Why>({ reason: '', ticket: '', askedId: null })
 const future = ref<'no' | 'up-to' | 'pairs'>('no')
 const upTo = ref('')
+/** Of very many the number is said again, by hand. */
+const again = ref('')
+const isSaidAgain = computed(() => props.findings <= ASK_ABOVE || again.value.replaceAll(/\D/g, '') === String(props.findings))
 watch(isOpen, (open) => {
   if (!open) return
   chosen.value = props.decision
   entered.value = { ...props.why }
   future.value = 'no'
   upTo.value = String(props.cells)
+  again.value = ''
 })
 const pairs = useQuery({
   queryKey: ['tally', () => props.tally, 'value-pairs', () => props.pattern],
@@ -40,7 +47,7 @@ const pairs = useQuery({
 })
 const nameable = computed(() => (pairs.data.value?.isAll === true ? pairs.data.value.items : []))
 const wanted = computed(() => (chosen.value === null ? 'decision' : missing(chosen.value, entered.value)))
-const isUsable = computed(() => wanted.value === null && (future.value !== 'up-to' || /^[1-9]\d{0,11}$/.test(upTo.value)))
+const isUsable = computed(() => wanted.value === null && isSaidAgain.value && (future.value !== 'up-to' || /^[1-9]\d{0,11}$/.test(upTo.value)))
 function rule(): void {
   const holds: Holds =
     future.value === 'up-to'
@@ -80,9 +87,20 @@ function rule(): void {
           {{ nameable.length === 1 ? 'its one value pair' : `one of its ${count(nameable.length)} value pairs` }}, however many</label
         >
       </fieldset>
+      <label v-if="findings > ASK_ABOVE" class="again"
+        >These are {{ words }}. Say the number again: <el-input v-model="again" class="figure" size="small" inputmode="numeric" aria-label="The number again"
+      /></label>
       <p class="quiet">Earlier rulings on single findings among them no longer stand. You can undo this.</p>
-      <p v-if="wanted !== null" role="status">
-        {{ wanted === 'decision' ? 'Choose what they are.' : wanted === 'reason' ? 'Say why.' : 'Choose who is asked.' }}
+      <p v-if="wanted !== null || !isSaidAgain" role="status">
+        {{
+          wanted === null
+            ? 'Say the number again.'
+            : wanted === 'decision'
+              ? 'Choose what they are.'
+              : wanted === 'reason'
+                ? 'Say why.'
+                : 'Choose who is asked.'
+        }}
       </p>
       <el-button type="primary" native-type="submit" :disabled="!isUsable"
         >Rule {{ chosen === null ? '' : decisionName(chosen).toLowerCase() }} on {{ words }}</el-button

@@ -1,31 +1,39 @@
 import type { Schemas } from '@/api/client'
+import { counted } from '@/format/counts'
 import { formCauses } from '@/format/rules'
 
-/** What a pattern would be as a rule of its pair: causes of form are forgiven, a translation becomes a crosswalk. Other differences of value pass by a ruling alone. */
+/** What a pattern would be as a rule of its pair, with how many of its cells that lets pass. */
 export interface RuleOfPattern {
   label: string
   apply: (pair: Schemas['ColumnPair']) => Partial<Schemas['ColumnPair']>
 }
 
-export function ruleOfPattern(pattern: Schemas['Pattern']): RuleOfPattern | null {
-  const causes = pattern.cause.split('+')
-  const known = causes.map((cause) => formCauses.find((form) => form.cause === cause))
-  if (known.every((form) => form !== undefined)) {
-    const forms = known.map(({ cause }) => cause)
-    return {
-      label: `Let ${known.map(({ name }) => name).join(' and ')} pass in ${pattern.source}`,
-      apply: (pair) => ({ forgives: [...new Set([...(pair.forgives ?? []), ...forms])] }),
-    }
+type Offer = Schemas['PatternRules']['items'][number]
+
+const MODES: Record<string, string> = { 'half-up': 'halves up', 'half-even': 'halves to the even digit', 'half-down': 'halves down', cut: 'cut' }
+
+export function labelOf({ rule }: Offer): string {
+  if (rule.forgives !== undefined) {
+    const names = rule.forgives.map((cause) => formCauses.find((form) => form.cause === cause)?.name ?? cause)
+    return `let ${names.join(' and ')} pass`
   }
-  if (pattern.cause === 'translated' && pattern.examples.length > 0) {
-    return {
-      label: `Make a crosswalk of ${pattern.source} from ${pattern.examples.length} value pairs`,
-      apply: (pair) => {
-        const entries = new Map((pair.crosswalk ?? []).map(({ source, target }) => [source, target]))
-        for (const { source, target } of pattern.examples) if (!entries.has(source)) entries.set(source, target)
-        return { crosswalk: [...entries].map(([source, target]) => ({ source, target })) }
-      },
-    }
+  if (rule.crosswalk !== undefined) return `a crosswalk of ${counted(rule.crosswalk.length, 'value pair')}`
+  if (rule.rounding !== undefined) {
+    return `rounded to ${counted(rule.rounding.places, 'decimal')}, ${MODES[rule.rounding.mode] ?? rule.rounding.mode}`
   }
-  return null
+  return `within ${rule.tolerance?.most ?? ''}`
+}
+
+/** The offer as a change of a pair that may have rules already: none that is there is taken away. */
+export function ruleOf(offer: Offer): RuleOfPattern {
+  const { forgives, crosswalk, rounding, tolerance } = offer.rule
+  return {
+    label: labelOf(offer),
+    apply: (pair) => {
+      if (forgives !== undefined) return { forgives: [...new Set([...(pair.forgives ?? []), ...forgives])] }
+      if (crosswalk === undefined) return rounding === undefined ? { tolerance } : { rounding }
+      const entries = new Map([...crosswalk, ...(pair.crosswalk ?? [])].map(({ source, target }) => [source, target]))
+      return { crosswalk: [...entries].map(([source, target]) => ({ source, target })) }
+    },
+  }
 }

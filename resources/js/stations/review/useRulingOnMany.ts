@@ -1,8 +1,8 @@
 import { type ComputedRef, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 
-/** From so many findings on, a ruling by key is asked about once, with the figure. */
-const ASK_ABOVE = 100
+/** Above so many findings a ruling is asked about, and their number is said again. */
+export const ASK_ABOVE = 100
 
 /** Rules on all findings of a pattern, class or filter: at once where they are few, after a question where they are many. */
 export function useRulingOnMany(all: ComputedRef<{ findings: number } | null>, mayRule: () => boolean, rule: (decision: Schemas['Decision']) => void) {
