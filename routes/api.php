@@ -17,6 +17,7 @@ use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
 use App\Http\Controllers\Review\CommentController;
+use App\Http\Controllers\Review\DeliveredController;
 use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForgivenController;
 use App\Http\Controllers\Review\ForMeController;
@@ -113,6 +114,8 @@ Route::middleware('auth')->group(function (): void {
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
         Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+        Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
+        Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
     });
 

@@ -9,6 +9,7 @@ use App\Adapters\Storage\ChunkFolder;
 use App\Adapters\Storage\PartFile;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use NineTally\Core\Intake\LinesAround;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
@@ -21,7 +22,7 @@ final readonly class DeliveryReader
 {
     private ReaderCatalogue $catalogue;
 
-    public function __construct(private BlobStore $blobs, private ChunkFolder $chunks, int $rowLimit, private int $previewRows)
+    public function __construct(private BlobStore $blobs, private ChunkFolder $chunks, private int $rowLimit, private int $previewRows)
     {
         $this->catalogue = new ReaderCatalogue($rowLimit);
     }
@@ -54,6 +55,12 @@ final readonly class DeliveryReader
     public function openPart(DeliveryPart $part): Reader
     {
         return $this->openFile($this->blobs->path($part->digest), $part->file_name, $part->partFormat());
+    }
+
+    /** What stands around a line of a part, as its bytes were read. */
+    public function around(DeliveryPart $part): LinesAround
+    {
+        return LinesAround::of($this->openPart($part), $this->blobs->path($part->digest), $part->partFormat(), $this->rowLimit);
     }
 
     /** A part wherever it is: among the chunks while it waits, else in the store. */

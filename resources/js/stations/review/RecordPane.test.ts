@@ -35,7 +35,7 @@ const record = (more: object, fields: object[]) =>
     ...more,
   }) as unknown as Schemas['Record']
 const pane = (shown: Schemas['Record'], cell: number | null = null) =>
-  mount(RecordPane, { props: { record: shown, error: null, isLoading: false, course, tally: 2, cell }, global: { plugins: [ElementPlus] } })
+  mount(RecordPane, { props: { record: shown, error: null, isLoading: false, course, tally: 2, tallyId: 7, cell }, global: { plugins: [ElementPlus] } })
 const attributes = Array.from({ length: 30 }, (_, nth) => field('compared', `attribute_${nth}`, `${nth}`))
 
 describe('the whole record', () => {

@@ -8,6 +8,7 @@ import { excerpt, isLong } from '@/format/excerpt'
 import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
+import DeliveredDialog from '@/stations/review/DeliveredDialog.vue'
 import ActLine from '@/stations/review/ActLine.vue'
 import type { Filter } from '@/stations/review/filter'
 
@@ -17,6 +18,7 @@ const props = defineProps<{
   isLoading: boolean
   course: Schemas['Course']
   tally: number
+  tallyId: number
   cell: number | null
 }>()
 const emit = defineEmits<{ look: [cell: number]; narrow: [terms: Filter] }>()
@@ -63,6 +65,7 @@ const sideOf = (field: Schemas['Field'], side: 'source' | 'target'): Stretch[] =
     : difference(field.sourceValue ?? '', field.targetValue ?? '')[side]
 const hasLong = computed(() => props.record?.fields.some((field) => isLong(field.sourceValue) || isLong(field.targetValue)) ?? false)
 const isWhole = ref(false)
+const isDelivered = ref(false)
 const pane = ref<HTMLElement | null>(null)
 /** Of a record with many columns one may only want to see those that differ; the key stays. */
 const isBrief = ref(false)
@@ -99,6 +102,9 @@ watch(
           </button>
           <button v-if="hasLong" type="button" class="plain" :aria-pressed="isWhole" @click="isWhole = !isWhole">
             {{ isWhole ? 'Shorten long values' : 'Long values are shortened: show them whole' }}
+          </button>
+          <button v-if="record.sequence > 0 && course.seesDelivered" type="button" class="plain as-link" @click="isDelivered = true">
+            As it was delivered
           </button>
           <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />
           <span v-else-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
@@ -142,6 +148,7 @@ watch(
             <em v-if="field.letPass" data-sentence="record">{{ field.role === 'key' ? 'the key' : 'a rule' }} lets pass: {{ field.letPass }}</em>
           </span>
         </component>
+        <DeliveredDialog v-if="isDelivered" :tally="tallyId" :record="record" :course="course" @close="isDelivered = false" />
       </template>
     </LoadState>
   </section>

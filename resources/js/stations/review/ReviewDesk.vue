@@ -264,6 +264,7 @@ const note = computed(
               :is-loading="record.isPending.value && rowSequence !== null"
               :course="course"
               :tally="tally.number"
+              :tally-id="tally.id"
               :cell="target?.scope === 'cell' ? Number(target.target) : null"
               @look="cellSequence = $event"
               @narrow="narrow"
