@@ -17,6 +17,7 @@ use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
 use App\Http\Controllers\Review\CommentController;
+use App\Http\Controllers\Review\DefectController;
 use App\Http\Controllers\Review\DeliveredController;
 use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForgivenController;
@@ -116,6 +117,9 @@ Route::middleware('auth')->group(function (): void {
         Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
         Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
         Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
+        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct']);
+        Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
+        Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])->scopeBindings()->middleware(NoTimeLimit::class);
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
     });
 
@@ -134,6 +138,9 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/forgiven/{number}/taken', [ForgivenController::class, 'take'])
         ->whereNumber('number')
         ->middleware(NoTimeLimit::class);
+    Route::get('datasets/{dataset}/defects', [DefectController::class, 'index']);
+    Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign']);
+    Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
     Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);
     Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);

@@ -73,6 +73,12 @@ final class Dataset extends Model
         return $this->hasMany(Tally::class);
     }
 
+    /** @return HasMany<CorrectionSet, $this> named as the address names them */
+    public function sets(): HasMany
+    {
+        return $this->hasMany(CorrectionSet::class);
+    }
+
     public function latestDelivery(Side $side): ?Delivery
     {
         return $this->deliveries()->where('side', $side->value)->orderByDesc('number')->first();

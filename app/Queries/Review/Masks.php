@@ -33,6 +33,12 @@ final readonly class Masks
         return $this->over($tally->dataset_id, $tally->plan_version_id, static fn(): Plan => $tally->planVersion->plan());
     }
 
+    /** For what is computed from values and is shown to nobody yet. */
+    public function none(): Mask
+    {
+        return Mask::over([], [], null, $this->secret);
+    }
+
     public function ofDataset(Dataset $dataset, ?User $person = null): Mask
     {
         return $this->over($dataset->id, null, static fn(): ?Plan => $dataset->latestTally()?->planVersion->plan(), $person);

@@ -172,6 +172,7 @@ const note = computed(
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
+      <RouterLink class="button" :to="`/datasets/${course.id}/defects`">Defects</RouterLink>
       <el-button v-if="mayRule && !pass" type="primary" :disabled="all === null" @click="ask(null)"
         ><span>Rule on all <FigureValue v-if="all" name="findings/total" :of="all.findings" /></span
       ></el-button>

@@ -123,15 +123,6 @@ iframe {
   min-block-size: 480px;
   background: #dfe5ea;
 }
-.button {
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 5px 12px;
-  font-weight: 600;
-  font-size: 13px;
-  text-decoration: none;
-  background: var(--sheet);
-}
 @media (width < 900px) {
   .panes {
     grid-template-columns: 1fr;

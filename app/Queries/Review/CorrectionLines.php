@@ -1,0 +1,196 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Adapters\Database\DatabaseRow;
+use App\Models\Tally;
+use App\Rulings\FindingSet\Filter;
+use Illuminate\Database\Connection;
+use NineTally\Core\Advice\CorrectValue;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Row\Side;
+
+/**
+ * What has to be done in the target for each finding that is a defect: a row to add, a row to take out, a cell to set, under the target's own names
+ * and in the forms that it declares. What cannot be said for certain says why.
+ */
+final readonly class CorrectionLines
+{
+    private const PAGE = 1_000;
+
+    public function __construct(private Connection $database, private FindingPages $pages, private Masks $masks) {}
+
+    /**
+     * @param  list<int>  $acts
+     * @return \Generator<int, array<string, string|int|null>> by the columns of the table of lines, the identity in hexadecimal digits
+     */
+    public function of(Tally $tally, array $acts): \Generator
+    {
+        $layout = TallyColumns::ofTally($tally);
+        $values = array_map(
+            static fn(ColumnPair $pair): CorrectValue => new CorrectValue(
+                $pair,
+                $layout->plan->source->reading($pair->source, $pair->kind),
+                $layout->plan->target->reading($pair->target, $pair->kind),
+            ),
+            $layout->plan->columnPairs,
+        );
+        foreach ($acts as $act) {
+            foreach (['rows', 'cells'] as $of) {
+                foreach ($this->findings($tally, Filter::from(['of' => $of, 'act' => $act])) as $identity => $finding) {
+                    // A changed row is no finding itself: its cells are.
+                    if ($finding instanceof RulableRow && $finding->finding->class === RowClass::Changed) {
+                        continue;
+                    }
+                    yield [
+                        'ruling_id' => $act,
+                        'identity' => $identity,
+                        ...$finding instanceof RulableCell
+                            ? $this->cell($finding, $layout, $values)
+                            : $this->row($finding->finding, $layout, $values),
+                    ];
+                }
+            }
+        }
+    }
+
+    /** @return \Generator<string, RulableRow|RulableCell> by identity, as hexadecimal digits */
+    private function findings(Tally $tally, Filter $filter): \Generator
+    {
+        // Corrections are made by whoever may see the values; who may take them away is asked when they are.
+        $mask = $this->masks->none();
+        $sequence = 0;
+        do {
+            $found = $this->pages->after($tally, $filter, $mask, $sequence, self::PAGE);
+            $sequences = array_map(
+                static fn(RulableRow|RulableCell $one): int => $one instanceof RulableCell ? $one->sequence : $one->finding->sequence,
+                $found,
+            );
+            $identities = $this->database->table($filter->isOfCells ? 'cell_findings' : 'row_findings')
+                ->where('tally_id', $tally->id)->whereIntegerInRaw('sequence', $sequences)
+                ->selectRaw("sequence, encode(identity, 'hex') AS identity")->get()
+                ->mapWithKeys(static function (\stdClass $fields): array {
+                    $row = DatabaseRow::of($fields);
+
+                    return [$row->int('sequence') => $row->text('identity')];
+                });
+            foreach ($found as $place => $finding) {
+                $sequence = $sequences[$place];
+                yield (string) $identities->get($sequence) => $finding;
+            }
+        } while (count($found) === self::PAGE);
+    }
+
+    /**
+     * @param  list<CorrectValue>  $values  by column pair
+     * @return array<string, string|null>
+     */
+    private function cell(RulableCell $cell, TallyColumns $layout, array $values): array
+    {
+        $pair = $layout->plan->columnPairs[$cell->finding->pairPosition];
+        $must = $values[$cell->finding->pairPosition]->of($cell->finding->source);
+
+        return [
+            'action' => 'set',
+            'source_key' => (string) $cell->key?->asCsv(),
+            'key' => $this->json($this->targetKey($cell->key->cells ?? [], $layout)),
+            'pair_id' => $pair->id,
+            'column' => $pair->target,
+            'stands' => $cell->finding->target,
+            'must' => $must,
+            'row' => null,
+            'uncertain' => implode('; ', [
+                ...$must === null ? ['the form of the target for this value is not known: the source has it as it stands'] : [],
+                ...$this->prepared($layout),
+            ]),
+        ];
+    }
+
+    /**
+     * @param  list<CorrectValue>  $values  by column pair
+     * @return array<string, string|null>
+     */
+    private function row(RowFinding $row, TallyColumns $layout, array $values): array
+    {
+        $key = $row->deliveredKey->cells ?? [];
+        $isAdded = $row->class === RowClass::Missing;
+        $whole = $isAdded ? $this->wholeRow($row, $layout, $values) : ['row' => null, 'uncertain' => []];
+
+        return [
+            'action' => $isAdded ? 'add' : 'take-out',
+            'source_key' => (string) $row->deliveredKey?->asCsv(),
+            'key' => $this->json($this->targetKey($key, $layout)),
+            'pair_id' => null,
+            'column' => null,
+            'stands' => null,
+            'must' => null,
+            'row' => $whole['row'] === null ? null : $this->json($whole['row']),
+            'uncertain' => implode('; ', [
+                ...match (true) {
+                    $isAdded, $row->class === RowClass::Extra => [],
+                    $row->class === RowClass::Repeated => ['which of the rows that share the key has to go cannot be told from the rows'],
+                    $row->side === Side::Source => ['the row of the source itself has to be put right: '.$row->class->sentence()],
+                    default => [$row->class->sentence()],
+                },
+                ...$whole['uncertain'],
+                ...$this->prepared($layout),
+            ]),
+        ];
+    }
+
+    /**
+     * @param  list<CorrectValue>  $values
+     * @return array{row: array<string, string>, uncertain: list<string>}
+     */
+    private function wholeRow(RowFinding $row, TallyColumns $layout, array $values): array
+    {
+        $cells = $row->source->cells ?? [];
+        $byName = array_combine(array_reverse($layout->sourceColumns), array_reverse(array_pad($cells, count($layout->sourceColumns), '')));
+        $whole = $this->targetKey($row->deliveredKey->cells ?? [], $layout);
+        $unsure = [];
+        foreach ($layout->plan->columnPairs as $position => $pair) {
+            $must = $values[$position]->of($byName[$pair->source] ?? '');
+            $whole[$pair->target] = $must ?? $byName[$pair->source] ?? '';
+            $unsure = $must === null ? [...$unsure, $pair->target] : $unsure;
+        }
+        $unknown = array_values(array_diff($layout->targetColumns, array_keys($whole)));
+
+        return [
+            'row' => $whole,
+            'uncertain' => [
+                ...$unsure === [] ? [] : ['the form of the target is not known for '.implode(', ', $unsure)],
+                ...$unknown === [] ? [] : ['nothing is known for '.implode(', ', $unknown)],
+            ],
+        ];
+    }
+
+    /**
+     * @param  list<string>  $cells
+     * @return array<string, string> under the names of the target
+     */
+    private function targetKey(array $cells, TallyColumns $layout): array
+    {
+        $names = array_map(static fn(KeyColumn $column): string => $column->target, $layout->plan->key);
+
+        return array_combine($names, array_slice(array_pad($cells, count($names), ''), 0, count($names)));
+    }
+
+    /** @return list<string> */
+    private function prepared(TallyColumns $layout): array
+    {
+        return $layout->plan->target->preparation->working() === []
+            ? []
+            : ['names and values are those of the target after its steps'];
+    }
+
+    /** @param array<string, string> $members */
+    private function json(array $members): string
+    {
+        return json_encode((object) $members, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+    }
+}

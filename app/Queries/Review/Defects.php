@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Review;
+
+use App\Models\Answer;
+use App\Models\DefectEntry;
+use App\Models\Ruling;
+use App\Models\RulingScope;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Comparison\RowClass;
+
+/** The defects of a dataset, the newest first, each with who mends it and what became of it in the data. */
+final readonly class Defects
+{
+    /** @return list<array<string, mixed>> */
+    public function of(Answer $histories): array
+    {
+        /** @var list<array{act: int, history: list<array{tally: int, findings: int}>}> $known */
+        $known = $histories->content['acts'] ?? [];
+        $byAct = array_column($known, 'history', 'act');
+        $acts = Ruling::query()->whereIntegerInRaw('id', array_keys($byAct))->with(['user', 'tally.patterns'])->orderByDesc('id')->get();
+        $entries = DefectEntry::query()->whereIntegerInRaw('ruling_id', $acts->pluck('id'))->orderBy('id')->get()->keyBy('ruling_id');
+
+        return array_values(
+            $acts->map(fn(Ruling $act): array => [
+                'act' => $act->id,
+                'tally' => $act->tally->number,
+                'about' => $this->about($act),
+                'of' => in_array($act->scope, [RulingScope::Row, RulingScope::RowClass], true) || ($act->filter['of'] ?? '') === 'rows' ? 'rows' : 'cells',
+                'reason' => $act->reason,
+                'ticket' => $act->ticket,
+                'by' => $act->user->name,
+                'at' => $act->created_at->toIso8601ZuluString(),
+                'mends' => $entries->get($act->id)->mends ?? '',
+                'due' => $entries->get($act->id)?->due,
+                ...$this->state($byAct[$act->id] ?? []),
+            ])->all(),
+        );
+    }
+
+    /**
+     * @param  list<array{tally: int, findings: int}>  $history
+     * @return array{findings: int, open: int, state: 'open'|'gone'|'came-back', since: int|null} since: the tally in which it was gone first,
+     *     or there again
+     */
+    private function state(array $history): array
+    {
+        $findings = $history[0]['findings'] ?? 0;
+        $open = $history[count($history) - 1]['findings'] ?? 0;
+        $since = null;
+        foreach ($history as $place => ['tally' => $tally, 'findings' => $there]) {
+            if ($place > 0 && ($there === 0) !== ($history[$place - 1]['findings'] === 0)) {
+                $since = $tally;
+            }
+        }
+
+        return [
+            'findings' => $findings,
+            'open' => $open,
+            'state' => $open === 0 && $findings > 0 ? 'gone' : ($since === null ? 'open' : 'came-back'),
+            'since' => $since,
+        ];
+    }
+
+    private function about(Ruling $act): string
+    {
+        $pattern = $act->scope === RulingScope::Pattern ? $act->tally->patterns->firstWhere('number', $act->pattern_number) : null;
+
+        return match ($act->scope) {
+            RulingScope::Pattern => $pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts),
+            RulingScope::RowClass => RowClass::from((string) $act->row_class)->sentence(),
+            RulingScope::Row => 'one row',
+            RulingScope::Cell => 'one cell',
+            RulingScope::Selection => 'chosen findings',
+            RulingScope::Filter, RulingScope::Undo => 'the findings of a filter',
+        };
+    }
+}

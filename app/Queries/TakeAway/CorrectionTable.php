@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\TakeAway;
+
+use App\Adapters\Database\DatabaseRow;
+use App\Models\CorrectionSet;
+use App\Models\Ruling;
+use App\Models\Tally;
+use App\Queries\Review\CorrectionChecks;
+use App\Queries\Review\TallyColumns;
+use NineTally\Core\Report\CsvLine;
+use NineTally\Core\Row\Side;
+
+/** Corrections to be taken away: a line for each, under the names of the target, with what the newest tally says of it. */
+final class CorrectionTable
+{
+    private const PAGE = 1_000;
+
+    private readonly TallyColumns $layout;
+
+    /** @var array<int, string> ticket by act */
+    private array $tickets = [];
+
+    public function __construct(private readonly CorrectionSet $set, private readonly Tally $newest, private readonly CorrectionChecks $checks)
+    {
+        $this->layout = TallyColumns::ofTally($set->tally);
+        foreach (Ruling::query()->whereIntegerInRaw('id', $set->rulings)->get() as $act) {
+            $this->tickets[$act->id] = (string) $act->ticket;
+        }
+    }
+
+    /** @return list<array{number: int, action: string, key: array<string, string>, column: string|null, stands: string|null, must: string|null,
+     *     row: array<string, string>|null, uncertain: string, state: string, ticket: string, identity: string}> */
+    public function objects(int $after, int $limit): array
+    {
+        return array_map(
+            fn(DatabaseRow $row): array => [
+                'number' => $row->int('number'),
+                'action' => $row->text('action'),
+                'key' => $this->members($row->text('key')),
+                'column' => $row->textOrNull('column'),
+                'stands' => $row->textOrNull('stands'),
+                'must' => $row->textOrNull('must'),
+                'row' => $row->textOrNull('row') === null ? null : $this->members($row->text('row')),
+                'uncertain' => $row->text('uncertain'),
+                'state' => $row->text('state'),
+                'ticket' => $this->tickets[$row->int('ruling_id')] ?? '',
+                'identity' => $row->text('identity'),
+            ],
+            $this->checks->lines($this->set, $this->newest, $after, $limit),
+        );
+    }
+
+    /** @return \Generator<int, string> CSV (RFC 4180) */
+    public function csv(): \Generator
+    {
+        $keys = $this->layout->plan->keyNames(Side::Target);
+        $columns = array_values(array_diff($this->layout->targetColumns, $keys));
+        yield CsvLine::of([
+            'correction', 'action', ...array_map(static fn(string $name): string => "key.{$name}", $keys), 'column', 'stands', 'must',
+            ...array_map(static fn(string $name): string => "row.{$name}", $columns), 'uncertain', 'state', 'ticket', 'identity',
+        ]);
+        foreach ($this->all() as $line) {
+            yield CsvLine::of([
+                $line['number'],
+                $line['action'],
+                ...array_map(static fn(string $name): string => $line['key'][$name] ?? '', $keys),
+                (string) $line['column'],
+                (string) $line['stands'],
+                (string) $line['must'],
+                ...array_map(static fn(string $name): string => $line['row'][$name] ?? '', $columns),
+                $line['uncertain'],
+                $line['state'],
+                $line['ticket'],
+                $line['identity'],
+            ]);
+        }
+    }
+
+    /** @return \Generator<int, string> an object a line */
+    public function jsonLines(): \Generator
+    {
+        foreach ($this->all() as $line) {
+            yield json_encode($line, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
+        }
+    }
+
+    /** @return \Generator<int, array{number: int, action: string, key: array<string, string>, column: string|null, stands: string|null,
+     *     must: string|null, row: array<string, string>|null, uncertain: string, state: string, ticket: string, identity: string}> */
+    private function all(): \Generator
+    {
+        $after = 0;
+        do {
+            $lines = $this->objects($after, self::PAGE);
+            foreach ($lines as $line) {
+                $after = $line['number'];
+                yield $after => $line;
+            }
+        } while (count($lines) === self::PAGE);
+    }
+
+    /** @return array<string, string> */
+    private function members(string $json): array
+    {
+        /** @var array<string, string> $members */
+        $members = json_decode($json, true, 4, JSON_THROW_ON_ERROR);
+
+        return $members;
+    }
+}
