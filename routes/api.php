@@ -119,7 +119,9 @@ Route::middleware('auth')->group(function (): void {
         Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
         Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct']);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
-        Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])->scopeBindings()->middleware(NoTimeLimit::class);
+        Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
+            ->scopeBindings()
+            ->middleware(NoTimeLimit::class);
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
     });
 
@@ -130,6 +132,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
     Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
+    Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
     Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);

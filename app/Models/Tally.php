@@ -27,8 +27,8 @@ use NineTally\Core\Wording\Sentences;
  * @property int $number
  * @property array{rows: array{source: array<string, int>, target: array<string, int>}, cells: array<string, int>,
  *     values?: array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string},
- *     columns?: list<array{pair?: string, source: string, target: string, altered?: array{source: int, target: int}, values?: array{values: int,
- *     right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, ...}>,
+ *     columns?: list<array{pair?: string, source: string, target: string, altered?: array{source: int, target: int}, values?: array{
+ *     values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}, ...}>,
  *     figures: array{rowsArrived: string, cellsAgreeing: string, cellsAgreeingOverall: string}, warnings: list<array{kind: string,
  *     facts: array<string, string|int>}|string>, keyForgiven?: list<array{source: string, target: string, cause: string, cells: int,
  *     examples?: list<array{source: string, target: string}>}>,
@@ -180,9 +180,10 @@ final class Tally extends Model
     }
 
     /**
-     * @param  array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int, agreement: string}  $figures  as the
-     *     engine names them
-     * @return array{values: int, right: int, differing: int, lost: int, added: int, blankOnBoth: int, agreement: string} as the contract does
+     * @param  array{values: int, right: int, differing: int, lost: int, added: int, blank_on_both: int,
+     *     agreement: string}  $figures  as the engine names them
+     * @return array{values: int, right: int, differing: int, lost: int, added: int, blankOnBoth: int, agreement: string} as the
+     *     contract does
      */
     public static function valueFigures(array $figures): array
     {
@@ -208,7 +209,12 @@ final class Tally extends Model
                 $this->summary['keyForgiven'] ?? [],
             ),
             ...array_map(
-                static fn(array $pattern): string => self::nameOfList(false, $pattern['source'], $pattern['cause'], $pattern['facts'] ?? []),
+                static fn(array $pattern): string => self::nameOfList(
+                    false,
+                    $pattern['source'],
+                    $pattern['cause'],
+                    $pattern['facts'] ?? [],
+                ),
                 $this->summary['forgiven'] ?? [],
             ),
         ];

@@ -13,7 +13,8 @@ final class DraftChanged extends \RuntimeException
     {
         return new self(
             sprintf(
-                'The draft of the plan is number %d by now, saved by %s; you changed number %d. Nothing was saved. Load it again, or join both '.
+                'The draft of the plan is number %d by now, saved by %s; you changed number %d. Nothing was saved. '.
+                'Load it again, or join both '.
                     '(draft-joins).',
                 $now->number,
                 $now->user->name ?? 'nobody',

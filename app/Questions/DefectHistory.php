@@ -11,7 +11,8 @@ use App\Models\Ruling;
 use Illuminate\Database\Connection;
 
 /**
- * How many findings of each defect every tally since then has, by their identity: the state of a defect by the data, whatever was ruled since.
+ * How many findings of each defect every tally since then has, by their identity: the state of a defect by the data, whatever was ruled
+ * since.
  */
 final readonly class DefectHistory implements Question
 {
@@ -73,7 +74,8 @@ final readonly class DefectHistory implements Question
                     AND f.class = s.class AND f.class_ordinal = s.ordinal
                 WHERE s.tally_id = :tally AND s.ruling_id = :act AND s.class IS NOT NULL
             )
-            SELECT t.number AS tally, (SELECT count(*) FROM cell_findings f WHERE f.tally_id = t.id AND f.identity IN (SELECT identity FROM members))
+            SELECT t.number AS tally,
+                (SELECT count(*) FROM cell_findings f WHERE f.tally_id = t.id AND f.identity IN (SELECT identity FROM members))
                 + (SELECT count(*) FROM row_findings f WHERE f.tally_id = t.id AND f.identity IN (SELECT identity FROM members)) AS findings
             FROM tallies t WHERE t.dataset_id = :dataset AND t.id >= :tally AND t.id <= :newest ORDER BY t.number
             SQL, ['tally' => $act->tally_id, 'act' => $act->id, 'dataset' => $this->dataset, 'newest' => $this->newestTally]);

@@ -17,8 +17,10 @@ use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
 
 /**
- * Every cell that a rule of a tally's plan let pass, by pattern. Rows that agree are kept nowhere but in the deliveries, so the same run is made
- * once more, and what it let pass is written down in lists; what nobody uses for two weeks is cleared up, and made again when it is asked for.
+ * Every cell that a rule of a tally's plan let pass, by pattern. Rows that agree are kept nowhere but in the deliveries, so the same run
+ * is made
+ * once more, and what it let pass is written down in lists; what nobody uses for two weeks is cleared up, and made again when it is asked
+ * for.
  */
 final readonly class ForgivenCells implements Question
 {
@@ -69,7 +71,10 @@ final readonly class ForgivenCells implements Question
                     }
                     foreach ($row->forgiven as $cell) {
                         $column = $plan->columnPairs[$cell->pairPosition]->source;
-                        $lists->add(Tally::nameOfList(false, $column, $cell->cause, $cell->facts), $this->line($row, $cell->source, $cell->target));
+                        $lists->add(
+                            Tally::nameOfList(false, $column, $cell->cause, $cell->facts),
+                            $this->line($row, $cell->source, $cell->target),
+                        );
                     }
                 }
             }

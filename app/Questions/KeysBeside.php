@@ -11,7 +11,8 @@ use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
 /**
- * The rows of a side whose keys stand next to a key that it does not have: who looks for a row that is missing there sees what stands in its place.
+ * The rows of a side whose keys stand next to a key that it does not have: who looks for a row that is missing there sees what stands in
+ * its place.
  * Keys are ordered cell by cell, numbers in them as numbers.
  */
 final readonly class KeysBeside implements Question
@@ -74,7 +75,11 @@ final readonly class KeysBeside implements Question
             $place = $reader->place($row->line);
 
             return [
-                'isBefore' => $isBefore, 'key' => KeyTuple::of($cells)->asCsv(), 'part' => $place->part, 'line' => $place->line, 'cells' => $row->cells,
+                'isBefore' => $isBefore,
+                'key' => KeyTuple::of($cells)->asCsv(),
+                'part' => $place->part,
+                'line' => $place->line,
+                'cells' => $row->cells,
             ];
         };
 

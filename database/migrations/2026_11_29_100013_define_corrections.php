@@ -5,7 +5,8 @@ declare(strict_types=1);
 use Database\Schema\Concept;
 
 /**
- * Who mends a defect and until when: entries beside the act of ruling, of which the newest holds. And corrections that were made of defects: a set
+ * Who mends a defect and until when: entries beside the act of ruling, of which the newest holds. And corrections that were made of
+ * defects: a set
  * never changes, so that each later tally can say of each line whether it was done.
  */
 return new class () extends Concept {

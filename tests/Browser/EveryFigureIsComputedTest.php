@@ -214,11 +214,13 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
     private function nameless(array $names): array
     {
         $nameless = $this->browser->executeScript(<<<'JS'
-            const named = '[data-figure], [data-sentence], [data-ordinal], .el-select, .cell, input, textarea, select, kbd, code, script, style'
+            const named =
+              '[data-figure], [data-sentence], [data-ordinal], .el-select, .cell, input, textarea, select, kbd, code, script, style'
             const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
             const found = []
             for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-              if (/\d/.test(node.data) && !node.parentElement.closest(named) && node.parentElement.checkVisibility()) found.push(node.data.trim())
+              const { parentElement: of, data } = node
+              if (/\d/.test(data) && !of.closest(named) && of.checkVisibility()) found.push(data.trim())
             }
             return found
             JS);

@@ -32,7 +32,7 @@ final readonly class DraftOf
         // Two people may open the station at once; the first proposal stays.
         return PlanDraft::query()->firstOrCreate(
             ['dataset_id' => $dataset->id],
-            ['document' => $this->proposed($dataset, $source, $target)],
+            ['document' => $this->proposed($dataset, $source, $target), 'number' => 1],
         );
     }
 

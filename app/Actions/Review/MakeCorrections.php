@@ -49,7 +49,10 @@ final readonly class MakeCorrections
                 'user_id' => $person->id,
             ]);
             if ($set->lines === 0) {
-                throw Conflict::because('nothing-to-correct', 'None of these defects stands on a finding of the newest tally: there is nothing to correct.');
+                throw Conflict::because(
+                    'nothing-to-correct',
+                    'None of these defects stands on a finding of the newest tally: there is nothing to correct.',
+                );
             }
             $number = 0;
             $some = [];

@@ -19,7 +19,10 @@ final readonly class RetryRun
     public function __invoke(Run $run, User $person): Run
     {
         if (! in_array($run->state, [RunState::Failed, RunState::Cancelled], true)) {
-            throw Conflict::because('not-to-be-retried', 'Only a run that failed or was cancelled is run again as it was. Start a new one.');
+            throw Conflict::because(
+                'not-to-be-retried',
+                'Only a run that failed or was cancelled is run again as it was. Start a new one.',
+            );
         }
 
         return ($this->queueRun)(

@@ -7,7 +7,8 @@ namespace App\Adapters\Storage;
 use Illuminate\Support\Facades\File;
 
 /**
- * Lists of cells, one for each pattern that a rule let pass, in the order of the source: a cell is a line, and beside each list the places at
+ * Lists of cells, one for each pattern that a rule let pass, in the order of the source: a cell is a line, and beside each list the places
+ * at
  * which its lines begin (8 bytes each), so that a page begins anywhere. A folder has all lists or is not there.
  *
  * @phpstan-type ForgivenCell array{key: string, sourcePart: int, sourceLine: int, targetPart: int, targetLine: int, source: string,
@@ -51,7 +52,8 @@ final class ForgivenLists
     public function add(string $name, array $cell): void
     {
         $list = $this->numbers[$name] ?? throw new \LogicException("The tally counted no list \"{$name}\".");
-        $line = json_encode($cell, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
+        $line =
+            json_encode($cell, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
         $this->places[$list] = ($this->places[$list] ?? '').pack('J', $this->bytes[$list] ?? 0);
         $this->bytes[$list] = ($this->bytes[$list] ?? 0) + strlen($line);
         $this->buffers[$list] = ($this->buffers[$list] ?? '').$line;

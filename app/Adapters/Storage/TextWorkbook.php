@@ -11,7 +11,8 @@ use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 use OpenSpout\Writer\WriterMultiSheetsAbstract;
 
 /**
- * Writes a workbook (XLSX) row by row in which every value is text, so that nothing is read as a formula, a date or a float; counts and lines
+ * Writes a workbook (XLSX) row by row in which every value is text, so that nothing is read as a formula, a date or a float; counts and
+ * lines
  * are numbers. A sheet that is full is followed by another with the same header.
  */
 final class TextWorkbook

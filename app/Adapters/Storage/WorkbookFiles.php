@@ -27,7 +27,8 @@ final readonly class WorkbookFiles
      * Writes a workbook, unless nobody waits for it any more.
      *
      * @param  list<string>  $header
-     * @param  \Generator<int, list<string|int|float>>|\Generator<int, list<string>>  $rows  the key says how much of the total is done with the row
+     * @param  \Generator<int, list<string|int|float>>|\Generator<int, list<string>>  $rows  the key says how much of the total is done
+     *     with the row
      */
     public function write(Workbook $workbook, array $header, \Generator $rows, int $total): void
     {

@@ -10,30 +10,31 @@ use App\Models\Tally;
 use Illuminate\Database\Connection;
 
 /**
- * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding; and how many cells differ now in
+ * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding; and how many cells differ
+ * now in
  * rows that were corrected, and did not before.
  */
 final readonly class CorrectionChecks
 {
     public const LINES = <<<'SQL'
-        SELECT l.number, l.action, l.ruling_id, encode(l.identity, 'hex') AS identity, l.source_key, l.key::text AS key, l."column", l.stands,
-            l.must, l.row::text AS row, l.uncertain, CASE
-            WHEN :newest::bigint = l.made_on THEN 'waits'
-            WHEN NOT :comparable::boolean THEN 'not-to-be-told'
-            WHEN l.action = 'set' THEN CASE
-                WHEN c.identity IS NULL THEN CASE WHEN r.sequence IS NULL THEN 'done' ELSE 'otherwise' END
-                WHEN c.target_value = l.stands THEN 'not-done' ELSE 'otherwise' END
-            WHEN w.identity IS NOT NULL THEN 'not-done'
-            WHEN l.action = 'add' AND d.sequence IS NOT NULL THEN 'otherwise'
-            ELSE 'done' END AS state
-        FROM (SELECT l.*, s.tally_id AS made_on FROM correction_lines l JOIN correction_sets s ON s.id = l.set_id WHERE l.set_id = :set) l
-        LEFT JOIN cell_findings c ON l.action = 'set' AND c.tally_id = :newest AND c.identity = l.identity
-        LEFT JOIN row_findings w ON l.action <> 'set' AND w.tally_id = :newest AND w.identity = l.identity
-        LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
-            AND key = l.source_key AND class <> 'changed' LIMIT 1) r ON l.action = 'set' AND c.identity IS NULL
-        LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
-            AND key = l.source_key AND class = 'changed' LIMIT 1) d ON l.action = 'add' AND w.identity IS NULL
-        SQL;
+    SELECT l.number, l.action, l.ruling_id, encode(l.identity, 'hex') AS identity, l.source_key, l.key::text AS key, l."column", l.stands,
+        l.must, l.row::text AS row, l.uncertain, CASE
+        WHEN :newest::bigint = l.made_on THEN 'waits'
+        WHEN NOT :comparable::boolean THEN 'not-to-be-told'
+        WHEN l.action = 'set' THEN CASE
+            WHEN c.identity IS NULL THEN CASE WHEN r.sequence IS NULL THEN 'done' ELSE 'otherwise' END
+            WHEN c.target_value = l.stands THEN 'not-done' ELSE 'otherwise' END
+        WHEN w.identity IS NOT NULL THEN 'not-done'
+        WHEN l.action = 'add' AND d.sequence IS NOT NULL THEN 'otherwise'
+        ELSE 'done' END AS state
+    FROM (SELECT l.*, s.tally_id AS made_on FROM correction_lines l JOIN correction_sets s ON s.id = l.set_id WHERE l.set_id = :set) l
+    LEFT JOIN cell_findings c ON l.action = 'set' AND c.tally_id = :newest AND c.identity = l.identity
+    LEFT JOIN row_findings w ON l.action <> 'set' AND w.tally_id = :newest AND w.identity = l.identity
+    LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
+        AND key = l.source_key AND class <> 'changed' LIMIT 1) r ON l.action = 'set' AND c.identity IS NULL
+    LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
+        AND key = l.source_key AND class = 'changed' LIMIT 1) d ON l.action = 'add' AND w.identity IS NULL
+    SQL;
 
     public function __construct(private Connection $database) {}
 

@@ -16,7 +16,8 @@ use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Row\Side;
 
 /**
- * What has to be done in the target for each finding that is a defect: a row to add, a row to take out, a cell to set, under the target's own names
+ * What has to be done in the target for each finding that is a defect: a row to add, a row to take out, a cell to set, under the target's
+ * own names
  * and in the forms that it declares. What cannot be said for certain says why.
  */
 final readonly class CorrectionLines
@@ -191,6 +192,9 @@ final readonly class CorrectionLines
     /** @param array<string, string> $members */
     private function json(array $members): string
     {
-        return json_encode((object) $members, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE);
+        return json_encode(
+            (object) $members,
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE,
+        );
     }
 }

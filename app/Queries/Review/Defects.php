@@ -24,26 +24,33 @@ final readonly class Defects
         $entries = DefectEntry::query()->whereIntegerInRaw('ruling_id', $acts->pluck('id'))->orderBy('id')->get()->keyBy('ruling_id');
 
         return array_values(
-            $acts->map(fn(Ruling $act): array => [
-                'act' => $act->id,
-                'tally' => $act->tally->number,
-                'about' => $this->about($act),
-                'of' => in_array($act->scope, [RulingScope::Row, RulingScope::RowClass], true) || ($act->filter['of'] ?? '') === 'rows' ? 'rows' : 'cells',
-                'reason' => $act->reason,
-                'ticket' => $act->ticket,
-                'by' => $act->user->name,
-                'at' => $act->created_at->toIso8601ZuluString(),
-                'mends' => $entries->get($act->id)->mends ?? '',
-                'due' => $entries->get($act->id)?->due,
-                ...$this->state($byAct[$act->id] ?? []),
-            ])->all(),
+            $acts
+                ->map(
+                    fn(Ruling $act): array => [
+                        'act' => $act->id,
+                        'tally' => $act->tally->number,
+                        'about' => $this->about($act),
+                        'of' =>
+                            in_array($act->scope, [RulingScope::Row, RulingScope::RowClass], true) || ($act->filter['of'] ?? '') === 'rows'
+                                ? 'rows'
+                                : 'cells',
+                        'reason' => $act->reason,
+                        'ticket' => $act->ticket,
+                        'by' => $act->user->name,
+                        'at' => $act->created_at->toIso8601ZuluString(),
+                        'mends' => $entries->get($act->id)->mends ?? '',
+                        'due' => $entries->get($act->id)?->due,
+                        ...$this->state($byAct[$act->id] ?? []),
+                    ],
+                )
+                ->all(),
         );
     }
 
     /**
      * @param  list<array{tally: int, findings: int}>  $history
-     * @return array{findings: int, open: int, state: 'open'|'gone'|'came-back', since: int|null} since: the tally in which it was gone first,
-     *     or there again
+     * @return array{findings: int, open: int, state: 'open'|'gone'|'came-back', since: int|null} since: the tally in which it was gone
+     *     first, or there again
      */
     private function state(array $history): array
     {
@@ -69,7 +76,9 @@ final readonly class Defects
         $pattern = $act->scope === RulingScope::Pattern ? $act->tally->patterns->firstWhere('number', $act->pattern_number) : null;
 
         return match ($act->scope) {
-            RulingScope::Pattern => $pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts),
+            RulingScope::Pattern => $pattern === null
+                ? 'a pattern'
+                : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts),
             RulingScope::RowClass => RowClass::from((string) $act->row_class)->sentence(),
             RulingScope::Row => 'one row',
             RulingScope::Cell => 'one cell',

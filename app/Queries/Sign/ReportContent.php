@@ -102,7 +102,8 @@ final readonly class ReportContent
         $pattern = $of->act->scope === RulingScope::Pattern ? $tally->patterns->firstWhere('number', $of->act->pattern_number) : null;
 
         return match ($of->act->scope) {
-            RulingScope::Pattern => $of->words ?? ($pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts)),
+            RulingScope::Pattern => $of->words ??
+                ($pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts)),
             RulingScope::RowClass => 'rows: '.RowClass::from((string) $of->act->row_class)->sentence(),
             RulingScope::Row => 'one row',
             RulingScope::Cell => 'one cell',

@@ -51,7 +51,11 @@ final readonly class CellTable implements FindingTable
             new TableField('source.line', 'integer', 'Line on which its record begins.'),
             new TableField('target.line', 'integer', 'As of the source.'),
             ...array_map(
-                static fn(string $name): TableField => new TableField("beside.{$name}", 'string', 'Added on the screen, from the same row.'),
+                static fn(string $name): TableField => new TableField(
+                    "beside.{$name}",
+                    'string',
+                    'Added on the screen, from the same row.',
+                ),
                 $this->beside,
             ),
             ...$this->taken->rulingFields(),

@@ -23,16 +23,21 @@ final class CorrectionTable
     /** @var array<int, string> ticket by act */
     private array $tickets = [];
 
-    public function __construct(private readonly CorrectionSet $set, private readonly Tally $newest, private readonly CorrectionChecks $checks)
-    {
+    public function __construct(
+        private readonly CorrectionSet $set,
+        private readonly Tally $newest,
+        private readonly CorrectionChecks $checks,
+    ) {
         $this->layout = TallyColumns::ofTally($set->tally);
         foreach (Ruling::query()->whereIntegerInRaw('id', $set->rulings)->get() as $act) {
             $this->tickets[$act->id] = (string) $act->ticket;
         }
     }
 
-    /** @return list<array{number: int, action: string, key: array<string, string>, column: string|null, stands: string|null, must: string|null,
-     *     row: array<string, string>|null, uncertain: string, state: string, ticket: string, identity: string}> */
+    /**
+     * @return list<array{number: int, action: string, key: array<string, string>, column: string|null, stands: string|null,
+     *     must: string|null, row: array<string, string>|null, uncertain: string, state: string, ticket: string, identity: string}>
+     */
     public function objects(int $after, int $limit): array
     {
         return array_map(

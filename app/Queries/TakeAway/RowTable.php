@@ -102,7 +102,11 @@ final readonly class RowTable implements FindingTable
         $fields = [];
         foreach ($this->names($side) as $name) {
             $fields[] = new TableField("{$side->value}.{$name}", 'string', 'The cell as it was prepared.');
-            $fields[] = new TableField("{$side->value}.{$name}.state", 'string', 'no row, blank, token (a word that means blank), or nothing: it has a value.');
+            $fields[] = new TableField(
+                "{$side->value}.{$name}.state",
+                'string',
+                'no row, blank, token (a word that means blank), or nothing: it has a value.',
+            );
         }
 
         return $fields;

@@ -47,7 +47,10 @@ final readonly class TableText
                     default => $cell,
                 };
             }
-            yield json_encode($object, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n";
+            yield json_encode(
+                $object,
+                JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
+            )."\n";
         }
     }
 

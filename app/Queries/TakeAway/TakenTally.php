@@ -133,7 +133,9 @@ final class TakenTally
 
     public function reading(Side $side, string $column): Reading
     {
-        return $this->readings["{$side->value} {$column}"] ??= $this->layout->plan->side($side)->reading($column, $this->kind($side, $column));
+        return $this->readings["{$side->value} {$column}"] ??= $this->layout->plan
+            ->side($side)
+            ->reading($column, $this->kind($side, $column));
     }
 
     private function kind(Side $side, string $column): Kind

@@ -15,7 +15,8 @@ use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\Reading;
 
 /**
- * What must stand in the target where the source has a value: the entry of the crosswalk, or the value in the form that the target declares. It is
+ * What must stand in the target where the source has a value: the entry of the crosswalk, or the value in the form that the target
+ * declares. It is
  * held against the source by the comparison itself, and said only if both then agree.
  */
 final readonly class CorrectValue
@@ -82,7 +83,14 @@ final readonly class CorrectValue
             return $value;
         }
         $pattern = $this->target->dateForms[0]->pattern ?? ($moment->isDay() ? 'yyyy-MM-dd' : "yyyy-MM-dd'T'HH:mm:ss");
-        $formatter = new \IntlDateFormatter('en', \IntlDateFormatter::NONE, \IntlDateFormatter::NONE, 'UTC', \IntlDateFormatter::GREGORIAN, $pattern);
+        $formatter = new \IntlDateFormatter(
+            'en',
+            \IntlDateFormatter::NONE,
+            \IntlDateFormatter::NONE,
+            'UTC',
+            \IntlDateFormatter::GREGORIAN,
+            $pattern,
+        );
         $written = $formatter->format($moment->secondsSinceEpoch());
 
         return is_string($written) ? $written : null;

@@ -12,7 +12,8 @@ use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
 /**
- * Rules of a column pair that would let cells of a pattern pass, each with how many of them: causes of form, a crosswalk of all value pairs, a
+ * Rules of a column pair that would let cells of a pattern pass, each with how many of them: causes of form, a crosswalk of all value
+ * pairs, a
  * declared rounding, tolerances in steps. Which of them is right nobody can tell from the values, so none is chosen.
  *
  * @phpstan-type Offer array{kind: 'forgives'|'crosswalk'|'rounding'|'tolerance', rule: array<string, mixed>, settles: int}
@@ -125,18 +126,28 @@ final readonly class RulesOfPattern
                 $settled += $apart[$next][1];
             }
             if ($settled > $before) {
-                $offers[] = ['kind' => 'tolerance', 'rule' => ['tolerance' => ['by' => 'absolute', 'most' => $step->written()]], 'settles' => $settled];
+                $offers[] = [
+                    'kind' => 'tolerance',
+                    'rule' => ['tolerance' => ['by' => 'absolute', 'most' => $step->written()]],
+                    'settles' => $settled,
+                ];
             }
         }
 
         // The smallest ones say how fine it is, the largest how much it takes.
-        return count($offers) <= self::MOST_STEPS ? $offers : [...array_slice($offers, 0, self::MOST_STEPS - 1), $offers[count($offers) - 1]];
+        return count($offers) <= self::MOST_STEPS
+            ? $offers
+            : [...array_slice($offers, 0, self::MOST_STEPS - 1), $offers[count($offers) - 1]];
     }
 
     /** @return \Generator<int, Decimal> */
     private function steps(Decimal $smallest, Decimal $largest): \Generator
     {
-        for ($power = strlen($smallest->digits) + $smallest->exponent - 1; $power < strlen($largest->digits) + $largest->exponent; $power++) {
+        for (
+            $power = strlen($smallest->digits) + $smallest->exponent - 1;
+            $power < strlen($largest->digits) + $largest->exponent;
+            $power++
+        ) {
             foreach (['1', '5'] as $digit) {
                 $step = Decimal::of(false, $digit, '', $power);
                 if (self::compare($step, $largest) >= 0) {

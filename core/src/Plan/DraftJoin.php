@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 /**
- * Joins what two people made of the same draft (a three-way merge): each change that the other did not touch is kept. Where both changed the same
+ * Joins what two people made of the same draft (a three-way merge): each change that the other did not touch is kept. Where both changed
+ * the same
  * to something else it is a clash, and somebody chooses.
  *
- * Objects are joined member by member; lists of what has an id, or is a bridge, item by item; lists of names as sets. The key, and any other
+ * Objects are joined member by member; lists of what has an id, or is a bridge, item by item; lists of names as sets. The key, and any
+ * other
  * list, is one thing.
  */
 final class DraftJoin

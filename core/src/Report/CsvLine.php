@@ -28,7 +28,8 @@ final readonly class CsvLine
     }
 
     /**
-     * For programs that run cells as formulas: a cell that begins like one is led by an apostrophe (OWASP, CSV Injection). Numbers are none.
+     * For programs that run cells as formulas: a cell that begins like one is led by an apostrophe (OWASP, CSV Injection). Numbers are
+     * none.
      *
      * @param  list<string|int|float>  $cells
      * @return list<string|int|float>

@@ -44,7 +44,10 @@ final class FindingFiles
         private readonly Columns $target,
     ) {
         $this->sentences = new Sentences;
-        $this->keyPositions = new Sides($source->positionsOf($plan->keyNames(Side::Source)), $target->positionsOf($plan->keyNames(Side::Target)));
+        $this->keyPositions = new Sides(
+            $source->positionsOf($plan->keyNames(Side::Source)),
+            $target->positionsOf($plan->keyNames(Side::Target)),
+        );
         $this->unitedNames = [
             ...$source->names,
             ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name))),

@@ -127,7 +127,7 @@ final class FindingAssembler
         return $finding;
     }
 
-    /** @return array<int, string> by column of the key: the cause that it lets pass here; asked for only where what was forgiven is listed */
+    /** @return array<int, string> by column of the key: the cause that it lets pass here; asked for only where that is listed */
     private function keyForgiven(FindingEntry $entry, ?RowRecord $source, ?RowRecord $target): array
     {
         if (! $this->listsForgiven || $source === null || $target === null || $entry->isBridged) {

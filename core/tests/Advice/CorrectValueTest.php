@@ -35,7 +35,12 @@ final class CorrectValueTest extends TestCase
         yield 'text as it is' => [Kind::Text, new Reading, ' Jörg ', ' Jörg '];
         yield 'a number in the marks of the target' => [Kind::Number, $comma, '-1234567.50', '-1.234.567,5'];
         yield 'a small number' => [Kind::Number, $comma, '0.05', '0,05'];
-        yield 'a date in the form of the target' => [Kind::Date, new Reading(Kind::Date, dateForms: [DateForm::of('dd/MM/yyyy')]), '2027-03-05', '05/03/2027'];
+        yield 'a date in the form of the target' => [
+            Kind::Date,
+            new Reading(Kind::Date, dateForms: [DateForm::of('dd/MM/yyyy')]),
+            '2027-03-05',
+            '05/03/2027',
+        ];
         yield 'a date where no form is declared' => [Kind::Date, new Reading(Kind::Date), '2027-03-05', '2027-03-05'];
         yield 'a blank' => [Kind::Number, $comma, '', ''];
         yield 'what cannot be read as its kind' => [Kind::Number, $comma, 'about ten', null];
@@ -44,7 +49,11 @@ final class CorrectValueTest extends TestCase
     public function test_the_crosswalk_comes_first_and_what_it_lacks_stays(): void
     {
         $reading = new Reading;
-        $value = new CorrectValue(new ColumnPair('a', 'status', 'status', Kind::Text, [], crosswalk: ['A' => 'Active', 'X' => '']), $reading, $reading);
+        $value = new CorrectValue(
+            new ColumnPair('a', 'status', 'status', Kind::Text, [], crosswalk: ['A' => 'Active', 'X' => '']),
+            $reading,
+            $reading,
+        );
 
         self::assertSame(['Active', '', 'V'], [$value->of('A'), $value->of('X'), $value->of('V')]);
     }

@@ -48,7 +48,10 @@ final class RulesOfPatternTest extends TestCase
             array_map(
                 static fn(array $offer): array => [((array) $offer['rule']['tolerance'])['most'], $offer['settles']],
                 array_values(
-                    array_filter($this->rules(Kind::Number)->of('none', 3_009, $pairs, true), static fn(array $offer): bool => $offer['kind'] === 'tolerance'),
+                    array_filter(
+                        $this->rules(Kind::Number)->of('none', 3_009, $pairs, true),
+                        static fn(array $offer): bool => $offer['kind'] === 'tolerance',
+                    ),
                 ),
             ),
         );

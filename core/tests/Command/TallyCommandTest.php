@@ -108,7 +108,8 @@ final class TallyCommandTest extends TestCase
 
         self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
         self::assertSame(
-            "basin,berth,column,class,cause,source,target\nKB,014,basin,forgiven,case,KB,kb\nKB,014,fee,forgiven,tolerance,1412.60,1412.20\n".
+            "basin,berth,column,class,cause,source,target\n".
+                "KB,014,basin,forgiven,case,KB,kb\nKB,014,fee,forgiven,tolerance,1412.60,1412.20\n".
                 "KB,015,holder,forgiven,spacing+case,Ann  Lee,ann lee\nKB,015,fee,forgiven,number-form,10,10.00\n",
             file_get_contents("{$out}/forgiven.csv"),
         );

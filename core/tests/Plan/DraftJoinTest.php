@@ -55,7 +55,12 @@ final class DraftJoinTest extends TestCase
         yield 'rules of two pairs' => [$number, $case, $both($number, $case)];
         yield 'two causes of one pair' => [$case, $accents, $set(['spacing', 'accents', 'case'], 'columnPairs', 1, 'forgives')];
         yield 'the same change twice' => [$number, $number, $number];
-        yield 'one kind, two ways' => [$number, $set('date', 'columnPairs', 0, 'kind'), $set('date', 'columnPairs', 0, 'kind'), ['/columnPairs/a/kind']];
+        yield 'one kind, two ways' => [
+            $number,
+            $set('date', 'columnPairs', 0, 'kind'),
+            $set('date', 'columnPairs', 0, 'kind'),
+            ['/columnPairs/a/kind'],
+        ];
         $without = static fn(array $document): array => ['columnPairs' => array_slice((array) $document['columnPairs'], 1)] + $document;
         yield 'a pair gone here and changed there' => [$without, $number, $number, ['/columnPairs/a']];
         yield 'a pair gone here and untouched there' => [$without, $case, $both($case, $without)];

@@ -24,7 +24,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
   const draft = ref<Draft | null>(null)
   const earlier = ref<Draft[]>([])
   const undone = ref<Draft[]>([])
-  const { joined, save, remember: see, isSeen, choose, dismiss } = useJoin(() => course().id, draft)
+  const { joined, save, remember: see, isNewer, choose, dismiss } = useJoin(() => course().id, draft)
   function remember(led: Draft): void {
     if (station !== undefined) keepChanges(course().id, station, led, { earlier: earlier.value, undone: undone.value })
   }
@@ -49,7 +49,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     () => plan.data.value,
     (loaded) => {
       // What somebody else saved is shown as soon as it is known, unless something of one's own is on its way: then both are joined.
-      const isNews = loaded?.draft != null && draft.value !== null && !isSeen(loaded) && !saving.isPending.value
+      const isNews = loaded?.draft != null && draft.value !== null && isNewer(loaded) && !saving.isPending.value
       if (loaded?.draft != null && (draft.value === null || isNews)) {
         draft.value = loaded.draft
         see(loaded)

@@ -85,7 +85,8 @@ export function useJoin(dataset: () => number, draft: Ref<Draft | null>) {
     joined,
     save,
     remember,
-    isSeen: (plan: Schemas['Plan']) => seen?.number === plan.number,
+    /** An answer that was asked for before the last saving, and comes after it, is no news. */
+    isNewer: (plan: Schemas['Plan']) => seen === null || plan.number > seen.number,
     choose: (settled: { mine: string[]; theirs: string[] }) => {
       settle?.(settled)
       settle = null

@@ -62,6 +62,12 @@ final class WhoMayTest extends TestCase
         yield 'see a record' => ['GET', '/tallies/{tally}/records/1', [], true, true, true];
         yield 'see the report' => ['GET', '/tallies/{tally}/report', [], true, true, true];
         yield 'take the findings away' => ['GET', '/tallies/{tally}/findings/taken', [], true, true, true];
+        yield 'see what was ruled on a record' => ['GET', '/tallies/{tally}/records/1/rulings', [], true, true, true];
+        yield 'see a row as it was delivered' => ['GET', '/tallies/{tally}/records/1/delivered', [], true, true, true];
+        yield 'see defects' => ['GET', '/datasets/{dataset}/defects', [], true, true, true];
+        yield 'make corrections' => ['POST', '/datasets/{dataset}/corrections', ['acts' => [1]], true, true, false];
+        yield 'hold rehearsals together' => ['GET', '/migrations/{migration}/rehearsals', [], true, true, true];
+        yield 'name a tally' => ['PUT', '/tallies/{tally}/name', ['name' => 'Rehearsal 3', 'remark' => ''], true, false, false];
         yield 'have sensitive values shown' => ['POST', '/datasets/{dataset}/unmaskings', [], true, true, false];
         yield 'rule' => ['POST', '/tallies/{tally}/rulings', self::RULING, true, true, false];
         yield 'add a dataset' => ['POST', '/migrations/{migration}/datasets', ['name' => 'Holders'], true, false, false];

@@ -55,9 +55,13 @@ final class DraftsOfTwoTest extends TestCase
         $clash = $this->join($base, ['fee' => ['kind' => 'date']])->assertJson([
             'clashes' => [['mine' => 'fee is read as date, no longer as number', 'theirs' => 'fee is read as number, no longer as date']],
         ]);
-        $settled = $this->join($base, ['fee' => ['kind' => 'date']], ['mine' => [$clash->json('clashes.0.at')]])
-            ->assertJson(['clashes' => [], 'draft' => ['columnPairs' => [['source' => 'holder'], ['kind' => 'date']]]]);
-        $this->json('PUT', "/api/v1/datasets/{$this->dataset->id}/plan", (array) $settled->json('draft'), ['If-Match' => '"'.($seen + 1).'"'])->assertOk();
+        $settled = $this->join($base, ['fee' => ['kind' => 'date']], ['mine' => [$clash->json('clashes.0.at')]])->assertJson([
+            'clashes' => [],
+            'draft' => ['columnPairs' => [['source' => 'holder'], ['kind' => 'date']]],
+        ]);
+        $this->json('PUT', "/api/v1/datasets/{$this->dataset->id}/plan", (array) $settled->json('draft'), [
+            'If-Match' => '"'.($seen + 1).'"',
+        ])->assertOk();
         self::assertSame('date', $this->plan()->json('draft.columnPairs.1.kind'));
     }
 

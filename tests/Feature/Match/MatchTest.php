@@ -36,7 +36,7 @@ final class MatchTest extends TestCase
         ])->assertOk();
 
         self::assertSame('/key', $saved->json('problems.0.pointer'));
-        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertUnprocessable()->assertJson(['code' => 'unusable-plan']);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertConflict()->assertJson(['code' => 'no-plan']);
     }
 
     public function test_rules_of_pairs_and_sides_are_kept_and_decide_what_the_tally_lets_pass(): void

@@ -40,8 +40,13 @@ final class DefectsTest extends TestCase
             ->assertCreated()
             ->assertJson(['number' => 1, 'tally' => 1, 'checkedBy' => null, 'lines' => 6, 'waits' => 6, 'broke' => null]);
         $id = $this->number($set, 'id');
-        $csv = $this->get("/api/v1{$sets}/{$id}/taken")->assertOk()->streamedContent();
-        self::assertStringStartsWith('correction,action,key.basin,key.berth,column,stands,must,row.owner,row.fee,row.paid,uncertain,state,ticket,identity'."\n", $csv);
+        $csv = $this->get("/api/v1{$sets}/{$id}/taken")
+            ->assertOk()
+            ->streamedContent();
+        self::assertStringStartsWith(
+            'correction,action,key.basin,key.berth,column,stands,must,row.owner,row.fee,row.paid,uncertain,state,ticket,identity'."\n",
+            $csv,
+        );
         foreach (
             [
                 // In the marks and the date form that the target declares.
@@ -58,7 +63,9 @@ final class DefectsTest extends TestCase
         }
         // KB,1 is done, the fee of KB,2 not, its day otherwise; KB,3 is right and its fee broken; KB,4 came with another owner; XX,9 stays.
         $this->again(
-            self::NEW_HEADER."KB,1,Ann,\"1.412,50\",05/03/2027\nKB,2,Bea,9,01/01/2028\nKB,3,Cay,33,07/03/2027\nKB,4,Dot,4,08/03/2027\nXX,9,x,1,05/03/2027\n",
+            self::NEW_HEADER.
+                "KB,1,Ann,\"1.412,50\",05/03/2027\nKB,2,Bea,9,01/01/2028\nKB,3,Cay,33,07/03/2027\n".
+                "KB,4,Dot,4,08/03/2027\nXX,9,x,1,05/03/2027\n",
         );
         $this->api('GET', $sets)->assertJson(['items' => [
             ['checkedBy' => 2, 'done' => 2, 'notDone' => 2, 'otherwise' => 2, 'waits' => 0, 'broke' => 2],
@@ -87,7 +94,8 @@ final class DefectsTest extends TestCase
         $this->actingAs($this->analyst);
         $this->deliver(
             'source',
-            "basin,berth,holder,fee,paid\nKB,1,Ann,1412.50,2027-03-05\nKB,2,Bea,2,2027-03-06\nKB,3,Cay,3,2027-03-07\nKB,4,Dee,4,2027-03-08\n",
+            "basin,berth,holder,fee,paid\nKB,1,Ann,1412.50,2027-03-05\nKB,2,Bea,2,2027-03-06\n".
+                "KB,3,Cay,3,2027-03-07\nKB,4,Dee,4,2027-03-08\n",
             'old.csv',
         );
         $this->deliver('target', $this->wrong(), 'new.csv');
@@ -114,7 +122,12 @@ final class DefectsTest extends TestCase
     /** @param array<string, mixed> $what */
     private function rule(Tally $tally, array $what): void
     {
-        $this->api('POST', "/tallies/{$tally->id}/rulings", [...$what, 'decision' => 'defect', 'reason' => 'wrong', 'seenAct' => PHP_INT_MAX])->assertCreated();
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            ...$what,
+            'decision' => 'defect',
+            'reason' => 'wrong',
+            'seenAct' => PHP_INT_MAX,
+        ])->assertCreated();
     }
 
     private function again(string $new): void

@@ -17,9 +17,17 @@ final class DeliveredRecordTest extends TestCase
         $old = mb_convert_encoding("Berths;;\nbasin;berth;holder\nkb;1;Jörg\nkb;2;\"Ann\nMaria\"\nlm;3;Zoë\n", 'Windows-1252', 'UTF-8');
         $receipt = $this->announce('source', 'old.csv.gz', strlen((string) gzencode($old)));
         $this->chunk($receipt, 0, (string) gzencode($old))->assertOk();
-        $this->api('PUT', "/receipts/{$receipt}/format", ['skipAbove' => 1, 'delimiter' => 'semicolon', 'encoding' => 'Windows-1252'])->assertOk();
+        $this->api('PUT', "/receipts/{$receipt}/format", [
+            'skipAbove' => 1,
+            'delimiter' => 'semicolon',
+            'encoding' => 'Windows-1252',
+        ])->assertOk();
         $this->takeParts('source', $receipt)->assertAccepted();
-        $this->deliver('target', "{\"basin\":\"KB\",\"berth\":\"1\",\"holder\":\"Jorg\"}\n{\"basin\":\"LM\",\"berth\":\"3\",\"holder\":\"Zoë\"}\n", 'new.jsonl');
+        $this->deliver(
+            'target',
+            "{\"basin\":\"KB\",\"berth\":\"1\",\"holder\":\"Jorg\"}\n{\"basin\":\"LM\",\"berth\":\"3\",\"holder\":\"Zoë\"}\n",
+            'new.jsonl',
+        );
         $tally = $this->matched([['id' => 't', 'kind' => 'tidy-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]]]);
 
         $delivered = $this->of($tally, 'KB,1', 'delivered')->assertJson([
@@ -49,7 +57,10 @@ final class DeliveredRecordTest extends TestCase
         $beside = $this->of($tally, 'KB,9', 'keys-beside')->assertJson(['isWaiting' => false, 'columns' => ['basin', 'berth', 'holder']]);
         self::assertSame(
             [['KB,6', true, 9], ['KB,7', true, 8], ['KB,8', true, 4], ['KB,11', false, 3], ['KB,12', false, 2]],
-            array_map(static fn(array $found): array => [$found['key'], $found['isBefore'], $found['line']], $this->objects($beside, 'rows')),
+            array_map(
+                static fn(array $found): array => [$found['key'], $found['isBefore'], $found['line']],
+                $this->objects($beside, 'rows'),
+            ),
         );
         $this->of($tally, 'KB,9', 'delivered')->assertJson(['source' => ['line' => 10], 'target' => null]);
     }

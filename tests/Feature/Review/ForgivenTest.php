@@ -15,7 +15,10 @@ final class ForgivenTest extends TestCase
     {
         $tally = $this->forgiving();
         $said = $this->objects($this->api('GET', "/tallies/{$tally->id}"), 'forgiven');
-        self::assertSame([['berth', 120], ['holder', 80], ['fee', 3]], array_map(static fn(array $pass): array => [$pass['source'], $pass['cells']], $said));
+        self::assertSame(
+            [['berth', 120], ['holder', 80], ['fee', 3]],
+            array_map(static fn(array $pass): array => [$pass['source'], $pass['cells']], $said),
+        );
         $list = "/tallies/{$tally->id}/forgiven";
 
         $this->api('GET', "{$list}/1?from=119&limit=100")->assertJson([
@@ -32,7 +35,10 @@ final class ForgivenTest extends TestCase
             'next' => 3,
             'items' => [['place' => 8, 'key' => 'KB,0011', 'source' => 'Holder 11', 'target' => 'HOLDER 11'], ['place' => 74]],
         ]);
-        $this->api('GET', "{$list}/3")->assertJson(['cells' => 3, 'items' => [['key' => 'KB,0040', 'source' => '1.00', 'target' => '1.01']]]);
+        $this->api('GET', "{$list}/3")->assertJson([
+            'cells' => 3,
+            'items' => [['key' => 'KB,0040', 'source' => '1.00', 'target' => '1.01']],
+        ]);
         $this->api('GET', "{$list}/4")->assertNotFound();
         // What was cleared up is listed again.
         foreach (glob(storage_path('prepared/forgiven-*')) ?: [] as $folder) {

@@ -40,11 +40,12 @@ final class ReportTest extends TestCase
             'in the source, not in the target',
             '1 defect',
             'capitals differ',
-            'Ezekiel Thornøy',
             'Rulings that stand',
             'defect',
             'rows: in the source, not in the target',
+            'ticket 118',
             'Ruth Osei',
+            'Ezekiel Thornøy',
             'EZEKIEL THORNØY',
         ]);
         self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));

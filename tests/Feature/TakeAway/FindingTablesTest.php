@@ -17,9 +17,23 @@ final class FindingTablesTest extends TestCase
 
         self::assertSame(
             [
-                'cell' => 1, 'row' => 1, 'key.basin' => 'KB', 'key.berth' => '014', 'column' => 'fee', 'target.column' => 'fee',
-                'class' => 'changed', 'cause' => 'none', 'cause.sentence' => 'no cause found', 'pattern' => 1, 'source' => '1412.60',
-                'source.state' => '', 'target' => '1400', 'target.state' => '', 'difference' => -12.6, 'source.line' => 2, 'target.line' => 3,
+                'cell' => 1,
+                'row' => 1,
+                'key.basin' => 'KB',
+                'key.berth' => '014',
+                'column' => 'fee',
+                'target.column' => 'fee',
+                'class' => 'changed',
+                'cause' => 'none',
+                'cause.sentence' => 'no cause found',
+                'pattern' => 1,
+                'source' => '1412.60',
+                'source.state' => '',
+                'target' => '1400',
+                'target.state' => '',
+                'difference' => -12.6,
+                'source.line' => 2,
+                'target.line' => 3,
                 'beside.holder' => '=1+1',
             ],
             array_slice($lines[0], 0, 18),
@@ -27,7 +41,14 @@ final class FindingTablesTest extends TestCase
         self::assertSame(
             ['defect', 'cut at the quay', 'MIG-7', 'Ruth Osei', 'Tove Lindqvist', 1],
             [
-                ...array_map(static fn(string $of): mixed => $lines[0]["ruling.{$of}"], ['decision', 'reason', 'ticket', 'by', 'asked', 'tally']),
+                ...array_map(static fn(string $of): mixed => $lines[0]["ruling.{$of}"], [
+                    'decision',
+                    'reason',
+                    'ticket',
+                    'by',
+                    'asked',
+                    'tally',
+                ]),
             ],
         );
         self::assertSame([1, 1, 1, 1], array_values(array_slice($lines[0], -4)));
@@ -49,11 +70,14 @@ final class FindingTablesTest extends TestCase
         self::assertSame(
             ['NQ', 'source', 'NQ', '', 'x', '', 'N/A', 'token', '', 'no row', null],
             array_map(static fn(string $of): mixed => $lines['missing'][$of], [
-                'key.basin', 'side', 'source.basin', 'source.basin.state', 'source.holder', 'source.holder.state', 'source.fee', 'source.fee.state',
-                'target.owner', 'target.owner.state', 'target.line',
+                'key.basin', 'side', 'source.basin', 'source.basin.state', 'source.holder', 'source.holder.state', 'source.fee',
+                'source.fee.state', 'target.owner', 'target.owner.state', 'target.line',
             ]),
         );
-        self::assertSame(['', 'bad,row', 9], [$lines['refused']['key.basin'], $lines['refused']['refused'], $lines['refused']['source.line']]);
+        self::assertSame(
+            ['', 'bad,row', 9],
+            [$lines['refused']['key.basin'], $lines['refused']['refused'], $lines['refused']['source.line']],
+        );
         self::assertSame([2, 0], [$lines['repeated']['source.rows'], $lines['repeated']['target.rows']]);
     }
 
@@ -64,11 +88,18 @@ final class FindingTablesTest extends TestCase
         foreach (['rows', 'cells'] as $of) {
             $schema = $this->api('GET', "/tallies/{$tally->id}/findings/table-schema?of={$of}")->assertOk();
             $fields = array_column($this->objects($schema, 'fields'), 'type', 'name');
-            $header = explode(',', strtok($this->get("/api/v1/tallies/{$tally->id}/findings/taken?of={$of}")->streamedContent(), "\n") ?: '');
+            $header = explode(
+                ',',
+                strtok($this->get("/api/v1/tallies/{$tally->id}/findings/taken?of={$of}")->streamedContent(), "\n") ?: '',
+            );
             self::assertSame($header, array_map(strval(...), array_keys($fields)));
             self::assertSame('integer', $fields['source.line']);
             foreach (array_keys($fields) as $name) {
-                $said = preg_replace('/^(key|(?:source|target)(?=\.(?:basin|berth|holder|owner|fee|loaded)))\.\w+/', '$1.…', (string) $name);
+                $said = preg_replace(
+                    '/^(key|(?:source|target)(?=\.(?:basin|berth|holder|owner|fee|loaded)))\.\w+/',
+                    '$1.…',
+                    (string) $name,
+                );
                 self::assertStringContainsString("`{$said}`", $page, "{$of}: {$name}");
             }
         }
@@ -104,7 +135,10 @@ final class FindingTablesTest extends TestCase
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
         $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
             'key' => [$same('basin'), $same('berth')],
-            'columnPairs' => [['source' => 'holder', 'target' => 'owner'], [...$same('fee'), 'kind' => 'number', 'forgives' => ['number-form']]],
+            'columnPairs' => [
+                ['source' => 'holder', 'target' => 'owner'],
+                [...$same('fee'), 'kind' => 'number', 'forgives' => ['number-form']],
+            ],
             'leftOut' => ['source' => [], 'target' => ['loaded']],
             'sides' => ['source' => ['blankTokens' => ['N/A']]],
         ])->assertOk();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature\Tally;
 
 use App\Models\Tally;
+use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 
 /** From tally to tally: what is carried over, what came, went and came back. */
@@ -247,16 +248,10 @@ final class TallyAgainstTallyTest extends TestCase
 
     /**
      * @param  array<string, mixed>  $more
-     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
      */
-    private function rule(
-        Tally $tally,
-        string $scope,
-        string $target,
-        string $decision,
-        string $reason,
-        array $more = [],
-    ): \Illuminate\Testing\TestResponse {
+    private function rule(Tally $tally, string $scope, string $target, string $decision, string $reason, array $more = []): TestResponse
+    {
         return $this->api('POST', "/tallies/{$tally->id}/rulings", [
             'scope' => $scope,
             'target' => $target,
@@ -268,8 +263,8 @@ final class TallyAgainstTallyTest extends TestCase
         ])->assertCreated();
     }
 
-    /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
-    private function record(Tally $tally, string $key): \Illuminate\Testing\TestResponse
+    /** @return TestResponse<\Symfony\Component\HttpFoundation\Response> */
+    private function record(Tally $tally, string $key): TestResponse
     {
         $sequence = $this->number($this->api('GET', "/tallies/{$tally->id}/keys?find=".urlencode($key)), 'items.0.sequence');
 
@@ -281,25 +276,21 @@ final class TallyAgainstTallyTest extends TestCase
     {
         $answer = $this->api('GET', "/tallies/{$later->id}/against/{$earlier->id}")->assertOk();
         $groups = $this->objects($answer, 'comparison.groups');
-        $sum = static fn(string $what): int => (int) array_sum(
-            array_map(static fn(array $group): int => is_int($group[$what]) ? $group[$what] : 0, $groups),
-        );
-        $by = static fn(string $what): int => (int) array_sum(
-            array_map(
-                static fn(array $group): int => is_array($group['settledBy']) && is_int($group['settledBy'][$what])
-                    ? $group['settledBy'][$what]
-                    : 0,
-                $groups,
-            ),
+        $add = static fn(string $path): int => (int) array_sum(
+            array_map(static fn(array $group): int => is_int($found = data_get($group, $path)) ? $found : 0, $groups),
         );
 
         return [
-            'still' => $sum('still'),
-            'settled' => $sum('settled'),
-            'new' => $sum('new'),
-            'changed' => $sum('otherwiseNow'),
-            'cameBack' => $sum('cameBack'),
-            'settledBy' => ['data' => $by('data'), 'plan' => $by('plan'), 'either' => $by('either')],
+            'still' => $add('still'),
+            'settled' => $add('settled'),
+            'new' => $add('new'),
+            'changed' => $add('otherwiseNow'),
+            'cameBack' => $add('cameBack'),
+            'settledBy' => [
+                'data' => $add('settledBy.data'),
+                'plan' => $add('settledBy.plan'),
+                'either' => $add('settledBy.either'),
+            ],
         ];
     }
 }

@@ -77,7 +77,10 @@ final class TallyByItselfTest extends TestCase
         $moorings = $this->dataset;
         $this->dataset = $this->migration->datasets()->create(['name' => 'Vessels']);
         $this->tallied();
-        $between = fn(string $terms): \Illuminate\Testing\TestResponse => $this->api('GET', "/migrations/{$this->migration->id}/rehearsals{$terms}");
+        $between = fn(string $terms): \Illuminate\Testing\TestResponse => $this->api(
+            'GET',
+            "/migrations/{$this->migration->id}/rehearsals{$terms}",
+        );
 
         $between('?earlier=Rehearsal 1&later=Rehearsal 2')->assertJson([
             'names' => [['name' => 'Rehearsal 2', 'tallies' => 1], ['name' => 'Rehearsal 1', 'tallies' => 1]],

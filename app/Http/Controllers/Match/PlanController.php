@@ -44,13 +44,17 @@ final class PlanController extends Controller
     {
         $this->allow('work', $dataset->migration);
 
-        return response()->json($joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs')));
+        return response()->json(
+            $joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs')),
+        );
     }
 
     public function update(SaveDraftRequest $request, Dataset $dataset, SaveDraft $saveDraft): JsonResponse
     {
         $this->allow('work', $dataset->migration);
 
-        return response()->json(($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen())));
+        return response()->json(
+            ($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen())),
+        );
     }
 }

@@ -68,7 +68,12 @@ final class DefectController extends Controller
     public function corrections(Dataset $dataset, CorrectionChecks $checks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $sets = CorrectionSet::query()->where('dataset_id', $dataset->id)->with(['tally.planVersion', 'user'])->orderByDesc('number')->limit(50)->get();
+        $sets = CorrectionSet::query()
+            ->where('dataset_id', $dataset->id)
+            ->with(['tally.planVersion', 'user'])
+            ->orderByDesc('number')
+            ->limit(50)
+            ->get();
 
         return response()->json(['items' => $sets->map(fn(CorrectionSet $set): array => $this->told($set, $dataset, $checks))->all()]);
     }

@@ -24,6 +24,7 @@ use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\PatternRules;
 use App\Queries\Review\Record;
+use App\Queries\Review\RecordHistory;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
 use App\Queries\Review\ValuePairs;
@@ -105,7 +106,11 @@ final class FindingController extends Controller
             ->json((new TableText($table))->schema(), options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)
             ->header(
                 'Content-Disposition',
-                'attachment; filename="'.Str::slug($tally->dataset->name)."-tally-{$tally->number}-".($filter->isOfCells ? 'cells' : 'rows').'.schema.json"',
+                'attachment; filename="'.
+                    Str::slug($tally->dataset->name).
+                    "-tally-{$tally->number}-".
+                    ($filter->isOfCells ? 'cells' : 'rows').
+                    '.schema.json"',
             );
     }
 
@@ -134,6 +139,27 @@ final class FindingController extends Controller
                 static fn(ActOfTally $of): array => RulingResource::make($of->act)->masked($mask)->resolve($request) + $of->toArray(),
                 $acts->these($tally, $record->rulingIds()),
             ),
+        ]);
+    }
+
+    /** Every act that ever covered the record or one of its cells, in any tally. */
+    public function history(Request $request, Tally $tally, int $sequence, FindingPages $pages, RecordHistory $history): JsonResponse
+    {
+        $this->allow('view', $tally->migration);
+        $pages->row($tally, $mask = $this->mask($request, $tally), $sequence);
+
+        return response()->json([
+            'items' => array_map(static fn(array $line): array => [
+                'ruling' => RulingResource::make($line['act'])->masked($mask)->resolve($request),
+                'tally' => $line['act']->tally->number,
+                'rows' => $line['rows'],
+                'columns' => $line['columns'],
+                'undone' => $line['undo'] === null ? null : [
+                    'tally' => $line['undo']->tally->number,
+                    'person' => $line['undo']->user->name,
+                    'at' => $line['undo']->created_at->toIso8601ZuluString(),
+                ],
+            ], $history->of($tally, $sequence)),
         ]);
     }
 

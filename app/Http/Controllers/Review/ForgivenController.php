@@ -37,7 +37,9 @@ final class ForgivenController extends Controller
 
         return response()->json([
             ...$answer->progress(),
-            ...$isThere ? $pages->page($number, $request->from(), $request->limit(), $request->text()) : ['items' => [], 'cells' => null, 'next' => null],
+            ...$isThere
+                ? $pages->page($number, $request->from(), $request->limit(), $request->text())
+                : ['items' => [], 'cells' => null, 'next' => null],
         ]);
     }
 
@@ -68,7 +70,8 @@ final class ForgivenController extends Controller
 
     private function pages(ForgivenRequest $request, Tally $tally, int $number): ForgivenPages
     {
-        $pattern = $tally->forgiven()[$number - 1] ?? throw new NotFoundHttpException("Tally {$tally->number} let nothing pass under {$number}.");
+        $pattern =
+            $tally->forgiven()[$number - 1] ?? throw new NotFoundHttpException("Tally {$tally->number} let nothing pass under {$number}.");
         $mask = $this->masks->forPerson($this->person($request), $tally);
         $hidesValues = $mask->hides($pattern['source']);
         if ($request->text() !== null && $hidesValues) {

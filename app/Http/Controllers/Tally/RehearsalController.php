@@ -15,7 +15,10 @@ final class RehearsalController extends Controller
     public function __invoke(Request $request, Migration $migration, Rehearsals $rehearsals): JsonResponse
     {
         $this->allow('view', $migration);
-        $request->validate(['earlier' => ['sometimes', 'nullable', 'string', 'max:100'], 'later' => ['sometimes', 'nullable', 'string', 'max:100']]);
+        $request->validate([
+            'earlier' => ['sometimes', 'nullable', 'string', 'max:100'],
+            'later' => ['sometimes', 'nullable', 'string', 'max:100'],
+        ]);
 
         return response()->json(
             $rehearsals->against($migration, $request->string('earlier')->toString(), $request->string('later')->toString()),

@@ -38,7 +38,7 @@ const fails = (key: Schemas['AdvisedKey']): string =>
     <p v-if="advice.problem" class="warn" role="alert">{{ advice.problem }} <el-button link @click="emit('again')">Look again</el-button></p>
     <p v-else-if="advice.isWaiting" class="quiet" role="status">
       {{ advice.advised.length === 0 ? 'Looking for columns that tell rows apart' : 'Held against all rows'
-      }}<template v-if="advice.total > 0">: {{ Math.min(99, Math.floor((100 * advice.done) / advice.total)) }} %</template> …
+      }}<span v-if="advice.total > 0" data-ordinal>: {{ Math.min(99, Math.floor((100 * advice.done) / advice.total)) }} %</span> …
       <el-button v-if="mayWork" link @click="emit('cancel')">Cancel</el-button>
     </p>
     <p v-if="!advice.isWaiting && advice.hasSearched && advice.advised.length === 0" class="quiet">

@@ -33,7 +33,7 @@ const LONGEST = 24
 const sentences: Record<Schemas['RowClass'], string> = {
   missing: 'In the source, and no row of the target has their key.',
   extra: 'In the target, and no row of the source has their key.',
-  repeated: 'Share their key with another row on at least one side: set aside, and compared with none.',
+  repeated: 'Share their key with another row on at least one side, and are compared with none: set aside, or not kept beside the row that stays.',
   unkeyed: 'Every cell of the key is blank, so there is nothing to meet by.',
   refused: 'Could not be read as rows. They are put right in a new delivery.',
   changed: 'Met their counterpart, and at least one compared cell differs.',

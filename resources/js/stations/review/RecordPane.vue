@@ -9,6 +9,7 @@ import CellValue from '@/parts/CellValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import DeliveredDialog from '@/stations/review/DeliveredDialog.vue'
+import HistoryDialog from '@/stations/review/HistoryDialog.vue'
 import ActLine from '@/stations/review/ActLine.vue'
 import type { Filter } from '@/stations/review/filter'
 
@@ -66,6 +67,7 @@ const sideOf = (field: Schemas['Field'], side: 'source' | 'target'): Stretch[] =
 const hasLong = computed(() => props.record?.fields.some((field) => isLong(field.sourceValue) || isLong(field.targetValue)) ?? false)
 const isWhole = ref(false)
 const isDelivered = ref(false)
+const isHistory = ref(false)
 const pane = ref<HTMLElement | null>(null)
 /** Of a record with many columns one may only want to see those that differ; the key stays. */
 const isBrief = ref(false)
@@ -106,6 +108,7 @@ watch(
           <button v-if="record.sequence > 0 && course.seesDelivered" type="button" class="plain as-link" @click="isDelivered = true">
             As it was delivered
           </button>
+          <button v-if="record.sequence > 0" type="button" class="plain as-link" @click="isHistory = true">Every ruling on it</button>
           <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />
           <span v-else-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
         </header>
@@ -149,6 +152,7 @@ watch(
           </span>
         </component>
         <DeliveredDialog v-if="isDelivered" :tally="tallyId" :record="record" :course="course" @close="isDelivered = false" />
+        <HistoryDialog v-if="isHistory" :tally="tallyId" :record="record" @close="isHistory = false" />
       </template>
     </LoadState>
   </section>
