@@ -5,13 +5,10 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
-use App\Models\Pattern;
 use App\Models\Ruling;
-use App\Models\RulingScope;
 use App\Models\Tally;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Builder;
-use NineTally\Core\Cause\CauseId;
 
 /** The acts of ruling that a tally has: those entered on it, and those that were taken over and stand here or were undone here. */
 final readonly class ActsOfTally
@@ -21,13 +18,14 @@ final readonly class ActsOfTally
     public function __construct(private Connection $database) {}
 
     /** @return list<ActOfTally> the newest first */
-    public function of(Tally $tally): array
+    public function of(Tally $tally, Mask $mask): array
     {
         $standing = $this->database->table('standing_acts')->where('tally_id', $tally->id)->select('ruling_id');
         $undone = $tally->rulings()->whereNotNull('undoes_id')->select('undoes_id');
 
         return $this->read(
             $tally,
+            $mask,
             Ruling::query()
                 ->where('dataset_id', $tally->dataset_id)
                 ->where(
@@ -43,16 +41,16 @@ final readonly class ActsOfTally
      * @param  list<int>  $ids
      * @return list<ActOfTally>
      */
-    public function these(Tally $tally, array $ids): array
+    public function these(Tally $tally, Mask $mask, array $ids): array
     {
-        return $ids === [] ? [] : $this->read($tally, Ruling::query()->whereIntegerInRaw('id', $ids));
+        return $ids === [] ? [] : $this->read($tally, $mask, Ruling::query()->whereIntegerInRaw('id', $ids));
     }
 
     /**
      * @param  Builder<Ruling>  $acts
      * @return list<ActOfTally>
      */
-    private function read(Tally $tally, Builder $acts): array
+    private function read(Tally $tally, Mask $mask, Builder $acts): array
     {
         $found = $acts->with(['user', 'asked', 'tally'])->orderByDesc('id')->limit(self::MOST)->get();
         $standing = [];
@@ -68,19 +66,8 @@ final readonly class ActsOfTally
                 $act->tally->number,
                 $standing[$act->id] ?? 0,
                 in_array($act->id, $undone, true),
-                $act->tally_id === $tally->id ? null : $this->words($act),
+                $act->tally_id === $tally->id ? null : ActWords::of($act, $mask),
             ))->all(),
         );
-    }
-
-    /** The numbers of patterns are those of their own tally, so what an act was about there is said in words. */
-    private function words(Ruling $act): ?string
-    {
-        if ($act->scope !== RulingScope::Pattern) {
-            return null;
-        }
-        $pattern = Pattern::query()->where('tally_id', $act->tally_id)->where('number', $act->pattern_number)->first();
-
-        return $pattern === null ? null : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts);
     }
 }

@@ -8,14 +8,12 @@ use App\Models\Answer;
 use App\Models\DefectEntry;
 use App\Models\Ruling;
 use App\Models\RulingScope;
-use NineTally\Core\Cause\CauseId;
-use NineTally\Core\Comparison\RowClass;
 
 /** The defects of a dataset, the newest first, each with who mends it and what became of it in the data. */
 final readonly class Defects
 {
     /** @return list<array<string, mixed>> */
-    public function of(Answer $histories): array
+    public function of(Answer $histories, Mask $mask): array
     {
         /** @var list<array{act: int, history: list<array{tally: int, findings: int}>}> $known */
         $known = $histories->content['acts'] ?? [];
@@ -29,7 +27,7 @@ final readonly class Defects
                     fn(Ruling $act): array => [
                         'act' => $act->id,
                         'tally' => $act->tally->number,
-                        'about' => $this->about($act),
+                        'about' => ActWords::of($act, $mask),
                         'of' =>
                             in_array($act->scope, [RulingScope::Row, RulingScope::RowClass], true) || ($act->filter['of'] ?? '') === 'rows'
                                 ? 'rows'
@@ -69,21 +67,5 @@ final readonly class Defects
             'state' => $open === 0 && $findings > 0 ? 'gone' : ($since === null ? 'open' : 'came-back'),
             'since' => $since,
         ];
-    }
-
-    private function about(Ruling $act): string
-    {
-        $pattern = $act->scope === RulingScope::Pattern ? $act->tally->patterns->firstWhere('number', $act->pattern_number) : null;
-
-        return match ($act->scope) {
-            RulingScope::Pattern => $pattern === null
-                ? 'a pattern'
-                : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts),
-            RulingScope::RowClass => RowClass::from((string) $act->row_class)->sentence(),
-            RulingScope::Row => 'one row',
-            RulingScope::Cell => 'one cell',
-            RulingScope::Selection => 'chosen findings',
-            RulingScope::Filter, RulingScope::Undo => 'the findings of a filter',
-        };
     }
 }

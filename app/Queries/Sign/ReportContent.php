@@ -6,11 +6,10 @@ namespace App\Queries\Sign;
 
 use App\Models\Pattern;
 use App\Models\Ruling;
-use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
-use App\Queries\Review\ActOfTally;
 use App\Queries\Review\ActsOfTally;
+use App\Queries\Review\ActWords;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
@@ -69,7 +68,7 @@ final readonly class ReportContent
                 )
                 ->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
-            'acts' => $this->acts($tally),
+            'acts' => $this->acts($tally, $mask),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'begins' => static fn(RowFinding $row): string => $row->refused === null
                 ? implode('   ', $row->record()->cells ?? [])
@@ -85,32 +84,16 @@ final readonly class ReportContent
      *
      * @return list<array{act: Ruling, tally: int, about: string, standing: int}>
      */
-    private function acts(Tally $tally): array
+    private function acts(Tally $tally, Mask $mask): array
     {
         $acts = [];
-        foreach ($this->acts->of($tally) as $of) {
+        foreach ($this->acts->of($tally, $mask) as $of) {
             if ($of->standing > 0) {
-                $acts[] = ['act' => $of->act, 'tally' => $of->tally, 'about' => $this->about($of, $tally), 'standing' => $of->standing];
+                $acts[] = ['act' => $of->act, 'tally' => $of->tally, 'about' => ActWords::of($of->act, $mask), 'standing' => $of->standing];
             }
         }
 
         return $acts;
-    }
-
-    private function about(ActOfTally $of, Tally $tally): string
-    {
-        $pattern = $of->act->scope === RulingScope::Pattern ? $tally->patterns->firstWhere('number', $of->act->pattern_number) : null;
-
-        return match ($of->act->scope) {
-            RulingScope::Pattern => $of->words ??
-                ($pattern === null ? 'a pattern' : "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts)),
-            RulingScope::RowClass => 'rows: '.RowClass::from((string) $of->act->row_class)->sentence(),
-            RulingScope::Row => 'one row',
-            RulingScope::Cell => 'one cell',
-            RulingScope::Selection => 'chosen findings',
-            RulingScope::Filter => 'the findings of a filter',
-            RulingScope::Undo => 'a ruling taken back',
-        };
     }
 
     /**

@@ -95,7 +95,7 @@ final class TakenTally
             $this->acts = [];
         }
         foreach (array_chunk(array_values(array_diff($ids, array_keys($this->acts))), 500) as $some) {
-            foreach ($this->actsOfTally->these($this->tally, $some) as $of) {
+            foreach ($this->actsOfTally->these($this->tally, $this->mask, $some) as $of) {
                 $this->acts[$of->act->id] = $of;
             }
         }

@@ -6,6 +6,7 @@ namespace App\Rulings\FindingSet;
 
 use Illuminate\Support\Facades\Validator;
 use Illuminate\Validation\Rule;
+use Illuminate\Validation\ValidationException;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowReason;
@@ -45,10 +46,16 @@ final readonly class Filter
     /**
      * @param  array<array-key, mixed>  $input
      *
-     * @throws \Illuminate\Validation\ValidationException that names the term
+     * @throws ValidationException that names the term
      */
     public static function from(array $input): self
     {
+        // A term that nobody knows would be left out in silence, and more would be found, or ruled on, than was asked for.
+        foreach (array_diff(array_keys($input), array_keys(self::rules())) as $unknown) {
+            throw ValidationException::withMessages([
+                (string) $unknown => "A filter has no term \"{$unknown}\". It may say: ".implode(', ', self::terms()).'.',
+            ]);
+        }
         $terms = Validator::make($input, self::rules())->validate();
         $terms = array_filter(
             $terms,

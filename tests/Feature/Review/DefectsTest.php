@@ -22,7 +22,7 @@ final class DefectsTest extends TestCase
             array_values($what),
         );
         self::assertSame(
-            ['the findings of a filter', 4, 4, 'open', null, 'Harbour IT', '2027-01-31', 'MIG-7'],
+            ['cells that differ', 4, 4, 'open', null, 'Harbour IT', '2027-01-31', 'MIG-7'],
             $of('about', 'findings', 'open', 'state', 'since', 'mends', 'due', 'ticket'),
         );
         $this->again(self::NEW_HEADER."KB,1,Ann,\"1.412,50\",05/03/2027\nKB,2,Bea,2,06/03/2027\nKB,3,Cay,3,07/03/2027\n");

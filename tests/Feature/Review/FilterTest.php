@@ -125,6 +125,24 @@ final class FilterTest extends TestCase
     }
 
     /** Law: what is told from the groups alone is what stands in the list, over several stretches of it. */
+    public function test_a_term_that_nobody_knows_is_refused_and_nothing_is_ruled_on(): void
+    {
+        $tally = $this->tallied();
+        $this->actingAs($this->owner);
+        $this->api('GET', "/tallies/{$tally->id}/findings?of=cells&column=fee&from=1&limit=5")->assertUnprocessable()->assertJson([
+            'errors' => [['pointer' => '/column']],
+        ]);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'filter',
+            'target' => '',
+            'filter' => ['of' => 'cells', 'column' => 'fee'],
+            'decision' => 'expected',
+            'reason' => 'of fees',
+            'seenAct' => 0,
+        ])->assertUnprocessable();
+        self::assertSame(0, $tally->rulings()->count());
+    }
+
     public function test_a_list_by_groups_and_rulings_is_entered_anywhere_without_looking_at_its_findings(): void
     {
         $tally = $this->register(3_300);

@@ -17,7 +17,7 @@ final class RecordHistoryTest extends TestCase
         $this->rule($first, 'class', ['target' => 'missing', 'reason' => 'never sent']);
         $lost = $this->rule($first, 'row', ['target' => $this->sequence($first, 'NQ,8'), 'reason' => 'lost at the lock']);
         $this->api('POST', "/rulings/{$lost}/undo")->assertCreated();
-        $this->rule($first, 'filter', ['filter' => ['of' => 'cells', 'column' => 'fee'], 'reason' => 'fees are another ticket']);
+        $this->rule($first, 'filter', ['filter' => ['of' => 'cells', 'pair' => $this->pair($first, 'fee')], 'reason' => 'fees are another ticket']);
         self::assertSame(
             [['never sent', 1, ['missing'], [], null], ['lost at the lock', 1, ['missing'], [], 1]],
             $this->history($first, 'NQ,8'),
@@ -65,6 +65,11 @@ final class RecordHistoryTest extends TestCase
     private function sequence(Tally $tally, string $key): string
     {
         return (string) $this->number($this->api('GET', "/tallies/{$tally->id}/keys?find=".urlencode($key)), 'items.0.sequence');
+    }
+
+    private function pair(Tally $tally, string $column): string
+    {
+        return $tally->patterns->firstOrFail('source_column', $column)->pair_id;
     }
 
     private function cell(Tally $tally, string $key, string $column): string

@@ -15,6 +15,7 @@ use App\Models\Tally;
 use App\Problems\Conflict;
 use App\Queries\Review\CorrectionChecks;
 use App\Queries\Review\Defects;
+use App\Queries\Review\Masks;
 use App\Queries\TakeAway\CorrectionTable;
 use App\Questions\Answers;
 use App\Questions\DefectHistory;
@@ -29,7 +30,7 @@ final class DefectController extends Controller
 {
     private const PAGE = 100;
 
-    public function index(Dataset $dataset, Answers $answers, Defects $defects): JsonResponse
+    public function index(Request $request, Dataset $dataset, Answers $answers, Defects $defects, Masks $masks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         $question = DefectHistory::of($dataset);
@@ -37,7 +38,7 @@ final class DefectController extends Controller
 
         return response()->json([
             ...$answer?->progress() ?? ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null],
-            'items' => $answer === null || $answer->isWaiting() ? [] : $defects->of($answer),
+            'items' => $answer === null || $answer->isWaiting() ? [] : $defects->of($answer, $masks->ofDataset($dataset, $this->person($request))),
         ]);
     }
 

@@ -137,7 +137,7 @@ final class FindingController extends Controller
             ...RecordResource::make($record)->resolve($request),
             'rulings' => array_map(
                 static fn(ActOfTally $of): array => RulingResource::make($of->act)->masked($mask)->resolve($request) + $of->toArray(),
-                $acts->these($tally, $record->rulingIds()),
+                $acts->these($tally, $mask, $record->rulingIds()),
             ),
         ]);
     }

@@ -29,7 +29,7 @@ final class RulingController extends Controller
         return response()->json([
             'items' => array_map(
                 static fn(ActOfTally $of): array => RulingResource::make($of->act)->masked($mask)->resolve($request) + $of->toArray(),
-                $acts->of($tally),
+                $acts->of($tally, $mask),
             ),
             'latest' => Ruling::newestOn($tally),
         ]);

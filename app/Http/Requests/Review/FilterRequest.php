@@ -29,7 +29,7 @@ final class FilterRequest extends FormRequest
 
     public function filter(): Filter
     {
-        return Filter::from(self::sentIn($this));
+        return Filter::from(array_diff_key(self::sentIn($this), $this->rules()));
     }
 
     /** @return array<array-key, mixed> the query of an address, byte for byte */

@@ -105,10 +105,10 @@ watch(
           <button v-if="hasLong" type="button" class="plain" :aria-pressed="isWhole" @click="isWhole = !isWhole">
             {{ isWhole ? 'Shorten long values' : 'Long values are shortened: show them whole' }}
           </button>
-          <button v-if="record.sequence > 0 && course.seesDelivered" type="button" class="plain as-link" @click="isDelivered = true">
-            As it was delivered
-          </button>
-          <button v-if="record.sequence > 0" type="button" class="plain as-link" @click="isHistory = true">Every ruling on it</button>
+          <span v-if="record.sequence > 0" class="ways">
+            <button v-if="course.seesDelivered" type="button" class="plain as-link" @click="isDelivered = true">As it was delivered</button>
+            <button type="button" class="plain as-link" @click="isHistory = true">Every ruling on it</button>
+          </span>
           <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />
           <span v-else-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>
         </header>
@@ -169,6 +169,11 @@ header {
   border-block-end: 1px solid var(--line);
   display: grid;
   font-size: 12px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
 }
 h2 {
   display: flex;
