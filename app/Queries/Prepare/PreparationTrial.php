@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Queries\Prepare;
 
-use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
@@ -15,7 +14,6 @@ use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\StepContext;
 use NineTally\Core\Preparation\StepFigures;
 use NineTally\Core\Preparation\UnusableStep;
-use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Tally\Workspace;
 
 /**
@@ -26,8 +24,6 @@ use NineTally\Core\Tally\Workspace;
  */
 final readonly class PreparationTrial
 {
-    private const EXAMPLES = 20;
-
     /** Values that a note is about, most frequent first. */
     private const VALUES = 20;
 
@@ -103,20 +99,20 @@ final readonly class PreparationTrial
                 if (! $isOff && ! $isBroken) {
                     $counted = new StepFigures;
                     $after = [];
-                    foreach (
-                        $step->run(
-                            self::stream($rows),
-                            $columns,
-                            (new StepContext($counted, $folder, $references, $inputs->parameters))->under(
-                                $preparation->formsInto($position + 1),
-                            ),
-                        )
-                        as $packedPlace => $cells
-                    ) {
-                        $after[] = [$packedPlace, $cells];
+                    $pairs = new StepExamples($rows);
+                    $context = new StepContext(
+                        $counted,
+                        $folder,
+                        $references,
+                        $inputs->parameters,
+                        onCondensed: $pairs->condensed(...),
+                        forms: $preparation->formsInto($position + 1),
+                    );
+                    foreach ($step->run($pairs->numbered(), $columns, $context) as $number => $cells) {
+                        $after[] = [$pairs->made($number, $cells), $cells];
                     }
                     $columnsAfter = $step->columns($columns);
-                    $examples = $document['id'] === $chosen ? $this->examples($columns, $rows, $columnsAfter, $after) : $examples;
+                    $examples = $document['id'] === $chosen ? $pairs->shown($columns, $columnsAfter) : $examples;
                     [$columns, $rows, $figures] = [$columnsAfter, $after, $this->figures($counted->toArray())];
                 }
             } catch (UnusableStep $unusable) {
@@ -135,70 +131,6 @@ final readonly class PreparationTrial
         }
 
         return [$steps, count($rows), $examples];
-    }
-
-    /**
-     * @param  list<array{int, list<string>}>  $rows
-     * @return \Generator<int, list<string>>
-     */
-    private static function stream(array $rows): \Generator
-    {
-        foreach ($rows as [$packedPlace, $cells]) {
-            yield $packedPlace => $cells;
-        }
-    }
-
-    /**
-     * Rows that the step changes first.
-     *
-     * @param  list<string>  $columnsBefore
-     * @param  list<array{int, list<string>}>  $before
-     * @param  list<string>  $columnsAfter
-     * @param  list<array{int, list<string>}>  $after
-     * @return array<string, mixed>
-     */
-    private function examples(array $columnsBefore, array $before, array $columnsAfter, array $after): array
-    {
-        $made = [];
-        foreach ($after as [$packedPlace, $cells]) {
-            $made[$packedPlace][] = $cells;
-        }
-        $changed = $same = $seen = [];
-        foreach ($before as [$packedPlace, $cells]) {
-            if (isset($seen[$packedPlace])) {
-                continue;
-            }
-            $seen[$packedPlace] = true;
-            $became = $made[$packedPlace] ?? [];
-            if ($became === [$cells]) {
-                $same[] = [$packedPlace, $cells, $became];
-            } else {
-                $changed[] = [$packedPlace, $cells, $became];
-            }
-            if (count($changed) === self::EXAMPLES) {
-                break;
-            }
-        }
-        $rows = array_slice([...$changed, ...$same], 0, self::EXAMPLES);
-
-        return [
-            'columnsBefore' => $columnsBefore,
-            'columnsAfter' => $columnsAfter,
-            'rows' => array_map(static function (array $row): array {
-                [$packedPlace, $cells, $became] = $row;
-                $place = RecordPlace::ofPacked($packedPlace);
-
-                return [
-                    'part' => $place->part,
-                    'line' => $place->line,
-                    'before' => array_map(DeliveryReader::shortened(...), $cells),
-                    'after' => array_map(
-                        static fn(array $after): array => array_map(DeliveryReader::shortened(...), $after),
-                        array_slice($became, 0, self::EXAMPLES),
-                    ),
-                ];
-            }, $rows),
-        ];
     }
 
     /**

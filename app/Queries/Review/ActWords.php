@@ -63,6 +63,8 @@ final readonly class ActWords
     {
         $pattern = $tally->loadMissing('patterns')->patterns->firstWhere('number', $number);
 
-        return $pattern instanceof Pattern ? "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts) : 'a pattern';
+        return $pattern instanceof Pattern
+            ? "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts)
+            : 'a pattern';
     }
 }

@@ -56,6 +56,22 @@ final class PrepareTest extends TestCase
         ]);
     }
 
+    public function test_after_columns_became_rows_each_row_stands_beside_what_became_of_itself(): void
+    {
+        $months = array_map(
+            static fn(array $row): array => [$row['line'], data_get($row, 'before.2'), data_get($row, 'after.0.2')],
+            $this->examples(['kind' => 'tidy-text', 'columns' => ['month'], 'actions' => [['action' => 'upper']]]),
+        );
+        self::assertSame([[2, 'apr', 'APR'], [2, 'may', 'MAY']], array_slice($months, 0, 2));
+
+        $sum = ['total' => 'sum', 'column' => 'charge', 'into' => 'year'];
+        $group = $this->examples(['kind' => 'group-rows', 'by' => ['basin', 'band'], 'totals' => [$sum]])[0];
+        self::assertSame([2, 1, 'apr', 'may'], [
+            $group['line'], $group['withRows'], data_get($group, 'before.2'), data_get($group, 'with.0.before.2'),
+        ]);
+        self::assertSame([['KB', '9-12 m', '82.4']], $group['after']);
+    }
+
     public function test_a_step_that_no_longer_fits_a_new_delivery_stops_the_tally_with_a_message(): void
     {
         $this->keep([self::LEAVE_OUT, self::FOLD]);
@@ -112,5 +128,14 @@ final class PrepareTest extends TestCase
                 [$this->dataset->latestTally()?->summary['rows']['source']['prepared'], $this->dataset->planVersions()->count()],
             );
         }
+    }
+
+    /**
+     * @param  array<string, mixed>  $step  after the one that makes columns into rows
+     * @return list<array<array-key, mixed>>
+     */
+    private function examples(array $step): array
+    {
+        return $this->objects($this->trial([self::LEAVE_OUT, self::FOLD, ['id' => 's'] + $step], 's'), 'examples.rows');
     }
 }

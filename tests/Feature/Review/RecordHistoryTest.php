@@ -17,7 +17,10 @@ final class RecordHistoryTest extends TestCase
         $this->rule($first, 'class', ['target' => 'missing', 'reason' => 'never sent']);
         $lost = $this->rule($first, 'row', ['target' => $this->sequence($first, 'NQ,8'), 'reason' => 'lost at the lock']);
         $this->api('POST', "/rulings/{$lost}/undo")->assertCreated();
-        $this->rule($first, 'filter', ['filter' => ['of' => 'cells', 'pair' => $this->pair($first, 'fee')], 'reason' => 'fees are another ticket']);
+        $this->rule($first, 'filter', [
+            'filter' => ['of' => 'cells', 'pair' => $this->pair($first, 'fee')],
+            'reason' => 'fees are another ticket',
+        ]);
         self::assertSame(
             [['never sent', 1, ['missing'], [], null], ['lost at the lock', 1, ['missing'], [], 1]],
             $this->history($first, 'NQ,8'),

@@ -38,7 +38,8 @@ final class DefectController extends Controller
 
         return response()->json([
             ...$answer?->progress() ?? ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null],
-            'items' => $answer === null || $answer->isWaiting() ? [] : $defects->of($answer, $masks->ofDataset($dataset, $this->person($request))),
+            'items' =>
+                $answer === null || $answer->isWaiting() ? [] : $defects->of($answer, $masks->ofDataset($dataset, $this->person($request))),
         ]);
     }
 

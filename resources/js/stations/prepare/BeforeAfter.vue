@@ -2,28 +2,35 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
-import { count } from '@/format/counts'
+import { count, counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 
 /** Rows as they come into a step and as they leave it, those that it changes first. */
 const props = defineProps<{ examples: NonNullable<Schemas['PreparationTrial']['examples']>; side?: Side | undefined }>()
 
 const SHOWN = 8
+const TOGETHER = 5
 /** Cells by the names of their columns: only what the step changes, makes or takes away. */
 const rows = computed(() =>
-  props.examples.rows.slice(0, SHOWN).map(({ part, line, before, after }) => {
+  props.examples.rows.slice(0, SHOWN).map(({ part, line, before, with: others, withRows, after }) => {
     const named = (names: readonly string[], cells: readonly string[]): Map<string, string> => new Map(names.map((name, place) => [name, cells[place] ?? '']))
     const came = named(props.examples.columnsBefore, before)
     const left = after.map((cells) => named(props.examples.columnsAfter, cells))
-    const differs = (name: string): boolean => left.length !== 1 || left.some((cells) => cells.get(name) !== came.get(name))
+    const differs = (name: string): boolean => withRows > 0 || left.length !== 1 || left.some((cells) => cells.get(name) !== came.get(name))
     const some = (cells: Map<string, string>): [string, string][] =>
-      [...cells].filter(([name, value]) => differs(name) && (came.get(name) !== value || !came.has(name) || left.length === 0))
+      [...cells].filter(([name, value]) => differs(name) && (withRows > 0 || came.get(name) !== value || !came.has(name) || left.length === 0))
     return {
-      place: part > 1 ? `${part}: ${count(line)}` : count(line),
-      before: [...came].filter(([name, value]) => left.length === 0 || left.some((cells) => cells.get(name) !== value)).slice(0, 6),
+      // Rows that are put together stand below each other, each whole as far as there is room.
+      before: [{ part, line, before }, ...others.slice(0, TOGETHER)].map((row) => ({
+        place: row.part > 1 ? `${row.part}: ${count(row.line)}` : count(row.line),
+        cells: [...named(props.examples.columnsBefore, row.before)]
+          .filter(([name, value]) => withRows > 0 || left.length === 0 || left.some((cells) => cells.get(name) !== value))
+          .slice(0, 6),
+      })),
+      further: withRows - Math.min(others.length, TOGETHER),
       after: left.slice(0, 6).map((cells) => some(cells).slice(0, 6)),
       isLeftOut: left.length === 0,
-      isSame: left.length === 1 && [...(left[0] ?? [])].every(([name, value]) => came.get(name) === value) && left[0]?.size === came.size,
+      isSame: withRows === 0 && left.length === 1 && [...(left[0] ?? [])].every(([name, value]) => came.get(name) === value) && left[0]?.size === came.size,
     }
   }),
 )
@@ -44,12 +51,17 @@ const whole = (text: string) => [{ text, differs: false }]
       </thead>
       <tbody>
         <tr v-for="(row, number) in rows" :key="number">
-          <td class="quiet" data-ordinal>{{ row.place }}</td>
-          <td>
-            <span v-if="row.isSame" class="quiet">not changed</span>
-            <div v-for="[name, value] in row.before" :key="name">
-              <span class="quiet">{{ name }}</span> <CellValue :stretches="whole(value)" :side="side" />
+          <td colspan="2" class="came">
+            <div v-for="came in row.before" :key="came.place" class="one">
+              <span class="quiet" data-ordinal>{{ came.place }}</span>
+              <div>
+                <span v-if="row.isSame" class="quiet">not changed</span>
+                <div v-for="[name, value] in came.cells" :key="name">
+                  <span class="quiet">{{ name }}</span> <CellValue :stretches="whole(value)" :side="side" />
+                </div>
+              </div>
             </div>
+            <span v-if="row.further > 0" class="quiet" data-figure="preparation">and {{ counted(row.further, 'row') }} more</span>
           </td>
           <td>
             <b v-if="row.isLeftOut">left out</b>
@@ -94,6 +106,20 @@ th {
 th:first-child {
   inline-size: 52px;
 }
+.came {
+  padding: 0;
+}
+.came > span {
+  padding-inline-start: 60px;
+}
+.one {
+  display: grid;
+  grid-template-columns: 52px minmax(0, 1fr);
+}
+.one > * {
+  padding: 4px 8px;
+}
+.one + .one,
 .made + .made {
   border-block-start: 1px dotted var(--line);
 }
