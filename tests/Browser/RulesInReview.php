@@ -15,6 +15,16 @@ trait RulesInReview
         $this->type('Reason', "{$reason}\n");
     }
 
+    /** Rules on the first of a list, once its record is the one that is shown: what is asked goes when another comes into its place. */
+    protected function ruleOn(string $finding, string $key, string $reason): void
+    {
+        $this->visible(
+            '//section[@aria-label="The whole record"]//h2[contains(., '.$this->quoted($finding).')]',
+            "the record of {$finding}",
+        );
+        $this->rule($key, $reason);
+    }
+
     /** Says in the question about many what they are, and why. */
     protected function sayOfAll(string $decision, string $why): void
     {

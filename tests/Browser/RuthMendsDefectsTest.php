@@ -14,7 +14,7 @@ final class RuthMendsDefectsTest extends BrowserTestCase
         $this->press('Moorings');
         $this->station('Review');
         $this->press('Show the 1 missing rows');
-        $this->rule('D', 'lost at the lock');
+        $this->ruleOn('NQ,8', 'D', 'lost at the lock');
         $this->see('Ruled defect on 1 finding.');
 
         $this->press('Defects');

@@ -97,7 +97,7 @@ final class TwoPeopleReviewTest extends BrowserTestCase
         $this->browser = $ruth;
         $this->station('Review');
         $this->press('Show the 1 missing rows');
-        $this->rule('D', 'lost at the lock');
+        $this->ruleOn('NQ,8', 'D', 'lost at the lock');
         $this->browser = $jonas;
         $this->see('Ruth Osei ruled defect on 1 finding of tally 1.');
         $this->see('10 of 11 open');
