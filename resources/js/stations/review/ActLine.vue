@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { togetherWith, whyOf } from '@/format/acts'
 import { decisionName } from '@/format/classes'
 import { moment } from '@/format/moments'
 
@@ -9,15 +10,9 @@ const props = defineProps<{ act: Schemas['Ruling']; tally: number }>()
 const said = computed(() => {
   const { act } = props
   const where = act.tally === undefined || act.tally === props.tally ? '' : `, in tally ${act.tally}`
-  const about =
-    act.scope === 'row' || act.scope === 'cell'
-      ? ''
-      : `, with ${act.scope === 'class' ? 'its whole class' : act.scope === 'pattern' ? 'its whole pattern' : 'others'}`
-  return `${act.person}, ${moment(act.at)}${where}${about}`
+  return `${act.person}, ${moment(act.at)}${where}${togetherWith(act)}`
 })
-const why = computed(() =>
-  [props.act.reason, props.act.ticket ?? '', props.act.asked === null ? '' : `asked: ${props.act.asked}`].filter((part) => part !== '').join('; '),
-)
+const why = computed(() => whyOf(props.act))
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import { whyOf } from '@/format/acts'
 import { className, decisionName } from '@/format/classes'
 import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
@@ -28,15 +29,11 @@ function about(act: Schemas['Ruling']): string {
   return act.scope === 'pattern' && pattern !== undefined ? `${pattern.source}: ${pattern.sentence}` : act.scope === 'cell' ? 'one cell' : 'one row'
 }
 const why = (act: Schemas['Ruling']): string =>
-  [
-    act.reason,
-    act.ticket ?? '',
-    act.asked === null ? '' : `asked: ${act.asked}`,
+  whyOf(
+    act,
     act.holdsUpTo === null ? '' : `holds for up to ${count(act.holdsUpTo)} cells in tallies to come`,
     act.holdsFor === null ? '' : `holds for ${act.holdsFor.length} value pairs in tallies to come`,
-  ]
-    .filter((part) => part !== '')
-    .join('; ')
+  )
 </script>
 
 <template>

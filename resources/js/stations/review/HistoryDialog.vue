@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { answer, api, type Schemas } from '@/api/client'
+import { togetherWith, whyOf } from '@/format/acts'
 import { className, decisionName } from '@/format/classes'
 import { moment } from '@/format/moments'
 import LoadState from '@/parts/LoadState.vue'
@@ -15,10 +16,6 @@ const { data, error, isPending, refetch } = useQuery({
     answer(api.GET('/tallies/{tally}/records/{sequence}/rulings', { params: { path: { tally: props.tally, sequence: props.record.sequence } }, signal })),
 })
 const about = ({ rows, columns }: Schemas['ActOnRecord']): string => [...rows.map((row) => `the row as ${className(row).toLowerCase()}`), ...columns].join(', ')
-const others = ({ ruling: { scope } }: Schemas['ActOnRecord']): string =>
-  scope === 'row' || scope === 'cell' ? '' : scope === 'class' ? ', with its whole class' : scope === 'pattern' ? ', with its whole pattern' : ', with others'
-const why = ({ ruling: { reason, ticket, asked } }: Schemas['ActOnRecord']): string =>
-  [reason, ticket ?? '', asked === null ? '' : `asked: ${asked}`].filter((part) => part !== '').join('; ')
 </script>
 
 <template>
@@ -41,10 +38,10 @@ const why = ({ ruling: { reason, ticket, asked } }: Schemas['ActOnRecord']): str
             <td>
               <b>{{ act.ruling.decision === null ? '' : decisionName(act.ruling.decision) }}</b>
             </td>
-            <td class="said">{{ about(act) }}{{ others(act) }}</td>
+            <td class="said">{{ about(act) }}{{ togetherWith(act.ruling) }}</td>
             <td>{{ act.ruling.person }}, {{ moment(act.ruling.at) }}</td>
             <td class="said">
-              {{ why(act) }}
+              {{ whyOf(act.ruling) }}
               <em v-if="act.undone">undone in tally {{ act.undone.tally }} by {{ act.undone.person }}, {{ moment(act.undone.at) }}</em>
             </td>
           </tr>
