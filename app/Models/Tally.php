@@ -35,6 +35,7 @@ use NineTally\Core\Wording\Sentences;
  *     forgiven?: list<array{source: string, target: string, cause: string, facts?: array<string,
  *     string|int>, sentence?: string, cells: int, examples: list<array{source: string, target: string}>}>,
  *     slices?: list<array{class: string, reason?: string, side?: string, part?: int, bridged?: string, rows: int}>,
+ *     repeats?: array{source: array{set_aside: int, not_kept: int, kept: int}, target: array{set_aside: int, not_kept: int, kept: int}},
  *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
  *     engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
  *     keyColumns: list<string>, startedBy: string, references?: list<array{name: string, delivery: int}>}} $summary
@@ -177,6 +178,15 @@ final class Tally extends Model
         }
 
         return $columns;
+    }
+
+    /**
+     * @param  array{set_aside: int, not_kept: int, kept: int}  $figures  as the engine names them
+     * @return array{setAside: int, notKept: int, kept: int} as the contract does
+     */
+    public static function repeatFigures(array $figures): array
+    {
+        return ['setAside' => $figures['set_aside'], 'notKept' => $figures['not_kept'], 'kept' => $figures['kept']];
     }
 
     /**

@@ -9,6 +9,12 @@
       default => "rows/source/{$class->value} + rows/target/{$class->value}",
   };
   $named = static fn (string|int ...$path): string => implode('/', array_map(static fn (string|int $one): string => rawurlencode((string) $one), $path));
+  $sliceName = static fn (array $of): string => match (true) {
+      isset($of['reason']) => $named('reasons', $of['class'], $of['reason']),
+      isset($of['bridged']) => $named('bridged', $of['class']),
+      isset($of['part']) => $named('parts', $of['class'], $of['side'], $of['part']),
+      default => $named('rows', $of['side'], $of['class']),
+  };
   $source = $rows['source'];
   $target = $rows['target'];
   $at = static fn ($moment): string => $moment->format('j F Y, H:i').' UTC';
@@ -115,6 +121,14 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr><th scope="row"><span class="mark"><i class="s"></i><i></i></span>Missing from the target</th><td class="n">{{ $figure('rows/source/missing', $source['missing']) }}</td><td></td></tr>
 <tr><th scope="row"><span class="mark"><i></i><i class="t"></i></span>Extra in the target</th><td></td><td class="n">{{ $figure('rows/target/extra', $target['extra']) }}</td></tr>
 <tr><th scope="row"><span class="mark repeated"><i class="s"></i><i class="t"></i></span>Repeated key, not compared</th><td class="n">{{ $figure('rows/source/repeated', $source['repeated']) }}</td><td class="n">{{ $figure('rows/target/repeated', $target['repeated']) }}</td></tr>
+@foreach(['set_aside' => 'set aside', 'not_kept' => 'not kept beside another row of their key'] as $how => $words)
+@if(array_sum(array_column($tally->summary['repeats'] ?? [], $how)) > 0)
+<tr><td class="slice">{{ $words }}</td>@foreach(['source', 'target'] as $side)<td class="n quiet">{{ $figure("keys/{$side}/{$how}", $tally->summary['repeats'][$side][$how] ?? 0) }}</td>@endforeach</tr>
+@endif
+@endforeach
+@if(array_sum(array_column($tally->summary['repeats'] ?? [], 'kept')) > 0)
+<tr><td class="slice">compared above, as the one row of its key that is kept</td>@foreach(['source', 'target'] as $side)<td class="n quiet">{{ $figure("keys/{$side}/kept", $tally->summary['repeats'][$side]['kept'] ?? 0) }}</td>@endforeach</tr>
+@endif
 <tr><th scope="row">Without a key</th><td class="n">{{ $figure('rows/source/unkeyed', $source['unkeyed']) }}</td><td class="n">{{ $figure('rows/target/unkeyed', $target['unkeyed']) }}</td></tr>
 <tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $figure('none', $source['prepared'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $figure('none', $target['prepared'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
 </tbody>
@@ -150,7 +164,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Findings</th><th scope="col">Rulings</th></tr></thead>
 <tbody>
 @foreach($classes as $class)<tr><th scope="row">Rows: {{ $class['class']->sentence() }}</th><td class="n">{{ $figure($rowsName($class['class']), $class['count']) }}</td><td data-figure="tally/classes">{{ $class['rulings'] }}</td></tr>
-@foreach($class['slices'] as $slice)<tr><td class="slice" data-sentence="tally/rowLists">{{ $slice['words'] }}</td><td class="n quiet" data-figure="tally/rowLists">{{ $n($slice['rows']) }}</td><td></td></tr>
+@foreach($class['slices'] as $slice)<tr><td class="slice" data-sentence="tally/rowLists">{{ $slice['words'] }}</td><td class="n quiet">{{ $figure($sliceName($slice['filter']), $slice['rows']) }}</td><td></td></tr>
 @endforeach
 @endforeach
 @foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span></th><td class="n">{{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }}</td><td data-figure="tally/patterns">{{ $entry['rulings'] }}</td></tr>

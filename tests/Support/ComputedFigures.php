@@ -16,7 +16,7 @@ use NineTally\Core\Tally\Workspace;
 final class ComputedFigures
 {
     private const OF_THE_ENGINE = [
-        'rows', 'cells', 'values', 'columns', 'patterns', 'key_forgiven', 'reasons', 'parts', 'rows_arrived', 'right_of_arrived', 'steps',
+        'rows', 'cells', 'values', 'columns', 'patterns', 'key_forgiven', 'keys', 'reasons', 'bridged', 'parts', 'rows_arrived', 'right_of_arrived', 'steps',
         'warnings',
     ];
 

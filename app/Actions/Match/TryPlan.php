@@ -130,6 +130,10 @@ final readonly class TryPlan
     {
         return [
             'rows' => ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()],
+            'repeats' => [
+                'source' => Tally::repeatFigures($summary->source->repeats()),
+                'target' => Tally::repeatFigures($summary->target->repeats()),
+            ],
             'values' => Tally::valueFigures($summary->values()->toArray()),
             'ofArrived' => $summary->values()->ofArrived()->text(),
             'rowsArrived' => $summary->rowsArrived()->text(),

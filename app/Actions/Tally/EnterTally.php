@@ -79,6 +79,7 @@ final readonly class EnterTally
                 'warnings' => array_map(static fn(Warning $warning): array => $warning->toArray(), $summary->warnings()),
                 'engine' => $figures['engine'],
                 'slices' => $this->slices($run, $summary),
+                'repeats' => ['source' => $summary->source->repeats(), 'target' => $summary->target->repeats()],
                 'keyForgiven' => $summary->key->forgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.

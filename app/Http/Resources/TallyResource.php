@@ -77,6 +77,8 @@ final class TallyResource extends JsonResource
                 ->map(fn(StandingCount $count): array => ['class' => $count->group()->value, 'standing' => $this->standing($count)])
                 ->values()
                 ->all(),
+            // Tallies made before they were told apart have none.
+            'repeats' => isset($tally->summary['repeats']) ? array_map(Tally::repeatFigures(...), $tally->summary['repeats']) : null,
             'rowLists' => $this->rowLists(),
             'carryOver' =>
                 $tally->carryOver === null

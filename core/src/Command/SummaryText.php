@@ -74,6 +74,15 @@ final readonly class SummaryText
                     'unkeyed' => $side->unkeyed,
                 ]),
             ),
+            ...$side->repeated === 0 ? [] : [
+                sprintf(
+                    '%s %s repeated = %s; %s kept and compared',
+                    $indent,
+                    number_format($side->repeated),
+                    self::sum(['set aside' => $side->repeats()['set_aside'], 'not kept' => $side->notKept]),
+                    number_format($side->kept),
+                ),
+            ],
         ];
     }
 

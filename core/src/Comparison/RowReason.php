@@ -13,7 +13,13 @@ enum RowReason: string
     case FewerRows = 'fewer-rows';
     case IdleBridge = 'idle-bridge';
 
-    /** Of a repeated row: no column decides between it and the one that was kept. */
+    /** Of a repeated row: the policy keeps none of its key, or rows of its key that differ are no copies. */
+    case SetAside = 'set-aside';
+
+    /** Of a repeated row: another row of its key and side was kept. */
+    case NotKept = 'not-kept';
+
+    /** Of a row that was not kept: no column decides between it and the one that was kept. */
     case Undecided = 'undecided';
 
     /** A step left the row with its key out. Facts: "step", its number, and "does", what it does in words. */

@@ -22,6 +22,9 @@ final class MatchCounts
     /** @var array<string, int> side => keys of several rows whose deciding columns do not decide */
     private array $undecided = ['source' => 0, 'target' => 0];
 
+    /** @var array<string, array{kept: int, notKept: int}> side => rows of keys that repeat there, and of which a policy keeps one */
+    private array $byPolicy = ['source' => ['kept' => 0, 'notKept' => 0], 'target' => ['kept' => 0, 'notKept' => 0]];
+
     /** Rows that met, and were compared. */
     public int $compared = 0;
 
@@ -70,6 +73,17 @@ final class MatchCounts
         return $this->undecided;
     }
 
+    public function countByPolicy(Side $side, bool $isKept): void
+    {
+        $this->byPolicy[$side->value][$isKept ? 'kept' : 'notKept']++;
+    }
+
+    /** @return array{kept: int, notKept: int} rows of keys that repeat on this side, and of which a policy keeps one */
+    public function byPolicy(Side $side): array
+    {
+        return $this->byPolicy[$side->value];
+    }
+
     public function of(Side $side, RowClass $class): int
     {
         return $this->rows[$side->value][$class->value] ?? 0;
@@ -94,6 +108,11 @@ final class MatchCounts
             $this->repeatedOnOneSide[$side] += $other->repeatedOnOneSide[$side];
             $this->repeatedByForgiving[$side] += $other->repeatedByForgiving[$side];
             $this->undecided[$side] += $other->undecided[$side];
+            ['kept' => $kept, 'notKept' => $notKept] = $this->byPolicy[$side];
+            $this->byPolicy[$side] = [
+                'kept' => $kept + $other->byPolicy[$side]['kept'],
+                'notKept' => $notKept + $other->byPolicy[$side]['notKept'],
+            ];
         }
         $this->compared += $other->compared;
         $this->bridged += $other->bridged;

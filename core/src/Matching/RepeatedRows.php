@@ -54,6 +54,9 @@ final readonly class RepeatedRows
     ): FindingEntry {
         $isSource = $side->side === Side::Source;
         $this->counts->count($side->side, RowClass::Repeated);
+        if ($kept !== null) {
+            $this->counts->countByPolicy($side->side, false);
+        }
 
         return new FindingEntry(
             $row->line,
@@ -66,7 +69,11 @@ final readonly class RepeatedRows
             sourceRows: $group->rows['source'],
             targetRows: $group->rows['target'],
             keptLine: $kept === null ? null : $kept[$side->side->value],
-            reason: $kept !== null && $group->isUndecided($side->side->value) ? RowReason::Undecided : null,
+            reason: match (true) {
+                $kept === null => RowReason::SetAside,
+                $group->isUndecided($side->side->value) => RowReason::Undecided,
+                default => RowReason::NotKept,
+            },
         );
     }
 }

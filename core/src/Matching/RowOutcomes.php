@@ -145,6 +145,11 @@ final class RowOutcomes
      */
     public function compareKept(RepeatedKey $group, array $kept): void
     {
+        foreach (Side::cases() as $side) {
+            if (isset($kept[$side->value]) && $group->rows[$side->value] > 1) {
+                $this->counts->countByPolicy($side, true);
+            }
+        }
         [$source, $sourceOrdinal] = $kept['source'] ?? [null, 1];
         [$target, $targetOrdinal] = $kept['target'] ?? [null, 1];
         if ($source !== null && $target !== null) {

@@ -9,6 +9,7 @@ use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
@@ -105,7 +106,7 @@ final class FindingFiles
                 ...$this->place($row->record()),
                 $row->kept->part ?? '',
                 $row->kept->line ?? '',
-                $row->kept === null ? '' : ($row->reason === null ? 'yes' : 'no'),
+                $row->kept === null ? '' : ($row->reason === RowReason::Undecided ? 'no' : 'yes'),
                 $row->rowsOfKey['source'],
                 $row->rowsOfKey['target'],
                 ...$this->united($row),

@@ -10,10 +10,14 @@ use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Row\Side;
 
-/** The three ledgers of one side. */
+/** The three ledgers of one side, and what became of rows whose key repeats. */
 final readonly class SideCounts
 {
-    /** @param int $unmatched rows missing (source) or extra (target) */
+    /**
+     * @param  int  $unmatched  rows missing (source) or extra (target)
+     * @param  int  $kept  rows that a policy kept, of keys that repeat here
+     * @param  int  $notKept  rows of the class repeated that were not kept beside one of those
+     */
     public function __construct(
         public Side $side,
         public int $read,
@@ -32,6 +36,8 @@ final readonly class SideCounts
         public int $changed,
         public int $unmatched,
         public int $quotesLeftOpen = 0,
+        public int $kept = 0,
+        public int $notKept = 0,
     ) {}
 
     /**
@@ -61,7 +67,15 @@ final readonly class SideCounts
             changed: $counts->of($side, RowClass::Changed),
             unmatched: $counts->of($side, $side === Side::Source ? RowClass::Missing : RowClass::Extra),
             quotesLeftOpen: $sum('quotesLeftOpen'),
+            kept: $counts->byPolicy($side)['kept'],
+            notKept: $counts->byPolicy($side)['notKept'],
         );
+    }
+
+    /** @return array{set_aside: int, not_kept: int, kept: int} rows whose key repeats here, as the policy treats them; the first two are not compared */
+    public function repeats(): array
+    {
+        return ['set_aside' => $this->repeated - $this->notKept, 'not_kept' => $this->notKept, 'kept' => $this->kept];
     }
 
     /** @return array<string, int> by the names of the export; the order is that of the ledgers */

@@ -158,6 +158,7 @@ final readonly class Summary
         return [
             'rows' => ['source' => $this->source->toArray(), 'target' => $this->target->toArray()],
             'reasons' => (object) array_map(static fn(array $reasons): object => (object) $reasons, $this->slices->reasons),
+            'bridged' => (object) $this->slices->bridged,
             'parts' => $this->slices->partsAsObject(),
             'keys' => ['source' => $this->keys($this->source), 'target' => $this->keys($this->target)],
             'bridges' => [
@@ -211,10 +212,11 @@ final readonly class Summary
         ];
     }
 
-    /** @return array{partly_blank: int, repeated_here_only: int, repeated_by_forgiving: int, undecided: int} */
+    /** @return array{set_aside: int, not_kept: int, kept: int, partly_blank: int, repeated_here_only: int, repeated_by_forgiving: int, undecided: int} */
     private function keys(SideCounts $side): array
     {
         return [
+            ...$side->repeats(),
             'partly_blank' => $side->partlyBlankKeys,
             'repeated_here_only' => $side->keysRepeatedHereOnly,
             'repeated_by_forgiving' => $side->keysRepeatedByForgiving,

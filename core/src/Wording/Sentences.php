@@ -26,7 +26,8 @@ final readonly class Sentences
                 'Not kept: of the rows of this side with its key, the one of line %s%s was kept.',
                 number_format($row->kept->line),
                 $row->kept->part === 1 ? '' : " of part {$row->kept->part}",
-            ).($reason === null ? '' : " It is the first of several, for {$reason}."),
+            ).($row->reason === RowReason::Undecided ? " It is the first of several, for {$reason}." : ''),
+            $row->reason === RowReason::SetAside => 'Set aside: '.$reason.'.',
             $reason !== null => sprintf(
                 '%s on the other side: %s.',
                 $row->class === RowClass::Missing ? 'Missing' : 'Without a counterpart',
@@ -43,6 +44,8 @@ final readonly class Sentences
         return match ($reason) {
             RowReason::FewerRows => 'its key stands there in fewer rows',
             RowReason::IdleBridge => 'its bridge joined nothing',
+            RowReason::SetAside => 'no row with its key is compared',
+            RowReason::NotKept => 'another row of its side with its key was kept',
             RowReason::Undecided => 'no column decides between them',
             RowReason::LeftOut => sprintf('its key was left out there by step %d', $facts['step'] ?? 0).
                 (isset($facts['does']) ? ": {$facts['does']}" : ''),
@@ -56,7 +59,9 @@ final readonly class Sentences
             $reason === RowReason::LeftOut => 'their key was left out on the other side by a step',
             $reason === RowReason::FewerRows => 'their key stands on the other side in fewer rows',
             $reason === RowReason::IdleBridge => 'their bridge joined nothing',
-            $reason === RowReason::Undecided => 'no column decides between them and the one that was kept',
+            $reason === RowReason::SetAside => 'set aside: no row with their key is compared',
+            $reason === RowReason::NotKept => 'not kept: another row of their side with their key was kept',
+            $reason === RowReason::Undecided => 'not kept: no column decides between them and the one that was kept',
             $part !== null => sprintf('part %d of the %s%s', $part, $side->value ?? '', $label === '' ? '' : ": {$label}"),
             $isBridged => 'joined by a bridge',
             default => sprintf('of the %s', $side->value ?? ''),

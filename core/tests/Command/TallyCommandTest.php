@@ -61,7 +61,7 @@ final class TallyCommandTest extends TestCase
         self::assertIsArray($printed);
         self::assertSame(
             [
-                'rows', 'reasons', 'parts', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived',
+                'rows', 'reasons', 'bridged', 'parts', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived',
                 'right_of_arrived', 'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine',
             ],
             array_keys($printed),

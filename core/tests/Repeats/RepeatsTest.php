@@ -34,9 +34,15 @@ final class RepeatsTest extends TestCase
     #[DataProvider('policies')]
     public function test_keeps_the_row_that_the_policy_says(RepeatsPolicy $policy, array $expected): void
     {
-        $this->compare(self::OLD, self::NEW, new SideRules(repeats: $policy));
+        $summary = $this->compare(self::OLD, self::NEW, new SideRules(repeats: $policy));
 
         self::assertSame($expected, array_map($this->told(...), $this->found));
+        $notKept = count(preg_grep('/^repeated source .* keeps/', $expected) ?: []);
+        $setAside = count(preg_grep('/^repeated source \d+$/', $expected) ?: []);
+        self::assertSame(
+            ['set_aside' => $setAside, 'not_kept' => $notKept, 'kept' => $notKept > 0 ? 1 : 0],
+            $summary->source->repeats(),
+        );
     }
 
     /** @return iterable<string, array{RepeatsPolicy, list<string>}> */
@@ -92,16 +98,16 @@ final class RepeatsTest extends TestCase
         $plan = new Plan([new KeyColumn('berth', 'berth')], [ColumnPair::between('fee', 'fee')], source: new SideRules(repeats: $policy));
         $found = [];
         foreach ([16, 2_000] as $megabytes) {
-            $this->tallyOf(
+            $summary = $this->tallyOf(
                 $plan,
                 $this->reader("berth,fee,seen\n".implode('', $rows), 'old.csv'),
                 $this->reader(self::NEW, 'new.csv'),
                 settings: new \NineTally\Core\Tally\TallySettings($megabytes * 1_048_576, partitions: 1),
             );
-            $found[] = array_map($this->told(...), $this->found);
+            $found[] = [array_map($this->told(...), $this->found), $summary->source->repeats()];
         }
 
-        self::assertCount(18_000 + ($policy->isDefault() ? 2 : 1), $found[1]);
+        self::assertCount(18_000 + ($policy->isDefault() ? 2 : 1), $found[1][0]);
         self::assertSame($found[1], $found[0]);
     }
 
@@ -155,7 +161,7 @@ final class RepeatsTest extends TestCase
             return [
                 $summary->key->undecided['source'],
                 array_map(
-                    fn(RowFinding $row): string => $this->told($row).($row->reason === null ? '' : ' undecided'),
+                    fn(RowFinding $row): string => $this->told($row).($row->reason === RowReason::Undecided ? ' undecided' : ''),
                     array_values(array_filter($this->found, static fn(RowFinding $row): bool => $row->kept !== null)),
                 ),
             ];

@@ -8,6 +8,7 @@ import AgreementLine from '@/parts/AgreementLine.vue'
 import CellValue from '@/parts/CellValue.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import RepeatsLine from '@/parts/RepeatsLine.vue'
 import RowMark from '@/parts/RowMark.vue'
 import SaidText from '@/parts/SaidText.vue'
 
@@ -68,6 +69,7 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
         >
       </p>
       <p><FigureValue name="trial/result/rowsArrived" :of="result.rowsArrived" /> of the rows arrive.</p>
+      <RepeatsLine :repeats="result.repeats" within="trial/result/repeats" />
       <AgreementLine :values="result.values" :of-arrived="result.ofArrived" within="trial/result/values" arrived="trial/result/ofArrived" />
       <ul v-if="patterns.length > 0">
         <li v-for="pattern in patterns.slice(0, MOST)" :key="`${pattern.source} ${pattern.sentence}`">

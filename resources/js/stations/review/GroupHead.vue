@@ -9,6 +9,7 @@ import { figure, figures, joined, named, type Said } from '@/format/said'
 import CellValue from '@/parts/CellValue.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
+import RepeatsLine from '@/parts/RepeatsLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, said, takenFrom, wholeOf } from '@/stations/review/filter'
 import PatternRulesDialog from '@/stations/review/PatternRulesDialog.vue'
@@ -33,7 +34,7 @@ const LONGEST = 24
 const sentences: Record<Schemas['RowClass'], string> = {
   missing: 'In the source, and no row of the target has their key.',
   extra: 'In the target, and no row of the source has their key.',
-  repeated: 'Share their key with another row on at least one side, and are compared with none: set aside, or not kept beside the row that stays.',
+  repeated: 'Share their key with another row on at least one side, and are compared with none.',
   unkeyed: 'Every cell of the key is blank, so there is nothing to meet by.',
   refused: 'Could not be read as rows. They are put right in a new delivery.',
   changed: 'Met their counterpart, and at least one compared cell differs.',
@@ -102,6 +103,7 @@ const ruled = computed<Said>(() => {
       <template v-if="pattern.examples.length > EXAMPLES"> and more</template><template v-if="examples.length > 0">.</template>
     </p>
     <p v-else>{{ sentence }}</p>
+    <RepeatsLine v-if="filter.class === 'repeated' && tally.repeats" :repeats="tally.repeats" />
     <span class="quiet" role="status"><SaidText :said="ruled" /></span>
     <div class="acts">
       <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{

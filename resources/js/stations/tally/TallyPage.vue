@@ -11,6 +11,7 @@ import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ColumnFigures from '@/stations/tally/ColumnFigures.vue'
 import StartRunDialog from '@/stations/tally/StartRunDialog.vue'
+import RepeatsLine from '@/parts/RepeatsLine.vue'
 import RunProgress from '@/stations/tally/RunProgress.vue'
 import TallyHistory from '@/stations/tally/TallyHistory.vue'
 
@@ -101,6 +102,7 @@ const note = computed(() => {
             :of-arrived="newest.data.value.figures.ofArrived"
             :rows-arrived="newest.data.value.figures.rowsArrived"
           />
+          <RepeatsLine v-if="newest.data.value.repeats" :repeats="newest.data.value.repeats" />
         </div>
         <TallyHistory v-if="tallies.data.value" :tallies="tallies.data.value.items" :course="course" />
         <ColumnFigures v-if="newest.data.value && newest.data.value.columns.length > 0" :tally="newest.data.value" :dataset="course.id" />
