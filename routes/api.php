@@ -122,6 +122,7 @@ Route::middleware('auth')->group(function (): void {
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
             ->scopeBindings()
             ->middleware(NoTimeLimit::class);
+        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->scopeBindings();
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
     });
 
@@ -142,6 +143,7 @@ Route::middleware('auth')->group(function (): void {
         ->whereNumber('number')
         ->middleware(NoTimeLimit::class);
     Route::get('datasets/{dataset}/defects', [DefectController::class, 'index']);
+    Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])->middleware(NoTimeLimit::class);
     Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign']);
     Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);

@@ -44,11 +44,11 @@ final class WriteFindings extends WriteWorkbook
 
             return;
         }
-        $table = $tables->of($tally, $mask, $this->filter->isOfCells, $this->beside);
+        $table = $tables->of($tally, $mask, $this->filter, $this->beside);
         $files->write(
             $workbook,
             TableText::names($table),
-            $table->lines($this->filter),
+            $table->lines(),
             $pages->count($tally, $this->filter),
         );
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -50,6 +51,20 @@ final class Ruling extends Model
     public static function newestOn(Tally $tally): int
     {
         return self::query()->where('tally_id', $tally->id)->orderByDesc('id')->first()->id ?? 0;
+    }
+
+    /** @return Builder<self> acts that ruled findings of a dataset a defect, and were not undone */
+    public static function defectsOf(int $datasetId): Builder
+    {
+        return self::query()
+            ->where('dataset_id', $datasetId)
+            ->where('decision', Decision::Defect->value)
+            ->whereNotExists(
+                static fn(\Illuminate\Database\Query\Builder $undo) => $undo
+                    ->selectRaw('1')
+                    ->from('rulings AS u')
+                    ->whereColumn('u.undoes_id', 'rulings.id'),
+            );
     }
 
     /** @return BelongsTo<User, $this> */

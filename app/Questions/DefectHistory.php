@@ -6,9 +6,10 @@ namespace App\Questions;
 
 use App\Adapters\Database\DatabaseRow;
 use App\Models\Dataset;
-use App\Models\Decision;
 use App\Models\Ruling;
+use App\Models\Tally;
 use Illuminate\Database\Connection;
+use Illuminate\Support\Collection;
 
 /**
  * How many findings of each defect every tally since then has, by their identity: the state of a defect by the data, whatever was ruled
@@ -40,49 +41,62 @@ final readonly class DefectHistory implements Question
     /** @return array{acts: list<array{act: int, history: list<array{tally: int, findings: int}>}>} in each tally from its own on */
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
-        $acts = Ruling::query()
+        $acts = Ruling::defectsOf($this->dataset)->where('id', '<=', $this->newestAct)->orderBy('id')->get();
+        $tallies = Tally::query()
             ->where('dataset_id', $this->dataset)
-            ->where('decision', Decision::Defect->value)
-            ->where('id', '<=', $this->newestAct)
-            ->whereNotExists(
-                static fn(\Illuminate\Database\Query\Builder $undo) => $undo
-                    ->selectRaw('1')
-                    ->from('rulings AS u')
-                    ->whereColumn('u.undoes_id', 'rulings.id'),
-            )
+            ->where('id', '>=', $acts->min('tally_id'))
+            ->where('id', '<=', $this->newestTally)
             ->orderBy('id')
             ->get();
-        $histories = [];
-        foreach ($acts as $place => $act) {
-            $onProgress($place, $acts->count());
-            $histories[] = ['act' => $act->id, 'history' => $this->history($material->database, $act)];
+        /** @var array<int, list<array{tally: int, findings: int}>> $histories */
+        $histories = $acts->mapWithKeys(static fn(Ruling $act): array => [$act->id => []])->all();
+        foreach ($tallies as $place => $tally) {
+            $onProgress($place, $tallies->count());
+            $there = $this->there($material->database, $tally, $acts);
+            foreach ($acts as $act) {
+                if ($act->tally_id <= $tally->id) {
+                    $histories[$act->id][] = ['tally' => $tally->number, 'findings' => $there[$act->id] ?? 0];
+                }
+            }
         }
 
-        return ['acts' => $histories];
+        return [
+            'acts' => array_map(
+                static fn(int $act, array $history): array => ['act' => $act, 'history' => $history],
+                array_keys($histories),
+                array_values($histories),
+            ),
+        ];
     }
 
-    /** @return list<array{tally: int, findings: int}> */
-    private function history(Connection $database, Ruling $act): array
+    /**
+     * All acts at once, so that a tally is read once however many there are.
+     *
+     * @param  Collection<int, Ruling>  $acts
+     * @return array<int, int> findings that are in the tally, by act
+     */
+    private function there(Connection $database, Tally $tally, Collection $acts): array
     {
         $rows = DatabaseRow::all($database, <<<'SQL'
-            WITH members AS (
-                SELECT f.identity FROM standing_findings s JOIN cell_findings f ON f.tally_id = s.tally_id
-                    AND f.pattern_number = s.pattern_number AND f.pattern_ordinal = s.ordinal
-                WHERE s.tally_id = :tally AND s.ruling_id = :act AND s.pattern_number IS NOT NULL
-                UNION
-                SELECT f.identity FROM standing_findings s JOIN row_findings f ON f.tally_id = s.tally_id
-                    AND f.class = s.class AND f.class_ordinal = s.ordinal
-                WHERE s.tally_id = :tally AND s.ruling_id = :act AND s.class IS NOT NULL
+            WITH acts AS (SELECT id, tally_id FROM rulings WHERE id = ANY(:acts::bigint[]) AND tally_id <= :tally),
+            cells AS (
+                SELECT a.id AS act, f.identity FROM acts a JOIN standing_findings s ON s.tally_id = a.tally_id AND s.ruling_id = a.id
+                JOIN cell_findings f ON f.tally_id = s.tally_id AND f.pattern_number = s.pattern_number AND f.pattern_ordinal = s.ordinal
+            ),
+            rows AS (
+                SELECT a.id AS act, f.identity FROM acts a JOIN standing_findings s ON s.tally_id = a.tally_id AND s.ruling_id = a.id
+                JOIN row_findings f ON f.tally_id = s.tally_id AND f.class = s.class AND f.class_ordinal = s.ordinal
             )
-            SELECT t.number AS tally,
-                (SELECT count(*) FROM cell_findings f WHERE f.tally_id = t.id AND f.identity IN (SELECT identity FROM members))
-                + (SELECT count(*) FROM row_findings f WHERE f.tally_id = t.id AND f.identity IN (SELECT identity FROM members)) AS findings
-            FROM tallies t WHERE t.dataset_id = :dataset AND t.id >= :tally AND t.id <= :newest ORDER BY t.number
-            SQL, ['tally' => $act->tally_id, 'act' => $act->id, 'dataset' => $this->dataset, 'newest' => $this->newestTally]);
+            SELECT act, count(*) AS findings FROM (
+                SELECT c.act FROM cells c JOIN cell_findings f ON f.tally_id = :tally AND f.identity = c.identity
+                UNION ALL SELECT r.act FROM rows r JOIN row_findings f ON f.tally_id = :tally AND f.identity = r.identity
+            ) found GROUP BY act
+            SQL, ['acts' => '{'.$acts->pluck('id')->implode(',').'}', 'tally' => $tally->id]);
+        $there = [];
+        foreach ($rows as $row) {
+            $there[$row->int('act')] = $row->int('findings');
+        }
 
-        return array_map(
-            static fn(DatabaseRow $row): array => ['tally' => $row->int('tally'), 'findings' => $row->int('findings')],
-            $rows,
-        );
+        return $there;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Prepare;
 
+use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
@@ -14,6 +15,7 @@ use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\StepContext;
 use NineTally\Core\Preparation\StepFigures;
 use NineTally\Core\Preparation\UnusableStep;
+use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Tally\Workspace;
 
 /**
@@ -27,6 +29,9 @@ final readonly class PreparationTrial
     /** Values that a note is about, most frequent first. */
     private const VALUES = 20;
 
+    /** Prepared rows that are shown. */
+    private const READY = 20;
+
     public function __construct(private DeliverySample $sample, private PreparedSides $sides) {}
 
     /**
@@ -38,10 +43,11 @@ final readonly class PreparationTrial
         ['columns' => $columns, 'rows' => $sample] = $this->sample->of($delivery);
         $workspace = Workspace::make();
         try {
-            [$steps, $rows, $examples] = $this->tried($rules->preparation, $columns, $sample, $inputs, $chosen, $workspace->path);
+            [$steps, $prepared, $examples] = $this->tried($rules->preparation, $columns, $sample, $inputs, $chosen, $workspace->path);
         } finally {
             $workspace->remove();
         }
+        $rows = count($prepared);
         $whole = $this->sides->of($delivery, $rules, $inputs);
         $isWhole = $this->sample->isWhole($delivery);
         if (! $isWhole && $whole->isWhole()) {
@@ -67,6 +73,7 @@ final readonly class PreparationTrial
             'steps' => $steps,
             'readyRows' => $rules->preparation->isEmpty() ? $delivery->delivered_count : $rows,
             'readyColumns' => $steps === [] ? $columns : $steps[count($steps) - 1]['columns'],
+            'ready' => array_map(self::row(...), array_slice($prepared, 0, self::READY)),
             'examples' => $examples,
         ];
     }
@@ -75,7 +82,8 @@ final readonly class PreparationTrial
      * @param  list<string>  $columns
      * @param  list<array{int, list<string>}>  $sample
      * @return array{list<array{id: string, kind: string, isOff: bool, sentence: string, problem: string|null, columns: list<string>,
-     *     figures: array<string, mixed>|null}>, int, array<string, mixed>|null}
+     *     figures: array<string, mixed>|null}>, list<array{int, list<string>}>, array<string, mixed>|null} the steps, the rows after them,
+     *     and those of the step that is looked at
      */
     private function tried(
         Preparation $preparation,
@@ -130,7 +138,18 @@ final readonly class PreparationTrial
             ];
         }
 
-        return [$steps, count($rows), $examples];
+        return [$steps, $rows, $examples];
+    }
+
+    /**
+     * @param  array{int, list<string>}  $row  packed place and cells
+     * @return array{part: int, line: int, cells: list<string>}
+     */
+    private static function row(array $row): array
+    {
+        $place = RecordPlace::ofPacked($row[0]);
+
+        return ['part' => $place->part, 'line' => $place->line, 'cells' => array_map(DeliveryReader::shortened(...), $row[1])];
     }
 
     /**

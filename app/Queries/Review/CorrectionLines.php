@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Review;
 
-use App\Adapters\Database\DatabaseRow;
 use App\Models\Tally;
-use App\Rulings\FindingSet\Filter;
-use Illuminate\Database\Connection;
 use NineTally\Core\Advice\CorrectValue;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
@@ -22,9 +19,7 @@ use NineTally\Core\Row\Side;
  */
 final readonly class CorrectionLines
 {
-    private const PAGE = 1_000;
-
-    public function __construct(private Connection $database, private FindingPages $pages, private Masks $masks) {}
+    public function __construct(private FindingsOfAct $findings, private Masks $masks) {}
 
     /**
      * @param  list<int>  $acts
@@ -42,49 +37,17 @@ final readonly class CorrectionLines
             $layout->plan->columnPairs,
         );
         foreach ($acts as $act) {
-            foreach (['rows', 'cells'] as $of) {
-                foreach ($this->findings($tally, Filter::from(['of' => $of, 'act' => $act])) as $identity => $finding) {
-                    // A changed row is no finding itself: its cells are.
-                    if ($finding instanceof RulableRow && $finding->finding->class === RowClass::Changed) {
-                        continue;
-                    }
-                    yield [
-                        'ruling_id' => $act,
-                        'identity' => $identity,
-                        ...$finding instanceof RulableCell
-                            ? $this->cell($finding, $layout, $values)
-                            : $this->row($finding->finding, $layout, $values),
-                    ];
-                }
+            // Corrections are made by whoever may see the values; who may take them away is asked when they are.
+            foreach ($this->findings->of($tally, $act, $this->masks->none()) as $identity => $finding) {
+                yield [
+                    'ruling_id' => $act,
+                    'identity' => $identity,
+                    ...$finding instanceof RulableCell
+                        ? $this->cell($finding, $layout, $values)
+                        : $this->row($finding->finding, $layout, $values),
+                ];
             }
         }
-    }
-
-    /** @return \Generator<string, RulableRow|RulableCell> by identity, as hexadecimal digits */
-    private function findings(Tally $tally, Filter $filter): \Generator
-    {
-        // Corrections are made by whoever may see the values; who may take them away is asked when they are.
-        $mask = $this->masks->none();
-        $sequence = 0;
-        do {
-            $found = $this->pages->after($tally, $filter, $mask, $sequence, self::PAGE);
-            $sequences = array_map(
-                static fn(RulableRow|RulableCell $one): int => $one instanceof RulableCell ? $one->sequence : $one->finding->sequence,
-                $found,
-            );
-            $identities = $this->database->table($filter->isOfCells ? 'cell_findings' : 'row_findings')
-                ->where('tally_id', $tally->id)->whereIntegerInRaw('sequence', $sequences)
-                ->selectRaw("sequence, encode(identity, 'hex') AS identity")->get()
-                ->mapWithKeys(static function (\stdClass $fields): array {
-                    $row = DatabaseRow::of($fields);
-
-                    return [$row->int('sequence') => $row->text('identity')];
-                });
-            foreach ($found as $place => $finding) {
-                $sequence = $sequences[$place];
-                yield (string) $identities->get($sequence) => $finding;
-            }
-        } while (count($found) === self::PAGE);
     }
 
     /**

@@ -12,8 +12,12 @@ use App\Models\RulingScope;
 /** The defects of a dataset, the newest first, each with who mends it and what became of it in the data. */
 final readonly class Defects
 {
-    /** @return list<array<string, mixed>> */
-    public function of(Answer $histories, Mask $mask): array
+    /**
+     * @param  array{words?: string, ticket?: string, mends?: string}  $filter  words: of ticket, person, reason or what it is about
+     * @return list<array{act: int, tally: int, about: string, of: string, reason: string, ticket: string|null, by: string, at: string,
+     *     mends: string, due: string|null, findings: int, open: int, state: 'open'|'gone'|'came-back', since: int|null}>
+     */
+    public function of(Answer $histories, Mask $mask, array $filter = []): array
     {
         /** @var list<array{act: int, history: list<array{tally: int, findings: int}>}> $known */
         $known = $histories->content['acts'] ?? [];
@@ -21,7 +25,7 @@ final readonly class Defects
         $acts = Ruling::query()->whereIntegerInRaw('id', array_keys($byAct))->with(['user', 'tally.patterns'])->orderByDesc('id')->get();
         $entries = DefectEntry::query()->whereIntegerInRaw('ruling_id', $acts->pluck('id'))->orderBy('id')->get()->keyBy('ruling_id');
 
-        return array_values(
+        $defects = array_values(
             $acts
                 ->map(
                     fn(Ruling $act): array => [
@@ -43,6 +47,21 @@ final readonly class Defects
                 )
                 ->all(),
         );
+
+        return array_values(array_filter($defects, static fn(array $defect): bool => self::isMeant($defect, $filter)));
+    }
+
+    /**
+     * @param  array{ticket: string|null, mends: string, reason: string, about: string, by: string, ...}  $defect
+     * @param  array{words?: string, ticket?: string, mends?: string}  $filter
+     */
+    private static function isMeant(array $defect, array $filter): bool
+    {
+        $all = mb_strtolower(implode("\n", [$defect['ticket'], $defect['mends'], $defect['reason'], $defect['about'], $defect['by']]));
+
+        return ($filter['ticket'] ?? $defect['ticket']) === $defect['ticket'] &&
+            ($filter['mends'] ?? $defect['mends']) === $defect['mends'] &&
+            str_contains($all, mb_strtolower(trim($filter['words'] ?? '')));
     }
 
     /**

@@ -16,7 +16,7 @@ use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Kind;
 
 /** A line for each cell that differs, with both values, why they differ, and the columns that were added on the screen. */
-final readonly class CellTable implements FindingTable
+final readonly class CellTable implements Table
 {
     private const PAGE = 2_000;
 
@@ -26,6 +26,7 @@ final readonly class CellTable implements FindingTable
     /** @param list<string> $beside names of columns that were added on the screen */
     public function __construct(
         private TakenTally $taken,
+        private Filter $filter,
         private FindingPages $pages,
         private AdditionalColumns $additional,
         private array $beside = [],
@@ -68,7 +69,7 @@ final readonly class CellTable implements FindingTable
         return ['tally', 'cell'];
     }
 
-    public function lines(Filter $filter): \Generator
+    public function lines(): \Generator
     {
         $pairs = $this->taken->layout->plan->columnPairs;
         $origin = $this->taken->origin();
@@ -76,7 +77,7 @@ final readonly class CellTable implements FindingTable
         do {
             $cells = array_values(
                 array_filter(
-                    $this->pages->after($this->taken->tally, $filter, $this->taken->mask, $sequence, self::PAGE),
+                    $this->pages->after($this->taken->tally, $this->filter, $this->taken->mask, $sequence, self::PAGE),
                     static fn(mixed $finding): bool => $finding instanceof RulableCell,
                 ),
             );

@@ -10,11 +10,10 @@ use App\Models\Ruling;
 use App\Models\Tally;
 use App\Queries\Review\CorrectionChecks;
 use App\Queries\Review\TallyColumns;
-use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\Side;
 
 /** Corrections to be taken away: a line for each, under the names of the target, with what the newest tally says of it. */
-final class CorrectionTable
+final class CorrectionTable implements Table
 {
     private const PAGE = 1_000;
 
@@ -58,17 +57,40 @@ final class CorrectionTable
         );
     }
 
-    /** @return \Generator<int, string> CSV (RFC 4180) */
-    public function csv(): \Generator
+    public function fields(): array
+    {
+        return [
+            new TableField('correction', 'integer', 'Its number in the set, from 1.'),
+            new TableField('action', 'string', 'add (a row), take-out (a row) or set (a cell).'),
+            ...array_map(
+                static fn(string $name): TableField => new TableField("key.{$name}", 'string', 'Cell of the key, as the target writes it.'),
+                $this->layout->plan->keyNames(Side::Target),
+            ),
+            new TableField('column', 'string', 'Of a cell: its column in the target.'),
+            new TableField('stands', 'string', 'Of a cell: what stands in the target.'),
+            new TableField('must', 'string', 'Of a cell: what must stand there, in the form that the target declares.'),
+            ...array_map(
+                static fn(string $name): TableField => new TableField("row.{$name}", 'string', 'Of a row to add: its cell.'),
+                $this->otherColumns(),
+            ),
+            new TableField('uncertain', 'string', 'What cannot be said for certain, and why.'),
+            new TableField('state', 'string', 'By the newest tally: waits, done, not-done, otherwise or not-to-be-told.'),
+            new TableField('ticket', 'string', 'The ticket of the ruling.'),
+            new TableField('identity', 'string', 'Of the finding, the same in every tally under one key.'),
+        ];
+    }
+
+    public function primaryKey(): array
+    {
+        return ['correction'];
+    }
+
+    public function lines(): \Generator
     {
         $keys = $this->layout->plan->keyNames(Side::Target);
-        $columns = array_values(array_diff($this->layout->targetColumns, $keys));
-        yield CsvLine::of([
-            'correction', 'action', ...array_map(static fn(string $name): string => "key.{$name}", $keys), 'column', 'stands', 'must',
-            ...array_map(static fn(string $name): string => "row.{$name}", $columns), 'uncertain', 'state', 'ticket', 'identity',
-        ]);
+        $columns = $this->otherColumns();
         foreach ($this->all() as $line) {
-            yield CsvLine::of([
+            yield $line['number'] => [
                 $line['number'],
                 $line['action'],
                 ...array_map(static fn(string $name): string => $line['key'][$name] ?? '', $keys),
@@ -80,16 +102,14 @@ final class CorrectionTable
                 $line['state'],
                 $line['ticket'],
                 $line['identity'],
-            ]);
+            ];
         }
     }
 
-    /** @return \Generator<int, string> an object a line */
-    public function jsonLines(): \Generator
+    /** @return list<string> of the target, without its key */
+    private function otherColumns(): array
     {
-        foreach ($this->all() as $line) {
-            yield json_encode($line, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
-        }
+        return array_values(array_diff($this->layout->targetColumns, $this->layout->plan->keyNames(Side::Target)));
     }
 
     /** @return \Generator<int, array{number: int, action: string, key: array<string, string>, column: string|null, stands: string|null,

@@ -14,11 +14,11 @@ use NineTally\Core\Row\Side;
 use NineTally\Core\Wording\Sentences;
 
 /** A line for each row that does not agree, with all columns of both sides. */
-final readonly class RowTable implements FindingTable
+final readonly class RowTable implements Table
 {
     private const PAGE = 2_000;
 
-    public function __construct(private TakenTally $taken, private FindingPages $pages) {}
+    public function __construct(private TakenTally $taken, private Filter $filter, private FindingPages $pages) {}
 
     public function fields(): array
     {
@@ -51,7 +51,7 @@ final readonly class RowTable implements FindingTable
         return ['tally', 'row'];
     }
 
-    public function lines(Filter $filter): \Generator
+    public function lines(): \Generator
     {
         $origin = $this->taken->origin();
         $sentences = new Sentences;
@@ -59,7 +59,7 @@ final readonly class RowTable implements FindingTable
         do {
             $rows = array_values(
                 array_filter(
-                    $this->pages->after($this->taken->tally, $filter, $this->taken->mask, $sequence, self::PAGE),
+                    $this->pages->after($this->taken->tally, $this->filter, $this->taken->mask, $sequence, self::PAGE),
                     static fn(mixed $finding): bool => $finding instanceof RulableRow,
                 ),
             );

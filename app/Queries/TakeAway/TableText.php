@@ -4,19 +4,18 @@ declare(strict_types=1);
 
 namespace App\Queries\TakeAway;
 
-use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Report\CsvLine;
 
 /** A table as text in an open format, with the schema that describes it. */
 final readonly class TableText
 {
-    public function __construct(private FindingTable $table) {}
+    public function __construct(private Table $table) {}
 
     /** @return \Generator<int, string> CSV (RFC 4180) in UTF-8 with LF */
-    public function csv(Filter $filter, bool $forSpreadsheets): \Generator
+    public function csv(bool $forSpreadsheets): \Generator
     {
         yield $this->line(self::names($this->table), $forSpreadsheets);
-        foreach ($this->table->lines($filter) as $cells) {
+        foreach ($this->table->lines() as $cells) {
             yield $this->line($cells, $forSpreadsheets);
         }
     }
@@ -33,10 +32,10 @@ final readonly class TableText
     }
 
     /** @return \Generator<int, string> an object a line: counts, lines and differences are numbers, values are strings, nothing is null */
-    public function jsonLines(Filter $filter): \Generator
+    public function jsonLines(): \Generator
     {
         $fields = $this->table->fields();
-        foreach ($this->table->lines($filter) as $cells) {
+        foreach ($this->table->lines() as $cells) {
             $object = [];
             foreach ($fields as $place => $field) {
                 $cell = $cells[$place];
@@ -66,7 +65,7 @@ final readonly class TableText
     }
 
     /** @return list<string> */
-    public static function names(FindingTable $table): array
+    public static function names(Table $table): array
     {
         return array_map(static fn(TableField $field): string => $field->name, $table->fields());
     }

@@ -72,7 +72,11 @@ final readonly class SideCounts
         );
     }
 
-    /** @return array{set_aside: int, not_kept: int, kept: int} rows whose key repeats here, as the policy treats them; the first two are not compared */
+    /**
+     * Rows whose key repeats here, as the policy treats them; the first two are not compared.
+     *
+     * @return array{set_aside: int, not_kept: int, kept: int}
+     */
     public function repeats(): array
     {
         return ['set_aside' => $this->repeated - $this->notKept, 'not_kept' => $this->notKept, 'kept' => $this->kept];

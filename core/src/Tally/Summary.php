@@ -212,7 +212,10 @@ final readonly class Summary
         ];
     }
 
-    /** @return array{set_aside: int, not_kept: int, kept: int, partly_blank: int, repeated_here_only: int, repeated_by_forgiving: int, undecided: int} */
+    /**
+     * @return array{set_aside: int, not_kept: int, kept: int, partly_blank: int, repeated_here_only: int, repeated_by_forgiving: int,
+     *     undecided: int}
+     */
     private function keys(SideCounts $side): array
     {
         return [

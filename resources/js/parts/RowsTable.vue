@@ -3,7 +3,7 @@ import { count } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 
 /** Rows of one side as they were delivered, each with its line, and with its file's number where there are several. */
-defineProps<{ columns: readonly string[]; rows: readonly { part: number; line: number; cells: readonly string[] }[]; side: 'source' | 'target' }>()
+defineProps<{ columns: readonly string[]; rows: readonly { part: number; line: number; cells: readonly string[] }[]; side: 'source' | 'target' | undefined }>()
 const whole = (text: string) => [{ text, differs: false }]
 </script>
 

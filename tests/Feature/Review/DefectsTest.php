@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature\Review;
 
 use App\Models\Tally;
+use NineTally\Core\Report\CsvLine;
 use Tests\TestCase;
 
 /** Defects are a list of their own, with their state by the data; corrections are made of them, and the next tally says what was done. */
@@ -74,8 +75,43 @@ final class DefectsTest extends TestCase
             ['done', 'not-done', 'otherwise', 'done', 'otherwise', 'not-done'],
             array_column($this->objects($this->api('GET', "{$sets}/{$id}/lines"), 'items'), 'state'),
         );
+        self::assertSame(
+            [
+                'KB,1,fee,1412.50,"1.400,00",gone',
+                'KB,2,fee,2,9,there',
+                'KB,2,paid,2027-03-06,07/03/2027,there',
+                'KB,3,owner,Cay,Cas,gone',
+                'KB,4,,,,gone',
+                'XX,9,,,,there',
+            ],
+            $this->takenDefects(),
+        );
+        $this->api('POST', $sets, ['ticket' => 'MIG-7'])->assertCreated()->assertJson(['number' => 2, 'lines' => 3]);
+        $this->api('POST', $sets, ['mends' => 'nobody'])->assertConflict();
         $this->api('POST', $sets, ['acts' => [999]])->assertConflict()->assertJson(['code' => 'nothing-to-correct']);
         $this->actingAs($this->owner)->get("/api/v1{$sets}/{$id}/taken")->assertOk();
+    }
+
+    /** @return list<string> key, column, values and state of each finding */
+    private function takenDefects(): array
+    {
+        $taken = $this->get("/api/v1/datasets/{$this->dataset->id}/defects/taken?as=json-lines")->assertOk()->streamedContent();
+        $lines = [];
+        foreach (explode("\n", trim($taken)) as $line) {
+            $of = (array) json_decode($line, true);
+            $lines[] = CsvLine::of(
+                array_map(static fn(string $name): string => is_string($of[$name]) ? $of[$name] : '', [
+                    'key.basin',
+                    'key.berth',
+                    'column',
+                    'source',
+                    'target',
+                    'state',
+                ]),
+            );
+        }
+
+        return array_map(trim(...), $lines);
     }
 
     private function wrong(): string

@@ -6,19 +6,28 @@ namespace App\Http\Controllers\Review;
 
 use App\Actions\Review\MakeCorrections;
 use App\Http\Controllers\Controller;
+use App\Http\Controllers\TakenTable;
 use App\Http\Requests\Review\DefectEntryRequest;
+use App\Http\Requests\Review\DefectsRequest;
+use App\Http\Resources\WorkbookResource;
+use App\Jobs\WriteCorrections;
+use App\Models\Answer;
 use App\Models\CorrectionSet;
 use App\Models\Dataset;
 use App\Models\DefectEntry;
 use App\Models\Ruling;
 use App\Models\Tally;
+use App\Models\Workbook;
 use App\Problems\Conflict;
 use App\Queries\Review\CorrectionChecks;
 use App\Queries\Review\Defects;
+use App\Queries\Review\FindingsOfAct;
 use App\Queries\Review\Masks;
 use App\Queries\TakeAway\CorrectionTable;
+use App\Queries\TakeAway\DefectTable;
 use App\Questions\Answers;
 use App\Questions\DefectHistory;
+use Illuminate\Database\Connection;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -30,17 +39,36 @@ final class DefectController extends Controller
 {
     private const PAGE = 100;
 
-    public function index(Request $request, Dataset $dataset, Answers $answers, Defects $defects, Masks $masks): JsonResponse
+    public function __construct(private readonly Answers $answers, private readonly Defects $defects, private readonly Masks $masks) {}
+
+    public function index(DefectsRequest $request, Dataset $dataset): JsonResponse
     {
         $this->allow('view', $dataset->migration);
-        $question = DefectHistory::of($dataset);
-        $answer = $question === null ? null : $answers->to($question);
+        $answer = $this->histories($dataset);
+        $mask = $this->masks->ofDataset($dataset, $this->person($request));
+        $all = $answer === null || $answer->isWaiting() ? [] : $this->defects->of($answer, $mask, $request->filter());
+        $from = $request->from();
 
         return response()->json([
             ...$answer?->progress() ?? ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null],
-            'items' =>
-                $answer === null || $answer->isWaiting() ? [] : $defects->of($answer, $masks->ofDataset($dataset, $this->person($request))),
+            'items' => array_slice($all, $from - 1, self::PAGE),
+            'next' => count($all) >= $from + self::PAGE ? $from + self::PAGE : null,
+            'defects' => count($all),
+            'gone' => count(array_filter($all, static fn(array $defect): bool => $defect['open'] === 0)),
         ]);
+    }
+
+    /** Each finding that was ruled a defect, with its identity and whether it is still there. */
+    public function takeDefects(Request $request, Dataset $dataset, FindingsOfAct $findings, Connection $database): StreamedResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $mask = $this->masks->ofDataset($dataset, $this->person($request));
+
+        return TakenTable::as(
+            $request,
+            new DefectTable($this->newest($dataset), $mask, $findings, $database),
+            Str::slug($dataset->name).'-defects',
+        );
     }
 
     /** Who mends it, and until when. */
@@ -57,12 +85,15 @@ final class DefectController extends Controller
         return response()->noContent();
     }
 
-    public function correct(Request $request, Dataset $dataset, MakeCorrections $makeCorrections, CorrectionChecks $checks): JsonResponse
-    {
+    /** Of chosen defects, or of all with some words, ticket or person who mends. */
+    public function correct(
+        DefectsRequest $request,
+        Dataset $dataset,
+        MakeCorrections $makeCorrections,
+        CorrectionChecks $checks,
+    ): JsonResponse {
         $this->allow('rule', $dataset->migration);
-        $request->validate(['acts' => ['required', 'array', 'min:1', 'max:500'], 'acts.*' => ['integer']]);
-        $acts = array_values(array_map(static fn(mixed $act): int => is_int($act) ? $act : 0, (array) $request->input('acts')));
-        $set = $makeCorrections($dataset, $acts, $this->person($request));
+        $set = $makeCorrections($dataset, $request->acts() ?? $this->meant($request, $dataset), $this->person($request));
 
         return response()->json($this->told($set, $dataset, $checks), Response::HTTP_CREATED);
     }
@@ -92,18 +123,47 @@ final class DefectController extends Controller
     public function take(Request $request, Dataset $dataset, CorrectionSet $set, CorrectionChecks $checks): StreamedResponse
     {
         $this->allow('view', $dataset->migration);
-        $asLines = $request->string('as')->toString() === 'json-lines';
-        $table = new CorrectionTable($set, $this->newest($dataset), $checks);
 
-        return response()->streamDownload(
-            static function () use ($table, $asLines): void {
-                foreach ($asLines ? $table->jsonLines() : $table->csv() as $line) {
-                    echo $line;
-                }
-            },
-            Str::slug($dataset->name)."-corrections-{$set->number}".($asLines ? '.jsonl' : '.csv'),
-            ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8'],
+        return TakenTable::as(
+            $request,
+            new CorrectionTable($set, $this->newest($dataset), $checks),
+            $this->fileName($dataset, $set),
         );
+    }
+
+    public function askForWorkbook(Request $request, Dataset $dataset, CorrectionSet $set): JsonResponse
+    {
+        $this->allow('view', $dataset->migration);
+        $person = $this->person($request);
+        $workbook = Workbook::query()->create(['user_id' => $person->id, 'name' => $this->fileName($dataset, $set).'.xlsx']);
+        WriteCorrections::dispatch($workbook->id, $set->id, $person->id);
+
+        return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
+    }
+
+    private function fileName(Dataset $dataset, CorrectionSet $set): string
+    {
+        return Str::slug($dataset->name)."-corrections-{$set->number}";
+    }
+
+    private function histories(Dataset $dataset): ?Answer
+    {
+        $question = DefectHistory::of($dataset);
+
+        return $question === null ? null : $this->answers->to($question);
+    }
+
+    /** @return list<int> acts of the defects that a request means, and of which something is still there */
+    private function meant(DefectsRequest $request, Dataset $dataset): array
+    {
+        $answer = $this->histories($dataset);
+        if ($answer?->isWaiting() === true) {
+            throw Conflict::because('defects-are-looked-for', 'The defects are being looked for in each tally. Try again in a moment.');
+        }
+        $mask = $this->masks->ofDataset($dataset, $this->person($request));
+        $defects = $answer === null ? [] : $this->defects->of($answer, $mask, $request->filter());
+
+        return array_column(array_filter($defects, static fn(array $defect): bool => $defect['open'] > 0), 'act');
     }
 
     /** @return array<string, mixed> */

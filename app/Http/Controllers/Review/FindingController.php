@@ -6,6 +6,7 @@ namespace App\Http\Controllers\Review;
 
 use App\Actions\Review\FindAgreeingRow;
 use App\Http\Controllers\Controller;
+use App\Http\Controllers\TakenTable;
 use App\Http\Requests\Review\FilterRequest;
 use App\Http\Resources\CellFindingResource;
 use App\Http\Resources\RecordResource;
@@ -27,6 +28,7 @@ use App\Queries\Review\Record;
 use App\Queries\Review\RecordHistory;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
+use App\Queries\Review\StandingActs;
 use App\Queries\Review\ValuePairs;
 use App\Queries\TakeAway\FindingTables;
 use App\Queries\TakeAway\TableText;
@@ -42,8 +44,13 @@ final class FindingController extends Controller
 {
     public function __construct(private readonly Masks $masks) {}
 
-    public function index(FilterRequest $request, Tally $tally, FindingPages $pages, AdditionalColumns $beside): JsonResponse
-    {
+    public function index(
+        FilterRequest $request,
+        Tally $tally,
+        FindingPages $pages,
+        AdditionalColumns $beside,
+        StandingActs $acts,
+    ): JsonResponse {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
@@ -57,6 +64,7 @@ final class FindingController extends Controller
         return response()->json([
             'of' => $filter->isOfCells ? 'cells' : 'rows',
             'items' => $lines,
+            'acts' => $acts->of($items),
             'next' => count($items) === $limit && ($total === null || $from + $limit <= $total) ? $from + $limit : null,
             'previous' => $from > 1 ? max(1, $from - $limit) : null,
             'total' => $total,
@@ -79,20 +87,8 @@ final class FindingController extends Controller
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
-        $asLines = $request->string('as')->toString() === 'json-lines';
-        $forSpreadsheets = $request->string('for')->toString() === 'spreadsheets';
-        $text = new TableText($tables->of($tally, $mask, $filter->isOfCells, $request->beside()));
-        $lines = $asLines ? $text->jsonLines($filter) : $text->csv($filter, $forSpreadsheets);
 
-        return response()->streamDownload(
-            static function () use ($lines): void {
-                foreach ($lines as $line) {
-                    echo $line;
-                }
-            },
-            $this->fileName($tally, $filter).($forSpreadsheets ? '-for-spreadsheets' : '').($asLines ? '.jsonl' : '.csv'),
-            ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8'],
-        );
+        return TakenTable::as($request, $tables->of($tally, $mask, $filter, $request->beside()), $this->fileName($tally, $filter));
     }
 
     /** What the columns of a table that is taken away hold, as Table Schema says it. */
@@ -100,7 +96,7 @@ final class FindingController extends Controller
     {
         $this->allow('view', $tally->migration);
         $filter = $request->filter();
-        $table = $tables->of($tally, $this->mask($request, $tally), $filter->isOfCells, $request->beside());
+        $table = $tables->of($tally, $this->mask($request, $tally), $filter, $request->beside());
 
         return response()
             ->json((new TableText($table))->schema(), options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)

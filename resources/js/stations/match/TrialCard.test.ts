@@ -19,6 +19,7 @@ const result = (more: object = {}) => ({
   ],
   warnings: [],
   sampleRows: { source: 100, target: 99 },
+  repeats: { source: { setAside: 1, notKept: 0, kept: 0 }, target: { setAside: 0, notKept: 1, kept: 1 } },
   keyForgiven: [{ source: 'berth', sentence: 'leading zeros differ', cells: 7 }],
   notCompared: { source: 1, target: 0 },
   isHead: false,
@@ -54,7 +55,10 @@ describe('the trial of a plan', () => {
   })
 
   it('counts repeated rows of both sides', () => {
-    expect(card().text()).toContain('2 repeated key')
+    const text = card().text()
+    expect(text).toContain('2 repeated key')
+    expect(text).toContain('Keys that repeat in the source: 1 row set aside.')
+    expect(text).toContain('Keys that repeat in the target: 1 row not kept beside 1 row kept.')
   })
 })
 

@@ -19,6 +19,7 @@ const trial = {
   isWhole: true,
   isBeginning: false,
   readyRows: 8,
+  ready: [],
   steps: [
     { id: 'a', sentence: 'Leave out rows with nothing in any column', problem: null, figures: { ...figures, leftOut: 2, out: 8 } },
     {

@@ -5,6 +5,7 @@ import type { Side } from '@/composables/useDraft'
 import { count, counted } from '@/format/counts'
 import { figure, figures as figuresOf, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import RowsTable from '@/parts/RowsTable.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { groups, stepKinds } from '@/stations/prepare/stepKinds'
 import WholeSide from '@/stations/prepare/WholeSide.vue'
@@ -26,6 +27,7 @@ const emit = defineEmits<{ choose: [id: string | null]; add: [kind: string]; mov
 const adds = computed(() => `Add a step for the ${props.side === 'reference' ? `r${props.label.slice(1)}` : props.label.toLowerCase()}`)
 const own = computed(() => (props.side === 'reference' ? null : props.side))
 const within = computed(() => `preparation/${own.value ?? 'reference'}`)
+const READY = 8
 const dragged = ref<string | null>(null)
 const over = ref<number | null>(null)
 
@@ -141,6 +143,12 @@ function onKey(event: KeyboardEvent, id: string, place: number): void {
           </template>
         </el-select>
       </div>
+      <details v-if="trial.ready.length > 0" class="ready" open>
+        <summary>{{ steps.length === 0 ? 'The first rows, as they are delivered' : 'The first rows, as they are ready' }}</summary>
+        <div class="rows" tabindex="0" role="region" :aria-label="`The first rows of ${label}`">
+          <RowsTable :columns="trial.readyColumns" :rows="trial.ready.slice(0, READY)" :side="own ?? undefined" />
+        </div>
+      </details>
       <WholeSide v-if="own" :side="own" :course="course" :trial="trial" />
       <p v-else-if="!trial.isWhole" class="quiet tried">
         Tried on <SaidText :said="figuresOf(`${within}/sampleRows`, trial.sampleRows, 'record')" />; the tally prepares all
@@ -222,6 +230,17 @@ li.drop {
 .problem {
   color: var(--fail);
   font-weight: 600;
+}
+.ready {
+  font-size: 12.5px;
+}
+.ready summary {
+  cursor: pointer;
+  color: var(--ink-2);
+  margin-block-end: 4px;
+}
+.rows {
+  overflow-x: auto;
 }
 .add {
   padding-block: 10px;

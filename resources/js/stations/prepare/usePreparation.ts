@@ -49,7 +49,8 @@ export function useTrial(
           body: { ...whose(prepared()), preparation: steps(), reads: reads(), references: references(), chosen: chosen() },
         }),
       ),
-    enabled: () => delivered() !== null && delivered() !== undefined,
+    // Before the draft is there nobody knows which steps are meant.
+    enabled: () => draft() !== null && delivered() !== null && delivered() !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
   })

@@ -2,9 +2,11 @@
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import CellValue from '@/parts/CellValue.vue'
+import ErrorNote from '@/parts/ErrorNote.vue'
 
 /** Corrections to be taken away and done in the target; the next tally says of each line whether it was done. */
 const props = defineProps<{ sets: readonly Schemas['CorrectionSet'][]; course: Schemas['Course'] }>()
@@ -35,6 +37,14 @@ function said(set: CorrectionSet): string {
 const ACTIONS = { add: 'add the row', 'take-out': 'take the row out', set: 'set' } as const
 const STATES = { waits: '', done: 'done', 'not-done': 'not done', otherwise: 'done otherwise', 'not-to-be-told': 'cannot be told' } as const
 const take = (set: CorrectionSet, as: 'csv' | 'json-lines'): string => `/api/v1/datasets/${props.course.id}/corrections/${set.id}/taken?as=${as}`
+const asked = ref(0)
+const workbook = useAskForWorkbook(() =>
+  answer(api.POST('/datasets/{dataset}/corrections/{set}/workbook', { params: { path: { dataset: props.course.id, set: asked.value } } })),
+)
+function ask(set: number): void {
+  asked.value = set
+  workbook.mutate()
+}
 const whole = (text: string) => [{ text, differs: false }]
 const values = (of: Record<string, string>): string =>
   Object.entries(of)
@@ -45,6 +55,7 @@ const values = (of: Record<string, string>): string =>
 <template>
   <section aria-label="Corrections">
     <h2>Corrections</h2>
+    <ErrorNote :error="workbook.error.value" />
     <article v-for="set in sets" :key="set.id">
       <p>
         <b>Corrections {{ set.number }}</b
@@ -53,7 +64,8 @@ const values = (of: Record<string, string>): string =>
         <span class="quiet">{{ set.by }}, {{ moment(set.at) }}</span>
       </p>
       <p v-if="course.seesDelivered" class="acts">
-        Take them away as <a :href="take(set, 'csv')" download>CSV</a> or <a :href="take(set, 'json-lines')" download>JSON Lines</a>{{ ' '
+        Take them away as <a :href="take(set, 'csv')" download>CSV</a>, <a :href="take(set, 'json-lines')" download>JSON Lines</a> or
+        <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="ask(set.id)">workbook</button>{{ ' '
         }}<el-button link size="small" :aria-expanded="opened === set.id" @click="open(set.id)">{{
           opened === set.id ? 'Hide the lines' : 'Show the lines'
         }}</el-button>

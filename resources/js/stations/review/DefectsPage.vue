@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import { moment } from '@/format/moments'
+import CommittedInput from '@/parts/CommittedInput.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
@@ -12,26 +13,26 @@ import { useDefects } from '@/stations/review/useDefects'
 /** What was ruled a defect: who mends it, what became of it in the data, and the corrections that are made of it. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 type Defect = Schemas['Defects']['items'][number]
-const { defects, sets, assign, correct } = useDefects(() => props.course.id)
-const items = computed(() => defects.data.value?.items ?? [])
+/** Of ticket, of who mends it, of its reason: whatever is typed. */
 const wanted = ref('')
-/** By ticket, by who mends it, by its reason: whatever is typed. */
-const shown = computed(() => {
-  const text = wanted.value.trim().toLowerCase()
-  return items.value.filter(({ ticket, mends, reason, about, by }) => [ticket ?? '', mends, reason, about, by].some((one) => one.toLowerCase().includes(text)))
-})
+const { defects, sets, assign, correct } = useDefects(() => props.course.id, wanted)
+const first = computed(() => defects.data.value?.pages[0])
+const shown = computed(() => defects.data.value?.pages.flatMap(({ items }) => items) ?? [])
+const hasNone = computed(() => shown.value.length === 0 && wanted.value === '')
 const chosen = ref<number[]>([])
 const isChosen = (act: number): boolean => chosen.value.includes(act)
-const correctable = computed(() => shown.value.filter(({ open }) => open > 0).map(({ act }) => act))
-const toCorrect = computed(() => correctable.value.filter((act) => chosen.value.length === 0 || isChosen(act)))
+/** Those that are chosen, or all that are shown. */
+const toCorrect = computed(() => (chosen.value.length > 0 ? chosen.value.length : (first.value?.defects ?? 0) - (first.value?.gone ?? 0)))
 function toggle(act: number): void {
   chosen.value = isChosen(act) ? chosen.value.filter((one) => one !== act) : [...chosen.value, act]
 }
 const STATES = { open: 'open', gone: 'gone', 'came-back': 'came back' } as const
 const state = ({ state: is, since, open, findings }: Defect): string =>
   `${STATES[is]}${since === null ? '' : ` in tally ${since}`}${open > 0 && open < findings ? `, ${count(findings - open)} mended` : ''}`
-const mended = computed(() => items.value.filter(({ open }) => open === 0).length)
-const note = computed(() => (items.value.length === 0 ? '' : `${counted(items.value.length, 'defect')}, ${count(mended.value)} gone from the data`))
+const note = computed(() =>
+  first.value === undefined || hasNone.value ? '' : `${counted(first.value.defects, 'defect')}, ${count(first.value.gone)} gone from the data`,
+)
+const take = (as: 'csv' | 'json-lines'): string => `/api/v1/datasets/${props.course.id}/defects/taken?as=${as}`
 function set(defect: Defect, entry: { mends?: string; due?: string | null }): void {
   assign.mutate({ act: defect.act, mends: entry.mends ?? defect.mends, due: entry.due === undefined ? defect.due : entry.due })
 }
@@ -45,21 +46,35 @@ const review = (defect: Defect) => ({ path: `/datasets/${props.course.id}/review
       <el-button
         v-if="course.mayRule && course.seesDelivered"
         type="primary"
-        :disabled="toCorrect.length === 0"
+        :disabled="toCorrect === 0"
         :loading="correct.isPending.value"
-        @click="correct.mutate(toCorrect)"
+        @click="correct.mutate(chosen)"
       >
-        Make corrections of {{ counted(toCorrect.length, 'defect') }}
+        Make corrections of {{ counted(toCorrect, 'defect') }}
       </el-button>
     </StationHead>
     <div class="content">
       <ErrorNote :error="correct.error.value ?? assign.error.value" />
       <LoadState :is-loading="defects.isPending.value" :error="defects.error.value" what="The defects" @retry="defects.refetch()">
-        <p v-if="defects.data.value?.problem" class="warn" role="alert">{{ defects.data.value.problem }}</p>
-        <p v-else-if="defects.data.value?.isWaiting" class="quiet" role="status">The defects are being looked for in each tally …</p>
-        <p v-else-if="items.length === 0" class="quiet">Nothing was ruled a defect yet. Rule on findings in Review; what is a defect then stands here.</p>
+        <p v-if="first?.problem" class="warn" role="alert">{{ first.problem }}</p>
+        <p v-else-if="first?.isWaiting" class="quiet" role="status">The defects are being looked for in each tally …</p>
+        <p v-else-if="hasNone" class="quiet">Nothing was ruled a defect yet. Rule on findings in Review; what is a defect then stands here.</p>
         <template v-else>
-          <el-input v-model="wanted" class="wanted" size="small" clearable aria-label="Ticket, person or words" placeholder="ticket, person or words" />
+          <div class="over">
+            <CommittedInput
+              :value="wanted"
+              class="wanted"
+              size="small"
+              clearable
+              aria-label="Ticket, person or words"
+              placeholder="ticket, person or words"
+              @commit="wanted = $event"
+            />
+            <span class="quiet small"
+              >Take every finding of them away as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a>, with its
+              identity.</span
+            >
+          </div>
           <div class="scroll">
             <table>
               <thead>
@@ -122,6 +137,9 @@ const review = (defect: Defect) => ({ path: `/datasets/${props.course.id}/review
               </tbody>
             </table>
           </div>
+          <p v-if="defects.hasNextPage.value">
+            <el-button size="small" :loading="defects.isFetchingNextPage.value" @click="defects.fetchNextPage()">Show further ones</el-button>
+          </p>
           <p v-if="shown.length === 0" class="quiet">No defect has these words.</p>
         </template>
       </LoadState>
@@ -140,6 +158,12 @@ const review = (defect: Defect) => ({ path: `/datasets/${props.course.id}/review
 .content {
   overflow: auto;
   padding: 12px 24px;
+}
+.over {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
 }
 .wanted {
   max-inline-size: 280px;

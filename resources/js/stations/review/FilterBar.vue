@@ -13,6 +13,7 @@ const emit = defineEmits<{ narrow: [terms: Filter]; widen: [terms: readonly (key
 
 /** Names of columns that are shown beside each finding. */
 const beside = defineModel<string[]>('beside', { required: true })
+const saysWhy = defineModel<boolean>('saysWhy', { required: true })
 const MOST_BESIDE = 4
 
 const rulings = ['open', 'expected', 'defect', 'ask', 'reopened'] as const
@@ -105,6 +106,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         placeholder="Also …"
         aria-label="Columns beside each finding"
       >
+        <template #header><el-checkbox v-model="saysWhy" size="small">why, ticket and person of the ruling</el-checkbox></template>
         <template #tag
           ><span v-if="beside.length > 0" class="more">{{ beside.length }} more</span></template
         >

@@ -7,7 +7,15 @@ import CellValue from '@/parts/CellValue.vue'
 import RowMark from '@/parts/RowMark.vue'
 import type { Finding } from '@/stations/review/useFindings'
 
-const props = defineProps<{ finding: Finding | undefined; isChosen: boolean; isTicked: boolean; column: string | null; place: number; total: number }>()
+const props = defineProps<{
+  finding: Finding | undefined
+  isChosen: boolean
+  isTicked: boolean
+  column: string | null
+  place: number
+  total: number
+  saysWhy: boolean
+}>()
 const emit = defineEmits<{ tick: [] }>()
 
 const cell = computed(() => (props.finding?.kind === 'cell' ? props.finding.cell : undefined))
@@ -55,6 +63,11 @@ const detail = computed(() => {
       <span v-else class="quiet small" data-figure="findings/items">{{ detail }}</span>
     </template>
     <span v-else class="quiet">…</span>
+    <template v-if="saysWhy && finding">
+      <span class="value said" :title="finding.act?.reason">{{ finding.act?.reason }}</span>
+      <span class="value said">{{ finding.act?.ticket }}</span>
+      <span class="value said">{{ finding.act?.by }}</span>
+    </template>
   </div>
 </template>
 
@@ -123,6 +136,10 @@ const detail = computed(() => {
 .value {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.said {
+  font-size: 12px;
+  white-space: nowrap;
 }
 .small {
   font-size: 12px;

@@ -8,7 +8,7 @@ import FindingLine from '@/stations/review/FindingLine.vue'
 import { type Filter, isOfCells } from '@/stations/review/filter'
 import { type Finding, PAGE, sequenceOf, useFindings } from '@/stations/review/useFindings'
 
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; beside: readonly string[] }>()
+const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; beside: readonly string[]; saysWhy: boolean }>()
 const emit = defineEmits<{ look: [finding: Finding | null]; rule: [decision: Schemas['Decision']]; ruleAll: [decision: Schemas['Decision']] }>()
 /** Findings that are chosen to be ruled on together, by their sequence. */
 const ticked = defineModel<ReadonlySet<number>>('ticked', { required: true })
@@ -144,20 +144,24 @@ const isTicked = (index: number): boolean => {
   const finding = at(index)
   return finding !== undefined && ticked.value.has(sequenceOf(finding))
 }
+const OF_RULING = ['why', 'ticket', 'by'] as const
 /** With further columns the list may be wider than its pane, and is moved sideways then. */
 const room = computed(() => {
-  const [columns, values] = [props.beside.length, isOfCells(props.filter) ? 2 : 1]
-  const further = columns === 0 ? '' : `repeat(${columns}, minmax(0, 0.8fr)) `
+  const [columns, values] = [props.beside.length + (props.saysWhy ? OF_RULING.length : 0), isOfCells(props.filter) ? 2 : 1]
+  const further = props.beside.length === 0 ? '' : `repeat(${props.beside.length}, minmax(0, 0.8fr)) `
+  const why = props.saysWhy ? ' minmax(0, 1fr) 72px 88px' : ''
   return {
-    '--columns': `20px 26px ${keyWidth.value}px ${further}repeat(${values}, minmax(0, 1fr)) 88px`,
+    '--columns': `20px 26px ${keyWidth.value}px ${further}repeat(${values}, minmax(0, 1fr)) 88px${why}`,
     '--least': columns === 0 ? '0' : `${200 + keyWidth.value + columns * 96 + values * 120}px`,
   }
 })
-const headings = computed(() =>
-  isOfCells(props.filter)
-    ? [props.tally.keyColumns.join(', '), ...props.beside, 'source', 'target', 'ruling']
-    : [props.tally.keyColumns.join(', '), ...props.beside, 'the row begins with', 'ruling'],
-)
+const headings = computed(() => [
+  props.tally.keyColumns.join(', '),
+  ...props.beside,
+  ...(isOfCells(props.filter) ? ['source', 'target'] : ['the row begins with']),
+  'ruling',
+  ...(props.saysWhy ? OF_RULING : []),
+])
 </script>
 
 <template>
@@ -189,6 +193,7 @@ const headings = computed(() =>
               :place="index + 1"
               :is-ticked="isTicked(index)"
               :column="columnOf(index)"
+              :says-why="saysWhy"
               :total="length"
               @click="click($event, index)"
               @tick="tick(index)"

@@ -28,7 +28,7 @@ import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
 import RulingPanel from '@/stations/review/RulingPanel.vue'
-import { useBeside } from '@/stations/review/useBeside'
+import { useBeside, useSaysWhy } from '@/stations/review/useBeside'
 import { useDesk } from '@/stations/review/useDesk'
 import { recordOfKey } from '@/stations/review/useForgiven'
 import { useFilter } from '@/stations/review/useFilter'
@@ -52,6 +52,7 @@ const total = computed(() => list.value?.total ?? null)
 const { look, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
 
 const beside = useBeside(() => props.course.id)
+const saysWhy = useSaysWhy(() => props.course.id)
 const columns = computed(() => [
   ...new Set([...beside.value, ...(record.data.value?.fields.filter(({ role }) => role !== 'key').map(({ source, target }) => source ?? target ?? '') ?? [])]),
 ])
@@ -225,6 +226,7 @@ const note = computed(
             <FilterBar
               v-if="isDrawn"
               v-model:beside="beside"
+              v-model:says-why="saysWhy"
               :columns="columns"
               :tally="tally"
               :filter="filter"
@@ -249,6 +251,7 @@ const note = computed(
             :tally="tally"
             :filter="filter"
             :beside="beside"
+            :says-why="saysWhy"
             @look="look"
             @rule="decideOnTarget"
             @rule-all="askOrRuleOnAll"

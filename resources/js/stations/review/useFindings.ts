@@ -3,7 +3,8 @@ import { computed, type Ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import type { Filter } from '@/stations/review/filter'
 
-export type Finding = { kind: 'row'; row: Schemas['RowFinding'] } | { kind: 'cell'; cell: Schemas['CellFinding'] }
+/** With the act that stands on it, where somebody ruled. */
+export type Finding = ({ kind: 'row'; row: Schemas['RowFinding'] } | { kind: 'cell'; cell: Schemas['CellFinding'] }) & { act?: Schemas['StandingAct'] }
 
 export const PAGE = 200
 
@@ -15,7 +16,12 @@ interface Page {
 async function load(tally: number, filter: Filter, beside: readonly string[], page: number, signal?: AbortSignal): Promise<Page> {
   const query = { ...filter, from: page * PAGE + 1, limit: PAGE, 'beside[]': [...beside] }
   const found = await answer(api.GET('/tallies/{tally}/findings', { params: { path: { tally }, query }, signal }))
-  const items = found.of === 'cells' ? found.items.map((cell): Finding => ({ kind: 'cell', cell })) : found.items.map((row): Finding => ({ kind: 'row', row }))
+  const acts = new Map(found.acts.map((act) => [act.id, act]))
+  const actOf = ({ rulingId }: { rulingId: number | null }) => (rulingId === null ? undefined : acts.get(rulingId))
+  const items =
+    found.of === 'cells'
+      ? found.items.map((cell): Finding => ({ kind: 'cell', cell, act: actOf(cell) }))
+      : found.items.map((row): Finding => ({ kind: 'row', row, act: actOf(row) }))
   return { items, total: found.total }
 }
 
