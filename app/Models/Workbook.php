@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Model;
  *
  * @property string $id
  * @property int $user_id
+ * @property int|null $dataset_id that it is made from
  * @property string $name of the file
  * @property string $state asked, written or failed
  * @property int $rows written so far

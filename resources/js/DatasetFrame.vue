@@ -41,7 +41,7 @@ watchEffect(() => {
     <LoadState :is-loading="isPending" :error="error" what="The dataset" @retry="refetch()">
       <template v-if="course">
         <CourseRail :course="course" class="beside" />
-        <WorkbookTray class="beside foot" />
+        <WorkbookTray :dataset="dataset" class="beside foot" />
         <p v-if="said" class="news" role="status">{{ said }} <el-button link @click="dismiss">Close</el-button></p>
         <RouterView v-slot="{ Component }">
           <component :is="Component" :key="course.id" :course="course" />

@@ -51,7 +51,7 @@ final readonly class Advise
         return [
             'pairs' => [...$pairs->progress(), 'proposals' => $pairs->content['proposals'] ?? []],
             'keys' => $this->keys($dataset, $sides, $pairs),
-            'kinds' => $this->kinds($dataset),
+            'kinds' => $this->kinds($dataset, $pairs),
         ];
     }
 
@@ -200,17 +200,25 @@ final readonly class Advise
     }
 
     /**
-     * Pairs whose every value on both sides, as delivered, is of a kind that the plan does not read them as: it compares them as text, or
+     * Pairs, of the draft and proposed ones, whose every value on both sides, as delivered, is of a kind that the plan does not read them as: it compares them as text, or
      * does not declare the form in which a side writes them.
      *
      * @return list<array{source: string, target: string, kind: string, isText: bool, forms: int, declares: array{source: list<Declared>,
      *     target: list<Declared>}}> with how many shapes the values of both sides have, and what each side would declare
      */
-    private function kinds(Dataset $dataset): array
+    private function kinds(Dataset $dataset, Answer $proposed): array
     {
         $draft = $dataset->draft()->first();
         /** @var list<array{source: string, target: string, kind?: string}> $pairs */
         $pairs = $draft->document['columnPairs'] ?? [];
+        /** @var list<array{source: string, target: string}> $proposals */
+        $proposals = $proposed->content['proposals'] ?? [];
+        $taken = array_column([...$pairs, ...$draft->document['key'] ?? []], 'source');
+        foreach ($proposals as $proposal) {
+            if (! in_array($proposal['source'], $taken, true)) {
+                $pairs[] = ['source' => $proposal['source'], 'target' => $proposal['target']];
+            }
+        }
         $rules = ['source' => $draft?->rules(Side::Source), 'target' => $draft?->rules(Side::Target)];
         $profiles = array_map(
             static fn(Side $side): array => array_column(

@@ -18,6 +18,7 @@ final class WorkbookResource extends JsonResource
 
         return [
             'id' => $workbook->id,
+            'datasetId' => $workbook->dataset_id,
             'name' => $workbook->name,
             'state' => $workbook->state,
             'rows' => $workbook->rows,

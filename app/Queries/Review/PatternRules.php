@@ -30,7 +30,7 @@ final readonly class PatternRules
         // A rule made of values would tell them.
         $found = $mask->hides($pair->source)
             ? ['items' => [], 'isAll' => false, 'cellsRead' => 0]
-            : $this->pairs->of($pattern, self::VALUE_PAIRS);
+            : $this->pairs->of($tally, $pattern, most: self::VALUE_PAIRS);
 
         return [
             'items' => $rules->of($pattern->cause, $pattern->cells, $found['items'], $found['isAll']),

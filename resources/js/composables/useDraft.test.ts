@@ -40,12 +40,16 @@ describe('the draft of a plan', () => {
   })
 
   it('pairs all that is confirmed at once, and lets go of nothing that is paired', () => {
-    draft().pairAll([
-      { source: 'clerk', target: 'agent' },
-      { source: 'note', target: 'owner' },
-    ])
+    draft().pairAll(
+      [
+        { source: 'clerk', target: 'agent' },
+        { source: 'note', target: 'owner' },
+      ],
+      ['clerk', 'note'].map((source) => ({ source, target: 'agent', kind: 'number' as const, declares: {} })),
+    )
 
     expect(kept().columnPairs.map(({ source, target }) => `${source}:${target}`)).toEqual(['fee:fee', 'holder:owner', 'clerk:agent'])
+    expect(kept().columnPairs[2]).toMatchObject({ kind: 'number', forgives: ['number-form'] })
     expect(kept().leftOut.source).toEqual([])
   })
 

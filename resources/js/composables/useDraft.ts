@@ -14,6 +14,23 @@ export interface ReadAs extends Pair {
   declares: Partial<Record<Side, Schemas['Reading'] | undefined>>
 }
 
+/** A pair that gets a new kind forgives its own form and nothing else. */
+function readSo(draft: Draft, kinds: readonly ReadAs[]): Draft {
+  const sides = { ...draft.sides }
+  for (const one of kinds) {
+    for (const side of ['source', 'target'] as const) {
+      const declared = one.declares[side]
+      const columns = sides[side]?.columns
+      if (declared !== undefined) sides[side] = { ...sides[side], columns: { ...columns, [one[side]]: { ...columns?.[one[side]], ...declared } } }
+    }
+  }
+  const columnPairs = draft.columnPairs.map((column) => {
+    const kind = kinds.find(({ source }) => source === column.source)?.kind ?? column.kind
+    return kind === column.kind ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
+  })
+  return { ...draft, columnPairs, ...(Object.keys(sides).length > 0 && { sides }) }
+}
+
 /** The draft of the plan: each change is kept at once, and can be taken back, at a station also after the page was loaded again. Who needs it only now and then says when it is wanted. */
 export function useDraft(course: () => Schemas['Course'], { station, isWanted = () => true }: { station?: Station; isWanted?: () => boolean } = {}) {
   const queries = useQueryClient()
@@ -123,13 +140,13 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     })
   }
 
-  /** Pairs several columns at once, as one change. */
-  function pairAll(pairs: readonly Pair[]): void {
+  /** Pairs several columns at once, and reads them as their kind, as one change. */
+  function pairAll(pairs: readonly Pair[], kinds: readonly ReadAs[] = []): void {
     change((next) => {
       const taken = new Set([...next.key, ...next.columnPairs].flatMap(({ source, target }) => [`source ${source}`, `target ${target}`]))
       const free = pairs.filter(({ source, target }) => !taken.has(`source ${source}`) && !taken.has(`target ${target}`))
       const named = (side: Side): Set<string> => new Set(free.map((one) => one[side]))
-      return {
+      const paired = {
         ...next,
         columnPairs: [...next.columnPairs, ...free.map((one) => asPair(next, one))],
         leftOut: {
@@ -137,6 +154,10 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
           target: next.leftOut.target.filter((name) => !named('target').has(name)),
         },
       }
+      return readSo(
+        paired,
+        kinds.filter(({ source }) => named('source').has(source)),
+      )
     })
   }
 
@@ -199,23 +220,9 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !formsOfKinds.includes(cause)) } }))
   }
 
-  /** Reads several pairs as their kind, and their columns in the forms that go with it, as one change; a new kind forgives its own form and nothing else. */
+  /** Reads several pairs as their kind, and their columns in the forms that go with it, as one change. */
   function readAs(kinds: readonly ReadAs[]): void {
-    change((next) => {
-      const sides = { ...next.sides }
-      for (const one of kinds) {
-        for (const side of ['source', 'target'] as const) {
-          const declared = one.declares[side]
-          const columns = sides[side]?.columns
-          if (declared !== undefined) sides[side] = { ...sides[side], columns: { ...columns, [one[side]]: { ...columns?.[one[side]], ...declared } } }
-        }
-      }
-      const columnPairs = next.columnPairs.map((column) => {
-        const kind = kinds.find(({ source }) => source === column.source)?.kind ?? column.kind
-        return kind === column.kind ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
-      })
-      return { ...next, columnPairs, ...(Object.keys(sides).length > 0 && { sides }) }
-    })
+    change((next) => readSo(next, kinds))
   }
 
   /** Sets how one column of a side is read. */

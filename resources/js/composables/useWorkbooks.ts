@@ -44,13 +44,13 @@ export function useSendWorkbooks(isSignedIn: () => boolean, send: (workbook: Sch
   )
 }
 
-/** The workbooks that this person asked for and has not put away. */
-export function useWorkbooks() {
+/** The workbooks that this person asked for in a dataset and has not put away. */
+export function useWorkbooks(dataset: () => number) {
   const client = useQueryClient()
   const list = useList()
   const putAway = useMutation({
     mutationFn: (id: string) => answer(api.DELETE('/workbooks/{workbook}', { params: { path: { workbook: id } } })),
     onSettled: () => client.invalidateQueries({ queryKey: KEY }),
   })
-  return { workbooks: computed(() => list.data.value?.items ?? []), putAway }
+  return { workbooks: computed(() => (list.data.value?.items ?? []).filter(({ datasetId }) => datasetId === dataset())), putAway }
 }

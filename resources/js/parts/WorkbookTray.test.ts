@@ -10,7 +10,7 @@ import { useServer } from '@/testing/server'
 
 const { GET, DELETE } = useServer()
 
-const workbook = (id: string, more: Partial<Schemas['Workbook']> = {}): Schemas['Workbook'] => ({ id, name: `${id}.xlsx`, state: 'asked', rows: 1200, done: 1, total: 4, problem: null, ...more }) // prettier-ignore
+const workbook = (id: string, more: Partial<Schemas['Workbook']> = {}): Schemas['Workbook'] => ({ id, datasetId: 1, name: `${id}.xlsx`, state: 'asked', rows: 1200, done: 1, total: 4, problem: null, ...more }) // prettier-ignore
 let held: Schemas['Workbook'][] = []
 const sent: string[] = []
 const Page = defineComponent({
@@ -20,7 +20,7 @@ const Page = defineComponent({
       () => true,
       ({ name }) => sent.push(name),
     )
-    return () => [h('button', { id: 'ask', onClick: () => ask.mutate() }), h(WorkbookTray)]
+    return () => [h('button', { id: 'ask', onClick: () => ask.mutate() }), h(WorkbookTray, { dataset: 1 })]
   },
 })
 const page = () => mount(Page, { global: { plugins: [ElementPlus, VueQueryPlugin] } })
@@ -35,13 +35,14 @@ describe('the tray of workbooks', () => {
   })
 
   it('says how far each is, sends what was asked for on this page, and nothing else', async () => {
-    held = [workbook('before', { state: 'written' })]
+    held = [workbook('before', { state: 'written' }), workbook('elsewhere', { datasetId: 2 })]
     const wrapper = page()
     await flushPromises()
     held = [...held, workbook('new')]
     await wrapper.get('#ask').trigger('click')
     await flushPromises()
     expect(wrapper.text()).toContain('1,200 rows written, 25 %')
+    expect(wrapper.text()).not.toContain('elsewhere')
     expect(wrapper.get('[role=progressbar]').attributes('aria-valuenow')).toBe('25')
     held = [workbook('before', { state: 'written' }), workbook('new', { state: 'written' })]
     await vi.advanceTimersByTimeAsync(800)

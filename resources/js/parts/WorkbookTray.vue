@@ -4,8 +4,9 @@ import { fileOf, useWorkbooks } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 
-/** Workbooks that are being written, or wait to be taken. */
-const { workbooks, putAway } = useWorkbooks()
+/** Workbooks of a dataset that are being written, or wait to be taken. */
+const props = defineProps<{ dataset: number }>()
+const { workbooks, putAway } = useWorkbooks(() => props.dataset)
 const percent = ({ done, total }: Schemas['Workbook']): number => (total === 0 ? 0 : Math.min(100, Math.floor((done / total) * 100)))
 function said(workbook: Schemas['Workbook']): string {
   if (workbook.rows === 0 && workbook.total === 0) return 'waits for a worker'

@@ -105,6 +105,21 @@ final class FilterTest extends TestCase
                 );
             }
         }
+        // Which value became which: of the cells that the filter means, and of no others.
+        foreach (['', 'key=KB&keyColumn=1', 'source=%20Anna%20', 'ruling=open'] as $filter) {
+            $counts = [];
+            foreach ($this->all($tally, "pattern=1&{$filter}") as $cell) {
+                $pair = "{$text($cell, 'source')} became {$text($cell, 'target')}";
+                $counts[$pair] = ($counts[$pair] ?? 0) + 1;
+            }
+            $listed = [];
+            $answer = $this->api('GET', "/tallies/{$tally->id}/patterns/1/value-pairs?{$filter}")->assertOk();
+            foreach ($this->objects($answer, 'items') as $pair) {
+                $listed["{$text($pair, 'source')} became {$text($pair, 'target')}"] = $pair['cells'];
+            }
+            self::assertNotSame([], $listed, $filter);
+            self::assertEquals(array_intersect_key($counts, $listed), $listed, $filter);
+        }
         self::assertSame(
             ['thornøy'],
             array_values(

@@ -84,7 +84,11 @@ final class WorkbookTest extends TestCase
     {
         $files = app(WorkbookFiles::class);
         [$failed, $old, $new] = array_map(
-            fn(string $name): Workbook => Workbook::query()->create(['user_id' => $this->analyst->id, 'name' => $name]),
+            fn(string $name): Workbook => Workbook::query()->create([
+                'user_id' => $this->analyst->id,
+                'dataset_id' => $this->dataset->id,
+                'name' => $name,
+            ]),
             ['failed.xlsx', 'old.xlsx', 'new.xlsx'],
         );
         $files->write(

@@ -101,6 +101,7 @@ final class PreparationController extends Controller
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
         $workbook = Workbook::query()->create([
+            'dataset_id' => $dataset->id,
             'user_id' => $this->person($request)->id,
             'name' => $this->fileName($dataset, $delivery->side, 'xlsx'),
         ]);

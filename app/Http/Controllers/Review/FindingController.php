@@ -117,7 +117,11 @@ final class FindingController extends Controller
         $filter = $request->filter();
         $this->mask($request, $tally, $filter);
         $person = $this->person($request);
-        $workbook = Workbook::query()->create(['user_id' => $person->id, 'name' => $this->fileName($tally, $filter).'.xlsx']);
+        $workbook = Workbook::query()->create([
+            'user_id' => $person->id,
+            'dataset_id' => $tally->dataset_id,
+            'name' => $this->fileName($tally, $filter).'.xlsx',
+        ]);
         WriteFindings::dispatch($workbook->id, $tally->id, $filter, $person->id, $request->beside());
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
@@ -159,16 +163,18 @@ final class FindingController extends Controller
         ]);
     }
 
-    public function valuePairs(Request $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
+    /** Of the whole pattern, or of those of its cells that the terms of a filter mean. */
+    public function valuePairs(FilterRequest $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
     {
         $this->allow('view', $tally->migration);
+        $filter = Filter::from([...$request->filter()->toArray(), 'of' => 'cells', 'pattern' => $number]);
 
         $pattern = $tally->patterns()->where('number', $number)->firstOrFail();
-        if ($this->mask($request, $tally)->hides($pattern->source_column)) {
+        if ($this->mask($request, $tally, $filter)->hides($pattern->source_column)) {
             return response()->json(['items' => [], 'isAll' => false, 'cellsRead' => 0, 'isMasked' => true]);
         }
 
-        return response()->json([...$pairs->of($pattern), 'isMasked' => false]);
+        return response()->json([...$pairs->of($tally, $pattern, $filter), 'isMasked' => false]);
     }
 
     public function rules(Request $request, Tally $tally, int $number, PatternRules $rules): JsonResponse

@@ -16,7 +16,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   pair: [source: string, target: string | null]
-  pairAll: [pairs: Schemas['KeyColumn'][]]
+  pairAll: [pairs: Schemas['KeyColumn'][], kinds: ReadAs[]]
   toggleKey: [pair: Schemas['KeyColumn']]
   readAs: [kinds: ReadAs[]]
   flag: [columns: Partial<Record<'source' | 'target', string>>, isSensitive: boolean]
@@ -68,8 +68,18 @@ const proposed = computed(() => {
 const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
 const NAMED = 6
 const isOpen = (one: AdvisedKind): boolean => one.declares.source.length > 1 || one.declares.target.length > 1
-const sure = computed(() => props.kinds.filter((one) => !isOpen(one)))
-const open = computed(() => props.kinds.filter(isOpen))
+const ofPairs = computed(() => props.kinds.filter(({ source, target }) => partners.value.get(source) === target))
+const sure = computed(() => ofPairs.value.filter((one) => !isOpen(one)))
+const open = computed(() => ofPairs.value.filter(isOpen))
+/** Where all values of both columns say what they are, the pair is read so from the start. */
+function confirm(pairs: readonly Proposal[]): void {
+  const kinds = props.kinds.filter((one) => !isOpen(one) && pairs.some(({ source, target }) => source === one.source && target === one.target))
+  emit(
+    'pairAll',
+    pairs.map(({ source, target }) => ({ source, target })),
+    kinds.flatMap((one) => waysOf(one).slice(0, 1)).map(({ readAs }) => readAs),
+  )
+}
 /** In the words of the declaration: the date form, or a number as it would be written. */
 function form(declared: Schemas['Reading']): string {
   return declared.dateForms?.join(', ') ?? `1${declared.groupMark ?? ''}234${declared.decimalMark ?? '.'}5`
@@ -103,15 +113,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
   <div class="list">
     <div v-if="mayWork && strong.length > 0" class="strong" role="status">
       <span>{{ strong.length === 1 ? 'One more pair is' : `${strong.length} more pairs are` }} proposed strongly.</span>
-      <el-button
-        size="small"
-        @click="
-          emit(
-            'pairAll',
-            strong.map(({ source, target }) => ({ source, target })),
-          )
-        "
-      >
+      <el-button size="small" @click="confirm(strong)">
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
     </div>
@@ -193,7 +195,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
                 v-if="mayWork"
                 size="small"
                 :aria-label="`Confirm ${row.source} with ${proposed.get(row.source)?.target}`"
-                @click="emit('pair', row.source, proposed.get(row.source)?.target ?? null)"
+                @click="confirm([proposed.get(row.source)!])"
                 >Confirm</el-button
               >
             </div>

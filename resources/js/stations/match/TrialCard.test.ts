@@ -109,8 +109,12 @@ describe('pairs that are proposed', () => {
     await press(wrapper, 'Confirm it')
     await wrapper.find('button[aria-label="Confirm fee with c2"]').trigger('click')
 
-    expect(wrapper.emitted('pairAll')).toEqual([[[{ source: 'basin', target: 'c1' }]]])
-    expect(wrapper.emitted('pair')).toEqual([['fee', 'c2']])
+    // What all values of both columns say they are is taken over with the pair.
+    expect(wrapper.emitted('pairAll')).toEqual([
+      [[{ source: 'basin', target: 'c1' }], []],
+      [[{ source: 'fee', target: 'c2' }], [{ source: 'fee', target: 'c2', kind: 'number', declares: { source: undefined, target: { groupMark: ',' } } }]],
+    ])
+    expect(wrapper.text()).not.toContain('could be read as more')
   })
 
   it('are no longer proposed once either column is paired', () => {
@@ -142,7 +146,7 @@ describe('pairs that are proposed', () => {
   })
 
   it('ask which form it is where the values fit several that disagree', async () => {
-    const wrapper = list({})
+    const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'since', target: 'c3', kind: 'text' }] })
     expect(wrapper.text()).toContain('since could be a date, and its values fit several forms. Which is it?')
     await press(wrapper, 'target MM/dd/yyyy')
 

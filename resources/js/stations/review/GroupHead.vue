@@ -66,11 +66,16 @@ watch(
   () => props.pattern?.number,
   () => (isListing.value = false),
 )
+/** What the filter says beside the pattern. */
+const termsBeside = computed<Filter>(() => Object.fromEntries(Object.entries(props.filter).filter(([term]) => term !== 'pattern' && term !== 'of')))
 const pairs = useQuery({
-  queryKey: ['tally', () => props.tally.id, 'value-pairs', () => props.pattern?.number],
+  queryKey: ['tally', () => props.tally.id, 'value-pairs', () => props.pattern?.number, () => termsBeside.value],
   queryFn: ({ signal }) =>
     answer(
-      api.GET('/tallies/{tally}/patterns/{number}/value-pairs', { params: { path: { tally: props.tally.id, number: props.pattern?.number ?? 0 } }, signal }),
+      api.GET('/tallies/{tally}/patterns/{number}/value-pairs', {
+        params: { path: { tally: props.tally.id, number: props.pattern?.number ?? 0 }, query: termsBeside.value },
+        signal,
+      }),
     ),
   enabled: () => isListing.value && props.pattern !== undefined,
 })
@@ -125,6 +130,7 @@ const ruled = computed<Said>(() => {
       @make-rule="emit('makeRule', $event)"
     />
     <ErrorNote :error="workbook.error.value" />
+    <p v-if="isListing" class="pairs-head quiet"><span>source became target</span><span>cells</span></p>
     <ol v-if="isListing" class="pairs" aria-label="Value pairs">
       <li v-for="(pair, position) in pairs.data.value?.items" :key="position">
         <button type="button" class="plain" @click="emit('narrow', { source: pair.source, target: pair.target })">
@@ -134,9 +140,7 @@ const ruled = computed<Said>(() => {
       </li>
       <li v-if="pairs.isPending.value" class="quiet">counting …</li>
       <li v-if="pairs.data.value?.isMasked" class="quiet">the values of this column are masked for you</li>
-      <li v-else-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">
-        the most frequent ones{{ pairs.data.value.cellsRead < (pattern?.cells ?? 0) ? ` among the first ${count(pairs.data.value.cellsRead)} cells` : '' }}
-      </li>
+      <li v-else-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">the most frequent onesamong {{ count(pairs.data.value.cellsRead) }} cells</li>
     </ol>
   </div>
 </template>
@@ -165,6 +169,12 @@ p :deep(.cell) {
   gap: 2px 14px;
   flex-wrap: wrap;
   align-items: center;
+}
+.pairs-head {
+  flex: 1 0 100%;
+  display: flex;
+  justify-content: space-between;
+  font-size: 12px;
 }
 .pairs {
   flex: 1 0 100%;
