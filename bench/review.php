@@ -7,10 +7,18 @@ declare(strict_types=1);
  * Run by bin/bench-review, on a database of its own.
  */
 
+use App\Actions\Review\MakeCorrections;
 use App\Models\Decision;
+use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Review\FindingsOfAct;
+use App\Queries\Review\Masks;
+use App\Queries\TakeAway\DefectTable;
+use App\Queries\TakeAway\TableText;
+use App\Questions\DefectHistory;
+use App\Questions\QuestionContext;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\NewRuling;
 use App\Rulings\RuleOn;
@@ -90,6 +98,12 @@ foreach (
         'a jump anywhere in the largest pattern' => [$page('pattern=1', $largest - 200), 100],
         'a record' => [static fn(): string => "{$tally}/records/".mt_rand(1, ROWS), 100],
         'a key' => [static fn(): string => "{$tally}/keys?find=KB,".mt_rand(1, ROWS), 100],
+        'every ruling on a record' => [static fn(): string => "{$tally}/records/".mt_rand(1, ROWS).'/rulings', 40],
+        'value pairs of a pattern' => [static fn(): string => "{$tally}/patterns/{$rare}/value-pairs", 10],
+        'value pairs of a part of the key' => [
+            static fn(): string => "{$tally}/patterns/{$rare}/value-pairs?keyColumn=1&key=LM",
+            10,
+        ],
     ]
     as $what => [$path, $times]
 ) {
@@ -198,3 +212,33 @@ $rule(RulingScope::Cell, '5');
 $rule(RulingScope::Pattern, (string) $half);
 $rule(RulingScope::Filter, '', Filter::from(['pattern' => 1, 'keyColumn' => 1, 'key' => 'LM']));
 $rule(RulingScope::Filter, '', Filter::from(['of' => 'cells', 'keyColumn' => 1, 'key' => 'LM']));
+
+echo "\n| defects | s |\n| --- | --- |\n";
+$entered = Tally::query()->with(['dataset', 'planVersion'])->findOrFail(TALLY);
+$person = User::query()->firstOrFail();
+$acts = array_map(
+    static fn(NewRuling $ruling): Ruling => app(RuleOn::class)($entered, $ruling, PHP_INT_MAX, $person),
+    [
+        new NewRuling(RulingScope::Pattern, (string) $half, null, Decision::Defect, 'bench'),
+        new NewRuling(RulingScope::RowClass, 'missing', null, Decision::Defect, 'bench'),
+    ],
+);
+$defects = number_format(array_sum(array_column($acts, 'findings')));
+$timed = static function (string $what, Closure $work): void {
+    $began = microtime(true);
+    $work();
+    printf("| %s | %.1f |\n", $what, microtime(true) - $began);
+};
+$timed("what became of {$defects} findings in the tally", static function () use ($entered): void {
+    DefectHistory::of($entered->dataset)?->answer(app(QuestionContext::class), static fn(): null => null);
+});
+$timed("corrections of {$defects} findings", static function () use ($entered, $acts, $person): void {
+    app(MakeCorrections::class)($entered->dataset, array_column($acts, 'id'), $person);
+});
+$timed("{$defects} findings with their identities, as CSV", static function () use ($entered): void {
+    $table = new DefectTable($entered, app(Masks::class)->none(), app(FindingsOfAct::class), DB::connection());
+    foreach ((new TableText($table))->csv(forSpreadsheets: false) as $line) {
+    }
+});
+array_map(static fn(Ruling $act): Ruling => app(UndoRuling::class)($act, $person), $acts);
+DB::connection('owner')->statement('TRUNCATE correction_sets, correction_lines');

@@ -117,7 +117,7 @@ Route::middleware('auth')->group(function (): void {
         Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
         Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
         Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
-        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct']);
+        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->middleware(NoTimeLimit::class);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
             ->scopeBindings()

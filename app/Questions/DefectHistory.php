@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Questions;
 
 use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Database\ManyRows;
 use App\Models\Dataset;
 use App\Models\Ruling;
 use App\Models\Tally;
@@ -77,7 +78,7 @@ final readonly class DefectHistory implements Question
      */
     private function there(Connection $database, Tally $tally, Collection $acts): array
     {
-        $rows = DatabaseRow::all($database, <<<'SQL'
+        $found = static fn(): array => DatabaseRow::all($database, <<<'SQL'
             WITH acts AS (SELECT id, tally_id FROM rulings WHERE id = ANY(:acts::bigint[]) AND tally_id <= :tally),
             cells AS (
                 SELECT a.id AS act, f.identity FROM acts a JOIN standing_findings s ON s.tally_id = a.tally_id AND s.ruling_id = a.id
@@ -93,7 +94,7 @@ final readonly class DefectHistory implements Question
             ) found GROUP BY act
             SQL, ['acts' => '{'.$acts->pluck('id')->implode(',').'}', 'tally' => $tally->id]);
         $there = [];
-        foreach ($rows as $row) {
+        foreach ($database->transaction(static fn(): array => ManyRows::withoutNestedLoops($database, $found)) as $row) {
             $there[$row->int('act')] = $row->int('findings');
         }
 

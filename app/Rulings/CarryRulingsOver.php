@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Rulings;
 
 use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Database\ManyRows;
 use App\Models\CarryOver;
 use App\Models\Tally;
-use App\Rulings\Storage\NewlyWrittenRows;
 use Illuminate\Database\Connection;
 
 /**
@@ -79,7 +79,7 @@ final readonly class CarryRulingsOver
 
     private function carry(Tally $tally, Tally $before, bool $hasOtherKey, string $which, string $acts): void
     {
-        NewlyWrittenRows::withoutNestedLoops($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
+        ManyRows::withoutNestedLoops($this->database, function () use ($tally, $before, $hasOtherKey, $which, $acts): void {
             foreach (GroupKind::cases() as $kind) {
                 $carried = $hasOtherKey ? $this->byRecord($kind, $which) : $this->byIdentity($kind, $which);
                 $this->database->insert("{$carried} ON CONFLICT DO NOTHING", [

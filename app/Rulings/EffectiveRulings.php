@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Rulings;
 
 use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Database\ManyRows;
 use App\Models\Decision;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
 use App\Rulings\Storage\EffectiveRulingBlocks;
-use App\Rulings\Storage\NewlyWrittenRows;
 use Illuminate\Database\Connection;
 use NineTally\Core\Ruling\BlockMembers;
 use NineTally\Core\Ruling\EffectiveRulingBlock;
@@ -61,7 +61,7 @@ final readonly class EffectiveRulings
 
     public function rebuild(Tally $tally): void
     {
-        NewlyWrittenRows::withoutNestedLoops($this->database, function () use ($tally): void {
+        ManyRows::withoutNestedLoops($this->database, function () use ($tally): void {
             $this->database->table('standing_acts')->where('tally_id', $tally->id)->delete();
             $tally->standingCounts()->update(['expected' => 0, 'defect' => 0, 'ask' => 0]);
             foreach ($tally->standingCounts()->orderBy('group')->get() as $count) {

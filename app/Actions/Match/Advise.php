@@ -200,8 +200,8 @@ final readonly class Advise
     }
 
     /**
-     * Pairs, of the draft and proposed ones, whose every value on both sides, as delivered, is of a kind that the plan does not read them as: it compares them as text, or
-     * does not declare the form in which a side writes them.
+     * Pairs, of the draft and proposed ones, whose every value on both sides, as delivered, is of a kind that the plan does not read them
+     * as: it compares them as text, or does not declare the form in which a side writes them.
      *
      * @return list<array{source: string, target: string, kind: string, isText: bool, forms: int, declares: array{source: list<Declared>,
      *     target: list<Declared>}}> with how many shapes the values of both sides have, and what each side would declare

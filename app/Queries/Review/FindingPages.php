@@ -118,7 +118,7 @@ final readonly class FindingPages
             ->select('f.sequence');
 
         return $this->lines->read(
-            $this->lines->of($tally, $filter->plain())->whereIn('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'),
+            $this->lines->of($tally, $filter->plain())->whereIntegerInRaw('f.sequence', $found->pluck('sequence'))->orderBy('f.sequence'),
             $tally,
             $filter,
             $mask,

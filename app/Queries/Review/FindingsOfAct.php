@@ -13,7 +13,7 @@ use NineTally\Core\Comparison\RowClass;
 /** The findings on which an act stands, with their identities: by these they are known again in later tallies. */
 final readonly class FindingsOfAct
 {
-    private const PAGE = 1_000;
+    private const PAGE = 5_000;
 
     public function __construct(private Connection $database, private FindingPages $pages) {}
 

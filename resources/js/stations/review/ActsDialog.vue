@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { whyOf } from '@/format/acts'
 import { className, decisionName } from '@/format/classes'
@@ -28,6 +28,16 @@ function about(act: Schemas['Ruling']): string {
   const pattern = isHere(act) ? props.tally.patterns.find((one) => String(one.number) === act.target) : undefined
   return act.scope === 'pattern' && pattern !== undefined ? `${pattern.source}: ${pattern.sentence}` : act.scope === 'cell' ? 'one cell' : 'one row'
 }
+/** More are not listed; the history of each finding has all. */
+const MOST = 500
+const FEW = 6
+const words = ref('')
+const shown = computed(() => {
+  const wanted = words.value.trim().toLowerCase()
+  return props.acts.filter((act) =>
+    `${about(act)} ${why(act)} ${act.person} ${decisionName(act.decision ?? 'open')} tally ${act.tally}`.toLowerCase().includes(wanted),
+  )
+})
 const why = (act: Schemas['Ruling']): string =>
   whyOf(
     act,
@@ -39,7 +49,16 @@ const why = (act: Schemas['Ruling']): string =>
 <template>
   <el-dialog v-model="isOpen" title="Rulings so far" width="min(1040px, 95vw)">
     <p v-if="acts.length === 0" class="quiet">Nothing is ruled on this tally yet.</p>
-    <table v-else class="figures">
+    <el-input
+      v-if="acts.length > FEW"
+      v-model="words"
+      class="words"
+      size="small"
+      clearable
+      aria-label="Words of the acts"
+      placeholder="person, reason, ticket or what it is on"
+    />
+    <table v-if="acts.length > 0" class="figures">
       <thead>
         <tr>
           <th scope="col">no.</th>
@@ -54,7 +73,7 @@ const why = (act: Schemas['Ruling']): string =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="act in acts" :key="act.id" :class="{ undone: act.undone }">
+        <tr v-for="act in shown" :key="act.id" :class="{ undone: act.undone }">
           <td>{{ act.id }}</td>
           <td>{{ act.decision === null ? 'Undo' : decisionName(act.decision) }}{{ act.undone ? ' (undone)' : '' }}</td>
           <td>{{ about(act) }}</td>
@@ -79,10 +98,18 @@ const why = (act: Schemas['Ruling']): string =>
         </tr>
       </tbody>
     </table>
+    <p v-if="acts.length > 0 && shown.length === 0" class="quiet">No act has these words.</p>
+    <p v-if="acts.length >= MOST" class="quiet">
+      These are the newest {{ count(MOST) }}; what was ruled before stands with each finding, under “Every ruling on it”.
+    </p>
   </el-dialog>
 </template>
 
 <style scoped>
+.words {
+  max-inline-size: 320px;
+  margin-block-end: 8px;
+}
 .undone td {
   color: var(--ink-3);
 }

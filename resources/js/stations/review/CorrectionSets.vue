@@ -124,9 +124,19 @@ p {
 .scroll {
   overflow-x: auto;
 }
-td:nth-child(2),
-td:nth-child(6) {
-  white-space: nowrap;
+table {
+  table-layout: fixed;
+  min-inline-size: 900px;
+}
+th:first-child {
+  inline-size: 44px;
+}
+th:nth-child(6) {
+  inline-size: 84px;
+}
+td {
+  overflow-wrap: anywhere;
+  vertical-align: top;
 }
 td :deep(.cell) {
   white-space: pre-wrap;

@@ -55,6 +55,9 @@ const about = ({ rows, columns }: Schemas['ActOnRecord']): string => [...rows.ma
 .said {
   overflow-wrap: anywhere;
 }
+td:nth-child(2) {
+  white-space: nowrap;
+}
 .undone td:not(:last-child) {
   text-decoration: line-through;
 }

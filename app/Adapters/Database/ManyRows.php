@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Rulings\Storage;
+namespace App\Adapters\Database;
 
 use Illuminate\Database\Connection;
 
-/** Work on many rows that were written a moment ago: not analysed yet, so the planner expects one row and would choose a nested loop. */
-final readonly class NewlyWrittenRows
+/** Work on many rows of which the planner expects one (written a moment ago, or told by a view), so that it would choose a nested loop. */
+final readonly class ManyRows
 {
     /**
      * @template Result
