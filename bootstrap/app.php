@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Middleware\CsrfToken;
 use App\Http\Middleware\SecurityHeaders;
+use App\Http\Middleware\SessionGoesOn;
 use App\Http\Problems\ProblemDetails;
 use App\Logging\ReducedException;
 use Illuminate\Foundation\Application;
@@ -17,6 +18,7 @@ $application = Application::configure(basePath: dirname(__DIR__))
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->trustHosts(at: ['^127\.0\.0\.1$', '^localhost$', '^\[::1\]$'], subdomains: false);
         $middleware->append(SecurityHeaders::class);
+        $middleware->web(append: [SessionGoesOn::class]);
         $middleware->web(replace: [ValidateCsrfToken::class => CsrfToken::class]);
         $middleware->redirectGuestsTo(static fn(): ?string => null);
         // Cell values, reasons and passwords keep their white space; an empty reason is an empty reason.

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Docs;
 
+use App\Models\Role;
+use App\Policies\Act;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use NineTally\Core\Cause\CauseId;
@@ -106,7 +108,28 @@ final readonly class Reference
             'plan.md' => (new PlanReference)->page(),
             'command-line.md' => $this->commandLine(),
             'errors.md' => $this->errors(),
+            'roles.md' => $this->roles(),
         ];
+    }
+
+    private function roles(): string
+    {
+        $head = implode(' | ', array_map(static fn(Role $role): string => $role->label(), Role::cases()));
+        $page =
+            self::HEAD.
+            "# Roles\n\nWhat somebody may do in a migration follows from one role there. An administrator keeps people, roles and the ".
+            "installation; that alone gives no right to see values, to rule or to sign.\n\n| may | {$head} |\n| --- |".
+            str_repeat(' --- |', count(Role::cases())).
+            "\n";
+        foreach (Act::cases() as $act) {
+            $page .= "| {$act->sentence()} |";
+            foreach (Role::cases() as $role) {
+                $page .= $act->isFor($role) ? ' yes |' : ' |';
+            }
+            $page .= "\n";
+        }
+
+        return $page;
     }
 
     private function causes(): string

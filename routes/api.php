@@ -2,7 +2,9 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\Access\AccountController;
 use App\Http\Controllers\Access\FirstPersonController;
+use App\Http\Controllers\Access\PeopleController;
 use App\Http\Controllers\Access\SessionController;
 use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
@@ -30,6 +32,7 @@ use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RehearsalController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
+use App\Http\Middleware\KeepsTrail;
 use App\Http\Middleware\NoTimeLimit;
 use App\Http\Middleware\RequiresUnmaskedAccess;
 use Illuminate\Support\Facades\Route;
@@ -38,9 +41,20 @@ use Illuminate\Support\Facades\Route;
 Route::get('session', [SessionController::class, 'show']);
 Route::post('session', [SessionController::class, 'store']);
 Route::post('first-person', [FirstPersonController::class, 'store']);
+Route::get('invitations/{token}', [PeopleController::class, 'invitation']);
+Route::post('invitations/{token}/acceptance', [PeopleController::class, 'accept']);
 
-Route::middleware('auth')->group(function (): void {
+Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
     Route::delete('session', [SessionController::class, 'destroy']);
+    Route::put('me/password', [AccountController::class, 'password']);
+    Route::get('me/sessions', [AccountController::class, 'sessions']);
+    Route::delete('me/sessions/{session}', [AccountController::class, 'end'])->whereNumber('session');
+    Route::get('people', [PeopleController::class, 'index']);
+    Route::post('people/invitations', [PeopleController::class, 'invite']);
+    Route::delete('people/invitations/{invitation}', [PeopleController::class, 'withdraw']);
+    Route::put('people/{person}/lock', [PeopleController::class, 'lock']);
+    Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give']);
+    Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail']);
 
     // Board
     Route::get('migrations', [MigrationController::class, 'index']);
@@ -102,15 +116,15 @@ Route::middleware('auth')->group(function (): void {
         Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
         Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
         Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(NoTimeLimit::class);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
         Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
         Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
         Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
         Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
         Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook']);
+        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -120,18 +134,19 @@ Route::middleware('auth')->group(function (): void {
         Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->middleware(NoTimeLimit::class);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
+            ->defaults(KeepsTrail::TAKES_AWAY, true)
             ->scopeBindings()
             ->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->scopeBindings();
-        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class);
+        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->scopeBindings()->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
     });
 
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
-    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(NoTimeLimit::class);
+    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
-    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook']);
+    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
@@ -140,10 +155,11 @@ Route::middleware('auth')->group(function (): void {
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
     Route::get('tallies/{tally}/forgiven/{number}/taken', [ForgivenController::class, 'take'])
+            ->defaults(KeepsTrail::TAKES_AWAY, true)
         ->whereNumber('number')
         ->middleware(NoTimeLimit::class);
     Route::get('datasets/{dataset}/defects', [DefectController::class, 'index']);
-    Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])->middleware(NoTimeLimit::class);
+    Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign']);
     Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
@@ -162,11 +178,11 @@ Route::middleware('auth')->group(function (): void {
     // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
     Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
-    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(NoTimeLimit::class);
+    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
 
     // Sign
-    Route::get('tallies/{tally}/report', [ReportController::class, 'page']);
+    Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order']);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);
-    Route::get('reports/{report}/pdf', [ReportController::class, 'pdf']);
+    Route::get('reports/{report}/pdf', [ReportController::class, 'pdf'])->defaults(KeepsTrail::TAKES_AWAY, true);
 });

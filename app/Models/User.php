@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
+use Illuminate\Support\Carbon;
 
 /**
  * @property int $id
@@ -13,6 +14,7 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string $email
  * @property bool $is_administrator
  * @property bool $is_demo
+ * @property Carbon|null $locked_at
  */
 final class User extends Authenticatable
 {
@@ -25,7 +27,7 @@ final class User extends Authenticatable
     // There is no "remember me": a session ends with the working day.
     protected $rememberTokenName = '';
 
-    protected $casts = ['password' => 'hashed', 'is_administrator' => 'boolean', 'is_demo' => 'boolean'];
+    protected $casts = ['password' => 'hashed', 'is_administrator' => 'boolean', 'is_demo' => 'boolean', 'locked_at' => 'immutable_datetime'];
 
     /** @return HasMany<Membership, $this> */
     public function memberships(): HasMany

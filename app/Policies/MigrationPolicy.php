@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Policies;
 
 use App\Models\Migration;
-use App\Models\Role;
 use App\Models\User;
 
-/** Who may do what in a migration. Everything that hangs on one (datasets, deliveries, tallies) is asked here. */
+/**
+ * Who may do what in a migration. Everything that hangs on one (datasets, deliveries, tallies) is asked here; administering the
+ * installation gives no right in any of them.
+ */
 final readonly class MigrationPolicy
 {
     public function create(User $person): bool
@@ -18,28 +20,31 @@ final readonly class MigrationPolicy
 
     public function view(User $person, Migration $migration): bool
     {
-        return $person->roleIn($migration) !== null;
+        return Act::View->isFor($person->roleIn($migration));
     }
 
-    /** Deliver, match and tally. */
     public function work(User $person, Migration $migration): bool
     {
-        return $person->roleIn($migration) === Role::Analyst;
+        return Act::Work->isFor($person->roleIn($migration));
     }
 
     public function comment(User $person, Migration $migration): bool
     {
-        return $person->roleIn($migration) !== null;
+        return Act::Comment->isFor($person->roleIn($migration));
     }
 
-    /** Have sensitive values shown. */
     public function unmask(User $person, Migration $migration): bool
     {
-        return $person->roleIn($migration)?->seesSensitiveValues() ?? false;
+        return Act::Unmask->isFor($person->roleIn($migration));
+    }
+
+    public function audit(User $person, Migration $migration): bool
+    {
+        return Act::Audit->isFor($person->roleIn($migration));
     }
 
     public function rule(User $person, Migration $migration): bool
     {
-        return in_array($person->roleIn($migration), [Role::Analyst, Role::DataOwner], true);
+        return Act::Rule->isFor($person->roleIn($migration));
     }
 }

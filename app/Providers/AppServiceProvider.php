@@ -13,6 +13,7 @@ use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Mail\MailboxTransport;
 use App\Adapters\Report\Printer;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Storage\BlobStore;
@@ -34,6 +35,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Session;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Facades\Vite;
@@ -85,6 +87,7 @@ final class AppServiceProvider extends ServiceProvider
         // Addresses without a host: the page is the same under every name and port that leads to it.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
         Model::shouldBeStrict(! $this->app->isProduction());
+        Mail::extend('mailbox', static fn() => new MailboxTransport(storage_path('mailbox')));
         Session::extend(
             'session-files',
             static fn(Application $app) => new SessionFiles(

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import { useSession } from '@/composables/useSession'
 import { fileOf, useSendWorkbooks } from '@/composables/useWorkbooks'
 import LoadState from '@/parts/LoadState.vue'
 import FirstPersonPage from '@/stations/access/FirstPersonPage.vue'
 import SignInPage from '@/stations/access/SignInPage.vue'
 
+const route = useRoute()
 const { data: session, error, isPending, refetch } = useSession()
 const isSignedIn = computed(() => session.value?.person != null)
 useSendWorkbooks(
@@ -21,7 +23,7 @@ useSendWorkbooks(
 
 <template>
   <LoadState :is-loading="isPending" :error="error" what="Nine Tally" @retry="refetch()">
-    <RouterView v-if="isSignedIn" />
+    <RouterView v-if="isSignedIn || route.meta.isOpen" />
     <FirstPersonPage v-else-if="session?.needsFirstPerson" />
     <SignInPage v-else />
   </LoadState>

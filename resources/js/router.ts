@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { routes as access } from '@/stations/access/routes'
 import { routes as board } from '@/stations/board/routes'
 import { routes as deliver } from '@/stations/deliver/routes'
 import { routes as match } from '@/stations/match/routes'
@@ -10,6 +11,7 @@ import DatasetFrame from '@/DatasetFrame.vue'
 import NotFound from '@/NotFound.vue'
 
 const routes: RouteRecordRaw[] = [
+  ...access,
   ...board,
   { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...prepare, ...match, ...tally, ...review, ...sign] },
   { path: '/:rest(.*)*', component: NotFound },

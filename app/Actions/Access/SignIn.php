@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Access;
 
+use App\Models\TrailAct;
 use App\Models\User;
 use Illuminate\Cache\RateLimiter;
-use Illuminate\Contracts\Auth\StatefulGuard;
+use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Validation\ValidationException;
 
@@ -19,7 +20,7 @@ final readonly class SignIn
 
     private const SECONDS = 60;
 
-    public function __construct(private StatefulGuard $guard, private RateLimiter $limiter, private Hasher $hasher) {}
+    public function __construct(private RateLimiter $limiter, private Hasher $hasher, private Repository $cache, private Trail $trail) {}
 
     /** @throws ValidationException */
     public function __invoke(string $email, string $password, string $address): User
@@ -37,14 +38,20 @@ final readonly class SignIn
             $this->limiter->hit($name, self::SECONDS);
         }
         $person = User::query()->where('email', $email)->first();
-        $hash = $person instanceof User ? $person->getAuthPassword() : $this->hasher->make('nobody');
-        if (! $this->hasher->check($password, $hash) || $person === null) {
+        $hash = $person instanceof User
+            ? $person->getAuthPassword()
+            : $this->cache->rememberForever('sign-in:nobody', fn(): string => $this->hasher->make('nobody'));
+        $isRight = $this->hasher->check($password, $hash);
+        if (! $isRight || $person === null || $person->locked_at !== null) {
+            $this->trail->note(TrailAct::Failed, $person, $person === null ? 'no such account' : ($isRight ? 'locked' : 'wrong password'));
             throw ValidationException::withMessages(['email' => 'The address or the password is not right. Check both and try again.']);
         }
         foreach (array_keys($limits) as $name) {
             $this->limiter->clear($name);
         }
-        $this->guard->login($person);
+        if ($this->hasher->needsRehash($person->getAuthPassword())) {
+            $person->update(['password' => $password]);
+        }
 
         return $person;
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Actions\Access\GiveRole;
 use App\Actions\Board\AddMigration;
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\DeliveryTerms;
@@ -16,6 +17,7 @@ use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\Receipt;
 use App\Models\Role;
+use App\Models\RoleEntry;
 use App\Models\RunState;
 use App\Models\User;
 use Database\Demo\BerthCharges;
@@ -41,21 +43,26 @@ final class LoadDemo extends Command
 
     private const SECONDS_TO_WAIT = 240;
 
-    public function handle(AddMigration $addMigration): int
+    public function handle(AddMigration $addMigration, GiveRole $giveRole): int
     {
         $analyst = $this->person('Ruth Osei', 'analyst@wherrymoor.example');
         $owner = $this->person('Tove Lindqvist', 'owner@wherrymoor.example');
         $auditor = $this->person('Imre Halloway', 'auditor@wherrymoor.example');
+        // Keeps people and roles, and sees nothing of the migration.
+        $this->person('Greta Holm', 'administrator@wherrymoor.example', isAdministrator: true);
         $migration = Migration::query()->where('name', self::MIGRATION)->first();
         if ($migration === null) {
             $migration = $addMigration(
                 ['name' => self::MIGRATION, 'source_label' => 'Old register', 'target_label' => 'New register'],
                 $analyst,
             );
-            $migration->memberships()->create(['user_id' => $owner->id, 'role' => Role::DataOwner]);
         }
-        // A migration that was loaded before there were auditors gets its auditor now.
-        $migration->memberships()->firstOrCreate(['user_id' => $auditor->id], ['role' => Role::Auditor]);
+        // Who has come later gets the role now; one that was ended or changed stays so.
+        foreach ([[$owner, Role::DataOwner], [$auditor, Role::Auditor]] as [$person, $role]) {
+            if (RoleEntry::query()->where('migration_id', $migration->id)->where('user_id', $person->id)->doesntExist()) {
+                $giveRole($migration, $person, $role, by: null);
+            }
+        }
 
         $folder = storage_path('work/demo');
         @mkdir($folder, 0700, true);
@@ -183,14 +190,20 @@ final class LoadDemo extends Command
         return new DeliveryTerms($partLabels, DemoFiles::PART_LABEL, $terms->asOf, trailers: $trailers);
     }
 
-    private function person(string $name, string $email): User
+    private function person(string $name, string $email, bool $isAdministrator = false): User
     {
         $person = User::query()->where('email', $email)->first();
         if ($person !== null) {
             return $person;
         }
         $password = Str::password(16, symbols: false);
-        $person = User::query()->create(['name' => $name, 'email' => $email, 'password' => $password, 'is_demo' => true]);
+        $person = User::query()->create([
+            'name' => $name,
+            'email' => $email,
+            'password' => $password,
+            'is_administrator' => $isAdministrator,
+            'is_demo' => true,
+        ]);
         file_put_contents(storage_path('work/demo-sign-ins'), "{$email}\t{$password}\t{$name}\n", FILE_APPEND);
         chmod(storage_path('work/demo-sign-ins'), 0600);
 

@@ -27,6 +27,7 @@ final readonly class Board
         return [
             'migration' => MigrationResource::make($migration)->resolve(),
             'mayWork' => $person->can('work', $migration),
+            'mayAudit' => $person->can('audit', $migration),
             'sums' => $this->sums($latest),
             'datasets' => $datasets->map(static fn(Dataset $dataset): array => [
                 'id' => $dataset->id,

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Models\Migration;
 use App\Models\User;
+use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
@@ -16,6 +17,16 @@ abstract class Controller
     protected function allow(string $ability, Migration $migration): void
     {
         Gate::authorize($ability, $migration);
+    }
+
+    /** Administering people and the installation; it gives no right in any migration. */
+    protected function administrator(Request $request): User
+    {
+        $person = $this->person($request);
+
+        return $person->is_administrator
+            ? $person
+            : throw new AuthorizationException('People are kept by an administrator of this installation. Ask one.');
     }
 
     protected function person(Request $request): User

@@ -76,7 +76,9 @@ final readonly class ProblemDetails
                 403,
                 'not-allowed',
                 'You may not do this',
-                'Your role in this migration does not allow it. Ask the analyst who runs the migration.',
+                $exception->getMessage() === (new AuthorizationException)->getMessage()
+                    ? 'Your role in this migration does not allow it. Ask the analyst who runs the migration.'
+                    : $exception->getMessage(),
                 [],
             ],
             $exception instanceof ModelNotFoundException => [

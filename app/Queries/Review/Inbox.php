@@ -31,13 +31,14 @@ final readonly class Inbox
                 s.findings
             FROM rulings a
             JOIN datasets d ON d.id = a.dataset_id
-            JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = a.asked_id
+            JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = :person
             JOIN users u ON u.id = a.user_id
             JOIN LATERAL (SELECT id, number FROM tallies WHERE dataset_id = d.id ORDER BY number DESC LIMIT 1) t ON true
             JOIN standing_acts s ON s.tally_id = t.id AND s.ruling_id = a.id
-            WHERE a.asked_id = ? AND a.decision = 'ask'
+            WHERE a.decision = 'ask' AND (a.asked_id = :person
+                OR a.asked_id IN (SELECT from_id FROM moved_questions WHERE to_id = :person))
             ORDER BY a.id DESC
-            SQL, [$person->id]);
+            SQL, ['person' => $person->id]);
 
         return array_map(
             static fn(DatabaseRow $row): array => [

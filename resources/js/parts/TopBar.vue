@@ -29,7 +29,8 @@ const { data: waiting } = useForMe(() => session.value?.person != null)
     <slot />
     <template v-if="session?.person">
       <RouterLink to="/for-me" class="waiting">{{ waiting && waiting.asked.length > 0 ? `${waiting.asked.length} for you` : 'For you' }}</RouterLink>
-      <span class="person">{{ session.person.name }}</span>
+      <RouterLink v-if="session.person.isAdministrator" to="/people" class="waiting">People</RouterLink>
+      <RouterLink to="/account" class="person">{{ session.person.name }}</RouterLink>
       <button type="button" class="plain" @click="signOut">Sign out</button>
     </template>
   </div>

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Access;
 
+use App\Actions\Access\BeginSession;
 use App\Actions\Access\SignIn;
+use App\Actions\Access\Trail;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Access\SignInRequest;
 use App\Http\Resources\PersonResource;
+use App\Models\SignInEntry;
+use App\Models\TrailAct;
 use App\Models\User;
 use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Http\JsonResponse;
@@ -27,17 +31,19 @@ final class SessionController extends Controller
         ]);
     }
 
-    public function store(SignInRequest $request, SignIn $signIn): PersonResource
+    public function store(SignInRequest $request, SignIn $signIn, BeginSession $beginSession): PersonResource
     {
         $person = $signIn($request->email(), $request->password(), (string) $request->ip());
-        // A new id, so that one planted before the sign-in is worth nothing.
-        $request->session()->regenerate();
+        $beginSession($request, $person);
 
         return PersonResource::make($person);
     }
 
-    public function destroy(Request $request, StatefulGuard $guard): Response
+    public function destroy(Request $request, StatefulGuard $guard, Trail $trail): Response
     {
+        $person = $this->person($request);
+        SignInEntry::goingOn($person->id)->whereKey($request->session()->get(BeginSession::ENTRY))->update(['ended_at' => now()]);
+        $trail->note(TrailAct::SignedOut, $person);
         $guard->logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();

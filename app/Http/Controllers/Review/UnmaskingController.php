@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Review;
 
+use App\Actions\Access\Trail;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
+use App\Models\TrailAct;
 use App\Models\Unmasking;
 use App\Models\User;
 use Illuminate\Http\JsonResponse;
@@ -16,6 +18,8 @@ use Symfony\Component\HttpFoundation\Response;
 final class UnmaskingController extends Controller
 {
     private const LISTED = 200;
+
+    public function __construct(private readonly Trail $trail) {}
 
     public function index(Dataset $dataset): JsonResponse
     {
@@ -43,6 +47,8 @@ final class UnmaskingController extends Controller
 
     private function enter(Dataset $dataset, User $person, int $minutes): Unmasking
     {
+        $this->trail->note(TrailAct::Unmasked, $person, $minutes === 0 ? "{$dataset->name}, ended" : $dataset->name, $dataset->migration);
+
         return Unmasking::query()->create([
             'dataset_id' => $dataset->id,
             'user_id' => $person->id,

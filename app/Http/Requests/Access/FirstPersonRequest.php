@@ -8,14 +8,14 @@ use Illuminate\Foundation\Http\FormRequest;
 
 final class FirstPersonRequest extends FormRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, list<mixed>> */
     public function rules(): array
     {
         return [
             'code' => ['required', 'string', 'max:100'],
             'name' => ['required', 'string', 'max:100'],
             'email' => ['required', 'email', 'max:254'],
-            'password' => ['required', 'string', 'min:12', 'max:200'],
+            'password' => ['required', 'string', new GoodPassword([$this->name(), $this->email()])],
         ];
     }
 

@@ -19,7 +19,7 @@ const { mutate, isPending, error } = useMutation({
       <el-form-item label="One-time code"><el-input id="code" v-model="entered.code" autocomplete="off" autofocus /></el-form-item>
       <el-form-item label="Your name"><el-input id="name" v-model="entered.name" autocomplete="name" /></el-form-item>
       <el-form-item label="E-mail address"><el-input id="email" v-model="entered.email" autocomplete="username" /></el-form-item>
-      <el-form-item label="Password, 12 characters or more"
+      <el-form-item label="Password, 15 characters or more; several words are easy to keep"
         ><el-input id="password" v-model="entered.password" type="password" autocomplete="new-password"
       /></el-form-item>
       <el-button type="primary" native-type="submit" :loading="isPending">Make the first administrator</el-button>

@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Access;
+
+use App\Actions\Access\AcceptInvitation;
+use App\Actions\Access\BeginSession;
+use App\Actions\Access\GiveRole;
+use App\Actions\Access\InvitePerson;
+use App\Actions\Access\LockPerson;
+use App\Http\Controllers\Controller;
+use App\Http\Requests\Access\AcceptRequest;
+use App\Http\Requests\Access\InviteRequest;
+use App\Http\Resources\PersonResource;
+use App\Mail\InvitationMail;
+use App\Models\Invitation;
+use App\Models\Migration;
+use App\Models\Role;
+use App\Models\TrailAct;
+use App\Models\User;
+use App\Queries\Access\People;
+use Illuminate\Contracts\Mail\Mailer;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Validation\Rule;
+
+/** People and their roles, as an administrator keeps them. */
+final class PeopleController extends Controller
+{
+    public function index(Request $request, People $people): JsonResponse
+    {
+        $this->administrator($request);
+
+        return response()->json([
+            'items' => $people->all(),
+            'invitations' => $people->invitations(),
+            'history' => $people->history(),
+            'migrations' => Migration::query()->orderBy('name')->get(['id', 'name'])->map->only(['id', 'name'])->all(),
+        ]);
+    }
+
+    public function invite(InviteRequest $request, InvitePerson $invitePerson, Mailer $mailer): JsonResponse
+    {
+        [$invitation, $token] = $invitePerson(
+            $request->name(),
+            $request->email(),
+            $request->migration(),
+            $request->role(),
+            $request->isAdministrator(),
+            $this->administrator($request),
+        );
+        $link = url("/invitation/{$token}");
+        $mailer->to($invitation->email)->send(new InvitationMail($invitation, $link));
+
+        return response()->json(['id' => $invitation->id, 'link' => $link], Response::HTTP_CREATED);
+    }
+
+    public function withdraw(Request $request, Invitation $invitation): Response
+    {
+        $this->administrator($request);
+        $invitation->ended_at === null && $invitation->update(['ended_at' => now()]);
+
+        return response()->noContent();
+    }
+
+    /** For who comes by a link: whom it is for. */
+    public function invitation(string $token): JsonResponse
+    {
+        $invitation = AcceptInvitation::open($token);
+
+        return response()->json([
+            'name' => $invitation->name,
+            'email' => $invitation->email,
+            'by' => $invitation->by->name,
+            'migration' => $invitation->migration?->name,
+            'role' => $invitation->role?->value,
+        ]);
+    }
+
+    public function accept(AcceptRequest $request, string $token, AcceptInvitation $accept, BeginSession $beginSession): PersonResource
+    {
+        $person = $accept($token, $request->name(), $request->password());
+        $beginSession($request, $person);
+
+        return PersonResource::make($person);
+    }
+
+    public function give(Request $request, Migration $migration, User $person, GiveRole $giveRole): Response
+    {
+        $administrator = $this->administrator($request);
+        $request->validate(['role' => ['present', 'nullable', Rule::enum(Role::class)]]);
+        $giveRole($migration, $person, $request->enum('role', Role::class), $administrator);
+
+        return response()->noContent();
+    }
+
+    public function lock(Request $request, User $person, LockPerson $lockPerson): Response
+    {
+        $administrator = $this->administrator($request);
+        $request->validate(['isLocked' => ['required', 'boolean'], 'heir' => ['present', 'nullable', 'integer', 'exists:users,id']]);
+        $heir = $request->input('heir') === null ? null : User::query()->findOrFail($request->integer('heir'));
+        $lockPerson($person, $request->boolean('isLocked'), $heir, $administrator);
+
+        return response()->noContent();
+    }
+
+    public function trail(Request $request, Migration $migration, People $people): JsonResponse
+    {
+        $this->allow('audit', $migration);
+        $request->validate(['act' => [Rule::enum(TrailAct::class)], 'before' => ['integer', 'min:1']]);
+
+        return response()->json(
+            $people->trail(
+                $migration->id,
+                $request->enum('act', TrailAct::class)?->value,
+                $request->has('before') ? $request->integer('before') : null,
+            ),
+        );
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+/** What the trail tells of. */
+enum TrailAct: string
+{
+    case SignedIn = 'signed-in';
+    case Failed = 'failed';
+    case SignedOut = 'signed-out';
+    case Refused = 'refused';
+    case TookAway = 'took-away';
+    case Unmasked = 'unmasked';
+    case Invited = 'invited';
+    case Joined = 'joined';
+    case GaveRole = 'gave-role';
+    case EndedRole = 'ended-role';
+    case Locked = 'locked';
+    case Unlocked = 'unlocked';
+    case ChangedPassword = 'changed-password';
+    case EndedSession = 'ended-session';
+}

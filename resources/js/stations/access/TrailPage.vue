@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { useInfiniteQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { answer, api, type Schemas } from '@/api/client'
+import { moment } from '@/format/moments'
+import LoadState from '@/parts/LoadState.vue'
+import TopBar from '@/parts/TopBar.vue'
+
+/** What went on at the door, and what left the house, for the auditor. */
+const migration = Number(useRoute().params.migration)
+const NAMES: Record<Schemas['TrailAct'], string> = {
+  'signed-in': 'signed in',
+  failed: 'failed to sign in',
+  'signed-out': 'signed out',
+  refused: 'was refused',
+  'took-away': 'took away',
+  unmasked: 'had values shown',
+  invited: 'invited',
+  joined: 'joined',
+  'gave-role': 'gave a role',
+  'ended-role': 'ended a role',
+  locked: 'locked somebody',
+  unlocked: 'unlocked somebody',
+  'changed-password': 'changed the password',
+  'ended-session': 'ended a session',
+}
+const act = ref<Schemas['TrailAct'] | ''>('')
+const trail = useInfiniteQuery({
+  queryKey: ['migration', migration, 'trail', act],
+  queryFn: ({ pageParam, signal }) =>
+    answer(
+      api.GET('/migrations/{migration}/trail', {
+        params: {
+          path: { migration },
+          query: { ...(act.value === '' ? {} : { act: act.value }), ...(pageParam === null ? {} : { before: pageParam }) },
+        },
+        signal,
+      }),
+    ),
+  initialPageParam: null as number | null,
+  getNextPageParam: ({ next }) => next,
+})
+const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => items) ?? [])
+</script>
+
+<template>
+  <TopBar />
+  <main class="page">
+    <h1>The trail</h1>
+    <p class="quiet">Entries are only ever added, and none holds a value of a cell. Of the door, people who have or had a role here are shown.</p>
+    <el-select v-model="act" class="acts" aria-label="What" placeholder="everything">
+      <el-option value="" label="everything" />
+      <el-option v-for="(name, id) in NAMES" :key="id" :value="id" :label="name" />
+    </el-select>
+    <LoadState :is-loading="trail.isPending.value" :error="trail.error.value" what="The trail" @retry="trail.refetch()">
+      <p v-if="entries.length === 0" class="quiet">Nothing of this kind yet.</p>
+      <table v-else class="figures">
+        <thead>
+          <tr>
+            <th scope="col">when</th>
+            <th scope="col">who</th>
+            <th scope="col">what</th>
+            <th scope="col">about</th>
+            <th scope="col">from</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="entry in entries" :key="entry.id">
+            <td>{{ moment(entry.at) }}</td>
+            <td>{{ entry.person ?? 'the installation' }}</td>
+            <td>{{ NAMES[entry.act] }}</td>
+            <td class="about">{{ entry.about }}</td>
+            <td>{{ entry.address }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="trail.hasNextPage.value">
+        <el-button size="small" :loading="trail.isFetchingNextPage.value" @click="trail.fetchNextPage()">Show earlier ones</el-button>
+      </p>
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 18px 24px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+p {
+  margin: 0;
+}
+.acts {
+  inline-size: 240px;
+}
+.about {
+  overflow-wrap: anywhere;
+}
+</style>
