@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 return [
-    // "mailbox" is the stand-in that ships: letters are files in storage/mailbox. Set MAIL_MAILER=smtp and the settings below for a real one.
+    // "mailbox" is the stand-in that ships: letters are files in storage/mailbox. MAIL_MAILER=smtp and the settings below make real ones.
     'default' => env('MAIL_MAILER', 'mailbox'),
     'mailers' => [
         'mailbox' => ['transport' => 'mailbox'],

@@ -116,15 +116,22 @@ Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
         Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
         Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
         Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
         Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
         Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
         Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
         Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
         Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
-        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(
+            KeepsTrail::TAKES_AWAY,
+            true,
+        );
         Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
         Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
         Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -137,14 +144,20 @@ Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
             ->defaults(KeepsTrail::TAKES_AWAY, true)
             ->scopeBindings()
             ->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->scopeBindings()->defaults(KeepsTrail::TAKES_AWAY, true);
-        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])
+            ->scopeBindings()
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
     });
 
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
-    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
     Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
@@ -159,7 +172,9 @@ Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
         ->whereNumber('number')
         ->middleware(NoTimeLimit::class);
     Route::get('datasets/{dataset}/defects', [DefectController::class, 'index']);
-    Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign']);
     Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
@@ -178,7 +193,9 @@ Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
     // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
     Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
-    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])->middleware(NoTimeLimit::class)->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
 
     // Sign
     Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);

@@ -27,7 +27,12 @@ final class User extends Authenticatable
     // There is no "remember me": a session ends with the working day.
     protected $rememberTokenName = '';
 
-    protected $casts = ['password' => 'hashed', 'is_administrator' => 'boolean', 'is_demo' => 'boolean', 'locked_at' => 'immutable_datetime'];
+    protected $casts = [
+        'password' => 'hashed',
+        'is_administrator' => 'boolean',
+        'is_demo' => 'boolean',
+        'locked_at' => 'immutable_datetime',
+    ];
 
     /** @return HasMany<Membership, $this> */
     public function memberships(): HasMany

@@ -32,7 +32,8 @@ return new class () extends Migration {
                 SQL,
                 'CREATE INDEX role_entries_migration ON role_entries (migration_id, id)',
                 // What was given before anybody kept count begins now.
-                'INSERT INTO role_entries (migration_id, user_id, role, created_at) SELECT migration_id, user_id, role, now() FROM memberships',
+                'INSERT INTO role_entries (migration_id, user_id, role, created_at) '.
+                    'SELECT migration_id, user_id, role, now() FROM memberships',
                 <<<SQL
                 CREATE TABLE invitations (
                     id bigserial PRIMARY KEY,

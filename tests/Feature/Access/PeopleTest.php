@@ -34,7 +34,9 @@ final class PeopleTest extends TestCase
         self::assertStringContainsString($link, $this->lastLetter());
         $token = basename($link);
         $this->app->make('auth')->forgetGuards();
-        $this->api('GET', "/invitations/{$token}")->assertOk()->assertJson(['email' => 'jonas.havelund@wherrymoor.example', 'by' => 'Greta Holm']);
+        $this->api('GET', "/invitations/{$token}")
+            ->assertOk()
+            ->assertJson(['email' => 'jonas.havelund@wherrymoor.example', 'by' => 'Greta Holm']);
         $this->accept($token, 'too short')->assertUnprocessable();
         $this->accept($token, self::WORDS)->assertCreated()->assertJson(['name' => 'Jonas Havelund', 'isAdministrator' => false]);
         $this->accept($token, self::WORDS)->assertConflict()->assertJson(['code' => 'invitation-ended']);
@@ -101,7 +103,12 @@ final class PeopleTest extends TestCase
     {
         $this->signIn($this->analyst)->assertOk();
         $this->api('GET', '/migrations')->assertOk();
-        $other = SignInEntry::query()->create(['user_id' => $this->analyst->id, 'address' => '::1', 'agent' => 'at home', 'seen_at' => now()]);
+        $other = SignInEntry::query()->create([
+            'user_id' => $this->analyst->id,
+            'address' => '::1',
+            'agent' => 'at home',
+            'seen_at' => now(),
+        ]);
         self::assertCount(2, $this->objects($this->api('GET', '/me/sessions'), 'items'));
         $this->api('PUT', '/me/password', ['current' => 'wrong', 'new' => self::WORDS])->assertUnprocessable();
         $this->api('PUT', '/me/password', ['current' => 'kept by the lock house', 'new' => self::WORDS])->assertNoContent();
@@ -144,7 +151,9 @@ final class PeopleTest extends TestCase
                 'failed wrong password', 'signed-in ',
             ],
             array_map(
-                static fn(array $entry): string => (is_string($entry['act']) ? $entry['act'] : '').' '.(is_string($entry['about']) ? $entry['about'] : ''),
+                static fn(array $entry): string => (is_string($entry['act']) ? $entry['act'] : '').
+                    ' '.
+                    (is_string($entry['about']) ? $entry['about'] : ''),
                 $this->objects($trail, 'items'),
             ),
         );
@@ -164,7 +173,10 @@ final class PeopleTest extends TestCase
     {
         yield 'words' => [self::WORDS, true];
         yield 'any letters' => ['grå måge på broen ⚓', true];
-        yield 'as long as allowed' => [implode('', array_map(chr(...), array_map(static fn(int $n): int => 97 + ($n * 7) % 26, range(1, 128)))), true];
+        yield 'as long as allowed' => [
+            implode('', array_map(chr(...), array_map(static fn(int $n): int => 97 + (($n * 7) % 26), range(1, 128)))),
+            true,
+        ];
         yield 'short' => ['eleven herons', false];
         yield 'too long' => [str_repeat('heron sluice ', 10), false];
         yield 'common' => ['password12345678', false];

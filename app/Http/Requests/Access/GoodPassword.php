@@ -34,9 +34,18 @@ final readonly class GoodPassword implements ValidationRule
         $password = is_string($value) ? $value : '';
         $characters = mb_strlen($password);
         if ($characters < self::SHORTEST || $characters > self::LONGEST) {
-            $fail(sprintf('A password has %d to %d characters; this one has %d. Several words are easy to keep.', self::SHORTEST, self::LONGEST, $characters));
+            $fail(
+                sprintf(
+                    'A password has %d to %d characters; this one has %d. Several words are easy to keep.',
+                    self::SHORTEST,
+                    self::LONGEST,
+                    $characters,
+                ),
+            );
         } elseif ($this->isGuessedEarly($password)) {
-            $fail('This password is guessed early: it is made of common words, runs, repetitions or names that belong to you. Choose other words.');
+            $fail(
+                'This password is guessed early: it is made of common words, runs, repetitions or names of yours. Choose other words.',
+            );
         }
     }
 

@@ -22,15 +22,15 @@ const { mutate, isPending, error } = useMutation({
 
 <template>
   <form class="invite" @submit.prevent="mutate()">
-    <label>Name <el-input v-model="entered.name" aria-label="Name" maxlength="100" autocomplete="off" /></label>
-    <label>E-mail address <el-input v-model="entered.email" aria-label="E-mail address" maxlength="254" autocomplete="off" /></label>
-    <label
+    <label class="field">Name <el-input v-model="entered.name" aria-label="Name" maxlength="100" autocomplete="off" /></label>
+    <label class="field">E-mail address <el-input v-model="entered.email" aria-label="E-mail address" maxlength="254" autocomplete="off" /></label>
+    <label class="field"
       >Migration
       <el-select v-model="entered.migration" clearable placeholder="none yet" aria-label="Migration">
         <el-option v-for="one in migrations" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
     </label>
-    <label
+    <label class="field"
       >Role
       <el-select v-model="entered.role" :disabled="entered.migration === null" placeholder="choose" aria-label="Role">
         <el-option v-for="role in ROLES" :key="role" :value="role" :label="roleName(role)" />
@@ -58,7 +58,7 @@ const { mutate, isPending, error } = useMutation({
   gap: 8px 14px;
   align-items: end;
 }
-label {
+.field {
   display: grid;
   font-size: 12.5px;
   color: var(--ink-2);

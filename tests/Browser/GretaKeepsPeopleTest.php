@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+/** An administrator invites somebody, who comes by the link, has a role, has another, and has none. */
+final class GretaKeepsPeopleTest extends BrowserTestCase
+{
+    protected function isExpected(string $complaint): bool
+    {
+        return str_contains($complaint, '422') || str_contains($complaint, '403');
+    }
+
+    private const FIELD = 'Password, 15 characters or more; several words are easy to keep';
+
+    public function test_somebody_is_invited_comes_in_and_goes(): void
+    {
+        $this->tallied();
+        $greta = $this->person('Greta Holm');
+        $greta->update(['is_administrator' => true]);
+        $this->signIn('greta.holm@wherrymoor.example');
+        $this->press('People');
+        $this->see('Nobody gives a role to themself.');
+        $this->meetsNoBarrier();
+        $this->type('Name', 'Jonas Havelund');
+        $this->type('E-mail address', 'jonas.havelund@wherrymoor.example');
+        $this->choose('Migration', $this->migration->name);
+        $this->choose('Role', 'viewer');
+        $this->press('Invite');
+        $link = $this->visible('//code[contains(., "/invitation/")]', 'the link')->getText();
+        $this->see('Invited, and not here yet');
+        $administrator = $this->browser;
+
+        $jonas = $this->openBrowser();
+        $this->open((string) parse_url($link, PHP_URL_PATH));
+        $this->see('as viewer of');
+        $this->type(self::FIELD, "ruth osei ruth\n");
+        $this->see('A password has 15 to 128 characters');
+        $this->type(self::FIELD, "eleven herons under the sluice\n");
+        $this->press($this->migration->name);
+        $this->press('Moorings');
+        $this->station('Review');
+        $this->see('What differs, and why');
+        self::assertStringNotContainsString('Enter the ruling', $this->text());
+
+        $this->browser = $administrator;
+        $this->open('/people');
+        $this->choose('Role of Jonas Havelund in '.$this->migration->name, 'no role');
+        $this->see('Jonas Havelund: no role any more');
+        $this->browser = $jonas;
+        $this->open("/datasets/{$this->dataset->id}/review");
+        $this->see('Your role in this migration does not allow it.');
+    }
+}
