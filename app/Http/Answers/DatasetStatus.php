@@ -39,6 +39,7 @@ final readonly class DatasetStatus
             'mayWork' => $person->can('work', $dataset->migration),
             'runsOnDelivery' => $dataset->runs_on_delivery,
             'mayRule' => $person->can('rule', $dataset->migration),
+            'mayComment' => $person->can('comment', $dataset->migration),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),

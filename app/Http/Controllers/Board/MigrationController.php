@@ -10,6 +10,7 @@ use App\Http\Requests\Board\AddMigrationRequest;
 use App\Http\Resources\MigrationResource;
 use App\Models\Membership;
 use App\Models\Migration;
+use App\Policies\Act;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -49,6 +50,7 @@ final class MigrationController extends Controller
                             'id' => $membership->user_id,
                             'name' => $membership->user->name,
                             'role' => $membership->role->label(),
+                            'mayRule' => Act::Rule->isFor($membership->role),
                         ],
                     )
                     ->all(),

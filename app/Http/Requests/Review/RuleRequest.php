@@ -7,6 +7,7 @@ namespace App\Http\Requests\Review;
 use App\Models\Decision;
 use App\Models\RulingScope;
 use App\Models\Tally;
+use App\Policies\Act;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\NewRuling;
 use Illuminate\Foundation\Http\FormRequest;
@@ -20,7 +21,10 @@ final class RuleRequest extends FormRequest
     public function rules(): array
     {
         $tally = $this->route('tally');
-        $members = Rule::exists('memberships', 'user_id')->where('migration_id', $tally instanceof Tally ? $tally->migration->id : 0);
+        // To answer is to rule: who may not is not asked.
+        $members = Rule::exists('memberships', 'user_id')
+            ->where('migration_id', $tally instanceof Tally ? $tally->migration->id : 0)
+            ->whereIn('role', array_column(Act::Rule->roles(), 'value'));
 
         return [
             'scope' => ['required', Rule::in(['row', 'cell', 'pattern', 'class', 'selection', 'filter'])],

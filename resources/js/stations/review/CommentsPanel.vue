@@ -12,7 +12,12 @@ export interface CommentSubject {
 }
 
 /** What people say about a finding or about its pattern; it stays with it from tally to tally. */
-const props = defineProps<{ tally: Schemas['Tally']; subjects: readonly CommentSubject[]; people: readonly Schemas['PersonOfMigration'][] }>()
+const props = defineProps<{
+  mayWrite: boolean
+  tally: Schemas['Tally']
+  subjects: readonly CommentSubject[]
+  people: readonly Schemas['PersonOfMigration'][]
+}>()
 const chosen = ref(0)
 const subject = computed(() => props.subjects[Math.min(chosen.value, props.subjects.length - 1)])
 watch(
@@ -63,7 +68,7 @@ const add = useMutation({
         ><input v-model="chosen" type="radio" name="comments-about" :value="place" /> {{ one.words
         }}{{ place === chosen && data?.items.length ? ` (${data.items.length})` : '' }}</label
       >
-      <el-button link size="small" :aria-expanded="isWriting" @click="isWriting = !isWriting">Comment</el-button>
+      <el-button v-if="mayWrite" link size="small" :aria-expanded="isWriting" @click="isWriting = !isWriting">Comment</el-button>
     </header>
     <ul>
       <li v-for="comment in data?.items" :key="comment.id">

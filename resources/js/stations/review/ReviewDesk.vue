@@ -45,6 +45,8 @@ const { filter, set, choose, narrow, widen, forgiven, chooseForgiven } = useFilt
 const pass = computed(() => props.tally.forgiven.find(({ number }) => number === forgiven.value))
 const { acts, rule, undo, last } = useRulings(computed(() => props.tally.id))
 const people = usePeople(() => props.course.migration.id)
+/** To answer is to rule. */
+const askable = computed(() => people.value.filter(({ mayRule }) => mayRule))
 
 const list = ref<InstanceType<typeof FindingList> | null>(null)
 const ticked = ref<ReadonlySet<number>>(new Set())
@@ -273,7 +275,7 @@ const note = computed(
               @look="cellSequence = $event"
               @narrow="narrow"
             />
-            <CommentsPanel :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
+            <CommentsPanel :may-write="course.mayComment" :tally="tally" :subjects="agreed === null ? subjects : []" :people="people" />
             <RulingPanel
               v-if="mayRule && !pass"
               v-model:why="why"
@@ -283,7 +285,7 @@ const note = computed(
               :target="agreed === null ? target : null"
               :chosen="ticked.size"
               :all="all?.words ?? null"
-              :people="people"
+              :people="askable"
               :is-busy="rule.isPending.value"
               @decide="decideOnTarget"
               @confirm="backToList(confirm)"
@@ -308,7 +310,7 @@ const note = computed(
         :findings="all.findings"
         :decision="pending"
         :why="why"
-        :people="people"
+        :people="askable"
         @rule="ruleAsAsked"
       />
       <ActsDialog v-model="isShowingActs" :acts="acts.data.value?.items ?? []" :tally="tally" :may-rule="mayRule" @undo="undo.mutate($event)" @show="showAct" />
