@@ -17,7 +17,7 @@ const whole = (text: string) => [{ text, differs: false }]
     </thead>
     <tbody>
       <tr v-for="(row, number) in rows" :key="number">
-        <td class="number">{{ row.part > 1 ? `${row.part}: ` : '' }}{{ count(row.line) }}</td>
+        <td class="number" data-ordinal>{{ row.part > 1 ? `${row.part}: ` : '' }}{{ count(row.line) }}</td>
         <td v-for="(cell, place) in row.cells" :key="place"><CellValue :stretches="whole(cell)" :side="side" /></td>
       </tr>
     </tbody>

@@ -86,7 +86,7 @@ final class DefectsTest extends TestCase
             ],
             $this->takenDefects(),
         );
-        $this->api('POST', $sets, ['ticket' => 'MIG-7'])->assertCreated()->assertJson(['number' => 2, 'lines' => 3]);
+        $this->api('POST', $sets, ['ticket' => 'MIG-7'])->assertCreated()->assertJson(['number' => 2, 'lines' => 1]);
         $this->api('POST', $sets, ['mends' => 'nobody'])->assertConflict();
         $this->api('POST', $sets, ['acts' => [999]])->assertConflict()->assertJson(['code' => 'nothing-to-correct']);
         $this->actingAs($this->owner)->get("/api/v1{$sets}/{$id}/taken")->assertOk();
