@@ -38,7 +38,7 @@ final class GretaKeepsPeopleTest extends BrowserTestCase
         $this->type(self::FIELD, "ruth osei ruth\n");
         $this->see('A password has 15 to 128 characters');
         $this->type(self::FIELD, "eleven herons under the sluice\n");
-        $this->see('Which migration?');
+        $this->see('One dataset, every one with something to explain');
         $this->open("/datasets/{$this->dataset->id}/review");
         $this->see('What differs, and why');
         self::assertStringNotContainsString('Enter the ruling', $this->text());
