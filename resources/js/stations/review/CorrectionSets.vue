@@ -131,6 +131,9 @@ table {
 th:first-child {
   inline-size: 44px;
 }
+th:nth-child(5) {
+  inline-size: 34%;
+}
 th:nth-child(6) {
   inline-size: 84px;
 }
