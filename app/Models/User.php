@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
 use Illuminate\Support\Carbon;
@@ -38,6 +39,12 @@ final class User extends Authenticatable
     public function memberships(): HasMany
     {
         return $this->hasMany(Membership::class);
+    }
+
+    /** @return Builder<self> whoever has the address, however it is capitalised */
+    public static function withEmail(string $email): Builder
+    {
+        return self::query()->whereRaw('lower(email) = lower(?)', [$email]);
     }
 
     public function roleIn(Migration $migration): ?Role

@@ -25,6 +25,11 @@ final class Workbook extends Model
 {
     use HasUuids;
 
+    public static function askFor(User $person, int $datasetId, string $name): self
+    {
+        return self::query()->create(['user_id' => $person->id, 'dataset_id' => $datasetId, 'name' => $name]);
+    }
+
     protected $guarded = [];
 
     protected $attributes = ['state' => 'asked', 'rows' => 0, 'done' => 0, 'total' => 0, 'problem' => null];

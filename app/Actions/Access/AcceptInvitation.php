@@ -20,7 +20,7 @@ final readonly class AcceptInvitation
     {
         return $this->database->transaction(function () use ($token, $name, $password): User {
             $invitation = self::open($token, isLocked: true);
-            if (User::query()->whereRaw('lower(email) = lower(?)', [$invitation->email])->exists()) {
+            if (User::withEmail($invitation->email)->exists()) {
                 throw Conflict::because('known-person', "{$invitation->email} has an account already. Sign in with it.");
             }
             $person = User::query()->create([

@@ -37,7 +37,7 @@ final readonly class InvitePerson
         User $by,
     ): array {
         return $this->database->transaction(function () use ($name, $email, $migration, $role, $isAdministrator, $by): array {
-            if (User::query()->whereRaw('lower(email) = lower(?)', [$email])->exists()) {
+            if (User::withEmail($email)->exists()) {
                 throw Conflict::because('known-person', "{$email} has an account already. Give that person a role instead.");
             }
             Invitation::open()->whereRaw('lower(email) = lower(?)', [$email])->update(['ended_at' => now()]);

@@ -18,15 +18,24 @@ final readonly class TakenTable
         $asLines = $request->string('as')->toString() === 'json-lines';
         $forSpreadsheets = ! $asLines && $request->string('for')->toString() === 'spreadsheets';
         $text = new TableText($table);
-        $lines = $asLines ? $text->jsonLines() : $text->csv($forSpreadsheets);
 
+        return self::sent(
+            $asLines ? $text->jsonLines() : $text->csv($forSpreadsheets),
+            $name.($forSpreadsheets ? '-for-spreadsheets' : ''),
+            $asLines,
+        );
+    }
+
+    /** @param iterable<string> $lines of JSON Lines or CSV */
+    public static function sent(iterable $lines, string $name, bool $asLines): StreamedResponse
+    {
         return response()->streamDownload(
             static function () use ($lines): void {
                 foreach ($lines as $line) {
                     echo $line;
                 }
             },
-            $name.($forSpreadsheets ? '-for-spreadsheets' : '').($asLines ? '.jsonl' : '.csv'),
+            $name.($asLines ? '.jsonl' : '.csv'),
             ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8'],
         );
     }

@@ -100,11 +100,7 @@ final class PreparationController extends Controller
         $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
-        $workbook = Workbook::query()->create([
-            'dataset_id' => $dataset->id,
-            'user_id' => $this->person($request)->id,
-            'name' => $this->fileName($dataset, $delivery->side, 'xlsx'),
-        ]);
+        $workbook = Workbook::askFor($this->person($request), $dataset->id, $this->fileName($dataset, $delivery->side, 'xlsx'));
         WritePreparedSide::dispatch($workbook->id, $delivery->id, $rules, PreparationInputs::now($dataset, $rules));
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);

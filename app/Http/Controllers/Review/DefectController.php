@@ -135,11 +135,7 @@ final class DefectController extends Controller
     {
         $this->allow('view', $dataset->migration);
         $person = $this->person($request);
-        $workbook = Workbook::query()->create([
-            'user_id' => $person->id,
-            'dataset_id' => $dataset->id,
-            'name' => $this->fileName($dataset, $set).'.xlsx',
-        ]);
+        $workbook = Workbook::askFor($person, $dataset->id, $this->fileName($dataset, $set).'.xlsx');
         WriteCorrections::dispatch($workbook->id, $set->id, $person->id);
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);

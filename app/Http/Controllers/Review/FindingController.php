@@ -117,11 +117,7 @@ final class FindingController extends Controller
         $filter = $request->filter();
         $this->mask($request, $tally, $filter);
         $person = $this->person($request);
-        $workbook = Workbook::query()->create([
-            'user_id' => $person->id,
-            'dataset_id' => $tally->dataset_id,
-            'name' => $this->fileName($tally, $filter).'.xlsx',
-        ]);
+        $workbook = Workbook::askFor($person, $tally->dataset_id, $this->fileName($tally, $filter).'.xlsx');
         WriteFindings::dispatch($workbook->id, $tally->id, $filter, $person->id, $request->beside());
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);

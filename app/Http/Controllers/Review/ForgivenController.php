@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Http\Controllers\Controller;
+use App\Http\Controllers\TakenTable;
 use App\Http\Requests\Review\ForgivenRequest;
 use App\Models\Answer;
 use App\Models\Tally;
@@ -55,16 +56,11 @@ final class ForgivenController extends Controller
             );
         }
         $asLines = $request->string('as')->toString() === 'json-lines';
-        $text = $request->text();
 
-        return response()->streamDownload(
-            static function () use ($pages, $tally, $number, $text, $asLines): void {
-                foreach ($pages->taken($tally, $number, $text, $asLines) as $line) {
-                    echo $line;
-                }
-            },
-            Str::slug($tally->dataset->name)."-tally-{$tally->number}-forgiven-{$number}".($asLines ? '.jsonl' : '.csv'),
-            ['Content-Type' => $asLines ? 'application/jsonl' : 'text/csv; charset=utf-8'],
+        return TakenTable::sent(
+            $pages->taken($tally, $number, $request->text(), $asLines),
+            Str::slug($tally->dataset->name)."-tally-{$tally->number}-forgiven-{$number}",
+            $asLines,
         );
     }
 
