@@ -29,10 +29,11 @@ final readonly class SessionGoesOn
     {
         $person = $request->user();
         $id = $request->hasSession() ? $request->session()->get(BeginSession::ENTRY) : null;
-        if (! $person instanceof User || ! is_int($id)) {
+        // A session from before there were entries has none; a lock ends it all the same.
+        if (! $person instanceof User || ! is_int($id) && $person->locked_at === null) {
             return $next($request);
         }
-        $entry = SignInEntry::goingOn($person->id)->find($id);
+        $entry = is_int($id) ? SignInEntry::goingOn($person->id)->find($id) : null;
         $isOver =
             $entry === null ||
             $entry->seen_at->addMinutes(self::IDLE_MINUTES)->isPast() ||
