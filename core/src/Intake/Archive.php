@@ -18,6 +18,8 @@ final readonly class Archive
 
     private const SMALL_BYTES = 16 * 1024 * 1024;
 
+    private const BLOCK_BYTES = 131_072;
+
     private const MOST_SHARED_STRING_BYTES = 512 * 1024 * 1024;
 
     /**
@@ -73,6 +75,34 @@ final readonly class Archive
         return $stream === false ? throw UnreadableFile::breaksOff($this->name) : $stream;
     }
 
+    /** What the archive says of the only file in it, for whoever reads its stream. */
+    public function checksum(): ArchiveChecksum
+    {
+        return ArchiveChecksum::of($this->archive, $this->files[0], $this->name);
+    }
+
+    /**
+     * Reads all of its files once, for a workbook that is damaged somewhere is still read, with other values.
+     *
+     * @throws UnreadableFile when one is not as the archive says
+     */
+    public function mustBeWhole(): void
+    {
+        foreach ($this->files as $file) {
+            $checksum = $this->archive->statName($file) === false ? null : ArchiveChecksum::of($this->archive, $file, $this->name);
+            $stream = $this->archive->getStream($file);
+            if ($checksum === null || $stream === false) {
+                throw UnreadableFile::breaksOff($this->name);
+            }
+            do {
+                $block = @fread($stream, self::BLOCK_BYTES);
+                $checksum->add($block);
+            } while ($block !== '' && $block !== false);
+            fclose($stream);
+            $checksum->mustHold();
+        }
+    }
+
     /**
      * Writes one of its files out, byte for byte, and no more than the archive says that it has.
      *
@@ -87,12 +117,22 @@ final readonly class Archive
         if ($facts === false || $from === false || $to === false) {
             throw UnreadableFile::breaksOff($this->name);
         }
-        $copied = stream_copy_to_stream($from, $to, $facts['size'] + 1);
-        fclose($from);
-        fclose($to);
-        if ($copied !== $facts['size']) {
+        $checksum = ArchiveChecksum::of($this->archive, $file, $this->name);
+        try {
+            do {
+                $block = @fread($from, self::BLOCK_BYTES);
+                $checksum->add($block);
+                if (fwrite($to, (string) $block) !== strlen((string) $block)) {
+                    throw new \RuntimeException('The storage could not be written; the disk may be full.');
+                }
+            } while ($block !== '' && $block !== false);
+            $checksum->mustHold();
+        } catch (\Throwable $problem) {
             unlink($path);
-            throw UnreadableFile::breaksOff($this->name);
+            throw $problem;
+        } finally {
+            fclose($from);
+            fclose($to);
         }
     }
 

@@ -13,6 +13,8 @@ final class ByteStream
 
     private bool $hasEnded = false;
 
+    private readonly ?ArchiveChecksum $checksum;
+
     /**
      * @param  resource  $file
      * @param  Archive|null  $archive  that the file is a stream of: the stream ends with it
@@ -24,6 +26,7 @@ final class ByteStream
         bool $isGzip,
         public readonly ?Archive $archive = null,
     ) {
+        $this->checksum = $archive?->checksum();
         if ($isGzip) {
             $this->inflating = $this->begin();
         }
@@ -56,16 +59,16 @@ final class ByteStream
      * @param  positive-int  $bytes
      * @return string at most $bytes bytes, of a packed file about as many; '' at the end
      *
-     * @throws UnreadableFile when a packed file breaks off
+     * @throws UnreadableFile when a packed file is damaged or breaks off: never is a part of it taken for all
      */
     public function read(int $bytes): string
     {
         if ($this->inflating === null) {
-            return (string) fread($this->file, $bytes);
+            return $this->block($bytes);
         }
         $unpacked = '';
         while (strlen($unpacked) < $bytes) {
-            $packed = (string) fread($this->file, max(1, intdiv($bytes, 4)));
+            $packed = $this->block(max(1, intdiv($bytes, 4)));
             if ($packed === '') {
                 return $unpacked !== '' || $this->hasEnded ? $unpacked : throw UnreadableFile::breaksOff($this->name);
             }
@@ -73,6 +76,22 @@ final class ByteStream
         }
 
         return $unpacked;
+    }
+
+    /** @param positive-int $bytes */
+    private function block(int $bytes): string
+    {
+        $block = @fread($this->file, $bytes);
+        $this->checksum?->add($block);
+        if ($block === false) {
+            throw UnreadableFile::cannotBeRead($this->name);
+        }
+        if ($block === '' && ! $this->hasEnded) {
+            $this->hasEnded = $this->inflating === null;
+            $this->checksum?->mustHold();
+        }
+
+        return $block;
     }
 
     /** Where reading of a plain file goes on. */

@@ -20,6 +20,15 @@ final class UnreadableFile extends \RuntimeException implements NineTallyExcepti
         return new self($file, 'cannot-be-opened', sprintf('"%s" cannot be opened. Check that it exists and that you may read it.', $file));
     }
 
+    public static function cannotBeRead(string $file): self
+    {
+        return new self(
+            $file,
+            'cannot-be-read',
+            sprintf('"%s" could be opened, but not read to its end. Check the disk, or the connection to it, and try again.', $file),
+        );
+    }
+
     public static function isFolder(string $file): self
     {
         return new self($file, 'folder', sprintf('"%s" is a folder. Give the file in it that holds the rows.', $file));

@@ -81,6 +81,22 @@ final class HostileWorkbooksTest extends TestCase
         yield 'a word that stands nowhere' => ['<row r="2"><c r="A2" t="s"><v>7</v></c></row>'];
     }
 
+    /** Its dates would be read as numbers, and nothing would say so. */
+    public function test_a_workbook_with_a_damaged_style_is_refused(): void
+    {
+        $path = $this->workbook(self::HEADER.'<row r="2"><c r="A2" s="1"><v>40014</v></c></row>');
+        $archive = new \ZipArchive;
+        $archive->open($path);
+        $archive->setCompressionName('xl/styles.xml', \ZipArchive::CM_STORE);
+        $archive->close();
+        self::assertSame(['2 2009-07-20||'], $this->rows($path));
+        file_put_contents($path, str_replace('numFmtId="14"', 'numFmtId="74"', (string) file_get_contents($path)));
+
+        $this->expectException(UnreadableFile::class);
+        $this->expectExceptionMessage('is damaged');
+        $this->rows($path);
+    }
+
     /** Every row up to the one that is named would be given as a blank one. */
     #[Group('long')]
     public function test_a_sheet_whose_rows_have_no_end_is_refused(): void

@@ -14,8 +14,10 @@ use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\UnusableStep;
+use NineTally\Core\Row\Row;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 
 /** Files that nobody should have handed over: each is refused with what, where and what to do, in little time and memory. */
@@ -76,6 +78,45 @@ final class HostileFilesTest extends TestCase
         yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
         yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'breaks off'];
         yield 'a header on a line that is skipped' => ["\n\n\n", 'blank.csv', 'no-header', 'every line is blank'];
+    }
+
+    /** Whatever byte of a packed table is changed: it is refused, or every row is there. Never is a part of it read as if it were all. */
+    #[TestWith([\ZipArchive::CM_STORE])]
+    #[TestWith([\ZipArchive::CM_DEFLATE])]
+    public function test_a_damaged_archive_is_never_read_as_if_it_were_whole(int $method): void
+    {
+        $table = "basin,berth,fee\n".implode('', array_map(static fn(int $berth): string => "KB,{$berth},12.50\n", range(1, 4_000)));
+        $path = $this->folder().'/moorings.zip';
+        $archive = new \ZipArchive;
+        $archive->open($path, \ZipArchive::CREATE);
+        $archive->addFromString('moorings.csv', $table);
+        $archive->setCompressionName('moorings.csv', $method);
+        $archive->close();
+        $packed = (string) file_get_contents($path);
+        $expected = sha1((string) json_encode($this->cells($path)));
+        $refused = 0;
+        for ($at = 40; $at < strlen($packed); $at += max(1, intdiv(strlen($packed), 60))) {
+            file_put_contents($path, substr_replace($packed, chr(ord($packed[$at]) ^ 0x55), $at, 1));
+            try {
+                self::assertSame($expected, sha1((string) json_encode($this->cells($path))), "byte {$at}");
+            } catch (UnreadableFile $problem) {
+                self::assertStringContainsString('"moorings.zip"', $problem->getMessage());
+                $refused++;
+            }
+        }
+
+        self::assertGreaterThan(50, $refused);
+    }
+
+    /** @return list<list<string>> */
+    private function cells(string $path): array
+    {
+        $cells = [];
+        foreach ((new ReaderCatalogue)->open($path, 'moorings.zip')->records() as $record) {
+            $cells[] = $record instanceof Row ? $record->cells : ['refused'];
+        }
+
+        return $cells;
     }
 
     public function test_more_lines_are_skipped_than_there_are(): void

@@ -17,7 +17,9 @@ export function useNews(dataset: () => number) {
     refetchInterval: EVERY,
   })
   const isOther = (by: string): boolean => by !== '' && by !== session.data.value?.person?.name
-  const say = (by: string, what: string): void => {
+  /** Said when the page shows it: whoever reads it may rule at once, on what they see. */
+  const say = async (by: string, what: string, ...shown: unknown[][]): Promise<void> => {
+    await Promise.allSettled(shown.map((queryKey) => queries.invalidateQueries({ queryKey })))
     if (isOther(by)) said.value = `${by} ${what}`
   }
 
@@ -28,20 +30,17 @@ export function useNews(dataset: () => number) {
   })
   function follow(now: Schemas['News'], before: Schemas['News']): void {
     if (now.tally !== null && now.tally.id !== before.tally?.id) {
-      say(now.tally.by, `made tally ${now.tally.number}.`)
-      void queries.invalidateQueries({ queryKey: ['dataset'] })
+      void say(now.tally.by, `made tally ${now.tally.number}.`, ['dataset'])
     } else if (now.run !== before.run) {
       void queries.invalidateQueries({ queryKey: ['dataset'] })
     }
     if (now.act !== null && now.act.id !== before.act?.id && now.tally !== null) {
       const what = now.act.decision === null ? 'took back a ruling' : `ruled ${now.act.decision}`
-      say(now.act.by, `${what} on ${counted(now.act.findings, 'finding')} of tally ${now.tally.number}.`)
-      void queries.invalidateQueries({ queryKey: ['tally', now.tally.id] })
-      void queries.invalidateQueries({ queryKey: ['dataset'] })
+      const sentence = `${what} on ${counted(now.act.findings, 'finding')} of tally ${now.tally.number}.`
+      void say(now.act.by, sentence, ['tally', now.tally.id], ['dataset'])
     }
     if (now.draft !== null && now.draft.number !== before.draft?.number) {
-      say(now.draft.by, 'changed the plan.')
-      void queries.invalidateQueries({ queryKey: ['dataset', dataset(), 'plan'] })
+      void say(now.draft.by, 'changed the plan.', ['dataset', dataset(), 'plan'])
     }
   }
   return { said, dismiss: () => (said.value = '') }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\Workbooks;
 
+use NineTally\Core\Intake\Archive;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\RowByRowBatches;
@@ -138,6 +139,8 @@ final readonly class WorkbookReader implements Reader
                 yield new Row($number, array_pad($cells, $width, ''));
             }
         }
+        // A damaged one may be read to its end, with other values: what gives dates their form is a file of its own.
+        Archive::open($this->path, $this->name)->mustBeWhole();
         $onBytes === null || $onBytes($this->bytes());
     }
 
