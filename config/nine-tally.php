@@ -7,23 +7,20 @@ return [
     // Bytes; a longer record is refused. Changed by whoever installs.
     'row_limit' => (int) env('NINE_TALLY_ROW_LIMIT', 16 * 1024 * 1024),
 
-    // Seconds a run may be silent before another worker takes it over.
-    'lease_seconds' => (int) env('NINE_TALLY_LEASE_SECONDS', 15),
-
     // Seconds between two reports of how far somebody's answer or workbook is.
     'seconds_between_reports' => 0.5,
 
-    // Workers that are asked to help with a run, beside the one that leads it; set by bin/start.
-    'helpers' => max(0, (int) env('NINE_TALLY_WORKERS', 2) - 1),
+    // Workers that there are for runs; set by bin/start. Of one run never more than twice as many tasks wait, so that runs take turns.
+    'workers' => max(1, (int) env('NINE_TALLY_WORKERS', 2)),
+
+    // Bytes of a side below which a run is done by one worker alone.
+    'small_bytes' => (int) env('NINE_TALLY_SMALL_BYTES', 64 * 1024 * 1024),
 
     // Bytes that a worker should stay below while it compares. The same on every worker: it decides how a run is divided.
     'memory' => 256 * 1024 * 1024,
 
     // Seconds that a prepared side is kept after its last use; it can be made again from its delivery.
     'keep_prepared_seconds' => 14 * 24 * 3_600,
-
-    // How often a run is started again after its worker died.
-    'attempts' => 5,
 
     // Databases that deliveries may be queried from, as JSON: {"name": {"host", "port", "database", "user", "password"}}. The user should
     // be one that may only read. Changed by whoever installs; nobody else can name a database.

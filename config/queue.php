@@ -10,9 +10,9 @@ return [
             'connection' => 'application',
             'table' => 'jobs',
             'queue' => 'default',
-            // Seconds. Longer than any job may run, so that none is given to a second worker while the first lives; what a
-            // dead worker held is found by its lease long before (App\Console\Commands\Watchdog).
-            'retry_after' => 6 * 60 * 60,
+            // Seconds. A worker prolongs what it holds for as long as it lives (App\Adapters\Queue\Heartbeat), so this is how long a dead
+            // one is waited for, whatever its job takes.
+            'retry_after' => 20,
             'after_commit' => true,
         ],
         'sync' => ['driver' => 'sync'],

@@ -1,3 +1,8 @@
 <?php
 
 declare(strict_types=1);
+
+use App\Actions\Work\KeepGoing;
+use Illuminate\Support\Facades\Schedule;
+
+Schedule::call(static fn() => app(KeepGoing::class)())->name('keep-going')->everyTenSeconds()->withoutOverlapping(1)->onOneServer();

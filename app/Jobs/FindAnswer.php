@@ -20,7 +20,7 @@ final class FindAnswer implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 2;
+    public int $tries = 3;
 
     public int $timeout = 3600;
 

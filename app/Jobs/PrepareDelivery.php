@@ -16,7 +16,7 @@ final class PrepareDelivery implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 2;
+    public int $tries = 3;
 
     public int $timeout = 3600;
 

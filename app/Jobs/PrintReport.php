@@ -14,7 +14,7 @@ final class PrintReport implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 2;
+    public int $tries = 3;
 
     public int $timeout = 180;
 

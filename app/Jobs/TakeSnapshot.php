@@ -18,7 +18,7 @@ final class TakeSnapshot implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 2;
+    public int $tries = 3;
 
     public int $timeout = 3600;
 

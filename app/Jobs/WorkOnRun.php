@@ -4,42 +4,120 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Actions\Tally\AdvanceRun;
+use App\Actions\Tally\EndRun;
+use App\Actions\Tally\PerformTask;
+use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
-use App\Adapters\Runs\TaskLease;
-use App\Adapters\Runs\TaskOfRun;
 use App\Logging\ReducedException;
 use App\Models\Run;
-use Illuminate\Contracts\Config\Repository;
+use App\Models\RunState;
 use Illuminate\Contracts\Queue\ShouldQueue;
-use Illuminate\Database\Connection;
 use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Queue\Jobs\SyncJob;
+use Illuminate\Queue\MaxAttemptsExceededException;
+use NineTally\Core\NineTallyException;
+use NineTally\Core\Tally\TallyCancelled;
 
-/**
- * Helps with a run: does its free tasks until there is none. What goes wrong is left to the worker that leads the run, who meets it too.
- */
+/** Does a task of a run and asks for those that follow: of a small run all of them itself. Run again it finds its work done. */
 final class WorkOnRun implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 1;
+    public int $tries = 3;
 
-    public function __construct(private readonly int $runId) {}
+    public int $backoff = 1;
 
-    public function handle(RunWork $runWork, Connection $database, Repository $settings): void
+    public int $timeout = 6 * 3600;
+
+    /** @param string|null $task null: whatever is to be done, also what somebody else began and gave no sign of for long */
+    public function __construct(private readonly int $runId, private readonly ?string $task = null)
+    {
+        $this->onQueue(Patience::Run->value);
+    }
+
+    public function handle(AdvanceRun $advance, PerformTask $perform, RunTasks $tasks, RunWork $work, EndRun $end): void
     {
         $run = Run::query()->find($this->runId);
         if ($run === null || $run->state->isOver()) {
             return;
         }
-        $task = null;
+        $doing = null;
         try {
-            $work = $runWork->of($run);
-            while (($task = TaskLease::take($database, $run->id, $settings->integer('nine-tally.lease_seconds'))) !== null) {
-                TaskOfRun::perform($work, $task);
+            $next = $this->task === null ? $this->divided($work, $run, $advance($run->id, true)) : [$this->task];
+            while ($next !== []) {
+                foreach ($next as $doing) {
+                    $perform($run->id, $doing, $this->worker());
+                }
+                $next = $this->divided($work, $run, $advance($run->id));
             }
+        } catch (TallyCancelled) {
+            // Whoever ended the run has said so.
+        } catch (NineTallyException $problem) {
+            $end($run, RunState::Failed, $problem->getMessage());
         } catch (\Throwable $failure) {
-            $task?->release();
-            logger()->warning('a helper gave up', ['run' => $this->runId, ...ReducedException::of($failure)]);
+            $this->failedOnce($failure, $run, $doing, $tasks, $end);
         }
+        if ($run->refresh()->state->isOver()) {
+            $end->clearUp($run);
+        }
+    }
+
+    /** After the last attempt, when nobody came back to say what happened. */
+    public function failed(?\Throwable $failure): void
+    {
+        $run = Run::query()->find($this->runId);
+        if ($run !== null) {
+            app(EndRun::class)($run, RunState::Failed, self::problem($failure instanceof MaxAttemptsExceededException));
+        }
+    }
+
+    /**
+     * A large run is divided among all workers: each task is a job.
+     *
+     * @param  list<string>  $tasks
+     * @return list<string> tasks that this worker goes on with
+     */
+    private function divided(RunWork $work, Run $run, array $tasks): array
+    {
+        if ($work->isSmall($run)) {
+            return $tasks;
+        }
+        foreach ($tasks as $task) {
+            self::dispatch($run->id, $task);
+        }
+
+        return [];
+    }
+
+    private function failedOnce(\Throwable $failure, Run $run, ?string $task, RunTasks $tasks, EndRun $end): void
+    {
+        logger()->error('task failed', ['run' => $run->id, 'task' => $task ?? '', ...ReducedException::of($failure)]);
+        if ($run->refresh()->state->isOver()) {
+            return;
+        }
+        $task === null || $tasks->release($run->id, $task, $this->worker());
+        $isLast = $this->job === null || $this->job instanceof SyncJob || $this->attempts() >= $this->tries;
+        if (! $isLast) {
+            $this->release($this->backoff);
+
+            return;
+        }
+        $end($run, RunState::Failed, self::problem(false));
+    }
+
+    /** The same after its worker died: it takes its own task up again. */
+    private function worker(): string
+    {
+        return $this->job?->uuid() ?? 'process '.getmypid();
+    }
+
+    private static function problem(bool $hasDied): string
+    {
+        return $hasDied
+            ? 'The tally was begun three times, and its worker ended each time, most likely for want of memory. Nothing of it was kept. '.
+                'Try again; if it fails again, tell whoever runs Nine Tally.'
+            : 'The tally met a problem that it did not expect, and nothing of it was kept. Try again; if it fails again, look at the '.
+                'free disk space and tell whoever runs Nine Tally.';
     }
 }

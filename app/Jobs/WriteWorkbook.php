@@ -13,7 +13,7 @@ abstract class WriteWorkbook implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 2;
+    public int $tries = 3;
 
     public int $timeout = 3600;
 

@@ -23,8 +23,8 @@ use Illuminate\Support\Carbon;
  * @property array<string, int> $reference_deliveries by the names of the references
  * @property string|null $problem
  * @property int $attempts
- * @property string|null $lease
- * @property Carbon|null $lease_expires_at
+ * @property RunPhase|null $phase null: nobody has begun
+ * @property int|null $entering_tally_id what its findings are loaded for, from merging on
  * @property Carbon|null $cancel_requested_at
  * @property int|null $tally_id
  * @property string|null $name what its tally shall be called
@@ -51,7 +51,7 @@ final class Run extends Model
         'parameters' => 'array',
         'reference_deliveries' => 'array',
         'attempts' => 'integer',
-        'lease_expires_at' => 'immutable_datetime',
+        'phase' => RunPhase::class,
         'cancel_requested_at' => 'immutable_datetime',
         'started_at' => 'immutable_datetime',
         'finished_at' => 'immutable_datetime',

@@ -6,14 +6,15 @@ namespace App\Providers;
 
 use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Match\CountKey;
-use App\Actions\Tally\PerformRun;
-use App\Actions\Tally\RequeueExpiredWork;
+use App\Actions\Tally\AdvanceRun;
+use App\Actions\Work\KeepGoing;
 use App\Adapters\Database\Interval;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Deliveries\QuerySources;
 use App\Adapters\Mail\MailboxTransport;
+use App\Adapters\Queue\Heartbeat;
 use App\Adapters\Report\Printer;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Storage\BlobStore;
@@ -28,12 +29,17 @@ use App\Queries\Sign\ReportContent;
 use App\Questions\QuestionContext;
 use App\Rulings\FindingSet\CancellableSearch;
 use Illuminate\Contracts\Auth\StatefulGuard;
+use Illuminate\Contracts\Config\Repository;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Connectors\ConnectionFactory;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Queue\Events\JobAttempted;
+use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Session;
@@ -54,8 +60,9 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(PreparedSides::class)->needs('$folder')->give(storage_path('prepared'));
         $this->app->when(RunWork::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(RunWork::class)->needs('$memory')->giveConfig('nine-tally.memory');
-        $this->app->when(PerformRun::class)->needs('$helpers')->giveConfig('nine-tally.helpers');
-        $this->app->when(PerformRun::class)->needs('$leaseSeconds')->giveConfig('nine-tally.lease_seconds');
+        $this->app->singleton(RunWork::class);
+        $this->app->when(RunWork::class)->needs('$smallBytes')->giveConfig('nine-tally.small_bytes');
+        $this->app->when(AdvanceRun::class)->needs('$workers')->giveConfig('nine-tally.workers');
         $this->app->when(DeliveryReader::class)->needs('$rowLimit')->giveConfig('nine-tally.row_limit');
         // Who takes a delivery draws its sample, however long that takes.
         $this->app
@@ -66,8 +73,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$secondsBetweenReports')->giveConfig('nine-tally.seconds_between_reports');
         $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
-        $this->app->when(RequeueExpiredWork::class)->needs('$keepPreparedSeconds')->giveConfig('nine-tally.keep_prepared_seconds');
-        $this->app->when(RequeueExpiredWork::class)->needs('$attempts')->giveConfig('nine-tally.attempts');
+        $this->app->when(KeepGoing::class)->needs('$keepPreparedSeconds')->giveConfig('nine-tally.keep_prepared_seconds');
         $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
         $this->app->when(QuerySources::class)->needs('$sources')->giveConfig('nine-tally.sources');
         $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
@@ -88,6 +94,7 @@ final class AppServiceProvider extends ServiceProvider
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
         Model::shouldBeStrict(! $this->app->isProduction());
         Mail::extend('mailbox', static fn() => new MailboxTransport(storage_path('mailbox')));
+        $this->keepJobsAlive();
         Session::extend(
             'session-files',
             static fn(Application $app) => new SessionFiles(
@@ -96,5 +103,20 @@ final class AppServiceProvider extends ServiceProvider
                 config()->integer('session.lifetime'),
             ),
         );
+    }
+
+    /** While a worker is at a job, and whatever the job is. */
+    private function keepJobsAlive(): void
+    {
+        $this->app->singleton(
+            Heartbeat::class,
+            static fn(Application $app) => new Heartbeat(
+                $app->make(Repository::class),
+                $app->make(ConnectionFactory::class),
+                static fn() => $app->make('redis'),
+            ),
+        );
+        Event::listen(static fn(JobProcessing $event) => app(Heartbeat::class)->begin($event->connectionName, $event->job));
+        Event::listen(static fn(JobAttempted $event) => app(Heartbeat::class)->end());
     }
 }

@@ -65,7 +65,7 @@ start_database() {
   if ! as_database pg_ctl -D "$data" status >/dev/null 2>&1; then
     port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
     # Compiling a query costs more than the pages and counts that it would be for.
-    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off ${database_options:-}" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
+    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off -c client_connection_check_interval=1000 ${database_options:-}" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
   fi
   local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
   if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then
@@ -176,14 +176,20 @@ start_serving() { # adds the process ids to $children
   done
 }
 
-# One more than the number does nothing but what is answered in seconds; profiles are looked at by one alone, when there is nothing else.
+# Beside the workers that are asked for, one does nothing but what is answered in seconds, and one what nobody waits for, when the
+# processors have nothing else to do.
 start_workers() { # number
   local worker queues
-  for worker in $(seq 0 "$1"); do
-    case "$worker" in 0) queues=quick ;; 1) queues=quick,default,profile ;; *) queues=quick,default ;; esac
-    (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan queue:work --queue=$queues --sleep=0.5 --timeout=0 --max-time=3600 --memory=512" >>"$home/run/worker.log" 2>&1) & children="$children $!"
-  done
-  (exec setsid bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running artisan nine-tally:watch" >>"$home/run/watch.log" 2>&1) & children="$children $!"
+  start_kept quick worker.log '' 'artisan queue:work --queue=quick'
+  for worker in $(seq "$1"); do start_kept "worker-$worker" worker.log '' 'artisan queue:work --queue=quick,default,run'; done
+  start_kept idle worker.log 'nice -n 19' 'artisan queue:work --queue=profile'
+  start_kept scheduler scheduler.log '' 'artisan schedule:work'
+}
+
+start_kept() { # name, log, before, command
+  local options=''
+  case "$4" in *queue:work*) options='--sleep=0.5 --timeout=0 --max-time=3600 --memory=512' ;; esac
+  (exec setsid $3 bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running $4 $options" >>"$home/run/$2" 2>&1) & children="$children $!"
 }
 
 stop_children() {

@@ -3,9 +3,9 @@
 declare(strict_types=1);
 
 // A worker that is killed (SIGKILL, nothing is cleared up) at its nth statement to the database; it says how many there were
-// when it was not. For TallyTest.
+// when it was not. For WorkersTest.
 
-use App\Jobs\RunTally;
+use App\Jobs\WorkOnRun;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Foundation\Application;
@@ -23,5 +23,5 @@ DB::listen(static function (QueryExecuted $query) use ($moment, &$statements): v
         posix_kill(posix_getpid(), SIGKILL);
     }
 });
-$application->call([new RunTally((int) $run), 'handle']);
+$application->call([new WorkOnRun((int) $run), 'handle']);
 echo $statements;

@@ -5,8 +5,7 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Adapters\Database\FindingTables;
-use App\Adapters\Runs\LeaseLost;
-use App\Adapters\Runs\RunLease;
+use App\Adapters\Runs\MergedRun;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Pattern;
@@ -23,30 +22,47 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
+use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Wording\Warning;
 
 /** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
 final readonly class EnterTally
 {
-    public function __construct(private Connection $database, private CarryRulingsOver $carryRulingsOver) {}
+    public function __construct(
+        private Connection $database,
+        private FindingTables $tables,
+        private CarryRulingsOver $carryRulingsOver,
+    ) {}
 
     /**
-     * @throws LeaseLost when another worker has taken the run over
+     * @param  string  $folder  where the files of the findings are
+     *
+     * @throws TallyCancelled when the run is over meanwhile
      */
-    public function __invoke(RunLease $lease, int $tallyId, Summary $summary, FindingTables $tables): Tally
+    public function __invoke(Run $run, MergedRun $merged, string $folder): Tally
     {
-        return $this->database->transaction(function () use ($lease, $tallyId, $summary, $tables): Tally {
-            $run = $lease->mustStillHold();
+        $tallyId = $run->entering_tally_id ?? throw new \LogicException('Findings are merged for a tally.');
+        if (! $run->refresh()->state->isOver()) {
+            $this->tables->seal($tallyId);
+        }
+
+        return $this->database->transaction(function () use ($run, $tallyId, $merged, $folder): Tally {
+            $run =
+                Run::query()->whereKey($run->id)->whereIn('state', RunState::goingOn())->lockForUpdate()->first() ??
+                throw TallyCancelled::byPerson();
             Dataset::query()->lockForUpdate()->findOrFail($run->dataset_id);
-            $this->database->statement('SELECT attach_findings(?)', [$tallyId]);
+            $this->tables->attach($tallyId);
             $before = $run->dataset->latestTally();
+            $summary = $merged->summary;
             $tally = $this->tally($run, $tallyId, $summary);
             if ($run->name !== null) {
                 TallyName::query()->create(['tally_id' => $tallyId, 'name' => $run->name, 'user_id' => $run->user_id]);
             }
             $this->patterns($run, $tallyId, $summary);
-            $this->standingCounts($tallyId, $summary, $tables->rowsByClass());
-            $tables->enterPlaces($this->database);
+            $this->standingCounts($tallyId, $summary, $merged->rowsByClass);
+            foreach ($merged->files['places'] ?? [] as $name) {
+                $this->tables->load($tallyId, $folder, $name);
+            }
             ($this->carryRulingsOver)($tally, $before);
             $run->update(['state' => RunState::Done, 'done' => 1.0, 'tally_id' => $tallyId, 'finished_at' => now()]);
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Jobs\RunTally;
+use App\Jobs\WorkOnRun;
 use App\Models\Dataset;
 use App\Models\Run;
 use App\Models\RunState;
@@ -43,7 +43,7 @@ final readonly class QueueRun
             ]);
         });
         if ($run->wasRecentlyCreated) {
-            RunTally::dispatch($run->id);
+            WorkOnRun::dispatch($run->id);
         }
 
         return $run;

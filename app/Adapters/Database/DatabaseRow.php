@@ -22,7 +22,7 @@ final readonly class DatabaseRow
      * @param  array<array-key, mixed>  $bindings
      * @return list<self>
      */
-    public static function all(Connection $database, string $query, array $bindings): array
+    public static function all(Connection $database, string $query, array $bindings = []): array
     {
         return array_values(
             array_map(

@@ -6,9 +6,8 @@ namespace App\Adapters\Runs;
 
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
+use App\Models\Delivery;
 use App\Models\Run;
-use App\Models\RunState;
-use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
@@ -18,9 +17,25 @@ use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\Workspace;
 
 /** Opens what a run works on, alike for every worker: the same settings give the same tasks. */
-final readonly class RunWork
+final class RunWork
 {
-    public function __construct(private PreparedSides $sides, private string $workFolder, private int $memory) {}
+    /** Kept from task to task, for what it remembers of value pairs; of the run that this worker was at last. */
+    private ?TallyWork $last = null;
+
+    private ?int $lastRun = null;
+
+    public function __construct(
+        private readonly PreparedSides $sides,
+        private readonly string $workFolder,
+        private readonly int $memory,
+        private readonly int $smallBytes,
+    ) {}
+
+    /** A run that one worker has done before others could be asked. */
+    public function isSmall(Run $run): bool
+    {
+        return max($run->sourceDelivery->bytes, $run->targetDelivery->bytes) < $this->smallBytes;
+    }
 
     /** The folder of a run, which all its workers share; gone when the run is over. */
     public function folder(Run $run): string
@@ -28,7 +43,7 @@ final readonly class RunWork
         return "{$this->workFolder}/run-{$run->id}";
     }
 
-    /** Where tasks leave what they did, also for the worker that takes over from a dead one. */
+    /** Where tasks leave what they did. */
     public function tasks(Run $run): string
     {
         $path = $this->folder($run).'/tasks';
@@ -39,8 +54,14 @@ final readonly class RunWork
         return $path;
     }
 
-    /** Removes what runs left behind that are over: their last worker died before it could clear up. */
-    public function clearUp(Connection $database): void
+    /** Removes what a run that is over left behind. */
+    public function remove(Run $run): void
+    {
+        Workspace::at($this->folder($run))->remove();
+    }
+
+    /** Removes what runs left behind that are over: their last worker died before it could. */
+    public function clearUp(): void
     {
         foreach (glob("{$this->workFolder}/run-*", GLOB_ONLYDIR) ?: [] as $folder) {
             $run = Run::query()->find((int) substr(basename($folder), 4));
@@ -48,21 +69,21 @@ final readonly class RunWork
                 Workspace::at($folder)->remove();
             }
         }
-        $database->delete('DELETE FROM run_tasks USING runs WHERE runs.id = run_id AND runs.state IN (?, ?, ?)', [
-            RunState::Done->value,
-            RunState::Failed->value,
-            RunState::Cancelled->value,
-        ]);
     }
 
     public function of(Run $run): TallyWork
     {
-        return new TallyWork(
-            $this->plan($run),
-            Sides::each(fn(Side $side): Reader => $this->reader($run, $side)),
-            $this->tasks($run),
-            $this->settings(),
-        );
+        if ($this->last === null || $this->lastRun !== $run->id) {
+            $this->last = new TallyWork(
+                $this->plan($run),
+                Sides::each(fn(Side $side): Reader => $this->reader($run, $side)),
+                $this->tasks($run),
+                $this->settings(),
+            );
+            $this->lastRun = $run->id;
+        }
+
+        return $this->last;
     }
 
     public function plan(Run $run): Plan
@@ -73,20 +94,29 @@ final readonly class RunWork
     /**
      * The side as it is when its steps have run; prepared first, if nobody has yet.
      *
-     * @param  (callable(int, int): void)|null  $onProgress
+     * @param  (callable(int, int): void)|null  $onProgress  told bytes and records read
      *
      * @throws \NineTally\Core\NineTallyException
      */
     public function reader(Run $run, Side $side, ?callable $onProgress = null): Reader
     {
-        $delivery = $side === Side::Source ? $run->sourceDelivery : $run->targetDelivery;
-
         return $this->sides->reader(
-            $delivery,
+            $this->delivery($run, $side),
             $this->plan($run)->side($side),
             new PreparationInputs($run->parameters, $run->reference_deliveries),
             $onProgress,
         );
+    }
+
+    /** Whether there is nothing to prepare. */
+    public function isReadAsDelivered(Run $run, Side $side): bool
+    {
+        return $this->sides->isReadAsDelivered($this->delivery($run, $side), $this->plan($run)->side($side));
+    }
+
+    public function delivery(Run $run, Side $side): Delivery
+    {
+        return $side === Side::Source ? $run->sourceDelivery : $run->targetDelivery;
     }
 
     public function settings(): TallySettings

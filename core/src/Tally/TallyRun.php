@@ -29,6 +29,9 @@ final class TallyRun
 
     private const SHARE_MATCHING = 0.35;
 
+    /** Of the whole work, from 0 to 1: what is done when all tasks are. */
+    public const SHARE_OF_TASKS = self::SHARE_READING + self::SHARE_MATCHING;
+
     /** Findings between two reports of progress. */
     private const FINDINGS_A_REPORT = 1_000;
 
@@ -230,9 +233,7 @@ final class TallyRun
 
     private function mergedShare(int $sequence, int $expected): float
     {
-        return self::SHARE_READING +
-            self::SHARE_MATCHING +
-            (1 - self::SHARE_READING - self::SHARE_MATCHING) * min(1.0, $sequence / max(1, $expected));
+        return self::SHARE_OF_TASKS + (1 - self::SHARE_OF_TASKS) * min(1.0, $sequence / max(1, $expected));
     }
 
     private function report(Phase $phase, float $done): void

@@ -112,6 +112,31 @@ final class TallyWork
         return $this->results->isDone($task);
     }
 
+    /** @return string SHA-256 of the result of a task that is done; '' when it is not, or not any more */
+    public function digestOf(string $task): string
+    {
+        return $this->results->digestOf($task);
+    }
+
+    /** So that it is done again: what it left is damaged. */
+    public function forget(string $task): void
+    {
+        $this->results->forget($task);
+    }
+
+    /** @return int about how many bytes a task of reading has to read */
+    public function bytesOf(string $task): int
+    {
+        [$kind, $number] = explode('-', $task);
+        $side = Side::tryFrom($kind);
+        if ($side === null) {
+            return max($this->readers->source->bytes(), $this->readers->target->bytes());
+        }
+        $range = $this->division->rangesOf($side)[(int) $number];
+
+        return max(1, ($range->end ?? $this->readers->of($side)->bytes()) - $range->start);
+    }
+
     /**
      * Reads a side whose quotes turned out to be stray from its beginning, in one task.
      *

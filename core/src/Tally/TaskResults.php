@@ -33,6 +33,16 @@ final readonly class TaskResults
         return is_file("{$this->workspace}/{$task}.result");
     }
 
+    public function forget(string $task): void
+    {
+        @unlink("{$this->workspace}/{$task}.result");
+    }
+
+    public function digestOf(string $task): string
+    {
+        return (string) @hash_file('sha256', "{$this->workspace}/{$task}.result");
+    }
+
     /** @param ScanResult|MatchResult $result */
     public function keep(string $task, ScanResult|array $result): void
     {

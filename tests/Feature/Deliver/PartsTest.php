@@ -9,7 +9,6 @@ use App\Jobs\ReceiveParts;
 use App\Models\Delivery;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use NineTally\Core\Row\Side;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
@@ -120,7 +119,7 @@ final class PartsTest extends TestCase
                 'updated_at' => now()->subMinute(),
             ]);
 
-        Artisan::call('nine-tally:watch --once');
+        app(\App\Actions\Work\KeepGoing::class)();
         // The worker that was thought dead comes back.
         ReceiveParts::dispatch($parts, new DeliveryTerms(partLabelColumn: 'origin'));
 

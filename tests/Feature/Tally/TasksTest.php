@@ -4,124 +4,158 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Tally;
 
-use App\Adapters\Runs\RunLease;
-use App\Adapters\Runs\RunWork;
-use App\Adapters\Runs\TaskLease;
-use App\Jobs\WorkOnRun;
+use App\Actions\Tally\AdvanceRun;
+use App\Actions\Work\KeepGoing;
+use App\Adapters\Runs\RunTasks;
 use App\Models\Run;
+use App\Models\RunPhase;
 use App\Models\RunState;
+use App\Models\Tally;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
-/** The tasks of a run, as its leader and its helpers share them. */
+/** A run that is divided among workers: its tasks, as any of them may do. */
 final class TasksTest extends TestCase
 {
-    public function test_no_two_workers_hold_one_chunk_and_what_is_done_is_not_given_again(): void
+    use QueuedRuns;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        config(['nine-tally.small_bytes' => 0, 'nine-tally.workers' => 1]);
+    }
+
+    public function test_no_two_workers_hold_one_task_and_what_is_done_is_not_given_again(): void
     {
         $run = $this->runWithTasks(['source-0', 'target-0']);
-        $first = $this->take($run);
-        $second = $this->take($run);
+        $tasks = app(RunTasks::class);
 
-        self::assertSame(['source-0', 'target-0', null], [$first?->name, $second?->name, $this->take($run)?->name]);
-        $first?->done(100, 10);
-        DB::table('run_tasks')->update(['lease_expires_at' => now()->subSecond()]);
-        self::assertSame(['target-0', null], [$this->take($run)?->name, $this->take($run)?->name]);
+        self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'one'));
+        self::assertNull($tasks->take($run->id, 'source-0', 'other'));
+        self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'one'), 'It takes up its own, as after its death.');
+        $tasks->done($run->id, 'source-0', 10, 'digest');
+        DB::table('run_tasks')->update(['seen_at' => now()->subMinute()]);
+        self::assertNull($tasks->take($run->id, 'source-0', 'other'));
     }
 
-    public function test_one_chunk_is_taken_at_a_time_also_where_the_database_takes_them_for_few(): void
-    {
-        $run = $this->runWithTasks(['0']);
-        DB::table('run_tasks')->update(['done_at' => now()]);
-        // What it knows of the table is a single row: it then asks for the free task once for each that is there.
-        DB::connection('owner')->statement('VACUUM (ANALYZE) run_tasks, runs');
-        DB::table('run_tasks')->insert(
-            array_map(static fn(string $name): array => ['run_id' => $run->id, 'name' => $name], ['a', 'b', 'c']),
-        );
-        $this->take($run);
-
-        self::assertSame(['a'], DB::table('run_tasks')->whereNotNull('worker')->orderBy('name')->pluck('name')->all());
-    }
-
-    public function test_a_chunk_whose_worker_fell_silent_is_free_again_and_one_that_gives_signs_is_not(): void
+    public function test_a_task_whose_worker_fell_silent_is_free_again_and_one_that_gives_signs_is_not(): void
     {
         $run = $this->runWithTasks(['source-0']);
-        $task = TaskLease::take(DB::connection(), $run->id, 15, secondsBetweenSigns: 0.0) ?? self::fail('The task is free.');
-        DB::table('run_tasks')->update(['lease_expires_at' => now()->subSecond()]);
-        $task->progress(4_096, 12);
+        $tasks = app(RunTasks::class);
+        $tasks->take($run->id, 'source-0', 'one');
+        DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
+        $tasks->isAlive('one');
+        self::assertNull($tasks->take($run->id, 'source-0', 'other'));
 
-        self::assertNull($this->take($run));
-        self::assertSame([4_096, 12], [DB::table('run_tasks')->value('bytes_read'), DB::table('run_tasks')->value('records_read')]);
-        $task->release();
-        self::assertSame('source-0', $this->take($run)?->name);
+        DB::table('run_tasks')->update(['seen_at' => now()->subMinute()]);
+        self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'other'));
+        $tasks->release($run->id, 'source-0', 'other');
+        self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'one'));
+        self::assertSame([3, 3], [DB::table('run_tasks')->value('attempts'), $run->refresh()->attempts]);
     }
 
-    public function test_nobody_begins_a_chunk_of_a_run_that_is_cancelled_or_over(): void
+    public function test_nobody_begins_a_task_of_a_run_that_is_over(): void
     {
         $run = $this->runWithTasks(['source-0']);
-        Run::query()->whereKey($run->id)->update(['cancel_requested_at' => now()]);
-        self::assertNull($this->take($run));
+        $this->api('POST', "/runs/{$run->id}/cancellation")->assertOk();
 
-        Run::query()->whereKey($run->id)->update(['cancel_requested_at' => null, 'state' => RunState::Failed->value]);
-        self::assertNull($this->take($run));
+        self::assertNull(app(RunTasks::class)->take($run->id, 'source-0', 'one'));
+        self::assertSame([], app(AdvanceRun::class)($run->id));
     }
 
-    public function test_a_helper_does_what_is_free_and_the_leader_finds_it_done(): void
+    public function test_a_divided_run_finds_what_an_undivided_one_does_and_its_queue_stays_short(): void
     {
-        $run = $this->runWithTasks(['source-0', 'target-0']);
-        app()->call([new WorkOnRun($run->id), 'handle']);
+        $undivided = $this->undivided();
+        $run = $this->queued();
+        $most = 0;
+        while (DB::table('jobs')->count() > 0) {
+            $most = max($most, DB::table('jobs')->count());
+            Artisan::call('queue:work --once --queue=run');
+        }
 
-        self::assertSame(2, DB::table('run_tasks')->whereNotNull('done_at')->count());
-        $work = app(RunWork::class)->of($run);
-        self::assertTrue($work->isDone('source-0') && $work->isDone('target-0'));
-        self::assertSame(
-            [9, 5],
-            [$work->scanResults(\NineTally\Core\Row\Side::Source)[0]->read, $work->scanResults(\NineTally\Core\Row\Side::Target)[0]->read],
-        );
+        self::assertSame([RunState::Done, 2], [$run->refresh()->state, $most]);
+        self::assertSame($undivided, $this->contentOf(Tally::query()->findOrFail($run->tally_id)));
+        self::assertDirectoryDoesNotExist(storage_path("work/run-{$run->id}"));
     }
 
-    public function test_a_helper_that_cannot_go_on_frees_its_chunk_for_the_leader(): void
+    /** As when the queue is one in memory, and its server was started again. */
+    public function test_a_queue_that_is_emptied_again_and_again_loses_nothing(): void
     {
-        $run = $this->runWithTasks(['match-0']);
-        // Nothing has been read yet, so there is nothing to match.
-        app()->call([new WorkOnRun($run->id), 'handle']);
+        $undivided = $this->undivided();
+        $run = $this->queued();
+        for ($time = 0; ! $run->refresh()->state->isOver() && $time < 60; $time++) {
+            Artisan::call('queue:work --once --queue=run');
+            Artisan::call('queue:work --once --queue=run');
+            DB::table('jobs')->delete();
+            DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
+            Run::query()->update(['created_at' => now()->subMinute()]);
+            app(KeepGoing::class)();
+        }
 
-        self::assertSame('match-0', $this->take($run)?->name);
+        self::assertSame(RunState::Done, $run->refresh()->state);
+        self::assertSame($undivided, $this->contentOf(Tally::query()->findOrFail($run->tally_id)));
     }
 
-    public function test_what_a_run_left_behind_is_cleared_up_when_it_is_over(): void
+    public function test_results_that_are_damaged_or_gone_are_made_again(): void
     {
-        $run = $this->runWithTasks(['source-0']);
-        $folder = app(RunWork::class)->tasks($run);
-        file_put_contents("{$folder}/source-0", 'rows');
-        Artisan::call('nine-tally:watch --once');
-        self::assertFileExists("{$folder}/source-0", 'Its run goes on.');
+        $undivided = $this->undivided();
+        $run = $this->queued();
+        $damaged = [];
+        while (DB::table('jobs')->count() > 0) {
+            Artisan::call('queue:work --once --queue=run');
+            $results = glob(storage_path("work/run-{$run->id}/tasks/*.result")) ?: [];
+            foreach (array_slice($results, 0, DB::table('jobs')->count() === 1 ? 2 : 0) as $nth => $path) {
+                $name = basename($path);
+                if (! isset($damaged[$name])) {
+                    $damaged[$name] = true;
+                    $nth === 0 ? file_put_contents($path, 'x', FILE_APPEND) : unlink($path);
+                }
+            }
+        }
 
-        Run::query()->whereKey($run->id)->update(['state' => RunState::Failed->value]);
-        Artisan::call('nine-tally:watch --once');
-        self::assertDirectoryDoesNotExist(dirname($folder));
-        self::assertSame(0, DB::table('run_tasks')->count());
+        self::assertNotSame([], $damaged);
+        self::assertSame(RunState::Done, $run->refresh()->state, (string) $run->problem);
+        self::assertSame($undivided, $this->contentOf(Tally::query()->findOrFail($run->tally_id)));
     }
 
-    private function take(Run $run): ?TaskLease
+    public function test_a_task_that_fails_three_times_fails_its_run_with_a_reason(): void
     {
-        return TaskLease::take(DB::connection(), $run->id, 15);
+        $run = $this->queued();
+        Artisan::call('queue:work --once --queue=run');
+        // The place of its folder is taken, so nothing can be written.
+        file_put_contents(storage_path("work/run-{$run->id}"), '');
+        for ($time = 1; $time <= 3; $time++) {
+            DB::table('jobs')->update(['available_at' => 0]);
+            Artisan::call('queue:work --once --queue=run');
+            self::assertSame($time === 3, $run->refresh()->state->isOver(), "after attempt {$time}");
+        }
+        unlink(storage_path("work/run-{$run->id}"));
+
+        $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed', 'tallyId' => null]);
+        self::assertStringContainsString('free disk space', (string) $run->problem);
+        self::assertSame(0, DB::table('jobs')->count());
+    }
+
+    /** @return list<mixed> what the two sides give when one worker does all */
+    private function undivided(): array
+    {
+        $this->prepared();
+        config(['nine-tally.small_bytes' => PHP_INT_MAX]);
+        $run = $this->queued();
+        Artisan::call('queue:work --once --queue=run');
+        config(['nine-tally.small_bytes' => 0]);
+        app()->forgetInstance(\App\Adapters\Runs\RunWork::class);
+
+        return $this->contentOf(Tally::query()->where('run_id', $run->id)->firstOrFail());
     }
 
     /** @param list<string> $names */
     private function runWithTasks(array $names): Run
     {
-        $this->actingAs($this->analyst);
-        $this->deliver('source', self::OLD);
-        $this->deliver('target', self::NEW);
-        $this->match();
-        config(['queue.default' => 'database']);
-        $run = Run::query()->findOrFail($this->number($this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated(), 'id'));
-        RunLease::take($run->id, 60);
-        foreach ($names as $name) {
-            DB::table('run_tasks')->insert(['run_id' => $run->id, 'name' => $name]);
-        }
+        $run = $this->queued();
+        app(RunTasks::class)->open($run, RunPhase::Scan, $names);
 
-        return $run->refresh();
+        return $run;
     }
 }

@@ -4,16 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Tally;
 
-use App\Actions\Tally\RequeueExpiredWork;
-use App\Adapters\Runs\LeaseLost;
-use App\Adapters\Runs\RunLease;
+use App\Actions\Work\KeepGoing;
+use App\Jobs\WorkOnRun;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;
-use Illuminate\Database\Events\QueryExecuted;
-use Illuminate\Database\Events\TransactionBeginning;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Event;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\Attributes\TestWith;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
@@ -29,61 +26,36 @@ final class WorkersTest extends TestCase
     {
         $run = $this->queued();
         $this->api('POST', "/runs/{$run->id}/cancellation")->assertOk()->assertJson(['state' => 'cancelled', 'isOver' => true]);
+        app()->call([new WorkOnRun($run->id), 'handle']);
+        self::assertSame([RunState::Cancelled, 0], [$run->refresh()->state, $run->attempts]);
 
         $run = $this->queued();
-        $lease = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
-        $this->api('POST', "/runs/{$run->id}/cancellation")->assertOk()->assertJson(['isBeingCancelled' => true]);
-        app(\App\Actions\Tally\PerformRun::class)($lease);
+        $this->cancelBefore($run, 'run_tasks SET done_at');
+        app()->call([new WorkOnRun($run->id), 'handle']);
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'cancelled', 'tallyId' => null]);
-        self::assertSame([0, []], [Tally::query()->count(), $this->tablesOfRuns()]);
+        self::assertSame([0, [], []], [Tally::query()->count(), $this->tablesOfRuns(), glob(storage_path('work/run-*'))]);
     }
 
-    public function test_one_worker_holds_a_run_and_a_late_one_is_fenced_off(): void
+    public function test_a_run_that_is_ended_between_loading_and_entering_enters_nothing(): void
     {
         $run = $this->queued();
-        $first = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
-        self::assertNull(RunLease::take($run->id, 15));
-
-        Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
-        self::assertNotNull(RunLease::take($run->id, 15));
-        $this->expectException(LeaseLost::class);
-        $first->sign(RunState::Matching, 0.5);
-    }
-
-    public function test_a_worker_that_loses_its_run_between_loading_and_entering_enters_nothing(): void
-    {
-        $run = $this->queued();
-        $lease = RunLease::take($run->id, 15) ?? self::fail('The run is free.');
-        $isLoaded = false;
-        DB::listen(static function (QueryExecuted $query) use (&$isLoaded): void {
-            $isLoaded = $isLoaded || str_contains($query->sql, 'index_findings');
-        });
-        Event::listen(static function (TransactionBeginning $beginning) use ($run, &$isLoaded): void {
-            // Another worker took it over: everything is loaded, and all that is left is to enter the tally.
-            if ($isLoaded) {
-                $beginning->connection->update('UPDATE runs SET lease = ? WHERE id = ?', [
-                    '01a21258-1c44-731d-af75-d812359fe7c2',
-                    $run->id,
-                ]);
-                $isLoaded = false;
-            }
-        });
-        app(\App\Actions\Tally\PerformRun::class)($lease);
+        $this->cancelBefore($run, 'seal_findings');
+        app()->call([new WorkOnRun($run->id), 'handle']);
 
         self::assertSame([0, []], [Tally::query()->count(), $this->tablesOfRuns()]);
-        self::assertNotSame(RunState::Done, $run->refresh()->state);
+        self::assertSame(RunState::Cancelled, $run->refresh()->state);
     }
 
     public function test_a_run_whose_worker_dies_again_and_again_fails_with_a_reason(): void
     {
         $run = $this->queued();
-        RunLease::take($run->id, 15);
-        Run::query()->whereKey($run->id)->update(['attempts' => 5, 'lease_expires_at' => now()->subSecond()]);
-        app(RequeueExpiredWork::class)();
+        // It was taken three times, and each time its worker gave no sign any more.
+        DB::table('jobs')->update(['attempts' => 3, 'reserved_at' => time() - 60]);
+        Artisan::call('queue:work --once --queue=run');
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed']);
-        self::assertStringContainsString('its worker died each time', (string) $run->refresh()->problem);
+        self::assertStringContainsString('its worker ended each time', (string) $run->refresh()->problem);
     }
 
     /** Moments drawn with a fixed seed, from the first statement of a run to its last: while reading, matching, merging, loading. */
@@ -119,20 +91,15 @@ final class WorkersTest extends TestCase
             $wasEntered = $run->refresh()->state === RunState::Done;
             self::assertSame($tallies + ($wasEntered ? 1 : 0), Tally::query()->count());
 
-            // What Watch does as soon as the lease has run out.
-            Run::query()->whereKey($run->id)->update(['lease_expires_at' => now()->subSecond()]);
-            DB::table('run_tasks')->update(['lease_expires_at' => now()->subSecond()]);
-            config(['queue.default' => 'sync']);
-            app(RequeueExpiredWork::class)();
+            // What comes of the job, which its queue gives to the next worker as soon as the dead one has been silent for long enough.
+            DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
+            DB::table('jobs')->update(['reserved_at' => time() - 60, 'attempts' => 1]);
+            Artisan::call('queue:work --stop-when-empty --queue=run');
 
-            self::assertSame(
-                [RunState::Done, $wasEntered ? 1 : 2],
-                [$run->refresh()->state, $run->attempts],
-                "after statement {$at}: {$run->problem}",
-            );
+            self::assertSame(RunState::Done, $run->refresh()->state, "after statement {$at}: {$run->problem}");
             self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
         }
-        app(RequeueExpiredWork::class)();
+        app(KeepGoing::class)();
         self::assertCount(2 * Tally::query()->count(), $this->tablesOfRuns(), 'Two tables for each tally: those of the dead are gone.');
         self::assertSame([], glob(storage_path('work/run-*')), 'Nothing is left of runs that are over.');
     }
@@ -161,42 +128,14 @@ final class WorkersTest extends TestCase
         }
     }
 
-    private function queued(): Run
+    /** Somebody cancels the run in the moment before a statement of its worker. */
+    private function cancelBefore(Run $run, string $statement): void
     {
-        $this->prepared();
-
-        return Run::query()->findOrFail($this->number($this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated(), 'id'));
-    }
-
-    /** @return list<mixed> everything a tally says, but its own number */
-    private function contentOf(Tally $tally): array
-    {
-        return [
-            $tally->summary,
-            DB::table('row_findings')
-                ->where('tally_id', $tally->id)
-                ->orderBy('sequence')
-                ->selectRaw(
-                    "sequence, class, class_ordinal, side, key, encode(identity, 'hex') AS identity, source_cells::text, ".
-                        "target_cells::text, refusal, differing_cells",
-                )
-                ->get()
-                ->toJson(),
-            DB::table('cell_findings')
-                ->where('tally_id', $tally->id)
-                ->orderBy('sequence')
-                ->selectRaw(
-                    "sequence, row_sequence, pattern_number, pattern_ordinal, class, cause, source_value, target_value, encode(identity, ".
-                        "'hex') AS identity",
-                )
-                ->get()
-                ->toJson(),
-            DB::table('patterns')
-                ->where('tally_id', $tally->id)
-                ->orderBy('number')
-                ->get(['number', 'class', 'cause', 'cells', 'examples'])
-                ->toJson(),
-        ];
+        DB::connection()->beforeExecuting(static function (string $query) use ($run, $statement): void {
+            if (str_contains($query, $statement)) {
+                DB::connection('owner')->table('runs')->where('id', $run->id)->update(['state' => 'cancelled']);
+            }
+        });
     }
 
     /** @return list<string> */
