@@ -20,7 +20,13 @@ final readonly class RunTasks
     /** A worker gives a sign every few seconds, also while it waits for the database. One that gave none for so long is dead, or as good. */
     private const SILENT_SECONDS = 10;
 
-    private const IS_SILENT = "coalesce(greatest(queued_at, seen_at), 'epoch') < now() - make_interval(secs => ".self::SILENT_SECONDS.')';
+    private const SINCE = ' < now() - make_interval(secs => '.self::SILENT_SECONDS.')';
+
+    /** Nobody who was asked has been seen. */
+    private const IS_SILENT = "coalesce(greatest(queued_at, seen_at), 'epoch')".self::SINCE;
+
+    /** Whoever took it has not been seen; somebody else may just have been asked. */
+    private const IS_LEFT = "coalesce(seen_at, 'epoch')".self::SINCE;
 
     public function __construct(private Connection $database) {}
 
@@ -80,12 +86,12 @@ final readonly class RunTasks
      */
     public function take(int $runId, string $task, string $worker): ?RunPhase
     {
-        $isSilent = self::IS_SILENT;
+        $isLeft = self::IS_LEFT;
         $taken = $this->database->selectOne(
             <<<SQL
             WITH taken AS (
                 UPDATE run_tasks SET worker = ?, seen_at = now(), attempts = run_tasks.attempts + 1
-                WHERE run_id = ? AND name = ? AND done_at IS NULL AND (worker IS NULL OR worker = ? OR {$isSilent})
+                WHERE run_id = ? AND name = ? AND done_at IS NULL AND (worker IS NULL OR worker = ? OR {$isLeft})
                     AND EXISTS (SELECT 1 FROM runs WHERE id = run_id AND state NOT IN ('done', 'failed', 'cancelled'))
                 RETURNING phase, attempts
             ), attempted AS (

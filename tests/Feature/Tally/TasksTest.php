@@ -49,6 +49,7 @@ final class TasksTest extends TestCase
         self::assertNull($tasks->take($run->id, 'source-0', 'other'));
 
         DB::table('run_tasks')->update(['seen_at' => now()->subMinute()]);
+        self::assertSame(['source-0'], $tasks->ask($run, RunPhase::Scan, 2, true), 'Another is asked, and finds it left.');
         self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'other'));
         $tasks->release($run->id, 'source-0', 'other');
         self::assertSame(RunPhase::Scan, $tasks->take($run->id, 'source-0', 'one'));

@@ -59,7 +59,7 @@ final class WorkersTest extends TestCase
     }
 
     /** Moments drawn with a fixed seed, from the first statement of a run to its last: while reading, matching, merging, loading. */
-    #[TestWith([3])]
+    #[TestWith([4])]
     public function test_a_worker_killed_at_any_moment_leaves_nothing_visible_and_the_next_gives_the_same_result(int $moments): void
     {
         config(['nine-tally.memory' => 16 * 1024 * 1024]);
