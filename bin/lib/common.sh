@@ -6,16 +6,16 @@ die() { printf '\n%s\n' "$*" >&2; exit 1; }
 
 is_root() { [ "$(id -u)" = 0 ]; }
 
-packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light chromium fonts-noto-core fonts-droid-fallback git unzip'
+packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light supervisor chromium fonts-noto-core fonts-droid-fallback git unzip'
 
 # Debian packages are named before they are installed; elsewhere the person is told what is missing.
 ensure_packages() {
   local needed="$packages_needed ${1:-}" missing='' package
   if ! command -v dpkg-query >/dev/null 2>&1; then
-    for package in php php-fpm8.2 composer node npm nginx chromium; do
+    for package in php php-fpm8.2 composer node npm nginx supervisord chromium; do
       command -v "$package" >/dev/null 2>&1 || missing="$missing $package"
     done
-    [ -z "$missing" ] || die "This is not Debian, so nothing is installed for you. Missing:$missing. Nine Tally needs PHP 8.2 with fpm, pgsql, mbstring, xml and intl, Composer, Node 20.19 or newer, PostgreSQL 15, nginx and Chromium."
+    [ -z "$missing" ] || die "This is not Debian, so nothing is installed for you. Missing:$missing. Nine Tally needs PHP 8.2 with fpm, pgsql, mbstring, xml and intl, Composer, Node 20.19 or newer, PostgreSQL 15, nginx, supervisor and Chromium."
     return
   fi
   for package in $needed; do

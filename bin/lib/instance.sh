@@ -51,8 +51,15 @@ ENV
 
 setting() { sed -n "s/^$1=//p" "$home/app/.env"; }
 
+# Passwords are read by psql from a file that only this account can read: a command line can be read by all.
+as_superuser() { # database, psql's arguments…
+  local database="$1"; shift
+  (umask 077; printf '127.0.0.1:%s:*:tally_superuser:%s\n' "$database_port" "$(cat "$home/pg/superuser")" > "$home/pg/words")
+  PGPASSFILE="$home/pg/words" psql -X -q -v ON_ERROR_STOP=1 "host=127.0.0.1 port=$database_port dbname=$database user=tally_superuser" "$@"
+}
+
 start_database() {
-  local data="$home/pg/data"
+  local data="$home/pg/data" tries=0
   if [ ! -f "$data/PG_VERSION" ]; then
     say 'Making the database'
     local words; words=$(mktemp); secret > "$words"; cp "$words" "$home/pg/superuser"; is_root && chown postgres: "$words" "$home/pg/superuser"; chmod 0600 "$home/pg/superuser"
@@ -62,29 +69,29 @@ start_database() {
     # No cell value may reach a log: messages without their details, statements without their parameters.
     printf '%s\n' "listen_addresses = '127.0.0.1'" "unix_socket_directories = ''" "log_error_verbosity = terse" "log_min_error_statement = panic" "log_parameter_max_length = 0" "log_parameter_max_length_on_error = 0" "shared_buffers = 256MB" "work_mem = 32MB" "maintenance_work_mem = 128MB" "max_wal_size = 2GB" "max_connections = 60" | as_database tee -a "$data/postgresql.conf" >/dev/null
   fi
-  if ! as_database pg_ctl -D "$data" status >/dev/null 2>&1; then
-    port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
-    # Compiling a query costs more than the pages and counts that it would be for.
-    as_database pg_ctl -D "$data" -w -t 30 -l "$home/pg/log" -o "-p $database_port -c jit=off -c client_connection_check_interval=1000 ${database_options:-}" start >/dev/null || { tail -n 5 "$home/pg/log" >&2; die 'The database did not start; the end of its log stands above.'; }
-  fi
-  local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
-  if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then
-    psql -X -q -v ON_ERROR_STOP=1 "$url" >/dev/null <<SQL || die 'The roles of the database could not be made.'
+  port_is_free "$database_port" || die "Port $database_port is in use, and the database needs it. End what uses it, or choose another with --database-port."
+  # Compiling a query costs more than the pages and counts that it would be for. A statement ends when whoever asked for it is gone.
+  supervise database "$(database_account)" INT "$pg_bin/postgres -D '$data' -p $database_port -c jit=off -c client_connection_check_interval=1000 ${database_options:-}"
+  until "$pg_bin/pg_isready" -q -h 127.0.0.1 -p "$database_port"; do
+    tries=$((tries + 1)); [ "$tries" -lt 300 ] || { tail -n 5 "$home/run/database.log" >&2; die 'The database did not start; the end of its log stands above.'; }
+    sleep 0.1
+  done
+  if [ -z "$(as_superuser postgres -Atc "SELECT 1 FROM pg_database WHERE datname = 'nine_tally'")" ]; then
+    as_superuser postgres >/dev/null <<SQL || die 'The roles of the database could not be made.'
 CREATE ROLE tally_owner LOGIN PASSWORD '$(cat "$home/owner")';
 CREATE ROLE tally_app LOGIN PASSWORD '$(setting DB_PASSWORD)';
 CREATE DATABASE nine_tally OWNER tally_owner;
 SQL
-    psql -X -q "${url/dbname=postgres/dbname=nine_tally}" -c 'ALTER SCHEMA public OWNER TO tally_owner' -c 'REVOKE ALL ON SCHEMA public FROM PUBLIC' -c 'GRANT USAGE ON SCHEMA public TO tally_app' >/dev/null
+    as_superuser nine_tally -c 'ALTER SCHEMA public OWNER TO tally_owner' -c 'REVOKE ALL ON SCHEMA public FROM PUBLIC' -c 'GRANT USAGE ON SCHEMA public TO tally_app' >/dev/null
   fi
 }
 
 # A small second database as the old system that deliveries are asked of; its reader may do nothing but read.
 make_old_system() {
-  local url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")"
-  if [ -z "$(psql -X "$url" -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
+  if [ -z "$(as_superuser postgres -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
     [ -f "$home/reader" ] || (umask 077; secret > "$home/reader")
-    psql -X -q -v ON_ERROR_STOP=1 "$url" -c "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")'" -c 'CREATE DATABASE wherrymoor_old' >/dev/null &&
-      psql -X -q -v ON_ERROR_STOP=1 "${url/dbname=postgres/dbname=wherrymoor_old}" -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' >/dev/null \
+    printf '%s\n' "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")';" 'CREATE DATABASE wherrymoor_old;' | as_superuser postgres >/dev/null &&
+      as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' >/dev/null \
       || die 'The database of the old system could not be made.'
   fi
   sed -i '/^NINE_TALLY_SOURCES=/d' "$home/app/.env"
@@ -93,15 +100,13 @@ make_old_system() {
 
 # Tests that run side by side have a database and a storage each; the database is a copy of the one that was migrated.
 make_home_of_process() { # number
-  local own="$home/$1" url="host=127.0.0.1 port=$database_port dbname=postgres user=tally_superuser password=$(cat "$home/pg/superuser")" folder
+  local own="$home/$1" folder
   for folder in $storage_folders; do mkdir -p "$own/app/storage/$folder"; done
   mkdir -p "$own/run"
   (umask 077; sed "s/^DB_DATABASE=.*/DB_DATABASE=nine_tally_$1/" "$home/app/.env" > "$own/app/.env")
-  psql -X -q -v ON_ERROR_STOP=1 "$url" -c "CREATE DATABASE nine_tally_$1 TEMPLATE nine_tally OWNER tally_owner" >/dev/null || die 'The databases of the tests could not be made.'
+  as_superuser postgres -c "CREATE DATABASE nine_tally_$1 TEMPLATE nine_tally OWNER tally_owner" >/dev/null || die 'The databases of the tests could not be made.'
   if is_root; then chown -R www-data: "$own"; fi
 }
-
-stop_database() { as_database pg_ctl -D "$home/pg/data" -m fast -w -t 30 stop >/dev/null 2>&1; }
 
 migrate() {
   local answer
@@ -158,52 +163,121 @@ php_admin_value[opcache.revalidate_freq] = 1
 FPM
 }
 
-# A worker that ends (it does so every hour, and when it is killed) is followed by another.
-keep_running() { while true; do "$@" || true; sleep 0.5; done; }
-
-start_serving() { # adds the process ids to $children
-  socket_folder=$(mktemp -d /tmp/nine-tally-XXXXXX)
-  is_root && chown www-data: "$socket_folder"
+start_serving() {
   write_server_configuration
   port_is_free "$web_port" || die "Port $web_port is in use. End what uses it, or choose another with --port."
-  local fpm; fpm=$(command -v php-fpm8.2 || command -v php-fpm) || die 'php-fpm is missing.'
-  "$fpm" -F -y "$home/run/fpm.conf" >>"$home/run/fpm.out" 2>&1 & children="$children $!"
-  nginx -p "$home/run" -e "$home/run/nginx-error.log" -c "$home/run/nginx.conf" >>"$home/run/nginx.out" 2>&1 & children="$children $!"
-  local tries=0
+  local fpm tries=0; fpm=$(command -v php-fpm8.2 || command -v php-fpm) || die 'php-fpm is missing.'
+  supervise fpm "$(id -un)" QUIT "$fpm -F -y '$home/run/fpm.conf'"
+  supervise nginx "$(id -un)" QUIT "nginx -p '$home/run' -e '$home/run/nginx-error.log' -c '$home/run/nginx.conf'"
   until ! port_is_free "$web_port"; do
-    tries=$((tries + 1)); [ "$tries" -lt 100 ] || { tail -n 5 "$home/run/"*.out "$home/run/nginx-error.log" >&2 2>/dev/null; die 'The web server did not start; the end of its logs stands above.'; }
+    tries=$((tries + 1)); [ "$tries" -lt 100 ] || { tail -n 5 "$home/run/fpm.log" "$home/run/nginx.log" "$home/run/nginx-error.log" >&2 2>/dev/null; die 'The web server did not start; the end of its logs stands above.'; }
     sleep 0.1
   done
 }
 
 # Beside the workers that are asked for, one does nothing but what is answered in seconds, and one what nobody waits for, when the
-# processors have nothing else to do.
+# processors have nothing else to do. A worker ends every hour, and another follows it.
 start_workers() { # number
-  local worker queues
-  start_kept quick worker.log '' 'artisan queue:work --queue=quick'
-  for worker in $(seq "$1"); do start_kept "worker-$worker" worker.log '' 'artisan queue:work --queue=quick,default,run'; done
-  start_kept idle worker.log 'nice -n 19' 'artisan queue:work --queue=profile'
-  start_kept scheduler scheduler.log '' 'artisan schedule:work'
+  local worker work="queue:work --sleep=0.5 --timeout=0 --max-time=3600 --memory=512"
+  supervise quick "$(serving_account)" TERM "$php $work --queue=quick"
+  for worker in $(seq "$1"); do supervise "worker-$worker" "$(serving_account)" TERM "$php $work --queue=quick,default,run"; done
+  supervise idle "$(serving_account)" TERM "nice -n 19 $php $work --queue=profile"
+  supervise scheduler "$(serving_account)" TERM "$php schedule:work"
+}
+php="php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d memory_limit=1G '$root/artisan'"
+
+# Everything that serves is kept by Debian's supervisor: whatever ends is started again. It leads a session, and what it starts stays in
+# it, so that all of it can be found and ended even when the supervisor itself is gone.
+start_supervisor() {
+  socket_folder=$(mktemp -d /tmp/nine-tally-XXXXXX)
+  is_root && chown www-data: "$socket_folder"
+  rm -rf "$home/run/programs"; mkdir -p "$home/run/programs"
+  cat > "$home/run/supervisor.conf" <<SUPERVISOR
+[supervisord]
+nodaemon=true
+logfile=$home/run/supervisor.log
+logfile_maxbytes=1MB
+logfile_backups=1
+pidfile=$home/run/supervisor.pid
+$(is_root && printf 'user=root')
+[unix_http_server]
+file=$socket_folder/supervisor
+chmod=0700
+[rpcinterface:supervisor]
+supervisor.rpcinterface_factory = supervisor.rpcinterface:make_main_rpcinterface
+[supervisorctl]
+serverurl=unix://$socket_folder/supervisor
+[include]
+files=$home/run/programs/*.conf
+SUPERVISOR
+  run_supervisor
 }
 
-start_kept() { # name, log, before, command
-  local options=''
-  case "$4" in *queue:work*) options='--sleep=0.5 --timeout=0 --max-time=3600 --memory=512' ;; esac
-  (exec setsid $3 bash -c "$(declare -f is_root as_serving artisan keep_running); root='$root' home='$home'; keep_running $4 $options" >>"$home/run/$2" 2>&1) & children="$children $!"
-}
-
-stop_children() {
-  local child
-  for child in $children; do
-    # Workers lead a group of their own (a supervisor and what it runs); nginx and php-fpm end what they started.
-    kill -TERM -- "-$child" 2>/dev/null || kill -TERM "$child" 2>/dev/null
-  done
+run_supervisor() {
+  (cd "$home/run" && exec env -i PATH="$PATH" LANG=C.UTF-8 NINE_TALLY_HOME="$home" setsid supervisord -c "$home/run/supervisor.conf" >/dev/null 2>&1) & supervisor=$!
+  echo "$supervisor" > "$home/run/session"
   local tries=0
-  for child in $children; do
-    while kill -0 "$child" 2>/dev/null && [ "$tries" -lt 50 ]; do sleep 0.1; tries=$((tries + 1)); done
-    kill -KILL -- "-$child" 2>/dev/null || kill -KILL "$child" 2>/dev/null
+  until [ -S "$socket_folder/supervisor" ] && supervisorctl -c "$home/run/supervisor.conf" pid >/dev/null 2>&1; do
+    tries=$((tries + 1)); [ "$tries" -lt 100 ] || { tail -n 5 "$home/run/supervisor.log" >&2 2>/dev/null; die 'The supervisor did not start; the end of its log stands above.'; }
+    sleep 0.1
   done
-  children=''
+}
+
+supervise() { # name, account, signal that ends it, command
+  cat > "$home/run/programs/$1.conf" <<PROGRAM
+[program:$1]
+command=${4//%/%%}
+$(is_root && printf 'user=%s' "$2")
+environment=HOME="${home//%/%%}/app/storage"
+autorestart=true
+startsecs=0
+stopsignal=$3
+stopwaitsecs=20
+killasgroup=true
+redirect_stderr=true
+stdout_logfile=${home//%/%%}/run/$1.log
+stdout_logfile_maxbytes=5MB
+stdout_logfile_backups=1
+PROGRAM
+  supervisorctl -c "$home/run/supervisor.conf" update >/dev/null 2>&1
+}
+
+# As long as this is wanted there is a supervisor, and it has no rival: what one that was killed left behind goes first.
+keep_supervising() {
+  while true; do
+    wait "$supervisor"
+    end_session
+    run_supervisor
+  done
+}
+
+# What belongs to this installation's session: by its number, and by where it was started, should the number be in use again.
+processes_of_session() {
+  local session stat process
+  session=$(cat "$home/run/session" 2>/dev/null) || return 0
+  for stat in /proc/[0-9]*/stat; do
+    process=$(cut -d/ -f3 <<<"$stat")
+    # shellcheck disable=SC2046
+    set -- $(sed 's/.*) //' "$stat" 2>/dev/null)
+    [ "${4:-}" = "$session" ] && [ "$(readlink "/proc/$process/cwd")" = "$home/run" ] && echo "$process"
+  done
+}
+
+end_session() {
+  local supervisor_process tries=0 left
+  supervisor_process=$(cat "$home/run/session" 2>/dev/null) || return 0
+  if processes_of_session | grep -qx "$supervisor_process"; then kill -TERM "$supervisor_process" 2>/dev/null; fi
+  while kill -0 "$supervisor_process" 2>/dev/null && [ "$tries" -lt 400 ]; do sleep 0.1; tries=$((tries + 1)); done
+  left=$(processes_of_session)
+  [ -z "$left" ] || kill -KILL $left 2>/dev/null
+  # The database is no part of the session: it takes the processors of a folder, and ends by its own rules.
+  [ ! -f "$home/pg/data/postmaster.pid" ] || as_database pg_ctl -D "$home/pg/data" -m fast -w -t 30 stop >/dev/null 2>&1
+  return 0
+}
+
+stop_everything() {
+  end_session
+  rm -f "$home/run/session"
   [ -n "${socket_folder:-}" ] && rm -rf "$socket_folder"
   return 0
 }

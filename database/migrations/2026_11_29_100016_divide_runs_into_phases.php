@@ -34,11 +34,11 @@ return new class () extends Migration {
             SQL);
         DB::statement('GRANT SELECT, INSERT, DELETE, UPDATE ON run_tasks TO tally_app');
         DB::statement('DROP FUNCTION index_findings(bigint, integer)');
-        // One at a time, so that several workers build them, and each gives signs of life.
-        DB::statement(<<<'SQL'
+        // One at a time, so that several workers build them.
+        $this->define('index_findings(bigint, integer, integer)', <<<'SQL'
             CREATE FUNCTION index_findings(tally bigint, key_columns integer, place integer) RETURNS void
                 LANGUAGE plpgsql SECURITY DEFINER
-                SET search_path = public, pg_temp
+                SET search_path = {schema}, pg_temp
                 AS $$ DECLARE findings text; entries text; BEGIN
                 IF EXISTS (SELECT 1 FROM tallies WHERE id = tally) THEN RAISE EXCEPTION 'tally % is entered', tally; END IF;
                 findings := format(CASE WHEN place <= 3 + key_columns THEN 'row_findings_%s' ELSE 'cell_findings_%s' END, tally);
@@ -55,10 +55,10 @@ return new class () extends Migration {
                     CASE WHEN place IN (1, 4 + key_columns) THEN 'UNIQUE' ELSE '' END, findings, place, findings, entries);
             END $$
             SQL);
-        DB::statement(<<<'SQL'
+        $this->define('seal_findings(bigint)', <<<'SQL'
             CREATE FUNCTION seal_findings(tally bigint) RETURNS void
                 LANGUAGE plpgsql SECURITY DEFINER
-                SET search_path = public, pg_temp
+                SET search_path = {schema}, pg_temp
                 AS $$ BEGIN
                 IF EXISTS (SELECT 1 FROM tallies WHERE id = tally) THEN RAISE EXCEPTION 'tally % is entered', tally; END IF;
                 -- Not before: it writes to the catalogue without a lock on the table, and an automatic vacuum that has
@@ -68,5 +68,14 @@ return new class () extends Migration {
                 EXECUTE format('ANALYZE cell_findings_%s', tally);
             END $$
             SQL);
+    }
+
+    /** Those who serve may call it, and nobody else. */
+    private function define(string $signature, string $definition): void
+    {
+        $schema = DB::scalar('SELECT current_schema()');
+        DB::statement(str_replace('{schema}', is_string($schema) ? $schema : 'public', $definition));
+        DB::statement("REVOKE ALL ON FUNCTION {$signature} FROM PUBLIC");
+        DB::statement("GRANT EXECUTE ON FUNCTION {$signature} TO tally_app");
     }
 };

@@ -182,7 +182,8 @@ final class ReviewTest extends TestCase
             "INSERT INTO cell_findings_999 SELECT 999, n, n, 1, n, 0, 'changed', 'none', 'a', 'b', sha256(n::text::bytea) ".
                 "FROM generate_series(1, 100000) n",
         );
-        DB::statement('SELECT index_findings(999, 2), attach_findings(999)');
+        DB::statement('SELECT index_findings(999, 2, place) FROM generate_series(1, 8) place');
+        DB::statement('SELECT seal_findings(999), attach_findings(999)');
         $run = DB::table('runs')->insertGetId([
             'dataset_id' => $this->dataset->id,
             'plan_version_id' => 1,

@@ -94,7 +94,7 @@ final class WorkersTest extends TestCase
             // What comes of the job, which its queue gives to the next worker as soon as the dead one has been silent for long enough.
             DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
             DB::table('jobs')->update(['reserved_at' => time() - 60, 'attempts' => 1]);
-            Artisan::call('queue:work --stop-when-empty --queue=run');
+            Artisan::call('queue:work --stop-when-empty --memory=2048 --queue=run');
 
             self::assertSame(RunState::Done, $run->refresh()->state, "after statement {$at}: {$run->problem}");
             self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
