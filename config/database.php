@@ -27,6 +27,17 @@ return [
         // What defines the tables: migrations only.
         'owner' => [...$server, 'username' => 'tally_owner', 'password' => env('DB_OWNER_PASSWORD')],
     ],
+    // For the queue, where it is not kept in the database.
+    'redis' => [
+        'client' => 'phpredis',
+        'options' => ['prefix' => env('REDIS_PREFIX', 'nine-tally:')],
+        'default' => [
+            'host' => env('REDIS_HOST', '127.0.0.1'),
+            'port' => env('REDIS_PORT', '6379'),
+            'password' => env('REDIS_PASSWORD'),
+            'database' => 0,
+        ],
+    ],
     // "migrations" is a word of the product and a table of its own.
     'migrations' => ['table' => 'schema_changes', 'update_date_on_publish' => false],
 ];

@@ -7,7 +7,7 @@ namespace App\Providers;
 use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Match\CountKey;
 use App\Actions\Tally\AdvanceRun;
-use App\Actions\Work\KeepGoing;
+use App\Actions\Work\ClearUp;
 use App\Adapters\Database\Interval;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
@@ -73,7 +73,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$secondsBetweenReports')->giveConfig('nine-tally.seconds_between_reports');
         $this->app->when(CountKey::class)->needs('$sampleRows')->giveConfig('nine-tally.sample_rows');
         $this->app->when(DeliveryReader::class)->needs('$previewRows')->giveConfig('nine-tally.preview_rows');
-        $this->app->when(KeepGoing::class)->needs('$keepPreparedSeconds')->giveConfig('nine-tally.keep_prepared_seconds');
+        $this->app->when(ClearUp::class)->needs('$keepPreparedSeconds')->giveConfig('nine-tally.keep_prepared_seconds');
         $this->app->when(ReportContent::class)->needs('$findings')->giveConfig('nine-tally.report_findings');
         $this->app->when(QuerySources::class)->needs('$sources')->giveConfig('nine-tally.sources');
         $this->app->when(QuerySources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');

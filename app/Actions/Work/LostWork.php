@@ -40,13 +40,18 @@ final readonly class LostWork
             }
         }
         $this->waiting(Receipt::query()->where('state', ReceiptState::Reading->value), 'updated_at')->each($this->receive(...));
-        $this->waiting(Receipt::query()->where('state', ReceiptState::Receiving->value)->whereNotNull('query'), 'updated_at')
-            ->each(static fn(Receipt $receipt) => TakeSnapshot::dispatch($receipt->id));
-        $this->waiting(KeyCount::query()->where('state', 'queued'))->each(static fn(KeyCount $count) => CountKeyOfDelivery::dispatch($count->id));
-        $this->waiting(DeliveryProfile::query()->whereNull('columns')->whereNull('problem'))
-            ->each(static fn(DeliveryProfile $profile) => ProfileDelivery::dispatch($profile->delivery_id));
-        $this->waiting(ReportOrder::query()->whereIn('state', ['queued', 'printing']))
-            ->each(static fn(ReportOrder $order) => PrintReport::dispatch($order->id));
+        $this->waiting(Receipt::query()->where('state', ReceiptState::Receiving->value)->whereNotNull('query'), 'updated_at')->each(
+            static fn(Receipt $receipt) => TakeSnapshot::dispatch($receipt->id),
+        );
+        $this->waiting(KeyCount::query()->where('state', 'queued'))->each(
+            static fn(KeyCount $count) => CountKeyOfDelivery::dispatch($count->id),
+        );
+        $this->waiting(DeliveryProfile::query()->whereNull('columns')->whereNull('problem'))->each(
+            static fn(DeliveryProfile $profile) => ProfileDelivery::dispatch($profile->delivery_id),
+        );
+        $this->waiting(ReportOrder::query()->whereIn('state', ['queued', 'printing']))->each(
+            static fn(ReportOrder $order) => PrintReport::dispatch($order->id),
+        );
         $again = 'Nobody is at work on this any more: what waits for workers was lost. Ask again.';
         $this->waiting(Answer::query()->where('state', 'asked'), 'updated_at')
             ->each(static fn(Answer $answer) => $answer->update(['state' => 'failed', 'problem' => $again]));

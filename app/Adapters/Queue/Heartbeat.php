@@ -95,7 +95,8 @@ final class Heartbeat
 
     private function isStopped(int $process): bool
     {
-        return preg_match('/\) ([A-Za-z])/', (string) @file_get_contents("/proc/{$process}/stat"), $found) === 1 && in_array($found[1], ['T', 't'], true);
+        return preg_match('/\) ([A-Za-z])/', (string) @file_get_contents("/proc/{$process}/stat"), $found) === 1 &&
+            in_array($found[1], ['T', 't'], true);
     }
 
     /** A connection of its own: the one of the parent is in use there. */

@@ -17,7 +17,7 @@ use NineTally\Core\Tally\TallyCancelled;
  */
 final readonly class RunTasks
 {
-    /** A worker gives a sign every few seconds, also while it waits for the database. One that gave none for so long is dead, or as good. */
+    /** A worker gives a sign every few seconds, also while it waits for the database. One that gave none for so long is as good as dead. */
     private const SILENT_SECONDS = 10;
 
     private const SINCE = ' < now() - make_interval(secs => '.self::SILENT_SECONDS.')';
@@ -168,7 +168,11 @@ final readonly class RunTasks
     public function digests(Run $run, RunPhase $phase): array
     {
         /** @var array<string, string|null> $digests */
-        $digests = $this->database->table('run_tasks')->where(['run_id' => $run->id, 'phase' => $phase->value])->pluck('digest', 'name')->all();
+        $digests = $this->database
+            ->table('run_tasks')
+            ->where(['run_id' => $run->id, 'phase' => $phase->value])
+            ->pluck('digest', 'name')
+            ->all();
 
         return $digests;
     }
@@ -177,6 +181,14 @@ final readonly class RunTasks
     public function forget(Run $run, array $names): void
     {
         $this->database->table('run_tasks')->where('run_id', $run->id)->whereIn('name', $names)->delete();
+    }
+
+    /** Of runs that are over nobody asks which tasks they had. */
+    public function clearUp(): void
+    {
+        $this->database->delete(
+            "DELETE FROM run_tasks USING runs WHERE runs.id = run_id AND runs.state IN ('done', 'failed', 'cancelled')",
+        );
     }
 
     /** How many jobs a queue should hold for the runs that go on: one for each task that was asked for and is not done. */

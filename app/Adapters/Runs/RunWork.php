@@ -22,7 +22,7 @@ final class RunWork
     /** Kept from task to task, for what it remembers of value pairs; of the run that this worker was at last. */
     private ?TallyWork $last = null;
 
-    private ?int $lastRun = null;
+    private ?string $lastRun = null;
 
     public function __construct(
         private readonly PreparedSides $sides,
@@ -57,6 +57,7 @@ final class RunWork
     /** Removes what a run that is over left behind. */
     public function remove(Run $run): void
     {
+        $this->last = null;
         Workspace::at($this->folder($run))->remove();
     }
 
@@ -73,14 +74,16 @@ final class RunWork
 
     public function of(Run $run): TallyWork
     {
-        if ($this->last === null || $this->lastRun !== $run->id) {
+        $folder = $this->tasks($run);
+        $which = "{$run->id} of {$run->created_at->getTimestamp()}";
+        if ($this->last === null || $this->lastRun !== $which) {
             $this->last = new TallyWork(
                 $this->plan($run),
                 Sides::each(fn(Side $side): Reader => $this->reader($run, $side)),
-                $this->tasks($run),
+                $folder,
                 $this->settings(),
             );
-            $this->lastRun = $run->id;
+            $this->lastRun = $which;
         }
 
         return $this->last;

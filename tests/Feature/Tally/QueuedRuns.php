@@ -6,7 +6,10 @@ namespace Tests\Feature\Tally;
 
 use App\Models\Run;
 use App\Models\Tally;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Redis;
 
 /** Runs that wait for a worker, and all that came of one. */
 trait QueuedRuns
@@ -20,7 +23,40 @@ trait QueuedRuns
             $this->match();
         }
         // From here on jobs wait in the queue, as with a worker that has not come yet.
-        config(['queue.default' => 'database']);
+        config(['queue.default' => $this->queueDriver()]);
+    }
+
+    /** The same tests run with each driver: bin/test names the other one. */
+    private function queueDriver(): string
+    {
+        return getenv('NINE_TALLY_TEST_QUEUE') ?: 'database';
+    }
+
+    private function waitingJobs(): int
+    {
+        return Queue::size('run');
+    }
+
+    /** As when the queue is one in memory, and its server was started again. */
+    private function loseTheQueue(): void
+    {
+        $this->queueDriver() === 'redis' ? Redis::connection()->command('flushdb') : DB::table('jobs')->delete();
+    }
+
+    /** A worker does the next job, or all of them; what was put off is due, and what dead workers hold is free. */
+    private function work(bool $all = false): void
+    {
+        if ($this->queueDriver() === 'redis') {
+            foreach (['delayed', 'reserved'] as $kind) {
+                foreach (Redis::connection()->zrange("queues:run:{$kind}", 0, -1) as $job) {
+                    Redis::connection()->zadd("queues:run:{$kind}", time() - 60, $job);
+                }
+            }
+        } else {
+            DB::table('jobs')->update(['available_at' => 0]);
+            DB::table('jobs')->whereNotNull('reserved_at')->update(['reserved_at' => time() - 60]);
+        }
+        Artisan::call('queue:work --queue=run --memory=2048 '.($all ? '--stop-when-empty' : '--once'));
     }
 
     private function queued(): Run

@@ -7,15 +7,17 @@ namespace Tests\Feature\Tally;
 use App\Actions\Tally\AdvanceRun;
 use App\Actions\Work\KeepGoing;
 use App\Adapters\Runs\RunTasks;
+use App\Adapters\Runs\RunWork;
 use App\Models\Run;
 use App\Models\RunPhase;
 use App\Models\RunState;
 use App\Models\Tally;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\Group;
 use Tests\TestCase;
 
-/** A run that is divided among workers: its tasks, as any of them may do. */
+/** A run that is divided among workers: its tasks, as any of them may do, with each driver of the queue. */
+#[Group('queue')]
 final class TasksTest extends TestCase
 {
     use QueuedRuns;
@@ -24,6 +26,7 @@ final class TasksTest extends TestCase
     {
         parent::setUp();
         config(['nine-tally.small_bytes' => 0, 'nine-tally.workers' => 1]);
+        $this->queueDriver() === 'redis' && $this->loseTheQueue();
     }
 
     public function test_no_two_workers_hold_one_task_and_what_is_done_is_not_given_again(): void
@@ -70,9 +73,9 @@ final class TasksTest extends TestCase
         $undivided = $this->undivided();
         $run = $this->queued();
         $most = 0;
-        while (DB::table('jobs')->count() > 0) {
-            $most = max($most, DB::table('jobs')->count());
-            Artisan::call('queue:work --once --queue=run');
+        while ($this->waitingJobs() > 0) {
+            $most = max($most, $this->waitingJobs());
+            $this->work();
         }
 
         self::assertSame([RunState::Done, 2], [$run->refresh()->state, $most]);
@@ -80,15 +83,14 @@ final class TasksTest extends TestCase
         self::assertDirectoryDoesNotExist(storage_path("work/run-{$run->id}"));
     }
 
-    /** As when the queue is one in memory, and its server was started again. */
     public function test_a_queue_that_is_emptied_again_and_again_loses_nothing(): void
     {
         $undivided = $this->undivided();
         $run = $this->queued();
         for ($time = 0; ! $run->refresh()->state->isOver() && $time < 60; $time++) {
-            Artisan::call('queue:work --once --queue=run');
-            Artisan::call('queue:work --once --queue=run');
-            DB::table('jobs')->delete();
+            $this->work();
+            $this->work();
+            $this->loseTheQueue();
             DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
             Run::query()->update(['created_at' => now()->subMinute()]);
             app(KeepGoing::class)();
@@ -103,10 +105,10 @@ final class TasksTest extends TestCase
         $undivided = $this->undivided();
         $run = $this->queued();
         $damaged = [];
-        while (DB::table('jobs')->count() > 0) {
-            Artisan::call('queue:work --once --queue=run');
+        while ($this->waitingJobs() > 0) {
+            $this->work();
             $results = glob(storage_path("work/run-{$run->id}/tasks/*.result")) ?: [];
-            foreach (array_slice($results, 0, DB::table('jobs')->count() === 1 ? 2 : 0) as $nth => $path) {
+            foreach (array_slice($results, 0, $this->waitingJobs() === 1 ? 2 : 0) as $nth => $path) {
                 $name = basename($path);
                 if (! isset($damaged[$name])) {
                     $damaged[$name] = true;
@@ -123,19 +125,18 @@ final class TasksTest extends TestCase
     public function test_a_task_that_fails_three_times_fails_its_run_with_a_reason(): void
     {
         $run = $this->queued();
-        Artisan::call('queue:work --once --queue=run');
+        $this->work();
         // The place of its folder is taken, so nothing can be written.
         file_put_contents(storage_path("work/run-{$run->id}"), '');
         for ($time = 1; $time <= 3; $time++) {
-            DB::table('jobs')->update(['available_at' => 0]);
-            Artisan::call('queue:work --once --queue=run');
+            $this->work();
             self::assertSame($time === 3, $run->refresh()->state->isOver(), "after attempt {$time}");
         }
         unlink(storage_path("work/run-{$run->id}"));
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed', 'tallyId' => null]);
         self::assertStringContainsString('free disk space', (string) $run->problem);
-        self::assertSame(0, DB::table('jobs')->count());
+        self::assertSame(0, $this->waitingJobs());
     }
 
     /** @return list<mixed> what the two sides give when one worker does all */
@@ -144,9 +145,9 @@ final class TasksTest extends TestCase
         $this->prepared();
         config(['nine-tally.small_bytes' => PHP_INT_MAX]);
         $run = $this->queued();
-        Artisan::call('queue:work --once --queue=run');
+        $this->work();
         config(['nine-tally.small_bytes' => 0]);
-        app()->forgetInstance(\App\Adapters\Runs\RunWork::class);
+        app()->forgetInstance(RunWork::class);
 
         return $this->contentOf(Tally::query()->where('run_id', $run->id)->firstOrFail());
     }

@@ -9,7 +9,6 @@ use App\Jobs\WorkOnRun;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -52,7 +51,7 @@ final class WorkersTest extends TestCase
         $run = $this->queued();
         // It was taken three times, and each time its worker gave no sign any more.
         DB::table('jobs')->update(['attempts' => 3, 'reserved_at' => time() - 60]);
-        Artisan::call('queue:work --once --queue=run');
+        $this->work();
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed']);
         self::assertStringContainsString('its worker ended each time', (string) $run->refresh()->problem);
@@ -93,8 +92,7 @@ final class WorkersTest extends TestCase
 
             // What comes of the job, which its queue gives to the next worker as soon as the dead one has been silent for long enough.
             DB::table('run_tasks')->update(['seen_at' => now()->subMinute(), 'queued_at' => now()->subMinute()]);
-            DB::table('jobs')->update(['reserved_at' => time() - 60, 'attempts' => 1]);
-            Artisan::call('queue:work --stop-when-empty --memory=2048 --queue=run');
+            $this->work(all: true);
 
             self::assertSame(RunState::Done, $run->refresh()->state, "after statement {$at}: {$run->problem}");
             self::assertSame($undisturbed, $this->contentOf(Tally::query()->findOrFail($run->tally_id)), "after statement {$at}");
