@@ -14,7 +14,7 @@ return [
     'workers' => max(1, (int) env('NINE_TALLY_WORKERS', 2)),
 
     // Bytes of a side below which a run is done by one worker alone.
-    'small_bytes' => (int) env('NINE_TALLY_SMALL_BYTES', 64 * 1024 * 1024),
+    'small_bytes' => (int) env('NINE_TALLY_SMALL_BYTES', 24 * 1024 * 1024),
 
     // Bytes that a worker should stay below while it compares. The same on every worker: it decides how a run is divided.
     'memory' => 256 * 1024 * 1024,

@@ -51,11 +51,7 @@ final readonly class AdvanceRun
                 if ($phase === null) {
                     return [];
                 }
-                $run->update([
-                    'phase' => $phase,
-                    'state' => $phase->state(),
-                    'entering_tally_id' => $phase === RunPhase::Merge ? $this->tables->nextTallyId() : $run->entering_tally_id,
-                ]);
+                $run->update(['phase' => $phase, 'state' => $phase->state()]);
                 $this->tasks->open($run, $phase, $this->tasksOf($run, $phase));
             }
 
@@ -71,7 +67,7 @@ final readonly class AdvanceRun
             RunPhase::Divide => $this->work->isSmall($run) ? [] : ['divide'],
             RunPhase::Scan => $this->work->of($run)->scanTasks(),
             RunPhase::Match => $this->work->of($run)->matchTasks(),
-            RunPhase::Merge => ['merge'],
+            RunPhase::Merge => $this->merges($run),
             RunPhase::Load => $this->loads($run),
             RunPhase::Index => $this->indexes($run),
             RunPhase::Enter => ['enter'],
@@ -86,11 +82,20 @@ final readonly class AdvanceRun
         return array_map(static fn(Side $side): string => "prepare-{$side->value}", array_values($sides));
     }
 
+    /** @return list<string> with the tables that its findings are loaded into, from the first file on */
+    private function merges(Run $run): array
+    {
+        $tallyId = $this->tables->nextTallyId();
+        $run->update(['entering_tally_id' => $tallyId]);
+        $this->tables->open($tallyId);
+
+        return ['merge'];
+    }
+
     /** @return list<string> */
     private function loads(Run $run): array
     {
         $files = MergedRun::in($this->merge->folder($run), $this->tasks->digests($run, RunPhase::Merge)['merge'] ?? '')->files;
-        $this->tables->open((int) $run->entering_tally_id);
 
         return array_map(static fn(string $name): string => "load-{$name}", [...$files['rows'], ...$files['cells']]);
     }

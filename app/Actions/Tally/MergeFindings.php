@@ -6,22 +6,24 @@ namespace App\Actions\Tally;
 
 use App\Adapters\Database\FindingFiles;
 use App\Adapters\Runs\MergedRun;
+use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Runs\TaskSigns;
+use App\Jobs\WorkOnRun;
 use App\Models\Run;
+use App\Models\RunPhase;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
-use NineTally\Core\Tally\Workspace;
 
 /** Decides what only all of both sides can decide, holds the sums against each other, and writes the findings down in their order. */
 final readonly class MergeFindings
 {
     private const FOLDER = 'findings';
 
-    public function __construct(private RunWork $work) {}
+    public function __construct(private RunWork $work, private RunTasks $tasks) {}
 
     public function folder(Run $run): string
     {
@@ -31,22 +33,10 @@ final readonly class MergeFindings
     /** @return string the digest of what it leaves in the folder */
     public function __invoke(Run $run, TaskSigns $signs): string
     {
-        if (! is_dir($this->folder($run))) {
-            // Whoever is thought dead may be at it still: each writes in a folder of its own, and both write the same.
-            $own = Workspace::make($this->work->folder($run));
-            try {
-                $this->write($run, $own->path, $signs);
-                @rename($own->path, $this->folder($run));
-            } finally {
-                $own->remove();
-            }
+        $folder = $this->folder($run);
+        if (! is_dir($folder) && ! @mkdir($folder, 0700) && ! is_dir($folder)) {
+            throw new \RuntimeException('The storage could not be written; the disk may be full.');
         }
-
-        return MergedRun::digestIn($this->folder($run));
-    }
-
-    private function write(Run $run, string $folder, TaskSigns $signs): void
-    {
         $plan = $this->work->plan($run);
         // All of its tasks are done, so it goes on from there.
         $tally = new TallyRun(
@@ -61,6 +51,7 @@ final readonly class MergeFindings
             $folder,
             new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()),
             $plan->columnPairs,
+            fn(string $name) => $this->mayBeLoaded($run, $name),
         );
         $findings = $tally->findings();
         foreach ($findings as $finding) {
@@ -68,5 +59,19 @@ final readonly class MergeFindings
         }
         $files->end();
         (new MergedRun($findings->getReturn(), $files->rowsByClass(), $files->names()))->keep($folder);
+
+        return MergedRun::digestIn($folder);
+    }
+
+    /** Others load what is whole while the rest is merged: should it be merged again, the same stands there. */
+    private function mayBeLoaded(Run $run, string $name): void
+    {
+        if (
+            ! $this->work->isSmall($run) &&
+            ! str_starts_with($name, 'places') &&
+            $this->tasks->askFor($run, RunPhase::Load, "load-{$name}")
+        ) {
+            WorkOnRun::dispatch($run->id, "load-{$name}");
+        }
     }
 }

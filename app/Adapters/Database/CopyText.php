@@ -9,21 +9,23 @@ use Illuminate\Database\Connection;
 /** COPY's text format (PostgreSQL, COPY, File Formats). */
 final readonly class CopyText
 {
+    private const ESCAPED = ['\\' => '\\\\', "\t" => '\t', "\n" => '\n', "\r" => '\r'];
+
     /** @param list<string|int|null> $fields */
     public static function line(array $fields): string
     {
-        $line = '';
-        foreach ($fields as $position => $field) {
-            $line .=
-                ($position === 0 ? '' : "\t").
-                ($field === null
-                    ? '\N'
-                    : (is_int($field)
-                        ? (string) $field
-                        : str_replace(['\\', "\t", "\n", "\r"], ['\\\\', '\t', '\n', '\r'], $field)));
+        $line = [];
+        foreach ($fields as $field) {
+            $line[] = is_int($field) ? $field : ($field === null ? '\N' : self::field($field));
         }
 
-        return $line."\n";
+        return implode("\t", $line)."\n";
+    }
+
+    public static function field(string $text): string
+    {
+        // Looked for first: nearly no field has one.
+        return strcspn($text, "\\\t\n\r") === strlen($text) ? $text : strtr($text, self::ESCAPED);
     }
 
     /**

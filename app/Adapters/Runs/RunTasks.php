@@ -39,6 +39,18 @@ final readonly class RunTasks
             SQL, [$run->id, $phase->value, '{'.implode(',', $names).'}']);
     }
 
+    /** @return bool whether nobody was asked for the task before; from here on somebody was */
+    public function askFor(Run $run, RunPhase $phase, string $name): bool
+    {
+        return $this->database->table('run_tasks')->insertOrIgnore([
+            'run_id' => $run->id,
+            'name' => $name,
+            'phase' => $phase->value,
+            'place' => 1,
+            'queued_at' => now(),
+        ]) === 1;
+    }
+
     /** @return bool whether tasks of the phase are not done */
     public function hasMissing(Run $run, RunPhase $phase): bool
     {

@@ -28,7 +28,9 @@ final class GroupPostingBuilder
         $place = $row % GroupPostingBlock::ROWS;
         $within = $stretch % GroupPostingBlock::STRETCHES;
         $this->counts[$group][$within] = ($this->counts[$group][$within] ?? 0) + 1;
-        $this->rows[$group] = ($this->rows[$group] ?? '').chr($place & 0xFF).chr($place >> 8);
+        $this->rows[$group] ??= '';
+        // In place: put together anew for each row it would be copied for each row.
+        $this->rows[$group] .= chr($place & 0xFF).chr($place >> 8);
 
         return $ended;
     }

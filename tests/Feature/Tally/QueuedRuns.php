@@ -56,7 +56,7 @@ trait QueuedRuns
             DB::table('jobs')->update(['available_at' => 0]);
             DB::table('jobs')->whereNotNull('reserved_at')->update(['reserved_at' => time() - 60]);
         }
-        Artisan::call('queue:work --queue=run --memory=2048 '.($all ? '--stop-when-empty' : '--once'));
+        Artisan::call('queue:work --queue=run --sleep=0 --memory=2048 '.($all ? '--stop-when-empty' : '--once'));
     }
 
     private function queued(): Run
