@@ -11,12 +11,18 @@ use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
+use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 
 $application = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
-        $middleware->trustHosts(at: ['^127\.0\.0\.1$', '^localhost$', '^\[::1\]$'], subdomains: false);
+        $middleware->trustHosts(
+            at: static fn(): array => array_values(['^127\.0\.0\.1$', '^localhost$', '^\[::1\]$', ...array_filter(config()->array('nine-tally.hosts'), is_string(...))]),
+            subdomains: false,
+        );
+        // Nobody else is meant to call the API from a page.
+        $middleware->remove(HandleCors::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->web(append: [SessionGoesOn::class]);
         $middleware->web(replace: [ValidateCsrfToken::class => CsrfToken::class]);

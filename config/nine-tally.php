@@ -4,6 +4,14 @@ declare(strict_types=1);
 
 /** Every setting of the application, with unit and default. None is changed while it serves. */
 return [
+    // Names under which others reach it, as regular expressions, and addresses of the servers in front of it whose word is taken for who
+    // asks and whether by TLS; with commas between them. Nothing else is believed.
+    'hosts' => array_map(
+        static fn(string $host): string => '^'.preg_quote($host).'$',
+        array_filter(array_map(trim(...), explode(',', (string) env('NINE_TALLY_HOSTS', '')))),
+    ),
+    'proxies' => array_values(array_filter(array_map(trim(...), explode(',', (string) env('NINE_TALLY_PROXIES', ''))))),
+
     // Bytes; a longer record is refused. Changed by whoever installs.
     'row_limit' => (int) env('NINE_TALLY_ROW_LIMIT', 16 * 1024 * 1024),
 

@@ -34,6 +34,7 @@ use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
 use App\Http\Middleware\KeepsTrail;
 use App\Http\Middleware\NoTimeLimit;
+use App\Http\Middleware\OnlyMembers;
 use App\Http\Middleware\RequiresUnmaskedAccess;
 use Illuminate\Support\Facades\Route;
 
@@ -44,7 +45,7 @@ Route::post('first-person', [FirstPersonController::class, 'store']);
 Route::get('invitations/{token}', [PeopleController::class, 'invitation']);
 Route::post('invitations/{token}/acceptance', [PeopleController::class, 'accept']);
 
-Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
+Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(function (): void {
     Route::delete('session', [SessionController::class, 'destroy']);
     Route::put('me/password', [AccountController::class, 'password']);
     Route::get('me/sessions', [AccountController::class, 'sessions']);
@@ -53,7 +54,7 @@ Route::middleware(['auth', KeepsTrail::class])->group(function (): void {
     Route::post('people/invitations', [PeopleController::class, 'invite']);
     Route::delete('people/invitations/{invitation}', [PeopleController::class, 'withdraw']);
     Route::put('people/{person}/lock', [PeopleController::class, 'lock']);
-    Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give']);
+    Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give'])->defaults(OnlyMembers::ADMINISTERS, true);
     Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail']);
 
     // Board

@@ -49,6 +49,7 @@ final class User extends Authenticatable
 
     public function roleIn(Migration $migration): ?Role
     {
-        return $this->memberships()->where('migration_id', $migration->id)->first()?->role;
+        // Asked several times by one request.
+        return $this->memberships->firstWhere('migration_id', $migration->id)?->role;
     }
 }

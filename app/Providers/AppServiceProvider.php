@@ -35,6 +35,7 @@ use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Connectors\ConnectionFactory;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Queue\Events\JobAttempted;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Support\Facades\Auth;
@@ -89,6 +90,7 @@ final class AppServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        TrustProxies::at(config()->array('nine-tally.proxies'));
         Gate::policy(Migration::class, MigrationPolicy::class);
         // Addresses without a host: the page is the same under every name and port that leads to it.
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));

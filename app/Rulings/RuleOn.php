@@ -35,6 +35,10 @@ final readonly class RuleOn
             EffectiveRulings::hold($this->database, $tally->id);
             $this->mustBeNewest($tally);
             $this->mustHaveSeen($tally, $seenAct, $person);
+            $twin = $this->twin($tally, $ruling, $seenAct, $person);
+            if ($twin !== null) {
+                return $twin;
+            }
             $act = Ruling::query()->create([
                 'dataset_id' => $tally->dataset_id,
                 'tally_id' => $tally->id,
@@ -88,6 +92,26 @@ final readonly class RuleOn
                 ),
             );
         }
+    }
+
+    /** The same act, which the same person entered since: a double click enters it once. */
+    private function twin(Tally $tally, NewRuling $ruling, int $seenAct, User $person): ?Ruling
+    {
+        $newest = $tally->rulings()->where('id', '>', $seenAct)->where('user_id', $person->id)->orderByDesc('id')->first();
+        if ($newest === null || $newest->scope !== $ruling->scope || $newest->decision !== $ruling->decision) {
+            return null;
+        }
+        $isSame =
+            [$newest->reason, $newest->ticket, $newest->asked_id, $newest->holds_up_to, $newest->holds_for] ==
+                [$ruling->reason, $ruling->ticket, $ruling->askedId, $ruling->holdsUpTo, $ruling->holdsFor] &&
+            match ($ruling->scope) {
+                RulingScope::Pattern => $newest->pattern_number === (int) $ruling->target,
+                RulingScope::RowClass => $newest->row_class === $ruling->target,
+                RulingScope::Row, RulingScope::Cell => $newest->sequence === (int) $ruling->target,
+                default => $newest->filter == $ruling->filter?->toArray(),
+            };
+
+        return $isSame ? $newest : null;
     }
 
     /** @return array<string, mixed> what the act covers, and how many findings that are */

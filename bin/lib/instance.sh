@@ -128,7 +128,9 @@ http {
   include /etc/nginx/mime.types;
   types { font/woff2 woff2; }
   # Addresses carry filters, and filters carry cell values: the path without its query.
-  log_format short '\$time_iso8601 \$request_method \$uri \$status \$request_time';
+  # And an invitation is told by its address alone.
+  map \$uri \$address { ~^(?<before>/(api/v1/)?invitations?/) "\${before}…"; default \$uri; }
+  log_format short '\$time_iso8601 \$request_method \$address \$status \$request_time';
   access_log $run/access.log short;
   client_body_temp_path $run/body; proxy_temp_path $run/proxy; fastcgi_temp_path $run/fastcgi; uwsgi_temp_path $run/uwsgi; scgi_temp_path $run/scgi;
   client_max_body_size 6m;

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Actions\Access;
 
+use App\Models\KnownDevice;
 use App\Models\TrailAct;
 use App\Models\User;
-use Illuminate\Cache\RateLimiter;
 use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Validation\ValidationException;
@@ -14,30 +14,33 @@ use Illuminate\Validation\ValidationException;
 /** Signs a person in. An unknown account and a wrong password get the same answer after the same work. */
 final readonly class SignIn
 {
-    private const TRIES_PER_ACCOUNT = 5;
+    public function __construct(
+        private SignInDelays $delays,
+        private Hasher $hasher,
+        private Repository $cache,
+        private Trail $trail,
+    ) {}
 
-    private const TRIES_PER_ADDRESS = 30;
-
-    private const SECONDS = 60;
-
-    public function __construct(private RateLimiter $limiter, private Hasher $hasher, private Repository $cache, private Trail $trail) {}
-
-    /** @throws ValidationException */
-    public function __invoke(string $email, string $password, string $address): User
-    {
-        $limits = [
-            'sign-in:account:'.hash('sha256', mb_strtolower($email)) => self::TRIES_PER_ACCOUNT,
-            "sign-in:address:{$address}" => self::TRIES_PER_ADDRESS,
-        ];
-        foreach ($limits as $name => $tries) {
-            if ($this->limiter->tooManyAttempts($name, $tries)) {
-                throw ValidationException::withMessages([
-                    'email' => sprintf('Too many tries. Wait %d seconds, then try again.', $this->limiter->availableIn($name)),
-                ])->status(429);
-            }
-            $this->limiter->hit($name, self::SECONDS);
-        }
-        $person = User::query()->where('email', $email)->first();
+    /**
+     * @param  string  $address  of the network
+     * @param  string  $device  what the browser was given when somebody signed in from it; '' where nobody has
+     *
+     * @throws ValidationException
+     * @throws \App\Problems\TooManyTries
+     */
+    public function __invoke(
+        string $email,
+        #[\SensitiveParameter]
+        string $password,
+        string $address,
+        #[\SensitiveParameter]
+        string $device,
+    ): User {
+        $person = User::withEmail($email)->first();
+        $counted = KnownDevice::isOf($person, $device)
+            ? ['device' => KnownDevice::digest($device)]
+            : ['account' => mb_strtolower($email), 'network' => self::network($address)];
+        $this->delays->mayTry($counted);
         $hash = $person instanceof User
             ? $person->getAuthPassword()
             : $this->cache->rememberForever('sign-in:nobody', fn(): string => $this->hasher->make('nobody'));
@@ -46,13 +49,19 @@ final readonly class SignIn
             $this->trail->note(TrailAct::Failed, $person, $person === null ? 'no such account' : ($isRight ? 'locked' : 'wrong password'));
             throw ValidationException::withMessages(['email' => 'The address or the password is not right. Check both and try again.']);
         }
-        foreach (array_keys($limits) as $name) {
-            $this->limiter->clear($name);
-        }
+        $this->delays->wasRight($counted);
         if ($this->hasher->needsRehash($person->getAuthPassword())) {
             $person->update(['password' => $password]);
         }
 
         return $person;
+    }
+
+    /** Of IPv6 the half that a network has to itself (RFC 4291, 2.5.4): one machine has as many addresses there as it likes. */
+    private static function network(string $address): string
+    {
+        $bytes = (string) @inet_pton($address);
+
+        return strlen($bytes) === 16 ? bin2hex(substr($bytes, 0, 8)) : $address;
     }
 }

@@ -5,11 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use App\Actions\Access\Trail;
-use App\Models\Dataset;
-use App\Models\Delivery;
-use App\Models\Migration;
-use App\Models\Run;
-use App\Models\Tally;
+use App\Http\MigrationOfRequest;
 use App\Models\TrailAct;
 use App\Models\User;
 use Closure;
@@ -39,27 +35,10 @@ final readonly class KeepsTrail
                 $act,
                 $person instanceof User ? $person : null,
                 "{$request->method()} /{$request->path()}",
-                $this->migration($request),
+                MigrationOfRequest::find($request),
             );
         }
 
         return $response;
-    }
-
-    private function migration(Request $request): ?Migration
-    {
-        foreach ($request->route()?->parameters() ?? [] as $of) {
-            $migration = match (true) {
-                $of instanceof Migration => $of,
-                $of instanceof Dataset, $of instanceof Tally => $of->migration,
-                $of instanceof Delivery, $of instanceof Run => $of->dataset->migration,
-                default => null,
-            };
-            if ($migration !== null) {
-                return $migration;
-            }
-        }
-
-        return null;
     }
 }

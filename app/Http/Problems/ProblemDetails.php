@@ -127,7 +127,7 @@ final readonly class ProblemDetails
             ],
             405 => [405, 'not-possible', 'This is not possible here', 'The address does not answer to this.', []],
             419 => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
-            429 => [429, 'too-many-tries', 'Too many tries', 'Wait a minute, then try again.', []],
+            429 => [429, 'too-many-tries', 'Too many tries', $exception->getMessage() ?: 'Wait a minute, then try again.', []],
             default => [$exception->getStatusCode(), 'refused', 'This was refused', 'Reload the page and try again.', []],
         };
     }

@@ -6,12 +6,14 @@ namespace Tests\Feature\Access;
 
 use App\Adapters\Storage\SessionFiles;
 use App\Models\User;
+use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Session\Store;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\Facades\Session;
+use Symfony\Component\HttpFoundation\Cookie;
 use Tests\TestCase;
 
 final class AccessTest extends TestCase
@@ -68,16 +70,64 @@ final class AccessTest extends TestCase
         self::assertSame($wrong->getContent(), $unknown->getContent());
     }
 
-    public function test_tries_are_limited_for_an_account_and_for_an_address(): void
+    public function test_who_guesses_waits_longer_each_time_and_the_owner_signs_in_from_where_she_did_before(): void
     {
-        for ($try = 0; $try < 5; $try++) {
-            $this->signIn('ruth.osei@wherrymoor.example', 'wrong');
+        $this->freezeTime();
+        $device = $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')
+            ->assertOk()
+            ->getCookie(config()->string('session.cookie').'_device', false) ?? self::fail('Nothing was given to the browser.');
+        self::assertSame([true, 'strict'], [$device->isHttpOnly(), $device->getSameSite()]);
+        $waits = [];
+        for ($try = 0; $try < 8; $try++) {
+            $answer = $this->signIn('Ruth.Osei@wherrymoor.example', 'wrong');
+            if ($answer->status() === 429) {
+                $waits[] = (int) $answer->headers->get('Retry-After');
+                $answer->assertJson(['code' => 'too-many-tries'])->assertSee("Wait {$waits[count($waits) - 1]} seconds");
+                $this->travel($waits[count($waits) - 1])->seconds();
+            }
         }
-        $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')->assertUnprocessable()->assertSee('Too many tries');
-        for ($try = 0; $try < 30; $try++) {
-            $this->signIn("nobody{$try}@wherrymoor.example", 'wrong');
+        self::assertSame([4, 8], $waits);
+        $this->signIn('ruth.osei@wherrymoor.example', 'wrong');
+        $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')->assertTooManyRequests();
+        $this->withCredentials()->withUnencryptedCookie(config()->string('session.cookie').'_device', (string) $device->getValue());
+        $this->signIn('ruth.osei@wherrymoor.example', 'kept by the lock house')->assertOk();
+    }
+
+    public function test_who_guesses_at_many_accounts_waits_too_and_others_elsewhere_do_not(): void
+    {
+        $this->freezeTime();
+        for ($try = 0; $try < 20; $try++) {
+            $this->signIn("nobody{$try}@wherrymoor.example", 'wrong')->assertUnprocessable();
         }
-        $this->signIn('tove.lindqvist@wherrymoor.example', 'kept by the lock house')->assertUnprocessable()->assertSee('Too many tries');
+        $this->signIn('tove.lindqvist@wherrymoor.example', 'kept by the lock house')->assertTooManyRequests();
+        $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.7']);
+        $this->signIn('tove.lindqvist@wherrymoor.example', 'kept by the lock house')->assertOk();
+    }
+
+    public function test_only_a_server_that_is_named_is_believed_and_behind_tls_cookies_are_secure(): void
+    {
+        $forwarded = ['X-Forwarded-Proto' => 'https', 'X-Forwarded-For' => '192.0.2.9'];
+        $cookie = fn(): ?Cookie => $this->withHeaders($forwarded)
+            ->get('/api/v1/session')
+            ->getCookie(config()->string('session.cookie'), false);
+        self::assertFalse($cookie()?->isSecure());
+
+        TrustProxies::at(['127.0.0.1']);
+        self::assertTrue($cookie()?->isSecure());
+        $this->get('/')->assertHeader('Strict-Transport-Security');
+        TrustProxies::at([]);
+    }
+
+    public function test_nothing_that_the_api_answers_is_kept_on_the_way_and_no_other_page_may_ask(): void
+    {
+        $answer = $this->get('/api/v1/session', ['Origin' => 'https://elsewhere.example']);
+
+        self::assertSame('no-store, private', $answer->headers->get('Cache-Control'));
+        $answer->assertHeaderMissing('Access-Control-Allow-Origin');
+        self::assertSame([], array_filter(
+            array_map(static fn(\Illuminate\Routing\Route $route): string => $route->uri(), Route::getRoutes()->getRoutes()),
+            static fn(string $uri): bool => str_starts_with($uri, 'storage'),
+        ));
     }
 
     public function test_every_address_but_the_session_asks_who_is_there(): void

@@ -276,7 +276,7 @@ final class DeliverTest extends TestCase
             'bytes' => 1,
         ])->assertForbidden();
         $this->actingAs($this->person('Nobody Here'));
-        $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertForbidden()->assertJson(['code' => 'not-allowed']);
+        $this->api('GET', "/datasets/{$this->dataset->id}/deliveries")->assertNotFound()->assertJson(['code' => 'not-found']);
     }
 
     private function delivery(): Delivery

@@ -87,7 +87,7 @@ final class DraftsOfTwoTest extends TestCase
         ])->assertCreated();
 
         $news()->assertJson(['act' => ['by' => 'Jonas Havelund', 'decision' => 'defect', 'findings' => 1]]);
-        $this->actingAs($this->person('Somebody Else'))->api('GET', "/datasets/{$this->dataset->id}/news")->assertForbidden();
+        $this->actingAs($this->person('Somebody Else'))->api('GET', "/datasets/{$this->dataset->id}/news")->assertNotFound();
     }
 
     /** @return TestResponse<\Symfony\Component\HttpFoundation\Response> */

@@ -51,6 +51,6 @@ final class AgreeingRowTest extends TestCase
         File::cleanDirectory(storage_path('prepared'));
         $this->api('GET', "{$path}30")->assertOk();
         $this->api('GET', "{$path}30")->assertOk()->assertJson(['isWaiting' => false, 'record' => ['sourceLine' => 60]]);
-        $this->actingAs($this->person('Nobody Here'))->getJson("/api/v1{$path}30")->assertForbidden();
+        $this->actingAs($this->person('Nobody Here'))->getJson("/api/v1{$path}30")->assertNotFound();
     }
 }

@@ -30,7 +30,7 @@ final class DefectsTest extends TestCase
         self::assertSame([0, 'gone', 2], $of('open', 'state', 'since'));
         $this->again($this->wrong());
         self::assertSame([4, 'came-back', 3], $of('open', 'state', 'since'));
-        $this->actingAs($this->person('Somebody Else'))->api('GET', $list)->assertForbidden();
+        $this->actingAs($this->person('Somebody Else'))->api('GET', $list)->assertNotFound();
     }
 
     public function test_corrections_are_told_in_the_names_and_forms_of_the_target_and_checked_by_the_next_tally(): void

@@ -111,7 +111,7 @@ final class ReviewTest extends TestCase
             ]
             as $path
         ) {
-            $this->api('GET', $path)->assertForbidden();
+            $this->api('GET', $path)->assertNotFound();
         }
         $this->api('POST', "/tallies/{$tally->id}/rulings", [
             'scope' => 'row',
@@ -119,7 +119,7 @@ final class ReviewTest extends TestCase
             'decision' => 'expected',
             'reason' => 'as agreed',
             'seenAct' => 0,
-        ])->assertForbidden();
+        ])->assertNotFound();
     }
 
     public function test_a_long_value_is_shown_around_its_first_difference(): void

@@ -92,6 +92,20 @@ final class RulingTest extends TestCase
         ]);
     }
 
+    public function test_a_double_click_enters_one_act(): void
+    {
+        $tally = $this->tallied();
+        $act = ['scope' => 'class', 'target' => 'repeated', 'decision' => 'expected', 'reason' => 'as agreed', 'seenAct' => 0];
+        $ids = [
+            $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", $act), 'id'),
+            $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", $act), 'id'),
+            // Said again on purpose, for another reason: that is another act.
+            $this->number($this->api('POST', "/tallies/{$tally->id}/rulings", [...$act, 'reason' => 'as agreed with Tove']), 'id'),
+        ];
+
+        self::assertSame([1, 1, 2], $ids);
+    }
+
     public function test_who_did_not_see_the_other_ruling_is_shown_it_and_enters_nothing(): void
     {
         $tally = $this->tallied();

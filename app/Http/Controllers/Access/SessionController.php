@@ -10,6 +10,7 @@ use App\Actions\Access\Trail;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Access\SignInRequest;
 use App\Http\Resources\PersonResource;
+use App\Models\KnownDevice;
 use App\Models\SignInEntry;
 use App\Models\TrailAct;
 use App\Models\User;
@@ -17,9 +18,12 @@ use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Symfony\Component\HttpFoundation\Cookie;
 
 final class SessionController extends Controller
 {
+    private const DEVICE_MINUTES = 180 * 24 * 60;
+
     public function show(Request $request): JsonResponse
     {
         $person = $request->user();
@@ -31,12 +35,29 @@ final class SessionController extends Controller
         ]);
     }
 
-    public function store(SignInRequest $request, SignIn $signIn, BeginSession $beginSession): PersonResource
+    public function store(SignInRequest $request, SignIn $signIn, BeginSession $beginSession): JsonResponse
     {
-        $person = $signIn($request->email(), $request->password(), (string) $request->ip());
+        $device = $request->cookie(self::device());
+        $device = is_string($device) ? $device : '';
+        $person = $signIn($request->email(), $request->password(), (string) $request->ip(), $device);
         $beginSession($request, $person);
 
-        return PersonResource::make($person);
+        return PersonResource::make($person)->response()->withCookie($this->known($person, $device));
+    }
+
+    /** The browser is known from here on. */
+    private function known(User $person, #[\SensitiveParameter] string $device): Cookie
+    {
+        $token = KnownDevice::isOf($person, $device) ? $device : bin2hex(random_bytes(32));
+        KnownDevice::query()->createOrFirst(['user_id' => $person->id, 'digest' => KnownDevice::digest($token)]);
+
+        return cookie(self::device(), $token, self::DEVICE_MINUTES, sameSite: 'strict');
+    }
+
+    /** @return non-empty-string beside the session's own */
+    private static function device(): string
+    {
+        return config()->string('session.cookie').'_device';
     }
 
     public function destroy(Request $request, StatefulGuard $guard, Trail $trail): Response

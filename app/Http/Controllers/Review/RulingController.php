@@ -16,6 +16,7 @@ use App\Rulings\RuleOn;
 use App\Rulings\UndoRuling;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
 final class RulingController extends Controller
 {
@@ -35,7 +36,7 @@ final class RulingController extends Controller
         ]);
     }
 
-    public function store(RuleRequest $request, Tally $tally, RuleOn $ruleOn): RulingResource
+    public function store(RuleRequest $request, Tally $tally, RuleOn $ruleOn): JsonResponse
     {
         $this->allow('rule', $tally->migration);
 
@@ -44,7 +45,11 @@ final class RulingController extends Controller
             $mask->mustAllow($ruling->filter, $tally);
         }
 
-        return RulingResource::make($ruleOn($tally, $ruling, $request->seenAct(), $this->person($request)))->masked($mask);
+        return RulingResource::make($ruleOn($tally, $ruling, $request->seenAct(), $this->person($request)))
+            ->masked($mask)
+            ->response()
+            // Also for the second click of a double one, which finds the act there.
+            ->setStatusCode(Response::HTTP_CREATED);
     }
 
     public function undo(Request $request, Ruling $ruling, UndoRuling $undoRuling): RulingResource

@@ -11,6 +11,7 @@ use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
 use App\Queries\Sign\ReportPage;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -43,9 +44,12 @@ final class ReportController extends Controller
         return response()->json($this->orderView($order), Response::HTTP_ACCEPTED);
     }
 
-    public function show(ReportOrder $order): JsonResponse
+    public function show(Request $request, ReportOrder $order): JsonResponse
     {
         $this->allow('view', $order->tally->migration);
+        if ($order->user_id !== $this->person($request)->id) {
+            throw new ModelNotFoundException;
+        }
 
         return response()->json($this->orderView($order));
     }
