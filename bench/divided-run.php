@@ -10,6 +10,7 @@ declare(strict_types=1);
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\EnterDelivery;
+use App\Actions\Deliver\LookAtReceipt;
 use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\SaveDraft;
@@ -47,8 +48,9 @@ function delivered(Dataset $dataset, Side $side, string $path, User $person): vo
     $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $person);
     $file = fopen($path, 'rb');
     while (($chunk = (string) stream_get_contents($file, 4 << 20)) !== '') {
-        $receipt = app(ReceiveChunk::class)($receipt, $receipt->received_bytes, $chunk);
+        $receipt = app(ReceiveChunk::class)->write($receipt, $receipt->received_bytes, $chunk);
     }
+    app(LookAtReceipt::class)($receipt);
     $receipt->update(['state' => 'reading']);
     app(EnterDelivery::class)([$receipt->refresh()], new DeliveryTerms);
 }

@@ -18,7 +18,12 @@ $application = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->trustHosts(
-            at: static fn(): array => array_values(['^127\.0\.0\.1$', '^localhost$', '^\[::1\]$', ...array_filter(config()->array('nine-tally.hosts'), is_string(...))]),
+            at: static fn(): array => array_values([
+                '^127\.0\.0\.1$',
+                '^localhost$',
+                '^\[::1\]$',
+                ...array_filter(config()->array('nine-tally.hosts'), is_string(...)),
+            ]),
             subdomains: false,
         );
         // Nobody else is meant to call the API from a page.

@@ -7,6 +7,7 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Side;
 
@@ -37,6 +38,7 @@ use NineTally\Core\Row\Side;
  * @property int $records_read
  * @property int|null $delivery_id
  * @property int $user_id
+ * @property Carbon $created_at
  * @property-read Dataset $dataset
  */
 final class Receipt extends Model
@@ -75,6 +77,12 @@ final class Receipt extends Model
     public function dataset(): BelongsTo
     {
         return $this->belongsTo(Dataset::class);
+    }
+
+    /** Whether all bytes are here; what they are may not have been looked at yet. */
+    public function isWhole(): bool
+    {
+        return $this->received_bytes === $this->bytes;
     }
 
     public function partFormat(): PartFormat

@@ -11,6 +11,9 @@ final class TooManyTries extends TooManyRequestsHttpException
 {
     public function __construct(int $seconds)
     {
-        parent::__construct($seconds, sprintf('Too many tries. Wait %d %s, then try again.', $seconds, $seconds === 1 ? 'second' : 'seconds'));
+        parent::__construct(
+            $seconds,
+            sprintf('Too many tries. Wait %d %s, then try again.', $seconds, $seconds === 1 ? 'second' : 'seconds'),
+        );
     }
 }

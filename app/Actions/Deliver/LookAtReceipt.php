@@ -53,6 +53,21 @@ final readonly class LookAtReceipt
         return $receipt;
     }
 
+    /** Whoever was at it before may have died over some of its files. */
+    private function forgetUnfinished(Receipt $archive, string $digest): void
+    {
+        $unfinished = Receipt::query()
+            ->where(['dataset_id' => $archive->dataset_id, 'side' => $archive->side])
+            ->where('packed_in->digest', $digest)
+            ->where('created_at', '>=', $archive->created_at)
+            ->whereIn('state', [ReceiptState::Receiving->value, ReceiptState::Received->value, ReceiptState::Refused->value])
+            ->get();
+        foreach ($unfinished as $part) {
+            $this->chunks->remove($part);
+            $part->delete();
+        }
+    }
+
     /** @throws UnreadableFile */
     private function unpack(Receipt $receipt, Archive $archive): Receipt
     {
@@ -60,6 +75,7 @@ final readonly class LookAtReceipt
             throw UnreadableFile::holdsSeveralFiles($receipt->file_name, count($archive->files));
         }
         $digest = (string) hash_file('sha256', $this->chunks->path($receipt));
+        $this->forgetUnfinished($receipt, $digest);
         $into = [];
         $files = $archive->files;
         natcasesort($files);

@@ -5,24 +5,33 @@ declare(strict_types=1);
 namespace App\Actions\Deliver;
 
 use App\Adapters\Storage\ChunkFolder;
+use App\Jobs\LookAtFile;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Problems\Conflict;
 use Illuminate\Database\Connection;
-use NineTally\Core\Intake\UnreadableFile;
 
-/** Adds a chunk at its offset. After the last one the file is looked at: what was found is shown before it is taken. */
+/** Adds a chunk at its offset. After the last one a worker looks at the file: what was found is shown before it is taken. */
 final readonly class ReceiveChunk
 {
-    public function __construct(private ChunkFolder $chunks, private Connection $database, private LookAtReceipt $lookAt) {}
+    public function __construct(private ChunkFolder $chunks, private Connection $database) {}
 
-    /**
-     * @throws Conflict when the chunk does not begin where the last one ended
-     * @throws UnreadableFile when the whole file is of no kind that is read
-     */
+    /** @throws Conflict when the chunk does not begin where the last one ended */
     public function __invoke(Receipt $receipt, int $offset, string $chunk): Receipt
     {
-        $receipt = $this->database->transaction(function () use ($receipt, $offset, $chunk): Receipt {
+        $receipt = $this->write($receipt, $offset, $chunk);
+        if ($receipt->isWhole()) {
+            LookAtFile::dispatch($receipt->id);
+            $receipt->refresh();
+        }
+
+        return $receipt;
+    }
+
+    /** @throws Conflict when the chunk does not begin where the last one ended */
+    public function write(Receipt $receipt, int $offset, string $chunk): Receipt
+    {
+        return $this->database->transaction(function () use ($receipt, $offset, $chunk): Receipt {
             // Two tabs may send the same file: the lock gives their chunks an order.
             $receipt = Receipt::query()->lockForUpdate()->findOrFail($receipt->id);
             if ($receipt->state !== ReceiptState::Receiving || $offset !== $receipt->received_bytes) {
@@ -43,7 +52,5 @@ final readonly class ReceiveChunk
 
             return $receipt;
         });
-
-        return $receipt->received_bytes === $receipt->bytes ? ($this->lookAt)($receipt) : $receipt;
     }
 }

@@ -6,6 +6,7 @@ namespace App\Actions\Work;
 
 use App\Actions\Deliver\DeliveryTerms;
 use App\Jobs\CountKeyOfDelivery;
+use App\Jobs\LookAtFile;
 use App\Jobs\Patience;
 use App\Jobs\PrintReport;
 use App\Jobs\ProfileDelivery;
@@ -43,6 +44,10 @@ final readonly class LostWork
         $this->waiting(Receipt::query()->where('state', ReceiptState::Receiving->value)->whereNotNull('query'), 'updated_at')->each(
             static fn(Receipt $receipt) => TakeSnapshot::dispatch($receipt->id),
         );
+        $this->waiting(
+            Receipt::query()->where('state', ReceiptState::Receiving->value)->whereNull('query')->whereColumn('received_bytes', 'bytes'),
+            'updated_at',
+        )->each(static fn(Receipt $receipt) => LookAtFile::dispatch($receipt->id));
         $this->waiting(KeyCount::query()->where('state', 'queued'))->each(
             static fn(KeyCount $count) => CountKeyOfDelivery::dispatch($count->id),
         );

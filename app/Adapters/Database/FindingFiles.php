@@ -87,8 +87,11 @@ final class FindingFiles
             $this->place($this->groups[$cell->pattern] ??= FindingGroup::ofPattern($cell->pattern)->name(), $row->sequence);
             $this->cellSequence++;
             $lines .=
-                "{$this->tallyId}\t{$this->cellSequence}\t{$row->sequence}\t{$cell->pattern}\t{$cell->ordinalInPattern}\t{$cell->pairPosition}\t".
-                "{$cell->class->value}\t{$cell->cause}\t".CopyText::field($cell->source)."\t".CopyText::field($cell->target).
+                "{$this->tallyId}\t{$this->cellSequence}\t{$row->sequence}\t{$cell->pattern}\t{$cell->ordinalInPattern}\t".
+                "{$cell->pairPosition}\t{$cell->class->value}\t{$cell->cause}\t".
+                CopyText::field($cell->source).
+                "\t".
+                CopyText::field($cell->target).
                 "\t\\\\x{$identities[$nth]}\n";
         }
         $this->write('cells', $lines);

@@ -9,6 +9,7 @@ use App\Actions\Board\AddMigration;
 use App\Actions\Deliver\AnnouncePart;
 use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\EnterDelivery;
+use App\Actions\Deliver\LookAtReceipt;
 use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\SaveDraft;
@@ -157,9 +158,10 @@ final class LoadDemo extends Command
             $receipt = app(AnnouncePart::class)($dataset, $side, basename($path), (int) filesize($path), $analyst);
             $file = fopen($path, 'rb') ?: throw new \RuntimeException('The demo file is gone.');
             while (($chunk = (string) stream_get_contents($file, self::CHUNK_BYTES)) !== '') {
-                $receipt = app(ReceiveChunk::class)($receipt, $receipt->received_bytes, $chunk);
+                $receipt = app(ReceiveChunk::class)->write($receipt, $receipt->received_bytes, $chunk);
             }
             fclose($file);
+            app(LookAtReceipt::class)($receipt);
             $hasTrailer = isset($demo->files->parts[basename($path)]);
             $receipt->update([
                 'state' => 'reading',

@@ -14,7 +14,7 @@ final readonly class Archive
     private const MOST_BYTES = 64 * 1024 * 1024 * 1024;
 
     /** Tables of text shrink to a twentieth, now and then to a hundredth; what shrinks much further was made to burst. */
-    private const MOST_RATIO = 250;
+    public const MOST_RATIO = 250;
 
     private const SMALL_BYTES = 16 * 1024 * 1024;
 
@@ -136,6 +136,12 @@ final readonly class Archive
         }
     }
 
+    /** Whether so much of so little is no table, but made to fill a disk. */
+    public static function bursts(int $packed, int $unpacked): bool
+    {
+        return $unpacked > self::SMALL_BYTES && $unpacked > self::MOST_RATIO * max(1, $packed);
+    }
+
     /** The name of one of its files without its folders, and without characters that cannot be seen. */
     public static function shownName(string $file): string
     {
@@ -151,16 +157,15 @@ final readonly class Archive
             throw UnreadableFile::isTooLargeUnpacked($name, sprintf('it holds %s files', number_format($archive->numFiles)));
         }
         $names = [];
-        $bytes = 0;
+        $bytes = $packed = 0;
         for ($entry = 0; $entry < $archive->numFiles; $entry++) {
             /** @var array{name: string, size: int, comp_size: int, encryption_method: int} $facts */
             $facts = $archive->statIndex($entry);
             $names[] = $facts['name'];
             $bytes += $facts['size'];
-            if (
-                $bytes > self::MOST_BYTES ||
-                ($facts['size'] > self::SMALL_BYTES && $facts['size'] > self::MOST_RATIO * max(1, $facts['comp_size']))
-            ) {
+            $packed += $facts['comp_size'];
+            // Many small ones are large together.
+            if ($bytes > self::MOST_BYTES || self::bursts($packed, $bytes) || self::bursts($facts['comp_size'], $facts['size'])) {
                 throw UnreadableFile::isTooLargeUnpacked(
                     $name,
                     sprintf('"%s" in it would grow to %s bytes', self::visible($facts['name']), number_format($facts['size'])),

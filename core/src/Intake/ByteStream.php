@@ -15,6 +15,16 @@ final class ByteStream
 
     private readonly ?ArchiveChecksum $checksum;
 
+    /** Of a file that is packed with gzip: unpacked and not given yet. */
+    private string $unpacked = '';
+
+    /** @var positive-int packed bytes that are taken at once */
+    private int $bite = 128;
+
+    private int $packedBytes = 0;
+
+    private int $unpackedBytes = 0;
+
     /**
      * @param  resource  $file
      * @param  Archive|null  $archive  that the file is a stream of: the stream ends with it
@@ -57,7 +67,7 @@ final class ByteStream
 
     /**
      * @param  positive-int  $bytes
-     * @return string at most $bytes bytes, of a packed file about as many; '' at the end
+     * @return string at most $bytes bytes; '' at the end
      *
      * @throws UnreadableFile when a packed file is damaged or breaks off: never is a part of it taken for all
      */
@@ -66,16 +76,34 @@ final class ByteStream
         if ($this->inflating === null) {
             return $this->block($bytes);
         }
-        $unpacked = '';
-        while (strlen($unpacked) < $bytes) {
-            $packed = $this->block(max(1, intdiv($bytes, 4)));
+        while (strlen($this->unpacked) < $bytes) {
+            $packed = $this->block($this->bite);
             if ($packed === '') {
-                return $unpacked !== '' || $this->hasEnded ? $unpacked : throw UnreadableFile::breaksOff($this->name);
+                if ($this->unpacked === '' && ! $this->hasEnded) {
+                    throw UnreadableFile::breaksOff($this->name);
+                }
+                break;
             }
-            $unpacked .= $this->unpack($packed);
+            $before = strlen($this->unpacked);
+            $this->unpacked .= $this->unpack($packed);
+            $this->mustNotBurst(strlen($packed), strlen($this->unpacked) - $before);
+            // A byte can become a thousand: how many are taken at once follows what the last ones became.
+            $this->bite = strlen($this->unpacked) - $before > $bytes ? max(64, intdiv($this->bite, 4)) : min(32_768, $this->bite * 2);
         }
+        $given = substr($this->unpacked, 0, $bytes);
+        $this->unpacked = substr($this->unpacked, $bytes);
 
-        return $unpacked;
+        return $given;
+    }
+
+    /** @throws UnreadableFile when it was made to burst, as {@see Archive} tells it */
+    private function mustNotBurst(int $packed, int $unpacked): void
+    {
+        $this->packedBytes += $packed;
+        $this->unpackedBytes += $unpacked;
+        if (Archive::bursts($this->packedBytes, $this->unpackedBytes)) {
+            throw UnreadableFile::isTooLargeUnpacked($this->name, sprintf('it grows to more than %d times its size', Archive::MOST_RATIO));
+        }
     }
 
     /** @param positive-int $bytes */

@@ -23,8 +23,8 @@ final readonly class Columns
     }
 
     /**
-     * A column without a name is called by its place ("column 3"), and one whose name is repeated by both ("fee (column 3)"), so that each
-     * can be chosen.
+     * A column without a name, or with one that is no text, is called by its place ("column 3"), and one whose name is repeated by both
+     * ("fee (column 3)"), so that each can be chosen.
      *
      * @param  string  $owner  the file, as the person knows it, for messages
      * @param  list<string>  $names
@@ -32,7 +32,10 @@ final readonly class Columns
     public static function named(string $owner, array $names): self
     {
         $names = array_map(
-            static fn(string $name, int $position): string => trim($name) === '' ? 'column '.($position + 1) : $name,
+            // What is no text under the encoding that was chosen can be called by nobody.
+            static fn(string $name, int $position): string => trim($name) === '' || ! mb_check_encoding($name, 'UTF-8')
+                ? 'column '.($position + 1)
+                : $name,
             $names,
             array_keys($names),
         );

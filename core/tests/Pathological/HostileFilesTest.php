@@ -77,7 +77,42 @@ final class HostileFilesTest extends TestCase
         ];
         yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
         yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'breaks off'];
+        yield 'brackets in one another' => ['{"a":'.str_repeat('[', 20_000), 'deep.json', 'not-a-list-of-objects', 'no object in it'];
+        yield 'lists before the list' => [
+            '{"a":'.str_repeat('[', 300_000).'1'.str_repeat(']', 300_000).',"b":[{"c":1}]}',
+            'deep.json',
+            'not-a-list-of-objects',
+            'deep',
+        ];
+        yield 'elements in one another' => [
+            '<a>'.str_repeat('<b>', 200_000).str_repeat('</b>', 200_000).'</a>',
+            'deep.xml',
+            'unusable-xml',
+            'more than 200 deep in one another',
+        ];
+        yield 'a gzip that bursts' => [
+            (string) gzencode(str_repeat("a\n", 20_000_000), 9),
+            'bomb.csv.gz',
+            'too-large-unpacked',
+            'it grows to more than 250 times its size',
+        ];
         yield 'a header on a line that is skipped' => ["\n\n\n", 'blank.csv', 'no-header', 'every line is blank'];
+    }
+
+    public function test_a_text_without_an_end_is_passed_over_and_what_follows_is_read(): void
+    {
+        $long = '[{"basin": "KB"}, {"basin": "'.str_repeat('\\"x', 12 * 1024 * 1024).'"}, {"basin": "LM"}]';
+        $path = $this->file($long, 'long.json');
+        unset($long);
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        $cells = [];
+        foreach ((new ReaderCatalogue(1024 * 1024))->open($path, 'long.json')->records() as $record) {
+            $cells[] = $record instanceof Row ? $record->cells[0] : $record->reason->value;
+        }
+
+        self::assertSame(['KB', 'over-row-limit', 'LM'], $cells);
+        self::assertLessThan(16 * 1024 * 1024, memory_get_peak_usage() - $before);
     }
 
     /** Whatever byte of a packed table is changed: it is refused, or every row is there. Never is a part of it read as if it were all. */

@@ -91,10 +91,12 @@ final class DeliverTest extends TestCase
     #[DataProvider('notUsable')]
     public function test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_leaves_nothing_behind(
         string $content,
-        string $code,
+        string $says,
     ): void {
         $receipt = $this->announce('source', 'old.csv', strlen($content));
-        $this->chunk($receipt, 0, $content)->assertUnprocessable()->assertJson(['code' => $code]);
+        $this->chunk($receipt, 0, $content)->assertOk()->assertJson(['state' => 'refused']);
+        self::assertStringContainsString($says, (string) Receipt::query()->findOrFail($receipt)->problem);
+        self::assertStringContainsString('"old.csv"', (string) Receipt::query()->findOrFail($receipt)->problem);
 
         self::assertSame([], glob(storage_path('chunks/*')));
         $this->takeParts('source', $receipt)->assertConflict();
@@ -104,9 +106,9 @@ final class DeliverTest extends TestCase
     /** @return iterable<string, array{string, string}> */
     public static function notUsable(): iterable
     {
-        yield 'a workbook that breaks off' => ["PK\x03\x04".str_repeat('x', 50), 'broken-off'];
-        yield 'a header that a quote holds open' => ["basin,\"note\nKB,open\n", 'quote-left-open'];
-        yield 'blank lines only' => ["\n\n\n", 'no-header'];
+        yield 'a workbook that breaks off' => ["PK\x03\x04".str_repeat('x', 50), 'is damaged'];
+        yield 'a header that a quote holds open' => ["basin,\"note\nKB,open\n", 'quote'];
+        yield 'blank lines only' => ["\n\n\n", 'every line is blank'];
     }
 
     public function test_several_files_become_one_delivery_with_columns_united_by_name(): void

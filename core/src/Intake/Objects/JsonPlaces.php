@@ -9,6 +9,9 @@ final class JsonPlaces
 {
     private const TOKEN = '/"(?:[^"\\\\]|\\\\.)*+"|[{}\[\]":,]/s';
 
+    /** Objects and lists in one another; what stands deeper is no place of a list of records. */
+    private const MOST_DEPTH = 200;
+
     /** @var list<array{string, string|null}> of each open object or list: its bracket, and the name of the member it is in */
     private array $open = [];
 
@@ -25,7 +28,7 @@ final class JsonPlaces
         $places = new self;
         $found = [];
         $at = 0;
-        while (($token = $places->next($beginning, $at)) !== null) {
+        while (($token = $places->next($beginning, $at)) !== null && $places->depth() < self::MOST_DEPTH) {
             $isFirst = trim(substr($beginning, $at, $token[1] - $at - 1)) === '';
             [$letter, $at] = $token;
             $isInList = count($places->open) > 1 && $places->open[count($places->open) - 2][0] === '[';
@@ -72,6 +75,11 @@ final class JsonPlaces
         }
 
         return null;
+    }
+
+    public function isTooDeep(): bool
+    {
+        return count($this->open) > self::MOST_DEPTH;
     }
 
     public function depth(): int

@@ -31,6 +31,8 @@ final readonly class JsonReader implements Reader
 
     private const BLOCK_BYTES = 131_072;
 
+    private const REST_OF_STRING = '/^(?:[^"\\\\]|\\\\.)*+"/s';
+
     private Columns $columns;
 
     /**
@@ -149,13 +151,25 @@ final readonly class JsonReader implements Reader
         $line = $beginLine = 1;
         // Depth of the list; null while it has not been met yet.
         $listDepth = null;
-        $isBehindList = $hasEnded = false;
+        $isBehindList = $hasEnded = $isTooLong = $isInLongString = false;
         $places = new JsonPlaces;
         foreach ($this->blocks($onBytes) as $block) {
             $text .= $block;
+            if ($isInLongString) {
+                if (preg_match(self::REST_OF_STRING, $text, $found) !== 1) {
+                    $line += substr_count($text, "\n");
+                    $text = preg_match('/(?<!\\\\)(?:\\\\\\\\)*\\\\$/D', $text) === 1 ? '\\' : '';
+
+                    continue;
+                }
+                [$at, $isInLongString] = [strlen($found[0]), false];
+            }
             while ($listDepth === null && ($token = $places->next($text, $at)) !== null) {
                 $line += substr_count($text, "\n", $at, $token[1] - $at);
                 $at = $done = $token[1];
+                if ($places->isTooDeep()) {
+                    throw UnreadableFile::isNoListOfObjects($this->name, sprintf('line %s stands too deep in it', number_format($line)));
+                }
                 if ($token[0] === '[' && $places->path() === $this->recordPath) {
                     $listDepth = $depth = $places->depth();
                 }
@@ -171,10 +185,10 @@ final readonly class JsonReader implements Reader
                 if ($token === '{' || $token === '[') {
                     if (++$depth === $listDepth + 1 && ! $isBehindList) {
                         yield from $this->between($text, $done, $place, $line);
-                        [$begin, $beginLine] = [$place, $line];
+                        [$begin, $beginLine, $isTooLong] = [$place, $line, false];
                     }
                 } elseif (($token === '}' || $token === ']') && --$depth === $listDepth && ! $isBehindList) {
-                    yield [$beginLine, $at - $begin > $this->rowLimit ? null : substr($text, $begin, $at - $begin)];
+                    yield [$beginLine, $isTooLong || $at - $begin > $this->rowLimit ? null : substr($text, $begin, $at - $begin)];
                     $done = $at;
                 } elseif ($depth === $listDepth - 1 && ! $isBehindList) {
                     yield from $this->between($text, $done, $place, $line);
@@ -183,11 +197,30 @@ final readonly class JsonReader implements Reader
                 $hasEnded = $isBehindList && $depth === 0;
             }
             // What is done with is let go; an element that goes on stays.
-            $kept = $listDepth !== null && $depth > $listDepth && ! $isBehindList ? $begin : ($isBehindList ? $at : $done);
+            $isInElement = $listDepth !== null && $depth > $listDepth && ! $isBehindList;
+            $kept = $isInElement ? $begin : ($isBehindList ? $at : $done);
             $text = substr($text, $kept);
             $at -= $kept;
             $done = max(0, $done - $kept);
             $begin = 0;
+            if (strlen($text) <= $this->rowLimit + self::BLOCK_BYTES) {
+                continue;
+            }
+            if (! $isInElement) {
+                throw UnreadableFile::isNoListOfObjects(
+                    $this->name,
+                    sprintf('what follows line %s is no object and has no end', number_format($line)),
+                );
+            }
+            // No row may be so long: it is passed over, and nothing of it is held.
+            $isTooLong = true;
+            $text = substr($text, $at);
+            $at = $done = 0;
+            if (strlen($text) > self::BLOCK_BYTES) {
+                $isInLongString = str_contains($text, '"');
+                $line += substr_count($text, "\n");
+                $text = '';
+            }
         }
         if ($listDepth === null && $this->recordPath !== '') {
             throw UnreadableFile::isNoListOfObjects(

@@ -15,6 +15,9 @@ final class XmlRecords
 {
     private const BLOCK_BYTES = 65_536;
 
+    /** Elements in one another; registers have three or four. */
+    private const MOST_DEPTH = 200;
+
     /** @var list<string> names of the elements that are open */
     private array $open = [];
 
@@ -68,7 +71,8 @@ final class XmlRecords
         xml_parser_set_option($parser, XML_OPTION_CASE_FOLDING, 0);
         xml_set_element_handler(
             $parser,
-            static function (\XMLParser $parser, string $element, array $attributes) use (&$counts, &$open): void {
+            static function (\XMLParser $parser, string $element, array $attributes) use (&$counts, &$open, $name): void {
+                self::mustNotBeDeep(count($open), $name);
                 if ($open !== []) {
                     $counts[implode('/', $open)]['holds'] = true;
                 }
@@ -139,6 +143,7 @@ final class XmlRecords
         if (array_pop($this->hasElements) !== null) {
             $this->hasElements[] = true;
         }
+        self::mustNotBeDeep(count($this->open), $this->name);
         $this->open[] = $element;
         $this->hasElements[] = false;
         $this->texts[] = '';
@@ -207,6 +212,13 @@ final class XmlRecords
         $prolog = preg_match('/<[A-Za-z_:]/', $text, $found, PREG_OFFSET_CAPTURE) === 1 ? substr($text, 0, $found[0][1]) : $text;
         if (stripos((string) preg_replace('/<!--.*?-->/s', '', $prolog), '<!DOCTYPE') !== false) {
             throw UnreadableFile::hasDocumentType($name);
+        }
+    }
+
+    private static function mustNotBeDeep(int $depth, string $name): void
+    {
+        if ($depth >= self::MOST_DEPTH) {
+            throw UnreadableFile::isNoXmlOfRecords($name, sprintf('its elements stand more than %d deep in one another', self::MOST_DEPTH));
         }
     }
 

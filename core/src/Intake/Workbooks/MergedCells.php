@@ -197,9 +197,14 @@ final readonly class MergedCells
     {
         $text = '';
         while (! feof($file)) {
-            $text .= (string) fread($file, self::BLOCK_BYTES);
+            $block = @fread($file, self::BLOCK_BYTES);
+            if ($block === false) {
+                // Damaged: whoever reads the rows is told so.
+                return '';
+            }
+            $text .= $block;
             if (preg_match('/<(?:\w+:)?mergeCells\b/', $text, $found, PREG_OFFSET_CAPTURE) === 1) {
-                return substr($text, $found[0][1]).(string) stream_get_contents($file, self::BLOCK_BYTES);
+                return substr($text, $found[0][1]).(string) @stream_get_contents($file, self::BLOCK_BYTES);
             }
             $text = substr($text, -64);
         }

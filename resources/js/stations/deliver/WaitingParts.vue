@@ -53,8 +53,10 @@ const all = computed(() => new Set(props.receipts.flatMap((receipt) => receipt.p
 const lacking = (receipt: Schemas['Receipt']): string[] =>
   receipt.preview === null ? [] : [...all.value].filter((name) => receipt.preview?.columns.includes(name) === false)
 
+const received = ({ bytes: all, receivedBytes }: Schemas['Receipt']): string =>
+  receivedBytes === all ? `${bytes(all)} received, is being looked at …` : `${bytes(receivedBytes)} of ${bytes(all)} received`
 const state = (receipt: Schemas['Receipt']): string => {
-  if (receipt.state === 'receiving') return `${bytes(receipt.receivedBytes)} of ${bytes(receipt.bytes)} received`
+  if (receipt.state === 'receiving') return received(receipt)
   if (receipt.state === 'reading') return `${counted(receipt.recordsRead, 'record')} read so far …`
   const without = lacking(receipt)
   return without.length === 0 ? bytes(receipt.bytes) : `has no ${without.join(', ')}`
@@ -95,7 +97,7 @@ function take(): void {
         :stroke-width="8"
         :color="side === 'source' ? 'var(--src)' : 'var(--tgt)'"
       />
-      <span class="quiet">{{ receipt.fileName }}: {{ bytes(receipt.receivedBytes) }} of {{ bytes(receipt.bytes) }} received</span>
+      <span class="quiet">{{ receipt.fileName }}: {{ received(receipt) }}</span>
     </div>
     <p v-for="receipt in asking" :key="receipt.id" role="status" class="quiet">
       Asking: {{ counted(receipt.recordsRead, 'row') }} of the {{ receipt.fileName }} so far …

@@ -92,11 +92,25 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   /** What the server has made of a file by now. */
   const look = (id: string): Promise<Schemas['Receipt']> => answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: id } } }))
 
+  /** A file is here; what it is a worker finds out. */
+  async function lookedAt(receipt: Schemas['Receipt']): Promise<Schemas['Receipt']> {
+    while (receipt.state === 'receiving' && !isGone) {
+      await pause(SECOND / 5)
+      receipt = keep(await look(receipt.id))
+    }
+    if (receipt.state !== 'refused') return receipt
+    forget(receipt.id)
+    throw new Error(receipt.problem ?? 'The file was refused.')
+  }
+
   /** Files that arrived earlier and were not taken: they wait here again after a reload, or for somebody else. */
   const restore = (): Promise<unknown> =>
     attempt(async () => {
       const { items } = await answer(api.GET('/datasets/{dataset}/receipts', { params: { path: { dataset: dataset() }, query: { side } } }))
-      items.forEach(keep)
+      for (const receipt of items) keep(receipt)
+      for (const { id, state, bytes, receivedBytes } of items) {
+        if (state === 'receiving' && bytes > 0 && receivedBytes === bytes) await lookedAt(keep(await look(id)))
+      }
     })
 
   /** The files of an archive take its place; those that are no tables are named, and the others stay. */
@@ -117,7 +131,8 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
       for (const file of files) {
         let receipt = keep(await begin(file))
         try {
-          while (receipt.state === 'receiving' && !isGone) receipt = keep(await sendFrom(file, receipt))
+          while (receipt.state === 'receiving' && receipt.receivedBytes < receipt.bytes && !isGone) receipt = keep(await sendFrom(file, receipt))
+          receipt = await lookedAt(receipt)
           if (receipt.state === 'unpacked') await unpacked(receipt)
         } catch (problem) {
           forget(receipt.id)
