@@ -111,34 +111,36 @@ Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(functi
     Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
 
-    // Deliver, Preparation and Match, where rows stand as they were delivered
+    // Deliver, Preparation and Match, where rows stand as they were delivered: masked, as everywhere
+    Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
+    Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
+    Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
+    Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
+    Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
+    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
+    Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
+    Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
+    Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
+    Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(
+        KeepsTrail::TAKES_AWAY,
+        true,
+    );
+    Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
+    Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
+    Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
+    Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+    Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
+    Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
+
+    // What holds values as they are, and is of no use without them
     Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
-        Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
-        Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
-        Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
-        Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
-            ->middleware(NoTimeLimit::class)
-            ->defaults(KeepsTrail::TAKES_AWAY, true);
-        Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
-        Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
-        Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
-        Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
-        Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
-        Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
-        Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
-            ->middleware(NoTimeLimit::class)
-            ->defaults(KeepsTrail::TAKES_AWAY, true);
-        Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(
-            KeepsTrail::TAKES_AWAY,
-            true,
-        );
-        Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
-        Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
-        Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
-        Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
-        Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
-        Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
         Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->middleware(NoTimeLimit::class);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])

@@ -8,8 +8,10 @@ use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
+use App\Queries\Review\SideMask;
 use NineTally\Core\Profile\ValueDistribution;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /**
  * The columns of both sides next to each other, as delivered, with what they hold.
@@ -20,8 +22,11 @@ final readonly class ProfileBothSides
 {
     public function __construct(private CompareDeliveries $changes) {}
 
-    /** @return array<string, mixed> */
-    public function __invoke(Dataset $dataset): array
+    /**
+     * @param  Sides<SideMask>  $masks
+     * @return array<string, mixed>
+     */
+    public function __invoke(Dataset $dataset, Sides $masks): array
     {
         $profiles = [
             'source' => $this->profile($dataset->latestDelivery(Side::Source)),
@@ -35,11 +40,15 @@ final readonly class ProfileBothSides
                 $target === null ? null : $columns['target'][$target],
             ];
             $lie = ValueDistribution::of($ofSource, $ofTarget);
+            $isHidden =
+                ($source !== null && $masks->source->hidesDelivered($source)) ||
+                ($target !== null && $masks->target->hidesDelivered($target));
             $rows[] = [
-                'source' => $this->shown($ofSource),
-                'target' => $this->shown($ofTarget),
+                'source' => $this->shown($ofSource, $isHidden),
+                'target' => $this->shown($ofTarget, $isHidden),
                 'by' => $lie->by,
-                'bins' => $lie->bins,
+                // A bin is called by what is in it.
+                'bins' => $isHidden ? [] : $lie->bins,
                 'looksChanged' => $lie->looksChanged,
             ];
         }
@@ -113,13 +122,18 @@ final readonly class ProfileBothSides
     }
 
     /**
-     * Everything but the sample, which is for drawing.
+     * Everything but the sample, which is for drawing; of a column that is masked what counts its values, and none of them.
      *
      * @param  Column|null  $column
      * @return array<array-key, mixed>|null
      */
-    private function shown(?array $column): ?array
+    private function shown(?array $column, bool $isHidden): ?array
     {
-        return $column === null ? null : array_diff_key($column, ['sample' => true]);
+        return $column === null
+            ? null
+            : [
+                ...array_diff_key($column, ['sample' => true]),
+                ...$isHidden ? ['range' => null, 'sum' => null, 'blank_tokens' => [], 'most_frequent' => [], 'shapes' => []] : [],
+            ];
     }
 }

@@ -9,17 +9,21 @@ use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Storage\TrialSamples;
 use App\Models\Dataset;
 use App\Models\Tally;
+use App\Queries\Review\SideMask;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\KeySample;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Intake\InMemoryReader;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
@@ -42,8 +46,11 @@ final readonly class TryPlan
 
     public function __construct(private Answers $answers, private TrialSamples $samples, private DeliverySample $deliverySample) {}
 
-    /** @return array<string, mixed> */
-    public function __invoke(Dataset $dataset): array
+    /**
+     * @param  Sides<SideMask>  $masks
+     * @return array<string, mixed>
+     */
+    public function __invoke(Dataset $dataset, Sides $masks): array
     {
         $sides = BothSides::of($dataset);
         $draft = $dataset->draft()->first();
@@ -69,6 +76,7 @@ final readonly class TryPlan
                     $plan,
                     $sample ?? $this->head($sides),
                     $sample === null ? null : $answer->content['oneIn'] ?? null,
+                    $masks,
                 ),
             ];
         } catch (NineTallyException $problem) {
@@ -87,10 +95,11 @@ final readonly class TryPlan
 
     /**
      * @param  Sample  $sample
+     * @param  Sides<SideMask>  $masks
      * @param  mixed  $oneIn  of so many keys one is in the sample; null where it is the beginning of both sides
      * @return array<string, mixed>
      */
-    private function compared(Dataset $dataset, Plan $plan, array $sample, mixed $oneIn): array
+    private function compared(Dataset $dataset, Plan $plan, array $sample, mixed $oneIn, Sides $masks): array
     {
         $workspace = Workspace::make();
         try {
@@ -106,7 +115,7 @@ final readonly class TryPlan
             $shown = [];
             foreach ($findings as $finding) {
                 if (count($shown) < self::FINDINGS && $finding->sequence > 0) {
-                    $shown[] = $this->finding($finding, $plan);
+                    $shown[] = $this->finding($finding, $plan, $masks);
                 }
             }
 
@@ -158,21 +167,35 @@ final readonly class TryPlan
         ];
     }
 
-    /** @return array<string, mixed> */
-    private function finding(RowFinding $finding, Plan $plan): array
+    /**
+     * @param  Sides<SideMask>  $masks
+     * @return array<string, mixed>
+     */
+    private function finding(RowFinding $finding, Plan $plan, Sides $masks): array
     {
+        $isHidden = static fn(KeyColumn|ColumnPair $pair): bool => $masks->source->hidesPrepared($pair->source) ||
+            $masks->target->hidesPrepared($pair->target);
+        $key = array_map(
+            static fn(string $cell, int $place): string => $isHidden($plan->key[$place]) ? $masks->source->hidden($cell) : $cell,
+            $finding->key->cells ?? [],
+            array_keys($finding->key->cells ?? []),
+        );
+        $shown = static fn(CellFinding $cell, string $value): string => $isHidden($plan->columnPairs[$cell->pairPosition])
+            ? $masks->source->hidden($value)
+            : DeliveryReader::shortened($value);
+
         return [
             'class' => $finding->class->value,
             'side' => $finding->side?->value,
-            'key' => $finding->key?->asCsv() ?? '',
+            'key' => $finding->key === null ? '' : KeyTuple::of($key)->asCsv(),
             'sourceLine' => $finding->source?->line,
             'targetLine' => $finding->target?->line,
             'reason' => $finding->reason === null ? null : (new Sentences)->reason($finding->reason, $finding->reasonFacts),
             'cells' => array_map(static fn(CellFinding $cell): array => [
                 'column' => $plan->columnPairs[$cell->pairPosition]->source,
                 'sentence' => CauseId::sentenceFor($cell->cause, $cell->facts),
-                'source' => DeliveryReader::shortened($cell->source),
-                'target' => DeliveryReader::shortened($cell->target),
+                'source' => $shown($cell, $cell->source),
+                'target' => $shown($cell, $cell->target),
             ], $finding->cells),
         ];
     }

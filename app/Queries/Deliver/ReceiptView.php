@@ -9,6 +9,7 @@ use App\Adapters\Storage\ChunkFolder;
 use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
+use App\Queries\Review\SideMask;
 use Illuminate\Database\Eloquent\Builder;
 use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 use NineTally\Core\Intake\Reader;
@@ -26,7 +27,7 @@ final readonly class ReceiptView
     public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader) {}
 
     /** @return array<string, mixed> */
-    public function __invoke(Receipt $receipt): array
+    public function __invoke(Receipt $receipt, SideMask $mask): array
     {
         return [
             'id' => $receipt->id,
@@ -41,7 +42,7 @@ final readonly class ReceiptView
             'deliveryId' => $receipt->delivery_id,
             'packedIn' => $receipt->packed_in['name'] ?? null,
             'unpackedInto' => $receipt->unpacked_into,
-            'preview' => $receipt->state === ReceiptState::Received ? $this->preview($receipt) : null,
+            'preview' => $receipt->state === ReceiptState::Received ? $this->preview($receipt, $mask) : null,
         ];
     }
 
@@ -71,7 +72,7 @@ final readonly class ReceiptView
     }
 
     /** @return array<string, mixed>|null */
-    private function preview(Receipt $receipt): ?array
+    private function preview(Receipt $receipt, SideMask $mask): ?array
     {
         if ($receipt->format === null || $receipt->found === null) {
             return null;
@@ -83,22 +84,26 @@ final readonly class ReceiptView
             'format' => $format->toArray(),
             'reasons' => $receipt->found,
             'columns' => $reader->columns()->names,
-            'rows' => $this->reader->firstRows($reader),
+            'rows' => array_map(
+                static fn(array $cells): array => $mask->cells($reader->columns()->names, $cells),
+                $this->reader->firstRows($reader),
+            ),
             'sameAs' => $this->sameAs($receipt),
-            'trailer' => $this->trailer($receipt, $reader),
-            'beginning' => $format->fixedWidth === null ? [] : $this->beginning($receipt, $format->fixedWidth),
+            'trailer' => $this->trailer($receipt, $reader, $mask),
+            'beginning' =>
+                $format->fixedWidth === null ? [] : array_map($mask->shape(...), $this->beginning($receipt, $format->fixedWidth)),
         ];
     }
 
     /** @return array{cells: list<string>, isLikely: bool, rows: int|null}|null */
-    private function trailer(Receipt $receipt, Reader $reader): ?array
+    private function trailer(Receipt $receipt, Reader $reader, SideMask $mask): ?array
     {
         $trailer = Trailer::of($this->chunks->path($receipt), $receipt->partFormat(), $reader->columns()->count());
 
         return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS
             ? null
             : [
-                'cells' => array_map(DeliveryReader::shortened(...), $trailer->cells),
+                'cells' => array_map(static fn(string $cell): string => $mask->text(DeliveryReader::shortened($cell)), $trailer->cells),
                 'isLikely' => $trailer->isLikely,
                 'rows' => $trailer->rows,
             ];

@@ -6,13 +6,14 @@ namespace App\Queries\Deliver;
 
 use App\Models\Delivery;
 use App\Models\RefusedRecord;
+use App\Queries\Review\SideMask;
 use NineTally\Core\Report\CsvLine;
 
 /** Every refused record of a delivery with its file, line and reason, to be given back to whoever delivered it. */
 final readonly class RefusedCsv
 {
     /** @return \Generator<int, string> UTF-8, comma, RFC 4180 quotes, LF; bytes that are no text as their hexadecimal value */
-    public function __invoke(Delivery $delivery): \Generator
+    public function __invoke(Delivery $delivery, SideMask $mask): \Generator
     {
         $files = $delivery->parts->pluck('file_name', 'number');
         yield CsvLine::of(['file', 'line', 'reason', 'what is wrong', 'record']);
@@ -24,7 +25,7 @@ final readonly class RefusedCsv
                 (string) $record->line,
                 $record->reason->value,
                 $record->sentence(),
-                $record->raw,
+                $mask->text($record->raw),
             ]);
         }
     }

@@ -8,16 +8,18 @@ use App\Models\Dataset;
 use App\Models\PlanVersion;
 use App\Models\Tally;
 use App\Models\User;
+use App\Queries\Review\Masks;
+use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\PlanChanges;
 
 /** The versions of a dataset's plan, the newest first, each with who made it, when, what changed, and which tallies used it. */
 final readonly class PlanVersions
 {
-    public function __construct(private PlanChanges $changes) {}
+    public function __construct(private PlanChanges $changes, private Masks $masks) {}
 
     /** @return list<array<string, mixed>> */
-    public function __invoke(Dataset $dataset): array
+    public function __invoke(Dataset $dataset, User $person): array
     {
         $versions = $dataset->planVersions()->orderBy('number')->get();
         $people = User::query()
@@ -31,7 +33,7 @@ final readonly class PlanVersions
         $shown = [];
         $before = null;
         foreach ($versions as $version) {
-            $plan = $version->plan();
+            $plan = $this->shown($dataset, $version, $person);
             $shown[] = [
                 'number' => $version->number,
                 'by' => $people->get($version->user_id) ?? '',
@@ -46,8 +48,16 @@ final readonly class PlanVersions
     }
 
     /** @return list<string> what changed from one version to the other */
-    public function compare(PlanVersion $one, PlanVersion $other): array
+    public function compare(Dataset $dataset, PlanVersion $one, PlanVersion $other, User $person): array
     {
-        return $this->changes->between($one->plan(), $other->plan());
+        return $this->changes->between($this->shown($dataset, $one, $person), $this->shown($dataset, $other, $person));
+    }
+
+    private function shown(Dataset $dataset, PlanVersion $version, User $person): Plan
+    {
+        $document = $version->plan()->toArray();
+        $masked = $this->masks->plan($dataset, $document, $person);
+
+        return $masked === $document ? $version->plan() : Plan::fromJson(CanonicalJson::of($masked));
     }
 }

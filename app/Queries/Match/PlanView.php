@@ -8,6 +8,9 @@ use App\Adapters\Deliveries\DeliverySample;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
+use App\Models\User;
+use App\Queries\Review\Masks;
+use App\Queries\Review\SideMask;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
@@ -15,6 +18,7 @@ use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 /** The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied. */
 final readonly class PlanView
@@ -24,28 +28,31 @@ final readonly class PlanView
     /** Looked at for examples. */
     private const ROWS = 40;
 
-    public function __construct(private DeliverySample $sample) {}
+    public function __construct(private DeliverySample $sample, private Masks $masks) {}
 
     /** @return array<string, mixed> */
-    public function __invoke(Dataset $dataset, ?PlanDraft $draft): array
+    public function __invoke(Dataset $dataset, ?PlanDraft $draft, User $person): array
     {
+        $masks = Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person));
         $source = $dataset->latestDelivery(Side::Source);
         $target = $dataset->latestDelivery(Side::Target);
         $latest = $dataset->planVersions()->orderByDesc('number')->first();
 
         return [
-            'draft' => $draft === null ? null : array_diff_key($draft->document, ['formatVersion' => true]),
+            'draft' => $draft === null
+                ? null
+                : array_diff_key($this->draft($dataset, $draft, $person), ['formatVersion' => true]),
             'number' => $draft->number ?? 0,
             'version' => $latest?->number,
             'parameters' => (object) $dataset->parameters,
-            'source' => $this->side($source, $draft),
-            'target' => $this->side($target, $draft),
+            'source' => $this->side($source, $draft, $masks->source),
+            'target' => $this->side($target, $draft, $masks->target),
             'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),
         ];
     }
 
     /** @return array{rows: int, columns: list<array{name: string, examples: list<string>}>}|null */
-    private function side(?Delivery $delivery, ?PlanDraft $draft): ?array
+    private function side(?Delivery $delivery, ?PlanDraft $draft, SideMask $mask): ?array
     {
         if ($delivery === null) {
             return null;
@@ -61,7 +68,7 @@ final readonly class PlanView
             'columns' => array_map(
                 static fn(string $name, int $position): array => [
                     'name' => $name,
-                    'examples' => array_slice(
+                    'examples' => $mask->hidesPrepared($name) ? [] : array_slice(
                         array_values(
                             array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== '')),
                         ),
@@ -97,5 +104,15 @@ final readonly class PlanView
         }
 
         return [];
+    }
+
+    /**
+     * Who works on the draft goes on with what was typed into it: masked it would be saved masked.
+     *
+     * @return array<string, mixed>
+     */
+    private function draft(Dataset $dataset, PlanDraft $draft, User $person): array
+    {
+        return $person->can('work', $dataset->migration) ? $draft->document : $this->masks->plan($dataset, $draft->document, $person);
     }
 }

@@ -10,6 +10,7 @@ use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
 use App\Problems\Conflict;
+use App\Queries\Review\SideMask;
 use NineTally\Core\Plan\SideRules;
 
 /** The rows that a step left out of the whole side, page by page, as they came into the step. */
@@ -26,8 +27,14 @@ final readonly class LeftOutRows
      *
      * @throws Conflict while the side has not been prepared whole, or there is no such step
      */
-    public function __invoke(Delivery $delivery, SideRules $rules, PreparationInputs $inputs, string $stepId, int $after): array
-    {
+    public function __invoke(
+        Delivery $delivery,
+        SideRules $rules,
+        PreparationInputs $inputs,
+        string $stepId,
+        int $after,
+        SideMask $mask,
+    ): array {
         $side = $this->sides->of($delivery, $rules, $inputs);
         // A small delivery is prepared whole while a person waits, as its trial is.
         if (! $side->isWhole() && $this->sample->isWhole($delivery) && ! $this->sides->isReadAsDelivered($delivery, $rules)) {
@@ -62,7 +69,7 @@ final readonly class LeftOutRows
         return [
             'step' => $step['number'],
             'columns' => $step['columns'],
-            'rows' => $rows,
+            'rows' => $mask->behind($step['number'] - 1)->rows($step['columns'], $rows),
             'total' => $step['figures']['leftOut'],
             'next' => $shown < $step['figures']['leftOut'] && $rows !== [] ? $shown : null,
         ];

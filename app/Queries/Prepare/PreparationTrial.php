@@ -9,6 +9,7 @@ use App\Adapters\Deliveries\DeliverySample;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
+use App\Queries\Review\SideMask;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\StepCatalogue;
@@ -38,12 +39,20 @@ final readonly class PreparationTrial
      * @param  string|null  $chosen  the step whose rows are looked at
      * @return array<string, mixed>
      */
-    public function __invoke(Delivery $delivery, SideRules $rules, PreparationInputs $inputs, ?string $chosen): array
+    public function __invoke(Delivery $delivery, SideRules $rules, PreparationInputs $inputs, ?string $chosen, SideMask $mask): array
     {
         ['columns' => $columns, 'rows' => $sample] = $this->sample->of($delivery);
         $workspace = Workspace::make();
         try {
-            [$steps, $prepared, $examples] = $this->tried($rules->preparation, $columns, $sample, $inputs, $chosen, $workspace->path);
+            [$steps, $prepared, $examples] = $this->tried(
+                $rules->preparation,
+                $columns,
+                $sample,
+                $inputs,
+                $chosen,
+                $workspace->path,
+                $mask,
+            );
         } finally {
             $workspace->remove();
         }
@@ -56,7 +65,7 @@ final readonly class PreparationTrial
             $figures = array_column($ledger->steps, 'figures', 'id');
             $steps = array_map(
                 fn(array $step): array => isset($figures[$step['id']])
-                    ? [...$step, 'figures' => $this->figures($figures[$step['id']])]
+                    ? [...$step, 'figures' => $this->figures($figures[$step['id']], $mask)]
                     : $step,
                 $steps,
             );
@@ -73,7 +82,12 @@ final readonly class PreparationTrial
             'steps' => $steps,
             'readyRows' => $rules->preparation->isEmpty() ? $delivery->delivered_count : $rows,
             'readyColumns' => $steps === [] ? $columns : $steps[count($steps) - 1]['columns'],
-            'ready' => array_map(self::row(...), array_slice($prepared, 0, self::READY)),
+            'ready' => $mask
+                ->ofPrepared()
+                ->rows(
+                    $steps === [] ? $columns : $steps[count($steps) - 1]['columns'],
+                    array_map(self::row(...), array_slice($prepared, 0, self::READY)),
+                ),
             'examples' => $examples,
         ];
     }
@@ -92,6 +106,7 @@ final readonly class PreparationTrial
         PreparationInputs $inputs,
         ?string $chosen,
         string $folder,
+        SideMask $mask,
     ): array {
         $steps = [];
         $examples = null;
@@ -120,8 +135,11 @@ final readonly class PreparationTrial
                         $after[] = [$pairs->made($number, $cells), $cells];
                     }
                     $columnsAfter = $step->columns($columns);
-                    $examples = $document['id'] === $chosen ? $pairs->shown($columns, $columnsAfter) : $examples;
-                    [$columns, $rows, $figures] = [$columnsAfter, $after, $this->figures($counted->toArray())];
+                    $examples =
+                        $document['id'] === $chosen
+                            ? $this->masked($pairs->shown($columns, $columnsAfter), $mask, $position + 1)
+                            : $examples;
+                    [$columns, $rows, $figures] = [$columnsAfter, $after, $this->figures($counted->toArray(), $mask)];
                 }
             } catch (UnusableStep $unusable) {
                 $problem = $unusable->getMessage();
@@ -142,6 +160,29 @@ final readonly class PreparationTrial
     }
 
     /**
+     * @param  array{columnsBefore: list<string>, columnsAfter: list<string>, rows: list<array<string, mixed>>}  $examples
+     * @return array<string, mixed>
+     */
+    private function masked(array $examples, SideMask $mask, int $step): array
+    {
+        [$before, $after] = [$mask->behind($step - 1), $mask->behind($step)];
+        /** @var list<array{before: list<string>, with: list<array{before: list<string>}>, after: list<list<string>>}> $rows */
+        $rows = $examples['rows'];
+        return [
+            ...$examples,
+            'rows' => array_map(static fn(array $row): array => [
+                ...$row,
+                'before' => $before->cells($examples['columnsBefore'], $row['before']),
+                'with' => array_map(
+                    static fn(array $with): array => [...$with, 'before' => $before->cells($examples['columnsBefore'], $with['before'])],
+                    $row['with'],
+                ),
+                'after' => array_map(static fn(array $cells): array => $after->cells($examples['columnsAfter'], $cells), $row['after']),
+            ], $rows),
+        ];
+    }
+
+    /**
      * @param  array{int, list<string>}  $row  packed place and cells
      * @return array{part: int, line: int, cells: list<string>}
      */
@@ -157,12 +198,14 @@ final readonly class PreparationTrial
      *     values: array<string, array<string, int>>}  $figures
      * @return array<string, mixed>
      */
-    private function figures(array $figures): array
+    private function figures(array $figures, SideMask $mask): array
     {
         $notes = [];
         foreach ($figures['notes'] as $what => $count) {
             $values = $figures['values'][$what] ?? [];
             arsort($values);
+            // What a note is about may have come from any column.
+            $values = $mask->hidesAnything() ? [] : $values;
             $notes[] = [
                 'what' => $what,
                 'count' => $count,

@@ -5,13 +5,19 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Deliveries\PreparationInputs;
 use App\Models\Dataset;
 use App\Models\Tally;
 use App\Models\Unmasking;
 use App\Models\User;
 use App\Policies\Act;
 use Illuminate\Database\Connection;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\MaskedPlan;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Preparation\SensitiveColumns;
+use NineTally\Core\Row\Side;
 
 /**
  * Sensitive values are masked for everybody, until somebody whose role may see them asks for them, which is on record. A column is
@@ -25,13 +31,13 @@ final readonly class Masks
     /** For what is shown of a tally. */
     public function forPerson(User $person, Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally->plan_version_id, static fn(): Plan => $tally->planVersion->plan(), $person);
+        return $this->over($tally->dataset_id, $tally, $person);
     }
 
     /** For what leaves the house: nobody knows who will read it. */
     public function ofTally(Tally $tally): Mask
     {
-        return $this->over($tally->dataset_id, $tally->plan_version_id, static fn(): Plan => $tally->planVersion->plan());
+        return $this->over($tally->dataset_id, $tally);
     }
 
     /** For what is computed from values and is shown to nobody yet. */
@@ -42,7 +48,97 @@ final readonly class Masks
 
     public function ofDataset(Dataset $dataset, ?User $person = null): Mask
     {
-        return $this->over($dataset->id, null, static fn(): ?Plan => $dataset->latestTally()?->planVersion->plan(), $person);
+        return $this->over($dataset->id, $dataset->latestTally(), $person);
+    }
+
+    /** For what is shown of a side on its way from the delivery through the steps of the draft. */
+    public function ofSide(Dataset $dataset, Side $side, ?User $person): SideMask
+    {
+        return $this->through($dataset, $side, $dataset->draft()->first()?->rules($side)->preparation ?? new Preparation, $person);
+    }
+
+    /** The same with steps that are only tried. */
+    public function through(Dataset $dataset, Side $side, Preparation $preparation, ?User $person): SideMask
+    {
+        $flagged = $this->flagged($dataset->id, null, $person);
+        if (array_filter($flagged) === [] && $preparation->references() === []) {
+            return new SideMask([]);
+        }
+        /** @var list<array{source: string, target: string}> $pairs */
+        $pairs = [...$dataset->draft()->first()->document['key'] ?? [], ...$dataset->draft()->first()->document['columnPairs'] ?? []];
+        $other = $side->other();
+        $ofOther = $this->behind(
+            $dataset,
+            $other,
+            $dataset->draft()->first()?->rules($other)->preparation ?? new Preparation,
+            $flagged,
+            $person,
+        );
+        foreach ($pairs as $pair) {
+            if (in_array($pair[$other->value], $ofOther->anywhere(), true)) {
+                $flagged[$side->value][] = $pair[$side->value];
+            }
+        }
+
+        // A column may be flagged under the name that the draft gives it: where other steps are tried it is the same column.
+        $drafted = $dataset->draft()->first()?->rules($side)->preparation ?? new Preparation;
+        $delivered = $this->behind($dataset, $side, $drafted, $flagged, $person)->delivered();
+        $flagged[$side->value] = array_values(array_unique([...$flagged[$side->value], ...$delivered]));
+
+        return $this->behind($dataset, $side, $preparation, $flagged, $person);
+    }
+
+    /** @param array{source: list<string>, target: list<string>} $flagged */
+    private function behind(Dataset $dataset, Side $side, Preparation $preparation, array $flagged, ?User $person): SideMask
+    {
+        return new SideMask(
+            SensitiveColumns::through(
+                $preparation,
+                $dataset->latestDelivery($side)?->namedColumns()->names ?? $flagged[$side->value],
+                $flagged[$side->value],
+                fn(string $reference): array => $this->ofReference($dataset, $reference, $person),
+            ),
+        );
+    }
+
+    /** @return list<string> */
+    private function ofReference(Dataset $dataset, string $reference, ?User $person): array
+    {
+        $delivery = PreparationInputs::deliveryOf($dataset, $reference);
+
+        return $delivery === null
+            ? []
+            : $this->behind(
+                $delivery->dataset,
+                $delivery->side,
+                new Preparation,
+                $this->flagged($delivery->dataset_id, null, $person),
+                $person,
+            )->anywhere();
+    }
+
+    /**
+     * A plan as somebody is shown it, or as it leaves the house.
+     *
+     * @param  array<string, mixed>  $document
+     * @param  User|null  $person  null for nobody in particular
+     * @return array<string, mixed>
+     */
+    public function plan(Dataset $dataset, array $document, ?User $person): array
+    {
+        return MaskedPlan::of($document, [
+            'source' => $this->ofSide($dataset, Side::Source, $person)->anywhere(),
+            'target' => $this->ofSide($dataset, Side::Target, $person)->anywhere(),
+        ]);
+    }
+
+    /** The plan of a tally as it leaves the house, or as somebody is shown it. */
+    public function planOf(Tally $tally, ?User $person = null): Plan
+    {
+        $plan = $tally->planVersion->plan();
+        $masked = $this->plan($tally->dataset, $plan->toArray(), $person);
+
+        return $masked === $plan->toArray() ? $plan : Plan::fromJson(CanonicalJson::of($masked));
     }
 
     /** Whether rows as they were delivered are kept from somebody: there nothing is masked. */
@@ -75,10 +171,35 @@ final readonly class Masks
     }
 
     /**
-     * @param  \Closure(): (Plan|null)  $plan  of what is shown; asked for only where something is hidden
+     * @param  Tally|null  $tally  of what is shown, with the steps that its rows went through
      * @param  User|null  $person  to whom the values may be shown; null for nobody
      */
-    private function over(int $datasetId, ?int $planVersionId, \Closure $plan, ?User $person = null): Mask
+    private function over(int $datasetId, ?Tally $tally, ?User $person = null): Mask
+    {
+        $columns = $this->flagged($datasetId, $tally?->plan_version_id, $person);
+        $plan = array_filter($columns) === [] ? null : $tally?->planVersion->plan();
+        if ($tally !== null && $plan !== null) {
+            foreach (['source' => $tally->sourceDelivery, 'target' => $tally->targetDelivery] as $side => $delivery) {
+                $names = SensitiveColumns::through(
+                    $plan->side(Side::from($side))->preparation,
+                    $delivery->namedColumns()->names,
+                    $columns[$side],
+                    fn(string $reference): array => $this->ofReference($tally->dataset, $reference, $person),
+                );
+                $columns[$side] = array_values(array_unique([...$columns[$side], ...array_merge(...array_slice($names, -1))]));
+            }
+        }
+        // Known by the same pseudonym in all tallies of a dataset, and in no other.
+        return Mask::over(
+            $columns['source'],
+            $columns['target'],
+            $plan,
+            hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret),
+        );
+    }
+
+    /** @return array{source: list<string>, target: list<string>} names that are flagged, unless their values are shown to the person now */
+    private function flagged(int $datasetId, ?int $planVersionId, ?User $person): array
     {
         // Versions of plans that were made before any column could be flagged flag their pairs.
         $flagged = DatabaseRow::all($this->database, <<<'SQL'
@@ -102,12 +223,7 @@ final readonly class Masks
         foreach ($flagged as $column) {
             $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');
         }
-        // Known by the same pseudonym in all tallies of a dataset, and in no other.
-        return Mask::over(
-            $columns['source'],
-            $columns['target'],
-            $flagged === [] ? null : $plan(),
-            hash_hmac('sha256', "mask of dataset {$datasetId}", $this->secret),
-        );
+
+        return $columns;
     }
 }

@@ -50,7 +50,9 @@ final readonly class ReportContent
         return [
             'tally' => $tally,
             'migration' => $tally->dataset->migration,
-            'plan' => $tally->planVersion->plan(),
+            // Nobody knows who will read it.
+            'plan' => $this->masks->planOf($tally),
+            'isPlanMasked' => $this->masks->planOf($tally)->digest() !== $tally->planVersion->digest,
             'rows' => $tally->summary['rows'],
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),

@@ -122,16 +122,14 @@ final class MatchTest extends TestCase
 
     public function test_counts_a_key_on_a_sample_at_once_and_then_on_the_whole_delivery(): void
     {
-        config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
         $rows = implode('', array_map(static fn(int $row): string => "KB,{$row},h,1\n", range(1, 2_500)));
         $this->actingAs($this->analyst);
         $receipt = $this->announce('source', 'big.csv', strlen("basin,berth,holder,fee\n{$rows}KB,1,h,1\n"));
         $this->chunk($receipt, 0, "basin,berth,holder,fee\n{$rows}KB,1,h,1\n");
-        config(['queue.default' => 'sync']);
         $this->takeParts('source', $receipt);
         $key = ['key' => [['source' => 'basin', 'target' => 'basin'], ['source' => 'berth', 'target' => 'berth']]];
 
-        config(['queue.default' => 'null']);
+        config(['queue.default' => 'null', 'queue.connections.null' => ['driver' => 'null']]);
         $this->api('POST', "/datasets/{$this->dataset->id}/key-counts", $key)
             ->assertOk()
             ->assertJson([

@@ -13,8 +13,11 @@ use App\Http\Resources\DeliveryResource;
 use App\Http\Resources\RefusedRecordResource;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\Receipt;
+use App\Models\RefusedRecord;
 use App\Queries\Deliver\ReceiptView;
 use App\Queries\Deliver\RefusedCsv;
+use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -24,6 +27,8 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class DeliveryController extends Controller
 {
     private const PAGE = 100;
+
+    public function __construct(private readonly Masks $masks) {}
 
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
@@ -38,7 +43,12 @@ final class DeliveryController extends Controller
         $this->allow('work', $dataset->migration);
         $receipts = $takeDelivery($dataset, $request->side(), $request->receipts(), $request->terms());
 
-        return response()->json(['items' => array_map($view(...), $receipts)], Response::HTTP_ACCEPTED);
+        $mask = $this->masks->ofSide($dataset, $request->side(), $this->person($request));
+
+        return response()->json(
+            ['items' => array_map(static fn(Receipt $receipt): array => $view($receipt, $mask), $receipts)],
+            Response::HTTP_ACCEPTED,
+        );
     }
 
     public function explain(Request $request, Delivery $delivery, int $claim, ExplainClaim $explainClaim): JsonResponse
@@ -82,12 +92,13 @@ final class DeliveryController extends Controller
         return response()->json(DeliveryResource::make($used->refresh())->resolve($request), Response::HTTP_CREATED);
     }
 
-    public function refusedCsv(Delivery $delivery, RefusedCsv $csv): StreamedResponse
+    public function refusedCsv(Request $request, Delivery $delivery, RefusedCsv $csv): StreamedResponse
     {
         $this->allow('view', $delivery->dataset->migration);
+        $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
 
-        return response()->streamDownload(static function () use ($csv, $delivery): void {
-            foreach ($csv($delivery) as $line) {
+        return response()->streamDownload(static function () use ($csv, $delivery, $mask): void {
+            foreach ($csv($delivery, $mask) as $line) {
                 echo $line;
             }
         }, "refused-{$delivery->side->value}-{$delivery->number}.csv", ['Content-Type' => 'text/csv; charset=UTF-8']);
@@ -96,6 +107,8 @@ final class DeliveryController extends Controller
     public function refused(Request $request, Delivery $delivery): JsonResponse
     {
         $this->allow('view', $delivery->dataset->migration);
+        // Nobody knows which columns stand in what could not be read.
+        $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
         $records = $delivery
             ->refusedRecords()
             ->where('number', '>', $request->integer('after'))
@@ -104,7 +117,13 @@ final class DeliveryController extends Controller
             ->get();
 
         return response()->json([
-            'items' => RefusedRecordResource::collection($records)->resolve($request),
+            'items' => array_map(
+                static fn(array $record): array => [...$record, 'raw' => $mask->text($record['raw'])],
+                array_map(
+                    static fn(RefusedRecord $record): array => RefusedRecordResource::make($record)->toArray($request),
+                    array_values($records->all()),
+                ),
+            ),
             'next' => $records->count() === self::PAGE ? $records->last()?->number : null,
             'total' => $delivery->refused_count,
         ]);

@@ -10,19 +10,28 @@ use App\Http\Controllers\Controller;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Queries\Deliver\RowsOfColumn;
+use App\Queries\Review\Masks;
+use App\Queries\Review\SideMask;
 use App\Questions\Answers;
 use App\Questions\ColumnCombinations;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 final class ProfileController extends Controller
 {
-    public function show(Dataset $dataset, ProfileBothSides $view): JsonResponse
+    public function __construct(private readonly Masks $masks) {}
+
+    public function show(Request $request, Dataset $dataset, ProfileBothSides $view): JsonResponse
     {
         $this->allow('view', $dataset->migration);
+        $person = $this->person($request);
 
-        return response()->json($view($dataset));
+        return response()->json(
+            $view($dataset, Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person))),
+        );
     }
 
     public function rows(Request $request, Delivery $delivery, RowsOfColumn $rows): JsonResponse
@@ -35,7 +44,12 @@ final class ProfileController extends Controller
             'value' => ['nullable', 'string'],
         ]);
 
-        return response()->json($rows($delivery, $asked['column'], $asked['is'], $asked['value'] ?? ''));
+        $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
+        if (in_array($asked['is'], ['value', 'shape'], true)) {
+            $mask->mustAllow([$asked['column']]);
+        }
+
+        return response()->json($this->masked($rows($delivery, $asked['column'], $asked['is'], $asked['value'] ?? ''), $mask));
     }
 
     public function combinations(Request $request, Delivery $delivery, Answers $answers): JsonResponse
@@ -46,6 +60,7 @@ final class ProfileController extends Controller
             'columns' => ['required', 'array', 'min:1', 'max:20'],
             'columns.*' => ['string', 'distinct', Rule::in($delivery->columns)],
         ]);
+        $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request))->mustAllow($asked['columns']);
         $answer = $answers->to(new ColumnCombinations($delivery->id, $asked['columns']));
 
         return response()->json([...$answer->progress(), 'columns' => $asked['columns'], 'counted' => $answer->content]);
@@ -62,21 +77,26 @@ final class ProfileController extends Controller
             'cells.*' => ['nullable', 'string'],
         ]);
 
-        return response()->json(
-            $rows->sharing(
-                $delivery,
-                array_combine(
-                    $asked['columns'],
-                    array_pad(array_slice($asked['cells'], 0, count($asked['columns'])), count($asked['columns']), ''),
-                ),
-            ),
-        );
+        $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
+        $mask->mustAllow($asked['columns']);
+        $cells = array_pad(array_slice($asked['cells'], 0, count($asked['columns'])), count($asked['columns']), '');
+
+        return response()->json($this->masked($rows->sharing($delivery, array_combine($asked['columns'], $cells)), $mask));
     }
 
-    public function misfits(Dataset $dataset, FindViolations $misfits): JsonResponse
+    public function misfits(Request $request, Dataset $dataset, FindViolations $misfits): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
-        return response()->json($misfits($dataset));
+        return response()->json($misfits($dataset, $this->masks->ofSide($dataset, Side::Source, $this->person($request))));
+    }
+
+    /**
+     * @param  array{columns: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, isAll: bool}  $shown
+     * @return array<string, mixed>
+     */
+    private function masked(array $shown, SideMask $mask): array
+    {
+        return [...$shown, 'rows' => $mask->rows($shown['columns'], $shown['rows'])];
     }
 }

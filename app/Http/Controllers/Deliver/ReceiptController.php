@@ -18,6 +18,7 @@ use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Queries\Deliver\ReceiptView;
+use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -28,7 +29,7 @@ final class ReceiptController extends Controller
     /** As many as a delivery may have parts. */
     private const MOST = 500;
 
-    public function __construct(private readonly ReceiptView $view) {}
+    public function __construct(private readonly ReceiptView $view, private readonly Masks $masks) {}
 
     /** Files of a side that arrived whole and have not been taken. */
     public function index(Request $request, Dataset $dataset): JsonResponse
@@ -44,7 +45,7 @@ final class ReceiptController extends Controller
             ->limit(self::MOST)
             ->get();
 
-        return response()->json(['items' => $waiting->map(fn(Receipt $receipt): array => ($this->view)($receipt))->values()]);
+        return response()->json(['items' => $waiting->map(fn(Receipt $receipt): array => $this->shown($receipt, $request))->values()]);
     }
 
     public function store(AnnouncePartRequest $request, Dataset $dataset, AnnouncePart $announcePart): JsonResponse
@@ -52,7 +53,7 @@ final class ReceiptController extends Controller
         $this->allow('work', $dataset->migration);
         $receipt = $announcePart($dataset, $request->side(), $request->fileName(), $request->bytes(), $this->person($request));
 
-        return response()->json(($this->view)($receipt), Response::HTTP_CREATED);
+        return response()->json($this->shown($receipt, $request), Response::HTTP_CREATED);
     }
 
     public function query(AskForSnapshotRequest $request, Dataset $dataset, AskForSnapshot $askForSnapshot): JsonResponse
@@ -60,7 +61,10 @@ final class ReceiptController extends Controller
         $this->allow('work', $dataset->migration);
 
         return response()->json(
-            ($this->view)($askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request))),
+            $this->shown(
+                $askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request)),
+                $request,
+            ),
             Response::HTTP_ACCEPTED,
         );
     }
@@ -78,25 +82,25 @@ final class ReceiptController extends Controller
         return response()->json($changes->ofWaiting($dataset, Side::from($asked['side']), $asked['receipts']));
     }
 
-    public function show(Receipt $receipt): JsonResponse
+    public function show(Request $request, Receipt $receipt): JsonResponse
     {
         $this->allow('view', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($receipt));
+        return response()->json($this->shown($receipt, $request));
     }
 
     public function chunk(Request $request, Receipt $receipt, int $offset, ReceiveChunk $receiveChunk): JsonResponse
     {
         $this->allow('work', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($receiveChunk($receipt, $offset, $request->getContent())));
+        return response()->json($this->shown($receiveChunk($receipt, $offset, $request->getContent()), $request));
     }
 
     public function format(CorrectFormatRequest $request, Receipt $receipt, CorrectFormat $correctFormat): JsonResponse
     {
         $this->allow('work', $receipt->dataset->migration);
 
-        return response()->json(($this->view)($correctFormat($receipt, $request->corrections(), $request->kind())));
+        return response()->json($this->shown($correctFormat($receipt, $request->corrections(), $request->kind()), $request));
     }
 
     public function destroy(Receipt $receipt, DiscardReceipt $discard): Response
@@ -105,5 +109,11 @@ final class ReceiptController extends Controller
         $discard($receipt);
 
         return response()->noContent();
+    }
+
+    /** @return array<string, mixed> */
+    private function shown(Receipt $receipt, Request $request): array
+    {
+        return ($this->view)($receipt, $this->masks->ofSide($receipt->dataset, $receipt->side, $this->person($request)));
     }
 }

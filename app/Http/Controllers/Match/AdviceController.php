@@ -8,8 +8,13 @@ use App\Actions\Match\Advise;
 use App\Actions\Match\TryPlan;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
+use App\Queries\Review\Masks;
+use App\Queries\Review\SideMask;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
 final class AdviceController extends Controller
 {
@@ -21,11 +26,12 @@ final class AdviceController extends Controller
     }
 
     /** What the draft would find on the rows of some keys. */
-    public function trial(Dataset $dataset, TryPlan $trial): JsonResponse
+    public function trial(Request $request, Dataset $dataset, TryPlan $trial, Masks $masks): JsonResponse
     {
         $this->allow('view', $dataset->migration);
+        $person = $this->person($request);
 
-        return response()->json($trial($dataset));
+        return response()->json($trial($dataset, Sides::each(static fn(Side $side): SideMask => $masks->ofSide($dataset, $side, $person))));
     }
 
     public function cancel(Dataset $dataset, Advise $advice): Response

@@ -19,11 +19,11 @@ final class PlanController extends Controller
 {
     public function __construct(private readonly PlanView $view) {}
 
-    public function show(Dataset $dataset, DraftOf $draftOf): JsonResponse
+    public function show(Request $request, Dataset $dataset, DraftOf $draftOf): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
-        return response()->json(($this->view)($dataset, $draftOf($dataset)));
+        return response()->json(($this->view)($dataset, $draftOf($dataset), $this->person($request)));
     }
 
     /** Values that conditions of steps ask for. They belong to the dataset, are recorded with each tally, and make no new plan. */
@@ -36,7 +36,7 @@ final class PlanController extends Controller
             'parameters' => array_filter(array_map(strval(...), $given['parameters']), static fn(string $value): bool => $value !== ''),
         ]);
 
-        return response()->json(($this->view)($dataset, $draftOf($dataset)));
+        return response()->json(($this->view)($dataset, $draftOf($dataset), $this->person($request)));
     }
 
     /** What two people made of the same draft, joined; nothing is saved by it. */
@@ -54,7 +54,7 @@ final class PlanController extends Controller
         $this->allow('work', $dataset->migration);
 
         return response()->json(
-            ($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen())),
+            ($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen()), $this->person($request)),
         );
     }
 }

@@ -13,20 +13,22 @@ use App\Models\PlanVersion;
 use App\Models\StartingPlan;
 use App\Queries\Match\PlanVersions;
 use App\Queries\Match\PlanView;
+use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use NineTally\Core\Plan\CanonicalJson;
 
 /** Versions of a plan and plans to start from, and how they become the draft again. */
 final class PlanVersionController extends Controller
 {
-    public function index(Dataset $dataset, PlanVersions $versions): JsonResponse
+    public function index(Request $request, Dataset $dataset, PlanVersions $versions): JsonResponse
     {
         $this->allow('view', $dataset->migration);
         $startingPlans = StartingPlan::query()->where('migration_id', $dataset->migration_id)->with('user')->orderBy('name')->get();
 
         return response()->json([
-            'versions' => $versions($dataset),
+            'versions' => $versions($dataset, $this->person($request)),
             'startingPlans' => $startingPlans
                 ->map(
                     static fn(StartingPlan $startingPlan): array => [
@@ -39,21 +41,28 @@ final class PlanVersionController extends Controller
         ]);
     }
 
-    public function compare(Dataset $dataset, int $one, int $other, PlanVersions $versions): JsonResponse
+    public function compare(Request $request, Dataset $dataset, int $one, int $other, PlanVersions $versions): JsonResponse
     {
         $this->allow('view', $dataset->migration);
 
-        return response()->json(['changes' => $versions->compare($this->version($dataset, $one), $this->version($dataset, $other))]);
+        return response()->json([
+            'changes' => $versions->compare(
+                $dataset,
+                $this->version($dataset, $one),
+                $this->version($dataset, $other),
+                $this->person($request),
+            ),
+        ]);
     }
 
     /** A version, or the draft, as the file that another dataset can import. */
-    public function export(Dataset $dataset, int $number): Response
+    public function export(Request $request, Dataset $dataset, int $number, Masks $masks): Response
     {
         $this->allow('view', $dataset->migration);
         $name = preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name));
 
         return response(
-            $this->version($dataset, $number)->document,
+            CanonicalJson::of($masks->plan($dataset, $this->version($dataset, $number)->plan()->toArray(), $this->person($request))),
             headers: [
                 'Content-Type' => 'application/json',
                 'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\"",
@@ -79,7 +88,7 @@ final class PlanVersionController extends Controller
         };
         $importPlan($dataset, $json, $this->person($request));
 
-        return response()->json($view($dataset, $draftOf($dataset)));
+        return response()->json($view($dataset, $draftOf($dataset), $this->person($request)));
     }
 
     public function keep(Request $request, Dataset $dataset, KeepStartingPlan $keepStartingPlan): JsonResponse

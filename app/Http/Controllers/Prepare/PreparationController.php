@@ -13,10 +13,8 @@ use App\Jobs\PrepareDelivery;
 use App\Jobs\WritePreparedSide;
 use App\Models\Dataset;
 use App\Models\Delivery;
-use App\Models\User;
 use App\Models\Workbook;
 use App\Problems\Conflict;
-use App\Problems\ValuesAreMasked;
 use App\Queries\Prepare\LeftOutRows;
 use App\Queries\Prepare\PreparationTrial;
 use App\Queries\Prepare\PreparedRows;
@@ -42,9 +40,11 @@ final class PreparationController extends Controller
         $delivery =
             $reference === null
                 ? $this->delivery($dataset, $request->side())
-                : $this->ofReference($dataset, $reference, $this->person($request));
+                : $this->ofReference($dataset, $reference);
 
-        return response()->json($trial($delivery, $rules, PreparationInputs::now($dataset, $rules), $request->chosen()));
+        $mask = $this->masks->through($delivery->dataset, $delivery->side, $rules->preparation, $this->person($request));
+
+        return response()->json($trial($delivery, $rules, PreparationInputs::now($dataset, $rules), $request->chosen(), $mask));
     }
 
     /** Runs the steps of the draft on every row, by a worker. */
@@ -69,6 +69,7 @@ final class PreparationController extends Controller
                 PreparationInputs::now($dataset, $rules),
                 $request->string('step')->toString(),
                 max(0, $request->integer('after')),
+                $this->masks->ofSide($dataset, $delivery->side, $this->person($request)),
             ),
         );
     }
@@ -81,10 +82,11 @@ final class PreparationController extends Controller
         $rules = $this->rules($dataset, $delivery->side);
         $reader = $sides->reader($delivery, $rules, PreparationInputs::now($dataset, $rules));
         $asLines = $request->string('as')->toString() === 'json-lines';
+        $mask = $this->masks->ofSide($dataset, $delivery->side, $this->person($request));
 
         return response()->streamDownload(
-            static function () use ($rows, $reader, $asLines): void {
-                foreach ($asLines ? $rows->asJsonLines($reader) : $rows->asCsv($reader) as $bytes) {
+            static function () use ($rows, $reader, $asLines, $mask): void {
+                foreach ($asLines ? $rows->asJsonLines($reader, $mask) : $rows->asCsv($reader, $mask) as $bytes) {
                     echo $bytes;
                     flush();
                 }
@@ -101,12 +103,18 @@ final class PreparationController extends Controller
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
         $workbook = Workbook::askFor($this->person($request), $dataset->id, $this->fileName($dataset, $delivery->side, 'xlsx'));
-        WritePreparedSide::dispatch($workbook->id, $delivery->id, $rules, PreparationInputs::now($dataset, $rules));
+        WritePreparedSide::dispatch(
+            $workbook->id,
+            $delivery->id,
+            $rules,
+            PreparationInputs::now($dataset, $rules),
+            $this->person($request)->id,
+        );
 
         return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
     }
 
-    private function ofReference(Dataset $dataset, string $name, User $person): Delivery
+    private function ofReference(Dataset $dataset, string $name): Delivery
     {
         $delivery =
             PreparationInputs::deliveryOf($dataset, $name) ??
@@ -114,12 +122,6 @@ final class PreparationController extends Controller
                 'no-reference',
                 "There is no reference \"{$name}\". Add a dataset of this name to the migration and deliver it.",
             );
-        if ($this->masks->keepsDeliveredFrom($person, $delivery->dataset)) {
-            throw new ValuesAreMasked(
-                "The reference \"{$name}\" has sensitive columns, and here their values would stand as they were delivered.",
-            );
-        }
-
         return $delivery->load('parts');
     }
 

@@ -27,8 +27,8 @@ final class DeliveredController extends Controller
         $row = $this->row($request, $tally, $sequence)->finding;
 
         return response()->json([
-            'source' => $delivered->of($tally, Side::Source, $row->placeOn(Side::Source)),
-            'target' => $delivered->of($tally, Side::Target, $row->placeOn(Side::Target)),
+            'source' => $this->masked($delivered->of($tally, Side::Source, $row->placeOn(Side::Source)), $tally, Side::Source, $request),
+            'target' => $this->masked($delivered->of($tally, Side::Target, $row->placeOn(Side::Target)), $tally, Side::Target, $request),
         ]);
     }
 
@@ -44,12 +44,53 @@ final class DeliveredController extends Controller
         return response()->json([
             ...$answer->progress(),
             'columns' => $answer->content['columns'] ?? [],
-            'rows' => $answer->content['rows'] ?? [],
+            'rows' => $this->rowsBeside($answer->content, $tally, $row->side->other(), $request),
         ]);
     }
 
     private function row(Request $request, Tally $tally, int $sequence): RulableRow
     {
         return $this->pages->row($tally, $this->masks->forPerson($this->person($request), $tally), $sequence);
+    }
+
+    /**
+     * @param  array{file: string, part: int, line: int, columns: list<string>, cells: list<string>|null, lines: list<array{line: int,
+     *     text: string|null}>, problem: string|null}|null  $record
+     * @return array<string, mixed>|null
+     */
+    private function masked(?array $record, Tally $tally, Side $side, Request $request): ?array
+    {
+        $mask = $this->masks->ofSide($tally->dataset, $side, $this->person($request));
+
+        return $record === null || ! $mask->hidesAnything()
+            ? $record
+            : [
+                ...$record,
+                'cells' => $record['cells'] === null ? null : $mask->cells($record['columns'], $record['cells']),
+                // Lines as they were read hold every column.
+                'lines' => array_map(
+                    static fn(array $line): array => [...$line, 'text' => $line['text'] === null ? null : $mask->text($line['text'])],
+                    $record['lines'],
+                ),
+            ];
+    }
+
+    /**
+     * @param  array<string, mixed>|null  $beside
+     * @return list<mixed>
+     */
+    private function rowsBeside(?array $beside, Tally $tally, Side $side, Request $request): array
+    {
+        /** @var list<string> $columns */
+        $columns = $beside['columns'] ?? [];
+        /** @var list<array{key: string, part: int, line: int, cells: list<string>}> $rows */
+        $rows = $beside['rows'] ?? [];
+        $person = $this->person($request);
+        $ofKey = $this->masks->forPerson($person, $tally);
+
+        return $this->masks
+            ->ofSide($tally->dataset, $side, $person)
+            ->ofPrepared()
+            ->rows($columns, array_map(static fn(array $row): array => [...$row, 'key' => (string) $ofKey->key($row['key'])], $rows));
     }
 }
