@@ -6,6 +6,7 @@ import { useNews } from '@/composables/useNews'
 import { useDatasetId } from '@/composables/useDatasetId'
 import CourseRail from '@/parts/CourseRail.vue'
 import LoadState from '@/parts/LoadState.vue'
+import MaskStrip from '@/parts/MaskStrip.vue'
 import TopBar from '@/parts/TopBar.vue'
 import WorkbookTray from '@/parts/WorkbookTray.vue'
 
@@ -43,9 +44,12 @@ watchEffect(() => {
         <CourseRail :course="course" class="beside" />
         <WorkbookTray :dataset="dataset" class="beside foot" />
         <p v-if="said" class="news" role="status">{{ said }} <el-button link @click="dismiss">Close</el-button></p>
-        <RouterView v-slot="{ Component }">
-          <component :is="Component" :key="course.id" :course="course" />
-        </RouterView>
+        <div class="station">
+          <MaskStrip v-if="course.sensitive" :dataset="course.id" :sensitive="course.sensitive" />
+          <RouterView v-slot="{ Component }">
+            <component :is="Component" :key="course.id" :course="course" />
+          </RouterView>
+        </div>
       </template>
     </LoadState>
   </div>
@@ -70,6 +74,16 @@ watchEffect(() => {
   background: var(--mark);
   border: 1px solid var(--mark-edge);
   font-size: 13px;
+}
+.station {
+  grid-area: 2 / 2;
+  min-block-size: 0;
+  display: flex;
+  flex-direction: column;
+}
+.station > :last-child {
+  flex: 1;
+  min-block-size: 0;
 }
 .beside {
   grid-area: 2 / 1;

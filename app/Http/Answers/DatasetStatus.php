@@ -40,6 +40,7 @@ final readonly class DatasetStatus
             'runsOnDelivery' => $dataset->runs_on_delivery,
             'mayRule' => $person->can('rule', $dataset->migration),
             'mayComment' => $person->can('comment', $dataset->migration),
+            'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->querySources->names(),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),

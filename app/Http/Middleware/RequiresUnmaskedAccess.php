@@ -16,8 +16,7 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Where rows are shown as they were delivered or prepared nothing is masked: whoever may not see sensitive values is kept out, if the
- * dataset has some.
+ * For what holds values as they are, and is of no use without them: kept from whoever values are masked for now.
  */
 final readonly class RequiresUnmaskedAccess
 {
@@ -33,8 +32,8 @@ final readonly class RequiresUnmaskedAccess
                 : $request->route('dataset');
         if ($person instanceof User && $dataset instanceof Dataset && $this->masks->keepsDeliveredFrom($person, $dataset)) {
             throw new ValuesAreMasked(
-                'This dataset has sensitive columns, and here their values would stand as they were delivered. With your role you see it '.
-                    'in Review, where they are masked.',
+                'This dataset has sensitive columns, and this holds their values as they are. Show the sensitive values first, if your role '.
+                    'may see them; everything else can be seen and taken masked.',
             );
         }
 

@@ -22,17 +22,10 @@ final class TallyResource extends JsonResource
     /** Null where patterns are not shown. */
     private ?Mask $mask = null;
 
-    /** @var array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null */
-    private ?array $sensitive = null;
-
-    /**
-     * @param  Mask  $mask  over the values that patterns have as examples
-     * @param  array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null  $sensitive  null if no column is
-     */
-    public function withPatterns(Mask $mask, ?array $sensitive): self
+    /** @param Mask $mask over the values that patterns have as examples */
+    public function withPatterns(Mask $mask): self
     {
         $this->mask = $mask;
-        $this->sensitive = $sensitive;
 
         return $this;
     }
@@ -96,7 +89,6 @@ final class TallyResource extends JsonResource
                     ],
             'forgiven' => $this->mask === null ? [] : $this->forgiven($this->mask),
             'patterns' => $this->mask === null ? [] : $this->patterns($this->mask),
-            'sensitive' => $this->sensitive,
         ];
     }
 

@@ -9,6 +9,7 @@ use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\PlanDraft;
 use App\Models\User;
+use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
 use NineTally\Core\Plan\CanonicalJson;
@@ -68,7 +69,7 @@ final readonly class PlanView
             'columns' => array_map(
                 static fn(string $name, int $position): array => [
                     'name' => $name,
-                    'examples' => $mask->hidesPrepared($name) ? [] : array_slice(
+                    'examples' => $mask->hidesPrepared($name) ? [Mask::VALUE] : array_slice(
                         array_values(
                             array_unique(array_filter(array_column($rows, $position), static fn(string $value): bool => $value !== '')),
                         ),

@@ -10,7 +10,6 @@ use App\Models\Dataset;
 use App\Models\Tally;
 use App\Models\Unmasking;
 use App\Models\User;
-use App\Policies\Act;
 use Illuminate\Database\Connection;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\MaskedPlan;
@@ -141,31 +140,32 @@ final readonly class Masks
         return $masked === $plan->toArray() ? $plan : Plan::fromJson(CanonicalJson::of($masked));
     }
 
-    /** Whether rows as they were delivered are kept from somebody: there nothing is masked. */
+    /** Whether what holds values as they are, and is of no use without them, is kept from somebody now. */
     public function keepsDeliveredFrom(User $person, Dataset $dataset): bool
     {
-        $role = $person->roleIn($dataset->migration);
-
-        return $role !== null && ! Act::Unmask->isFor($role) && $this->ofDataset($dataset)->hidesAnything();
+        return $this->ofDataset($dataset, $person)->hidesAnything();
     }
 
     /**
      * @return array{masked: list<string>, mayShow: bool, shownUntil: string|null}|null what is kept from a person now; null if no column is
      *     sensitive
      */
-    public function state(User $person, Tally $tally): ?array
+    public function state(User $person, Dataset $dataset): ?array
     {
-        $columns = $this->ofTally($tally)->columns();
+        $columns = array_values(array_unique([
+            ...$this->ofSide($dataset, Side::Source, null)->delivered(),
+            ...$this->ofDataset($dataset)->columns(),
+        ]));
         if ($columns === []) {
             return null;
         }
-        $until = Unmasking::query()->where('dataset_id', $tally->dataset_id)->where('user_id', $person->id)->orderByDesc('id')->first()
+        $until = Unmasking::query()->where('dataset_id', $dataset->id)->where('user_id', $person->id)->orderByDesc('id')->first()
             ?->until;
         $isShown = $until !== null && $until->isFuture();
 
         return [
             'masked' => $isShown ? [] : $columns,
-            'mayShow' => $person->can('unmask', $tally->migration),
+            'mayShow' => $person->can('unmask', $dataset->migration),
             'shownUntil' => $isShown ? $until->toIso8601ZuluString() : null,
         ];
     }

@@ -212,7 +212,7 @@ final class MaskTest extends TestCase
     {
         $tally = $this->withSensitiveHolder();
         $path = "/datasets/{$this->dataset->id}/unmaskings";
-        $shown = fn(): mixed => $this->api('GET', "/tallies/{$tally->id}")->json('sensitive.masked') === [];
+        $shown = fn(): mixed => $this->api('GET', "/datasets/{$tally->dataset_id}")->json('sensitive.masked') === [];
 
         self::assertFalse($shown());
         $this->api('POST', $path)->assertCreated();

@@ -103,7 +103,7 @@ final class TallyController extends Controller
 
         return response()->json(
             TallyResource::make($tally)
-                ->withPatterns($masks->forPerson($person, $tally), $masks->state($person, $tally))
+                ->withPatterns($masks->forPerson($person, $tally))
                 ->resolve($request),
         );
     }

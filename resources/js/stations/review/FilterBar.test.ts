@@ -12,7 +12,7 @@ const { GET, POST } = useServer()
 const tally = { id: 3, datasetId: 9, keyColumns: ['basin', 'berth'], patterns: [] } as unknown as Schemas['Tally']
 function bar(filter: Filter = {}, mayKeep = true) {
   return mount(FilterBar, {
-    props: { tally, filter, mayKeep, columns: ['fee'], beside: [], saysWhy: false },
+    props: { tally, masked: [], filter, mayKeep, columns: ['fee'], beside: [], saysWhy: false },
     global: { plugins: [ElementPlus, VueQueryPlugin], stubs: { ElSelect: true } },
   })
 }

@@ -8,7 +8,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import { type Filter, rulingName, said, sentenceOf, termsSaid } from '@/stations/review/filter'
 
 /** Narrows the list down; filters that are of use again get a name, for everybody. */
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; mayKeep: boolean; columns: readonly string[] }>()
+const props = defineProps<{ tally: Schemas['Tally']; masked: readonly string[]; filter: Filter; mayKeep: boolean; columns: readonly string[] }>()
 const emit = defineEmits<{ narrow: [terms: Filter]; widen: [terms: readonly (keyof Filter)[]]; set: [filter: Filter] }>()
 
 /** Names of columns that are shown beside each finding. */
@@ -25,7 +25,7 @@ watch(
     if (place !== undefined) keyColumn.value = place
   },
 )
-const isKeyMasked = computed(() => props.tally.sensitive?.masked.includes(props.tally.keyColumns[keyColumn.value - 1] ?? '') === true)
+const isKeyMasked = computed(() => props.masked.includes(props.tally.keyColumns[keyColumn.value - 1] ?? ''))
 function narrowKey(key: string): void {
   if (key === '') emit('widen', ['key', 'keyColumn'])
   else emit('narrow', { key, keyColumn: keyColumn.value })

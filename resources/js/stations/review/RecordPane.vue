@@ -106,7 +106,7 @@ watch(
             {{ isWhole ? 'Shorten long values' : 'Long values are shortened: show them whole' }}
           </button>
           <span v-if="record.sequence > 0" class="ways">
-            <button v-if="course.seesDelivered" type="button" class="plain as-link" @click="isDelivered = true">As it was delivered</button>
+            <button type="button" class="plain as-link" @click="isDelivered = true">As it was delivered</button>
             <button type="button" class="plain as-link" @click="isHistory = true">Every ruling on it</button>
           </span>
           <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />

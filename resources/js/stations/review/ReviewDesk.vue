@@ -22,7 +22,6 @@ import FindingList from '@/stations/review/FindingList.vue'
 import FindKey from '@/stations/review/FindKey.vue'
 import ForgivenList from '@/stations/review/ForgivenList.vue'
 import GroupHead from '@/stations/review/GroupHead.vue'
-import MaskStrip from '@/stations/review/MaskStrip.vue'
 import KeysDialog from '@/stations/review/KeysDialog.vue'
 import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
@@ -129,7 +128,7 @@ const recordPane = usePaneSize('record', 344, 240, 640)
 const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
 watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
 /** Who looks for a masked key would learn it from what is found. */
-const areKeysMasked = computed(() => props.tally.keyColumns.some((column) => props.tally.sensitive?.masked.includes(column) === true))
+const areKeysMasked = computed(() => props.tally.keyColumns.some((column) => props.course.sensitive?.masked.includes(column) === true))
 const findKey = ref<InstanceType<typeof FindKey> | null>(null)
 const bar = ref<HTMLElement | null>(null)
 /** A row that agrees is looked at until another finding is. */
@@ -191,7 +190,6 @@ const note = computed(
       :of-arrived="tally.figures.ofArrived"
       :rows-arrived="tally.figures.rowsArrived"
     />
-    <MaskStrip v-if="tally.sensitive" :tally="tally" :sensitive="tally.sensitive" />
     <div v-if="tally.findings === 0 && tally.forgiven.length === 0" class="empty">
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>
@@ -231,6 +229,7 @@ const note = computed(
               v-model:says-why="saysWhy"
               :columns="columns"
               :tally="tally"
+              :masked="course.sensitive?.masked ?? []"
               :filter="filter"
               :may-keep="course.mayRule"
               @narrow="narrow"

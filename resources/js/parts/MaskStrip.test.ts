@@ -3,14 +3,14 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import ElementPlus from 'element-plus'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/api/client'
-import MaskStrip from '@/stations/review/MaskStrip.vue'
+import MaskStrip from '@/parts/MaskStrip.vue'
 import { useServer } from '@/testing/server'
 
 const { GET, POST, DELETE } = useServer()
 
-const strip = (sensitive: Partial<NonNullable<Schemas['Tally']['sensitive']>>) =>
+const strip = (sensitive: Partial<NonNullable<Schemas['Course']['sensitive']>>) =>
   mount(MaskStrip, {
-    props: { tally: { id: 3, datasetId: 9 } as unknown as Schemas['Tally'], sensitive: { masked: [], mayShow: true, shownUntil: null, ...sensitive } },
+    props: { dataset: 9, sensitive: { masked: [], mayShow: true, shownUntil: null, ...sensitive } },
     global: { plugins: [ElementPlus, VueQueryPlugin], stubs: { teleport: true } },
   })
 const press = async (wrapper: ReturnType<typeof strip>, words: string): Promise<void> => {

@@ -6,11 +6,11 @@ import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 
 /** Which columns are masked for this person, and who had them shown. Shown values are masked again when their hour is over. */
-const props = defineProps<{ tally: Schemas['Tally']; sensitive: NonNullable<Schemas['Tally']['sensitive']> }>()
+const props = defineProps<{ dataset: number; sensitive: NonNullable<Schemas['Course']['sensitive']> }>()
 const queries = useQueryClient()
-const path = () => ({ params: { path: { dataset: props.tally.datasetId } } })
+const path = () => ({ params: { path: { dataset: props.dataset } } })
 /** What is in memory was read under the other mask. */
-const refresh = () => queries.resetQueries({ queryKey: ['tally'] })
+const refresh = () => Promise.all([queries.resetQueries({ queryKey: ['tally'] }), queries.resetQueries({ queryKey: ['dataset'] })])
 const show = useMutation({ mutationFn: () => answer(api.POST('/datasets/{dataset}/unmaskings', path())), onSuccess: refresh })
 const hide = useMutation({ mutationFn: () => answer(api.DELETE('/datasets/{dataset}/unmaskings', path())), onSuccess: refresh })
 
@@ -27,7 +27,7 @@ onScopeDispose(() => clearTimeout(timer))
 
 const isListing = ref(false)
 const record = useQuery({
-  queryKey: ['tally', () => props.tally.id, 'unmaskings'],
+  queryKey: ['dataset', () => props.dataset, 'unmaskings'],
   queryFn: () => answer(api.GET('/datasets/{dataset}/unmaskings', path())),
   enabled: isListing,
 })
