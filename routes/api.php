@@ -32,6 +32,7 @@ use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RehearsalController;
 use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
+use App\Http\Controllers\Work\WorkController;
 use App\Http\Middleware\KeepsTrail;
 use App\Http\Middleware\NoTimeLimit;
 use App\Http\Middleware\OnlyMembers;
@@ -56,6 +57,10 @@ Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(functi
     Route::put('people/{person}/lock', [PeopleController::class, 'lock']);
     Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give'])->defaults(OnlyMembers::ADMINISTERS, true);
     Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail']);
+
+    Route::get('work', [WorkController::class, 'show']);
+    Route::post('work/runs/{run}/end', [WorkController::class, 'end'])->defaults(OnlyMembers::ADMINISTERS, true);
+    Route::post('work/runs/{run}/retry', [WorkController::class, 'retry'])->defaults(OnlyMembers::ADMINISTERS, true);
 
     // Board
     Route::get('migrations', [MigrationController::class, 'index']);

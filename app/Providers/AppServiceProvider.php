@@ -15,10 +15,12 @@ use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Deliveries\QuerySources;
 use App\Adapters\Mail\MailboxTransport;
 use App\Adapters\Queue\Heartbeat;
+use App\Adapters\Queue\WorkerSigns;
 use App\Adapters\Report\Printer;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\ChunkFolder;
+use App\Adapters\Storage\Room;
 use App\Adapters\Storage\SessionFiles;
 use App\Adapters\Storage\TrialSamples;
 use App\Adapters\Storage\WorkbookFiles;
@@ -26,6 +28,7 @@ use App\Models\Migration;
 use App\Policies\MigrationPolicy;
 use App\Queries\Review\Masks;
 use App\Queries\Sign\ReportContent;
+use App\Queries\Work\WorkOfInstallation;
 use App\Questions\QuestionContext;
 use App\Rulings\FindingSet\CancellableSearch;
 use Illuminate\Contracts\Auth\StatefulGuard;
@@ -38,6 +41,9 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Queue\Events\JobAttempted;
 use Illuminate\Queue\Events\JobProcessing;
+use Illuminate\Queue\Events\Looping;
+use Illuminate\Queue\Events\WorkerStopping;
+use Illuminate\Queue\Jobs\SyncJob;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
@@ -84,6 +90,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(WorkbookFiles::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(CancellableSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
+        $this->app->when(WorkOfInstallation::class)->needs('$folder')->give(storage_path());
+        $this->app->when(Room::class)->needs('$folder')->give(storage_path());
         $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');
     }
@@ -118,7 +126,20 @@ final class AppServiceProvider extends ServiceProvider
                 static fn() => $app->make('redis'),
             ),
         );
-        Event::listen(static fn(JobProcessing $event) => app(Heartbeat::class)->begin($event->connectionName, $event->job));
-        Event::listen(static fn(JobAttempted $event) => app(Heartbeat::class)->end());
+        $this->app->singleton(WorkerSigns::class);
+        Event::listen(static fn(Looping $event) => app(WorkerSigns::class)->waits($event->queue));
+        Event::listen(static function (JobProcessing $event): void {
+            if (! $event->job instanceof SyncJob) {
+                app(WorkerSigns::class)->begins($event->job->getQueue(), class_basename($event->job->resolveName()));
+                app(Heartbeat::class)->begin($event->connectionName, $event->job);
+            }
+        });
+        Event::listen(static function (JobAttempted $event): void {
+            if (! $event->job instanceof SyncJob) {
+                app(Heartbeat::class)->end();
+                app(WorkerSigns::class)->ends();
+            }
+        });
+        Event::listen(static fn(WorkerStopping $event) => app(WorkerSigns::class)->leaves());
     }
 }

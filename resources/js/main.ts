@@ -15,8 +15,9 @@ import { router } from '@/router'
 const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
-      // A problem that the server explained does not go away by asking again; a lost connection may.
-      retry: (failures, error) => !(error instanceof ApiProblem) && failures < 2,
+      // A problem that the server explained does not go away by asking again; a lost connection may, and a database that is away comes back.
+      retry: (failures, error) => (error instanceof ApiProblem ? error.status === 503 && failures < 20 : failures < 2),
+      retryDelay: (failures, error) => (error instanceof ApiProblem ? 3000 : Math.min(1000 * 2 ** failures, 8000)),
       refetchOnWindowFocus: false,
       // What was answered is never changed, only replaced: to watch each value of two hundred findings costs a tenth of what it takes to show them.
       shallow: true,

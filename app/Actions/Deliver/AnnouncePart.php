@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Adapters\Storage\Room;
 use App\Models\Dataset;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -14,12 +15,19 @@ use NineTally\Core\Row\Side;
 /** Says that a file is coming. Its chunks follow, and may follow after a break. */
 final readonly class AnnouncePart
 {
-    /** @throws UnreadableFile when the file is empty */
+    public function __construct(private Room $room) {}
+
+    /**
+     * @throws UnreadableFile when the file is empty
+     * @throws \App\Problems\NoRoom when the disk cannot take it
+     */
     public function __invoke(Dataset $dataset, Side $side, string $fileName, int $bytes, User $person): Receipt
     {
         if ($bytes === 0) {
             throw UnreadableFile::isEmpty($fileName);
         }
+
+        $this->room->mustHave($bytes);
 
         return Receipt::query()->create([
             'dataset_id' => $dataset->id,

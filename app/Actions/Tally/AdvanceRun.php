@@ -63,7 +63,7 @@ final readonly class AdvanceRun
     private function tasksOf(Run $run, RunPhase $phase): array
     {
         return match ($phase) {
-            RunPhase::Prepare => $this->prepares($run),
+            RunPhase::Prepare => [...$this->checks($run), ...$this->prepares($run)],
             RunPhase::Divide => $this->work->isSmall($run) ? [] : ['divide'],
             RunPhase::Scan => $this->work->of($run)->scanTasks(),
             RunPhase::Match => $this->work->of($run)->matchTasks(),
@@ -72,6 +72,19 @@ final readonly class AdvanceRun
             RunPhase::Index => $this->indexes($run),
             RunPhase::Enter => ['enter'],
         };
+    }
+
+    /** @return list<string> one for each part: that its bytes are those that were delivered */
+    private function checks(Run $run): array
+    {
+        $checks = [];
+        foreach (Side::cases() as $side) {
+            foreach ($this->work->delivery($run, $side)->parts as $part) {
+                $checks[] = "check-{$side->value}-{$part->number}";
+            }
+        }
+
+        return $checks;
     }
 
     /** @return list<string> */

@@ -12,6 +12,7 @@ use App\Adapters\Runs\TaskSigns;
 use App\Jobs\WorkOnRun;
 use App\Models\Run;
 use App\Models\RunPhase;
+use App\Problems\NoRoom;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Row\Side;
@@ -35,7 +36,7 @@ final readonly class MergeFindings
     {
         $folder = $this->folder($run);
         if (! is_dir($folder) && ! @mkdir($folder, 0700) && ! is_dir($folder)) {
-            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+            throw NoRoom::writing();
         }
         $plan = $this->work->plan($run);
         // All of its tasks are done, so it goes on from there.

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Adapters\Storage\Room;
 use App\Jobs\WorkOnRun;
 use App\Models\Dataset;
+use App\Models\Delivery;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\User;
@@ -14,9 +16,16 @@ use Illuminate\Database\Connection;
 /** Queues a run, unless one of the dataset goes on already: a second click finds the first. */
 final readonly class QueueRun
 {
-    public function __construct(private Connection $database) {}
+    /** What a run writes aside, for each byte of both sides; of rows that all differ it is more. */
+    private const ROOM_A_BYTE = 2;
 
-    /** @param \Closure(Dataset): RunTerms $terms looked up under the lock of the dataset */
+    public function __construct(private Connection $database, private Room $room) {}
+
+    /**
+     * @param  \Closure(Dataset): RunTerms  $terms  looked up under the lock of the dataset
+     *
+     * @throws \App\Problems\NoRoom when the disk cannot take it
+     */
     public function __invoke(Dataset $dataset, User $person, \Closure $terms): Run
     {
         $run = $this->database->transaction(function () use ($dataset, $person, $terms): Run {
@@ -26,6 +35,8 @@ final readonly class QueueRun
                 return $goingOn;
             }
             $of = $terms($dataset);
+            $bytes = (int) Delivery::query()->whereKey([$of->sourceDelivery, $of->targetDelivery])->sum('bytes');
+            $this->room->mustHave(self::ROOM_A_BYTE * $bytes);
 
             return Run::query()->create([
                 'dataset_id' => $dataset->id,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters\Deliveries;
 
+use App\Problems\NoRoom;
 use NineTally\Core\Intake\UnreadableFile;
 
 /**
@@ -35,7 +36,7 @@ final readonly class QuerySources
     public function snapshot(string $source, string $sql, string $path, \Closure $onProgress): int
     {
         $facts = $this->sources[$source] ?? throw UnreadableFile::queryFails($source, 'no database of this name is known here');
-        $file = fopen($path, 'wb') ?: throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        $file = @fopen($path, 'wb') ?: throw NoRoom::writing();
         $rows = $bytes = 0;
         try {
             $database = $this->open($facts);
@@ -54,8 +55,8 @@ final readonly class QuerySources
                 if ($bytes > $this->mostBytes) {
                     throw UnreadableFile::queryFails($source, sprintf('its rows are more than %s bytes', number_format($this->mostBytes)));
                 }
-                if (fwrite($file, $text) !== strlen($text)) {
-                    throw new \RuntimeException('The storage could not be written; the disk may be full.');
+                if (@fwrite($file, $text) !== strlen($text)) {
+                    throw NoRoom::writing();
                 }
                 $rows += count($some);
                 $onProgress($rows, $bytes);

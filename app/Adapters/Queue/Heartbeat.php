@@ -86,6 +86,7 @@ final class Heartbeat
                     return;
                 }
                 (new RunTasks($database))->isAlive((string) $job->uuid());
+                (new WorkerSigns($database))->seen($parent);
             } catch (\Throwable) {
                 // The database, or the queue, is gone for a while: it is tried again as long as the parent works.
                 $database = $reservation = null;

@@ -8,6 +8,7 @@ use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
 use App\Models\Run;
+use App\Problems\NoRoom;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
@@ -48,7 +49,7 @@ final class RunWork
     {
         $path = $this->folder($run).'/tasks';
         if (! is_dir($path) && ! @mkdir($path, 0700, true) && ! is_dir($path)) {
-            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+            throw NoRoom::writing();
         }
 
         return $path;

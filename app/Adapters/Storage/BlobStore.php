@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Adapters\Storage;
 
+use App\Problems\DamagedBytes;
+use App\Problems\NoRoom;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Filesystem\LocalFilesystemAdapter;
 
@@ -31,12 +33,30 @@ final readonly class BlobStore
 
     public function keep(string $content): string
     {
-        $path = tempnam($this->workFolder, 'blob');
-        if ($path === false || file_put_contents($path, $content) !== strlen($content)) {
-            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        $path = @tempnam($this->workFolder, 'blob');
+        if ($path === false || @file_put_contents($path, $content) !== strlen($content)) {
+            throw NoRoom::writing();
         }
 
         return $this->keepFile($path);
+    }
+
+    /** Whether the bytes are there, and are what they were. */
+    public function isWhole(string $digest): bool
+    {
+        return @hash_file('sha256', $this->path($digest)) === $digest;
+    }
+
+    /**
+     * @param  string  $name  the file as the person knows it
+     *
+     * @throws DamagedBytes
+     */
+    public function mustBeWhole(string $digest, string $name): void
+    {
+        if (! $this->isWhole($digest)) {
+            throw DamagedBytes::of($name, $digest);
+        }
     }
 
     /** Where the content can be read from. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Adapters\Storage;
 
 use App\Models\Receipt;
+use App\Problems\NoRoom;
 
 /** Where the chunks of a part are put together until it is whole. */
 final readonly class ChunkFolder
@@ -23,9 +24,9 @@ final readonly class ChunkFolder
 
     public function write(Receipt $receipt, int $offset, string $chunk): void
     {
-        $file = fopen($this->path($receipt), 'cb');
-        if ($file === false || fseek($file, $offset) !== 0 || fwrite($file, $chunk) !== strlen($chunk) || ! fclose($file)) {
-            throw new \RuntimeException('The storage could not be written; the disk may be full.');
+        $file = @fopen($this->path($receipt), 'cb');
+        if ($file === false || fseek($file, $offset) !== 0 || @fwrite($file, $chunk) !== strlen($chunk) || ! fclose($file)) {
+            throw NoRoom::writing();
         }
         chmod($this->path($receipt), 0600);
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Adapters\Storage;
 
+use App\Problems\NoRoom;
 use Illuminate\Session\FileSessionHandler;
 
 /**
@@ -29,6 +30,10 @@ final class SessionFiles extends FileSessionHandler
     {
         $wasEnded = isset($this->read[$sessionId]) && ! $this->files->isFile("{$this->path}/{$sessionId}");
 
-        return $wasEnded || parent::write($sessionId, $data);
+        try {
+            return $wasEnded || parent::write($sessionId, $data);
+        } catch (\ErrorException) {
+            throw NoRoom::writing();
+        }
     }
 }

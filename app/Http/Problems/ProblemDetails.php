@@ -6,6 +6,7 @@ namespace App\Http\Problems;
 
 use App\Problems\Conflict;
 use App\Problems\DraftChanged;
+use App\Problems\NoRoom;
 use App\Problems\ValuesAreMasked;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -35,7 +36,11 @@ final readonly class ProblemDetails
                 'errors' => $errors,
             ],
             $status,
-            ['Content-Type' => 'application/problem+json', ...$exception instanceof HttpExceptionInterface ? $exception->getHeaders() : []],
+            [
+                'Content-Type' => 'application/problem+json',
+                ...$exception instanceof HttpExceptionInterface ? $exception->getHeaders() : [],
+                ...$status === 503 ? ['Retry-After' => '3'] : [],
+            ],
             JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
         );
     }
@@ -93,6 +98,14 @@ final readonly class ProblemDetails
                 'page-expired',
                 'The page is too old',
                 'Reload the page and try again; nothing was changed.',
+                [],
+            ],
+            $exception instanceof NoRoom => [507, 'no-room', 'The disk is full', $exception->getMessage(), []],
+            DatabaseGone::is($exception) => [
+                503,
+                'database-gone',
+                'The database does not answer',
+                'Nothing was changed. It is asked again in a moment; if that does not help, tell whoever runs Nine Tally.',
                 [],
             ],
             $exception instanceof HttpExceptionInterface => self::http($exception),

@@ -128,15 +128,14 @@ final class TasksTest extends TestCase
         $this->work();
         // The place of its folder is taken, so nothing can be written.
         file_put_contents(storage_path("work/run-{$run->id}"), '');
-        for ($time = 1; $time <= 3; $time++) {
+        for ($time = 0; ! $run->refresh()->state->isOver() && $time < 9; $time++) {
             $this->work();
-            self::assertSame($time === 3, $run->refresh()->state->isOver(), "after attempt {$time}");
         }
         unlink(storage_path("work/run-{$run->id}"));
 
         $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed', 'tallyId' => null]);
         self::assertStringContainsString('free disk space', (string) $run->problem);
-        self::assertSame(0, $this->waitingJobs());
+        self::assertSame([0, 3], [$this->waitingJobs(), $run->attempts]);
     }
 
     /** @return list<mixed> what the two sides give when one worker does all */

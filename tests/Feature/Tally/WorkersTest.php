@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Tests\Feature\Tally;
 
 use App\Actions\Work\KeepGoing;
+use App\Adapters\Storage\BlobStore;
 use App\Jobs\WorkOnRun;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\Tally;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\Attributes\TestWith;
@@ -44,6 +46,22 @@ final class WorkersTest extends TestCase
 
         self::assertSame([0, []], [Tally::query()->count(), $this->tablesOfRuns()]);
         self::assertSame(RunState::Cancelled, $run->refresh()->state);
+    }
+
+    public function test_bytes_that_the_disk_damaged_are_found_and_never_tallied(): void
+    {
+        $run = $this->queued();
+        $blob = app(BlobStore::class)->path($run->sourceDelivery->parts()->firstOrFail()->digest);
+        $bytes = (string) file_get_contents($blob);
+        chmod($blob, 0600);
+        file_put_contents($blob, substr_replace($bytes, '9', 30, 1));
+        app()->call([new WorkOnRun($run->id), 'handle']);
+        self::assertSame(1, Artisan::call('nine-tally:check'));
+        file_put_contents($blob, $bytes);
+
+        $this->api('GET', "/runs/{$run->id}")->assertJson(['state' => 'failed', 'tallyId' => null]);
+        self::assertStringContainsString('are not those that were delivered', (string) $run->refresh()->problem);
+        self::assertSame(0, Artisan::call('nine-tally:check'));
     }
 
     public function test_a_run_whose_worker_dies_again_and_again_fails_with_a_reason(): void
