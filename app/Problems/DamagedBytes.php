@@ -13,8 +13,8 @@ final class DamagedBytes extends \RuntimeException implements NineTallyException
     {
         return new self(
             sprintf(
-                'The bytes of "%s" are not those that were delivered (SHA-256 %s…): the disk has damaged or lost them. Nothing was tallied. '.
-                    'Restore them from a backup, or deliver the file again.',
+                'The bytes of "%s" are not those that were delivered (SHA-256 %s…): the disk has damaged or lost them. Nothing was '.
+                    'tallied. Restore them from a backup, or deliver the file again.',
                 $file,
                 substr($digest, 0, 16),
             ),

@@ -19,8 +19,8 @@ final class NoRoom extends \RuntimeException
     {
         return new self(
             sprintf(
-                'This needs about %s MB on the disk, and %s MB are free, so it was not begun. Have whoever runs Nine Tally free some space, '.
-                    'then try again.',
+                'This needs about %s MB on the disk, and %s MB are free, so it was not begun. Have whoever runs Nine Tally free some '.
+                    'space, then try again.',
                 number_format($needed / 1_048_576),
                 number_format($free / 1_048_576),
             ),

@@ -32,8 +32,8 @@ final readonly class RequiresUnmaskedAccess
                 : $request->route('dataset');
         if ($person instanceof User && $dataset instanceof Dataset && $this->masks->keepsDeliveredFrom($person, $dataset)) {
             throw new ValuesAreMasked(
-                'This dataset has sensitive columns, and this holds their values as they are. Show the sensitive values first, if your role '.
-                    'may see them; everything else can be seen and taken masked.',
+                'This dataset has sensitive columns, and this holds their values as they are. Show the sensitive values first, if your '.
+                    'role may see them; everything else can be seen and taken masked.',
             );
         }
 

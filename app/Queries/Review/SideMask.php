@@ -60,7 +60,7 @@ final readonly class SideMask
     }
 
     /**
-     * @param  list<string>  $columns  names that the cells stand under, as delivered; of a mask that is {@see behind()} steps, as they are there
+     * @param  list<string>  $columns  names that the cells stand under, as delivered; of a mask that is {@see behind()} steps, as there
      * @param  list<string>  $cells
      * @return list<string>
      */
@@ -124,8 +124,8 @@ final readonly class SideMask
         if ($masked !== []) {
             throw new ValuesAreMasked(
                 sprintf(
-                    'Values of %s are masked for you, so rows can be neither looked for nor grouped by them. Choose other columns, or show '.
-                        'the sensitive values first if your role may see them.',
+                    'Values of %s are masked for you, so rows can be neither looked for nor grouped by them. Choose other columns, or '.
+                        'show the sensitive values first if your role may see them.',
                     implode(', ', $masked),
                 ),
             );

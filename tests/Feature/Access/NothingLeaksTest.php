@@ -93,7 +93,10 @@ final class NothingLeaksTest extends TestCase
                     'condition' => ['column' => 'holder', 'test' => 'is', 'value' => self::SECRET.' 7'],
                     'reason' => 'as '.self::SECRET.' asked',
                 ],
-                ['id' => 'a3', 'kind' => 'split-column', 'column' => 'holder', 'into' => ['first', 'rest'], 'keep' => true, 'lengths' => [5]],
+                [
+                    'id' => 'a3', 'kind' => 'split-column', 'column' => 'holder', 'into' => ['first', 'rest'], 'keep' => true,
+                    'lengths' => [5],
+                ],
                 ['id' => 'a4', 'kind' => 'compute-column', 'into' => 'line', 'formula' => 'holder ~ " of '.self::SECRET.'"'],
             ]]],
         ];
@@ -153,7 +156,11 @@ final class NothingLeaksTest extends TestCase
 
     private const QUERIES = [
         'datasets/{dataset}/receipts' => ['side=source'],
-        'deliveries/{delivery}/rows' => ['column=fee&is=value&value=3', 'column=holder_name&is=blank', 'column=holder_name&is=value&value=x'],
+        'deliveries/{delivery}/rows' => [
+            'column=fee&is=value&value=3',
+            'column=holder_name&is=blank',
+            'column=holder_name&is=value&value=x',
+        ],
         'datasets/{dataset}/left-out-rows' => ['side=source&step=a2'],
         'datasets/{dataset}/prepared-rows' => ['side=source', 'side=source&as=json-lines', 'side=target'],
         'tallies/{tally}/findings' => [

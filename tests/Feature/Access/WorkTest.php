@@ -23,7 +23,8 @@ final class WorkTest extends TestCase
     {
         $run = $this->queued();
         app(WorkerSigns::class)->begins('quick,default,run', 'WorkOnRun');
-        Workbook::query()->create(['id' => (string) Str::uuid7(), 'user_id' => $this->analyst->id, 'name' => 'x.xlsx', 'state' => 'failed']);
+        $id = (string) Str::uuid7();
+        Workbook::query()->create(['id' => $id, 'user_id' => $this->analyst->id, 'name' => 'x.xlsx', 'state' => 'failed']);
         $this->actingAs($this->administrator());
 
         $work = $this->api('GET', '/work')->assertOk();

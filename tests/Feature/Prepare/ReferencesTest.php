@@ -92,7 +92,13 @@ final class ReferencesTest extends TestCase
         // Who may not see what is sensitive there does not see it from here either.
         $basins
             ->draft()
-            ->firstOrCreate([], ['document' => ['formatVersion' => 3, 'leftOut' => ['source' => [], 'target' => []], 'key' => [], 'columnPairs' => [], 'sensitive' => ['source' => ['name'], 'target' => []]]]);
+            ->firstOrCreate([], ['document' => [
+                'formatVersion' => 3,
+                'leftOut' => ['source' => [], 'target' => []],
+                'key' => [],
+                'columnPairs' => [],
+                'sensitive' => ['source' => ['name'], 'target' => []],
+            ]]);
         $auditor = $this->person('Ambrose Quill');
         $this->migration->memberships()->create(['user_id' => $auditor->id, 'role' => \App\Models\Role::Auditor]);
         $this->actingAs($auditor);

@@ -37,8 +37,8 @@ final class WithoutRoomTest extends TestCase
         mkdir(storage_path("chunks/{$receipt}"));
         File::cleanDirectory(storage_path('logs'));
         $this->chunk($receipt, 0, self::OLD)->assertStatus(507)->assertJson(['code' => 'no-room']);
-        $logs = array_map(static fn(\SplFileInfo $log): string => (string) file_get_contents($log->getPathname()), File::files(storage_path('logs')));
-        self::assertStringContainsString('NoRoom', implode('', $logs));
+        $logs = array_map(static fn(\SplFileInfo $log): string => $log->getPathname(), File::files(storage_path('logs')));
+        self::assertStringContainsString('NoRoom', implode('', array_map(file_get_contents(...), $logs)));
         rmdir(storage_path("chunks/{$receipt}"));
 
         $this->chunk($receipt, 0, self::OLD)->assertOk()->assertJson(['state' => 'received']);

@@ -54,7 +54,11 @@ final class PlanController extends Controller
         $this->allow('work', $dataset->migration);
 
         return response()->json(
-            ($this->view)($dataset, $saveDraft($dataset, $request->document(), $this->person($request), $request->seen()), $this->person($request)),
+            ($this->view)(
+                $dataset,
+                $saveDraft($dataset, $request->document(), $this->person($request), $request->seen()),
+                $this->person($request),
+            ),
         );
     }
 }
