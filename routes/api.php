@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\Access\AccountController;
 use App\Http\Controllers\Access\FirstPersonController;
 use App\Http\Controllers\Access\PeopleController;
+use App\Http\Controllers\Access\SecondFactorController;
 use App\Http\Controllers\Access\SessionController;
 use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
@@ -49,6 +50,10 @@ Route::post('invitations/{token}/acceptance', [PeopleController::class, 'accept'
 Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(function (): void {
     Route::delete('session', [SessionController::class, 'destroy']);
     Route::put('me/password', [AccountController::class, 'password']);
+    Route::get('me/second-factor', [SecondFactorController::class, 'show']);
+    Route::post('me/second-factor', [SecondFactorController::class, 'begin']);
+    Route::put('me/second-factor', [SecondFactorController::class, 'confirm']);
+    Route::post('me/second-factor/end', [SecondFactorController::class, 'end']);
     Route::get('me/sessions', [AccountController::class, 'sessions']);
     Route::delete('me/sessions/{session}', [AccountController::class, 'end'])->whereNumber('session');
     Route::get('people', [PeopleController::class, 'index']);

@@ -21,4 +21,5 @@ enum TrailAct: string
     case Unlocked = 'unlocked';
     case ChangedPassword = 'changed-password';
     case EndedSession = 'ended-session';
+    case ChangedSecondFactor = 'changed-second-factor';
 }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use App\Actions\Access\TimeCode;
+use App\Models\SecondFactor;
+
 /** An administrator invites somebody, who comes by the link, has a role, has another, and has none. */
 final class GretaKeepsPeopleTest extends BrowserTestCase
 {
@@ -42,6 +45,7 @@ final class GretaKeepsPeopleTest extends BrowserTestCase
         $this->open("/datasets/{$this->dataset->id}/review");
         $this->see('What differs, and why');
         self::assertStringNotContainsString('Enter the ruling', $this->text());
+        $this->signsInWithASecondFactor();
 
         $this->browser = $administrator;
         $this->open('/people');
@@ -51,5 +55,26 @@ final class GretaKeepsPeopleTest extends BrowserTestCase
         $this->open("/datasets/{$this->dataset->id}/review");
         // For whom nothing is there any more, nothing is there.
         $this->see('It may have been removed, or the address is wrong.');
+    }
+
+    /** An authenticator is asked for from its first right code on; where it is lost, a recovery code stands for it. */
+    private function signsInWithASecondFactor(): void
+    {
+        $this->open('/account');
+        $this->type('Your password, to change this', "eleven herons under the sluice\n");
+        $this->visible('//img[contains(@alt, "secret for your authenticator")]', 'the picture to scan');
+        $this->meetsNoBarrier();
+        $secret = (string) hex2bin(SecondFactor::query()->firstOrFail()->secret);
+        $this->type('Code of the authenticator', TimeCode::at($secret, intdiv(time(), TimeCode::SECONDS))."\n");
+        $this->see('They are shown now and never again');
+        $recovery = $this->visible('//ul[contains(@class, "codes")]/li', 'a recovery code')->getText();
+        $this->press('I have written them down');
+        $this->see('10 recovery codes are left');
+        $this->press('Sign out');
+        $this->see('Who is there?');
+        $this->type('E-mail address', 'jonas.havelund@wherrymoor.example');
+        $this->type('Password', "eleven herons under the sluice\n");
+        $this->type('Code of your authenticator, or a recovery code', "{$recovery}\n");
+        $this->see('One dataset, every one with something to explain');
     }
 }

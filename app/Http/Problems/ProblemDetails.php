@@ -7,6 +7,7 @@ namespace App\Http\Problems;
 use App\Problems\Conflict;
 use App\Problems\DraftChanged;
 use App\Problems\NoRoom;
+use App\Problems\SecondFactorNeeded;
 use App\Problems\ValuesAreMasked;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -100,6 +101,7 @@ final readonly class ProblemDetails
                 'Reload the page and try again; nothing was changed.',
                 [],
             ],
+            $exception instanceof SecondFactorNeeded => [422, 'second-factor', 'One thing more', $exception->getMessage(), []],
             $exception instanceof NoRoom => [507, 'no-room', 'The disk is full', $exception->getMessage(), []],
             DatabaseGone::is($exception) => [
                 503,

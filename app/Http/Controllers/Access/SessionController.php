@@ -39,7 +39,7 @@ final class SessionController extends Controller
     {
         $device = $request->cookie(self::device());
         $device = is_string($device) ? $device : '';
-        $person = $signIn($request->email(), $request->password(), (string) $request->ip(), $device);
+        $person = $signIn($request->email(), $request->password(), $request->code(), (string) $request->ip(), $device);
         $beginSession($request, $person);
 
         return PersonResource::make($person)->response()->withCookie($this->known($person, $device));

@@ -4,19 +4,16 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Access;
 
+use App\Actions\Access\PasswordLength;
 use Closure;
 use Illuminate\Contracts\Validation\ValidationRule;
 
 /**
- * A password by NIST SP 800-63B-4: 15 to 128 characters of any kind, and none that is guessed early: common words, runs and repetitions,
+ * A password by NIST SP 800-63B-4: 15 to 128 characters of any kind (8 with a second factor), and none that is guessed early: common words, runs and repetitions,
  * and what is known of person, migration and product. Nothing is asked of its composition, and it does not expire.
  */
 final readonly class GoodPassword implements ValidationRule
 {
-    public const SHORTEST = 15;
-
-    public const LONGEST = 128;
-
     /** So many characters must be left when what is guessed early is taken away. */
     private const LEFT = 6;
 
@@ -27,18 +24,19 @@ final readonly class GoodPassword implements ValidationRule
     ];
 
     /** @param list<string> $known of the person and their work: name, address, names of migrations */
-    public function __construct(private array $known = []) {}
+    public function __construct(private array $known = [], private bool $hasSecondFactor = false) {}
 
     public function validate(string $attribute, mixed $value, Closure $fail): void
     {
         $password = is_string($value) ? $value : '';
         $characters = mb_strlen($password);
-        if ($characters < self::SHORTEST || $characters > self::LONGEST) {
+        $shortest = $this->hasSecondFactor ? PasswordLength::SHORTEST_WITH_FACTOR : PasswordLength::SHORTEST;
+        if ($characters < $shortest || $characters > PasswordLength::LONGEST) {
             $fail(
                 sprintf(
                     'A password has %d to %d characters; this one has %d. Several words are easy to keep.',
-                    self::SHORTEST,
-                    self::LONGEST,
+                    $shortest,
+                    PasswordLength::LONGEST,
                     $characters,
                 ),
             );

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Access;
 
+use App\Models\SecondFactor;
 use App\Models\User;
 use Illuminate\Foundation\Http\FormRequest;
 
@@ -19,7 +20,7 @@ final class PasswordRequest extends FormRequest
 
         return [
             'current' => ['required', 'string', 'max:1000'],
-            'new' => ['required', 'string', new GoodPassword(array_values(array_filter($known, is_string(...))))],
+            'new' => ['required', 'string', new GoodPassword(array_values(array_filter($known, is_string(...))), $person instanceof User && SecondFactor::of($person) !== null)],
         ];
     }
 

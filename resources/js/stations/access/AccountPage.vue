@@ -7,6 +7,7 @@ import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
+import SecondFactor from '@/stations/access/SecondFactor.vue'
 
 /** What is one's own: the password, and the sessions that go on. */
 const queries = useQueryClient()
@@ -38,7 +39,7 @@ const end = useMutation({
     <el-form label-position="top" class="password" @submit.prevent="change.mutate()">
       <input type="text" autocomplete="username" :value="session?.person?.email" hidden />
       <el-form-item label="Password now"><el-input id="current" v-model="entered.current" type="password" autocomplete="current-password" /></el-form-item>
-      <el-form-item label="New password, 15 characters or more; several words are easy to keep"
+      <el-form-item label="New password, 15 characters or more (8 with a second factor); several words are easy to keep"
         ><el-input id="new" v-model="entered.new" type="password" show-password autocomplete="new-password"
       /></el-form-item>
       <el-button type="primary" native-type="submit" :loading="change.isPending.value" :disabled="entered.current === '' || entered.new === ''"
@@ -47,6 +48,7 @@ const end = useMutation({
     </el-form>
     <ErrorNote :error="change.error.value" />
     <p v-if="isChanged" role="status">Your password is changed, and your other sessions have ended.</p>
+    <SecondFactor />
     <h2>Where you are signed in</h2>
     <ErrorNote :error="end.error.value" />
     <LoadState :is-loading="sessions.isPending.value" :error="sessions.error.value" what="Your sessions" @retry="sessions.refetch()">

@@ -23,6 +23,7 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   locked: 'locked somebody',
   unlocked: 'unlocked somebody',
   'changed-password': 'changed the password',
+  'changed-second-factor': 'changed the second factor',
   'ended-session': 'ended a session',
 }
 const act = ref<Schemas['TrailAct'] | ''>('')
