@@ -30,8 +30,9 @@ return [
     // Seconds that a prepared side is kept after its last use; it can be made again from its delivery.
     'keep_prepared_seconds' => 14 * 24 * 3_600,
 
-    // Databases that deliveries may be queried from, as JSON: {"name": {"host", "port", "database", "user", "password"}}. The user should
-    // be one that may only read. Changed by whoever installs; nobody else can name a database.
+    // Databases that deliveries may be queried from, as JSON: {"name": {"host", "port", "database", "user", "password", "migration"}}. Each
+    // belongs to the migration that it names, and is offered in no other. The user has to be one that may do nothing but read what is meant
+    // to be read: rights alone keep a query from the rest. Changed by whoever installs; nobody else can name a database.
     'sources' => json_decode((string) env('NINE_TALLY_SOURCES', '{}'), true) ?: [],
 
     // Bytes that the snapshot of a query may have.

@@ -31,12 +31,21 @@ final class TakeSnapshot implements ShouldQueue
             return;
         }
         try {
-            $bytes = $sources->snapshot($receipt->query['source'], $receipt->query['sql'], $chunks->path($receipt), static function (
-                int $rows,
-                int $bytes,
-            ) use ($receipt): void {
-                $receipt->update(['records_read' => $rows, 'received_bytes' => $bytes]);
-            });
+            // Discarded meanwhile, it is gone: nobody waits for the rows any more.
+            $bytes = $sources->snapshot(
+                $receipt->dataset->migration,
+                $receipt->query['source'],
+                $receipt->query['sql'],
+                $chunks->path($receipt),
+                static fn(int $rows, int $bytes): bool => Receipt::query()
+                    ->whereKey($receipt->id)
+                    ->update(['records_read' => $rows, 'received_bytes' => $bytes]) === 1,
+            );
+            if ($bytes === null) {
+                $chunks->remove($receipt);
+
+                return;
+            }
             $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
             $lookAt($receipt);
         } catch (NineTallyException $problem) {

@@ -91,11 +91,11 @@ make_old_system() {
   if [ -z "$(as_superuser postgres -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
     [ -f "$home/reader" ] || (umask 077; secret > "$home/reader")
     printf '%s\n' "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")';" 'CREATE DATABASE wherrymoor_old;' | as_superuser postgres >/dev/null &&
-      as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' >/dev/null \
+      as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' -c 'REVOKE ALL ON DATABASE wherrymoor_old FROM PUBLIC' -c 'GRANT CONNECT ON DATABASE wherrymoor_old TO wherrymoor_reader' >/dev/null \
       || die 'The database of the old system could not be made.'
   fi
   sed -i '/^NINE_TALLY_SOURCES=/d' "$home/app/.env"
-  printf "NINE_TALLY_SOURCES='{\"Old system\": {\"host\": \"127.0.0.1\", \"port\": %s, \"database\": \"wherrymoor_old\", \"user\": \"wherrymoor_reader\", \"password\": \"%s\"}}'\n" "$database_port" "$(cat "$home/reader")" >> "$home/app/.env"
+  printf "NINE_TALLY_SOURCES='{\"Old system\": {\"host\": \"127.0.0.1\", \"port\": %s, \"database\": \"wherrymoor_old\", \"user\": \"wherrymoor_reader\", \"migration\": \"Wherrymoor cutover\", \"password\": \"%s\"}}'\n" "$database_port" "$(cat "$home/reader")" >> "$home/app/.env"
 }
 
 # Tests that run side by side have a database and a storage each; the database is a copy of the one that was migrated.

@@ -23,3 +23,10 @@ CREATE TABLE holders (holder_no integer PRIMARY KEY, name text NOT NULL, since d
 INSERT INTO holders
 SELECT nth, (ARRAY['Ezekiel', 'Bríd', 'Jörg', 'Wanda', 'Søren'])[nth % 5 + 1] || ' ' || (ARRAY['Thornøy', 'Quillfeather', 'Saltmarsh', 'Underbridge'])[nth % 4 + 1], date '1998-01-01' + nth * 17
 FROM generate_series(1, 420) AS nth;
+
+-- Who may only read writes no large objects either: before PostgreSQL 16 a read-only transaction does not keep them from it.
+DO $$ DECLARE writes regprocedure; BEGIN
+    FOR writes IN SELECT oid FROM pg_proc WHERE pronamespace = 'pg_catalog'::regnamespace AND proname ~ '^(lo_|lowrite|loread)' LOOP
+        EXECUTE format('REVOKE EXECUTE ON FUNCTION %s FROM PUBLIC', writes);
+    END LOOP;
+END $$;

@@ -42,7 +42,7 @@ final readonly class DatasetStatus
             'mayComment' => $person->can('comment', $dataset->migration),
             'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
-            'querySources' => $this->querySources->names(),
+            'querySources' => $this->querySources->names($dataset->migration),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => [

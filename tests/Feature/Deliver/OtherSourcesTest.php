@@ -4,8 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Deliver;
 
+use App\Adapters\Deliveries\QuerySources;
 use App\Models\Delivery;
+use App\Models\Migration;
 use App\Models\Receipt;
+use App\Models\Role;
+use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
 /** Deliveries that are no delimited file: archives, queries, text of fixed width, and those of another dataset. */
@@ -80,7 +84,10 @@ final class OtherSourcesTest extends TestCase
             [
                 'SELECT nothing FROM inspections' => 'column "nothing" does not exist',
                 'DELETE FROM inspections RETURNING *' => 'syntax error',
-                'SELECT 1 AS a; DELETE FROM inspections' => 'cannot insert multiple commands',
+                'SELECT 1 AS a; DELETE FROM inspections' => 'syntax error',
+                'SELECT 1 AS a) TO STDOUT; DELETE FROM inspections; SELECT (1' => 'must have an alias',
+                'CREATE TEMP TABLE a AS SELECT 1' => 'syntax error',
+                "SELECT lo_from_bytea(0, 'x') AS a" => 'permission denied',
                 "SELECT pg_read_file('PG_VERSION') AS a" => 'permission denied',
                 'SELECT 1 AS a, 2 AS a' => 'two of its columns are called "a"',
                 'SELECT 1 AS a WHERE false' => 'it gives no row',
@@ -106,6 +113,44 @@ final class OtherSourcesTest extends TestCase
         $this->actingAs($this->owner)
             ->api('POST', "/datasets/{$this->dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => 'SELECT 1'])
             ->assertForbidden();
+    }
+
+    public function test_a_source_belongs_to_one_migration(): void
+    {
+        $other = Migration::query()->create(['name' => 'Another trust', 'source_label' => 'Old', 'target_label' => 'New']);
+        $other->memberships()->create(['user_id' => $this->analyst->id, 'role' => Role::Analyst]);
+        $dataset = $other->datasets()->create(['name' => 'Moorings']);
+        $this->actingAs($this->analyst->refresh());
+
+        $this->api('GET', "/datasets/{$dataset->id}")->assertJson(['querySources' => []]);
+        $this->api('POST', "/datasets/{$dataset->id}/snapshots", ['side' => 'source', 'source' => 'Old system', 'sql' => 'SELECT 1 AS a'])
+            ->assertUnprocessable();
+    }
+
+    public function test_a_query_that_nobody_waits_for_ends_in_the_database_too(): void
+    {
+        $path = storage_path('work/query');
+        $looks = 0;
+        $bytes = app(QuerySources::class)->snapshot(
+            $this->migration,
+            'Old system',
+            'SELECT pg_sleep(60) AS nobody_waits_for_this',
+            $path,
+            static function () use (&$looks): bool {
+                return ++$looks < 5;
+            },
+        );
+
+        self::assertSame([null, false, false], [$bytes, is_file($path), is_file("{$path}.copy")]);
+        self::assertSame(
+            0,
+            DB::connection('owner')
+                ->table('pg_stat_activity')
+                ->where('state', 'active')
+                ->where('query', 'like', '%nobody_waits_for_this%')
+                ->where('pid', '!=', DB::raw('pg_backend_pid()'))
+                ->count(),
+        );
     }
 
     public function test_text_of_fixed_width_is_read_at_its_edges_and_back_again(): void
