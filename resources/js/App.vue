@@ -5,6 +5,7 @@ import { useSession } from '@/composables/useSession'
 import { fileOf, useSendWorkbooks } from '@/composables/useWorkbooks'
 import LoadState from '@/parts/LoadState.vue'
 import FirstPersonPage from '@/stations/access/FirstPersonPage.vue'
+import SignInAgain from '@/stations/access/SignInAgain.vue'
 import SignInPage from '@/stations/access/SignInPage.vue'
 
 const route = useRoute()
@@ -23,7 +24,10 @@ useSendWorkbooks(
 
 <template>
   <LoadState :is-loading="isPending" :error="error" what="Nine Tally" @retry="refetch()">
-    <RouterView v-if="isSignedIn || route.meta.isOpen" />
+    <template v-if="isSignedIn || route.meta.isOpen">
+      <RouterView />
+      <SignInAgain v-if="isSignedIn" />
+    </template>
     <FirstPersonPage v-else-if="session?.needsFirstPerson" />
     <SignInPage v-else />
   </LoadState>

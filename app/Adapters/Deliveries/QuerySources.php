@@ -19,7 +19,9 @@ final readonly class QuerySources
 
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
-    /** @param array<string, array{host: string, port: int, database: string, user: string, password: string, migration?: string}> $sources */
+    /**
+     * @param  array<string, array{host: string, port: int, database: string, user: string, password: string, migration?: string}>  $sources
+     */
     public function __construct(private array $sources, private int $mostBytes) {}
 
     /** @return list<string> of a migration: who installs says which it belongs to, and it is nobody else's */

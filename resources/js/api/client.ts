@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from '@/api/schema'
+import { saysSessionIsOver, signedInAgain } from '@/api/sessionOver'
 
 export type Schemas = components['schemas']
 
@@ -28,13 +29,28 @@ const page = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => byt
 
 export const api = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } })
 
+/** What was asked and is not answered yet, to be asked again should the session be over: a request can be sent once. */
+const asked = new Map<string, Request>()
 api.use({
-  onRequest({ request }) {
+  onRequest({ request, id }) {
     request.headers.set('X-Page', page)
     if (request.method !== 'GET') {
       request.headers.set('X-CSRF-TOKEN', csrfToken)
     }
+    asked.set(id, request.clone())
     return request
+  },
+  async onResponse({ response, id, schemaPath }) {
+    const again = asked.get(id)
+    asked.delete(id)
+    // Who the session belongs to, signing in and signing out are asked as they are.
+    if (again === undefined || schemaPath === '/session' || !saysSessionIsOver(response)) return response
+    await signedInAgain()
+    if (again.method !== 'GET') again.headers.set('X-CSRF-TOKEN', csrfToken)
+    return fetch(again)
+  },
+  onError({ id }) {
+    asked.delete(id)
   },
 })
 

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { answer, api, rememberToken } from '@/api/client'
+import { rememberSomebody } from '@/api/sessionOver'
 
 /** Who is signed in. Asked for once; signing in and out asks again. */
 export function useSession() {
@@ -8,6 +9,7 @@ export function useSession() {
     queryFn: async () => {
       const session = await answer(api.GET('/session'))
       rememberToken(session.csrfToken)
+      rememberSomebody(session.person !== null)
       return session
     },
     staleTime: Infinity,
@@ -19,6 +21,7 @@ export function useSignOut() {
   return async () => {
     // An answer to what was asked before would bring the ended session's cookie back.
     await queries.cancelQueries()
+    rememberSomebody(false)
     await answer(api.DELETE('/session'))
     queries.clear()
     sessionStorage.clear()

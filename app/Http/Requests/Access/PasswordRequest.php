@@ -20,7 +20,14 @@ final class PasswordRequest extends FormRequest
 
         return [
             'current' => ['required', 'string', 'max:1000'],
-            'new' => ['required', 'string', new GoodPassword(array_values(array_filter($known, is_string(...))), $person instanceof User && SecondFactor::of($person) !== null)],
+            'new' => [
+                'required',
+                'string',
+                new GoodPassword(
+                    array_values(array_filter($known, is_string(...))),
+                    $person instanceof User && SecondFactor::of($person) !== null,
+                ),
+            ],
         ];
     }
 

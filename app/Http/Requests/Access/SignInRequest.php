@@ -11,7 +11,11 @@ final class SignInRequest extends FormRequest
     /** @return array<string, list<string>> */
     public function rules(): array
     {
-        return ['email' => ['required', 'string', 'max:254'], 'password' => ['required', 'string', 'max:200'], 'code' => ['string', 'max:40']];
+        return [
+            'email' => ['required', 'string', 'max:254'],
+            'password' => ['required', 'string', 'max:200'],
+            'code' => ['string', 'max:40'],
+        ];
     }
 
     public function email(): string
