@@ -62,7 +62,11 @@ $kinds = [
             }
             $found = DB::table('row_findings')->where('tally_id', $run->tally_id ?? 0)->count();
 
-            return $run->state !== RunState::Done ? "failed: {$run->problem}" : ($found === $findings ? 'done' : "WRONG: {$found} of {$findings} findings");
+            return $run->state !== RunState::Done
+                ? "failed: {$run->problem}"
+                : ($found === $findings
+                    ? 'done'
+                    : "WRONG: {$found} of {$findings} findings");
         };
     },
     'workbook' => static function () use ($moorings, $person): Closure {
@@ -137,7 +141,8 @@ function killed(): string
 {
     if (mt_rand(0, 2) === 0) {
         $ended = DB::select(
-            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'tally_app' AND pid <> pg_backend_pid() AND datname = 'nine_tally'",
+            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'tally_app' AND datname = 'nine_tally' AND ".
+                'pid <> pg_backend_pid()',
         );
 
         return count($ended).' backends';
@@ -181,13 +186,26 @@ for ($time = 1; $time <= (int) $times; $time++) {
     }
     $seconds = microtime(true) - $began;
     $slowest = max($slowest, $seconds);
-    $verdict = $end === null ? 'STUCK' : ($seconds > SECONDS ? 'LATE' : ($end === 'done' ? 'done' : (str_starts_with($end, 'WRONG') ? 'WRONG' : 'said so')));
+    $verdict =
+        $end === null
+            ? 'STUCK'
+            : ($seconds > SECONDS
+                ? 'LATE'
+                : ($end === 'done'
+                    ? 'done'
+                    : (str_starts_with($end, 'WRONG')
+                        ? 'WRONG'
+                        : 'said so')));
     $ends[$kind][$verdict] = ($ends[$kind][$verdict] ?? 0) + 1;
     if ($verdict !== 'done') {
         printf("%d %s, %s killed, %.1f s: %s %s\n", $time, $kind, $what, $seconds, $verdict, $end ?? '');
     }
 }
 foreach ($ends as $kind => $counts) {
-    printf("%-10s %s\n", $kind, implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)));
+    printf(
+        "%-10s %s\n",
+        $kind,
+        implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)),
+    );
 }
 printf("slowest %.1f s\n", $slowest);

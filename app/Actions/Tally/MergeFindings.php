@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\Database\FindingFiles;
+use App\Adapters\Database\FindingCopies;
 use App\Adapters\Runs\MergedRun;
 use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
@@ -47,7 +47,7 @@ final readonly class MergeFindings
             $signs,
             $this->work->settings(),
         );
-        $files = new FindingFiles(
+        $files = new FindingCopies(
             (int) $run->entering_tally_id,
             $folder,
             new FindingIdentity((string) $run->dataset_id, $plan->keyDefinition()),

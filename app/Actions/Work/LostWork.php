@@ -35,10 +35,12 @@ final readonly class LostWork
 
     public function __invoke(): void
     {
-        foreach ([Patience::Quick, Patience::Asked, Patience::Idle] as $patience) {
-            if ($this->queue->size($patience->value) > 0) {
-                return;
-            }
+        if ($this->isEmpty(Patience::Idle)) {
+            $this->waiting(DeliveryProfile::query()->whereNull('columns')->whereNull('problem'))
+                ->each(static fn(DeliveryProfile $profile) => ProfileDelivery::dispatch($profile->delivery_id));
+        }
+        if (! $this->isEmpty(Patience::Quick) || ! $this->isEmpty(Patience::Asked)) {
+            return;
         }
         $this->waiting(Receipt::query()->where('state', ReceiptState::Reading->value), 'updated_at')->each($this->receive(...));
         $this->waiting(Receipt::query()->where('state', ReceiptState::Receiving->value)->whereNotNull('query'), 'updated_at')->each(
@@ -51,9 +53,6 @@ final readonly class LostWork
         $this->waiting(KeyCount::query()->where('state', 'queued'))->each(
             static fn(KeyCount $count) => CountKeyOfDelivery::dispatch($count->id),
         );
-        $this->waiting(DeliveryProfile::query()->whereNull('columns')->whereNull('problem'))->each(
-            static fn(DeliveryProfile $profile) => ProfileDelivery::dispatch($profile->delivery_id),
-        );
         $this->waiting(ReportOrder::query()->whereIn('state', ['queued', 'printing']))->each(
             static fn(ReportOrder $order) => PrintReport::dispatch($order->id),
         );
@@ -62,6 +61,11 @@ final readonly class LostWork
             ->each(static fn(Answer $answer) => $answer->update(['state' => 'failed', 'problem' => $again]));
         $this->waiting(Workbook::query()->where('state', 'asked'), 'updated_at')
             ->each(static fn(Workbook $workbook) => $workbook->update(['state' => 'failed', 'problem' => $again]));
+    }
+
+    private function isEmpty(Patience $patience): bool
+    {
+        return $this->queue->size($patience->value) === 0;
     }
 
     /** The parts of a delivery are read by one worker, from the first on. */

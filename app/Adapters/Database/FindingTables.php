@@ -36,7 +36,7 @@ final readonly class FindingTables
     /**
      * Within the transaction of the connection: a file is loaded once or not at all.
      *
-     * @param  string  $name  as {@see FindingFiles::names()} has it
+     * @param  string  $name  as {@see FindingCopies::names()} has it
      */
     public function load(int $tallyId, string $folder, string $name): void
     {

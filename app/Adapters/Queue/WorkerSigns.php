@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Adapters\Queue;
 
 use Illuminate\Database\Connection;
+use Illuminate\Database\QueryException;
 
 /** Workers note that they are there, and what they are at. */
 final class WorkerSigns
@@ -58,6 +59,15 @@ final class WorkerSigns
     }
 
     private function note(string $queues, ?string $job): void
+    {
+        try {
+            $this->enter($queues, $job);
+        } catch (QueryException) {
+            // The database is away for a while: the worker meets it at its work, and waits.
+        }
+    }
+
+    private function enter(string $queues, ?string $job): void
     {
         $this->database->statement(<<<'SQL'
             INSERT INTO workers (id, queues, doing, since, seen_at) VALUES (?, ?, ?, now(), now())

@@ -10,7 +10,8 @@ use Illuminate\Contracts\Validation\ValidationRule;
 
 /**
  * A password by NIST SP 800-63B-4: 15 to 128 characters of any kind (8 with a second factor), and none that is guessed early: common
- * words, runs and repetitions, and what is known of person, migration and product. Nothing is asked of its composition, and it does not expire.
+ * words, runs and repetitions, and what is known of person, migration and product. Nothing is asked of its composition, and it does
+ * not expire.
  */
 final readonly class GoodPassword implements ValidationRule
 {

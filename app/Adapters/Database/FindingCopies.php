@@ -16,7 +16,7 @@ use NineTally\Core\Ruling\GroupPostingBuilder;
  * The findings of a run as COPY text, in files of a few seconds' loading each, so that several workers load them and none for long.
  * {@see FindingTables} brings them into PostgreSQL. Where a file ends depends on nothing but the findings: written again it is the same.
  */
-final class FindingFiles
+final class FindingCopies
 {
     private const BYTES = 48 * 1024 * 1024;
 
