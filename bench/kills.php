@@ -209,3 +209,4 @@ foreach ($ends as $kind => $counts) {
     );
 }
 printf("slowest %.1f s\n", $slowest);
+exit(array_filter($ends, static fn(array $counts): bool => array_diff_key($counts, ['done' => 0, 'said so' => 0]) !== []) === [] ? 0 : 1);
