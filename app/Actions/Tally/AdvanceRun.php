@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Adapters\Database\FindingTables;
-use App\Adapters\Runs\MergedRun;
 use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
 use App\Models\Run;
@@ -108,7 +107,7 @@ final readonly class AdvanceRun
     /** @return list<string> */
     private function loads(Run $run): array
     {
-        $files = MergedRun::in($this->merge->folder($run), $this->tasks->digests($run, RunPhase::Merge)['merge'] ?? '')->files;
+        $files = $this->merge->merged($run)->files;
 
         return array_map(static fn(string $name): string => "load-{$name}", [...$files['rows'], ...$files['cells']]);
     }

@@ -31,6 +31,12 @@ final readonly class MergeFindings
         return $this->work->folder($run).'/'.self::FOLDER;
     }
 
+    /** What it left, if that is still what was written down of it. */
+    public function merged(Run $run): MergedRun
+    {
+        return MergedRun::in($this->folder($run), $this->tasks->digests($run, RunPhase::Merge)['merge'] ?? '');
+    }
+
     /** @return string the digest of what it leaves in the folder */
     public function __invoke(Run $run, TaskSigns $signs): string
     {

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Adapters\Database\FindingTables;
-use App\Adapters\Runs\MergedRun;
 use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Runs\TaskSigns;
@@ -105,8 +104,7 @@ final readonly class PerformTask
 
     private function enter(Run $run, TaskSigns $signs): void
     {
-        $digest = $this->tasks->digests($run, RunPhase::Merge)['merge'] ?? '';
-        ($this->enterTally)($run, MergedRun::in($this->merge->folder($run), (string) $digest), $this->merge->folder($run));
+        ($this->enterTally)($run, $this->merge->merged($run), $this->merge->folder($run));
         $signs->done(null);
     }
 }

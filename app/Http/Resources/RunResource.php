@@ -34,7 +34,6 @@ final class RunResource extends JsonResource
             ],
             'problem' => $run->problem,
             'attempts' => $run->attempts,
-            'isBeingCancelled' => $run->cancel_requested_at !== null && ! $run->state->isOver(),
             'planVersion' => $run->planVersion->number,
             'sourceDelivered' => $run->sourceDelivery->delivered_count,
             'targetDelivered' => $run->targetDelivery->delivered_count,

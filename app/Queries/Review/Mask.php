@@ -12,6 +12,7 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\MaskedPlan;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Wording\Sentences;
@@ -26,7 +27,7 @@ use NineTally\Core\Wording\WarningKind;
 final readonly class Mask
 {
     /** What stands for a value. */
-    public const VALUE = '(masked)';
+    public const VALUE = MaskedPlan::MASK;
 
     /** Hexadecimal digits of a pseudonym: of a million values, hardly two have the same. */
     private const DIGITS = 10;

@@ -7,6 +7,7 @@ namespace App\Queries\Review;
 use App\Adapters\Database\DatabaseRow;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Models\Dataset;
+use App\Models\PlanDraft;
 use App\Models\Tally;
 use App\Models\Unmasking;
 use App\Models\User;
@@ -53,38 +54,40 @@ final readonly class Masks
     /** For what is shown of a side on its way from the delivery through the steps of the draft. */
     public function ofSide(Dataset $dataset, Side $side, ?User $person): SideMask
     {
-        return $this->through($dataset, $side, $dataset->draft()->first()?->rules($side)->preparation ?? new Preparation, $person);
+        return $this->ofSteps($dataset, $side, $dataset->draft()->first(), null, $person);
     }
 
     /** The same with steps that are only tried. */
-    public function through(Dataset $dataset, Side $side, Preparation $preparation, ?User $person): SideMask
+    public function through(Dataset $dataset, Side $side, Preparation $tried, ?User $person): SideMask
     {
+        return $this->ofSteps($dataset, $side, $dataset->draft()->first(), $tried, $person);
+    }
+
+    /** @param Preparation|null $tried null: the steps of the draft */
+    private function ofSteps(Dataset $dataset, Side $side, ?PlanDraft $draft, ?Preparation $tried, ?User $person): SideMask
+    {
+        $drafted = static fn(Side $of): Preparation => $draft?->rules($of)->preparation ?? new Preparation;
         $flagged = $this->flagged($dataset->id, null, $person);
-        if (array_filter($flagged) === [] && $preparation->references() === []) {
+        if (array_filter($flagged) === [] && ($tried ?? $drafted($side))->references() === []) {
             return new SideMask([]);
         }
-        /** @var list<array{source: string, target: string}> $pairs */
-        $pairs = [...$dataset->draft()->first()->document['key'] ?? [], ...$dataset->draft()->first()->document['columnPairs'] ?? []];
         $other = $side->other();
-        $ofOther = $this->behind(
-            $dataset,
-            $other,
-            $dataset->draft()->first()?->rules($other)->preparation ?? new Preparation,
-            $flagged,
-            $person,
-        );
+        $ofOther = $this->behind($dataset, $other, $drafted($other), $flagged, $person)->anywhere();
+        /** @var list<array{source: string, target: string}> $pairs */
+        $pairs = [...$draft->document['key'] ?? [], ...$draft->document['columnPairs'] ?? []];
         foreach ($pairs as $pair) {
-            if (in_array($pair[$other->value], $ofOther->anywhere(), true)) {
+            if (in_array($pair[$other->value], $ofOther, true)) {
                 $flagged[$side->value][] = $pair[$side->value];
             }
         }
-
+        $ofDraft = $this->behind($dataset, $side, $drafted($side), $flagged, $person);
+        if ($tried === null) {
+            return $ofDraft;
+        }
         // A column may be flagged under the name that the draft gives it: where other steps are tried it is the same column.
-        $drafted = $dataset->draft()->first()?->rules($side)->preparation ?? new Preparation;
-        $delivered = $this->behind($dataset, $side, $drafted, $flagged, $person)->delivered();
-        $flagged[$side->value] = array_values(array_unique([...$flagged[$side->value], ...$delivered]));
+        $flagged[$side->value] = array_values(array_unique([...$flagged[$side->value], ...$ofDraft->delivered()]));
 
-        return $this->behind($dataset, $side, $preparation, $flagged, $person);
+        return $this->behind($dataset, $side, $tried, $flagged, $person);
     }
 
     /** @param array{source: list<string>, target: list<string>} $flagged */

@@ -47,12 +47,14 @@ final readonly class ReportContent
         $mask = $this->masks->ofTally($tally);
         $patterns = $tally->patterns->sortBy([['cells', 'desc'], ['number', 'asc']])->values();
 
+        // Nobody knows who will read it.
+        $plan = $this->masks->planOf($tally);
+
         return [
             'tally' => $tally,
             'migration' => $tally->dataset->migration,
-            // Nobody knows who will read it.
-            'plan' => $this->masks->planOf($tally),
-            'isPlanMasked' => $this->masks->planOf($tally)->digest() !== $tally->planVersion->digest,
+            'plan' => $plan,
+            'isPlanMasked' => $plan->digest() !== $tally->planVersion->digest,
             'rows' => $tally->summary['rows'],
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),

@@ -10,7 +10,8 @@ namespace NineTally\Core\Plan;
  */
 final readonly class MaskedPlan
 {
-    private const MASK = '(masked)';
+    /** What stands for a value. */
+    public const MASK = '(masked)';
 
     /** Members of a step that hold values, or are made of them. */
     private const OF_VALUES = ['value', 'values', 'until', 'entries', 'find', 'with', 'pattern', 'reason'];

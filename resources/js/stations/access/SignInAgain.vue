@@ -1,37 +1,30 @@
 <script setup lang="ts">
-import { useMutation, useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref } from 'vue'
-import { answer, api, ApiProblem, rememberToken } from '@/api/client'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answer, api, rememberToken } from '@/api/client'
 import { goOn, isSessionOver } from '@/api/sessionOver'
 import { useSession } from '@/composables/useSession'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { useSignIn } from '@/stations/access/useSignIn'
 
 /** Over the page as it stands, so that nothing typed into it is lost: the same person signs in again, and what was asked goes on. */
 const queries = useQueryClient()
 const { data: session } = useSession()
-const entered = reactive({ password: '', code: '' })
-const asksForCode = ref(false)
 const email = computed(() => session.value?.person?.email ?? '')
-const { mutate, isPending, error } = useMutation({
-  mutationFn: async () => {
-    // The token of the session that is gone is worth nothing: the next one comes with a session of nobody.
-    rememberToken((await answer(api.GET('/session'))).csrfToken)
-    const known = { email: email.value, password: entered.password }
-    await answer(api.POST('/session', { body: entered.code === '' ? known : { ...known, code: entered.code } }))
-    return answer(api.GET('/session'))
-  },
-  onError: (problem) => {
-    if (problem instanceof ApiProblem && problem.code === 'second-factor') asksForCode.value = true
-  },
-  onSuccess: (fresh) => {
-    rememberToken(fresh.csrfToken)
-    queries.setQueryData(['session'], fresh)
-    Object.assign(entered, { password: '', code: '' })
-    asksForCode.value = false
+async function fresh() {
+  const now = await answer(api.GET('/session'))
+  rememberToken(now.csrfToken)
+  return now
+}
+const { entered, asksForCode, isIncomplete, mutate, isPending, refusal } = useSignIn({
+  email: () => email.value,
+  // The token of the session that is gone is worth nothing: the next one comes with a session of nobody.
+  before: fresh,
+  then: async () => {
+    queries.setQueryData(['session'], await fresh())
     goOn()
   },
 })
-const refusal = computed(() => (error.value instanceof ApiProblem && error.value.code === 'second-factor' ? null : error.value))
 const leave = (): void => window.location.assign('/')
 </script>
 
@@ -52,9 +45,7 @@ const leave = (): void => window.location.assign('/')
       <el-form-item v-if="asksForCode" label="Code of your authenticator, or a recovery code"
         ><el-input v-model="entered.code" autocomplete="one-time-code"
       /></el-form-item>
-      <el-button type="primary" native-type="submit" :loading="isPending" :disabled="entered.password === '' || (asksForCode && entered.code === '')"
-        >Sign in again</el-button
-      >
+      <el-button type="primary" native-type="submit" :loading="isPending" :disabled="isIncomplete">Sign in again</el-button>
       <el-button link @click="leave">I am somebody else</el-button>
     </el-form>
     <ErrorNote :error="refusal" />

@@ -1,25 +1,11 @@
 <script setup lang="ts">
-import { useMutation, useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref } from 'vue'
-import { answer, api, ApiProblem } from '@/api/client'
+import { useQueryClient } from '@tanstack/vue-query'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import AccessFrame from '@/stations/access/AccessFrame.vue'
+import { useSignIn } from '@/stations/access/useSignIn'
 
 const queries = useQueryClient()
-const entered = reactive({ email: '', password: '', code: '' })
-/** Asked for when the password is right, of whoever has a second factor. */
-const asksForCode = ref(false)
-const { mutate, isPending, error } = useMutation({
-  mutationFn: () => {
-    const { code, ...known } = entered
-    return answer(api.POST('/session', { body: code === '' ? known : { ...known, code } }))
-  },
-  onError: (problem) => {
-    if (problem instanceof ApiProblem && problem.code === 'second-factor') asksForCode.value = true
-  },
-  onSuccess: () => queries.invalidateQueries({ queryKey: ['session'] }),
-})
-const refusal = computed(() => (error.value instanceof ApiProblem && error.value.code === 'second-factor' ? null : error.value))
+const { entered, asksForCode, isIncomplete, mutate, isPending, refusal } = useSignIn({ then: () => queries.invalidateQueries({ queryKey: ['session'] }) })
 </script>
 
 <template>
@@ -32,13 +18,7 @@ const refusal = computed(() => (error.value instanceof ApiProblem && error.value
       <el-form-item v-if="asksForCode" label="Code of your authenticator, or a recovery code"
         ><el-input id="code" v-model="entered.code" name="code" autocomplete="one-time-code" autofocus
       /></el-form-item>
-      <el-button
-        type="primary"
-        native-type="submit"
-        :loading="isPending"
-        :disabled="entered.email === '' || entered.password === '' || (asksForCode && entered.code === '')"
-        >Sign in</el-button
-      >
+      <el-button type="primary" native-type="submit" :loading="isPending" :disabled="entered.email === '' || isIncomplete">Sign in</el-button>
     </el-form>
     <ErrorNote :error="refusal" />
   </AccessFrame>

@@ -65,7 +65,7 @@ const note = computed(() => {
   <main class="station">
     <StationHead :heading="heading" :note="note">
       <template v-if="course.mayWork">
-        <el-button v-if="run && isRunning" :loading="cancel.isPending.value || run.isBeingCancelled" @click="cancel.mutate(run.id)">Cancel this run</el-button>
+        <el-button v-if="run && isRunning" :loading="cancel.isPending.value" @click="cancel.mutate(run.id)">Cancel this run</el-button>
         <el-button v-if="canStart && !isRunning" @click="isChoosing = true">Choose deliveries</el-button>
         <el-button v-if="canStart && !isRunning" type="primary" :loading="start.isPending.value" @click="start.mutate({})">
           <span
