@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Middleware\CsrfToken;
 use App\Http\Middleware\SecurityHeaders;
 use App\Http\Middleware\SessionGoesOn;
+use App\Http\Middleware\SessionOfPage;
 use App\Http\Problems\ProblemDetails;
 use App\Logging\ReducedException;
 use Illuminate\Foundation\Application;
@@ -13,6 +14,8 @@ use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Session\Middleware\StartSession;
+use Illuminate\View\Middleware\ShareErrorsFromSession;
 
 $application = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
@@ -30,7 +33,10 @@ $application = Application::configure(basePath: dirname(__DIR__))
         $middleware->remove(HandleCors::class);
         $middleware->append(SecurityHeaders::class);
         $middleware->web(append: [SessionGoesOn::class]);
-        $middleware->web(replace: [ValidateCsrfToken::class => CsrfToken::class]);
+        $middleware->web(
+            remove: ShareErrorsFromSession::class,
+            replace: [ValidateCsrfToken::class => CsrfToken::class, StartSession::class => SessionOfPage::class],
+        );
         $middleware->redirectGuestsTo(static fn(): ?string => null);
         // Cell values, reasons and passwords keep their white space; an empty reason is an empty reason.
         $middleware->trimStrings(except: [static fn(): bool => true]);

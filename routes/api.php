@@ -7,6 +7,7 @@ use App\Http\Controllers\Access\FirstPersonController;
 use App\Http\Controllers\Access\PeopleController;
 use App\Http\Controllers\Access\SecondFactorController;
 use App\Http\Controllers\Access\SessionController;
+use App\Http\Controllers\Access\TokenController;
 use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
 use App\Http\Controllers\Board\MigrationController;
@@ -35,9 +36,10 @@ use App\Http\Controllers\Tally\RunController;
 use App\Http\Controllers\Tally\TallyController;
 use App\Http\Controllers\Work\WorkController;
 use App\Http\Middleware\KeepsTrail;
+use App\Http\Middleware\May;
 use App\Http\Middleware\NoTimeLimit;
-use App\Http\Middleware\OnlyMembers;
 use App\Http\Middleware\RequiresUnmaskedAccess;
+use App\Policies\Act;
 use Illuminate\Support\Facades\Route;
 
 // Access
@@ -47,82 +49,85 @@ Route::post('first-person', [FirstPersonController::class, 'store']);
 Route::get('invitations/{token}', [PeopleController::class, 'invitation']);
 Route::post('invitations/{token}/acceptance', [PeopleController::class, 'accept']);
 
-Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(function (): void {
-    Route::delete('session', [SessionController::class, 'destroy']);
-    Route::put('me/password', [AccountController::class, 'password']);
-    Route::get('me/second-factor', [SecondFactorController::class, 'show']);
-    Route::post('me/second-factor', [SecondFactorController::class, 'begin']);
-    Route::put('me/second-factor', [SecondFactorController::class, 'confirm']);
-    Route::post('me/second-factor/end', [SecondFactorController::class, 'end']);
-    Route::get('me/sessions', [AccountController::class, 'sessions']);
-    Route::delete('me/sessions/{session}', [AccountController::class, 'end'])->whereNumber('session');
-    Route::get('people', [PeopleController::class, 'index']);
-    Route::post('people/invitations', [PeopleController::class, 'invite']);
-    Route::delete('people/invitations/{invitation}', [PeopleController::class, 'withdraw']);
-    Route::put('people/{person}/lock', [PeopleController::class, 'lock']);
-    Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give'])->defaults(OnlyMembers::ADMINISTERS, true);
-    Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail']);
+Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(function (): void {
+    Route::delete('session', [SessionController::class, 'destroy'])->defaults(May::ACT, Act::KeepAccount);
+    Route::put('me/password', [AccountController::class, 'password'])->defaults(May::ACT, Act::KeepAccount);
+    Route::get('me/second-factor', [SecondFactorController::class, 'show'])->defaults(May::ACT, Act::KeepAccount);
+    Route::post('me/second-factor', [SecondFactorController::class, 'begin'])->defaults(May::ACT, Act::KeepAccount);
+    Route::put('me/second-factor', [SecondFactorController::class, 'confirm'])->defaults(May::ACT, Act::KeepAccount);
+    Route::post('me/second-factor/end', [SecondFactorController::class, 'end'])->defaults(May::ACT, Act::KeepAccount);
+    Route::get('me/sessions', [AccountController::class, 'sessions'])->defaults(May::ACT, Act::KeepAccount);
+    Route::delete('me/sessions/{session}', [AccountController::class, 'end'])->defaults(May::ACT, Act::KeepAccount)->whereNumber('session');
+    Route::get('me/tokens', [TokenController::class, 'index'])->defaults(May::ACT, Act::KeepAccount);
+    Route::post('me/tokens', [TokenController::class, 'store'])->defaults(May::ACT, Act::KeepAccount);
+    Route::delete('me/tokens/{number}', [TokenController::class, 'destroy'])->defaults(May::ACT, Act::KeepAccount)->whereNumber('number');
+    Route::get('people', [PeopleController::class, 'index'])->defaults(May::ACT, Act::Administer);
+    Route::post('people/invitations', [PeopleController::class, 'invite'])->defaults(May::ACT, Act::Administer);
+    Route::delete('people/invitations/{invitation}', [PeopleController::class, 'withdraw'])->defaults(May::ACT, Act::Administer);
+    Route::put('people/{person}/lock', [PeopleController::class, 'lock'])->defaults(May::ACT, Act::Administer);
+    Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give'])->defaults(May::ACT, Act::Administer);
+    Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail'])->defaults(May::ACT, Act::Audit);
 
-    Route::get('work', [WorkController::class, 'show']);
-    Route::post('work/runs/{run}/end', [WorkController::class, 'end'])->defaults(OnlyMembers::ADMINISTERS, true);
-    Route::post('work/runs/{run}/retry', [WorkController::class, 'retry'])->defaults(OnlyMembers::ADMINISTERS, true);
+    Route::get('work', [WorkController::class, 'show'])->defaults(May::ACT, Act::Administer);
+    Route::post('work/runs/{run}/end', [WorkController::class, 'end'])->defaults(May::ACT, Act::Administer);
+    Route::post('work/runs/{run}/retry', [WorkController::class, 'retry'])->defaults(May::ACT, Act::Administer);
 
     // Board
     Route::get('migrations', [MigrationController::class, 'index']);
-    Route::post('migrations', [MigrationController::class, 'store']);
+    Route::post('migrations', [MigrationController::class, 'store'])->defaults(May::ACT, Act::Administer);
     Route::get('migrations/{migration}/people', [MigrationController::class, 'people']);
     Route::get('migrations/{migration}/board', [BoardController::class, 'show']);
-    Route::post('migrations/{migration}/datasets', [DatasetController::class, 'store']);
+    Route::post('migrations/{migration}/datasets', [DatasetController::class, 'store'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}', [DatasetController::class, 'show']);
 
     // Deliver
     Route::get('datasets/{dataset}/deliveries', [DeliveryController::class, 'index']);
-    Route::post('datasets/{dataset}/deliveries', [DeliveryController::class, 'store']);
+    Route::post('datasets/{dataset}/deliveries', [DeliveryController::class, 'store'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/receipts', [ReceiptController::class, 'index']);
-    Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store']);
-    Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query']);
-    Route::put('receipts/{receipt}/chunks/{offset}', [ReceiptController::class, 'chunk'])->whereNumber('offset');
-    Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format']);
-    Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy']);
+    Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query'])->defaults(May::ACT, Act::Work);
+    Route::put('receipts/{receipt}/chunks/{offset}', [ReceiptController::class, 'chunk'])->defaults(May::ACT, Act::Work)->whereNumber('offset');
+    Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format'])->defaults(May::ACT, Act::Work);
+    Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
-    Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use']);
-    Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->whereNumber('claim');
+    Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use'])->defaults(May::ACT, Act::Work);
+    Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->defaults(May::ACT, Act::Work)->whereNumber('claim');
 
     // Preparation
-    Route::post('datasets/{dataset}/prepared-sides', [PreparationController::class, 'run']);
+    Route::post('datasets/{dataset}/prepared-sides', [PreparationController::class, 'run'])->defaults(May::ACT, Act::Work);
 
     // Match
-    Route::put('datasets/{dataset}/plan', [PlanController::class, 'update']);
-    Route::post('datasets/{dataset}/draft-joins', [PlanController::class, 'join']);
+    Route::put('datasets/{dataset}/plan', [PlanController::class, 'update'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/draft-joins', [PlanController::class, 'join'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/news', NewsController::class);
-    Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters']);
+    Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/plan-versions', [PlanVersionController::class, 'index']);
     Route::get('datasets/{dataset}/plan-versions/{number}', [PlanVersionController::class, 'export'])->whereNumber('number');
     Route::get('datasets/{dataset}/plan-versions/{one}/against/{other}', [PlanVersionController::class, 'compare'])->whereNumber([
         'one',
         'other',
     ]);
-    Route::post('datasets/{dataset}/plan-imports', [PlanVersionController::class, 'import']);
-    Route::post('datasets/{dataset}/starting-plans', [PlanVersionController::class, 'keep']);
-    Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again']);
-    Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel']);
+    Route::post('datasets/{dataset}/plan-imports', [PlanVersionController::class, 'import'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/starting-plans', [PlanVersionController::class, 'keep'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/advice', [AdviceController::class, 'again'])->defaults(May::ACT, Act::Work);
+    Route::delete('datasets/{dataset}/advice', [AdviceController::class, 'cancel'])->defaults(May::ACT, Act::Work);
 
     // Tally
-    Route::post('datasets/{dataset}/runs', [RunController::class, 'store']);
+    Route::post('datasets/{dataset}/runs', [RunController::class, 'store'])->defaults(May::ACT, Act::Work);
     Route::get('runs/{run}', [RunController::class, 'show']);
-    Route::post('runs/{run}/cancellation', [RunController::class, 'cancel']);
-    Route::post('runs/{run}/retry', [RunController::class, 'retry']);
+    Route::post('runs/{run}/cancellation', [RunController::class, 'cancel'])->defaults(May::ACT, Act::Work);
+    Route::post('runs/{run}/retry', [RunController::class, 'retry'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
     Route::get('tallies/{tally}', [TallyController::class, 'show']);
-    Route::put('tallies/{tally}/name', [TallyController::class, 'name']);
+    Route::put('tallies/{tally}/name', [TallyController::class, 'name'])->defaults(May::ACT, Act::Work);
     Route::get('tallies/{tally}/rulings-left-behind', [TallyController::class, 'leftBehind']);
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
-    Route::post('migrations/{migration}/runs', [RunController::class, 'all']);
+    Route::post('migrations/{migration}/runs', [RunController::class, 'all'])->defaults(May::ACT, Act::Work);
     Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
-    Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery']);
+    Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery'])->defaults(May::ACT, Act::Work);
 
     // Deliver, Preparation and Match, where rows stand as they were delivered: masked, as everywhere
-    Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting']);
+    Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting'])->defaults(May::ACT, Act::View);
     Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
     Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
@@ -130,34 +135,34 @@ Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(functi
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
-    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations']);
-    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing']);
+    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations'])->defaults(May::ACT, Act::View);
+    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing'])->defaults(May::ACT, Act::View);
     Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
-    Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try']);
+    Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try'])->defaults(May::ACT, Act::View);
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
     Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(
+    Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)->defaults(
         KeepsTrail::TAKES_AWAY,
         true,
     );
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
     Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
-    Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store']);
+    Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store'])->defaults(May::ACT, Act::View);
     Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
     Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
 
     // What holds values as they are, and is of no use without them
     Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
-        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->middleware(NoTimeLimit::class);
+        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->defaults(May::ACT, Act::Rule)->middleware(NoTimeLimit::class);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
             ->defaults(KeepsTrail::TAKES_AWAY, true)
             ->scopeBindings()
             ->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])
+        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)
             ->scopeBindings()
             ->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])
@@ -172,11 +177,11 @@ Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(functi
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
-    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
-    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])->whereNumber('number');
+    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])->defaults(May::ACT, Act::Work)->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
@@ -188,31 +193,31 @@ Route::middleware(['auth', OnlyMembers::class, KeepsTrail::class])->group(functi
     Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign']);
+    Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign'])->defaults(May::ACT, Act::Rule);
     Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
     Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
-    Route::post('tallies/{tally}/comments', [CommentController::class, 'store']);
+    Route::post('tallies/{tally}/comments', [CommentController::class, 'store'])->defaults(May::ACT, Act::Comment);
     Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);
-    Route::post('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'store']);
-    Route::delete('kept-filters/{filter}', [KeptFilterController::class, 'destroy']);
+    Route::post('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'store'])->defaults(May::ACT, Act::Rule);
+    Route::delete('kept-filters/{filter}', [KeptFilterController::class, 'destroy'])->defaults(May::ACT, Act::Rule);
     Route::get('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'index']);
-    Route::post('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'store']);
-    Route::delete('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'destroy']);
+    Route::post('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'store'])->defaults(May::ACT, Act::Unmask);
+    Route::delete('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'destroy'])->defaults(May::ACT, Act::Unmask);
     Route::get('for-me', ForMeController::class);
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
-    Route::post('tallies/{tally}/rulings', [RulingController::class, 'store']);
-    Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo']);
+    Route::post('tallies/{tally}/rulings', [RulingController::class, 'store'])->defaults(May::ACT, Act::Rule);
+    Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo'])->defaults(May::ACT, Act::Rule);
 
     // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
-    Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy']);
+    Route::delete('workbooks/{workbook}', [WorkbookController::class, 'destroy'])->defaults(May::ACT, Act::View);
     Route::get('workbooks/{workbook}/file', [WorkbookController::class, 'file'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
 
     // Sign
     Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order']);
+    Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);
     Route::get('reports/{report}/pdf', [ReportController::class, 'pdf'])->defaults(KeepsTrail::TAKES_AWAY, true);
 });

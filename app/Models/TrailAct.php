@@ -21,5 +21,7 @@ enum TrailAct: string
     case Unlocked = 'unlocked';
     case ChangedPassword = 'changed-password';
     case EndedSession = 'ended-session';
+    case MadeToken = 'made-token';
+    case EndedToken = 'ended-token';
     case ChangedSecondFactor = 'changed-second-factor';
 }

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Policies\Act;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
 use Illuminate\Support\Carbon;
+use Laravel\Sanctum\HasApiTokens;
 
 /**
  * @property int $id
@@ -19,6 +21,9 @@ use Illuminate\Support\Carbon;
  */
 final class User extends Authenticatable
 {
+    /** @use HasApiTokens<Token> */
+    use HasApiTokens;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];
@@ -45,6 +50,18 @@ final class User extends Authenticatable
     public static function withEmail(string $email): Builder
     {
         return self::query()->whereRaw('lower(email) = lower(?)', [$email]);
+    }
+
+    /** Whether the person is signed in, and not a program with a token. */
+    public function isHere(): bool
+    {
+        return $this->accessToken === null;
+    }
+
+    /** Of somebody who is signed in everything; of a token what it was made for. */
+    public function reaches(Act $act): bool
+    {
+        return $this->isHere() || in_array($act, Act::ofTokens(), true) && $this->tokenCan($act->value);
     }
 
     public function roleIn(Migration $migration): ?Role

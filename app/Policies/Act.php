@@ -6,7 +6,7 @@ namespace App\Policies;
 
 use App\Models\Role;
 
-/** What can be done in a migration, and which roles may: the one table that policies, docs and tests have it from. */
+/** What can be done, and which roles may: the one table that addresses, tokens, docs and tests have it from. */
 enum Act: string
 {
     case View = 'view';
@@ -15,6 +15,8 @@ enum Act: string
     case Comment = 'comment';
     case Unmask = 'unmask';
     case Audit = 'audit';
+    case Administer = 'administer';
+    case KeepAccount = 'keep-account';
 
     public function sentence(): string
     {
@@ -25,10 +27,12 @@ enum Act: string
             self::Comment => 'comment on findings',
             self::Audit => 'see the trail: who signed in, was refused, took away, had values shown, changed roles',
             self::Unmask => 'have sensitive values shown for an hour, on record',
+            self::Administer => 'add migrations, keep people and roles, look after the work of the installation',
+            self::KeepAccount => 'keep the own account: password, second factor, sessions, tokens',
         };
     }
 
-    /** @return list<Role> */
+    /** @return list<Role> who may in a migration by a role there */
     public function roles(): array
     {
         return match ($this) {
@@ -36,11 +40,20 @@ enum Act: string
             self::Work => [Role::Analyst],
             self::Audit => [Role::Auditor],
             self::Rule, self::Comment, self::Unmask => [Role::Analyst, Role::TestManager, Role::DataOwner],
+            self::Administer, self::KeepAccount => [],
         };
     }
 
     public function isFor(?Role $role): bool
     {
         return in_array($role, $this->roles(), true);
+    }
+
+    /**
+     * @return list<self> what a token can be made for: never what shows sensitive values, keeps an account, or gives rights to others
+     */
+    public static function ofTokens(): array
+    {
+        return [self::View, self::Work, self::Rule, self::Comment, self::Audit];
     }
 }

@@ -13,38 +13,8 @@ use App\Models\User;
  */
 final readonly class MigrationPolicy
 {
-    public function create(User $person): bool
+    public function act(User $person, Migration $migration, Act $act): bool
     {
-        return $person->is_administrator;
-    }
-
-    public function view(User $person, Migration $migration): bool
-    {
-        return Act::View->isFor($person->roleIn($migration));
-    }
-
-    public function work(User $person, Migration $migration): bool
-    {
-        return Act::Work->isFor($person->roleIn($migration));
-    }
-
-    public function comment(User $person, Migration $migration): bool
-    {
-        return Act::Comment->isFor($person->roleIn($migration));
-    }
-
-    public function unmask(User $person, Migration $migration): bool
-    {
-        return Act::Unmask->isFor($person->roleIn($migration));
-    }
-
-    public function audit(User $person, Migration $migration): bool
-    {
-        return Act::Audit->isFor($person->roleIn($migration));
-    }
-
-    public function rule(User $person, Migration $migration): bool
-    {
-        return Act::Rule->isFor($person->roleIn($migration));
+        return $act->isFor($person->roleIn($migration)) && $person->reaches($act);
     }
 }

@@ -25,6 +25,7 @@ use App\Adapters\Storage\SessionFiles;
 use App\Adapters\Storage\TrialSamples;
 use App\Adapters\Storage\WorkbookFiles;
 use App\Models\Migration;
+use App\Models\Token;
 use App\Policies\MigrationPolicy;
 use App\Queries\Review\Masks;
 use App\Queries\Sign\ReportContent;
@@ -53,6 +54,7 @@ use Illuminate\Support\Facades\Session;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
+use Laravel\Sanctum\Sanctum;
 
 /** Reads the settings once and hands them to whoever needs them. */
 final class AppServiceProvider extends ServiceProvider
@@ -104,6 +106,10 @@ final class AppServiceProvider extends ServiceProvider
         Vite::createAssetPathsUsing(static fn(string $path): string => '/'.ltrim($path, '/'));
         Model::shouldBeStrict(! $this->app->isProduction());
         Mail::extend('mailbox', static fn() => new MailboxTransport(storage_path('mailbox')));
+        Sanctum::usePersonalAccessTokenModel(Token::class);
+        Sanctum::authenticateAccessTokensUsing(
+            static fn(Token $token, bool $goesOn): bool => $goesOn && $token->tokenable?->locked_at === null,
+        );
         $this->keepJobsAlive();
         Session::extend(
             'session-files',

@@ -43,6 +43,9 @@ final readonly class DefectHistory implements Question
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
         $acts = Ruling::defectsOf($this->dataset)->where('id', '<=', $this->newestAct)->orderBy('id')->get();
+        if ($acts->isEmpty()) {
+            return ['acts' => []];
+        }
         $tallies = Tally::query()
             ->where('dataset_id', $this->dataset)
             ->where('id', '>=', $acts->min('tally_id'))

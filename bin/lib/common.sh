@@ -82,6 +82,7 @@ install_node_packages() {
   local log="$root/var/npm.log"
   (cd "$root" && npm ci --no-audit --no-fund) >"$log" 2>&1 \
     || { tail -n 15 "$log" >&2; die 'The front-end packages could not be installed. Check the network and the free disk space, then run this again.'; }
+  php "$root/bin/lib/common-passwords.php" || die 'The list of common passwords could not be written. Check the free disk space, then run this again.'
 }
 
 build_front_end() {
@@ -95,7 +96,7 @@ ensure_code() {
   local free; free=$(df -Pk "$root" | awk 'NR==2 {print $4}')
   [ "$free" -gt 1500000 ] || die "The disk that holds $root has less than 1.5 GB free, and Nine Tally needs that much to install and work. Free some space and run this again."
   [ -d "$root/vendor" ] || rm -f "$root/var/stamps/composer"
-  [ -d "$root/node_modules" ] || rm -f "$root/var/stamps/npm"
+  [ -d "$root/node_modules" ] && [ -f "$root/bootstrap/cache/common-passwords.php" ] || rm -f "$root/var/stamps/npm"
   [ -d "$root/public/build" ] || rm -f "$root/var/stamps/build"
   when_changed composer composer.json core/composer.json pins -- install_php_packages || exit 1
   when_changed npm package.json package-lock.json -- install_node_packages || exit 1

@@ -6,7 +6,9 @@ namespace App\Actions\Match;
 
 use App\Models\Dataset;
 use App\Models\PlanDraft;
+use App\Models\User;
 use App\Problems\Conflict;
+use App\Queries\Review\Masks;
 use NineTally\Core\NineTallyException;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\DraftJoin;
@@ -15,7 +17,7 @@ use NineTally\Core\Plan\PlanChanges;
 /** Joins what somebody made of a draft with what somebody else saved meanwhile, and says in words what each changed. */
 final readonly class JoinDrafts
 {
-    public function __construct(private SaveDraft $saveDraft, private PlanChanges $changes) {}
+    public function __construct(private SaveDraft $saveDraft, private Masks $masks, private PlanChanges $changes) {}
 
     /**
      * @param  array<string, mixed>  $base  the draft that was changed
@@ -27,10 +29,12 @@ final readonly class JoinDrafts
      *
      * @throws \NineTally\Core\Plan\UnusablePlan when either does not follow the schema
      */
-    public function __invoke(Dataset $dataset, array $base, array $mine, array $mineAt, array $theirsAt): array
+    public function __invoke(Dataset $dataset, array $base, array $mine, array $mineAt, array $theirsAt, User $person): array
     {
         $draft = $dataset->draft()->with('user')->first() ?? throw Conflict::because('no-plan', 'There is no draft to join with.');
-        [$base, $mine, $theirs] = array_map($this->saveDraft->normalized(...), [$base, $mine, $draft->document]);
+        // Masked for the person, as what the person made of it is.
+        $document = $this->masks->plan($dataset, $draft->document, $person);
+        [$base, $mine, $theirs] = array_map($this->saveDraft->normalized(...), [$base, $mine, $document]);
         $join = new DraftJoin($base, $mine, $theirs, $mineAt, $theirsAt);
 
         return [

@@ -8,6 +8,7 @@ use App\Models\Dataset;
 use App\Models\PlanDraft;
 use App\Models\User;
 use App\Problems\DraftChanged;
+use App\Queries\Review\Masks;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\CanonicalJson;
@@ -19,7 +20,7 @@ final readonly class SaveDraft
     /** Stands in for the key that a draft may still lack, for no plan is without one. */
     private const NO_KEY_YET = [['source' => '?', 'target' => '?']];
 
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private Masks $masks) {}
 
     /**
      * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may
@@ -32,7 +33,7 @@ final readonly class SaveDraft
      */
     public function __invoke(Dataset $dataset, array $document, User $person, ?int $seen = null): PlanDraft
     {
-        $normal = $this->normalized($document);
+        $normal = $this->opened($dataset, $document, $person);
 
         return $this->database->transaction(static function () use ($dataset, $normal, $person, $seen): PlanDraft {
             // Two may save at the same moment: the lock gives them an order, and the second learns of the first.
@@ -47,6 +48,17 @@ final readonly class SaveDraft
                 ['document' => $normal, 'user_id' => $person->id, 'number' => ($known->number ?? 0) + 1],
             );
         });
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $document  with seals where values are masked for the person
+     * @return array<string, mixed> as drafts are kept
+     *
+     * @throws \App\Problems\ValuesAreMasked when a masked value would be seen
+     */
+    public function opened(Dataset $dataset, array $document, User $person): array
+    {
+        return $this->masks->opened($dataset, $document, $this->normalized(...), $person);
     }
 
     /**

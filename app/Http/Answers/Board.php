@@ -10,6 +10,7 @@ use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
+use App\Policies\Act;
 use App\Queries\Board\LookedUp;
 use Illuminate\Support\Collection;
 use NineTally\Core\Figures\Percentage;
@@ -26,8 +27,8 @@ final readonly class Board
 
         return [
             'migration' => MigrationResource::make($migration)->resolve(),
-            'mayWork' => $person->can('work', $migration),
-            'mayAudit' => $person->can('audit', $migration),
+            'mayWork' => $person->can('act', [$migration, Act::Work]),
+            'mayAudit' => $person->can('act', [$migration, Act::Audit]),
             'sums' => $this->sums($latest),
             'datasets' => $datasets->map(static fn(Dataset $dataset): array => [
                 'id' => $dataset->id,

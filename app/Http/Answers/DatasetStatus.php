@@ -14,6 +14,7 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\User;
+use App\Policies\Act;
 use App\Queries\Review\Masks;
 use NineTally\Core\Row\Side;
 
@@ -36,10 +37,10 @@ final readonly class DatasetStatus
             'id' => $dataset->id,
             'name' => $dataset->name,
             'migration' => MigrationResource::make($dataset->migration)->resolve(),
-            'mayWork' => $person->can('work', $dataset->migration),
+            'mayWork' => $person->can('act', [$dataset->migration, Act::Work]),
             'runsOnDelivery' => $dataset->runs_on_delivery,
-            'mayRule' => $person->can('rule', $dataset->migration),
-            'mayComment' => $person->can('comment', $dataset->migration),
+            'mayRule' => $person->can('act', [$dataset->migration, Act::Rule]),
+            'mayComment' => $person->can('act', [$dataset->migration, Act::Comment]),
             'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->querySources->names($dataset->migration),

@@ -42,7 +42,7 @@ final readonly class PlanView
         return [
             'draft' => $draft === null
                 ? null
-                : array_diff_key($this->draft($dataset, $draft, $person), ['formatVersion' => true]),
+                : array_diff_key($this->masks->plan($dataset, $draft->document, $person), ['formatVersion' => true]),
             'number' => $draft->number ?? 0,
             'version' => $latest?->number,
             'parameters' => (object) $dataset->parameters,
@@ -105,15 +105,5 @@ final readonly class PlanView
         }
 
         return [];
-    }
-
-    /**
-     * Who works on the draft goes on with what was typed into it: masked it would be saved masked.
-     *
-     * @return array<string, mixed>
-     */
-    private function draft(Dataset $dataset, PlanDraft $draft, User $person): array
-    {
-        return $person->can('work', $dataset->migration) ? $draft->document : $this->masks->plan($dataset, $draft->document, $person);
     }
 }

@@ -11,6 +11,8 @@ use App\Models\PlanDraft;
 use App\Models\Tally;
 use App\Models\Unmasking;
 use App\Models\User;
+use App\Policies\Act;
+use App\Problems\ValuesAreMasked;
 use Illuminate\Database\Connection;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\MaskedPlan;
@@ -104,7 +106,7 @@ final readonly class Masks
     }
 
     /** @return list<string> */
-    private function ofReference(Dataset $dataset, string $reference, ?User $person): array
+    private function ofReference(Dataset $dataset, string $reference, ?User $person, Preparation $preparation = new Preparation): array
     {
         $delivery = PreparationInputs::deliveryOf($dataset, $reference);
 
@@ -113,7 +115,7 @@ final readonly class Masks
             : $this->behind(
                 $delivery->dataset,
                 $delivery->side,
-                new Preparation,
+                $preparation,
                 $this->flagged($delivery->dataset_id, null, $person),
                 $person,
             )->anywhere();
@@ -128,10 +130,59 @@ final readonly class Masks
      */
     public function plan(Dataset $dataset, array $document, ?User $person): array
     {
-        return MaskedPlan::of($document, [
-            'source' => $this->ofSide($dataset, Side::Source, $person)->anywhere(),
-            'target' => $this->ofSide($dataset, Side::Target, $person)->anywhere(),
-        ]);
+        $plan = PlanDraft::planOf(['key' => [], 'columnPairs' => []] + $document);
+        $draft = $dataset->draft()->first();
+        $hidden = fn(Side $side): array => array_values(array_unique([
+            ...$this->ofSteps($dataset, $side, $draft, null, $person)->anywhere(),
+            ...$this->ofSteps($dataset, $side, $draft, $plan->side($side)->preparation, $person)->anywhere(),
+        ]));
+        $references = [];
+        foreach (array_keys($plan->references) as $name) {
+            $references[$name] = $this->ofReference($dataset, $name, $person, $plan->reference($name)->preparation);
+        }
+
+        return MaskedPlan::of(
+            $document,
+            ['source' => $hidden(Side::Source), 'target' => $hidden(Side::Target), 'references' => $references],
+            $this->maskOfLiterals($dataset->id, $person),
+        );
+    }
+
+    /**
+     * What somebody made of a plan in which values were masked, with the values in their places again.
+     *
+     * @param  array<array-key, mixed>  $document  of a plan
+     * @param  \Closure(array<array-key, mixed>): array<string, mixed>  $normalized
+     * @return array<string, mixed> normalized
+     *
+     * @throws ValuesAreMasked when a value would stand where it is no longer masked
+     */
+    public function opened(Dataset $dataset, array $document, \Closure $normalized, User $person): array
+    {
+        $seals = SealedLiterals::in($document);
+        if ($seals === []) {
+            return $normalized($document);
+        }
+        $opened = $normalized((new SealedLiterals($this->secret, $dataset->id))->opened($document));
+        $masked = SealedLiterals::in($this->plan($dataset, $opened, $person));
+        foreach ($seals as $seal => $count) {
+            if (($masked[$seal] ?? 0) < $count) {
+                throw new ValuesAreMasked(
+                    'A masked value was put where it would be seen, or is of another dataset. Show the sensitive values first, or type '.
+                        'the value that is meant.',
+                );
+            }
+        }
+
+        return $opened;
+    }
+
+    /** @return \Closure(string): string of what goes back to whom it came from a seal, of what leaves the house a short name */
+    private function maskOfLiterals(int $datasetId, ?User $person): \Closure
+    {
+        return $person === null
+            ? fn(string $value): string => '(masked '.substr(hash_hmac('sha256', $value, "literals of {$datasetId} {$this->secret}"), 0, 8).')'
+            : (new SealedLiterals($this->secret, $datasetId))->sealed(...);
     }
 
     /** The plan of a tally as it leaves the house, or as somebody is shown it. */
@@ -164,11 +215,11 @@ final readonly class Masks
         }
         $until = Unmasking::query()->where('dataset_id', $dataset->id)->where('user_id', $person->id)->orderByDesc('id')->first()
             ?->until;
-        $isShown = $until !== null && $until->isFuture();
+        $isShown = $person->isHere() && $until !== null && $until->isFuture();
 
         return [
             'masked' => $isShown ? [] : $columns,
-            'mayShow' => $person->can('unmask', $dataset->migration),
+            'mayShow' => $person->can('act', [$dataset->migration, Act::Unmask]),
             'shownUntil' => $isShown ? $until->toIso8601ZuluString() : null,
         ];
     }
@@ -221,7 +272,7 @@ final readonly class Masks
             WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person
                 ORDER BY id DESC LIMIT 1), false)
             ORDER BY side, name
-            SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->id, 'now' => now()]);
+            SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->isHere() === true ? $person->id : null, 'now' => now()]);
         $columns = ['source' => [], 'target' => []];
         foreach ($flagged as $column) {
             $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');

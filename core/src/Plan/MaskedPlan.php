@@ -16,17 +16,24 @@ final readonly class MaskedPlan
     /** Members of a step that hold values, or are made of them. */
     private const OF_VALUES = ['value', 'values', 'until', 'entries', 'find', 'with', 'pattern', 'reason'];
 
-    /** @param array{source: list<string>, target: list<string>} $hidden names that columns have anywhere on the way */
-    private function __construct(private array $hidden) {}
+    /**
+     * @param array{source: list<string>, target: list<string>, references: array<string, list<string>>} $hidden names that columns have
+     *     anywhere on the way
+     * @param \Closure(string): string $mask what stands for a value
+     */
+    private function __construct(private array $hidden, private \Closure $mask) {}
 
     /**
      * @param  array<string, mixed>  $document  as the schema of plans has it
-     * @param  array{source: list<string>, target: list<string>}  $hidden  names that columns have anywhere on the way
+     * @param  array{source: list<string>, target: list<string>, references: array<string, list<string>>}  $hidden  names that columns have
+     *     anywhere on the way
+     * @param  \Closure(string): string  $mask  what stands for a value: different for different values, or two entries of a crosswalk would
+     *     be one; without a quotation mark
      * @return array<string, mixed>
      */
-    public static function of(array $document, array $hidden): array
+    public static function of(array $document, array $hidden, \Closure $mask): array
     {
-        return array_filter($hidden) === [] ? $document : (new self($hidden))->masked($document);
+        return array_filter([...$hidden['references'], $hidden['source'], $hidden['target']]) === [] ? $document : (new self($hidden, $mask))->masked($document);
     }
 
     /**
@@ -38,20 +45,12 @@ final readonly class MaskedPlan
         /** @var array{source?: array<string, mixed>, target?: array<string, mixed>} $sides */
         $sides = $document['sides'] ?? [];
         foreach ($sides as $side => $rules) {
-            /** @var list<array<string, mixed>> $steps */
-            $steps = $rules['preparation'] ?? [];
-            $hidden = $this->hidden[$side];
-            $sides[$side] = [
-                ...$rules,
-                ...$steps === []
-                    ? []
-                    : [
-                        'preparation' => array_map(
-                            fn(array $step): array => $this->speaksOf($step, $hidden) ? $this->step($step) : $step,
-                            $steps,
-                        ),
-                    ],
-            ];
+            $sides[$side] = $this->steps($rules, $this->hidden[$side]);
+        }
+        /** @var array<string, array<string, mixed>> $references */
+        $references = $document['references'] ?? [];
+        foreach ($references as $name => $rules) {
+            $references[$name] = $this->steps($rules, $this->hidden['references'][$name] ?? []);
         }
         /** @var list<array{source: string, target: string, crosswalk?: mixed}> $pairs */
         $pairs = $document['columnPairs'] ?? [];
@@ -63,6 +62,7 @@ final readonly class MaskedPlan
 
         return [...$document, ...array_intersect_key([
             'sides' => $sides,
+            'references' => $references,
             'columnPairs' => array_map(
                 fn(array $pair): array => isset($pair['crosswalk']) && $this->hides($pair)
                     ? [...$pair, 'crosswalk' => $this->values($pair['crosswalk'])]
@@ -78,6 +78,24 @@ final readonly class MaskedPlan
                 array_map(strval(...), array_keys($demands)),
             )),
         ], $document)];
+    }
+
+    /**
+     * @param  array<string, mixed>  $rules  of a side or a reference
+     * @param  list<string>  $hidden
+     * @return array<string, mixed>
+     */
+    private function steps(array $rules, array $hidden): array
+    {
+        /** @var list<array<string, mixed>> $steps */
+        $steps = $rules['preparation'] ?? [];
+
+        return $steps === []
+            ? $rules
+            : [
+                ...$rules,
+                'preparation' => array_map(fn(array $step): array => $this->speaksOf($step, $hidden) ? $this->step($step) : $step, $steps),
+            ];
     }
 
     /** @param array{source: string, target: string, ...} $pair */
@@ -112,9 +130,9 @@ final readonly class MaskedPlan
             $step[$member] = match (true) {
                 in_array($member, self::OF_VALUES, true) => $this->values($said),
                 // Texts in a formula may be values; its columns and functions are not.
-                $member === 'formula' && is_string($said) => preg_replace(
-                    '/"(?:[^"\\\\]|\\\\.)*"|\'(?:[^\'\\\\]|\\\\.)*\'/',
-                    '"'.self::MASK.'"',
+                $member === 'formula' && is_string($said) => preg_replace_callback(
+                    '/(["\'])((?:(?!\1)[^\\\\]|\\\\.)+)\1/s',
+                    fn(array $text): string => $text[1].($this->mask)($text[2]).$text[1],
                     $said,
                 ),
                 is_array($said) => $this->step($said),
@@ -130,7 +148,7 @@ final readonly class MaskedPlan
     {
         return match (true) {
             is_array($said) => array_map($this->values(...), $said),
-            is_string($said) && $said !== '' => self::MASK,
+            is_string($said) && $said !== '' => ($this->mask)($said),
             default => $said,
         };
     }

@@ -7,17 +7,25 @@ namespace NineTally\Core\Preparation;
 use NineTally\Core\Row\Excerpt;
 
 /** A regular expression of a person (PCRE, in Unicode), which may be wrong or go on without end. */
-final readonly class SafePattern
+final class SafePattern
 {
     private const LONGEST = 1_000;
 
-    /** Steps of matching for one cell; PHP's own limit is a million, which a cell can use up in a second. */
-    private const BACKTRACKS = '100000';
+    /**
+     * Steps of matching that are tried for one cell, one after the other; the last is a tenth of PHP's own limit, and takes some five
+     * milliseconds at most.
+     */
+    private const BACKTRACKS = [1_000, 10_000, 100_000];
 
-    private function __construct(private string $written) {}
+    /** Beyond what most cells need: half a minute, whatever the number of cells; and for long cells their bytes times this. */
+    public const MOST_OF_RUN = 1_000_000_000;
+
+    private const OF_BYTE = 20;
+
+    private function __construct(private readonly string $written, private int $left) {}
 
     /** @throws UnusableStep when it is no pattern */
-    public static function of(string $pattern): self
+    public static function of(string $pattern, int $most = self::MOST_OF_RUN): self
     {
         if (strlen($pattern) > self::LONGEST) {
             throw UnusableStep::because(sprintf('The pattern is longer than %d characters.', self::LONGEST));
@@ -33,42 +41,32 @@ final readonly class SafePattern
             );
         }
 
-        return new self($written);
+        return new self($written, $most);
     }
 
     /** @throws UnusableStep when the pattern takes too long */
     public function matches(string $text): bool
     {
-        $earlier = ini_set('pcre.backtrack_limit', self::BACKTRACKS);
-        $found = @preg_match($this->written, $text);
-        ini_set('pcre.backtrack_limit', (string) $earlier);
-
-        return $found === false ? throw $this->tooSlow() : $found === 1;
+        return $this->bounded($text, fn(): int|false => @preg_match($this->written, $text)) === 1;
     }
 
-    /** @throws UnusableStep */
+    /** @throws UnusableStep when the pattern takes too long */
     public function replace(string $text, string $with): string
     {
-        $earlier = ini_set('pcre.backtrack_limit', self::BACKTRACKS);
-        $replaced = @preg_replace($this->written, $with, $text);
-        ini_set('pcre.backtrack_limit', (string) $earlier);
-
-        return $replaced ?? throw $this->tooSlow();
+        return $this->bounded($text, fn(): string|false => @preg_replace($this->written, $with, $text) ?? false);
     }
 
     /**
      * @return list<string> the groups of the first place that matches, without the whole; [] when nothing does
      *
-     * @throws UnusableStep
+     * @throws UnusableStep when the pattern takes too long
      */
     public function groups(string $text): array
     {
-        $earlier = ini_set('pcre.backtrack_limit', self::BACKTRACKS);
-        $found = @preg_match($this->written, $text, $groups, PREG_UNMATCHED_AS_NULL);
-        ini_set('pcre.backtrack_limit', (string) $earlier);
-        if ($found === false) {
-            throw $this->tooSlow();
-        }
+        $groups = $this->bounded(
+            $text,
+            fn(): array|false => @preg_match($this->written, $text, $found, PREG_UNMATCHED_AS_NULL) === false ? false : $found,
+        );
 
         return array_map(
             static fn(?string $group): string => $group ?? '',
@@ -76,12 +74,43 @@ final readonly class SafePattern
         );
     }
 
+    /**
+     * @template Found of int|string|array<array-key, string|null>
+     *
+     * @param  \Closure(): (Found|false)  $search
+     * @return Found
+     *
+     * @throws UnusableStep when it takes too long, on this cell or on all so far
+     */
+    private function bounded(string $text, \Closure $search): int|string|array
+    {
+        $this->left = min(self::MOST_OF_RUN, $this->left + self::OF_BYTE * strlen($text));
+        $earlier = (string) ini_get('pcre.backtrack_limit');
+        try {
+            foreach (self::BACKTRACKS as $steps) {
+                ini_set('pcre.backtrack_limit', (string) $steps);
+                $found = $search();
+                if ($found !== false) {
+                    return $found;
+                }
+                $this->left -= $steps * 10;
+                if ($this->left < 0) {
+                    break;
+                }
+            }
+        } finally {
+            ini_set('pcre.backtrack_limit', $earlier);
+        }
+        throw $this->tooSlow();
+    }
+
     private function tooSlow(): UnusableStep
     {
         return UnusableStep::because(
             sprintf(
-                'The pattern %s takes too long on some value. Write it without repeats inside repeats, such as (a+)+.',
+                'The pattern %s takes too long on %s. Write it without repeats inside repeats, such as (a+)+.',
                 trim($this->written, '~u'),
+                $this->left < 0 ? 'so many values' : 'some value',
             ),
         );
     }

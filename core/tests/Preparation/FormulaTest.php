@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Preparation;
 
 use NineTally\Core\Preparation\ColumnIndex;
+use NineTally\Core\Preparation\Formula\Effort;
 use NineTally\Core\Preparation\Formula\Formula;
 use NineTally\Core\Preparation\Formula\FormulaError;
 use NineTally\Core\Preparation\UnusableStep;
@@ -51,6 +52,38 @@ final class FormulaTest extends TestCase
         yield ['+fee > 1412.5 && !(basin starts with "Lark") || false ? "yes" : "no"', 'yes'];
         yield ['basin ends with "road" and fee != 1412.60', 'no'];
         yield ['true ~ null ~ "."', 'yes.'];
+    }
+
+    #[DataProvider('costly')]
+    public function test_a_row_that_takes_too_long_has_no_value(string $formula, string $cell): void
+    {
+        $this->expectException(FormulaError::class);
+        $this->expectExceptionMessageMatches('/takes too long on a row|the result is too long/');
+        Formula::of($formula, ColumnIndex::of(['a']), ['a'])->value([$cell]);
+    }
+
+    /** @return iterable<string, array{string, string}> the worst that the grammar allows on a cell */
+    public static function costly(): iterable
+    {
+        yield 'a product of long numbers' => ['a * a', str_repeat('7', 4_000)];
+        yield 'a quotient of long numbers' => ['a / a', str_repeat('7', 4_000)];
+        yield 'a text put into a text' => ['replaced(a, "x", a)', str_repeat('x', 90_000)];
+        yield 'a text again and again' => [str_repeat('upper(', 45).'a'.str_repeat(')', 45), str_repeat('x', 90_000)];
+        yield 'a text joined again and again' => [implode(' ~ ', array_fill(0, 40, 'a')), str_repeat('x', 9_000)];
+    }
+
+    public function test_rows_that_take_long_end_a_run_and_short_ones_do_not(): void
+    {
+        $formula = Formula::of('upper(a)', ColumnIndex::of(['a']), ['a'], effort: new Effort(100_000));
+        for ($row = 0; $row < 1_000; $row++) {
+            $formula->value(['Lark Mere']);
+        }
+
+        $this->expectException(UnusableStep::class);
+        $this->expectExceptionMessage('1,0');
+        for ($row = 0; $row < 100; $row++) {
+            $formula->value([str_repeat('x', 150_000)]);
+        }
     }
 
     #[DataProvider('errors')]

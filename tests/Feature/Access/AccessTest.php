@@ -129,16 +129,6 @@ final class AccessTest extends TestCase
         ));
     }
 
-    public function test_every_address_but_the_session_asks_who_is_there(): void
-    {
-        $open = ['session', 'first-person', 'invitations/{token}', 'invitations/{token}/acceptance'];
-        foreach (Route::getRoutes()->getRoutes() as $route) {
-            if (str_starts_with($route->uri(), 'api/') && ! in_array(substr($route->uri(), strlen('api/v1/')), $open, true)) {
-                self::assertContains('auth', $route->gatherMiddleware(), $route->uri());
-            }
-        }
-    }
-
     public function test_the_page_runs_its_own_scripts_and_nothing_else(): void
     {
         $policy = (string) $this->get('/')->assertOk()->headers->get('Content-Security-Policy');

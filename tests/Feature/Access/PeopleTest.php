@@ -179,6 +179,9 @@ final class PeopleTest extends TestCase
         ];
         yield 'short' => ['eleven herons', false];
         yield 'too long' => [str_repeat('heron sluice ', 10), false];
+        yield 'two that leaked' => ['jenniferstarwars', false];
+        yield 'one that leaked, dressed up' => ['2024!!starwars!!2024', false];
+        yield 'three words that leaked, which is a phrase' => ['computer pepper harley', true];
         yield 'common' => ['password12345678', false];
         yield 'a run' => ['abcdefghijklmnop', false];
         yield 'repeated' => ['heron heron heron', false];

@@ -14,7 +14,6 @@ final class BoardController extends Controller
 {
     public function show(Request $request, Migration $migration, Board $board): JsonResponse
     {
-        $this->allow('view', $migration);
 
         return response()->json($board($migration, $this->person($request)));
     }

@@ -22,7 +22,6 @@ final class DatasetController extends Controller
 
     public function show(Request $request, Dataset $dataset, DatasetStatus $course): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json($course($dataset, $this->person($request)));
     }

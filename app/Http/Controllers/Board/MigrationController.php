@@ -23,7 +23,7 @@ final class MigrationController extends Controller
 
         return response()->json([
             'items' => MigrationResource::collection($migrations)->resolve($request),
-            'mayAdd' => $person->is_administrator,
+            'mayAdd' => $person->is_administrator && $person->reaches(Act::Administer),
         ]);
     }
 
@@ -35,7 +35,6 @@ final class MigrationController extends Controller
     /** Who works on the migration: people to ask and to mention. */
     public function people(Migration $migration): JsonResponse
     {
-        $this->allow('view', $migration);
         $memberships = $migration
             ->memberships()
             ->with('user')

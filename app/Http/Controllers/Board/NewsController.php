@@ -14,7 +14,6 @@ final class NewsController extends Controller
 {
     public function __invoke(Dataset $dataset, News $news): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json($news->of($dataset));
     }

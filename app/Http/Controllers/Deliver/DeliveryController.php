@@ -32,7 +32,6 @@ final class DeliveryController extends Controller
 
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $deliveries = $dataset->deliveries()->with(['user', 'parts', 'explanations.user'])->orderByDesc('id')->limit(self::PAGE)->get();
 
         return response()->json(['items' => DeliveryResource::collection($deliveries)->resolve($request)]);
@@ -40,7 +39,6 @@ final class DeliveryController extends Controller
 
     public function store(TakeDeliveryRequest $request, Dataset $dataset, TakeDelivery $takeDelivery, ReceiptView $view): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         $receipts = $takeDelivery($dataset, $request->side(), $request->receipts(), $request->terms());
 
         $mask = $this->masks->ofSide($dataset, $request->side(), $this->person($request));
@@ -53,7 +51,6 @@ final class DeliveryController extends Controller
 
     public function explain(Request $request, Delivery $delivery, int $claim, ExplainClaim $explainClaim): JsonResponse
     {
-        $this->allow('work', $delivery->dataset->migration);
         $request->validate(['explanation' => ['required', 'string', 'max:2000']]);
         $explainClaim($delivery, $claim, $request->string('explanation')->trim()->toString(), $this->person($request));
 
@@ -63,7 +60,6 @@ final class DeliveryController extends Controller
     /** The latest deliveries of other datasets of the migration, which can serve here too. */
     public function others(Request $request, Dataset $dataset): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $others = [];
         foreach ($dataset->migration->datasets()->whereKeyNot($dataset->id)->orderBy('name')->get() as $other) {
             foreach (Side::cases() as $side) {
@@ -79,7 +75,6 @@ final class DeliveryController extends Controller
 
     public function use(Request $request, Dataset $dataset, UseDelivery $useDelivery): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         /** @var array{delivery: int, side: string} $asked */
         $asked = $request->validate(['delivery' => ['required', 'integer'], 'side' => ['required', 'in:source,target']]);
         $used = $useDelivery(
@@ -94,7 +89,6 @@ final class DeliveryController extends Controller
 
     public function refusedCsv(Request $request, Delivery $delivery, RefusedCsv $csv): StreamedResponse
     {
-        $this->allow('view', $delivery->dataset->migration);
         $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
 
         return response()->streamDownload(static function () use ($csv, $delivery, $mask): void {
@@ -106,7 +100,6 @@ final class DeliveryController extends Controller
 
     public function refused(Request $request, Delivery $delivery): JsonResponse
     {
-        $this->allow('view', $delivery->dataset->migration);
         // Nobody knows which columns stand in what could not be read.
         $mask = $this->masks->ofSide($delivery->dataset, $delivery->side, $this->person($request));
         $records = $delivery

@@ -26,7 +26,6 @@ final class ProfileController extends Controller
 
     public function show(Request $request, Dataset $dataset, ProfileBothSides $view): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $person = $this->person($request);
 
         return response()->json(
@@ -36,7 +35,6 @@ final class ProfileController extends Controller
 
     public function rows(Request $request, Delivery $delivery, RowsOfColumn $rows): JsonResponse
     {
-        $this->allow('view', $delivery->dataset->migration);
         /** @var array{column: string, is: 'blank'|'value'|'shape'|'invisible'|'line-ends', value?: string|null} $asked */
         $asked = $request->validate([
             'column' => ['required', 'string', Rule::in($delivery->columns)],
@@ -54,7 +52,6 @@ final class ProfileController extends Controller
 
     public function combinations(Request $request, Delivery $delivery, Answers $answers): JsonResponse
     {
-        $this->allow('view', $delivery->dataset->migration);
         /** @var array{columns: non-empty-list<string>} $asked */
         $asked = $request->validate([
             'columns' => ['required', 'array', 'min:1', 'max:20'],
@@ -68,7 +65,6 @@ final class ProfileController extends Controller
 
     public function sharing(Request $request, Delivery $delivery, RowsOfColumn $rows): JsonResponse
     {
-        $this->allow('view', $delivery->dataset->migration);
         /** @var array{columns: non-empty-list<string>, cells: list<string|null>} $asked */
         $asked = $request->validate([
             'columns' => ['required', 'array', 'min:1', 'max:20'],
@@ -86,7 +82,6 @@ final class ProfileController extends Controller
 
     public function misfits(Request $request, Dataset $dataset, FindViolations $misfits): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json($misfits($dataset, $this->masks->ofSide($dataset, Side::Source, $this->person($request))));
     }

@@ -34,7 +34,6 @@ final class ReceiptController extends Controller
     /** Files of a side that arrived whole and have not been taken. */
     public function index(Request $request, Dataset $dataset): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $request->validate(['side' => ['required', 'in:source,target']]);
         $waiting = $dataset
             ->receipts()
@@ -50,7 +49,6 @@ final class ReceiptController extends Controller
 
     public function store(AnnouncePartRequest $request, Dataset $dataset, AnnouncePart $announcePart): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         $receipt = $announcePart($dataset, $request->side(), $request->fileName(), $request->bytes(), $this->person($request));
 
         return response()->json($this->shown($receipt, $request), Response::HTTP_CREATED);
@@ -58,7 +56,6 @@ final class ReceiptController extends Controller
 
     public function query(AskForSnapshotRequest $request, Dataset $dataset, AskForSnapshot $askForSnapshot): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
 
         return response()->json(
             $this->shown(
@@ -71,7 +68,6 @@ final class ReceiptController extends Controller
 
     public function waiting(Request $request, Dataset $dataset, CompareDeliveries $changes): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         /** @var array{side: string, receipts: list<string>} $asked */
         $asked = $request->validate([
             'side' => ['required', 'in:source,target'],
@@ -84,28 +80,24 @@ final class ReceiptController extends Controller
 
     public function show(Request $request, Receipt $receipt): JsonResponse
     {
-        $this->allow('view', $receipt->dataset->migration);
 
         return response()->json($this->shown($receipt, $request));
     }
 
     public function chunk(Request $request, Receipt $receipt, int $offset, ReceiveChunk $receiveChunk): JsonResponse
     {
-        $this->allow('work', $receipt->dataset->migration);
 
         return response()->json($this->shown($receiveChunk($receipt, $offset, $request->getContent()), $request));
     }
 
     public function format(CorrectFormatRequest $request, Receipt $receipt, CorrectFormat $correctFormat): JsonResponse
     {
-        $this->allow('work', $receipt->dataset->migration);
 
         return response()->json($this->shown($correctFormat($receipt, $request->corrections(), $request->kind()), $request));
     }
 
     public function destroy(Receipt $receipt, DiscardReceipt $discard): Response
     {
-        $this->allow('work', $receipt->dataset->migration);
         $discard($receipt);
 
         return response()->noContent();

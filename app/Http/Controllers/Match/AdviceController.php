@@ -20,7 +20,6 @@ final class AdviceController extends Controller
 {
     public function show(Dataset $dataset, Advise $advice): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json($advice($dataset));
     }
@@ -28,7 +27,6 @@ final class AdviceController extends Controller
     /** What the draft would find on the rows of some keys. */
     public function trial(Request $request, Dataset $dataset, TryPlan $trial, Masks $masks): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $person = $this->person($request);
 
         return response()->json($trial($dataset, Sides::each(static fn(Side $side): SideMask => $masks->ofSide($dataset, $side, $person))));
@@ -36,7 +34,6 @@ final class AdviceController extends Controller
 
     public function cancel(Dataset $dataset, Advise $advice): Response
     {
-        $this->allow('work', $dataset->migration);
         $advice->cancel($dataset);
 
         return response()->noContent();
@@ -44,7 +41,6 @@ final class AdviceController extends Controller
 
     public function again(Dataset $dataset, Advise $advice): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         $advice->again($dataset);
 
         return response()->json($advice($dataset));

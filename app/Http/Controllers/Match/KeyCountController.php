@@ -17,7 +17,6 @@ final class KeyCountController extends Controller
 {
     public function store(CountKeyRequest $request, Dataset $dataset, CountKey $countKey): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $draft = $dataset->draft()->first();
         $counts = [];
         foreach (Side::cases() as $side) {

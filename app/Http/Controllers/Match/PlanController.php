@@ -21,7 +21,6 @@ final class PlanController extends Controller
 
     public function show(Request $request, Dataset $dataset, DraftOf $draftOf): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json(($this->view)($dataset, $draftOf($dataset), $this->person($request)));
     }
@@ -29,7 +28,6 @@ final class PlanController extends Controller
     /** Values that conditions of steps ask for. They belong to the dataset, are recorded with each tally, and make no new plan. */
     public function parameters(Request $request, Dataset $dataset, DraftOf $draftOf): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         /** @var array{parameters: array<string, string|null>} $given */
         $given = $request->validate(['parameters' => ['present', 'array', 'max:50'], 'parameters.*' => ['nullable', 'string', 'max:1000']]);
         $dataset->update([
@@ -42,16 +40,14 @@ final class PlanController extends Controller
     /** What two people made of the same draft, joined; nothing is saved by it. */
     public function join(JoinDraftRequest $request, Dataset $dataset, JoinDrafts $joinDrafts): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
 
         return response()->json(
-            $joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs')),
+            $joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs'), $this->person($request)),
         );
     }
 
     public function update(SaveDraftRequest $request, Dataset $dataset, SaveDraft $saveDraft): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
 
         return response()->json(
             ($this->view)(

@@ -24,7 +24,6 @@ final class PlanVersionController extends Controller
 {
     public function index(Request $request, Dataset $dataset, PlanVersions $versions): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $startingPlans = StartingPlan::query()->where('migration_id', $dataset->migration_id)->with('user')->orderBy('name')->get();
 
         return response()->json([
@@ -43,7 +42,6 @@ final class PlanVersionController extends Controller
 
     public function compare(Request $request, Dataset $dataset, int $one, int $other, PlanVersions $versions): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return response()->json([
             'changes' => $versions->compare(
@@ -58,7 +56,6 @@ final class PlanVersionController extends Controller
     /** A version, or the draft, as the file that another dataset can import. */
     public function export(Request $request, Dataset $dataset, int $number, Masks $masks): Response
     {
-        $this->allow('view', $dataset->migration);
         $name = preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name));
 
         return response(
@@ -73,7 +70,6 @@ final class PlanVersionController extends Controller
     /** Makes a file, a plan to start from or an earlier version the draft. */
     public function import(Request $request, Dataset $dataset, ImportPlan $importPlan, DraftOf $draftOf, PlanView $view): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         $request->validate([
             'document' => ['string', 'max:20000000', 'required_without_all:startingPlan,version'],
             'startingPlan' => ['integer'],
@@ -93,7 +89,6 @@ final class PlanVersionController extends Controller
 
     public function keep(Request $request, Dataset $dataset, KeepStartingPlan $keepStartingPlan): JsonResponse
     {
-        $this->allow('work', $dataset->migration);
         $request->validate(['name' => ['required', 'string', 'max:200']]);
         $startingPlan = $keepStartingPlan($dataset, $request->string('name')->trim()->toString(), $this->person($request));
 

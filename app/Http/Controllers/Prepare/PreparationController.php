@@ -23,6 +23,8 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -34,8 +36,14 @@ final class PreparationController extends Controller
     /** What steps would do, on a sample: nothing is kept. */
     public function try(TryPreparationRequest $request, Dataset $dataset, PreparationTrial $trial): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
-        $rules = $request->preparedRules();
+        $rules = $request->preparedRules(
+            fn(array $plan): array => $this->masks->opened(
+                $dataset,
+                $plan,
+                static fn(array $opened): array => Plan::fromJson(CanonicalJson::of($opened))->toArray(),
+                $this->person($request),
+            ),
+        );
         $reference = $request->reference();
         $delivery =
             $reference === null
@@ -50,7 +58,6 @@ final class PreparationController extends Controller
     /** Runs the steps of the draft on every row, by a worker. */
     public function run(Request $request, Dataset $dataset): Response
     {
-        $this->allow('work', $dataset->migration);
         PrepareDelivery::dispatch($this->delivery($dataset, $this->side($request))->id);
 
         return response()->noContent(Response::HTTP_ACCEPTED);
@@ -58,7 +65,6 @@ final class PreparationController extends Controller
 
     public function leftOut(Request $request, Dataset $dataset, LeftOutRows $rows): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
 
@@ -77,7 +83,6 @@ final class PreparationController extends Controller
     /** The prepared side as CSV or JSON Lines, written while it is sent. */
     public function take(Request $request, Dataset $dataset, PreparedSides $sides, PreparedRows $rows): StreamedResponse
     {
-        $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
         $reader = $sides->reader($delivery, $rules, PreparationInputs::now($dataset, $rules));
@@ -99,7 +104,6 @@ final class PreparationController extends Controller
     /** Has the prepared side written as a workbook. */
     public function askForWorkbook(Request $request, Dataset $dataset): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $delivery = $this->delivery($dataset, $this->side($request));
         $rules = $this->rules($dataset, $delivery->side);
         $workbook = Workbook::askFor($this->person($request), $dataset->id, $this->fileName($dataset, $delivery->side, 'xlsx'));

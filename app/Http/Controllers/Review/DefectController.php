@@ -43,7 +43,6 @@ final class DefectController extends Controller
 
     public function index(DefectsRequest $request, Dataset $dataset): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $answer = $this->histories($dataset);
         $mask = $this->masks->ofDataset($dataset, $this->person($request));
         $all = $answer === null || $answer->isWaiting() ? [] : $this->defects->of($answer, $mask, $request->filter());
@@ -61,7 +60,6 @@ final class DefectController extends Controller
     /** Each finding that was ruled a defect, with its identity and whether it is still there. */
     public function takeDefects(Request $request, Dataset $dataset, FindingsOfAct $findings, Connection $database): StreamedResponse
     {
-        $this->allow('view', $dataset->migration);
         $mask = $this->masks->ofDataset($dataset, $this->person($request));
 
         return TakenTable::as(
@@ -74,7 +72,6 @@ final class DefectController extends Controller
     /** Who mends it, and until when. */
     public function assign(DefectEntryRequest $request, Ruling $ruling): Response
     {
-        $this->allow('rule', $ruling->tally->migration);
         DefectEntry::query()->create([
             'ruling_id' => $ruling->id,
             'mends' => $request->mends(),
@@ -92,7 +89,6 @@ final class DefectController extends Controller
         MakeCorrections $makeCorrections,
         CorrectionChecks $checks,
     ): JsonResponse {
-        $this->allow('rule', $dataset->migration);
         $set = $makeCorrections($dataset, $request->acts() ?? $this->meant($request, $dataset), $this->person($request));
 
         return response()->json($this->told($set, $dataset, $checks), Response::HTTP_CREATED);
@@ -100,7 +96,6 @@ final class DefectController extends Controller
 
     public function corrections(Dataset $dataset, CorrectionChecks $checks): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $sets = CorrectionSet::query()
             ->where('dataset_id', $dataset->id)
             ->with(['tally.planVersion', 'user'])
@@ -114,7 +109,6 @@ final class DefectController extends Controller
     /** The lines of a set, with what the newest tally says of each. */
     public function lines(Request $request, Dataset $dataset, CorrectionSet $set, CorrectionChecks $checks): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $lines = (new CorrectionTable($set, $this->newest($dataset), $checks))->objects($request->integer('after'), self::PAGE);
 
         return response()->json(['items' => $lines, 'next' => count($lines) === self::PAGE ? $lines[self::PAGE - 1]['number'] : null]);
@@ -122,7 +116,6 @@ final class DefectController extends Controller
 
     public function take(Request $request, Dataset $dataset, CorrectionSet $set, CorrectionChecks $checks): StreamedResponse
     {
-        $this->allow('view', $dataset->migration);
 
         return TakenTable::as(
             $request,
@@ -133,7 +126,6 @@ final class DefectController extends Controller
 
     public function askForWorkbook(Request $request, Dataset $dataset, CorrectionSet $set): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $person = $this->person($request);
         $workbook = Workbook::askFor($person, $dataset->id, $this->fileName($dataset, $set).'.xlsx');
         WriteCorrections::dispatch($workbook->id, $set->id, $person->id);

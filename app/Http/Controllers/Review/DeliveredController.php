@@ -23,7 +23,6 @@ final class DeliveredController extends Controller
 
     public function show(Request $request, Tally $tally, int $sequence, DeliveredRecord $delivered): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $row = $this->row($request, $tally, $sequence)->finding;
 
         return response()->json([
@@ -34,7 +33,6 @@ final class DeliveredController extends Controller
 
     public function beside(Request $request, Tally $tally, int $sequence, Answers $answers): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $row = $this->row($request, $tally, $sequence)->finding;
         if ($row->side === null || $row->deliveredKey === null) {
             return response()->json(['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'columns' => [], 'rows' => []]);

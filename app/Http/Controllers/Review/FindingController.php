@@ -51,7 +51,6 @@ final class FindingController extends Controller
         AdditionalColumns $beside,
         StandingActs $acts,
     ): JsonResponse {
-        $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
         [$from, $limit] = [$request->from(), $request->limit()];
@@ -73,7 +72,6 @@ final class FindingController extends Controller
 
     public function count(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
     {
-        $this->allow('view', $tally->migration);
 
         $filter = $request->filter();
         $this->mask($request, $tally, $filter);
@@ -84,7 +82,6 @@ final class FindingController extends Controller
     /** The findings of a filter as CSV or JSON Lines, written while they are sent. */
     public function take(FilterRequest $request, Tally $tally, FindingTables $tables): StreamedResponse
     {
-        $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
 
@@ -94,7 +91,6 @@ final class FindingController extends Controller
     /** What the columns of a table that is taken away hold, as Table Schema says it. */
     public function schema(FilterRequest $request, Tally $tally, FindingTables $tables): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $table = $tables->of($tally, $this->mask($request, $tally), $filter, $request->beside());
 
@@ -113,7 +109,6 @@ final class FindingController extends Controller
     /** Has the findings of a filter written as a workbook. */
     public function askForWorkbook(FilterRequest $request, Tally $tally): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $filter = $request->filter();
         $this->mask($request, $tally, $filter);
         $person = $this->person($request);
@@ -125,7 +120,6 @@ final class FindingController extends Controller
 
     public function record(Request $request, Tally $tally, int $sequence, FindingPages $pages, ActsOfTally $acts): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $mask = $this->mask($request, $tally);
         $record = Record::read($pages, $tally, $mask, $sequence);
 
@@ -141,7 +135,6 @@ final class FindingController extends Controller
     /** Every act that ever covered the record or one of its cells, in any tally. */
     public function history(Request $request, Tally $tally, int $sequence, FindingPages $pages, RecordHistory $history): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $pages->row($tally, $mask = $this->mask($request, $tally), $sequence);
 
         return response()->json([
@@ -162,7 +155,6 @@ final class FindingController extends Controller
     /** Of the whole pattern, or of those of its cells that the terms of a filter mean. */
     public function valuePairs(FilterRequest $request, Tally $tally, int $number, ValuePairs $pairs): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $filter = Filter::from([...$request->filter()->toArray(), 'of' => 'cells', 'pattern' => $number]);
 
         $pattern = $tally->patterns()->where('number', $number)->firstOrFail();
@@ -175,7 +167,6 @@ final class FindingController extends Controller
 
     public function rules(Request $request, Tally $tally, int $number, PatternRules $rules): JsonResponse
     {
-        $this->allow('work', $tally->migration);
 
         return response()->json(
             $rules->of($tally, $tally->patterns()->where('number', $number)->firstOrFail(), $this->mask($request, $tally)),
@@ -185,7 +176,6 @@ final class FindingController extends Controller
     /** The row of a key on both sides, although it agrees. */
     public function agreeing(Request $request, Tally $tally, FindAgreeingRow $rows): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         // A cell of a key may begin with a space.
         $sent = FilterRequest::sentIn($request);
         $width = count($tally->summary['madeOf']['keyColumns']);
@@ -202,7 +192,6 @@ final class FindingController extends Controller
 
     public function keys(Request $request, Tally $tally, FindingPages $pages): JsonResponse
     {
-        $this->allow('view', $tally->migration);
 
         $this->mask($request, $tally)->mustAllowKeys();
 

@@ -14,7 +14,6 @@ final class RehearsalController extends Controller
 {
     public function __invoke(Request $request, Migration $migration, Rehearsals $rehearsals): JsonResponse
     {
-        $this->allow('view', $migration);
         $request->validate([
             'earlier' => ['sometimes', 'nullable', 'string', 'max:100'],
             'later' => ['sometimes', 'nullable', 'string', 'max:100'],

@@ -22,7 +22,6 @@ final class RunController extends Controller
 {
     public function store(StartRunRequest $request, Dataset $dataset, StartRun $startRun): RunResource
     {
-        $this->allow('work', $dataset->migration);
 
         return RunResource::make($startRun($dataset, $this->person($request), $request->chosen(), $request->name()));
     }
@@ -30,7 +29,6 @@ final class RunController extends Controller
     /** The same again, after it failed or was cancelled. */
     public function retry(Request $request, Run $run, RetryRun $retryRun): RunResource
     {
-        $this->allow('work', $run->dataset->migration);
 
         return RunResource::make($retryRun($run, $this->person($request)));
     }
@@ -38,7 +36,6 @@ final class RunController extends Controller
     /** All datasets of a migration. */
     public function all(StartRunRequest $request, Migration $migration, StartAllRuns $startAllRuns): JsonResponse
     {
-        $this->allow('work', $migration);
 
         return response()->json($startAllRuns($migration, $this->person($request), $request->name()), Response::HTTP_ACCEPTED);
     }
@@ -46,7 +43,6 @@ final class RunController extends Controller
     /** Whether a new delivery is tallied by itself. */
     public function onDelivery(Request $request, Dataset $dataset): Response
     {
-        $this->allow('work', $dataset->migration);
         $request->validate(['runsOnDelivery' => ['required', 'boolean']]);
         $dataset->update(['runs_on_delivery' => $request->boolean('runsOnDelivery')]);
 
@@ -55,14 +51,12 @@ final class RunController extends Controller
 
     public function show(Run $run): RunResource
     {
-        $this->allow('view', $run->dataset->migration);
 
         return RunResource::make($run);
     }
 
     public function cancel(Run $run, CancelRun $cancelRun): RunResource
     {
-        $this->allow('work', $run->dataset->migration);
 
         return RunResource::make($cancelRun($run));
     }

@@ -29,7 +29,6 @@ final class TallyController extends Controller
 
     public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
-        $this->allow('view', $dataset->migration);
         $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from', 'name'])->orderByDesc('number')->limit(100)->get();
         $mask = $masks->ofDataset($dataset, $this->person($request));
 
@@ -46,7 +45,6 @@ final class TallyController extends Controller
     /** What became of the findings of an earlier tally in this one. */
     public function compare(Request $request, Tally $tally, Tally $earlier, Answers $answers, Masks $masks): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         if ($tally->dataset_id !== $earlier->dataset_id || $earlier->number >= $tally->number) {
             throw Conflict::because('not-comparable', 'A tally is compared with an earlier one of the same dataset.');
         }
@@ -63,7 +61,6 @@ final class TallyController extends Controller
     /** What it was made of, to make it again elsewhere. */
     public function folder(Tally $tally, PackTallyFolder $pack): BinaryFileResponse
     {
-        $this->allow('view', $tally->migration);
         $name = Str::slug("{$tally->dataset->name} tally {$tally->number}") ?: "tally-{$tally->number}";
 
         return response()->download($pack($tally, $name), "{$name}.zip", ['Content-Type' => 'application/zip'])->deleteFileAfterSend();
@@ -72,7 +69,6 @@ final class TallyController extends Controller
     /** Rulings of the tally before that stand on none of its findings. */
     public function leftBehind(Request $request, Tally $tally, RulingsLeftBehind $rulings, Masks $masks): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $from = max(1, $request->integer('from', 1));
         // What they stood on is of the tally before, and so are its keys.
         $items = $rulings->page($tally, $masks->forPerson($this->person($request), $tally->carryOver->from ?? $tally), $from, self::PAGE);
@@ -83,7 +79,6 @@ final class TallyController extends Controller
     /** What it is called from now on. */
     public function name(NameTallyRequest $request, Tally $tally): Response
     {
-        $this->allow('work', $tally->migration);
         TallyName::query()->create([
             'tally_id' => $tally->id,
             'name' => $request->name(),
@@ -96,7 +91,6 @@ final class TallyController extends Controller
 
     public function show(Request $request, Tally $tally, Masks $masks): JsonResponse
     {
-        $this->allow('view', $tally->migration);
         $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name']);
 
         $person = $this->person($request);

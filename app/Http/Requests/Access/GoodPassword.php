@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Access;
 
+use App\Actions\Access\CommonPasswords;
 use App\Actions\Access\PasswordLength;
 use Closure;
 use Illuminate\Contracts\Validation\ValidationRule;
@@ -41,7 +42,7 @@ final readonly class GoodPassword implements ValidationRule
                     $characters,
                 ),
             );
-        } elseif ($this->isGuessedEarly($password)) {
+        } elseif ($this->isGuessedEarly($password) || CommonPasswords::listed()->isMadeOf($password)) {
             $fail(
                 'This password is guessed early: it is made of common words, runs, repetitions or names of yours. Choose other words.',
             );

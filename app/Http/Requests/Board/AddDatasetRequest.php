@@ -10,11 +10,6 @@ use Illuminate\Validation\Rule;
 
 final class AddDatasetRequest extends FormRequest
 {
-    public function authorize(): bool
-    {
-        return $this->user()?->can('work', $this->migration()) ?? false;
-    }
-
     /** @return array<string, list<mixed>> */
     public function rules(): array
     {

@@ -4,16 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Board;
 
-use App\Models\Migration;
 use Illuminate\Foundation\Http\FormRequest;
 
 final class AddMigrationRequest extends FormRequest
 {
-    public function authorize(): bool
-    {
-        return $this->user()?->can('create', Migration::class) ?? false;
-    }
-
     /** @return array<string, list<string>> */
     public function rules(): array
     {

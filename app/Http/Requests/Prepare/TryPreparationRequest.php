@@ -43,9 +43,11 @@ final class TryPreparationRequest extends FormRequest
     /**
      * The rules under which the steps run, of a side or of a reference.
      *
+     * @param  \Closure(array<array-key, mixed>): array<string, mixed>  $opened  a plan with the values that were masked
+     *
      * @throws \NineTally\Core\Plan\UnusablePlan
      */
-    public function preparedRules(): SideRules
+    public function preparedRules(\Closure $opened): SideRules
     {
         $sent = json_decode($this->getContent(), true, 64);
         $sent = is_array($sent) ? $sent : [];
@@ -55,12 +57,12 @@ final class TryPreparationRequest extends FormRequest
         $rules = $said(['preparation' => $sent['preparation'] ?? []] + (is_array($sent['reads'] ?? null) ? $sent['reads'] : []));
         $references = $said([...$said($sent['references'] ?? []), ...($reference === null ? [] : [$reference => $rules])]);
         $sides = $reference === null && $rules !== [] ? [$this->side()->value => $rules] : [];
-        $plan = Plan::fromJson(CanonicalJson::of([
+        $plan = Plan::fromJson(CanonicalJson::of($opened([
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => [['source' => '?', 'target' => '?']],
             'columnPairs' => [],
             ...$said(['sides' => $sides, 'references' => $references]),
-        ]));
+        ])));
 
         return $reference === null ? $plan->side($this->side()) : $plan->reference($reference);
     }

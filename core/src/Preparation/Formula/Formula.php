@@ -35,14 +35,14 @@ final readonly class Formula
      * @param  \Closure(RowCursor): (string|bool)  $evaluate
      * @param  list<int>  $places
      */
-    private function __construct(private \Closure $evaluate, private array $places) {}
+    private function __construct(private \Closure $evaluate, private array $places, private Effort $effort) {}
 
     /**
      * @param  list<string>  $names  of the columns
      *
      * @throws UnusableStep with what is wrong, when it cannot be read
      */
-    public static function of(string $written, ColumnIndex $columns, array $names, ?StepContext $context = null): self
+    public static function of(string $written, ColumnIndex $columns, array $names, ?StepContext $context = null, Effort $effort = new Effort): self
     {
         if (strlen($written) > self::LONGEST) {
             throw UnusableStep::because(sprintf('The formula is longer than %s characters.', number_format(self::LONGEST)));
@@ -59,9 +59,9 @@ final readonly class Formula
             );
         }
         $places = [];
-        $evaluate = self::compile($node, $columns, $places, 0, $context);
+        $evaluate = self::compile($node, $columns, $places, 0, $context, $effort);
 
-        return new self($evaluate, array_keys($places));
+        return new self($evaluate, array_keys($places), $effort);
     }
 
     /** @return list<int> places of the cells that it looks at */
@@ -74,9 +74,11 @@ final readonly class Formula
      * @param  list<string>  $cells
      *
      * @throws FormulaError
+     * @throws UnusableStep when the rows so far took more than a run allows
      */
     public function value(array $cells): string
     {
+        $this->effort->beginRow();
         $value = ($this->evaluate)(new RowCursor($cells));
 
         return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
@@ -102,13 +104,14 @@ final readonly class Formula
         array &$places,
         int $depth,
         ?StepContext $context,
+        Effort $effort,
         Wanted $wanted = Wanted::Value,
     ): \Closure {
         if ($depth > self::DEEPEST) {
             throw UnusableStep::because('The formula is nested too deeply.');
         }
-        $inner = static function (mixed $part, Wanted $wanted) use ($columns, &$places, $depth, $context): \Closure {
-            return self::compile(self::node($part), $columns, $places, $depth + 1, $context, $wanted);
+        $inner = static function (mixed $part, Wanted $wanted) use ($columns, &$places, $depth, $context, $effort): \Closure {
+            return self::compile(self::node($part), $columns, $places, $depth + 1, $context, $effort, $wanted);
         };
         /** @var array<string, mixed> $parts */
         $parts = $node->nodes;
@@ -129,6 +132,7 @@ final readonly class Formula
                     static fn(Node $argument): \Closure => $inner($argument, Functions::wants($name) ?? $wanted),
                     self::arguments($node),
                 ),
+                $effort,
             ),
             $node instanceof ConditionalNode => Operators::choice(
                 $inner($parts['expr1'], Wanted::Value),
@@ -143,6 +147,7 @@ final readonly class Formula
                 $operator,
                 $inner($parts['left'], Operators::wants($operator)),
                 $inner($parts['right'], Operators::wants($operator)),
+                $effort,
             ),
             default => throw UnusableStep::because(
                 'The formula uses what formulas here do not have: only cells, texts, numbers, + - * / ~, comparisons, and, or, not, a ? '.
@@ -207,13 +212,16 @@ final readonly class Formula
      * @param  list<\Closure(RowCursor): (string|bool)>  $arguments
      * @return \Closure(RowCursor): (string|bool)
      */
-    private static function callOf(string $name, array $arguments): \Closure
+    private static function callOf(string $name, array $arguments, Effort $effort): \Closure
     {
-        return static function (RowCursor $row) use ($name, $arguments): string|bool {
+        return static function (RowCursor $row) use ($name, $arguments, $effort): string|bool {
             $texts = [];
+            $bytes = 0;
             foreach ($arguments as $argument) {
-                $texts[] = Operators::text($argument($row));
+                $texts[] = $text = Operators::text($argument($row));
+                $bytes += strlen($text);
             }
+            $effort->spend($bytes);
 
             return Functions::call($name, $texts);
         };

@@ -72,7 +72,7 @@ final class Functions
             'part' => mb_substr($text(0), max(0, $count(1) - 1), max(0, $count(2))),
             'left' => mb_substr($text(0), 0, max(0, $count(1))),
             'right' => $count(1) <= 0 ? '' : mb_substr($text(0), -$count(1)),
-            'replaced' => $text(1) === '' ? $text(0) : self::bounded(str_replace($text(1), $text(2), $text(0))),
+            'replaced' => $text(1) === '' ? $text(0) : self::replaced($text(0), $text(1), $text(2)),
             'first' => array_values(array_filter($arguments, static fn(string $value): bool => $value !== ''))[0] ?? '',
             'blank' => $text(0) === '',
             'year' => (string) self::date($text(0))->date()[0],
@@ -132,6 +132,14 @@ final class Functions
     public static function bounded(string $result): string
     {
         return strlen($result) <= self::LONGEST_RESULT ? $result : throw FormulaError::because('the result is too long');
+    }
+
+    private static function replaced(string $text, string $what, string $with): string
+    {
+        // How long it will be is known before it is made.
+        return strlen($text) + substr_count($text, $what) * (strlen($with) - strlen($what)) <= self::LONGEST_RESULT
+            ? str_replace($what, $with, $text)
+            : throw FormulaError::because('the result is too long');
     }
 
     /**

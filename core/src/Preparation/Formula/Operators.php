@@ -59,21 +59,27 @@ final class Operators
      * @param  \Closure(RowCursor): (string|bool)  $right
      * @return \Closure(RowCursor): (string|bool)
      */
-    public static function binary(string $operator, \Closure $left, \Closure $right): \Closure
+    public static function binary(string $operator, \Closure $left, \Closure $right, Effort $effort): \Closure
     {
-        return match ($operator) {
-            '+', '-', '*', '/' => static fn(RowCursor $row): string => self::arithmetic(
-                $operator,
-                self::text($left($row)),
-                self::text($right($row)),
-            ),
-            '~' => static fn(RowCursor $row): string => Functions::bounded(self::text($left($row)).self::text($right($row))),
-            'and', '&&' => static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row)),
-            'or', '||' => static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row)),
-            'contains' => static fn(RowCursor $row): bool => str_contains(self::text($left($row)), self::text($right($row))),
-            'starts with' => static fn(RowCursor $row): bool => str_starts_with(self::text($left($row)), self::text($right($row))),
-            'ends with' => static fn(RowCursor $row): bool => str_ends_with(self::text($left($row)), self::text($right($row))),
-            default => static fn(RowCursor $row): bool => self::compared($operator, self::text($left($row)), self::text($right($row))),
+        if (in_array($operator, ['and', '&&'], true)) {
+            return static fn(RowCursor $row): bool => self::truth($left($row)) && self::truth($right($row));
+        }
+        if (in_array($operator, ['or', '||'], true)) {
+            return static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row));
+        }
+
+        return static function (RowCursor $row) use ($operator, $left, $right, $effort): string|bool {
+            [$one, $other] = [self::text($left($row)), self::text($right($row))];
+            $effort->spendOnNumbers($operator, $one, $other);
+
+            return match ($operator) {
+                '+', '-', '*', '/' => self::arithmetic($operator, $one, $other),
+                '~' => Functions::bounded($one.$other),
+                'contains' => str_contains($one, $other),
+                'starts with' => str_starts_with($one, $other),
+                'ends with' => str_ends_with($one, $other),
+                default => self::compared($operator, $one, $other),
+            };
         };
     }
 

@@ -7,9 +7,10 @@ import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
+import ApiTokens from '@/stations/access/ApiTokens.vue'
 import SecondFactor from '@/stations/access/SecondFactor.vue'
 
-/** What is one's own: the password, and the sessions that go on. */
+/** What is one's own: the password, the second factor, the sessions that go on, and tokens. */
 const queries = useQueryClient()
 const { data: session } = useSession()
 const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => answer(api.GET('/me/sessions')) })
@@ -62,6 +63,7 @@ const end = useMutation({
         </li>
       </ul>
     </LoadState>
+    <ApiTokens />
   </main>
 </template>
 

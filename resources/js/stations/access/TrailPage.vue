@@ -23,6 +23,8 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   locked: 'locked somebody',
   unlocked: 'unlocked somebody',
   'changed-password': 'changed the password',
+  'made-token': 'made a token',
+  'ended-token': 'ended a token',
   'changed-second-factor': 'changed the second factor',
   'ended-session': 'ended a session',
 }

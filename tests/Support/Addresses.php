@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use App\Models\Receipt;
+use App\Models\Tally;
+use Illuminate\Routing\Route as Address;
+use Illuminate\Support\Facades\Route;
+
+/** Every address of the API, also those that nobody had in mind when a test was written. */
+trait Addresses
+{
+    /** @return iterable<array{string, string, Address}> method, address as it is registered, and the route */
+    private function addresses(): iterable
+    {
+        foreach (Route::getRoutes()->getRoutes() as $route) {
+            if (str_starts_with($route->uri(), 'api/v1/')) {
+                yield [$route->methods()[0], $route->uri(), $route];
+            }
+        }
+    }
+
+    /** An address of something that is there. */
+    private function filled(string $uri, Tally $tally): string
+    {
+        $path = strtr($uri, [
+            '{migration}' => $this->migration->id,
+            '{dataset}' => $this->dataset->id,
+            '{tally}' => $tally->id,
+            '{earlier}' => $tally->id - 1,
+            '{delivery}' => 1,
+            '{receipt}' => Receipt::query()->orderByRaw("state = 'received' DESC")->firstOrFail()->id,
+            '{run}' => $tally->run_id,
+            '{sequence}' => 1,
+            '{one}' => 1,
+            '{other}' => 2,
+            '{set}' => 1,
+            '{order}' => 1,
+            '{report}' => 1,
+            '{ruling}' => 1,
+            '{filter}' => 1,
+            '{offset}' => 0,
+            '{claim}' => 1,
+            '{person}' => $this->owner->id,
+            '{invitation}' => 1,
+            '{session}' => 1,
+            '{number}' => 1,
+            '{token}' => 'none',
+            '{workbook}' => '019aa000-0000-7000-8000-000000000000',
+        ]);
+        self::assertStringNotContainsString('{', $path, 'Say here what an address is asked with.');
+
+        return $path;
+    }
+}
