@@ -130,6 +130,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting'])->defaults(May::ACT, Act::View);
     Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
+    Route::post('datasets/{dataset}/profile', [ProfileController::class, 'again'])->defaults(May::ACT, Act::Work);
     Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
     Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
         ->middleware(NoTimeLimit::class)

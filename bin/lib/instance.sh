@@ -178,11 +178,11 @@ start_serving() {
 }
 
 # Beside the workers that are asked for, one does nothing but what is answered in seconds, and one what nobody waits for, when the
-# processors have nothing else to do. A worker ends every hour, and another follows it.
+# processors have nothing else to do. Pages come before workers. A worker ends every hour, and another follows it.
 start_workers() { # number
   local worker work="queue:work --sleep=0.25 --timeout=0 --max-time=3600 --memory=512"
   supervise quick "$(serving_account)" TERM "$php $work --queue=quick"
-  for worker in $(seq "$1"); do supervise "worker-$worker" "$(serving_account)" TERM "$php $work --queue=quick,default,run"; done
+  for worker in $(seq "$1"); do supervise "worker-$worker" "$(serving_account)" TERM "nice -n 5 $php $work --queue=quick,default,run"; done
   supervise idle "$(serving_account)" TERM "nice -n 19 $php $work --queue=profile"
   supervise scheduler "$(serving_account)" TERM "$php schedule:work"
 }

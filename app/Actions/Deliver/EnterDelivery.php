@@ -88,6 +88,7 @@ final readonly class EnterDelivery
             if (is_file($this->chunks->path($receipt))) {
                 $this->blobs->keepFile($this->chunks->path($receipt));
             }
+            $this->chunks->remove($receipt);
         }
 
         $delivery = $this->enter($parts, $stack->columns, $terms);

@@ -11,6 +11,7 @@ use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Support\Str;
 use NineTally\Core\Intake\Archive;
+use NineTally\Core\Intake\Trailer;
 use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\NineTallyException;
 
@@ -37,6 +38,12 @@ final readonly class LookAtReceipt
             }
             $found = $this->reader->catalogue()->find($path, $receipt->file_name);
             $this->reader->mustBeReadable($path, $receipt->file_name, $found->format);
+            $tail = ($found->format->delimited ?? $found->format->fixedWidth) === null
+                ? null
+                : Trailer::tailOfPacked($path, $receipt->file_name);
+            if ($tail !== null) {
+                $this->chunks->keepTail($receipt, $tail);
+            }
         } catch (NineTallyException $problem) {
             // Nothing is left behind of what cannot be used but the reason.
             $this->chunks->remove($receipt);

@@ -31,9 +31,12 @@ final readonly class CopyOfQuery
         @unlink($notes);
         $child = pcntl_fork();
         if ($child === 0) {
-            $this->copy($path, $sql, $notes);
-            // What the parent holds open is never closed from here.
-            posix_kill(posix_getpid(), SIGKILL);
+            try {
+                $this->copy($path, $sql, $notes);
+            } finally {
+                // What the parent holds open is never closed from here, and nothing that goes wrong here goes on as if it were the parent.
+                posix_kill(posix_getpid(), SIGKILL);
+            }
         }
         try {
             while (pcntl_waitpid($child, $status, WNOHANG) === 0) {
@@ -46,7 +49,7 @@ final readonly class CopyOfQuery
                 usleep(self::PAUSE_MICROSECONDS);
             }
 
-            $problem = $this->said($notes, 'problem') ?? ($this->said($notes, 'done') === null ? 'it ended without an answer' : null);
+            $problem = $this->said($notes, 'problem') ?? ($this->said($notes, 'done') === null ? 'it ended without an answer; the disk may be full' : null);
 
             return $problem === null ? true : throw new \PDOException($problem);
         } finally {
@@ -63,7 +66,7 @@ final readonly class CopyOfQuery
             $database->exec('BEGIN TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY');
             // Of what is prepared there is one statement, and what stands in brackets is a query: it can be nothing else here either.
             $isCopied = $database->pgsqlCopyToFile("({$sql}\n)", $path, "\t", '\\\\N');
-            $this->note($notes, $isCopied ? 'done' : 'problem', $isCopied ? '' : 'its rows could not be written');
+            $this->note($notes, $isCopied ? 'done' : 'problem', $isCopied ? '' : 'its rows could not be written; the disk may be full');
         } catch (\Throwable $problem) {
             $this->note($notes, 'problem', $problem->getMessage());
         }
@@ -92,7 +95,7 @@ final readonly class CopyOfQuery
 
     private function note(string $notes, string $name, string $value): void
     {
-        file_put_contents($notes, json_encode([$name => $value], JSON_INVALID_UTF8_SUBSTITUTE)."\n", FILE_APPEND);
+        @file_put_contents($notes, json_encode([$name => $value], JSON_INVALID_UTF8_SUBSTITUTE)."\n", FILE_APPEND);
     }
 
     private function said(string $notes, string $name): ?string

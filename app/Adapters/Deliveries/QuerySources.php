@@ -6,6 +6,7 @@ namespace App\Adapters\Deliveries;
 
 use App\Models\Migration;
 use App\Problems\NoRoom;
+use Illuminate\Database\QueryException;
 use NineTally\Core\Intake\UnreadableFile;
 
 /**
@@ -65,6 +66,9 @@ final readonly class QuerySources
             }
 
             return $this->written($copied, $path, $columns, $source, $onProgress);
+        } catch (QueryException $ours) {
+            // Of the own database, to which progress is told.
+            throw $ours;
         } catch (\PDOException $problem) {
             throw UnreadableFile::queryFails($source, self::reason($problem->getMessage()));
         } finally {

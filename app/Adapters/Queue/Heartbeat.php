@@ -45,9 +45,12 @@ final class Heartbeat
             $this->child = $child;
         }
         if ($child === 0) {
-            // What the parent holds open is never closed from here: this process ends without a word.
-            $this->beat((int) $parent, $connection, $job);
-            posix_kill(posix_getpid(), SIGKILL);
+            try {
+                $this->beat((int) $parent, $connection, $job);
+            } finally {
+                // What the parent holds open is never closed from here: this process ends without a word, whatever went wrong in it.
+                posix_kill(posix_getpid(), SIGKILL);
+            }
         }
     }
 

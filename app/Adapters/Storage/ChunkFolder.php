@@ -10,6 +10,8 @@ use App\Problems\NoRoom;
 /** Where the chunks of a part are put together until it is whole. */
 final readonly class ChunkFolder
 {
+    private const TAIL = '.tail';
+
     public function __construct(private string $folder) {}
 
     public function path(Receipt $receipt): string
@@ -31,10 +33,29 @@ final readonly class ChunkFolder
         chmod($this->path($receipt), 0600);
     }
 
+    /** The end of a packed text as it is unpacked, kept beside it: no page waits until it is found again. */
+    public function keepTail(Receipt $receipt, string $bytes): void
+    {
+        if (@file_put_contents($this->path($receipt).self::TAIL, $bytes) !== strlen($bytes)) {
+            throw NoRoom::writing();
+        }
+        chmod($this->path($receipt).self::TAIL, 0600);
+    }
+
+    /** Where the end of the text is read. */
+    public function pathOfTail(Receipt $receipt): string
+    {
+        $kept = $this->path($receipt).self::TAIL;
+
+        return is_file($kept) ? $kept : $this->path($receipt);
+    }
+
     public function remove(Receipt $receipt): void
     {
-        if (is_file($this->path($receipt))) {
-            unlink($this->path($receipt));
+        foreach (['', self::TAIL] as $ending) {
+            if (is_file($this->path($receipt).$ending)) {
+                unlink($this->path($receipt).$ending);
+            }
         }
     }
 }

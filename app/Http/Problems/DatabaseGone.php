@@ -12,6 +12,8 @@ final readonly class DatabaseGone
     /** Connection exceptions, operator intervention, and insufficient resources (PostgreSQL, Error Codes: classes 08, 57P, 53). */
     private const STATES = '/^(?:08|57P|53)/';
 
+    private const DISK_FULL = '53100';
+
     public static function is(\Throwable $exception): bool
     {
         $pdo = $exception instanceof \PDOException ? $exception : $exception->getPrevious();
@@ -19,6 +21,14 @@ final readonly class DatabaseGone
         return $pdo instanceof \PDOException &&
             (preg_match(self::STATES, self::state($pdo)) === 1 ||
                 (new LostConnectionDetector)->causedByLostConnection($pdo));
+    }
+
+    /** Whether the database could not write, for its disk is full. */
+    public static function isFull(\Throwable $exception): bool
+    {
+        $pdo = $exception instanceof \PDOException ? $exception : $exception->getPrevious();
+
+        return $pdo instanceof \PDOException && self::state($pdo) === self::DISK_FULL;
     }
 
     private static function state(\PDOException $exception): string

@@ -103,6 +103,7 @@ final readonly class ProblemDetails
             ],
             $exception instanceof SecondFactorNeeded => [422, 'second-factor', 'One thing more', $exception->getMessage(), []],
             $exception instanceof NoRoom => [507, 'no-room', 'The disk is full', $exception->getMessage(), []],
+            DatabaseGone::isFull($exception) => [507, 'no-room', 'The disk is full', NoRoom::writing()->getMessage(), []],
             DatabaseGone::is($exception) => [
                 503,
                 'database-gone',

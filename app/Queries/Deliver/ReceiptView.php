@@ -98,7 +98,7 @@ final readonly class ReceiptView
     /** @return array{cells: list<string>, isLikely: bool, rows: int|null}|null */
     private function trailer(Receipt $receipt, Reader $reader, SideMask $mask): ?array
     {
-        $trailer = Trailer::of($this->chunks->path($receipt), $receipt->partFormat(), $reader->columns()->count());
+        $trailer = Trailer::of($this->chunks->pathOfTail($receipt), $receipt->partFormat(), $reader->columns()->count());
 
         return $trailer === null || count($trailer->cells) > self::MOST_TRAILER_CELLS
             ? null

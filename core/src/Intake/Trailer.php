@@ -55,17 +55,40 @@ final readonly class Trailer
         });
     }
 
-    /** The last bytes of the text, from an even place on, so that a letter of two bytes stays whole. */
+    /**
+     * The end of a text that is packed. It is unpacked to its end for that, which takes long: whoever cannot wait has it kept, and
+     * {@see of()} reads it like any other text.
+     *
+     * @return string|null null where the text is not packed
+     *
+     * @throws UnreadableFile when it cannot be unpacked
+     */
+    public static function tailOfPacked(string $path, string $name): ?string
+    {
+        $stream = ByteStream::open($path, $name);
+        $tail = $stream->isPacked ? self::last($stream) : null;
+        $stream->close();
+
+        return $tail;
+    }
+
     private static function tail(string $path): string
     {
         $stream = ByteStream::open($path, basename($path));
-        [$tail, $place] = ['', 0];
         if (! $stream->isPacked) {
             $place = max(0, (int) @filesize($path) - self::TAIL_BYTES);
-            $place -= $place % 2;
-            $stream->seek($place);
+            $stream->seek($place - $place % 2);
         }
-        // What is packed must be unpacked to its end, but is not held.
+        $tail = self::last($stream);
+        $stream->close();
+
+        return $tail;
+    }
+
+    /** The last bytes, from an even place on, so that a letter of two bytes stays whole. */
+    private static function last(ByteStream $stream): string
+    {
+        $tail = '';
         while (($block = $stream->read(self::TAIL_BYTES)) !== '') {
             $tail .= $block;
             if (strlen($tail) > 3 * self::TAIL_BYTES) {
@@ -74,7 +97,6 @@ final readonly class Trailer
                 $tail = substr($tail, $dropped);
             }
         }
-        $stream->close();
 
         return $tail;
     }

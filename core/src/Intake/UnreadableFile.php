@@ -115,6 +115,16 @@ final class UnreadableFile extends \RuntimeException implements NineTallyExcepti
         );
     }
 
+    /** Of a file that is not packed. */
+    public static function endsTooEarly(string $file): self
+    {
+        return new self(
+            $file,
+            'broken-off',
+            sprintf('"%s" ends in the middle of what it holds. Export it or copy it again.', $file),
+        );
+    }
+
     public static function hasQuoteLeftOpen(string $file, int $line): self
     {
         return new self(

@@ -10,6 +10,7 @@ use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Tests\TemporaryFiles;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 /** Data that would break a careless engine: it ends, within the memory promised, with a right answer. */
@@ -68,6 +69,26 @@ final class HostileDeliveriesTest extends TestCase
         [$rows] = $this->tallied($path, $path);
 
         self::assertSame(['refused' => 2], $rows);
+    }
+
+    #[DataProvider('longRecords')]
+    public function test_a_record_of_millions_of_lines_or_cells_needs_no_more_than_its_bytes(string $record): void
+    {
+        $path = $this->folder().'/long.csv';
+        file_put_contents($path, "basin,berth\nKB,1\n".$record);
+
+        [$rows, $memory] = $this->tallied($path, $path);
+
+        self::assertSame(['refused' => 2], $rows);
+        self::assertLessThan(100 * self::MEGABYTE, $memory);
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function longRecords(): iterable
+    {
+        yield 'lines in a quote that stays open' => ['"'.str_repeat("x,\n", 4 * self::MEGABYTE)];
+        yield 'delimiters' => [str_repeat(',', 12 * self::MEGABYTE)."\n"];
+        yield 'delimiters behind a quoted cell' => ['"KB"'.str_repeat(',', 12 * self::MEGABYTE)."\n"];
     }
 
     /** @param \Closure(int): string $line */

@@ -55,7 +55,7 @@ final class HostileFilesTest extends TestCase
             implode(',', range(1, 20_000))."\n",
             'wide.csv',
             'too-many-columns',
-            '20,000 columns or more, and at most 16,384 are read',
+            '16,386 columns or more, and at most 16,384 are read',
         ];
         yield '20,000 properties' => [
             (string) json_encode(array_fill_keys(array_map(static fn(int $nth): string => "p{$nth}", range(1, 20_000)), '')),
@@ -76,7 +76,7 @@ final class HostileFilesTest extends TestCase
             'is a picture, which is not read',
         ];
         yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
-        yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'breaks off'];
+        yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'ends in the middle of what it holds'];
         yield 'brackets in one another' => ['{"a":'.str_repeat('[', 20_000), 'deep.json', 'not-a-list-of-objects', 'no object in it'];
         yield 'lists before the list' => [
             '{"a":'.str_repeat('[', 300_000).'1'.str_repeat(']', 300_000).',"b":[{"c":1}]}',

@@ -7,8 +7,10 @@ namespace App\Http\Controllers\Deliver;
 use App\Actions\Deliver\FindViolations;
 use App\Actions\Deliver\ProfileBothSides;
 use App\Http\Controllers\Controller;
+use App\Jobs\ProfileDelivery;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\DeliveryProfile;
 use App\Queries\Deliver\RowsOfColumn;
 use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
@@ -16,6 +18,7 @@ use App\Questions\Answers;
 use App\Questions\ColumnCombinations;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -31,6 +34,20 @@ final class ProfileController extends Controller
         return response()->json(
             $view($dataset, Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person))),
         );
+    }
+
+    /** Has the deliveries looked at again that could not be looked at to their end. */
+    public function again(Dataset $dataset): Response
+    {
+        foreach (Side::cases() as $side) {
+            $delivery = $dataset->latestDelivery($side);
+            $failed = DeliveryProfile::query()->whereKey($delivery->id ?? 0)->whereNotNull('problem');
+            if ($delivery !== null && $failed->update(['problem' => null]) === 1) {
+                ProfileDelivery::dispatch($delivery->id);
+            }
+        }
+
+        return response()->noContent(Response::HTTP_ACCEPTED);
     }
 
     public function rows(Request $request, Delivery $delivery, RowsOfColumn $rows): JsonResponse

@@ -263,7 +263,10 @@ final readonly class DelimitedReader implements Reader
         }
         $reason ??= RefusalReason::WrongNumberOfCells;
 
-        return RefusedRecord::because($line, $reason, $this->facts($reason, count($cells), 1 + $lastLine - $line), $raw);
+        // Of a record without quotes all are counted, also those that nobody keeps apart.
+        $count = str_contains($raw, '"') ? count($cells) : 1 + substr_count($raw, $this->format->delimiter);
+
+        return RefusedRecord::because($line, $reason, $this->facts($reason, $count, 1 + $lastLine - $line), $raw);
     }
 
     /**

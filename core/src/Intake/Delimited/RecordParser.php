@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\Delimited;
 
+use NineTally\Core\Row\Columns;
+
 /**
  * Takes one record apart, line by line, for a quoted cell may run over many lines (RFC 4180, section 2.6).
  *
@@ -12,11 +14,14 @@ namespace NineTally\Core\Intake\Delimited;
  */
 final class RecordParser
 {
+    /** No table is as wide, and a line may hold millions of delimiters: what is beyond stays in the last cell. */
+    private const MOST_CELLS = Columns::MOST + 2;
+
     /** @var list<string> */
     private array $cells = [];
 
-    /** @var list<string>|null what the open quoted cell holds so far */
-    private ?array $open = null;
+    /** What the open quoted cell holds so far: one text, for a cell may have millions of lines. */
+    private ?string $open = null;
 
     private bool $malformed = false;
 
@@ -39,7 +44,7 @@ final class RecordParser
     {
         $this->malformed = false;
         if (! str_contains($line, '"')) {
-            return explode($this->delimiter, $line);
+            return explode($this->delimiter, $line, self::MOST_CELLS);
         }
         $this->cells = [];
 
@@ -49,7 +54,7 @@ final class RecordParser
     /** The bytes that end a line on which a quoted cell goes on belong to the cell. */
     public function addInside(string $lineEnd): void
     {
-        $this->open[] = $lineEnd;
+        $this->open .= $lineEnd;
     }
 
     /** @return list<string>|null */
@@ -70,12 +75,12 @@ final class RecordParser
     {
         while (true) {
             if (($line[$start] ?? '') === '"') {
-                $this->open = [];
+                $this->open = '';
 
                 return $this->quotedCell($line, $start + 1);
             }
             $end = strpos($line, $this->delimiter, $start);
-            if ($end === false) {
+            if ($end === false || count($this->cells) === self::MOST_CELLS - 1) {
                 $this->cells[] = substr($line, $start);
 
                 return $this->cells;
@@ -96,8 +101,8 @@ final class RecordParser
 
                 continue;
             }
-            $this->open[] = str_replace('""', '"', substr($line, $start, $quote - $start));
-            $this->cells[] = implode('', $this->open);
+            $this->open .= str_replace('""', '"', substr($line, $start, $quote - $start));
+            $this->cells[] = (string) $this->open;
             $this->open = null;
             if ($next === '') {
                 return $this->cells;
@@ -106,7 +111,7 @@ final class RecordParser
 
             return $next === $this->delimiter ? $this->cellsFrom($line, $quote + 2) : $this->cells;
         }
-        $this->open[] = str_replace('""', '"', substr($line, $start));
+        $this->open .= str_replace('""', '"', substr($line, $start));
 
         return null;
     }

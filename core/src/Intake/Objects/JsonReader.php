@@ -229,7 +229,7 @@ final readonly class JsonReader implements Reader
             );
         }
         if (! $hasEnded) {
-            throw UnreadableFile::breaksOff($this->name);
+            throw UnreadableFile::endsTooEarly($this->name);
         }
     }
 

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { useMutation } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import type { Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import { kindName } from '@/format/rules'
 import { named } from '@/format/said'
+import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import ColumnDetail from '@/stations/deliver/ColumnDetail.vue'
 import { useProfile } from '@/stations/deliver/useProfile'
@@ -13,6 +15,10 @@ import ValuesOnOneAxis from '@/stations/deliver/ValuesOnOneAxis.vue'
 /** Each column of both sides on one axis, the source above the line and the target below. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const { data, error, isPending, refetch } = useProfile(() => props.course)
+const again = useMutation({
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/profile', { params: { path: { dataset: props.course.id } } })),
+  onSuccess: () => refetch(),
+})
 const looked = ref<Schemas['ProfileRow'] | null>(null)
 const { data: misfits } = useMisfits(
   () => props.course,
@@ -53,7 +59,10 @@ const readAs = (row: Schemas['ProfileRow']): string => {
 <template>
   <div class="profile">
     <LoadState v-if="course.source || course.target" :is-loading="isPending" :error="error" what="The profile" @retry="refetch()">
-      <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
+      <p v-if="data?.problem" class="warn" role="alert">
+        {{ data.problem }} <el-button v-if="course.mayWork" size="small" :loading="again.isPending.value" @click="again.mutate()">Look again</el-button>
+      </p>
+      <ErrorNote :error="again.error.value" />
       <p v-if="data?.isReading" class="quiet reading" role="status">The values are being looked at …</p>
       <table v-if="data && data.rows.length > 0">
         <thead>
