@@ -14,12 +14,16 @@ final readonly class CopyText
     /** @param list<string|int|null> $fields */
     public static function line(array $fields): string
     {
-        $line = [];
-        foreach ($fields as $field) {
-            $line[] = is_int($field) ? $field : ($field === null ? '\N' : self::field($field));
+        foreach ($fields as $nth => $field) {
+            // Looked for first: nearly no field has what has to be escaped.
+            if ($field === null) {
+                $fields[$nth] = '\N';
+            } elseif (is_string($field) && strpbrk($field, "\\\t\n\r") !== false) {
+                $fields[$nth] = strtr($field, self::ESCAPED);
+            }
         }
 
-        return implode("\t", $line)."\n";
+        return implode("\t", $fields)."\n";
     }
 
     public static function field(string $text): string

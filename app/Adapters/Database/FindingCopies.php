@@ -66,22 +66,26 @@ final class FindingCopies
     {
         $class = $row->class->value;
         $this->classOrdinals[$class] = ($this->classOrdinals[$class] ?? 0) + 1;
+        [$identity, $identities] = $this->identity->ofRowAndCells($row, $this->partsOfPairs);
         $this->write('rows', CopyText::line([
             $this->tallyId,
             $this->classOrdinals[$class],
-            CopyText::hexadecimal($this->identity->ofRow($row)),
+            CopyText::hexadecimal($identity),
             ...array_values(RowFindingColumns::of($row)),
         ]));
         $this->place($this->groups[$class] ??= FindingGroup::ofClass($row->class)->name(), $row->sequence);
         if ($row->cells !== []) {
-            $this->addCells($row);
+            $this->addCells($row, $identities);
         }
     }
 
-    /** Millions of them: each line is written as it stands, for only the two values can hold what has to be escaped. */
-    private function addCells(RowFinding $row): void
+    /**
+     * Millions of them: each line is written as it stands, for only the two values can hold what has to be escaped.
+     *
+     * @param  list<string>  $identities  of the cells
+     */
+    private function addCells(RowFinding $row, array $identities): void
     {
-        $identities = $this->identity->ofCells($row, $this->partsOfPairs);
         $lines = '';
         foreach ($row->cells as $nth => $cell) {
             $this->place($this->groups[$cell->pattern] ??= FindingGroup::ofPattern($cell->pattern)->name(), $row->sequence);

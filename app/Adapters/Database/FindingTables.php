@@ -19,7 +19,7 @@ final readonly class FindingTables
     /** Beside those of the columns of the key: three of the rows, three of the cells. */
     private const INDEXES = 6;
 
-    private const LINES_A_TIME = 20_000;
+    private const BYTES_A_TIME = 4_194_304;
 
     public function __construct(private Connection $database) {}
 
@@ -45,15 +45,18 @@ final readonly class FindingTables
         $table = $kind === 'places' ? 'group_places' : sprintf('%s_findings_%d', $kind === 'rows' ? 'row' : 'cell', $tallyId);
         $file = @fopen("{$folder}/{$name}", 'rb') ?: throw new \RuntimeException('A working file is gone.');
         try {
-            $lines = [];
-            while (($line = fgets($file)) !== false) {
-                $lines[] = $line;
-                if (count($lines) === self::LINES_A_TIME) {
-                    CopyText::into($this->database, $table, $columns, $lines);
-                    $lines = [];
+            $rest = '';
+            while (($block = (string) fread($file, self::BYTES_A_TIME)) !== '') {
+                $end = strrpos($block, "\n");
+                if ($end === false) {
+                    $rest .= $block;
+
+                    continue;
                 }
+                // Many lines at once: one at a time is felt where there are millions.
+                CopyText::into($this->database, $table, $columns, [$rest.substr($block, 0, $end + 1)]);
+                $rest = substr($block, $end + 1);
             }
-            CopyText::into($this->database, $table, $columns, $lines);
         } finally {
             fclose($file);
         }

@@ -22,6 +22,8 @@ final readonly class RowFindingColumns
     /** @return array<string, string|int|null> what is written, by column */
     public static function of(RowFinding $row): array
     {
+        [$source, $target] = [$row->placeOn(Side::Source), $row->placeOn(Side::Target)];
+
         return [
             'sequence' => $row->sequence,
             'ordinal' => $row->ordinal,
@@ -30,10 +32,10 @@ final readonly class RowFindingColumns
             'key' => $row->deliveredKey?->asCsv(),
             'source_rows' => $row->rowsOfKey['source'],
             'target_rows' => $row->rowsOfKey['target'],
-            'source_line' => $row->placeOn(Side::Source)?->line,
-            'target_line' => $row->placeOn(Side::Target)?->line,
-            'source_part' => $row->placeOn(Side::Source)?->part,
-            'target_part' => $row->placeOn(Side::Target)?->part,
+            'source_line' => $source?->line,
+            'target_line' => $target?->line,
+            'source_part' => $source?->part,
+            'target_part' => $target?->part,
             'source_cells' => self::cells($row->source),
             'target_cells' => self::cells($row->target),
             'differing_cells' => $row->differingCells,

@@ -12,22 +12,24 @@ use NineTally\Core\Row\KeyTuple;
  */
 final readonly class FindingIdentity
 {
-    private string $beginning;
+    /** Of the parts that all rows share: it is copied and gone on with, for hashing them anew for each cell is felt. */
+    private \HashContext $beginning;
 
     /** @param string $keyDefinition as Plan::keyDefinition() gives it */
     public function __construct(string $dataset, string $keyDefinition)
     {
-        $this->beginning = self::part($dataset).self::part($keyDefinition);
+        $this->beginning = hash_init('sha256');
+        hash_update($this->beginning, self::part($dataset).self::part($keyDefinition));
     }
 
     public function ofRow(RowFinding $row): string
     {
-        return $this->hash($this->beginningOf($row).self::part($row->class->value).self::part((string) $row->side?->value), $row);
+        return $this->ofRowAndCells($row, [])[0];
     }
 
     public function ofCell(RowFinding $row, ColumnPair $pair): string
     {
-        return $this->hash($this->beginningOf($row).self::partOfPair($pair), $row);
+        return self::ended($this->ofKey($row), self::partOfPair($pair).self::part((string) $row->ordinal));
     }
 
     /**
@@ -42,21 +44,21 @@ final readonly class FindingIdentity
     }
 
     /**
-     * Of all cells of a row that are findings, in their order.
+     * Of a row, and of all its cells that are findings, in their order.
      *
-     * @param  list<string>  $partsOfPairs  as {@see partsOfPairs()} gives them
-     * @return list<string>
+     * @param  list<string>  $partsOfPairs  as {@see partsOfPairs()} gives them; [] where no cell is asked for
+     * @return array{string, list<string>}
      */
-    public function ofCells(RowFinding $row, array $partsOfPairs): array
+    public function ofRowAndCells(RowFinding $row, array $partsOfPairs): array
     {
-        $beginning = $this->beginningOf($row);
+        $key = $this->ofKey($row);
         $end = self::part((string) $row->ordinal);
-        $identities = [];
-        foreach ($row->cells as $cell) {
-            $identities[] = substr(hash('sha256', $beginning.$partsOfPairs[$cell->pairPosition].$end), 0, 32);
+        $cells = [];
+        foreach ($partsOfPairs === [] ? [] : $row->cells as $cell) {
+            $cells[] = self::ended(hash_copy($key), $partsOfPairs[$cell->pairPosition].$end);
         }
 
-        return $identities;
+        return [self::ended($key, self::part($row->class->value).self::part((string) $row->side?->value).$end), $cells];
     }
 
     private static function partOfPair(ColumnPair $pair): string
@@ -64,13 +66,16 @@ final readonly class FindingIdentity
         return self::part($pair->id).self::part('');
     }
 
-    private function beginningOf(RowFinding $row): string
+    private function ofKey(RowFinding $row): \HashContext
     {
-        return $this->beginning.self::part(match ($row->class) {
+        $hash = hash_copy($this->beginning);
+        hash_update($hash, self::part(match ($row->class) {
             RowClass::Refused => (string) $row->refused?->digest,
             RowClass::Unkeyed => hash('sha256', implode(KeyTuple::SEPARATOR, $row->record()->cells ?? [])),
             default => (string) $row->key?->bytes(),
-        });
+        }));
+
+        return $hash;
     }
 
     /** Each part is led by its length, so that no two lists of parts meet. */
@@ -80,8 +85,10 @@ final readonly class FindingIdentity
     }
 
     /** @return string the first 128 bits of SHA-256 as 32 hexadecimal digits */
-    private function hash(string $parts, RowFinding $row): string
+    private static function ended(\HashContext $hash, string $parts): string
     {
-        return substr(hash('sha256', $parts.self::part((string) $row->ordinal)), 0, 32);
+        hash_update($hash, $parts);
+
+        return substr(hash_final($hash), 0, 32);
     }
 }

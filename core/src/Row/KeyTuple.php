@@ -48,6 +48,11 @@ final readonly class KeyTuple
     /** One RFC 4180 record without line end: the canonical text of a key in lists, exports and the database. */
     public function asCsv(): string
     {
+        // Most keys have nothing that would have to be quoted.
+        if (strpbrk(implode('', $this->cells), ",\"\r\n\t\v\0 ") === false) {
+            return implode(',', $this->cells);
+        }
+
         return implode(',', array_map(
             static fn(string $cell): string => strpbrk($cell, ",\"\r\n") === false && $cell === trim($cell)
                 ? $cell
