@@ -148,9 +148,9 @@ final class ExitStatusTest extends TestCase
             substr((string) gzencode(str_repeat($good, 3_000)), 0, -40),
             $good,
             ['--key=basin'],
-            'old.csv" breaks off',
+            'old.csv" ends in the middle',
         ];
-        yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" breaks off'];
+        yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" ends in the middle'];
         yield 'JSON that is no register' => ['[1, 2]', $good, ['--key=basin'], 'no object in it has a property'];
         yield 'a plan and a key' => [$good, $good, ['--key=basin', '--plan=x'], 'Give either --plan, or --key'];
         yield 'a plan that is not there' => [$good, $good, ['--plan=/nowhere/plan.json'], 'cannot be opened'];
@@ -168,7 +168,7 @@ KB,1,2
             substr((string) gzencode(str_repeat($good, 3_000)), 0, -40),
             $good,
             ['--key=basin', '--workers=2'],
-            'old.csv" breaks off',
+            'old.csv" ends in the middle',
         ];
         yield 'a reference without a file' => [
             $good,
