@@ -6,6 +6,7 @@ namespace NineTally\Core\Matching;
 
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\ShareCounts;
 
 /** What matching counted: rows of both sides by class, and the cells of each column pair. Counts of several tasks of work add up. */
 final class MatchCounts
@@ -39,8 +40,12 @@ final class MatchCounts
     /** @var array<int, array<string, ForgivenPattern>> by key column and cause: what the key let pass */
     public array $keyForgiven = [];
 
+    /** Of rows that agree and are not the same bytes, in the control totals. */
+    public readonly ShareCounts $shares;
+
     public function __construct(int $pairs)
     {
+        $this->shares = new ShareCounts;
         $this->pairs = array_map(static fn(): PairCounts => new PairCounts, $pairs === 0 ? [] : range(1, $pairs));
     }
 
@@ -120,6 +125,7 @@ final class MatchCounts
         foreach ($other->pairs as $position => $counts) {
             $this->pairs[$position]->merge($counts);
         }
+        $this->shares->merge($other->shares);
         foreach ($other->keyForgiven as $column => $causes) {
             foreach ($causes as $cause => $pattern) {
                 ($this->keyForgiven[$column][$cause] ??= new ForgivenPattern($pattern->cause, $pattern->facts))->merge($pattern);

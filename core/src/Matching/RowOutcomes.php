@@ -14,6 +14,7 @@ use NineTally\Core\Matching\Spill\FindingEntry;
 use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\TotalShares;
 
 /** What becomes of rows whose counterpart is known, or known to be missing: counted, and a finding where they do not agree. */
 final class RowOutcomes
@@ -33,12 +34,14 @@ final class RowOutcomes
         private readonly array $bridges,
         private readonly array $keyColumns,
         private readonly PostingBuffer $postings,
+        private readonly ?TotalShares $totals = null,
+        private readonly bool $totalsNeedAll = false,
     ) {}
 
     /** Whether rows whose bodies are equal bytes have to be looked at all the same. */
     public function looksAtAll(): bool
     {
-        return $this->comparison->readsEqualBytes || $this->keyColumns !== [];
+        return $this->comparison->readsEqualBytes || $this->keyColumns !== [] || $this->totalsNeedAll;
     }
 
     public function comparePair(
@@ -66,6 +69,12 @@ final class RowOutcomes
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
+        if (! $differs && $this->totals !== null) {
+            $this->totals->seeAgreed(
+                explode(Batch::CELL_END, $this->sides->source->row($source)),
+                explode(Batch::CELL_END, $this->sides->target->row($target)),
+            );
+        }
         if ($cells !== [] || ($isKeyForgiven && $this->comparison->listsForgiven)) {
             $this->findings['source'][$source->line] = new FindingEntry(
                 $source->line,

@@ -14,6 +14,7 @@ use NineTally\Core\Matching\Spill\SpillWriter;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\SideTotals;
 
 /** Reads one range of a side, puts its keyed rows aside by partition, and writes down what has no key or was refused. */
 final readonly class Scan
@@ -31,6 +32,7 @@ final readonly class Scan
         private int $partitions,
         private int $bufferBytes,
         private BlankCells $blanks,
+        private SideTotals $totals,
     ) {}
 
     /**
@@ -76,6 +78,7 @@ final readonly class Scan
         foreach ($batches as $batch) {
             if ($batch instanceof Batch) {
                 $this->blanks->count($batch, $output->result);
+                $this->totals->take($batch, $output->result->totals);
             }
             yield $batch;
         }

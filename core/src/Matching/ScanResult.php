@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
+use NineTally\Core\Totals\GroupFigures;
+
 /** What a scan counted in its range. */
 final class ScanResult
 {
@@ -20,6 +22,9 @@ final class ScanResult
 
     /** @var array<int, int> column pair => cells without a value */
     public array $blanks = [];
+
+    /** @var array<int, array<string, GroupFigures>> control total => group => what was taken of it */
+    public array $totals = [];
 
     /** Physical lines of the range. */
     public int $lines = 0;

@@ -11,6 +11,7 @@ use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
@@ -27,6 +28,7 @@ final readonly class Plan
      * @param  array{source: list<string>, target: list<string>}  $leftOut
      * @param  list<Bridge>  $bridges
      * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
+     * @param  list<ControlTotal>  $totals
      */
     public function __construct(
         public array $key,
@@ -37,6 +39,7 @@ final readonly class Plan
         public array $bridges = [],
         public array $references = [],
         public ColumnRules $columnRules = new ColumnRules,
+        public array $totals = [],
     ) {}
 
     /**
@@ -151,6 +154,7 @@ final readonly class Plan
                 'demands' => $this->columnRules->demands,
                 'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),
                 'sensitive' => array_filter($this->columnRules->sensitive),
+                'totals' => array_map(static fn(ControlTotal $total): array => $total->toArray(), $this->totals),
             ]),
         ];
     }
@@ -279,6 +283,12 @@ final readonly class Plan
 
         foreach ($side === Side::Target ? array_keys($this->columnRules->demands) : [] as $name) {
             $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
+        }
+
+        foreach ($this->totals as $number => $total) {
+            foreach ($total->namesByPlace($side) as $place => $name) {
+                $names["/totals/{$number}{$place}"] = $name;
+            }
         }
 
         foreach ($rules->repeats->namedColumns() as $place => $name) {

@@ -14,6 +14,7 @@ use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Excerpt;
+use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\DeclaredRounding;
@@ -28,6 +29,7 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type Declared from DeclaredReading
  * @phpstan-import-type StepDocument from StepCatalogue
  * @phpstan-import-type DemandDocument from ColumnConstraint
+ * @phpstan-import-type TotalDocument from ControlTotal
  *
  * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
  *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
@@ -74,6 +76,8 @@ final readonly class PlanDocument
         $defaults = $checked['defaults'] ?? [];
         /** @var array{source?: list<string>, target?: list<string>} $sensitive */
         $sensitive = $checked['sensitive'] ?? [];
+        /** @var list<TotalDocument> $totals */
+        $totals = $checked['totals'] ?? [];
         $problems = [
             ...$this->entriesThatStandTwice($pairs),
             ...$this->stepEntriesThatStandTwice('sides', $sides),
@@ -99,6 +103,7 @@ final readonly class PlanDocument
                 'source' => $this->sensitive($pairs, $sensitive, 'source'),
                 'target' => $this->sensitive($pairs, $sensitive, 'target'),
             ]),
+            array_map(ControlTotal::fromArray(...), $totals),
         );
     }
 

@@ -12,6 +12,7 @@ use NineTally\Core\Figures\Percentage;
 use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Wording\Warning;
 use NineTally\Core\Wording\WarningKind;
 
@@ -24,6 +25,7 @@ final readonly class Summary
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
      * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that
      *     crosswalks do not know
+     * @param  list<TotalReport>  $totals  in the order of the plan
      */
     public function __construct(
         public SideCounts $source,
@@ -34,6 +36,7 @@ final readonly class Summary
         public PreparationFigures $preparation = new PreparationFigures,
         public array $withoutEntry = [],
         public RowSlices $slices = new RowSlices,
+        public array $totals = [],
     ) {}
 
     /** @return array{compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int} */
@@ -208,6 +211,7 @@ final readonly class Summary
                 ],
                 $this->patterns,
             ),
+            ...$this->totals === [] ? [] : ['totals' => array_map(static fn(TotalReport $total): array => $total->toArray(), $this->totals)],
             'engine' => EngineVersion::all(),
         ];
     }

@@ -17,6 +17,7 @@ use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\TotalReport;
 
 /**
  * One run of a plan on two deliveries: both sides are read into partitions by key, each partition is matched, the causes of
@@ -100,6 +101,7 @@ final class TallyRun
             $this->work->valueCounts(),
             $this->leftOutKeys(),
             $this->settings->listsForgiven,
+            $this->plan->totals === [] ? null : $this->work->parts->totalShares($counts->shares),
         );
         yield from $this->merge($source, $target, $assembler);
 
@@ -120,6 +122,30 @@ final class TallyRun
             ),
             ValuesWithoutEntry::of($this->plan, $counts),
             $assembler->slices,
+            $this->totals($counts),
+        );
+    }
+
+    /** @return list<TotalReport> */
+    private function totals(MatchCounts $counts): array
+    {
+        if ($this->plan->totals === []) {
+            return [];
+        }
+        $columns = $this->work->parts->totalColumns();
+        $groups = Sides::each(fn(Side $side): array => $this->work->parts->sideTotals($side)->together(
+            array_map(static fn(ScanResult $result): array => $result->totals, $this->work->scanResults($side)),
+        ));
+
+        return array_map(
+            static fn(int $number): TotalReport => TotalReport::of(
+                $columns->source[$number],
+                $columns->target[$number],
+                $groups->source[$number],
+                $groups->target[$number],
+                $counts->shares->of($number),
+            ),
+            array_keys($columns->source),
         );
     }
 

@@ -13,6 +13,10 @@ use NineTally\Core\Matching\Postings\Postings;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
+use NineTally\Core\Totals\ExactSum;
+use NineTally\Core\Totals\GroupFigures;
+use NineTally\Core\Totals\Share;
+use NineTally\Core\Totals\ShareCounts;
 
 /**
  * What tasks have done, as files of the workspace: a task is done when its result is there. Only the classes that a result is made of are
@@ -23,8 +27,13 @@ use NineTally\Core\Matching\Spill\WorkspaceFailure;
  */
 final readonly class TaskResults
 {
+    /** What control totals are made of. */
+    private const OF_TOTALS = [GroupFigures::class, ExactSum::class, Share::class, ShareCounts::class, BigDecimal::class];
+
     /** What the counts of a partition are made of. */
-    private const OF_MATCHING = [MatchCounts::class, PairCounts::class, ForgivenPattern::class, ColumnEvidence::class, BigDecimal::class];
+    private const OF_MATCHING = [
+        MatchCounts::class, PairCounts::class, ForgivenPattern::class, ColumnEvidence::class, BigDecimal::class,
+    ];
 
     public function __construct(private string $workspace) {}
 
@@ -51,7 +60,7 @@ final readonly class TaskResults
 
     public function ofScan(string $task): ScanResult
     {
-        $result = $this->read($task, [ScanResult::class]);
+        $result = $this->read($task, [ScanResult::class, ...self::OF_TOTALS]);
 
         return $result instanceof ScanResult ? $result : throw WorkspaceFailure::reading($task);
     }
@@ -60,7 +69,7 @@ final readonly class TaskResults
     public function ofMatch(string $task): array
     {
         /** @var MatchResult $result */
-        $result = $this->read($task, self::OF_MATCHING);
+        $result = $this->read($task, [...self::OF_MATCHING, ...self::OF_TOTALS]);
 
         return $result;
     }

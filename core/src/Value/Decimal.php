@@ -76,6 +76,17 @@ final readonly class Decimal
         return self::of($apart->isNegative(), (string) $apart->getUnscaledValue()->abs(), '', -$apart->getScale());
     }
 
+    public function negated(): self
+    {
+        return $this->isZero() ? $this : new self(! $this->isNegative, $this->digits, $this->exponent);
+    }
+
+    /** Whether it can be written out, and so be added up. */
+    public function canBeSummed(): bool
+    {
+        return strlen($this->digits) + abs($this->exponent) <= self::MOST_DIGITS;
+    }
+
     private function scaled(int $power): int
     {
         return ($this->isNegative ? -1 : 1) * (int) $this->digits * 10 ** $power;
@@ -116,6 +127,6 @@ final readonly class Decimal
     /** @return BigDecimal|null for sums; null when it has too many digits to be written out */
     public function toBigDecimal(): ?BigDecimal
     {
-        return strlen($this->digits) + abs($this->exponent) > self::MOST_DIGITS ? null : BigDecimal::of($this->canonical());
+        return $this->canBeSummed() ? BigDecimal::of($this->canonical()) : null;
     }
 }

@@ -4,14 +4,17 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Properties;
 
+use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Delimited\LineEnds;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
@@ -115,6 +118,34 @@ final class GeneratedPlansTest extends TestCase
         });
     }
 
+    public function test_shares_make_up_each_difference_and_groups_each_total(): void
+    {
+        $names = [];
+        $this->holds(function (GeneratedTally $tally) use (&$names): void {
+            $mirrored = $this->summary($tally->mirrored())->totals;
+            foreach ($this->summary($tally)->totals as $number => $total) {
+                self::assertSame($total->all['source'], $mirrored[$number]->all['target']);
+                if (! $total->total->measure->hasShares()) {
+                    continue;
+                }
+                /** @param list<string|null> $figures */
+                $sum = static fn(array $figures): string => rtrim(rtrim((string) BigDecimal::sum(0, ...array_filter($figures, is_string(...)))->toScale(30), '0'), '.');
+                foreach ([$total->all, ...$total->groups] as $figures) {
+                    self::assertSame($sum([(string) $figures['difference']]), $sum(array_column($figures['shares'], 'net')));
+                    array_push($names, ...array_column($figures['shares'], 'name'));
+                }
+                foreach ($total->groups === [] ? [] : ['source', 'target', 'difference'] as $figure) {
+                    self::assertSame($sum([(string) $total->all[$figure]]), $sum(array_column($total->groups, $figure)));
+                }
+            }
+        });
+
+        $kinds = array_unique(array_map(static fn(string $name): string => preg_replace('/\d+/', 'n', $name) ?? '', $names));
+        foreach (['missing', 'extra', 'repeated source', 'unkeyed target', 'pattern n', 'elsewhere', 'uncompared'] as $kind) {
+            self::assertContains($kind, $kinds);
+        }
+    }
+
     public function test_one_that_breaks_a_property_is_made_small(): void
     {
         $tally = GeneratedTally::draw(new Randomizer(new Mt19937(7)));
@@ -136,6 +167,11 @@ final class GeneratedPlansTest extends TestCase
                     $property($tally, new Randomizer(new Mt19937($seed)));
                 } catch (ExpectationFailedException $failure) {
                     return $failure;
+                } catch (UnbalancedTally $unbalanced) {
+                    return new ExpectationFailedException($unbalanced->getMessage());
+                } catch (UnusablePlan) {
+                    // Made smaller it is no plan any more.
+                    return null;
                 }
 
                 return null;

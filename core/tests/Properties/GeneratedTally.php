@@ -7,13 +7,15 @@ namespace NineTally\Tests\Properties;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\CsvLine;
+use Random\Engine\Mt19937;
 use Random\Randomizer;
 
 /**
  * A plan and the rows of both sides, drawn by chance: what a property is held against, and what is made smaller when it does not hold.
  *
  * @phpstan-type Document array{formatVersion: int, key: list<array<string, mixed>>, columnPairs: list<array<string, mixed>>,
- *     leftOut: array{source: list<string>, target: list<string>}, sides: array{source: array<string, mixed>, target: array<string, mixed>}}
+ *     leftOut: array{source: list<string>, target: list<string>}, sides: array{source: array<string, mixed>, target: array<string, mixed>},
+ *     totals?: list<array<string, mixed>>}
  */
 final readonly class GeneratedTally
 {
@@ -104,17 +106,37 @@ final readonly class GeneratedTally
             }
         }
 
-        return new self(
-            [
-                'formatVersion' => 3,
-                'key' => $key,
-                'columnPairs' => $pairs,
-                'leftOut' => ['source' => [], 'target' => []],
-                'sides' => ['source' => $side(), 'target' => $side()],
-            ],
-            $source,
-            [...$target, ...$rows(3)],
-        );
+        $plan = [
+            'formatVersion' => 3,
+            'key' => $key,
+            'columnPairs' => $pairs,
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => ['source' => $side(), 'target' => $side()],
+        ];
+        // By a chance of their own, so that a further total draws no other data.
+        $ofTotals = new Randomizer(new Mt19937(crc32(CanonicalJson::of($plan))));
+        $totals = array_values(array_filter(self::totals(), static fn(): bool => $ofTotals->getInt(0, 1) === 1));
+
+        return new self($totals === [] ? $plan : [...$plan, 'totals' => $totals], $source, [...$target, ...$rows(3)]);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function totals(): array
+    {
+        $of = static fn(string $name): array => ['source' => $name, 'target' => $name];
+
+        return [
+            ['measure' => 'rows'],
+            ['measure' => 'rows', 'by' => [$of('basin')], 'over' => 'matched'],
+            ['measure' => 'sum', ...$of('fee')],
+            ['measure' => 'sum', ...$of('fee'), 'by' => [$of('basin'), $of('paid')]],
+            ['measure' => 'sum', ...$of('fee'), 'by' => [$of('berth')], 'over' => 'matched'],
+            ['measure' => 'sum', ...$of('berth'), 'by' => [$of('holder')]],
+            ['measure' => 'sum', 'source' => 'fee', 'target' => 'berth', 'by' => [['source' => 'holder', 'target' => 'paid']]],
+            ['measure' => 'blanks', ...$of('holder'), 'by' => [$of('seen')]],
+            ['measure' => 'least', ...$of('fee')],
+            ['measure' => 'greatest', ...$of('seen'), 'kind' => 'date', 'by' => [$of('basin')]],
+        ];
     }
 
     public function plan(): Plan
@@ -128,10 +150,31 @@ final readonly class GeneratedTally
         $plan = $this->plan;
 
         return new self(
-            ['sides' => ['source' => $plan['sides']['target'], 'target' => $plan['sides']['source']]] + $plan,
+            [
+                'sides' => ['source' => $plan['sides']['target'], 'target' => $plan['sides']['source']],
+                ...isset($plan['totals']) ? ['totals' => array_map(self::swapped(...), $plan['totals'])] : [],
+            ] + $plan,
             $this->target,
             $this->source,
         );
+    }
+
+    /**
+     * @param  array<string, mixed>  $total
+     * @return array<string, mixed>
+     */
+    private static function swapped(array $total): array
+    {
+        /** @var list<array{source: string, target: string}> $by */
+        $by = $total['by'] ?? [];
+
+        return [
+            ...$total,
+            ...isset($total['source'], $total['target']) ? ['source' => $total['target'], 'target' => $total['source']] : [],
+            ...$by === [] ? [] : [
+                'by' => array_map(static fn(array $one): array => ['source' => $one['target'], 'target' => $one['source']], $by),
+            ],
+        ];
     }
 
     /** @param list<list<string>> $rows */

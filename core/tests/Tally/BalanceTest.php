@@ -50,7 +50,7 @@ final class BalanceTest extends TestCase
                 self::fail("A {$side->value} whose sums are wrong was reported.");
             } catch (UnbalancedTally $problem) {
                 self::assertSame(str_replace('{side}', $side->value, $equation), $problem->equation);
-                self::assertSame(1, abs($problem->left - $problem->right));
+                self::assertSame(1, abs((int) $problem->left - (int) $problem->right));
             }
         }
     }

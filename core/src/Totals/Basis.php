@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+/** Over which rows of a side a control total is taken. */
+enum Basis: string
+{
+    case Prepared = 'prepared';
+    case Matched = 'matched';
+}

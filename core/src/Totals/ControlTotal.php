@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Kind;
+
+/**
+ * A figure that both sides must have in common: taken of a column pair, or of rows, over all rows or by group.
+ *
+ * @phpstan-type TotalDocument array{measure: string, source?: string, target?: string, kind?: string, by?: list<array{source: string,
+ *     target: string}>, over?: string}
+ */
+final readonly class ControlTotal
+{
+    public const MOST_GROUP_COLUMNS = 3;
+
+    /**
+     * @param  string|null  $source  the column of the source; null where rows are counted
+     * @param  Kind  $kind  as what the values of the least and the greatest are read
+     * @param  list<array{source: string, target: string}>  $by  group columns
+     */
+    public function __construct(
+        public Measure $measure,
+        public ?string $source = null,
+        public ?string $target = null,
+        public array $by = [],
+        public Basis $over = Basis::Prepared,
+        public Kind $kind = Kind::Number,
+    ) {}
+
+    /** @param TotalDocument $document */
+    public static function fromArray(array $document): self
+    {
+        return new self(
+            Measure::from($document['measure']),
+            $document['source'] ?? null,
+            $document['target'] ?? null,
+            $document['by'] ?? [],
+            Basis::from($document['over'] ?? Basis::Prepared->value),
+            Kind::from($document['kind'] ?? Kind::Number->value),
+        );
+    }
+
+    /** @return array<string, mixed> as the plan writes it: what is as it would be by itself is left out */
+    public function toArray(): array
+    {
+        return [
+            'measure' => $this->measure->value,
+            ...array_filter([
+                'source' => $this->source,
+                'target' => $this->target,
+                'kind' => $this->kind === Kind::Number ? null : $this->kind->value,
+                'by' => $this->by,
+                'over' => $this->over === Basis::Prepared ? null : $this->over->value,
+            ]),
+        ];
+    }
+
+    public function column(Side $side): ?string
+    {
+        return $side === Side::Source ? $this->source : $this->target;
+    }
+
+    /** @return list<string> */
+    public function groupColumns(Side $side): array
+    {
+        return array_column($this->by, $side->value);
+    }
+
+    /** @return array<string, string> place within the total => the column of that side that is named there */
+    public function namesByPlace(Side $side): array
+    {
+        $names = $this->column($side) === null ? [] : ["/{$side->value}" => $this->column($side)];
+        foreach ($this->groupColumns($side) as $nth => $name) {
+            $names["/by/{$nth}/{$side->value}"] = $name;
+        }
+
+        return $names;
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use Brick\Math\BigDecimal;
+use NineTally\Core\Value\Decimal;
+
+/**
+ * A sum of decimals of any length, exact. What fits into the machine's integers is added there, by the number of decimal places; an
+ * overflow is noticed, and carried into a number without bounds.
+ */
+final class ExactSum
+{
+    /** Of a number that certainly fits. */
+    private const PLAIN_DIGITS = 17;
+
+    /** @var array<int, int> decimal places => sum in units of the last place */
+    private array $scaled = [];
+
+    private ?BigDecimal $beyond = null;
+
+    /**
+     * Of a cell written with digits, a minus before them and a point between them at most: nearly all are.
+     *
+     * @return bool false where it is written in another way, and nothing was added
+     */
+    public function addPlain(string $cell): bool
+    {
+        $length = strlen($cell);
+        $start = $length > 0 && $cell[0] === '-' ? 1 : 0;
+        $whole = strspn($cell, '0123456789', $start);
+        $point = $start + $whole;
+        if ($whole === 0 || $length > self::PLAIN_DIGITS) {
+            return false;
+        }
+        if ($point === $length) {
+            $this->addUnits((int) $cell, 0);
+
+            return true;
+        }
+        $places = $cell[$point] === '.' ? strspn($cell, '0123456789', $point + 1) : 0;
+        if ($places === 0 || $point + 1 + $places !== $length) {
+            return false;
+        }
+        $this->addUnits((int) (substr($cell, 0, $point).substr($cell, $point + 1)), $places);
+
+        return true;
+    }
+
+    /** @param Decimal $number that can be summed */
+    public function add(Decimal $number): void
+    {
+        if ($number->exponent <= 0 && strlen($number->digits) <= self::PLAIN_DIGITS) {
+            $this->addUnits(($number->isNegative ? -1 : 1) * (int) $number->digits, -$number->exponent);
+        } else {
+            $this->carry($number->toBigDecimal() ?? throw new \LogicException('Whoever adds has looked whether it can be added.'));
+        }
+    }
+
+    public function addSum(self $other): void
+    {
+        foreach ($other->scaled as $places => $units) {
+            $this->addUnits($units, $places);
+        }
+        if ($other->beyond !== null) {
+            $this->carry($other->beyond);
+        }
+    }
+
+    public function total(): BigDecimal
+    {
+        $total = $this->beyond ?? BigDecimal::zero();
+        foreach ($this->scaled as $places => $units) {
+            $total = $total->plus(BigDecimal::ofUnscaledValue($units, $places));
+        }
+
+        return $total;
+    }
+
+    private function addUnits(int $units, int $places): void
+    {
+        /** @var int|float $sum an overflow makes a float of it */
+        $sum = ($this->scaled[$places] ?? 0) + $units;
+        if (is_int($sum)) {
+            $this->scaled[$places] = $sum;
+        } else {
+            $this->carry(BigDecimal::ofUnscaledValue($this->scaled[$places], $places));
+            $this->scaled[$places] = $units;
+        }
+    }
+
+    private function carry(BigDecimal $number): void
+    {
+        $this->beyond = $this->beyond === null ? $number : $this->beyond->plus($number);
+    }
+}

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+/** What one side has in one group of a control total. */
+final class GroupFigures
+{
+    public int $rows = 0;
+
+    public int $blanks = 0;
+
+    /** Cells with a value that cannot be read as what the total takes. */
+    public int $unread = 0;
+
+    public ExactSum $sum;
+
+    /** The least or the greatest value as it stands, and the key of the first row that has it. */
+    public ?string $extreme = null;
+
+    /** @var list<string> */
+    public array $keyOfExtreme = [];
+
+    /** @param list<string> $labels the values of the group columns, as they first stood there */
+    public function __construct(public readonly array $labels)
+    {
+        $this->sum = new ExactSum;
+    }
+
+    /**
+     * A value of which the least or the greatest is wanted; the first of several stays.
+     *
+     * @param  list<string>  $key  of its row
+     */
+    public function see(string $value, TotalColumns $total, array $key): void
+    {
+        $rank = $total->order->rank($value);
+        if ($rank === null) {
+            $this->unread++;
+
+            return;
+        }
+        $apart = $this->extreme === null ? null : $total->order->compare($rank, $total->order->rank($this->extreme));
+        if ($apart === null || ($total->total->measure === Measure::Least ? $apart < 0 : $apart > 0)) {
+            [$this->extreme, $this->keyOfExtreme] = [$value, $key];
+        }
+    }
+
+    /** What a later stretch of the side has in the group. */
+    public function take(self $later, TotalColumns $total): void
+    {
+        $this->rows += $later->rows;
+        $this->blanks += $later->blanks;
+        $this->unread += $later->unread;
+        $this->sum->addSum($later->sum);
+        if ($later->extreme !== null) {
+            $this->see($later->extreme, $total, $later->keyOfExtreme);
+        }
+    }
+}

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use NineTally\Core\Cause\FormCombination;
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Plan\KeyColumn;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Decimal;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+use NineTally\Core\Value\ValueOrder;
+
+/** How one side's rows are taken into a control total: which cells, how they are read, and to which group they belong. */
+final class TotalColumns
+{
+    private const MEMO_SIZE = 10_000;
+
+    public readonly ?int $place;
+
+    public readonly Reading $reading;
+
+    public readonly ValueOrder $order;
+
+    /** Whether numbers are written with a point, so that most need no reading. */
+    public readonly bool $isPlain;
+
+    /** @var list<int> */
+    private readonly array $groupPlaces;
+
+    /** @var list<Reading> */
+    private readonly array $groupReadings;
+
+    private readonly KeyForm $groupForm;
+
+    /** @var list<array<string, string>> by group column: the crosswalk of its pair, which the source goes through */
+    private readonly array $crosswalks;
+
+    /** @var array<string, string> cells of the group as they stand => as groups meet */
+    private array $memo = [];
+
+    public function __construct(public readonly ControlTotal $total, Side $side, Plan $plan, Columns $columns, FormCombination $forms)
+    {
+        $rules = $plan->side($side);
+        $column = $total->column($side);
+        $this->place = $column === null ? null : $columns->positionOf($column);
+        $this->reading = $rules->reading($column ?? '', $total->measure === Measure::Blanks ? Kind::Text : $total->kind);
+        $this->order = new ValueOrder($this->reading);
+        $this->isPlain = $this->reading->numbers->decimalMark === '.';
+        $names = $total->groupColumns($side);
+        $this->groupPlaces = $columns->positionsOf($names);
+        $pairs = array_map(static fn(array $by): ColumnPair|KeyColumn|null => self::pairOf($plan, $by), $total->by);
+        $this->groupReadings = array_map(static fn(string $name): Reading => $rules->reading($name, Kind::Text), $names);
+        $this->groupForm = new KeyForm(
+            $this->groupReadings,
+            array_map(static fn(ColumnPair|KeyColumn|null $pair): array => $pair === null ? [] : $pair->forgives, $pairs),
+            $forms,
+        );
+        $this->crosswalks = array_map(
+            static fn(ColumnPair|KeyColumn|null $pair): array => $side === Side::Source && $pair instanceof ColumnPair
+                ? $pair->crosswalk
+                : [],
+            $pairs,
+        );
+    }
+
+    /** Whether the same bytes on both sides are the same amount and the same group. */
+    public function readsLike(self $other): bool
+    {
+        foreach ($this->groupReadings as $nth => $reading) {
+            if (! $reading->isLike($other->groupReadings[$nth])) {
+                return false;
+            }
+        }
+
+        return $this->reading->isLike($other->reading);
+    }
+
+    /** @param list<string> $cells of a row */
+    public function group(array $cells): string
+    {
+        if ($this->groupPlaces === []) {
+            return '';
+        }
+        $labels = $this->labels($cells);
+        $written = count($labels) === 1 ? $labels[0] : implode(KeyTuple::SEPARATOR, $labels);
+        if (! isset($this->memo[$written])) {
+            $this->memo = count($this->memo) === self::MEMO_SIZE ? [] : $this->memo;
+            $this->memo[$written] = $this->groupForm->canonical($labels);
+        }
+
+        return $this->memo[$written];
+    }
+
+    /**
+     * @param  list<string>  $cells
+     * @return list<string> the values of the group columns, through the crosswalks of their pairs
+     */
+    public function labels(array $cells): array
+    {
+        $labels = [];
+        foreach ($this->groupPlaces as $nth => $place) {
+            $labels[] = $this->crosswalks[$nth][$cells[$place]] ?? $cells[$place];
+        }
+
+        return $labels;
+    }
+
+    /**
+     * What a row adds to the total: 1 for each that is counted, the number where numbers are summed.
+     *
+     * @param  list<string>  $cells
+     * @return Decimal|null null where its value cannot be read, and adds nothing
+     */
+    public function amount(array $cells): ?Decimal
+    {
+        $cell = $this->place === null ? '' : $cells[$this->place];
+
+        return match ($this->total->measure) {
+            Measure::Rows => self::one(),
+            Measure::Blanks => $this->reading->isBlank($cell) ? self::one() : self::zero(),
+            default => $this->reading->isBlank($cell) ? self::zero() : $this->number($cell),
+        };
+    }
+
+    /** @return Decimal|null null where the value is no number, or has too many digits to be added up */
+    public function number(string $cell): ?Decimal
+    {
+        $number = $this->reading->number($cell);
+
+        return $number?->canBeSummed() === true ? $number : null;
+    }
+
+    private static function one(): Decimal
+    {
+        return Decimal::of(false, '1', '', 0);
+    }
+
+    private static function zero(): Decimal
+    {
+        return Decimal::of(false, '0', '', 0);
+    }
+
+    /** @param array{source: string, target: string} $by */
+    private static function pairOf(Plan $plan, array $by): ColumnPair|KeyColumn|null
+    {
+        foreach ([...$plan->key, ...$plan->columnPairs] as $pair) {
+            if ($pair->source === $by['source'] && $pair->target === $by['target']) {
+                return $pair;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,215 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use Brick\Math\BigDecimal;
+use NineTally\Core\Figures\UnbalancedTally;
+use NineTally\Core\Row\KeyTuple;
+
+/**
+ * A control total as it came out: both sides, their difference and the shares that make it up, overall and by group, those that differ
+ * most first. That the shares are the difference is held before anything is said.
+ *
+ * @phpstan-import-type Groups from SideTotals
+ * @phpstan-import-type TotalDocument from ControlTotal
+ *
+ * @phpstan-type ShareFigures array{name: string, rows: int, net: string, rowsUp: int, up: string, rowsDown: int, down: string}
+ * @phpstan-type Figures array{source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
+ *     shares: list<ShareFigures>, cancels: bool, keys: array{source: list<string>, target: list<string>}}
+ * @phpstan-type GroupDocument array{labels: list<string>, onlyOn: 'source'|'target'|null, source: string|null, target: string|null,
+ *     difference: string|null, rows: array{source: int, target: int}, shares: list<ShareFigures>, cancels: bool,
+ *     keys: array{source: list<string>, target: list<string>}}
+ */
+final readonly class TotalReport
+{
+    /** Of a side's total over prepared rows: the shares that are no part of it over rows that matched. */
+    private const UNMATCHED = [
+        'source' => ['missing', 'repeated source', 'unkeyed source'],
+        'target' => ['extra', 'repeated target', 'unkeyed target'],
+    ];
+
+    /**
+     * @param  Figures  $all
+     * @param  list<GroupDocument>  $groups
+     * @param  array{source: array{rows: int, blanks: int, unread: int}, target: array{rows: int, blanks: int, unread: int}}  $taken
+     */
+    private function __construct(
+        public ControlTotal $total,
+        public array $all,
+        public array $groups,
+        public array $taken,
+        public bool $hasTooManyGroups,
+    ) {}
+
+    /**
+     * @param  array<string, GroupFigures>  $source  by group
+     * @param  array<string, GroupFigures>  $target
+     * @param  array<string, array<string, Share>>  $shares  by group and name
+     *
+     * @throws UnbalancedTally when shares are not the difference
+     */
+    public static function of(TotalColumns $ofSource, TotalColumns $ofTarget, array $source, array $target, array $shares): self
+    {
+        $total = $ofSource->total;
+        $all = ['source' => self::sum($source, $ofSource), 'target' => self::sum($target, $ofTarget)];
+        $hasTooMany = count($source + $target) > SideTotals::MOST_GROUPS;
+        $groups = [];
+        foreach ($total->by === [] || $hasTooMany ? [] : array_keys($source + $target) as $group) {
+            [$one, $other] = [$source[$group] ?? null, $target[$group] ?? null];
+            $groups[] = [
+                'labels' => ($one ?? $other)->labels ?? [],
+                'onlyOn' => $other === null ? 'source' : ($one === null ? 'target' : null),
+                ...self::figures($total, $one, $other, $shares[$group] ?? []),
+            ];
+        }
+        usort($groups, self::order(...));
+
+        return new self(
+            $total,
+            self::figures($total, $all['source'], $all['target'], $shares[ShareCounts::ALL] ?? []),
+            $groups,
+            [
+                'source' => ['rows' => $all['source']->rows, 'blanks' => $all['source']->blanks, 'unread' => $all['source']->unread],
+                'target' => ['rows' => $all['target']->rows, 'blanks' => $all['target']->blanks, 'unread' => $all['target']->unread],
+            ],
+            $hasTooMany,
+        );
+    }
+
+    public function differs(): bool
+    {
+        return $this->all['difference'] === null
+            ? $this->all['source'] !== $this->all['target']
+            : ! BigDecimal::of($this->all['difference'])->isZero();
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'total' => $this->total->toArray(),
+            'taken' => $this->taken,
+            ...$this->all,
+            'differing' => count(array_filter($this->groups, self::isDiffering(...))),
+            'tooManyGroups' => $this->hasTooManyGroups,
+            'groups' => $this->groups,
+        ];
+    }
+
+    /** @param array<string, GroupFigures> $groups */
+    private static function sum(array $groups, TotalColumns $columns): GroupFigures
+    {
+        $sum = new GroupFigures([]);
+        foreach ($groups as $figures) {
+            $sum->take($figures, $columns);
+        }
+
+        return $sum;
+    }
+
+    /**
+     * @param  array<string, Share>  $shares  by name
+     * @return Figures
+     */
+    private static function figures(ControlTotal $total, ?GroupFigures $source, ?GroupFigures $target, array $shares): array
+    {
+        $rows = ['source' => $source->rows ?? 0, 'target' => $target->rows ?? 0];
+        $keys = ['source' => $source->keyOfExtreme ?? [], 'target' => $target->keyOfExtreme ?? []];
+        if (! $total->measure->hasShares()) {
+            return [
+                'source' => $source?->extreme,
+                'target' => $target?->extreme,
+                'difference' => null,
+                'rows' => $rows,
+                'shares' => [],
+                'cancels' => false,
+                'keys' => $keys,
+            ];
+        }
+        $values = ['source' => self::value($total, $source), 'target' => self::value($total, $target)];
+        if ($total->over === Basis::Matched) {
+            foreach (self::UNMATCHED as $side => $names) {
+                foreach (array_intersect_key($shares, array_flip($names)) as $share) {
+                    $values[$side] = $side === 'source' ? $values[$side]->plus($share->net()) : $values[$side]->minus($share->net());
+                    $rows[$side] -= $share->rows;
+                }
+            }
+            $shares = array_diff_key($shares, array_flip([...self::UNMATCHED['source'], ...self::UNMATCHED['target']]));
+        }
+        $difference = $values['target']->minus($values['source']);
+        self::mustAddUp($total, $difference, $shares);
+        $places = max($values['source']->getScale(), $values['target']->getScale());
+        $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
+        $moves = array_filter($shares, static fn(Share $share): bool => ! $share->up->total()->isZero() || ! $share->down->total()->isZero());
+        ksort($moves, SORT_NATURAL);
+
+        return [
+            'source' => $written($values['source']),
+            'target' => $written($values['target']),
+            'difference' => $written($difference),
+            'rows' => $rows,
+            'shares' => array_map(
+                static fn(string $name, Share $share): array => [
+                    'name' => $name,
+                    'rows' => $share->rows,
+                    'net' => $written($share->net()),
+                    'rowsUp' => $share->rowsUp,
+                    'up' => $written($share->up->total()),
+                    'rowsDown' => $share->rowsDown,
+                    'down' => $written($share->down->total()),
+                ],
+                array_keys($moves),
+                array_values($moves),
+            ),
+            'cancels' => $difference->isZero() && $moves !== [],
+            'keys' => $keys,
+        ];
+    }
+
+    private static function value(ControlTotal $total, ?GroupFigures $figures): BigDecimal
+    {
+        return match (true) {
+            $figures === null => BigDecimal::zero(),
+            $total->measure === Measure::Rows => BigDecimal::of($figures->rows),
+            $total->measure === Measure::Blanks => BigDecimal::of($figures->blanks),
+            default => $figures->sum->total(),
+        };
+    }
+
+    /** @param array<string, Share> $shares */
+    private static function mustAddUp(ControlTotal $total, BigDecimal $difference, array $shares): void
+    {
+        $sum = BigDecimal::zero();
+        foreach ($shares as $share) {
+            $sum = $sum->plus($share->net());
+        }
+        if (! $sum->isEqualTo($difference)) {
+            throw UnbalancedTally::inTotal($total->measure->value, $total->source ?? '', (string) $difference, (string) $sum);
+        }
+    }
+
+    /** @param GroupDocument $group */
+    private static function isDiffering(array $group): bool
+    {
+        return $group['difference'] === null
+            ? $group['source'] !== $group['target']
+            : ! BigDecimal::of($group['difference'])->isZero();
+    }
+
+    /**
+     * What differs first, the largest difference before others; then what cancels out; then by name.
+     *
+     * @param  GroupDocument  $one
+     * @param  GroupDocument  $other
+     */
+    private static function order(array $one, array $other): int
+    {
+        $apart = static fn(?string $difference): BigDecimal => BigDecimal::of($difference ?? '0')->abs();
+
+        return [self::isDiffering($other), $other['cancels']] <=> [self::isDiffering($one), $one['cancels']]
+            ?: $apart($other['difference'])->compareTo($apart($one['difference']))
+            ?: strnatcmp(implode(KeyTuple::SEPARATOR, $one['labels']), implode(KeyTuple::SEPARATOR, $other['labels']));
+    }
+}

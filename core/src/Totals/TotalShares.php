@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
+use NineTally\Core\Value\Decimal;
+
+/**
+ * Which rows make the difference between two totals: each row that does not leave both sides alike adds what it adds to the target less
+ * what it adds to the source, to the share of its class, its pattern, or the cause that lets it pass. So all shares together are the
+ * difference, and {@see TotalReport} holds that against the totals themselves.
+ */
+final readonly class TotalShares
+{
+    /** Of rows whose counterpart is in another group. */
+    public const ELSEWHERE = 'elsewhere';
+
+    /** Of values that one side cannot read, where the comparison has nothing against them. */
+    public const UNREADABLE = 'unreadable';
+
+    /** Of values that nobody compares, or that are compared as something else. */
+    public const UNCOMPARED = 'uncompared';
+
+    /**
+     * @param  Sides<list<TotalColumns>>  $columns  by total
+     * @param  list<int|null>  $pairs  by total: the column pair that compares its columns
+     * @param  list<ColumnComparison>  $comparisons  by column pair
+     * @param  ShareCounts  $shares  so far
+     */
+    public function __construct(
+        private Sides $columns,
+        private array $pairs,
+        private array $comparisons,
+        private ShareCounts $shares,
+    ) {}
+
+    /** A row that is a finding. */
+    public function see(RowFinding $row): void
+    {
+        foreach ($this->columns->source as $number => $source) {
+            if (! $source->total->measure->hasShares()) {
+                continue;
+            }
+            match ($row->class) {
+                RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed => $this->ofOneSide($number, $row),
+                RowClass::Changed => $this->ofBoth(
+                    $number,
+                    $row->source->cells ?? [],
+                    $row->target->cells ?? [],
+                    fn(): string => $this->nameIn($number, $row),
+                ),
+                default => null,
+            };
+        }
+    }
+
+    /**
+     * A row that agrees, though its two sides are not the same bytes.
+     *
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     */
+    public function seeAgreed(array $source, array $target): void
+    {
+        foreach ($this->columns->source as $number => $columns) {
+            if ($columns->total->measure->hasShares()) {
+                $this->ofBoth($number, $source, $target, fn(): string => $this->nameOf($number, $source, $target));
+            }
+        }
+    }
+
+    private function ofOneSide(int $number, RowFinding $row): void
+    {
+        $side = $row->source === null ? Side::Target : Side::Source;
+        $cells = $row->record()->cells ?? [];
+        $columns = $this->columns->of($side)[$number];
+        $amount = $columns->amount($cells);
+        if ($amount !== null) {
+            $signed = $side === Side::Source ? $amount->negated() : $amount;
+            $name = in_array($row->class, [RowClass::Missing, RowClass::Extra], true)
+                ? $row->class->value
+                : "{$row->class->value} {$side->value}";
+            $this->shares->add($number, $columns->group($cells), $name, $signed);
+            $this->shares->add($number, ShareCounts::ALL, $name, $signed);
+        }
+    }
+
+    /**
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     * @param  \Closure(): string  $name  of the share, where one is needed
+     */
+    private function ofBoth(int $number, array $source, array $target, \Closure $name): void
+    {
+        [$ofSource, $ofTarget] = [$this->columns->source[$number], $this->columns->target[$number]];
+        [$from, $to] = [$ofSource->amount($source) ?? self::nothing(), $ofTarget->amount($target) ?? self::nothing()];
+        [$fromGroup, $toGroup] = [$ofSource->group($source), $ofTarget->group($target)];
+        $apart = $from->isEqualTo($to) ? null : $to->minus($from);
+        if ($apart !== null) {
+            $said = $name();
+            $this->shares->add($number, ShareCounts::ALL, $said, $apart);
+            if ($fromGroup === $toGroup) {
+                $this->shares->add($number, $fromGroup, $said, $apart);
+            }
+        }
+        if ($fromGroup !== $toGroup) {
+            $from->isZero() || $this->shares->add($number, $fromGroup, self::ELSEWHERE, $from->negated());
+            $to->isZero() || $this->shares->add($number, $toGroup, self::ELSEWHERE, $to);
+        }
+    }
+
+    /** By what a changed row adds: the pattern of its cell, what lets the cell pass, or that nobody compares it. */
+    private function nameIn(int $number, RowFinding $row): string
+    {
+        foreach ($row->cells as $cell) {
+            if ($cell->pairPosition === $this->pairs[$number]) {
+                return "pattern {$cell->pattern}";
+            }
+        }
+
+        return $this->nameOf($number, $row->source->cells ?? [], $row->target->cells ?? []);
+    }
+
+    /**
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     */
+    private function nameOf(int $number, array $source, array $target): string
+    {
+        $pair = $this->pairs[$number];
+        [$ofSource, $ofTarget] = [$this->columns->source[$number], $this->columns->target[$number]];
+        $judgement = $pair === null
+            ? null
+            : $this->comparisons[$pair]->classify($source[(int) $ofSource->place], $target[(int) $ofTarget->place]);
+
+        return match (true) {
+            $judgement?->class === CellClass::Forgiven => "forgiven {$judgement->cause?->id}",
+            $ofSource->amount($source) === null || $ofTarget->amount($target) === null => self::UNREADABLE,
+            default => self::UNCOMPARED,
+        };
+    }
+
+    private static function nothing(): Decimal
+    {
+        return Decimal::of(false, '0', '', 0);
+    }
+}

@@ -1,0 +1,189 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Tests\Tally;
+
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Totals\TotalReport;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Totals of both sides by group, and the rows that make them differ. Figures are worked out by hand.
+ *
+ * @phpstan-import-type ShareFigures from TotalReport
+ */
+final class TotalsTest extends TestCase
+{
+    use Tallied;
+
+    private const FEE = ['source' => 'fee', 'target' => 'fee'];
+
+    private const BASIN = ['source' => 'basin', 'target' => 'basin'];
+
+    private const SUM = ['measure' => 'sum', 'source' => 'fee', 'target' => 'fee'];
+
+    public function test_every_row_has_its_share(): void
+    {
+        $total = $this->totals(
+            "KB,1,10.00\nKB,2,20.00\nKB,3,30.00\nKB,4,40.004\nKB,5,50\nKB,6,\nKB,7,7\nKB,8,8\nKB,8,9\n,,3\nKB,9,ten\n",
+            "KB,1,10.00\nKB,2,25.50\nKB,4,40.00\nKB,5,\nKB,6,60\nLM,7,7\nKB,8,8\nKB,9,11\nKB,10,100\n",
+            [self::SUM],
+        )[0];
+
+        // 177.004 and 252.50: of KB,8 no row is kept, and KB,7 has become LM,7.
+        self::assertSame(['177.004', '261.500', '84.496'], [$total->all['source'], $total->all['target'], $total->all['difference']]);
+        self::assertSame(
+            [
+                'extra' => [2, '107.000'],
+                'forgiven tolerance' => [1, '-0.004'],
+                'missing' => [2, '-37.000'],
+                'pattern 1' => [1, '5.500'],
+                'pattern 2' => [1, '-50.000'],
+                'pattern 3' => [1, '60.000'],
+                'pattern 4' => [1, '11.000'],
+                'repeated source' => [2, '-17.000'],
+                'repeated target' => [1, '8.000'],
+                'unkeyed source' => [1, '-3.000'],
+            ],
+            $this->shares($total->all['shares']),
+        );
+        self::assertSame(1, $total->taken['source']['unread']);
+        self::assertSame(1, $total->taken['source']['blanks']);
+    }
+
+    public function test_groups_meet_as_their_pair_says_and_what_cancels_out_is_told(): void
+    {
+        $totals = $this->totals(
+            "KB,1,10\nKB,2,20\nKB,3,5\nLM,1,7\nUV,1,1\n",
+            "kb,1,15\nkb,2,15\nkb,3,5\nLM,1,7.00\nTH,1,2\n",
+            [[...self::SUM, 'by' => [self::BASIN]], ['measure' => 'rows', 'by' => [self::BASIN]]],
+            ['key' => [[...self::BASIN, 'forgives' => ['case']], ['source' => 'berth', 'target' => 'berth']]],
+        );
+
+        self::assertSame(
+            [
+                ['TH', 'target', '0.00', '2.00', '2.00', false],
+                ['UV', 'source', '1.00', '0.00', '-1.00', false],
+                ['KB', null, '35.00', '35.00', '0.00', true],
+                ['LM', null, '7.00', '7.00', '0.00', false],
+            ],
+            array_map(
+                static fn(array $group): array => [
+                    $group['labels'][0], $group['onlyOn'], self::padded($group['source']), self::padded($group['target']),
+                    self::padded($group['difference']), $group['cancels'],
+                ],
+                $totals[0]->groups,
+            ),
+        );
+        $cancelling = $totals[0]->groups[2]['shares'];
+        self::assertSame(
+            [2, 1, '5', 1, '-5'],
+            [array_sum(array_column($cancelling, 'rows')), $cancelling[0]['rowsUp'], $cancelling[0]['up'], $cancelling[0]['rowsDown'],
+                $cancelling[0]['down']],
+        );
+        self::assertSame(['0', '1', '3', '1'], array_column($totals[1]->groups, 'source'));
+    }
+
+    public function test_a_row_that_went_to_another_group_is_told_in_both(): void
+    {
+        $total = $this->totals(
+            "KB,1,10,north\nKB,2,20,north\nKB,3,5,south\n",
+            "KB,1,10,south\nKB,2,20,north\nKB,3,5,south\n",
+            [[...self::SUM, 'by' => [['source' => 'part', 'target' => 'part']]]],
+            header: 'basin,berth,fee,part',
+        )[0];
+
+        self::assertFalse($total->differs());
+        self::assertSame([], $total->all['shares']);
+        self::assertSame(
+            [['north', ['elsewhere' => [1, '-10']]], ['south', ['elsewhere' => [1, '10']]]],
+            array_map(fn(array $group): array => [$group['labels'][0], $this->shares($group['shares'])], $total->groups),
+        );
+    }
+
+    public function test_numbers_of_any_length_are_summed_exactly(): void
+    {
+        $long = '123456789012345678901234567890.12345';
+        $total = $this->totals(
+            "KB,1,{$long}\nKB,2,-{$long}\nKB,3,9223372036854775807\nKB,4,99999999999999999\nKB,5,99999999999999999\nKB,6,0.1\nKB,7,0.2\n",
+            "KB,1,{$long}\nKB,2,-{$long}\nKB,3,9223372036854775807\nKB,4,99999999999999999\nKB,5,99999999999999999\nKB,6,0.1\nKB,7,0.3\n",
+            [self::SUM],
+        )[0];
+
+        self::assertSame('9423372036854775805.30000', $total->all['source']);
+        self::assertSame('0.10000', $total->all['difference']);
+
+        $many = implode('', array_map(static fn(int $row): string => "KB,{$row},99999999999999999\n", range(1, 300)));
+        self::assertSame('29999999999999999700', $this->totals($many, $many, [self::SUM])[0]->all['source']);
+    }
+
+    public function test_over_rows_that_matched_only_changes_are_shares(): void
+    {
+        $totals = $this->totals(
+            "KB,1,10\nKB,2,20\nKB,3,30\nKB,4,4\nKB,4,4\n",
+            "KB,1,10\nKB,2,21\nKB,9,90\n",
+            [[...self::SUM, 'over' => 'matched'], ['measure' => 'rows', 'over' => 'matched']],
+        );
+
+        self::assertSame(['30', '31', '1'], [$totals[0]->all['source'], $totals[0]->all['target'], $totals[0]->all['difference']]);
+        self::assertSame(['pattern 1' => [1, '1']], $this->shares($totals[0]->all['shares']));
+        self::assertSame(['2', '2', '0'], [$totals[1]->all['source'], $totals[1]->all['target'], $totals[1]->all['difference']]);
+    }
+
+    public function test_the_least_and_the_greatest_say_which_row_has_them(): void
+    {
+        $totals = $this->totals(
+            "KB,1,10\nKB,2,9\nKB,3,9\n",
+            "KB,1,10\nKB,2,9\nKB,3,\n",
+            [['measure' => 'least', ...self::FEE], ['measure' => 'greatest', ...self::FEE, 'kind' => 'text'], ['measure' => 'blanks', ...self::FEE]],
+        );
+
+        self::assertSame(['9', ['KB', '2'], ['KB', '2']], [$totals[0]->all['source'], ...array_values($totals[0]->all['keys'])]);
+        self::assertSame('9', $totals[1]->all['target']);
+        self::assertSame(['0', '1'], [$totals[2]->all['source'], $totals[2]->all['target']]);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $totals
+     * @param  array<string, mixed>  $plan  what is not as it would be by itself
+     * @return list<TotalReport>
+     */
+    private function totals(string $source, string $target, array $totals, array $plan = [], string $header = 'basin,berth,fee'): array
+    {
+        $document = [
+            'formatVersion' => Plan::FORMAT_VERSION,
+            'key' => [self::BASIN, ['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [
+                ['id' => 'pair-000000000001', ...self::FEE, 'kind' => 'number', 'forgives' => ['number-form'],
+                    'tolerance' => ['by' => 'absolute', 'most' => '0.01']],
+            ],
+            'totals' => $totals,
+            ...$plan,
+        ];
+
+        return $this->tallyOf(
+            Plan::fromJson(CanonicalJson::of($document)),
+            $this->reader("{$header}\n{$source}", 'old.csv'),
+            $this->reader("{$header}\n{$target}", 'new.csv'),
+        )->totals;
+    }
+
+    /**
+     * @param  list<ShareFigures>  $shares
+     * @return array<string, array{int, string}>
+     */
+    private function shares(array $shares): array
+    {
+        return array_combine(
+            array_column($shares, 'name'),
+            array_map(static fn(array $share): array => [$share['rows'], $share['net']], $shares),
+        );
+    }
+
+    private static function padded(?string $number): string
+    {
+        return number_format((float) $number, 2, '.', '');
+    }
+}
