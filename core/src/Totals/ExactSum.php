@@ -16,6 +16,13 @@ final class ExactSum
     /** Of a number that certainly fits. */
     private const PLAIN_DIGITS = 17;
 
+    /** So many numbers of so many digits fit into the machine's integers together. */
+    private const DIGITS_AT_ONCE = 13;
+
+    private const MOST_AT_ONCE = 100_000;
+
+    private const MOST_PLACES = 6;
+
     /** @var array<int, int> decimal places => sum in units of the last place */
     private array $scaled = [];
 
@@ -45,6 +52,33 @@ final class ExactSum
             return false;
         }
         $this->addUnits((int) (substr($cell, 0, $point).substr($cell, $point + 1)), $places);
+
+        return true;
+    }
+
+    /**
+     * Of many cells that are all written plainly, with the same number of decimal places: such as stand in a column of money.
+     *
+     * @param  array<int, string>  $cells
+     * @return bool false where one is not, and nothing was added
+     */
+    public function addPlainOnes(array $cells): bool
+    {
+        $first = reset($cells);
+        if ($first === false || count($cells) > self::MOST_AT_ONCE) {
+            return false;
+        }
+        $point = strpos($first, '.');
+        $places = $point === false ? 0 : strlen($first) - $point - 1;
+        if ($places > self::MOST_PLACES) {
+            return false;
+        }
+        $cell = '-?\d{1,'.(self::DIGITS_AT_ONCE - $places).'}'.($places === 0 ? '' : "\\.\\d{{$places}}");
+        $written = implode(' ', $cells);
+        if (preg_match("/^{$cell}(?: {$cell})*+\$/D", $written) !== 1) {
+            return false;
+        }
+        $this->addUnits((int) array_sum(explode(' ', str_replace('.', '', $written))), $places);
 
         return true;
     }

@@ -82,34 +82,74 @@ final class TotalColumns
         return $this->reading->isLike($other->reading);
     }
 
-    /** @param list<string> $cells of a row */
-    public function group(array $cells): string
+    /** @return list<int> of the cells that it looks at */
+    public function places(): array
+    {
+        return [...$this->place === null ? [] : [$this->place], ...$this->groupPlaces];
+    }
+
+    /**
+     * The rows of a block by their group as it stands there.
+     *
+     * @param  array<int, list<string>>  $columns  cells by their place
+     * @param  int  $rows  of the block
+     * @return array<array-key, array<int, string>|int> the values by number of the row in the block; how many rows, where no value is
+     *     looked at
+     */
+    public function byGroup(array $columns, int $rows): array
+    {
+        $written = match (count($this->groupPlaces)) {
+            0 => null,
+            1 => $columns[$this->groupPlaces[0]],
+            default => array_map(
+                static fn(string ...$cells): string => implode(KeyTuple::SEPARATOR, $cells),
+                ...array_map(static fn(int $place): array => $columns[$place], $this->groupPlaces),
+            ),
+        };
+        if ($this->place === null) {
+            return $written === null ? ['' => $rows] : array_count_values($written);
+        }
+        $values = $columns[$this->place];
+        if ($written === null) {
+            return ['' => $values];
+        }
+        $byGroup = [];
+        foreach ($written as $row => $group) {
+            $byGroup[$group][$row] = $values[$row];
+        }
+
+        return $byGroup;
+    }
+
+    /** @param string $written the cells of the group columns as they stand, joined */
+    public function meets(string $written): string
     {
         if ($this->groupPlaces === []) {
             return '';
         }
-        $labels = $this->labels($cells);
-        $written = count($labels) === 1 ? $labels[0] : implode(KeyTuple::SEPARATOR, $labels);
         if (! isset($this->memo[$written])) {
             $this->memo = count($this->memo) === self::MEMO_SIZE ? [] : $this->memo;
-            $this->memo[$written] = $this->groupForm->canonical($labels);
+            $this->memo[$written] = $this->groupForm->canonical($this->labelsOf($written));
         }
 
         return $this->memo[$written];
     }
 
-    /**
-     * @param  list<string>  $cells
-     * @return list<string> the values of the group columns, through the crosswalks of their pairs
-     */
-    public function labels(array $cells): array
+    /** @return list<string> the values of the group columns, through the crosswalks of their pairs */
+    public function labelsOf(string $written): array
     {
         $labels = [];
-        foreach ($this->groupPlaces as $nth => $place) {
-            $labels[] = $this->crosswalks[$nth][$cells[$place]] ?? $cells[$place];
+        foreach ($this->groupPlaces === [] ? [] : explode(KeyTuple::SEPARATOR, $written) as $nth => $cell) {
+            $labels[] = $this->crosswalks[$nth][$cell] ?? $cell;
         }
 
         return $labels;
+    }
+
+    /** @param list<string> $cells of a row */
+    public function group(array $cells): string
+    {
+        return $this->meets(implode(KeyTuple::SEPARATOR, array_map(static fn(int $place): string => $cells[$place], $this->groupPlaces)));
     }
 
     /**
