@@ -20,6 +20,7 @@ use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
+use App\Http\Controllers\Prove\TotalController;
 use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\DefectController;
 use App\Http\Controllers\Review\DeliveredController;
@@ -208,6 +209,11 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
     Route::post('tallies/{tally}/rulings', [RulingController::class, 'store'])->defaults(May::ACT, Act::Rule);
     Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo'])->defaults(May::ACT, Act::Rule);
+
+    // Prove
+    Route::get('tallies/{tally}/totals', [TotalController::class, 'index']);
+    Route::get('tallies/{tally}/totals/{number}/groups', [TotalController::class, 'groups'])->whereNumber('number');
+    Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
 
     // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);

@@ -21,6 +21,21 @@ final readonly class DemoDataset
         public DemoFiles $files = new DemoFiles,
     ) {}
 
+    /** @return list<array<string, mixed>> rows and sums of money, by group */
+    private function totals(): array
+    {
+        $totals = [];
+        foreach ($this->rules->sums as $by => $columns) {
+            $group = ['by' => [['source' => $by, 'target' => $this->columns->names[$by]]]];
+            foreach ($columns as $column) {
+                $totals[] = ['measure' => 'sum', 'source' => $column, 'target' => $this->columns->names[$column], ...$group];
+            }
+            $totals[] = ['measure' => 'rows', ...$group];
+        }
+
+        return $totals;
+    }
+
     /** @return array<string, mixed> the plan that compares both sides, as plans are written */
     public function plan(): array
     {
@@ -44,7 +59,7 @@ final readonly class DemoDataset
                 'source' => [...array_keys($this->columns->names, '', true), ...$this->files->parts === [] ? [] : [DemoFiles::PART_LABEL]],
                 'target' => $this->columns->targetOnly,
             ],
-            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $target])]),
+            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $target]), 'totals' => $this->totals()]),
         ];
     }
 }

@@ -12,12 +12,14 @@ final readonly class DemoRules
      * @param  list<string>  $blankTokens  that both sides declare
      * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
      * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
+     * @param  array<string, list<string>>  $sums  columns of money that must add up alike, by the column whose values make groups
      */
     public function __construct(
         public array $pairs = [],
         public array $blankTokens = [],
         public array $forms = [],
         public array $codes = [],
+        public array $sums = [],
     ) {}
 
     /** Whether the plan lets a cell pass whose only difference is of this cause. */

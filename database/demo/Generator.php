@@ -18,7 +18,7 @@ final class Generator
 
     /**
      * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>, column: string,
-     *     class: string, cause: string}>}
+     *     class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>} sums in pence, by column, group and side
      */
     private array $truth;
 
@@ -27,7 +27,7 @@ final class Generator
     public function __construct(private readonly DemoDataset $dataset, int $seed)
     {
         $this->random = new Randomizer(new Mt19937($seed));
-        $this->truth = ['rows' => ['source' => [], 'target' => []], 'cells' => []];
+        $this->truth = ['rows' => ['source' => [], 'target' => []], 'cells' => [], 'sums' => []];
     }
 
     /** @return array{source: string, target: string, truth: string} paths */
@@ -124,6 +124,7 @@ final class Generator
         }
         $this->plantRows($free, $source, $target);
         $this->countRows(count($source), count($target));
+        $this->sum(['source' => $source, 'target' => $target]);
 
         return [array_values($source), array_values($target)];
     }
@@ -234,6 +235,23 @@ final class Generator
                 'unkeyed' => $planted['unkeyedInTarget'],
             ],
         ];
+    }
+
+    /** @param array{source: array<int, array<string, string>>, target: array<int, array<string, string>>} $rows by source name */
+    private function sum(array $rows): void
+    {
+        foreach ($this->dataset->rules->sums as $by => $columns) {
+            foreach ($columns as $column) {
+                foreach ($rows as $side => $ofSide) {
+                    foreach ($ofSide as $row) {
+                        $group = $row[$by];
+                        // Money, so in pence.
+                        $this->truth['sums'][$column][$group][$side] = ($this->truth['sums'][$column][$group][$side] ?? 0) +
+                            (int) str_replace(['.', ','], '', $row[$column]);
+                    }
+                }
+            }
+        }
     }
 
     /**

@@ -88,6 +88,7 @@ final class Licences
                 ],
                 forms: ['fee' => ['groupMark' => ',']],
                 codes: ['state' => ['active' => 'A', 'lapsed' => 'L', 'suspended' => 'S']],
+                sums: ['season' => ['fee', 'balance']],
             ),
             files: new DemoFiles(
                 sourceLineEnd: "\r\n",

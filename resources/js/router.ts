@@ -5,6 +5,7 @@ import { routes as deliver } from '@/stations/deliver/routes'
 import { routes as match } from '@/stations/match/routes'
 import { routes as review } from '@/stations/review/routes'
 import { routes as prepare } from '@/stations/prepare/routes'
+import { routes as prove } from '@/stations/prove/routes'
 import { routes as sign } from '@/stations/sign/routes'
 import { routes as tally } from '@/stations/tally/routes'
 import DatasetFrame from '@/DatasetFrame.vue'
@@ -13,7 +14,7 @@ import NotFound from '@/NotFound.vue'
 const routes: RouteRecordRaw[] = [
   ...access,
   ...board,
-  { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...prepare, ...match, ...tally, ...review, ...sign] },
+  { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...prepare, ...match, ...tally, ...review, ...prove, ...sign] },
   { path: '/:rest(.*)*', component: NotFound },
 ]
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Adapters\Database\CopyText;
 use App\Adapters\Database\FindingTables;
 use App\Adapters\Runs\MergedRun;
 use App\Models\Dataset;
@@ -14,6 +15,7 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\TallyName;
+use App\Models\TallyTotal;
 use App\Rulings\CarryRulingsOver;
 use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
@@ -28,6 +30,8 @@ use NineTally\Core\Wording\Warning;
 /** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
 final readonly class EnterTally
 {
+    private const LINES_A_TIME = 5_000;
+
     public function __construct(
         private Connection $database,
         private FindingTables $tables,
@@ -60,6 +64,7 @@ final readonly class EnterTally
             }
             $this->patterns($run, $tallyId, $summary);
             $this->standingCounts($tallyId, $summary, $merged->rowsByClass);
+            $this->totals($tallyId, $summary);
             foreach ($merged->files['places'] ?? [] as $name) {
                 $this->tables->load($tallyId, $folder, $name);
             }
@@ -213,6 +218,32 @@ final readonly class EnterTally
         ], $summary->findingPatterns());
         foreach (array_chunk($rows, 500) as $some) {
             Pattern::query()->insert($some);
+        }
+    }
+
+    private function totals(int $tallyId, Summary $summary): void
+    {
+        foreach ($summary->totals as $place => $report) {
+            $figures = $report->toArray();
+            TallyTotal::query()->create([
+                'tally_id' => $tallyId,
+                'number' => $place + 1,
+                'differs' => $report->differs(),
+                'figures' => array_diff_key($figures, ['groups' => true]),
+                'groups' => count($report->groups),
+            ]);
+            foreach (array_chunk($report->groups, self::LINES_A_TIME, true) as $some) {
+                CopyText::into($this->database, 'total_groups', 'tally_id,number,place,figures', array_map(
+                    static fn(int $nth, array $group): string => CopyText::line([
+                        $tallyId,
+                        $place + 1,
+                        $nth + 1,
+                        json_encode($group, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES),
+                    ]),
+                    array_keys($some),
+                    $some,
+                ));
+            }
         }
     }
 

@@ -13,6 +13,7 @@ use App\Models\Delivery;
 use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Models\TallyTotal;
 use App\Models\User;
 use App\Policies\Act;
 use App\Queries\Review\Masks;
@@ -66,6 +67,8 @@ final readonly class DatasetStatus
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'openFindings' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'totals' => TallyTotal::query()->where('tally_id', $tally->id)->count(),
+            'totalsDiffering' => TallyTotal::query()->where(['tally_id' => $tally->id, 'differs' => true])->count(),
             'isOnLatestDeliveries' =>
                 $tally->getAttribute('source_delivery_id') === $source?->id && $tally->getAttribute('target_delivery_id') === $target?->id,
         ];

@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\ControlTotal;
 
 /**
  * What changed from one plan to another, in words: key, pairs, their rules, steps, and what sides declare.
@@ -52,6 +53,11 @@ final readonly class PlanChanges
             }
         }
 
+        $written = static fn(Plan $plan): array => array_map(
+            static fn(ControlTotal $total): string => $total->sentence(),
+            $plan->totals,
+        );
+        $changes = [...$changes, ...$this->names('a control total', $written($before), $written($after))];
         if ($before->columnRules->defaultForgives !== $after->columnRules->defaultForgives) {
             $changes[] = sprintf(
                 'a new pair forgives %s, and forgave %s',

@@ -59,6 +59,36 @@ final readonly class ControlTotal
         ];
     }
 
+    /** What it is, such as "sum of fee". */
+    public function name(): string
+    {
+        $column = self::pair($this->source ?? '', $this->target ?? '');
+
+        return match ($this->measure) {
+            Measure::Rows => 'number of rows',
+            Measure::Sum => "sum of {$column}",
+            Measure::Blanks => "blank cells of {$column}",
+            Measure::Least => "least {$column}",
+            Measure::Greatest => "greatest {$column}",
+        };
+    }
+
+    /** @return string '' where there are no groups */
+    public function groupNames(): string
+    {
+        return implode(' and ', array_map(static fn(array $by): string => self::pair($by['source'], $by['target']), $this->by));
+    }
+
+    public function sentence(): string
+    {
+        return $this->name().($this->by === [] ? '' : " by {$this->groupNames()}").($this->over === Basis::Matched ? ' over rows that matched' : '');
+    }
+
+    private static function pair(string $source, string $target): string
+    {
+        return $source === $target ? $source : "{$source} / {$target}";
+    }
+
     public function column(Side $side): ?string
     {
         return $side === Side::Source ? $this->source : $this->target;

@@ -16,10 +16,11 @@ use NineTally\Core\Row\KeyTuple;
  * @phpstan-import-type TotalDocument from ControlTotal
  *
  * @phpstan-type ShareFigures array{name: string, rows: int, net: string, rowsUp: int, up: string, rowsDown: int, down: string}
+ * @phpstan-type Moves array{rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Figures array{source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
- *     shares: list<ShareFigures>, cancels: bool, keys: array{source: list<string>, target: list<string>}}
+ *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>}}
  * @phpstan-type GroupDocument array{labels: list<string>, onlyOn: 'source'|'target'|null, source: string|null, target: string|null,
- *     difference: string|null, rows: array{source: int, target: int}, shares: list<ShareFigures>, cancels: bool,
+ *     difference: string|null, rows: array{source: int, target: int}, shares: list<ShareFigures>, moves: Moves, cancels: bool,
  *     keys: array{source: list<string>, target: list<string>}}
  */
 final readonly class TotalReport
@@ -92,7 +93,9 @@ final readonly class TotalReport
             'total' => $this->total->toArray(),
             'taken' => $this->taken,
             ...$this->all,
+            'differs' => $this->differs(),
             'differing' => count(array_filter($this->groups, self::isDiffering(...))),
+            'cancelling' => count(array_filter($this->groups, static fn(array $group): bool => $group['cancels'])),
             'tooManyGroups' => $this->hasTooManyGroups,
             'groups' => $this->groups,
         ];
@@ -124,6 +127,7 @@ final readonly class TotalReport
                 'difference' => null,
                 'rows' => $rows,
                 'shares' => [],
+                'moves' => ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'],
                 'cancels' => false,
                 'keys' => $keys,
             ];
@@ -144,6 +148,8 @@ final readonly class TotalReport
         $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
         $moves = array_filter($shares, static fn(Share $share): bool => ! $share->up->total()->isZero() || ! $share->down->total()->isZero());
         ksort($moves, SORT_NATURAL);
+        $together = new Share;
+        array_walk($moves, static fn(Share $share) => $together->take($share));
 
         return [
             'source' => $written($values['source']),
@@ -163,6 +169,12 @@ final readonly class TotalReport
                 array_keys($moves),
                 array_values($moves),
             ),
+            'moves' => [
+                'rowsUp' => $together->rowsUp,
+                'up' => $written($together->up->total()),
+                'rowsDown' => $together->rowsDown,
+                'down' => $written($together->down->total()),
+            ],
             'cancels' => $difference->isZero() && $moves !== [],
             'keys' => $keys,
         ];

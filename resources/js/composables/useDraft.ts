@@ -246,6 +246,11 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     })
   }
 
+  /** Sets the figures that both sides must have in common. */
+  function setTotals(totals: readonly Schemas['ControlTotal'][]): void {
+    change((next) => ({ ...next, totals: [...totals] }))
+  }
+
   /** Says whose values are masked: of a column of a side, or of both columns of a pair. */
   function flag(columns: Partial<Record<Side, string>>, isSensitive: boolean): void {
     change((next) => {
@@ -297,6 +302,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     declare,
     declareSide,
     demand,
+    setTotals,
     flag,
     prepareReference,
     prepareSide,

@@ -54,6 +54,16 @@ const reviewLine = computed<Said>(() => {
     : [figure('course/tally/openFindings', shortCount(tally.openFindings)), ' of ', findings, ' open']
 })
 
+const proveLine = computed<Said>(() => {
+  const { tally } = props.course
+  if (tally === null) return []
+  if (tally.totals === 0) return ['no totals yet']
+  const all = figures('course/tally/totals', tally.totals, 'total')
+  return tally.totalsDiffering === 0
+    ? [...all, ' agree']
+    : [figure('course/tally/totalsDiffering', tally.totalsDiffering), ' of ', ...all, tally.totalsDiffering === 1 ? ' differs' : ' differ']
+})
+
 // Only stations that work: each keeps its number in the order of the work.
 const stations = computed<Station[]>(() => {
   const { course } = props
@@ -74,6 +84,7 @@ const stations = computed<Station[]>(() => {
     },
     { number: 4, name: 'Tally', path: 'tally', line: tallyLine.value, isOff: !both },
     { number: 5, name: 'Review', path: 'review', line: reviewLine.value, isOff: course.tally === null },
+    { number: 6, name: 'Prove', path: 'prove', line: proveLine.value, isOff: course.tally === null },
     { number: 7, name: 'Sign', path: 'sign', line: course.tally === null ? [] : ['report and findings'], isOff: course.tally === null },
   ]
 })

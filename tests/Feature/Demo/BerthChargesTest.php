@@ -57,6 +57,15 @@ final class BerthChargesTest extends TestCase
         foreach (['source' => $summary->source, 'target' => $summary->target] as $side => $counts) {
             self::assertEquals($made['truth']['rows'][$side], array_diff_key($counts->toArray(), ['unkeyed' => 0, 'repeated' => 0]), $side);
         }
+        $sums = [];
+        foreach ($summary->totals[0]->groups as $group) {
+            $sums[$group['labels'][0]] = array_map(
+                static fn(?string $sum): int => (int) round(100 * (float) $sum),
+                ['source' => $group['source'], 'target' => $group['target']],
+            );
+        }
+        self::assertEquals($made['truth']['sums'], $sums);
+        self::assertCount(1, array_filter($summary->totals[0]->groups, static fn(array $group): bool => $group['cancels']));
     }
 
     /** @param list<string> $paths */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Demo;
 
+use Brick\Math\BigDecimal;
 use Database\Demo\DemoDataset;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
@@ -21,6 +22,7 @@ use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Totals\Measure;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -36,10 +38,10 @@ final class DemoTruthTest extends TestCase
             $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
             /**
              * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>,
-             *     column: string, class: string, cause: string}>} $truth
+             *     column: string, class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>} $truth
              */
             $truth = json_decode((string) file_get_contents($paths['truth']), true, 8, JSON_THROW_ON_ERROR);
-            [$rows, $cells, $forgiven] = $this->found($demo, $paths, $workspace->path);
+            [$rows, $cells, $forgiven, $sums] = $this->found($demo, $paths, $workspace->path);
         } finally {
             $workspace->remove();
         }
@@ -69,6 +71,7 @@ final class DemoTruthTest extends TestCase
         }
         ksort($planted);
         self::assertSame($planted, $forgiven);
+        self::assertEquals($truth['sums'], $sums);
     }
 
     /** @return iterable<string, array{int}> */
@@ -153,8 +156,8 @@ final class DemoTruthTest extends TestCase
 
     /**
      * @param  array{source: string, target: string, truth: string}  $paths
-     * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>} rows by side
-     *     and class, cells, and forgiven cells by cause
+     * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>, array<string,
+     *     array<string, array{source: int, target: int}>>} rows by side and class, cells, forgiven cells by cause, and sums in pence
      */
     private function found(DemoDataset $demo, array $paths, string $folder): array
     {
@@ -183,6 +186,24 @@ final class DemoTruthTest extends TestCase
         }
         ksort($forgiven);
 
-        return [['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()], $cells, $forgiven];
+        $sums = [];
+        foreach ($summary->totals as $total) {
+            foreach ($total->total->measure === Measure::Sum ? $total->groups : [] as $group) {
+                $sums[(string) $total->total->source][$group['labels'][0]] = self::pence($group);
+            }
+        }
+
+        return [['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()], $cells, $forgiven, $sums];
+    }
+
+    /**
+     * @param  array{source: string|null, target: string|null, ...}  $group
+     * @return array{source: int, target: int}
+     */
+    private static function pence(array $group): array
+    {
+        $pence = static fn(?string $sum): int => BigDecimal::of($sum ?? '0')->multipliedBy(100)->toInt();
+
+        return ['source' => $pence($group['source']), 'target' => $pence($group['target'])];
     }
 }

@@ -46,7 +46,7 @@ final class LoadDemoTest extends TestCase
                 ['keyColumns' => [], 'tally' => null],
                 [
                     'keyColumns' => ['basin', 'band', 'season'],
-                    'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 20], 'target' => ['extra' => 3]]],
+                    'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 22], 'target' => ['extra' => 3]]],
                 ],
                 ['keyColumns' => []],
                 [

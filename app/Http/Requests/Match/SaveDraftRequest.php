@@ -9,7 +9,7 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references'];
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references', 'totals'];
 
     /** @return array<string, list<string>> */
     public function rules(): array
@@ -23,6 +23,7 @@ final class SaveDraftRequest extends FormRequest
             'bridges' => ['array', 'max:100000'],
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
+            'totals' => ['array', 'max:50'],
             'sensitive' => ['array:source,target'],
             'sensitive.*' => ['array', 'max:16384'],
         ];

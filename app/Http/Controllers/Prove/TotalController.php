@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Prove;
+
+use App\Http\Controllers\Controller;
+use App\Models\Tally;
+use App\Models\TallyTotal;
+use App\Queries\Prove\TotalPicture;
+use App\Queries\Prove\TotalsOfTally;
+use App\Queries\Review\Mask;
+use App\Queries\Review\Masks;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+/** The control totals of a tally, and their groups. */
+final class TotalController extends Controller
+{
+    public function __construct(private readonly TotalsOfTally $totals, private readonly Masks $masks) {}
+
+    public function index(Request $request, Tally $tally): JsonResponse
+    {
+        return response()->json(['items' => $this->totals->all($tally, $this->mask($request, $tally))]);
+    }
+
+    public function groups(Request $request, Tally $tally, int $number): JsonResponse
+    {
+        return response()->json(
+            $this->totals->groups($this->total($tally, $number), $this->from($request), $tally, $this->mask($request, $tally)),
+        );
+    }
+
+    /** The groups of a page as paired bars, each as high as its row in the table beside it. */
+    public function picture(Request $request, Tally $tally, int $number): Response
+    {
+        $total = $this->total($tally, $number);
+        $isMasked = $this->totals->isMasked($total->total(), $this->mask($request, $tally));
+        $groups = $isMasked ? [] : $this->totals->page($total, $this->from($request), TotalsOfTally::PAGE);
+
+        return response(TotalPicture::of($groups)->svg(), headers: ['Content-Type' => 'image/svg+xml']);
+    }
+
+    private function total(Tally $tally, int $number): TallyTotal
+    {
+        return TallyTotal::query()->where(['tally_id' => $tally->id, 'number' => $number])->firstOrFail();
+    }
+
+    private function from(Request $request): int
+    {
+        $request->validate(['from' => ['integer', 'min:1', 'max:1000000']]);
+
+        return max(1, $request->integer('from', 1));
+    }
+
+    private function mask(Request $request, Tally $tally): Mask
+    {
+        return $this->masks->forPerson($this->person($request), $tally);
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use NineTally\Core\Totals\ControlTotal;
+use NineTally\Core\Totals\TotalReport;
+
+/**
+ * A control total of a tally as it came out, without its groups.
+ *
+ * @phpstan-import-type TotalDocument from ControlTotal
+ * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type Moves from TotalReport
+ *
+ * @property int $tally_id
+ * @property int $number the place in the plan, from 1
+ * @property bool $differs
+ * @property int $groups
+ * @property array{total: TotalDocument, taken: array{source: array{rows: int, blanks: int, unread: int}, target: array{rows: int,
+ *     blanks: int, unread: int}}, source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
+ *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>}, differing: int,
+ *     cancelling: int, tooManyGroups: bool} $figures
+ */
+final class TallyTotal extends Model
+{
+    public $timestamps = false;
+
+    public $incrementing = false;
+
+    protected $guarded = [];
+
+    protected $casts = ['figures' => 'array', 'differs' => 'boolean'];
+
+    public function total(): ControlTotal
+    {
+        return ControlTotal::fromArray($this->figures['total']);
+    }
+}

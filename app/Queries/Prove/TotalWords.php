@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Prove;
+
+use NineTally\Core\Totals\Basis;
+use NineTally\Core\Totals\ControlTotal;
+
+/** What the rows of a control total, and a share of its difference, are called. */
+final readonly class TotalWords
+{
+    public static function basis(ControlTotal $total): string
+    {
+        return $total->over === Basis::Matched ? 'rows that matched' : 'prepared rows';
+    }
+
+    /** @param string $name of the share, as the engine gives it */
+    public static function share(string $name, string $ofPattern): string
+    {
+        [$kind, $rest] = [...explode(' ', $name, 2), ''];
+
+        return match ($kind) {
+            'missing' => 'missing',
+            'extra' => 'extra',
+            'repeated' => "repeated in the {$rest}, not compared",
+            'unkeyed' => "without a key in the {$rest}",
+            'pattern' => $ofPattern,
+            'forgiven' => 'let pass: '.str_replace(['+', '-'], [' and ', ' '], $rest),
+            'elsewhere' => 'gone to another group',
+            'unreadable' => 'not readable on one side',
+            default => 'not compared',
+        };
+    }
+}

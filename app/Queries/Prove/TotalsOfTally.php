@@ -1,0 +1,163 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries\Prove;
+
+use App\Models\Tally;
+use App\Models\TallyTotal;
+use App\Models\TotalGroup;
+use App\Queries\Review\Mask;
+use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Plan\CanonicalJson;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\ControlTotal;
+use NineTally\Core\Totals\TotalReport;
+
+/**
+ * The control totals of a tally as they are shown: those that differ first, each with the shares of its difference and where their rows
+ * are seen, and with what it was in the tally before.
+ *
+ * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type GroupDocument from TotalReport
+ */
+final readonly class TotalsOfTally
+{
+    public const PAGE = 100;
+
+    /** @return list<array<string, mixed>> */
+    public function all(Tally $tally, Mask $mask): array
+    {
+        $before = $this->before($tally);
+        $patterns = $this->patterns($tally);
+        $totals = TallyTotal::query()->where('tally_id', $tally->id)->orderByDesc('differs')->orderBy('number')->get();
+
+        return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $before, $patterns, $mask))->all());
+    }
+
+    /** @return array{items: list<array<string, mixed>>, next: int|null} */
+    public function groups(TallyTotal $total, int $from, Tally $tally, Mask $mask): array
+    {
+        if ($this->isMasked($total->total(), $mask)) {
+            return ['items' => [], 'next' => null];
+        }
+        $patterns = $this->patterns($tally);
+        $groups = $this->page($total, $from, self::PAGE);
+
+        return [
+            'items' => array_map(
+                fn(array $group): array => ['shares' => $this->shares($group['shares'], $patterns)] + array_diff_key($group, ['keys' => true]),
+                $groups,
+            ),
+            'next' => $total->groups >= $from + self::PAGE ? $from + self::PAGE : null,
+        ];
+    }
+
+    /** @return list<GroupDocument> */
+    public function page(TallyTotal $total, int $from, int $groups): array
+    {
+        return array_values(
+            TotalGroup::query()
+                ->where(['tally_id' => $total->tally_id, 'number' => $total->number])
+                ->whereBetween('place', [$from, $from + $groups - 1])
+                ->orderBy('place')
+                ->get()
+                ->map(static fn(TotalGroup $group): array => $group->figures)
+                ->all(),
+        );
+    }
+
+    /** Whoever may not see the values of a column learns nothing that is computed from them. */
+    public function isMasked(ControlTotal $total, Mask $mask): bool
+    {
+        foreach (Side::cases() as $side) {
+            foreach (array_filter([$total->column($side), ...$total->groupColumns($side)]) as $column) {
+                if ($mask->hidesColumn($column)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param  array<string, array{tally: int, difference: string|null}>  $before
+     * @param  array<int, string>  $patterns
+     * @return array<string, mixed>
+     */
+    private function shown(TallyTotal $row, array $before, array $patterns, Mask $mask): array
+    {
+        $total = $row->total();
+        $figures = $row->figures;
+        $isMasked = $this->isMasked($total, $mask);
+        $hidden = $isMasked ? ['source' => null, 'target' => null, 'difference' => null, 'shares' => [], 'cancels' => false] : [];
+
+        return [
+            ...$figures,
+            ...$hidden,
+            'total' => $total->toArray(),
+            'number' => $row->number,
+            'heading' => ucfirst($total->name()),
+            'by' => $total->groupNames(),
+            'basis' => TotalWords::basis($total),
+            'isMasked' => $isMasked,
+            'differs' => ! $isMasked && $row->differs,
+            'groups' => $isMasked ? 0 : $row->groups,
+            'shares' => $isMasked ? [] : $this->shares($figures['shares'], $patterns),
+            'moves' => $isMasked ? ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'] : $figures['moves'],
+            'keys' => $isMasked || $mask->hidesKeys() ? ['source' => [], 'target' => []] : $figures['keys'],
+            'before' => $isMasked ? null : $before[CanonicalJson::of($total->toArray())] ?? null,
+        ];
+    }
+
+    /**
+     * @param  list<ShareFigures>  $shares
+     * @param  array<int, string>  $patterns
+     * @return list<array<string, mixed>> each with words, and what Review is asked for to see its rows
+     */
+    private function shares(array $shares, array $patterns): array
+    {
+        return array_map(static function (array $share) use ($patterns): array {
+            [$kind, $rest] = [...explode(' ', $share['name'], 2), ''];
+
+            return [
+                ...$share,
+                'words' => TotalWords::share($share['name'], $patterns[(int) $rest] ?? ''),
+                'filter' => match ($kind) {
+                    'missing', 'extra' => ['class' => $kind],
+                    'repeated', 'unkeyed' => ['class' => $kind, 'side' => $rest],
+                    'pattern' => ['pattern' => (int) $rest],
+                    default => null,
+                },
+            ];
+        }, $shares);
+    }
+
+    /** @return array<int, string> by number: the column and why its cells differ */
+    private function patterns(Tally $tally): array
+    {
+        $words = [];
+        foreach ($tally->patterns as $pattern) {
+            $words[$pattern->number] = "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts);
+        }
+
+        return $words;
+    }
+
+    /** @return array<string, array{tally: int, difference: string|null}> by what the total is: what it was in the tally before */
+    private function before(Tally $tally): array
+    {
+        $earlier = Tally::query()->where('dataset_id', $tally->dataset_id)->where('number', $tally->number - 1)->first();
+        $totals = $earlier === null ? [] : TallyTotal::query()->where('tally_id', $earlier->id)->get()->all();
+        $before = [];
+        foreach ($totals as $total) {
+            $before[CanonicalJson::of($total->total()->toArray())] = [
+                'tally' => $earlier->number ?? 0,
+                'difference' => $total->figures['difference'],
+            ];
+        }
+
+        return $before;
+    }
+}

@@ -1,0 +1,243 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useDraft } from '@/composables/useDraft'
+import { amount, signed } from '@/format/amounts'
+import { figure, figures, named, type Said } from '@/format/said'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
+import LoadState from '@/parts/LoadState.vue'
+import SaidText from '@/parts/SaidText.vue'
+import StationHead from '@/parts/StationHead.vue'
+import TotalGroups from '@/stations/prove/TotalGroups.vue'
+import { isSame, nameOf } from '@/stations/prove/totals'
+import TotalsDialog from '@/stations/prove/TotalsDialog.vue'
+import { useTotals } from '@/stations/prove/useTotals'
+import WayBetween from '@/stations/prove/WayBetween.vue'
+
+/** Does it add up: figures that both sides must have in common, and the rows that make them differ. */
+const props = defineProps<{ course: Schemas['Course'] }>()
+
+const id = computed(() => props.course.tally?.id ?? 0)
+const { data, error, isPending, refetch } = useTotals(() => id.value)
+const { draft, plan, saving, setTotals } = useDraft(() => props.course)
+const isChoosing = ref(false)
+const chosen = ref<number | null>(null)
+const group = ref<Schemas['TotalGroup'] | null>(null)
+const total = computed(() => data.value?.items.find(({ number }) => number === chosen.value) ?? data.value?.items[0])
+watch(
+  () => total.value?.number,
+  () => (group.value = null),
+)
+const waiting = computed(() => (draft.value?.totals ?? []).filter((one) => !(data.value?.items ?? []).some((item) => isSame(item.total, one))))
+const columns = computed(() => ({
+  source: (plan.data.value?.source?.columns ?? []).map(({ name }) => name),
+  target: (plan.data.value?.target?.columns ?? []).map(({ name }) => name),
+}))
+const path = (one: Schemas['Total']): string => named('totals', one.number - 1)
+/** Of how many rows it was taken, and what of them it could not take. */
+const takenOf = (one: Schemas['Total']): Said => {
+  const { source, target } = one.taken
+  const unread = source.unread + target.unread
+  const blanks = source.blanks + target.blanks
+  const sum = (what: 'unread' | 'blanks', value: number): Said => [figure(`${path(one)}/taken/source/${what} + ${path(one)}/taken/target/${what}`, value)]
+  return [
+    `over ${one.basis}: `,
+    figure(`${path(one)}/rows/source`, one.rows.source),
+    ' in the source, ',
+    figure(`${path(one)}/rows/target`, one.rows.target),
+    ' in the target',
+    ...(one.total.measure === 'rows' || one.total.measure === 'blanks' || blanks === 0 ? [] : [', ', ...sum('blanks', blanks), ' blank']),
+    ...(unread === 0 ? [] : [', ', ...sum('unread', unread), one.total.measure === 'sum' ? ' not numbers' : ' not readable']),
+  ]
+}
+const isAgreed = (one: Schemas['Total']): boolean => !one.differs && !one.cancels && one.cancelling === 0
+const since = computed(() => total.value?.before)
+const key = (side: 'source' | 'target') => ({
+  path: `/datasets/${props.course.id}/review`,
+  query: { tally: id.value, key: total.value?.keys[side][0], keyColumn: 1 },
+})
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="What adds up, and what does not" :note="course.tally ? `tally ${course.tally.number}` : ''">
+      <el-button v-if="course.mayWork" type="primary" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
+    </StationHead>
+    <ErrorNote :error="saving.error.value" />
+    <p v-if="id === 0" class="empty">
+      Nothing can be proved before the first tally. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink>.
+    </p>
+    <LoadState v-else :is-loading="isPending" :error="error" what="The totals" @retry="refetch()">
+      <div v-if="data && data.items.length === 0" class="empty">
+        <p>No total was taken with this tally: sums, counts and extremes that both sides must have in common, by group if you like.</p>
+        <p v-if="waiting.length > 0">
+          <SaidText :said="figures('plan/draft/totals/length', waiting.length, 'total')" /> of the plan will be taken with the next tally.
+          <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>.
+        </p>
+        <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
+      </div>
+      <div v-else-if="total" class="panes" :data-tally="id">
+        <nav class="list" aria-label="Totals, those that differ first">
+          <h2>Totals, those that differ first</h2>
+          <button
+            v-for="one in data?.items"
+            :key="one.number"
+            type="button"
+            :class="{ on: one === total }"
+            :aria-pressed="one === total"
+            @click="chosen = one.number"
+          >
+            <b>{{ one.heading }}</b>
+            <span v-if="one.by">by {{ one.by }}</span>
+            <span class="figure" :class="{ agrees: isAgreed(one) }">
+              <template v-if="one.isMasked">masked</template>
+              <template v-else-if="one.difference === null">
+                <FigureValue :name="path(one)" :of="amount(one.source)" /> and <FigureValue :name="path(one)" :of="amount(one.target)" />
+              </template>
+              <template v-else-if="one.differs"><FigureValue :name="path(one)" :of="signed(one.difference)" /></template>
+              <template v-else-if="one.cancelling > 0 || one.cancels">agrees, cancels out</template>
+              <template v-else><FigureValue :name="path(one)" :of="amount(one.source)" /> agree</template>
+            </span>
+          </button>
+          <p v-if="waiting.length > 0" class="quiet waiting">
+            Taken with the next tally: {{ waiting.map(nameOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
+          </p>
+        </nav>
+        <section class="middle" :aria-label="total.heading">
+          <h2>
+            {{ total.heading }}<template v-if="total.by"> by {{ total.by }}</template>
+          </h2>
+          <p v-if="total.isMasked">This total is computed from sensitive values, which are masked for you.</p>
+          <template v-else>
+            <p class="quiet"><SaidText :said="takenOf(total)" /></p>
+            <p v-if="since" class="quiet">
+              In tally {{ since.tally }} the difference was <span data-figure="totalsBefore">{{ signed(since.difference) }}</span>.
+            </p>
+            <p v-if="total.tooManyGroups">There are more groups than <span data-ordinal>100,000</span>, so none is shown. Choose a coarser column.</p>
+            <TotalGroups v-if="total.groups > 0" v-model="group" :tally="id" :total="total" :course="course" />
+            <dl v-else-if="total.difference === null">
+              <template v-for="side in ['source', 'target'] as const" :key="side">
+                <dt :class="side === 'source' ? 'src' : 'tgt'">{{ side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel }}</dt>
+                <dd>
+                  <FigureValue :name="path(total)" :of="amount(total[side])" />
+                  <template v-if="total.keys[side].length > 0"
+                    >, first in the row <RouterLink :to="key(side)" class="cell">{{ total.keys[side].join(', ') }}</RouterLink></template
+                  >
+                </dd>
+              </template>
+            </dl>
+          </template>
+        </section>
+        <aside v-if="!total.isMasked && total.difference !== null">
+          <WayBetween
+            :of="group ?? total"
+            :name="path(total)"
+            :where="group === null ? 'over all groups' : `in ${group.labels.join(' · ') || '(blank)'}`"
+            :course="course"
+            :tally="id"
+          />
+          <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
+        </aside>
+      </div>
+    </LoadState>
+    <TotalsDialog
+      v-if="isChoosing && draft !== null"
+      :draft="draft"
+      :columns="columns"
+      :is-saving="saving.isPending.value"
+      @update="setTotals"
+      @close="isChoosing = false"
+    />
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr);
+  min-block-size: 0;
+}
+.panes {
+  display: grid;
+  grid-template-columns: 230px minmax(0, 1fr) 300px;
+  min-block-size: 0;
+  background: var(--sheet);
+}
+.list {
+  background: var(--floor);
+  border-inline-end: 1px solid var(--line);
+  padding-block-start: 12px;
+  overflow: auto;
+}
+.list h2 {
+  font-size: 12px;
+  color: var(--ink-3);
+  padding: 0 14px 6px;
+}
+.list button {
+  display: grid;
+  inline-size: 100%;
+  border: 0;
+  border-block-end: 1px solid var(--line);
+  background: none;
+  text-align: start;
+  padding: 8px 14px;
+  font-size: 13px;
+  color: var(--ink-2);
+  cursor: pointer;
+  overflow-wrap: anywhere;
+}
+.list b {
+  color: var(--ink);
+  font-size: 14px;
+}
+.on {
+  background: var(--sheet) !important;
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.figure {
+  text-align: end;
+  font-weight: 650;
+  color: var(--ink);
+}
+.agrees {
+  color: var(--ink-3);
+  font-weight: 500;
+}
+.waiting {
+  padding: 8px 14px;
+  font-size: 12.5px;
+}
+.middle {
+  padding: 14px 18px;
+  overflow: auto;
+}
+.middle p {
+  margin: 2px 0 10px;
+  font-size: 13px;
+}
+aside {
+  border-inline-start: 1px solid var(--line);
+  background: var(--floor);
+  padding: 14px 16px;
+  overflow: auto;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 16px;
+}
+dd {
+  margin: 0;
+}
+.empty {
+  padding: 16px;
+}
+@media (width < 1100px) {
+  .panes {
+    grid-template-columns: 1fr;
+    overflow: auto;
+  }
+}
+</style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import { amount, signed } from '@/format/amounts'
+import { figures, named } from '@/format/said'
+import FigureValue from '@/parts/FigureValue.vue'
+import LoadState from '@/parts/LoadState.vue'
+import SaidText from '@/parts/SaidText.vue'
+import { useGroups } from '@/stations/prove/useTotals'
+
+/** Both sides of a total by group, those that differ most first: figures, and beside them one picture whose bars are as high as the rows. */
+const props = defineProps<{ tally: number; total: Schemas['Total']; course: Schemas['Course'] }>()
+const chosen = defineModel<Schemas['TotalGroup'] | null>({ required: true })
+
+const from = ref(1)
+watch(
+  () => props.total.number,
+  () => (from.value = 1),
+)
+const { data, error, isPending, refetch } = useGroups(
+  () => props.tally,
+  () => props.total.number,
+  () => from.value,
+)
+const labels = computed(() => ({ source: props.course.migration.sourceLabel, target: props.course.migration.targetLabel }))
+const picture = computed(() => `/api/v1/tallies/${props.tally}/totals/${props.total.number}/picture?from=${from.value}`)
+const nameOf = (place: number): string => named('totals', props.total.number - 1, 'groups', from.value + place - 1)
+const label = (group: Schemas['TotalGroup']): string => group.labels.map((one) => (one === '' ? '(blank)' : one)).join(' · ')
+const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.difference ?? '') && !group.cancels && group.source === group.target
+</script>
+
+<template>
+  <LoadState :is-loading="isPending" :error="error" what="The groups" @retry="refetch()">
+    <div class="scroll">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">{{ total.by }}</th>
+            <th scope="col" class="bars">source above target</th>
+            <th scope="col" class="number">{{ labels.source }}</th>
+            <th scope="col" class="number">{{ labels.target }}</th>
+            <th scope="col" class="number">difference</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(group, place) in data?.items" :key="from + place" :class="{ quiet: isQuiet(group), on: chosen === group }">
+            <th scope="row">
+              <button type="button" class="plain" :aria-pressed="chosen === group" @click="chosen = chosen === group ? null : group">
+                <span class="cell">{{ label(group) }}</span>
+                <span v-if="group.onlyOn" class="only">in the {{ group.onlyOn }} alone</span>
+              </button>
+            </th>
+            <td v-if="place === 0" class="bars" :rowspan="data?.items.length">
+              <img :src="picture" alt="The figures of this table as paired bars, the source above the target" />
+            </td>
+            <td class="number"><FigureValue :name="nameOf(place)" :of="amount(group.source)" /></td>
+            <td class="number"><FigureValue :name="nameOf(place)" :of="amount(group.target)" /></td>
+            <td class="number strong">
+              <FigureValue :name="nameOf(place)" :of="signed(group.difference)" /><span v-if="group.cancels" title="Differences cancel out"> ±</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="from > 1 || data?.next" class="pages">
+      <el-button size="small" :disabled="from === 1" @click="from = Math.max(1, from - 100)">Before</el-button>
+      <el-button size="small" :disabled="!data?.next" @click="from = data?.next ?? from">Further groups</el-button>
+      <span class="quiet"><SaidText :said="figures('course/tally', total.groups, 'group')" /> in all, those that differ most first</span>
+    </p>
+  </LoadState>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  inline-size: 100%;
+}
+thead th {
+  font-size: 12px;
+  font-weight: 600;
+  color: var(--ink-3);
+  text-align: start;
+  block-size: 30px;
+  white-space: nowrap;
+  padding-inline-end: 12px;
+}
+tbody tr {
+  block-size: 34px;
+}
+tbody th,
+tbody td {
+  block-size: 34px;
+  padding: 0 12px 0 0;
+  font-size: 13px;
+  border-block-end: 1px solid var(--line-2);
+  text-align: start;
+  font-weight: 400;
+}
+tbody th button {
+  display: block;
+  max-inline-size: 150px;
+  max-block-size: 33px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  line-height: 1.2;
+}
+thead .number,
+tbody .number {
+  text-align: end;
+  white-space: nowrap;
+}
+td.bars {
+  inline-size: 240px;
+  min-inline-size: 240px;
+  vertical-align: top;
+}
+img {
+  display: block;
+}
+.strong {
+  font-weight: 650;
+}
+.quiet td,
+.quiet th {
+  color: var(--ink-3);
+}
+.on th,
+.on td.number {
+  background: var(--line-2);
+}
+.only {
+  display: block;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+.pages {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue'
+import type { Schemas } from '@/api/client'
+import { type ControlTotal, isSame, measures, nameOf, proposals } from '@/stations/prove/totals'
+
+/** Which totals the plan has: proposed ones with one press, others put together from the columns of both sides. They are taken by the next tally. */
+const props = defineProps<{ draft: Schemas['PlanDraft']; columns: Record<'source' | 'target', readonly string[]>; isSaving: boolean }>()
+const emit = defineEmits<{ update: [totals: readonly ControlTotal[]]; close: [] }>()
+
+type Pair = Schemas['KeyColumn']
+const blank = {
+  measure: 'sum' as ControlTotal['measure'],
+  pair: '',
+  source: '',
+  target: '',
+  kind: 'number' as NonNullable<ControlTotal['kind']>,
+  by: [] as string[],
+  isMatched: false,
+}
+const entered = reactive({ ...blank })
+const totals = computed(() => props.draft.totals ?? [])
+const pairs = computed<Pair[]>(() => [...props.draft.key, ...props.draft.columnPairs].map(({ source, target }) => ({ source, target })))
+const unpaired = computed<Pair[]>(() =>
+  props.columns.source
+    .filter((name) => props.columns.target.includes(name) && !pairs.value.some((pair) => pair.source === name || pair.target === name))
+    .map((name) => ({ source: name, target: name })),
+)
+const all = computed(
+  () => new Map([...pairs.value, ...unpaired.value].map((pair) => [pair.source === pair.target ? pair.source : `${pair.source} / ${pair.target}`, pair])),
+)
+const proposed = computed(() => proposals(props.draft))
+const isExtreme = computed(() => entered.measure === 'least' || entered.measure === 'greatest')
+const made = computed<ControlTotal | null>(() => {
+  const column = all.value.get(entered.pair)
+  if (entered.measure !== 'rows' && column === undefined) return null
+  const by = entered.by.flatMap((name) => all.value.get(name) ?? [])
+  return {
+    measure: entered.measure,
+    ...(entered.measure === 'rows' ? {} : column),
+    ...(isExtreme.value && entered.kind !== 'number' ? { kind: entered.kind } : {}),
+    ...(by.length > 0 ? { by } : {}),
+    ...(entered.isMatched && !isExtreme.value ? { over: 'matched' as const } : {}),
+  }
+})
+const isThere = computed(() => made.value !== null && totals.value.some((total) => made.value !== null && isSame(total, made.value)))
+function add(total: ControlTotal): void {
+  emit('update', [...totals.value, total])
+  Object.assign(entered, blank, { by: [] })
+}
+</script>
+
+<template>
+  <el-dialog :model-value="true" title="Totals that both sides must have in common" width="min(720px, 95vw)" @close="emit('close')">
+    <ul v-if="totals.length > 0" aria-label="Totals of the plan">
+      <li v-for="total in totals" :key="nameOf(total)">
+        <span>{{ nameOf(total) }}</span>
+        <el-button
+          size="small"
+          :loading="isSaving"
+          :aria-label="`Take away ${nameOf(total)}`"
+          @click="
+            emit(
+              'update',
+              totals.filter((one) => one !== total),
+            )
+          "
+          >Take away</el-button
+        >
+      </li>
+    </ul>
+    <p v-else class="quiet">None yet.</p>
+    <template v-if="proposed.length > 0">
+      <h3>Proposed</h3>
+      <p class="proposed">
+        <el-button v-for="total in proposed.slice(0, 12)" :key="nameOf(total)" size="small" :loading="isSaving" @click="add(total)">{{
+          nameOf(total)
+        }}</el-button>
+        <el-button
+          v-if="proposed.length > 1 && proposed.length <= 12"
+          size="small"
+          type="primary"
+          :loading="isSaving"
+          @click="emit('update', [...totals, ...proposed])"
+          >Take all of them</el-button
+        >
+      </p>
+    </template>
+    <h3>Another one</h3>
+    <form @submit.prevent="made !== null && add(made)">
+      <label for="total-measure">What</label>
+      <select id="total-measure" v-model="entered.measure">
+        <option v-for="(name, measure) in measures" :key="measure" :value="measure">{{ name }}</option>
+      </select>
+      <template v-if="entered.measure !== 'rows'">
+        <label for="total-column">of</label>
+        <select id="total-column" v-model="entered.pair">
+          <option value="" disabled>choose a column</option>
+          <option v-for="name in all.keys()" :key="name" :value="name">{{ name }}</option>
+        </select>
+      </template>
+      <template v-if="isExtreme">
+        <label for="total-kind">read as</label>
+        <select id="total-kind" v-model="entered.kind">
+          <option value="number">number</option>
+          <option value="date">date</option>
+          <option value="date-time">date and time</option>
+          <option value="text">text</option>
+        </select>
+      </template>
+      <label for="total-by">by</label>
+      <el-select
+        id="total-by"
+        v-model="entered.by"
+        multiple
+        :multiple-limit="3"
+        filterable
+        placeholder="all rows together"
+        aria-label="Columns whose values make a group"
+      >
+        <el-option v-for="name in all.keys()" :key="name" :value="name" :label="name" />
+      </el-select>
+      <span />
+      <el-checkbox v-if="!isExtreme" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
+      <span v-else />
+      <p v-if="isThere" class="quiet">The plan has this one already.</p>
+      <el-button type="primary" native-type="submit" :loading="isSaving" :disabled="made === null || isThere">{{
+        made === null ? 'Add it' : `Add: ${nameOf(made)}`
+      }}</el-button>
+    </form>
+    <p class="quiet">Totals are taken with the next tally, of every row on both sides.</p>
+  </el-dialog>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 6px 0;
+  border-block-end: 1px solid var(--line-2);
+  overflow-wrap: anywhere;
+}
+h3 {
+  font-size: 13px;
+  margin: 14px 0 6px;
+}
+p {
+  font-size: 13px;
+  margin: 6px 0;
+}
+.proposed {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+form {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 8px 14px;
+  align-items: center;
+}
+form > p,
+form > :last-child {
+  grid-column: 1 / -1;
+  justify-self: start;
+}
+select {
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  padding: 5px 8px;
+  background: var(--sheet);
+  min-inline-size: 0;
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { amount, roughly, signed } from '@/format/amounts'
+import { figure, figures, type Said } from '@/format/said'
+import FigureValue from '@/parts/FigureValue.vue'
+import SaidText from '@/parts/SaidText.vue'
+
+/** From the total of the source to that of the target: each share a bar that begins where the one before ended, and leads to its rows. */
+const props = defineProps<{
+  of: Pick<Schemas['Total'], 'source' | 'target' | 'difference' | 'shares' | 'moves' | 'cancels'>
+  name: string
+  where: string
+  course: Schemas['Course']
+  tally: number
+}>()
+
+const differs = computed(() => /[1-9]/.test(props.of.difference ?? ''))
+const bars = computed(() => {
+  const ends = [roughly(props.of.source)]
+  for (const share of props.of.shares) ends.push((ends.at(-1) ?? 0) + roughly(share.net))
+  // The shares would be hair lines beside the totals: the way is drawn on the stretch that it moves on, with a tenth of it on either side.
+  const [least, greatest] = [Math.min(...ends), Math.max(...ends)]
+  const edge = (greatest - least || 1) / 10
+  const at = (value: number): number => ((value - least + edge) / (greatest - least + 2 * edge)) * 100
+  return props.of.shares.map((_, place) => {
+    const [start, end] = [at(ends[place] ?? 0), at(ends[place + 1] ?? 0)]
+    return { insetInlineStart: `${Math.min(start, end)}%`, inlineSize: `${Math.max(0.6, Math.abs(end - start))}%` }
+  })
+})
+const side = (share: Schemas['TotalShare']): string =>
+  share.name === 'missing' || share.name.endsWith(' source') ? 'src' : share.name === 'extra' || share.name.endsWith(' target') ? 'tgt' : 'both'
+const words = (share: Schemas['TotalShare']): Said => [...figures(props.name, share.rows, 'row'), ` ${share.words}`]
+const apart = (share: Schemas['TotalShare']): Said | null =>
+  share.rowsUp > 0 && share.rowsDown > 0
+    ? [
+        figure(props.name, signed(share.up)),
+        ' in ',
+        ...figures(props.name, share.rowsUp, 'row'),
+        ', ',
+        figure(props.name, signed(share.down)),
+        ' in ',
+        figure(props.name, share.rowsDown),
+      ]
+    : null
+const rows = (share: Schemas['TotalShare']) => ({ path: `/datasets/${props.course.id}/review`, query: { tally: props.tally, ...share.filter } })
+</script>
+
+<template>
+  <section aria-label="Which rows make the difference">
+    <h2 v-if="differs">Which rows make <FigureValue :name="name" :of="signed(of.difference)" /></h2>
+    <h2 v-else-if="of.cancels">The total agrees, and differences cancel out</h2>
+    <h2 v-else>Both totals agree</h2>
+    <p class="quiet">{{ where }}</p>
+    <ol>
+      <li class="end">
+        <span>{{ course.migration.sourceLabel }}</span> <b class="number"><FigureValue :name="name" :of="amount(of.source)" /></b>
+      </li>
+      <li v-for="(share, place) in of.shares" :key="share.name">
+        <RouterLink v-if="share.filter" :to="rows(share)"><SaidText :said="words(share)" /></RouterLink>
+        <span v-else><SaidText :said="words(share)" /></span>
+        <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
+        <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>
+        <span v-if="apart(share)" class="apart quiet"><SaidText :said="apart(share) ?? []" /></span>
+      </li>
+      <li class="end">
+        <span>{{ course.migration.targetLabel }}</span> <b class="number"><FigureValue :name="name" :of="amount(of.target)" /></b>
+      </li>
+    </ol>
+    <p v-if="of.shares.length > 0" class="quiet">The shares add up to the difference exactly.</p>
+    <p v-if="of.cancels" class="note">
+      <SaidText
+        :said="[
+          figure(name, signed(of.moves.up)),
+          ' in ',
+          ...figures(name, of.moves.rowsUp, 'row'),
+          ' and ',
+          figure(name, signed(of.moves.down)),
+          ' in ',
+          figure(name, of.moves.rowsDown),
+          ' cancel each other out.',
+        ]"
+      />
+    </p>
+  </section>
+</template>
+
+<style scoped>
+p {
+  margin: 2px 0 8px;
+  font-size: 13px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 8px;
+  padding: 7px 0;
+  font-size: 13px;
+  border-block-end: 1px solid var(--line);
+  overflow-wrap: anywhere;
+}
+.end {
+  font-weight: 650;
+}
+b {
+  font-weight: 650;
+}
+.bar {
+  grid-column: 1 / 3;
+  position: relative;
+  block-size: 6px;
+}
+i {
+  position: absolute;
+  block-size: 6px;
+  background: var(--ink-3);
+}
+i.src {
+  background: var(--src);
+}
+i.tgt {
+  background: var(--tgt);
+}
+.apart {
+  grid-column: 1 / 3;
+  font-size: 12px;
+}
+.note {
+  background: #fff6d8;
+  border-inline-start: 3px solid #d8a200;
+  padding: 8px 10px;
+}
+</style>

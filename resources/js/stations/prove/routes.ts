@@ -1,0 +1,3 @@
+import type { RouteRecordRaw } from 'vue-router'
+
+export const routes: RouteRecordRaw[] = [{ path: 'prove', component: () => import('@/stations/prove/ProvePage.vue') }]
