@@ -236,9 +236,8 @@ final readonly class BerthCharges
         }
         // Two errors that cancel each other out, in the first basin that has none.
         $bent = array_unique(array_column(array_filter($charges, static fn(array $one): bool => $one['source'] !== $one['target']), 'basin'));
-        $whole = array_diff(array_keys(self::CODES), $bent);
-        $ofBasin = count(self::BANDS) * count(self::SEASONS);
-        $first = $ofBasin * (reset($whole) ?: throw new \LogicException('Every basin was bent.'));
+        $whole = array_values(array_diff(array_keys(self::CODES), $bent))[0] ?? throw new \LogicException('Every basin was bent.');
+        $first = $whole * count(self::BANDS) * count(self::SEASONS);
         foreach ([$first => 12.41, $first + 9 => -12.41] as $at => $by) {
             $charge = $charges[$at] ?? throw new \LogicException('A basin has that many charges.');
             $charge['target'] = sprintf('%.2F', (float) $charge['source'] + $by);

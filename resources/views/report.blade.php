@@ -15,6 +15,7 @@
       isset($of['part']) => $named('parts', $of['class'], $of['side'], $of['part']),
       default => $named('rows', $of['side'], $of['class']),
   };
+  $amount = \App\Queries\Prove\TotalWords::amount(...);
   $source = $rows['source'];
   $target = $rows['target'];
   $at = static fn ($moment): string => $moment->format('j F Y, H:i').' UTC';
@@ -49,6 +50,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 .mark .s{background:#2b57c4;border-style:solid}.mark .t{background:#96490a;border-style:solid}
 .mark.agreed i{background:#556270;border:1.5px solid #556270}.mark.changed .t{transform:translateY(3px)}
 .mark.repeated{filter:drop-shadow(2px 2px 0 #fff) drop-shadow(2px 2px 0 #596572)}
+table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;padding-bottom:0;vertical-align:middle}table.groups .bars{vertical-align:top;padding:0;width:182px}table.groups svg{display:block}
 .warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
 @media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
 </style>
@@ -133,6 +135,39 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 <tr class="sum"><th scope="row">Unaccounted</th><td class="n">{{ $figure('none', $source['prepared'] - $source['agreed'] - $source['changed'] - $source['missing'] - $source['repeated'] - $source['unkeyed']) }}</td><td class="n">{{ $figure('none', $target['prepared'] - $target['agreed'] - $target['changed'] - $target['extra'] - $target['repeated'] - $target['unkeyed']) }}</td></tr>
 </tbody>
 </table>
+
+@if($totals !== [])
+<h2>What adds up</h2>
+<table>
+<thead><tr><th scope="col">Total</th><th scope="col" class="n">{{ $migration->source_label }}</th><th scope="col" class="n">{{ $migration->target_label }}</th><th scope="col" class="n">Difference</th></tr></thead>
+<tbody>
+@foreach($totals as ['total' => $total])
+@php($name = 'totals/'.($total['number'] - 1))
+<tr><th scope="row">{{ $total['heading'] }}{{ $total['by'] === '' ? '' : " by {$total['by']}" }}, over {{ $total['basis'] }}</th>
+@if($total['isMasked'])<td colspan="3" class="quiet">of sensitive values, which are masked</td>
+@else<td class="n">{{ $figure($name, $amount($total['source'])) }}</td><td class="n">{{ $figure($name, $amount($total['target'])) }}</td><td class="n">{{ $total['difference'] === null ? '' : $figure($name, $amount($total['difference'], true)) }}</td>@endif</tr>
+@foreach($total['shares'] as $share)<tr><td class="slice" colspan="3">{{ $figure($name, $share['rows']) }} {{ $share['rows'] === 1 ? 'row' : 'rows' }}{{ $share['filter']['pattern'] ?? null ? ':' : '' }} <span data-sentence="totals">{{ $share['words'] }}</span></td><td class="n quiet">{{ $figure($name, $amount($share['net'], true)) }}</td></tr>
+@endforeach
+@endforeach
+</tbody>
+</table>
+<p class="quiet">What a total differs by is made up of the rows below it, exactly.</p>
+@foreach($totals as ['total' => $total, 'groups' => $groups, 'picture' => $picture])
+@if($groups !== [] && ($total['differs'] || $total['cancelling'] > 0))
+<h3>{{ $total['heading'] }} by {{ $total['by'] }}@if($total['groups'] > count($groups)), the {{ $figure($named('totals', $total['number'] - 1, 'groups', 'length'), $total['groups']) }} groups that there are begin with @endif</h3>
+<table class="groups">
+<thead><tr><th scope="col">{{ $total['by'] }}</th><th scope="col">source above target</th><th scope="col" class="n">{{ $migration->source_label }}</th><th scope="col" class="n">{{ $migration->target_label }}</th><th scope="col" class="n">Difference</th></tr></thead>
+<tbody>
+@foreach($groups as $place => $group)
+@php($name = "totals/".($total['number'] - 1)."/groups/{$place}")
+<tr><th scope="row" class="cell">{{ $shorten(implode(' · ', array_map(static fn (string $label): string => $label === '' ? '(blank)' : $label, $group['labels']))) }}</th>@if($place === 0)<td rowspan="{{ count($groups) }}" class="bars">{!! $picture !!}</td>@endif<td class="n">{{ $figure($name, $amount($group['source'])) }}</td><td class="n">{{ $figure($name, $amount($group['target'])) }}</td><td class="n">{{ $figure($name, $amount($group['difference'], true)) }}{{ $group['cancels'] ? ' ±' : '' }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@if($total['cancelling'] > 0)<p class="quiet">±: the total agrees, and differences cancel out.</p>@endif
+@endif
+@endforeach
+@endif
 
 @if(isset($tally->summary['values']) && $tally->figuresByColumn() !== [])
 <h2>How far the values agree</h2>

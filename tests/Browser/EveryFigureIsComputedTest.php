@@ -16,7 +16,7 @@ use Tests\Support\ComputedFigures;
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
 final class EveryFigureIsComputedTest extends BrowserTestCase
 {
-    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'sign'];
+    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
 
     /** @var array<string, list<string>> by address */
     private array $complaints = [];
@@ -101,6 +101,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'board' => $this->api('GET', "/migrations/{$migration->id}/board")->json(),
             'course' => $this->api('GET', "/datasets/{$dataset->id}")->json(),
             'tally' => $this->api('GET', "/tallies/{$tally->id}")->json(),
+            'proof' => $this->api('GET', "/tallies/{$tally->id}/totals")->json(),
             'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),
             'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),
             'advice' => $this->api('GET', "/datasets/{$dataset->id}/advice")->json(),

@@ -19,7 +19,7 @@ final readonly class TotalPicture
 {
     public const ROW_HEIGHT = 34;
 
-    private const WIDTH = 240;
+    public const WIDTH = 170;
 
     private const BAR_HEIGHT = 9;
 

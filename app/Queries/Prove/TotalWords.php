@@ -15,6 +15,17 @@ final readonly class TotalWords
         return $total->over === Basis::Matched ? 'rows that matched' : 'prepared rows';
     }
 
+    /** An exact decimal as people write it: -1412.60 is −1,412.60, whatever its length; what is no number stays as it is. */
+    public static function amount(?string $value, bool $isSigned = false): string
+    {
+        if ($value === null || preg_match('/^(-?)(\d+)(\.\d+)?$/D', $value, $part) !== 1) {
+            return $value ?? '–';
+        }
+        $sign = $part[1] === '-' ? '−' : ($isSigned && preg_match('/[1-9]/', $value) === 1 ? '+' : '');
+
+        return $sign.preg_replace('/\B(?=(\d{3})+$)/', ',', $part[2]).($part[3] ?? '');
+    }
+
     /** @param string $name of the share, as the engine gives it */
     public static function share(string $name, string $ofPattern): string
     {

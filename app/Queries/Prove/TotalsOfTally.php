@@ -134,12 +134,12 @@ final readonly class TotalsOfTally
         }, $shares);
     }
 
-    /** @return array<int, string> by number: the column and why its cells differ */
+    /** @return array<int, string> by number: why its cells differ */
     private function patterns(Tally $tally): array
     {
         $words = [];
         foreach ($tally->patterns as $pattern) {
-            $words[$pattern->number] = "{$pattern->source_column}: ".CauseId::sentenceFor($pattern->cause, $pattern->facts);
+            $words[$pattern->number] = CauseId::sentenceFor($pattern->cause, $pattern->facts);
         }
 
         return $words;

@@ -8,6 +8,9 @@ use App\Models\Pattern;
 use App\Models\Ruling;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Models\TallyTotal;
+use App\Queries\Prove\TotalPicture;
+use App\Queries\Prove\TotalsOfTally;
 use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\ActWords;
 use App\Queries\Review\FindingPages;
@@ -28,10 +31,13 @@ final readonly class ReportContent
 
     private const PATTERNS_WITH_EXAMPLES = 40;
 
+    private const GROUPS_OF_TOTAL = 12;
+
     public function __construct(
         private FindingPages $pages,
         private Masks $masks,
         private ActsOfTally $acts,
+        private TotalsOfTally $totals,
         private int $findings,
     ) {}
 
@@ -56,6 +62,7 @@ final readonly class ReportContent
             'plan' => $plan,
             'isPlanMasked' => $plan->digest() !== $tally->planVersion->digest,
             'rows' => $tally->summary['rows'],
+            'totals' => $this->totals($tally, $mask),
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),
             'patterns' => $patterns
@@ -81,6 +88,19 @@ final readonly class ReportContent
                 ? mb_substr($value, 0, self::LONGEST_VALUE).'…'
                 : $value,
         ];
+    }
+
+    /** @return list<array{total: array<string, mixed>, groups: list<array<string, mixed>>, picture: string}> */
+    private function totals(Tally $tally, Mask $mask): array
+    {
+        $totals = [];
+        foreach ($this->totals->all($tally, $mask) as $total) {
+            $row = TallyTotal::query()->where(['tally_id' => $tally->id, 'number' => $total['number']])->firstOrFail();
+            $groups = $total['isMasked'] ? [] : $this->totals->page($row, 1, self::GROUPS_OF_TOTAL);
+            $totals[] = ['total' => $total, 'groups' => $groups, 'picture' => TotalPicture::of($groups)->svg()];
+        }
+
+        return $totals;
     }
 
     /**

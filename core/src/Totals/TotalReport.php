@@ -55,6 +55,9 @@ final readonly class TotalReport
     {
         $total = $ofSource->total;
         $all = ['source' => self::sum($source, $ofSource), 'target' => self::sum($target, $ofTarget)];
+        $figures = self::figures($total, $all['source'], $all['target'], $shares[ShareCounts::ALL] ?? []);
+        // Groups are written with as many decimal places as their sum.
+        $places = BigDecimal::of($figures['difference'] ?? '0')->getScale();
         $hasTooMany = count($source + $target) > SideTotals::MOST_GROUPS;
         $groups = [];
         foreach ($total->by === [] || $hasTooMany ? [] : array_keys($source + $target) as $group) {
@@ -62,14 +65,14 @@ final readonly class TotalReport
             $groups[] = [
                 'labels' => ($one ?? $other)->labels ?? [],
                 'onlyOn' => $other === null ? 'source' : ($one === null ? 'target' : null),
-                ...self::figures($total, $one, $other, $shares[$group] ?? []),
+                ...self::figures($total, $one, $other, $shares[$group] ?? [], $places),
             ];
         }
         usort($groups, self::order(...));
 
         return new self(
             $total,
-            self::figures($total, $all['source'], $all['target'], $shares[ShareCounts::ALL] ?? []),
+            $figures,
             $groups,
             [
                 'source' => ['rows' => $all['source']->rows, 'blanks' => $all['source']->blanks, 'unread' => $all['source']->unread],
@@ -116,8 +119,13 @@ final readonly class TotalReport
      * @param  array<string, Share>  $shares  by name
      * @return Figures
      */
-    private static function figures(ControlTotal $total, ?GroupFigures $source, ?GroupFigures $target, array $shares): array
-    {
+    private static function figures(
+        ControlTotal $total,
+        ?GroupFigures $source,
+        ?GroupFigures $target,
+        array $shares,
+        int $leastPlaces = 0,
+    ): array {
         $rows = ['source' => $source->rows ?? 0, 'target' => $target->rows ?? 0];
         $keys = ['source' => $source->keyOfExtreme ?? [], 'target' => $target->keyOfExtreme ?? []];
         if (! $total->measure->hasShares()) {
@@ -144,7 +152,7 @@ final readonly class TotalReport
         }
         $difference = $values['target']->minus($values['source']);
         self::mustAddUp($total, $difference, $shares);
-        $places = max($values['source']->getScale(), $values['target']->getScale());
+        $places = max($leastPlaces, $values['source']->getScale(), $values['target']->getScale());
         $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
         $moves = array_filter($shares, static fn(Share $share): bool => ! $share->up->total()->isZero() || ! $share->down->total()->isZero());
         ksort($moves, SORT_NATURAL);

@@ -79,7 +79,7 @@ final class TotalsTest extends TestCase
         );
         $cancelling = $totals[0]->groups[2]['shares'];
         self::assertSame(
-            [2, 1, '5', 1, '-5'],
+            [2, 1, '5.00', 1, '-5.00'],
             [array_sum(array_column($cancelling, 'rows')), $cancelling[0]['rowsUp'], $cancelling[0]['up'], $cancelling[0]['rowsDown'],
                 $cancelling[0]['down']],
         );

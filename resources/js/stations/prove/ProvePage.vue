@@ -51,6 +51,9 @@ const takenOf = (one: Schemas['Total']): Said => {
     ...(unread === 0 ? [] : [', ', ...sum('unread', unread), one.total.measure === 'sum' ? ' not numbers' : ' not readable']),
   ]
 }
+/** What sets it apart from others of the same name. */
+const aboutOf = (one: Schemas['Total']): string =>
+  [...(one.by === '' ? [] : [`by ${one.by}`]), ...(one.total.over === 'matched' ? [`over ${one.basis}`] : [])].join(', ')
 const isAgreed = (one: Schemas['Total']): boolean => !one.differs && !one.cancels && one.cancelling === 0
 const since = computed(() => total.value?.before)
 const key = (side: 'source' | 'target') => ({
@@ -89,7 +92,7 @@ const key = (side: 'source' | 'target') => ({
             @click="chosen = one.number"
           >
             <b>{{ one.heading }}</b>
-            <span v-if="one.by">by {{ one.by }}</span>
+            <span>{{ aboutOf(one) }}</span>
             <span class="figure" :class="{ agrees: isAgreed(one) }">
               <template v-if="one.isMasked">masked</template>
               <template v-else-if="one.difference === null">
@@ -112,7 +115,8 @@ const key = (side: 'source' | 'target') => ({
           <template v-else>
             <p class="quiet"><SaidText :said="takenOf(total)" /></p>
             <p v-if="since" class="quiet">
-              In tally {{ since.tally }} the difference was <span data-figure="totalsBefore">{{ signed(since.difference) }}</span>.
+              In tally {{ since.tally }} the difference was
+              <span :data-figure="named('proof', 'items', data?.items.indexOf(total) ?? 0, 'before')">{{ signed(since.difference) }}</span>.
             </p>
             <p v-if="total.tooManyGroups">There are more groups than <span data-ordinal>100,000</span>, so none is shown. Choose a coarser column.</p>
             <TotalGroups v-if="total.groups > 0" v-model="group" :tally="id" :total="total" :course="course" />
@@ -154,13 +158,14 @@ const key = (side: 'source' | 'target') => ({
 
 <style scoped>
 .station {
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   min-block-size: 0;
 }
 .panes {
+  flex: 1;
   display: grid;
-  grid-template-columns: 230px minmax(0, 1fr) 300px;
+  grid-template-columns: 226px minmax(0, 1fr) 290px;
   min-block-size: 0;
   background: var(--sheet);
 }
@@ -177,6 +182,9 @@ const key = (side: 'source' | 'target') => ({
 }
 .list button {
   display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 8px;
+  align-items: end;
   inline-size: 100%;
   border: 0;
   border-block-end: 1px solid var(--line);
@@ -189,6 +197,7 @@ const key = (side: 'source' | 'target') => ({
   overflow-wrap: anywhere;
 }
 .list b {
+  grid-column: 1 / 3;
   color: var(--ink);
   font-size: 14px;
 }

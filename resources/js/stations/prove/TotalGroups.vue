@@ -114,8 +114,8 @@ tbody .number {
   white-space: nowrap;
 }
 td.bars {
-  inline-size: 240px;
-  min-inline-size: 240px;
+  inline-size: 182px;
+  min-inline-size: 182px;
   vertical-align: top;
 }
 img {

@@ -30,7 +30,7 @@ const bars = computed(() => {
 })
 const side = (share: Schemas['TotalShare']): string =>
   share.name === 'missing' || share.name.endsWith(' source') ? 'src' : share.name === 'extra' || share.name.endsWith(' target') ? 'tgt' : 'both'
-const words = (share: Schemas['TotalShare']): Said => [...figures(props.name, share.rows, 'row'), ` ${share.words}`]
+const words = (share: Schemas['TotalShare']): Said => [...figures(props.name, share.rows, 'row'), share.name.startsWith('pattern') ? ': ' : ' ', share.words]
 const apart = (share: Schemas['TotalShare']): Said | null =>
   share.rowsUp > 0 && share.rowsDown > 0
     ? [

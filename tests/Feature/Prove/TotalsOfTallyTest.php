@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Prove;
+
+use App\Models\Tally;
+use Tests\TestCase;
+
+/** Totals of the plan from the tally to the answer and the report. */
+final class TotalsOfTallyTest extends TestCase
+{
+    private const FEE = ['source' => 'fee', 'target' => 'fee'];
+
+    private const BASIN = ['source' => 'basin', 'target' => 'basin'];
+
+    public function test_a_total_says_what_differs_by_group_and_where_the_rows_are(): void
+    {
+        $tally = $this->proven([['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN]], ['measure' => 'rows']]);
+
+        $totals = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals")->assertOk(), 'items');
+        self::assertSame(['Sum of fee', 'Number of rows'], array_column($totals, 'heading'));
+        self::assertSame(['60.00', '66.50', '6.50'], [$totals[0]['source'], $totals[0]['target'], $totals[0]['difference']]);
+        self::assertSame(
+            [['extra', ['class' => 'extra'], '9.00'], ['missing', ['class' => 'missing'], '-3.00'], ['pattern 1', ['pattern' => 1], '0.50']],
+            array_map(static fn(mixed $share): array => is_array($share) ? [$share['name'], $share['filter'], $share['net']] : [], (array) $totals[0]['shares']),
+        );
+        self::assertFalse($totals[1]['differs']);
+
+        $groups = $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->assertOk();
+        self::assertSame([[['NQ']], [['KB']], [['LM']]], array_map(static fn(array $group): array => [$group['labels']], $this->objects($groups, 'items')));
+        $this->get("/api/v1/tallies/{$tally->id}/totals/1/picture")->assertOk()->assertSee('role="img"', false);
+        $this->api('GET', "/tallies/{$tally->id}/totals/7/groups")->assertNotFound();
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['What adds up', '+6.50', 'Sum of fee by basin']);
+    }
+
+    public function test_the_next_tally_says_what_it_was_before(): void
+    {
+        $totals = [['measure' => 'sum', ...self::FEE]];
+        $this->proven($totals);
+        $this->deliver('target', "basin,berth,fee\nKB,1,10.00\nKB,2,20.00\nLM,1,27.00\nNQ,1,3.00\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? self::fail('There is a tally.');
+
+        $answer = $this->api('GET', "/tallies/{$tally->id}/totals");
+        self::assertSame([false, ['tally' => 1, 'difference' => '6.50']], [$answer->json('items.0.differs'), $answer->json('items.0.before')]);
+        $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['tally' => ['totals' => 1, 'totalsDiffering' => 0]]);
+    }
+
+    public function test_a_total_of_sensitive_values_is_kept_from_whoever_they_are_masked_for(): void
+    {
+        $tally = $this->proven([['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN]]], ['sensitive' => ['source' => ['fee']]]);
+
+        $total = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals"), 'items')[0];
+        self::assertSame([true, null, null, [], 0], [$total['isMasked'], $total['source'], $total['difference'], $total['shares'], $total['groups']]);
+        self::assertSame([], $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json('items'));
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('of sensitive values, which are masked')->assertDontSee('+6.50');
+        $this->api('POST', "/datasets/{$this->dataset->id}/unmaskings")->assertCreated();
+        $this->api('GET', "/tallies/{$tally->id}/totals")->assertJson(['items' => [['isMasked' => false, 'difference' => '6.50']]]);
+    }
+
+    public function test_a_total_that_no_side_can_take_is_a_problem_of_the_plan(): void
+    {
+        $this->proven([]);
+        $plan = $this->plan([['measure' => 'sum', 'source' => 'fees', 'target' => 'fee']]);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $plan)
+            ->assertOk()
+            ->assertJson(['problems' => [['pointer' => '/totals/0/source']]]);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $this->plan([['measure' => 'sum']]))->assertUnprocessable();
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $totals
+     * @param  array<string, mixed>  $rules
+     */
+    private function proven(array $totals, array $rules = []): Tally
+    {
+        $this->actingAs($this->analyst);
+        $this->deliver('source', "basin,berth,fee\nKB,1,10.00\nKB,2,20.00\nLM,1,27.00\nNQ,1,3.00\n", 'old.csv');
+        $this->deliver('target', "basin,berth,fee\nKB,1,10.50\nKB,2,20.00\nLM,1,27.00\nNQ,2,9.00\n", 'new.csv');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [...$this->plan($totals), ...$rules])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        return $this->dataset->latestTally() ?? self::fail((string) $this->dataset->latestRun()?->problem);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $totals
+     * @return array<string, mixed>
+     */
+    private function plan(array $totals): array
+    {
+        return [
+            'key' => [self::BASIN, ['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [[...self::FEE, 'kind' => 'number', 'forgives' => ['number-form']]],
+            'leftOut' => ['source' => [], 'target' => []],
+            'totals' => $totals,
+        ];
+    }
+}
