@@ -101,6 +101,12 @@ final class Tally extends Model
         return $this->belongsTo(User::class);
     }
 
+    /** @return HasMany<TallyTotal, $this> */
+    public function totals(): HasMany
+    {
+        return $this->hasMany(TallyTotal::class)->orderBy('number');
+    }
+
     /** @return HasMany<Pattern, $this> */
     public function patterns(): HasMany
     {

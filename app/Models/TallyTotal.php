@@ -34,6 +34,14 @@ final class TallyTotal extends Model
 
     protected $casts = ['figures' => 'array', 'differs' => 'boolean'];
 
+    /** How much of the source's total the difference is; a difference from nought is more than any part. */
+    public function partThatDiffers(): float
+    {
+        [$difference, $source] = [abs((float) $this->figures['difference']), abs((float) $this->figures['source'])];
+
+        return $difference === 0.0 ? 0.0 : ($source === 0.0 ? INF : $difference / $source);
+    }
+
     public function total(): ControlTotal
     {
         return ControlTotal::fromArray($this->figures['total']);

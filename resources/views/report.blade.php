@@ -154,7 +154,7 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 <p class="quiet">What a total differs by is made up of the rows below it, exactly.</p>
 @foreach($totals as ['total' => $total, 'groups' => $groups, 'picture' => $picture])
 @if($groups !== [] && ($total['differs'] || $total['cancelling'] > 0))
-<h3>{{ $total['heading'] }} by {{ $total['by'] }}@if($total['groups'] > count($groups)), the {{ $figure($named('totals', $total['number'] - 1, 'groups', 'length'), $total['groups']) }} groups that there are begin with @endif</h3>
+<h3>{{ $total['heading'] }} by {{ $total['by'] }}@if($total['groups'] > count($groups)): those of {{ $figure($named('totals', $total['number'] - 1, 'groups', 'length'), $total['groups']) }} groups that differ most @endif</h3>
 <table class="groups">
 <thead><tr><th scope="col">{{ $total['by'] }}</th><th scope="col">source above target</th><th scope="col" class="n">{{ $migration->source_label }}</th><th scope="col" class="n">{{ $migration->target_label }}</th><th scope="col" class="n">Difference</th></tr></thead>
 <tbody>

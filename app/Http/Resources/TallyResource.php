@@ -7,6 +7,7 @@ namespace App\Http\Resources;
 use App\Models\Pattern;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Models\TallyTotal;
 use App\Queries\Review\Mask;
 use App\Rulings\FindingGroup;
 use App\Rulings\GroupKind;
@@ -59,6 +60,7 @@ final class TallyResource extends JsonResource
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),
+            'totals' => $this->totals(),
             'rulings' => [
                 'expected' => $standings->sum(static fn(StandingCount $count): int => $count->expected),
                 'defect' => $standings->sum(static fn(StandingCount $count): int => $count->defect),
@@ -89,6 +91,19 @@ final class TallyResource extends JsonResource
                     ],
             'forgiven' => $this->mask === null ? [] : $this->forgiven($this->mask),
             'patterns' => $this->mask === null ? [] : $this->patterns($this->mask),
+        ];
+    }
+
+    /** @return array{all: int, differing: int, most: array{number: int, name: string}|null} most: the one that differs most */
+    private function totals(): array
+    {
+        $differing = $this->resource->totals->where('differs', true);
+        $most = $differing->sortByDesc(static fn(TallyTotal $total): float => $total->partThatDiffers())->first();
+
+        return [
+            'all' => $this->resource->totals->count(),
+            'differing' => $differing->count(),
+            'most' => $most === null ? null : ['number' => $most->number, 'name' => $most->total()->sentence()],
         ];
     }
 

@@ -29,7 +29,7 @@ final class TallyController extends Controller
 
     public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
-        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from', 'name'])->orderByDesc('number')->limit(100)->get();
+        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from', 'name', 'totals'])->orderByDesc('number')->limit(100)->get();
         $mask = $masks->ofDataset($dataset, $this->person($request));
 
         return response()->json([
@@ -91,7 +91,7 @@ final class TallyController extends Controller
 
     public function show(Request $request, Tally $tally, Masks $masks): JsonResponse
     {
-        $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name']);
+        $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name', 'totals']);
 
         $person = $this->person($request);
 

@@ -4,6 +4,7 @@ import { moment } from '@/format/moments'
 import { figure, type Said } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
+import TotalsLine from '@/parts/TotalsLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 
 defineProps<{ board: Schemas['Board'] }>()
@@ -41,7 +42,10 @@ const standing = (tally: Tally): Said => {
             <td class="number strong"><FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" /></td>
             <td class="number strong"><FigureValue name="rows_arrived" :of="dataset.tally.figures.rowsArrived" /></td>
             <td class="number strong"><FigureValue name="tally/openGroups" :of="dataset.tally.openGroups === 0 ? 'none' : dataset.tally.openGroups" /></td>
-            <td><SaidText :said="standing(dataset.tally)" /></td>
+            <td>
+              <SaidText :said="standing(dataset.tally)" />
+              <TotalsLine class="small" :tally="dataset.tally" :dataset="dataset.id" />
+            </td>
             <td>no. {{ dataset.tally.number }}, {{ moment(dataset.tally.finishedAt) }}</td>
           </template>
           <td v-else-if="dataset.isReference" colspan="6" class="quiet">A reference: other datasets look up from it.</td>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
 import { amount, signed } from '@/format/amounts'
@@ -22,7 +23,9 @@ const id = computed(() => props.course.tally?.id ?? 0)
 const { data, error, isPending, refetch } = useTotals(() => id.value)
 const { draft, plan, saving, setTotals } = useDraft(() => props.course)
 const isChoosing = ref(false)
-const chosen = ref<number | null>(null)
+const route = useRoute()
+/** From the board or the tally one comes for a certain total. */
+const chosen = ref<number | null>(Number(route.query.total ?? 0) || null)
 const group = ref<Schemas['TotalGroup'] | null>(null)
 const total = computed(() => data.value?.items.find(({ number }) => number === chosen.value) ?? data.value?.items[0])
 watch(
@@ -181,8 +184,8 @@ const key = (side: 'source' | 'target') => ({
   padding: 0 14px 6px;
 }
 .list button {
-  display: grid;
-  grid-template-columns: 1fr auto;
+  display: flex;
+  flex-wrap: wrap;
   gap: 0 8px;
   align-items: end;
   inline-size: 100%;
@@ -197,7 +200,7 @@ const key = (side: 'source' | 'target') => ({
   overflow-wrap: anywhere;
 }
 .list b {
-  grid-column: 1 / 3;
+  flex: 1 0 100%;
   color: var(--ink);
   font-size: 14px;
 }
@@ -205,7 +208,12 @@ const key = (side: 'source' | 'target') => ({
   background: var(--sheet) !important;
   box-shadow: inset 3px 0 0 var(--ink);
 }
+.list button > span:not(.figure) {
+  flex: 1 1 90px;
+  min-inline-size: 0;
+}
 .figure {
+  margin-inline-start: auto;
   text-align: end;
   font-weight: 650;
   color: var(--ink);
@@ -219,6 +227,7 @@ const key = (side: 'source' | 'target') => ({
   font-size: 12.5px;
 }
 .middle {
+  overflow-wrap: anywhere;
   padding: 14px 18px;
   overflow: auto;
 }

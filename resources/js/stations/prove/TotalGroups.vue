@@ -45,7 +45,7 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.d
         <tbody>
           <tr v-for="(group, place) in data?.items" :key="from + place" :class="{ quiet: isQuiet(group), on: chosen === group }">
             <th scope="row">
-              <button type="button" class="plain" :aria-pressed="chosen === group" @click="chosen = chosen === group ? null : group">
+              <button type="button" class="plain" :title="label(group)" :aria-pressed="chosen === group" @click="chosen = chosen === group ? null : group">
                 <span class="cell">{{ label(group) }}</span>
                 <span v-if="group.onlyOn" class="only">in the {{ group.onlyOn }} alone</span>
               </button>
@@ -106,6 +106,13 @@ tbody th button {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+  line-height: 1.2;
+}
+thead th:first-child {
+  white-space: normal;
+  overflow-wrap: anywhere;
+  min-inline-size: 110px;
+  max-inline-size: 150px;
   line-height: 1.2;
 }
 thead .number,

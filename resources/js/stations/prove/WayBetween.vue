@@ -96,22 +96,27 @@ ol {
   padding: 0;
 }
 li {
-  display: grid;
-  grid-template-columns: 1fr auto;
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
   gap: 2px 8px;
   padding: 7px 0;
   font-size: 13px;
   border-block-end: 1px solid var(--line);
   overflow-wrap: anywhere;
 }
+li > :first-child {
+  flex: 1 1 110px;
+}
 .end {
   font-weight: 650;
 }
 b {
   font-weight: 650;
+  margin-inline-start: auto;
 }
 .bar {
-  grid-column: 1 / 3;
+  flex: 1 0 100%;
   position: relative;
   block-size: 6px;
 }
@@ -127,7 +132,7 @@ i.tgt {
   background: var(--tgt);
 }
 .apart {
-  grid-column: 1 / 3;
+  flex: 1 0 100%;
   font-size: 12px;
 }
 .note {

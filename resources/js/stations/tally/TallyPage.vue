@@ -9,6 +9,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import TotalsLine from '@/parts/TotalsLine.vue'
 import ColumnFigures from '@/stations/tally/ColumnFigures.vue'
 import StartRunDialog from '@/stations/tally/StartRunDialog.vue'
 import RepeatsLine from '@/parts/RepeatsLine.vue'
@@ -105,6 +106,9 @@ const note = computed(() => {
           <RepeatsLine v-if="newest.data.value.repeats" :repeats="newest.data.value.repeats" />
         </div>
         <TallyHistory v-if="tallies.data.value" :tallies="tallies.data.value.items" :course="course" />
+        <p v-if="newest.data.value && newest.data.value.totals.all > 0" class="totals">
+          <TotalsLine :tally="newest.data.value" :dataset="course.id" />
+        </p>
         <ColumnFigures v-if="newest.data.value && newest.data.value.columns.length > 0" :tally="newest.data.value" :dataset="course.id" />
       </LoadState>
     </div>
@@ -140,5 +144,9 @@ footer {
 }
 .itself {
   margin-inline-start: 24px;
+}
+.totals {
+  margin: 6px 24px;
+  font-size: 13px;
 }
 </style>
