@@ -30,6 +30,7 @@ use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Wording\Sentences;
 
 /**
@@ -125,6 +126,7 @@ final readonly class TryPlan
                     static fn(Side $side): int => count($sample[$side->value]['columns']) -
                         count(array_unique([...$plan->keyNames($side), ...$plan->pairedNames($side)])),
                 )->named(),
+                'totals' => $this->totals($findings->getReturn(), $masks),
                 'isHead' => $oneIn === null,
                 'oneIn' => is_int($oneIn) ? $oneIn : null,
                 'findings' => $shown,
@@ -132,6 +134,25 @@ final readonly class TryPlan
         } finally {
             $workspace->remove();
         }
+    }
+
+    /**
+     * @param  Sides<SideMask>  $masks
+     * @return list<array{name: string, source: string|null, target: string|null, difference: string|null}> in the order of the plan
+     */
+    private function totals(Summary $summary, Sides $masks): array
+    {
+        return array_map(static function (TotalReport $report) use ($masks): array {
+            $total = $report->total;
+            $isHidden = array_filter(Side::cases(), static fn(Side $side): bool => array_filter(
+                array_filter([$total->column($side), ...$total->groupColumns($side)]),
+                $masks->of($side)->hidesPrepared(...),
+            ) !== []) !== [];
+
+            return ['name' => $total->sentence()] + ($isHidden
+                ? ['source' => null, 'target' => null, 'difference' => null]
+                : array_intersect_key($report->all, ['source' => true, 'target' => true, 'difference' => true]));
+        }, $summary->totals);
     }
 
     /** @return array<string, mixed> */

@@ -152,6 +152,7 @@ const key = (side: 'source' | 'target') => ({
       v-if="isChoosing && draft !== null"
       :draft="draft"
       :columns="columns"
+      :course="course"
       :is-saving="saving.isPending.value"
       @update="setTotals"
       @close="isChoosing = false"

@@ -1,10 +1,17 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
 import type { Schemas } from '@/api/client'
+import { amount, signed } from '@/format/amounts'
+import { useTrial } from '@/stations/match/useTrial'
 import { type ControlTotal, isSame, measures, nameOf, proposals } from '@/stations/prove/totals'
 
 /** Which totals the plan has: proposed ones with one press, others put together from the columns of both sides. They are taken by the next tally. */
-const props = defineProps<{ draft: Schemas['PlanDraft']; columns: Record<'source' | 'target', readonly string[]>; isSaving: boolean }>()
+const props = defineProps<{
+  draft: Schemas['PlanDraft']
+  columns: Record<'source' | 'target', readonly string[]>
+  isSaving: boolean
+  course: Schemas['Course']
+}>()
 const emit = defineEmits<{ update: [totals: readonly ControlTotal[]]; close: [] }>()
 
 type Pair = Schemas['KeyColumn']
@@ -42,6 +49,18 @@ const made = computed<ControlTotal | null>(() => {
     ...(entered.isMatched && !isExtreme.value ? { over: 'matched' as const } : {}),
   }
 })
+const trial = useTrial(
+  () => props.course,
+  () => props.draft,
+  () => props.isSaving,
+)
+/** What a total came to on the rows of some keys, as soon as it is chosen. */
+function tried(place: number): string {
+  const total = trial.isPlaceholderData.value ? undefined : trial.data.value?.result?.totals[place]
+  if (total === undefined || (total.source === null && total.target === null)) return ''
+  const both = `${amount(total.source)} and ${amount(total.target)}`
+  return total.difference === null ? both : `${both}, ${/[1-9]/.test(total.difference) ? `a difference of ${signed(total.difference)}` : 'which agree'}`
+}
 const isThere = computed(() => made.value !== null && totals.value.some((total) => made.value !== null && isSame(total, made.value)))
 function add(total: ControlTotal): void {
   emit('update', [...totals.value, total])
@@ -52,8 +71,13 @@ function add(total: ControlTotal): void {
 <template>
   <el-dialog :model-value="true" title="Totals that both sides must have in common" width="min(720px, 95vw)" @close="emit('close')">
     <ul v-if="totals.length > 0" aria-label="Totals of the plan">
-      <li v-for="total in totals" :key="nameOf(total)">
-        <span>{{ nameOf(total) }}</span>
+      <li v-for="(total, place) in totals" :key="nameOf(total)">
+        <span
+          >{{ nameOf(total) }}
+          <span v-if="tried(place)" class="quiet tried"
+            >on the sample: <span data-figure="trial/result/totals">{{ tried(place) }}</span></span
+          ></span
+        >
         <el-button
           size="small"
           :loading="isSaving"
@@ -152,6 +176,10 @@ h3 {
 p {
   font-size: 13px;
   margin: 6px 0;
+}
+.tried {
+  display: block;
+  font-size: 12.5px;
 }
 .proposed {
   display: flex;
