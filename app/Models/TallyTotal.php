@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use NineTally\Core\Totals\ControlTotal;
+use NineTally\Core\Totals\DistinctValues;
 use NineTally\Core\Totals\TotalReport;
 
 /**
@@ -14,6 +15,7 @@ use NineTally\Core\Totals\TotalReport;
  * @phpstan-import-type TotalDocument from ControlTotal
  * @phpstan-import-type ShareFigures from TotalReport
  * @phpstan-import-type Moves from TotalReport
+ * @phpstan-import-type Only from DistinctValues
  *
  * @property int $tally_id
  * @property int $number the place in the plan, from 1
@@ -21,7 +23,8 @@ use NineTally\Core\Totals\TotalReport;
  * @property int $groups
  * @property array{total: TotalDocument, taken: array{source: array{rows: int, blanks: int, unread: int}, target: array{rows: int,
  *     blanks: int, unread: int}}, source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
- *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>}, differing: int,
+ *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>}, only: array{
+ *     source: Only, target: Only}|null, differing: int,
  *     cancelling: int, tooManyGroups: bool} $figures
  */
 final class TallyTotal extends Model

@@ -132,6 +132,7 @@ final readonly class BerthCharges
                 ['measure' => 'sum', ...$same('charge'), 'by' => [$same('basin')]],
                 ['measure' => 'sum', ...$same('charge'), 'by' => [$same('season')], 'over' => 'matched'],
                 ['measure' => 'rows', 'by' => [$same('season')]],
+                ['measure' => 'distinct', ...$same('season'), 'by' => [$same('band')]],
                 ['measure' => 'greatest', ...$same('charge')],
                 ['measure' => 'blanks', ...$same('charge')],
             ],

@@ -107,6 +107,7 @@ final readonly class TotalsOfTally
             'shares' => $isMasked ? [] : $this->shares($figures['shares'], $patterns),
             'moves' => $isMasked ? ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'] : $figures['moves'],
             'keys' => $isMasked || $mask->hidesKeys() ? ['source' => [], 'target' => []] : $figures['keys'],
+            'only' => $isMasked ? null : $figures['only'],
             'before' => $isMasked ? null : $before[CanonicalJson::of($total->toArray())] ?? null,
         ];
     }

@@ -14,6 +14,7 @@ use NineTally\Core\Matching\Spill\SpillWriter;
 use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\DistinctSpill;
 use NineTally\Core\Totals\SideTotals;
 
 /** Reads one range of a side, puts its keyed rows aside by partition, and writes down what has no key or was refused. */
@@ -63,7 +64,11 @@ final readonly class Scan
 
     public function begin(string $path): ScanOutput
     {
-        return new ScanOutput(new SpillWriter($path, $this->partitions + 1, $this->bufferBytes), new FindingSpool($path.'.findings'));
+        return new ScanOutput(
+            new SpillWriter($path, $this->partitions + 1, $this->bufferBytes),
+            new FindingSpool($path.'.findings'),
+            new DistinctSpill($path.'.distinct'),
+        );
     }
 
     /**
@@ -78,7 +83,7 @@ final readonly class Scan
         foreach ($batches as $batch) {
             if ($batch instanceof Batch) {
                 $this->blanks->count($batch, $output->result);
-                $this->totals->take($batch, $output->result->totals);
+                $this->totals->take($batch, $output->result->totals, $output->distinct);
             }
             yield $batch;
         }
@@ -104,6 +109,7 @@ final readonly class Scan
         $output->result->lines = $lines;
         $output->spill->finish();
         $output->result->hasFindings = $output->findings->finish();
+        $output->result->distinct = $output->distinct->finish();
 
         return $output->result;
     }

@@ -26,6 +26,9 @@ final class ScanResult
     /** @var array<int, array<string, GroupFigures>> control total => group => what was taken of it */
     public array $totals = [];
 
+    /** @var list<array{total: int, offset: int, bytes: int}> runs of distinct values, in a file beside the spill */
+    public array $distinct = [];
+
     /** Physical lines of the range. */
     public int $lines = 0;
 

@@ -17,6 +17,8 @@ use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\DistinctValues;
+use NineTally\Core\Totals\Measure;
 use NineTally\Core\Totals\TotalReport;
 
 /**
@@ -138,12 +140,15 @@ final class TallyRun
         ));
 
         return array_map(
-            static fn(int $number): TotalReport => TotalReport::of(
+            fn(int $number): TotalReport => TotalReport::of(
                 $columns->source[$number],
                 $columns->target[$number],
                 $groups->source[$number],
                 $groups->target[$number],
                 $counts->shares->of($number),
+                $columns->source[$number]->total->measure === Measure::Distinct
+                    ? DistinctValues::of($this->work->distinctRuns(Side::Source, $number), $this->work->distinctRuns(Side::Target, $number))
+                    : [],
             ),
             array_keys($columns->source),
         );

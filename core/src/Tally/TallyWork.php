@@ -168,6 +168,21 @@ final class TallyWork
         );
     }
 
+    /** @return list<array{path: string, offset: int, bytes: int}> runs of the distinct values of a control total, in the order of the side */
+    public function distinctRuns(Side $side, int $total): array
+    {
+        $runs = [];
+        foreach ($this->rangesInOrder($side) as ['path' => $path, 'result' => $result]) {
+            foreach ($result->distinct as $run) {
+                if ($run['total'] === $total) {
+                    $runs[] = ['path' => "{$path}.distinct", 'offset' => $run['offset'], 'bytes' => $run['bytes']];
+                }
+            }
+        }
+
+        return $runs;
+    }
+
     public function matchCounts(): MatchCounts
     {
         $counts = new MatchCounts(count($this->plan->columnPairs));

@@ -68,6 +68,7 @@ final readonly class ControlTotal
             Measure::Rows => 'number of rows',
             Measure::Sum => "sum of {$column}",
             Measure::Blanks => "blank cells of {$column}",
+            Measure::Distinct => "distinct values of {$column}",
             Measure::Least => "least {$column}",
             Measure::Greatest => "greatest {$column}",
         };

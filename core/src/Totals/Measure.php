@@ -10,6 +10,7 @@ enum Measure: string
     case Rows = 'rows';
     case Sum = 'sum';
     case Blanks = 'blanks';
+    case Distinct = 'distinct';
     case Least = 'least';
     case Greatest = 'greatest';
 
@@ -22,7 +23,7 @@ enum Measure: string
     /** Whether the difference of two is made up of shares. */
     public function hasShares(): bool
     {
-        return ! $this->isExtreme();
+        return ! $this->isExtreme() && $this !== self::Distinct;
     }
 
     public function isExtreme(): bool

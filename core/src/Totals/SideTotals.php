@@ -40,7 +40,7 @@ final readonly class SideTotals
     }
 
     /** @param Groups $groups so far */
-    public function take(Batch $batch, array &$groups): void
+    public function take(Batch $batch, array &$groups, DistinctSpill $distinct): void
     {
         if ($this->totals === []) {
             return;
@@ -55,7 +55,11 @@ final readonly class SideTotals
                     $figures->rows += $rows;
                 } else {
                     $figures->rows += count($rows);
-                    $this->takeValues($total, $figures, $rows, $columns);
+                    if ($total->total->measure === Measure::Distinct) {
+                        $this->putAside($number, $total, $group, $figures, $rows, $distinct);
+                    } else {
+                        $this->takeValues($total, $figures, $rows, $columns);
+                    }
                 }
             }
         }
@@ -124,6 +128,30 @@ final readonly class SideTotals
         }
 
         return $groups[$number][$group] = new GroupFigures($labels);
+    }
+
+    /** @param array<int, string> $values of the rows of a group */
+    private function putAside(
+        int $number,
+        TotalColumns $total,
+        string $group,
+        GroupFigures $figures,
+        array $values,
+        DistinctSpill $distinct,
+    ): void {
+        foreach (array_count_values($values) as $value => $rows) {
+            $cell = (string) $value;
+            if ($total->reading->isBlank($cell)) {
+                $figures->blanks += $rows;
+
+                continue;
+            }
+            $canonical = $total->canonical($cell);
+            $distinct->add($number, ShareCounts::ALL, $canonical, $cell);
+            if ($total->total->by !== []) {
+                $distinct->add($number, $group, $canonical, $cell);
+            }
+        }
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Totals;
 
+use NineTally\Core\Cause\CanonicalForm;
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
@@ -39,6 +40,11 @@ final class TotalColumns
 
     private readonly KeyForm $groupForm;
 
+    private readonly CanonicalForm $valueForm;
+
+    /** @var array<string, string> of the pair of the value, which the source goes through */
+    private readonly array $valueCrosswalk;
+
     /** @var list<array<string, string>> by group column: the crosswalk of its pair, which the source goes through */
     private readonly array $crosswalks;
 
@@ -50,9 +56,16 @@ final class TotalColumns
         $rules = $plan->side($side);
         $column = $total->column($side);
         $this->place = $column === null ? null : $columns->positionOf($column);
-        $this->reading = $rules->reading($column ?? '', $total->measure === Measure::Blanks ? Kind::Text : $total->kind);
+        $this->reading = $rules->reading($column ?? '', in_array($total->measure, [Measure::Blanks, Measure::Distinct], true) ? Kind::Text : $total->kind);
         $this->order = new ValueOrder($this->reading);
         $this->isPlain = $this->reading->numbers->decimalMark === '.';
+        $pair = self::pairOf($plan, ['source' => $total->source ?? '', 'target' => $total->target ?? '']);
+        $this->valueForm = new CanonicalForm(
+            $rules->reading($column ?? '', $pair instanceof ColumnPair ? $pair->kind : Kind::Text),
+            $pair === null ? [] : $pair->forgives,
+            $forms,
+        );
+        $this->valueCrosswalk = $side === Side::Source && $pair instanceof ColumnPair ? $pair->crosswalk : [];
         $names = $total->groupColumns($side);
         $this->groupPlaces = $columns->positionsOf($names);
         $pairs = array_map(static fn(array $by): ColumnPair|KeyColumn|null => self::pairOf($plan, $by), $total->by);
@@ -167,6 +180,12 @@ final class TotalColumns
             Measure::Blanks => $this->reading->isBlank($cell) ? self::one() : self::zero(),
             default => $this->reading->isBlank($cell) ? self::zero() : $this->number($cell),
         };
+    }
+
+    /** One writing for all values that its pair takes for the same. */
+    public function canonical(string $cell): string
+    {
+        return $this->valueForm->of($this->valueCrosswalk[$cell] ?? $cell);
     }
 
     /** @return Decimal|null null where the value is no number, or has too many digits to be added up */

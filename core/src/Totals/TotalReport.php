@@ -14,14 +14,17 @@ use NineTally\Core\Row\KeyTuple;
  *
  * @phpstan-import-type Groups from SideTotals
  * @phpstan-import-type TotalDocument from ControlTotal
+ * @phpstan-import-type OfGroup from DistinctValues
+ * @phpstan-import-type Only from DistinctValues
  *
  * @phpstan-type ShareFigures array{name: string, rows: int, net: string, rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Moves array{rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Figures array{source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
- *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>}}
+ *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>},
+ *     only: array{source: Only, target: Only}|null}
  * @phpstan-type GroupDocument array{labels: list<string>, onlyOn: 'source'|'target'|null, source: string|null, target: string|null,
  *     difference: string|null, rows: array{source: int, target: int}, shares: list<ShareFigures>, moves: Moves, cancels: bool,
- *     keys: array{source: list<string>, target: list<string>}}
+ *     keys: array{source: list<string>, target: list<string>}, only: array{source: Only, target: Only}|null}
  */
 final readonly class TotalReport
 {
@@ -48,14 +51,21 @@ final readonly class TotalReport
      * @param  array<string, GroupFigures>  $source  by group
      * @param  array<string, GroupFigures>  $target
      * @param  array<string, array<string, Share>>  $shares  by group and name
+     * @param  array<string, OfGroup>  $distinct  by group, of a total that counts distinct values
      *
      * @throws UnbalancedTally when shares are not the difference
      */
-    public static function of(TotalColumns $ofSource, TotalColumns $ofTarget, array $source, array $target, array $shares): self
+    public static function of(TotalColumns $ofSource, TotalColumns $ofTarget, array $source, array $target, array $shares, array $distinct = []): self
     {
         $total = $ofSource->total;
         $all = ['source' => self::sum($source, $ofSource), 'target' => self::sum($target, $ofTarget)];
-        $figures = self::figures($total, $all['source'], $all['target'], $shares[ShareCounts::ALL] ?? []);
+        $figures = self::figures(
+            $total,
+            $all['source'],
+            $all['target'],
+            $shares[ShareCounts::ALL] ?? [],
+            distinct: $distinct[ShareCounts::ALL] ?? null,
+        );
         // Groups are written with as many decimal places as their sum.
         $places = BigDecimal::of($figures['difference'] ?? '0')->getScale();
         $hasTooMany = count($source + $target) > SideTotals::MOST_GROUPS;
@@ -65,7 +75,7 @@ final readonly class TotalReport
             $groups[] = [
                 'labels' => ($one ?? $other)->labels ?? [],
                 'onlyOn' => $other === null ? 'source' : ($one === null ? 'target' : null),
-                ...self::figures($total, $one, $other, $shares[$group] ?? [], $places),
+                ...self::figures($total, $one, $other, $shares[$group] ?? [], $places, $distinct[$group] ?? null),
             ];
         }
         usort($groups, self::order(...));
@@ -117,6 +127,7 @@ final readonly class TotalReport
 
     /**
      * @param  array<string, Share>  $shares  by name
+     * @param  OfGroup|null  $distinct
      * @return Figures
      */
     private static function figures(
@@ -125,9 +136,28 @@ final readonly class TotalReport
         ?GroupFigures $target,
         array $shares,
         int $leastPlaces = 0,
+        ?array $distinct = null,
     ): array {
         $rows = ['source' => $source->rows ?? 0, 'target' => $target->rows ?? 0];
         $keys = ['source' => $source->keyOfExtreme ?? [], 'target' => $target->keyOfExtreme ?? []];
+        $nothingMoves = ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'];
+        if ($total->measure === Measure::Distinct) {
+            [$ofSource, $ofTarget] = [$distinct['source'] ?? 0, $distinct['target'] ?? 0];
+            $only = $distinct['only'] ?? null;
+
+            return [
+                'source' => (string) $ofSource,
+                'target' => (string) $ofTarget,
+                'difference' => (string) ($ofTarget - $ofSource),
+                'rows' => $rows,
+                'shares' => [],
+                'moves' => $nothingMoves,
+                // As many on both sides, and not the same.
+                'cancels' => $ofSource === $ofTarget && ($only['source']['count'] ?? 0) > 0,
+                'keys' => $keys,
+                'only' => $only,
+            ];
+        }
         if (! $total->measure->hasShares()) {
             return [
                 'source' => $source?->extreme,
@@ -135,9 +165,10 @@ final readonly class TotalReport
                 'difference' => null,
                 'rows' => $rows,
                 'shares' => [],
-                'moves' => ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'],
+                'moves' => $nothingMoves,
                 'cancels' => false,
                 'keys' => $keys,
+                'only' => null,
             ];
         }
         $values = ['source' => self::value($total, $source), 'target' => self::value($total, $target)];
@@ -185,6 +216,7 @@ final readonly class TotalReport
             ],
             'cancels' => $difference->isZero() && $moves !== [],
             'keys' => $keys,
+            'only' => null,
         ];
     }
 

@@ -135,6 +135,7 @@ final readonly class GeneratedTally
             ['measure' => 'sum', 'source' => 'fee', 'target' => 'berth', 'by' => [['source' => 'holder', 'target' => 'paid']]],
             ['measure' => 'blanks', ...$of('holder'), 'by' => [$of('seen')]],
             ['measure' => 'least', ...$of('fee')],
+            ['measure' => 'distinct', ...$of('holder'), 'by' => [$of('basin')]],
             ['measure' => 'greatest', ...$of('seen'), 'kind' => 'date', 'by' => [$of('basin')]],
         ];
     }

@@ -132,6 +132,37 @@ final class TotalsTest extends TestCase
         self::assertSame(['2', '2', '0'], [$totals[1]->all['source'], $totals[1]->all['target'], $totals[1]->all['difference']]);
     }
 
+    public function test_distinct_values_are_counted_as_their_pair_takes_them_and_those_of_one_side_are_told(): void
+    {
+        $pair = ['id' => 'pair-000000000002', 'source' => 'part', 'target' => 'part', 'forgives' => ['case']];
+        $total = $this->totals(
+            "KB,1,1,north\nKB,2,1,North\nKB,3,1,south\nLM,1,1,\nLM,2,1,north\nLM,3,1,weir\n",
+            "KB,1,1,NORTH\nKB,2,1,south\nLM,1,1,north\nLM,2,1,south\nLM,3,1,lock\n",
+            [['measure' => 'distinct', 'source' => 'part', 'target' => 'part', 'by' => [self::BASIN]]],
+            ['columnPairs' => [$pair]],
+            'basin,berth,fee,part',
+        )[0];
+
+        self::assertSame(['3', '3', '0', true], [$total->all['source'], $total->all['target'], $total->all['difference'], $total->all['cancels']]);
+        self::assertSame(['source' => ['count' => 1, 'values' => ['weir']], 'target' => ['count' => 1, 'values' => ['lock']]], $total->all['only']);
+        self::assertSame(
+            [['LM', '2', '3', '1'], ['KB', '2', '2', '0']],
+            array_map(static fn(array $group): array => [$group['labels'][0], $group['source'], $group['target'], $group['difference']], $total->groups),
+        );
+    }
+
+    public function test_more_distinct_values_than_are_held_are_counted_in_runs(): void
+    {
+        $rows = static fn(int $from): string => implode('', array_map(
+            static fn(int $row): string => "KB,{$row},".str_repeat((string) $row, 40)."\n",
+            range($from, $from + 59_999),
+        ));
+        $total = $this->totals($rows(1), $rows(101), [['measure' => 'distinct', ...self::FEE]], ['columnPairs' => []])[0];
+
+        self::assertSame(['60000', '60000', true], [$total->all['source'], $total->all['target'], $total->all['cancels']]);
+        self::assertSame([100, 100], array_column($total->all['only'] ?? [], 'count'));
+    }
+
     public function test_the_least_and_the_greatest_say_which_row_has_them(): void
     {
         $totals = $this->totals(

@@ -14,6 +14,7 @@ import TotalGroups from '@/stations/prove/TotalGroups.vue'
 import { isSame, nameOf } from '@/stations/prove/totals'
 import TotalsDialog from '@/stations/prove/TotalsDialog.vue'
 import { useTotals } from '@/stations/prove/useTotals'
+import ValuesApart from '@/stations/prove/ValuesApart.vue'
 import WayBetween from '@/stations/prove/WayBetween.vue'
 
 /** Does it add up: figures that both sides must have in common, and the rows that make them differ. */
@@ -58,6 +59,8 @@ const takenOf = (one: Schemas['Total']): Said => {
 const aboutOf = (one: Schemas['Total']): string =>
   [...(one.by === '' ? [] : [`by ${one.by}`]), ...(one.total.over === 'matched' ? [`over ${one.basis}`] : [])].join(', ')
 const isAgreed = (one: Schemas['Total']): boolean => !one.differs && !one.cancels && one.cancelling === 0
+const where = computed(() => (group.value === null ? 'over all groups' : `in ${group.value.labels.join(' · ') || '(blank)'}`))
+const nothingApart = { source: { count: 0, values: [] }, target: { count: 0, values: [] } }
 const since = computed(() => total.value?.before)
 const key = (side: 'source' | 'target') => ({
   path: `/datasets/${props.course.id}/review`,
@@ -102,7 +105,7 @@ const key = (side: 'source' | 'target') => ({
                 <FigureValue :name="path(one)" :of="amount(one.source)" /> and <FigureValue :name="path(one)" :of="amount(one.target)" />
               </template>
               <template v-else-if="one.differs"><FigureValue :name="path(one)" :of="signed(one.difference)" /></template>
-              <template v-else-if="one.cancelling > 0 || one.cancels">agrees, cancels out</template>
+              <template v-else-if="one.cancelling > 0 || one.cancels">{{ one.only ? 'as many, not the same' : 'agrees, cancels out' }}</template>
               <template v-else><FigureValue :name="path(one)" :of="amount(one.source)" /> agree</template>
             </span>
           </button>
@@ -137,13 +140,8 @@ const key = (side: 'source' | 'target') => ({
           </template>
         </section>
         <aside v-if="!total.isMasked && total.difference !== null">
-          <WayBetween
-            :of="group ?? total"
-            :name="path(total)"
-            :where="group === null ? 'over all groups' : `in ${group.labels.join(' · ') || '(blank)'}`"
-            :course="course"
-            :tally="id"
-          />
+          <ValuesApart v-if="(group ?? total).only" :only="(group ?? total).only ?? nothingApart" :name="path(total)" :where="where" :course="course" />
+          <WayBetween v-else :of="group ?? total" :name="path(total)" :where="where" :course="course" :tally="id" />
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
         </aside>
       </div>

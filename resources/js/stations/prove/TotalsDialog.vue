@@ -36,6 +36,7 @@ const all = computed(
   () => new Map([...pairs.value, ...unpaired.value].map((pair) => [pair.source === pair.target ? pair.source : `${pair.source} / ${pair.target}`, pair])),
 )
 const proposed = computed(() => proposals(props.draft))
+const isOfAllRows = computed(() => isExtreme.value || entered.measure === 'distinct')
 const isExtreme = computed(() => entered.measure === 'least' || entered.measure === 'greatest')
 const made = computed<ControlTotal | null>(() => {
   const column = all.value.get(entered.pair)
@@ -46,7 +47,7 @@ const made = computed<ControlTotal | null>(() => {
     ...(entered.measure === 'rows' ? {} : column),
     ...(isExtreme.value && entered.kind !== 'number' ? { kind: entered.kind } : {}),
     ...(by.length > 0 ? { by } : {}),
-    ...(entered.isMatched && !isExtreme.value ? { over: 'matched' as const } : {}),
+    ...(entered.isMatched && !isOfAllRows.value ? { over: 'matched' as const } : {}),
   }
 })
 const trial = useTrial(
@@ -144,7 +145,7 @@ function add(total: ControlTotal): void {
         <el-option v-for="name in all.keys()" :key="name" :value="name" :label="name" />
       </el-select>
       <span />
-      <el-checkbox v-if="!isExtreme" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
+      <el-checkbox v-if="!isOfAllRows" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
       <span v-else />
       <p v-if="isThere" class="quiet">The plan has this one already.</p>
       <el-button type="primary" native-type="submit" :loading="isSaving" :disabled="made === null || isThere">{{

@@ -8,6 +8,7 @@ export const measures: Record<ControlTotal['measure'], string> = {
   rows: 'Number of rows',
   sum: 'Sum',
   blanks: 'Blank cells',
+  distinct: 'Distinct values',
   least: 'Least value',
   greatest: 'Greatest value',
 }

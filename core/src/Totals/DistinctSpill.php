@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use NineTally\Core\Intake\Batch;
+use NineTally\Core\Matching\Spill\AtomicFile;
+use NineTally\Core\Row\KeyTuple;
+
+/**
+ * The distinct values of a stretch of a side, put aside in sorted runs, so that memory is bounded however many there are;
+ * {@see DistinctValues} merges them.
+ */
+final class DistinctSpill
+{
+    /** Of the values that are held until they are written. */
+    private const BYTES = 8_388_608;
+
+    /** What holding one costs beside its bytes. */
+    private const OF_EACH = 100;
+
+    /** @var array<int, array<string, string>> by total, and by group and value as they meet: the value as it first stood there */
+    private array $held = [];
+
+    private int $bytes = 0;
+
+    private int $written = 0;
+
+    private ?AtomicFile $file = null;
+
+    /** @var list<array{total: int, offset: int, bytes: int}> */
+    private array $runs = [];
+
+    public function __construct(private readonly string $path) {}
+
+    public function add(int $total, string $group, string $canonical, string $value): void
+    {
+        $key = $group.KeyTuple::SEPARATOR.$canonical;
+        if (isset($this->held[$total][$key])) {
+            return;
+        }
+        $this->held[$total][$key] = $value;
+        $this->bytes += strlen($key) + strlen($value) + self::OF_EACH;
+        if ($this->bytes > self::BYTES) {
+            $this->flush();
+        }
+    }
+
+    /** @return list<array{total: int, offset: int, bytes: int}> where the runs of each total stand in the file, in the order of the side */
+    public function finish(): array
+    {
+        $this->flush();
+        $this->file?->finish();
+
+        return $this->runs;
+    }
+
+    private function flush(): void
+    {
+        foreach ($this->held as $total => $values) {
+            ksort($values, SORT_STRING);
+            $run = '';
+            foreach ($values as $key => $value) {
+                $run .= $key.Batch::CELL_END.$value.Batch::ROW_END;
+            }
+            $this->file ??= new AtomicFile($this->path);
+            $this->file->write($run);
+            $this->runs[] = ['total' => $total, 'offset' => $this->written, 'bytes' => strlen($run)];
+            $this->written += strlen($run);
+        }
+        $this->held = [];
+        $this->bytes = 0;
+    }
+}
