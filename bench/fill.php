@@ -36,10 +36,19 @@ function fill(string $file): void
 function asked(string $port): ?string
 {
     foreach (['GET' => 'session', 'POST' => 'session'] as $method => $path) {
-        $body = @file_get_contents("http://127.0.0.1:{$port}/api/v1/{$path}", false, stream_context_create(['http' => [
-            'method' => $method, 'ignore_errors' => true, 'timeout' => 20, 'header' => "Accept: application/json\r\nContent-Type: application/json",
-            'content' => $method === 'POST' ? '{"email": "analyst@wherrymoor.example", "password": "x"}' : '',
-        ]]));
+        $body = @file_get_contents(
+            "http://127.0.0.1:{$port}/api/v1/{$path}",
+            false,
+            stream_context_create([
+                'http' => [
+                    'method' => $method,
+                    'ignore_errors' => true,
+                    'timeout' => 20,
+                    'header' => "Accept: application/json\r\nContent-Type: application/json",
+                    'content' => $method === 'POST' ? '{"email": "analyst@wherrymoor.example", "password": "x"}' : '',
+                ],
+            ]),
+        );
         $status = (int) substr($http_response_header[0] ?? '', 9, 3);
         if ($body === false || ! in_array($status, [200, 419, 422, 429, 503, 507], true) || json_decode($body) === null) {
             return "{$method} {$path} was answered {$status}: ".substr((string) $body, 0, 200);
@@ -107,7 +116,11 @@ for ($time = 1; $time <= (int) $times; $time++) {
     );
 }
 foreach ($ends as $kind => $counts) {
-    printf("%-10s %s\n", $kind, implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)));
+    printf(
+        "%-10s %s\n",
+        $kind,
+        implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)),
+    );
 }
 printf("%d wrong\n", $wrong);
 exit($wrong === 0 ? 0 : 1);

@@ -12,8 +12,9 @@ final readonly class Licences
         $root = dirname(__DIR__);
         $page =
             Reference::HEAD.
-            "# Licences\n\nNine Tally is under the MIT licence (`LICENSE`). With it ship these packages, each with its own licence text in ".
-            "`vendor/` or `node_modules/`. Debian's packages (PHP, PostgreSQL, nginx, supervisor, Chromium) are installed and not shipped.\n";
+            "# Licences\n\nNine Tally is under the MIT licence (`LICENSE`). With it ship these packages, each with its own licence ".
+            "text in `vendor/` or `node_modules/`. Debian's packages (PHP, PostgreSQL, nginx, supervisor, Chromium) are installed ".
+            "and not shipped.\n";
         foreach (['PHP' => $this->ofComposer($root), 'the page' => $this->ofNpm($root)] as $where => $packages) {
             ksort($packages);
             $page .= "\n## In {$where}\n\n| package | version | licence |\n| --- | --- | --- |\n";
@@ -28,7 +29,10 @@ final readonly class Licences
     /** @return array<string, array{string, string}> version and licence, by name */
     private function ofComposer(string $root): array
     {
-        /** @var array{packages: list<array{name: string, version: string, license?: list<string>}>, "dev-package-names": list<string>} $installed */
+        /**
+         * @var array{packages: list<array{name: string, version: string, license?: list<string>}>, "dev-package-names": list<string>}
+         *     $installed
+         */
         $installed = self::json("{$root}/vendor/composer/installed.json");
         $packages = [];
         foreach ($installed['packages'] as $package) {

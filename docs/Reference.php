@@ -128,9 +128,12 @@ final readonly class Reference
             }
             $page .= "\n";
         }
-        $page .= "\nThe last two follow from no role: an administrator administers, and whoever is signed in keeps the own account.\n\n## Tokens\n\n".
-            "A program that carries a token (`Authorization: Bearer …`, made under *Your account*) does in its person's name what the token ".
-            "was made for, as far as the person's role allows it, until the token's last day. It sees sensitive values masked, always, and ".
+        $page .=
+            "\nThe last two follow from no role: an administrator administers, and whoever is signed in keeps the own account.\n\n".
+            "## Tokens\n\n".
+            "A program that carries a token (`Authorization: Bearer …`, made under *Your account*) does in its person's name what ".
+            "the token was made for, as far as the person's role allows it, until the token's last day. It sees sensitive values ".
+            "masked, always, and ".
             "needs no CSRF token, for it has no session. Scopes:\n\n";
         foreach (Act::ofTokens() as $act) {
             $page .= "- `{$act->value}`: {$act->sentence()}\n";
@@ -259,6 +262,9 @@ final readonly class Reference
             'pattern' => 'dd/MM/yy',
             'letters' => 'QQQ',
             'equation' => 'source: records read = refused + delivered',
+            'measure' => 'sum',
+            'difference' => '-412.66',
+            'shares' => '-412.60',
             'left' => 12,
             'right' => 11,
             'folder' => '/data/findings',

@@ -87,12 +87,16 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('datasets/{dataset}/receipts', [ReceiptController::class, 'index']);
     Route::post('datasets/{dataset}/receipts', [ReceiptController::class, 'store'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/snapshots', [ReceiptController::class, 'query'])->defaults(May::ACT, Act::Work);
-    Route::put('receipts/{receipt}/chunks/{offset}', [ReceiptController::class, 'chunk'])->defaults(May::ACT, Act::Work)->whereNumber('offset');
+    Route::put('receipts/{receipt}/chunks/{offset}', [ReceiptController::class, 'chunk'])
+        ->defaults(May::ACT, Act::Work)
+        ->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format'])->defaults(May::ACT, Act::Work);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
     Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use'])->defaults(May::ACT, Act::Work);
-    Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])->defaults(May::ACT, Act::Work)->whereNumber('claim');
+    Route::post('deliveries/{delivery}/claims/{claim}/explanations', [DeliveryController::class, 'explain'])
+        ->defaults(May::ACT, Act::Work)
+        ->whereNumber('claim');
 
     // Preparation
     Route::post('datasets/{dataset}/prepared-sides', [PreparationController::class, 'run'])->defaults(May::ACT, Act::Work);
@@ -145,10 +149,9 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)->defaults(
-        KeepsTrail::TAKES_AWAY,
-        true,
-    );
+    Route::post('datasets/{dataset}/prepared-rows/workbook', [PreparationController::class, 'askForWorkbook'])
+        ->defaults(May::ACT, Act::View)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('datasets/{dataset}/plan', [PlanController::class, 'show']);
     Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
     Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
@@ -158,13 +161,16 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
 
     // What holds values as they are, and is of no use without them
     Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
-        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])->defaults(May::ACT, Act::Rule)->middleware(NoTimeLimit::class);
+        Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])
+            ->defaults(May::ACT, Act::Rule)
+            ->middleware(NoTimeLimit::class);
         Route::get('datasets/{dataset}/corrections/{set}/lines', [DefectController::class, 'lines'])->scopeBindings();
         Route::get('datasets/{dataset}/corrections/{set}/taken', [DefectController::class, 'take'])
             ->defaults(KeepsTrail::TAKES_AWAY, true)
             ->scopeBindings()
             ->middleware(NoTimeLimit::class);
-        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)
+        Route::post('datasets/{dataset}/corrections/{set}/workbook', [DefectController::class, 'askForWorkbook'])
+            ->defaults(May::ACT, Act::View)
             ->scopeBindings()
             ->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('tallies/{tally}/folder', [TallyController::class, 'folder'])
@@ -179,11 +185,15 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
-    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])->defaults(May::ACT, Act::View)->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])
+        ->defaults(May::ACT, Act::View)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
     Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
     Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
-    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])->defaults(May::ACT, Act::Work)->whereNumber('number');
+    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])
+        ->defaults(May::ACT, Act::Work)
+        ->whereNumber('number');
     Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
     Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
     Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
@@ -213,6 +223,9 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     // Prove
     Route::get('tallies/{tally}/totals', [TotalController::class, 'index']);
     Route::get('tallies/{tally}/totals/{number}/groups', [TotalController::class, 'groups'])->whereNumber('number');
+    Route::post('tallies/{tally}/totals/{number}/published-figures', [TotalController::class, 'publish'])
+        ->defaults(May::ACT, Act::Work)
+        ->whereNumber('number');
     Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
 
     // Preparation and Review, to be taken away

@@ -41,6 +41,10 @@ final class ProfileDelivery implements ShouldQueue
         DeliveryProfile::query()
             ->whereKey($this->deliveryId)
             ->whereNull('columns')
-            ->update(['problem' => 'The values could not be looked at to their end. Have it done again; if that does not help, tell whoever runs Nine Tally.']);
+            ->update([
+                'problem' =>
+                    'The values could not be looked at to their end. Have it done again; if that does not help, tell whoever runs '.
+                        'Nine Tally.',
+            ]);
     }
 }

@@ -31,7 +31,7 @@ final readonly class BerthCharges
     /** Shortest length in metres => band. */
     private const BANDS = ['0' => 'to 5 m', '5' => '5–7 m', '7' => '7–9 m', '9' => '9–12 m', '12' => '12–15 m', '15' => 'over 15 m'];
 
-    private const SEASONS = [2021, 2022, 2023, 2024, 2025, 2026, 2027];
+    public const SEASONS = [2021, 2022, 2023, 2024, 2025, 2026, 2027];
 
     private Randomizer $random;
 
@@ -42,7 +42,8 @@ final readonly class BerthCharges
 
     /**
      * @return array{source: list<string>, target: list<string>, truth: array{rows: array{source: array<string, int>, target: array<string,
-     *     int>}, cells: array<string, string>, sums: array<string, array{source: int, target: int}>}, Basins: string, 'Length bands': string} paths, and what is true: key and cause of each
+     *     int>}, cells: array<string, string>, sums: array<string, array{source: int, target: int}>}, Basins: string,
+     *     'Length bands': string} paths, and what is true: key and cause of each
      *     changed cell, and by basin what all charges add up to, in pence
      */
     public function write(string $folder): array
@@ -118,79 +119,6 @@ final readonly class BerthCharges
         ]];
     }
 
-    /** @return array<string, mixed> the plan that brings both sides together, as plans are written */
-    public function plan(): array
-    {
-        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
-
-        return [
-            'formatVersion' => 3,
-            'key' => [$same('basin'), $same('band'), $same('season')],
-            'columnPairs' => [['id' => 'pair-c4a26e000001', ...$same('charge'), 'kind' => 'number', 'forgives' => ['number-form']]],
-            'leftOut' => ['source' => [], 'target' => []],
-            'totals' => [
-                ['measure' => 'sum', ...$same('charge'), 'by' => [$same('basin')]],
-                ['measure' => 'sum', ...$same('charge'), 'by' => [$same('season')], 'over' => 'matched'],
-                ['measure' => 'rows', 'by' => [$same('season')]],
-                ['measure' => 'distinct', ...$same('season'), 'by' => [$same('band')]],
-                ['measure' => 'greatest', ...$same('charge')],
-                ['measure' => 'blanks', ...$same('charge')],
-            ],
-            'sides' => [
-                'source' => [
-                    'preparation' => [
-                        [
-                            'id' => 'totals',
-                            'kind' => 'leave-out-rows',
-                            'condition' => ['column' => 'basin', 'test' => 'is-blank'],
-                            'reason' => 'the total at the foot of each file',
-                            'answersFor' => 'Ruth Osei',
-                        ],
-                        [
-                            'id' => 'seasons',
-                            'kind' => 'columns-into-rows',
-                            'columns' => array_map(static fn(int $season): string => "s{$season}", self::SEASONS),
-                            'namesInto' => 'season',
-                            'valuesInto' => 'charge',
-                        ],
-                        [
-                            'id' => 'season',
-                            'kind' => 'tidy-text',
-                            'columns' => ['season'],
-                            'actions' => [['action' => 'replace', 'find' => 's', 'with' => '']],
-                        ],
-                        [
-                            'id' => 'band',
-                            'kind' => 'tidy-text',
-                            'columns' => ['band'],
-                            'actions' => [['action' => 'trim'], ['action' => 'replace', 'find' => '-', 'with' => '–']],
-                        ],
-                    ],
-                ],
-                'target' => [
-                    'preparation' => [
-                        [
-                            'id' => 'basin',
-                            'kind' => 'look-up',
-                            'reference' => 'Basins',
-                            'on' => [['column' => 'basin_id', 'reference' => 'id']],
-                            'take' => [['reference' => 'code', 'into' => 'basin']],
-                        ],
-                        [
-                            'id' => 'band',
-                            'kind' => 'look-up-band',
-                            'reference' => 'Length bands',
-                            'column' => 'length_from',
-                            'from' => 'from_m',
-                            'take' => [['reference' => 'band', 'into' => 'band']],
-                        ],
-                        ['id' => 'charge', 'kind' => 'read-number', 'columns' => ['charge'], 'reading' => ['decimalMark' => ',']],
-                    ],
-                ],
-            ],
-        ];
-    }
-
     /**
      * @return array{list<array{basin: int, from: string, season: int, source: string, target: string|null}>, array<string, string>}
      *     charges, and key => cause of those that were bent
@@ -236,7 +164,9 @@ final readonly class BerthCharges
             $charges[$at] = ['target' => null] + $charges[$at];
         }
         // Two errors that cancel each other out, in the first basin that has none.
-        $bent = array_unique(array_column(array_filter($charges, static fn(array $one): bool => $one['source'] !== $one['target']), 'basin'));
+        $bent = array_unique(
+            array_column(array_filter($charges, static fn(array $one): bool => $one['source'] !== $one['target']), 'basin'),
+        );
         $whole = array_values(array_diff(array_keys(self::CODES), $bent))[0] ?? throw new \LogicException('Every basin was bent.');
         $first = $whole * count(self::BANDS) * count(self::SEASONS);
         foreach ([$first => 12.41, $first + 9 => -12.41] as $at => $by) {

@@ -124,7 +124,7 @@ final class Generator
         }
         $this->plantRows($free, $source, $target);
         $this->countRows(count($source), count($target));
-        $this->sum(['source' => $source, 'target' => $target]);
+        $this->truth['sums'] = DemoSums::of($this->dataset->rules->sums, ['source' => $source, 'target' => $target]);
 
         return [array_values($source), array_values($target)];
     }
@@ -235,23 +235,6 @@ final class Generator
                 'unkeyed' => $planted['unkeyedInTarget'],
             ],
         ];
-    }
-
-    /** @param array{source: array<int, array<string, string>>, target: array<int, array<string, string>>} $rows by source name */
-    private function sum(array $rows): void
-    {
-        foreach ($this->dataset->rules->sums as $by => $columns) {
-            foreach ($columns as $column) {
-                foreach ($rows as $side => $ofSide) {
-                    foreach ($ofSide as $row) {
-                        $group = $row[$by];
-                        // Money, so in pence.
-                        $this->truth['sums'][$column][$group][$side] = ($this->truth['sums'][$column][$group][$side] ?? 0) +
-                            (int) str_replace(['.', ','], '', $row[$column]);
-                    }
-                }
-            }
-        }
     }
 
     /**

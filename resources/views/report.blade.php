@@ -50,7 +50,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 .mark .s{background:#2b57c4;border-style:solid}.mark .t{background:#96490a;border-style:solid}
 .mark.agreed i{background:#556270;border:1.5px solid #556270}.mark.changed .t{transform:translateY(3px)}
 .mark.repeated{filter:drop-shadow(2px 2px 0 #fff) drop-shadow(2px 2px 0 #596572)}
-table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;padding-bottom:0;vertical-align:middle}table.groups .bars{vertical-align:top;padding:0;width:182px}table.groups svg{display:block}
+table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;padding-bottom:0;vertical-align:middle}table.groups .bars{vertical-align:top;padding:0;width:146px}table.groups svg{display:block}
 .warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
 @media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
 </style>

@@ -102,6 +102,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'course' => $this->api('GET', "/datasets/{$dataset->id}")->json(),
             'tally' => $this->api('GET', "/tallies/{$tally->id}")->json(),
             'proof' => $this->api('GET', "/tallies/{$tally->id}/totals")->json(),
+            'proof-groups' => $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json(),
             'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),
             'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),
             'advice' => $this->api('GET', "/datasets/{$dataset->id}/advice")->json(),

@@ -36,7 +36,11 @@ final readonly class MakeToken
         }
         $words = array_map(static fn(Act $act): string => $act->value, $scopes);
         $token = $person->createToken($name, $words, $lastDay->endOfDay());
-        $this->trail->note(TrailAct::MadeToken, $person, sprintf('"%s" for %s, until %s', $name, implode(', ', $words), $lastDay->toDateString()));
+        $this->trail->note(
+            TrailAct::MadeToken,
+            $person,
+            sprintf('"%s" for %s, until %s', $name, implode(', ', $words), $lastDay->toDateString()),
+        );
 
         return $token;
     }

@@ -152,7 +152,7 @@ final readonly class TryPlan
             return ['name' => $total->sentence()] + ($isHidden
                 ? ['source' => null, 'target' => null, 'difference' => null]
                 : array_intersect_key($report->all, ['source' => true, 'target' => true, 'difference' => true]));
-        }, $summary->totals);
+        }, $summary->reports->totals);
     }
 
     /** @return array<string, mixed> */

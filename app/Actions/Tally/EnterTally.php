@@ -223,7 +223,7 @@ final readonly class EnterTally
 
     private function totals(int $tallyId, Summary $summary): void
     {
-        foreach ($summary->totals as $place => $report) {
+        foreach ($summary->reports->totals as $place => $report) {
             $figures = $report->toArray();
             TallyTotal::query()->create([
                 'tally_id' => $tallyId,

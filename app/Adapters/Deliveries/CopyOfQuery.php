@@ -49,7 +49,9 @@ final readonly class CopyOfQuery
                 usleep(self::PAUSE_MICROSECONDS);
             }
 
-            $problem = $this->said($notes, 'problem') ?? ($this->said($notes, 'done') === null ? 'it ended without an answer; the disk may be full' : null);
+            $problem =
+                $this->said($notes, 'problem') ??
+                ($this->said($notes, 'done') === null ? 'it ended without an answer; the disk may be full' : null);
 
             return $problem === null ? true : throw new \PDOException($problem);
         } finally {

@@ -16,18 +16,21 @@ use App\Actions\Match\SaveDraft;
 use App\Actions\Tally\StartRun;
 use App\Models\Dataset;
 use App\Models\Migration;
+use App\Models\PublishedFigure;
 use App\Models\Receipt;
 use App\Models\Role;
 use App\Models\RoleEntry;
 use App\Models\RunState;
 use App\Models\User;
 use Database\Demo\BerthCharges;
+use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
 use Illuminate\Support\Str;
+use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Row\Side;
 
 /** Loads Wherrymoor Navigation by the same actions as a person takes. Run again it finds its work done. */
@@ -104,7 +107,29 @@ final class LoadDemo extends Command
                 $this->deliver($reference, Side::Source, [$made[$name]], $analyst, new DeliveryTerms);
             }
         }
-        $this->load($dataset, $made, $demo->plan(), $analyst);
+        $this->load($dataset, $made, BerthChargesPlan::document(), $analyst);
+        $this->publish($dataset, $made['truth']['sums'], $analyst);
+    }
+
+    /**
+     * What the trust printed of the charges: one basin as the old register has it, and all of them with two digits changed about.
+     *
+     * @param  array<string, array{source: int, target: int}>  $sums  in pence, by basin
+     */
+    private function publish(Dataset $dataset, array $sums, User $analyst): void
+    {
+        $written = static fn(int $pence): string => sprintf('%d.%02d', intdiv($pence, 100), $pence % 100);
+        $all = array_sum(array_column($sums, 'source'));
+        foreach ([[[], $written($all + 900)], [['KB'], $written($sums['KB']['source'])]] as [$labels, $figure]) {
+            PublishedFigure::query()->create([
+                'dataset_id' => $dataset->id,
+                'total' => CanonicalJson::of(BerthChargesPlan::totals()[0]),
+                'labels' => $labels,
+                'figure' => $figure,
+                'publisher' => 'Annual report, page 14',
+                'user_id' => $analyst->id,
+            ]);
+        }
     }
 
     private function dataset(Migration $migration, string $name): Dataset

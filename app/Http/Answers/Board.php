@@ -52,7 +52,11 @@ final readonly class Board
             ->selectRaw('max(id) AS id')
             ->pluck('id');
 
-        return Tally::query()->whereIn('id', $ids)->with(['standingCounts', 'carryOver.from', 'name', 'totals'])->get()->keyBy('dataset_id');
+        return Tally::query()
+            ->whereIn('id', $ids)
+            ->with(['standingCounts', 'carryOver.from', 'name', 'totals'])
+            ->get()
+            ->keyBy('dataset_id');
     }
 
     /**

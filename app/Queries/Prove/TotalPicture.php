@@ -19,7 +19,7 @@ final readonly class TotalPicture
 {
     public const ROW_HEIGHT = 34;
 
-    public const WIDTH = 170;
+    public const WIDTH = 136;
 
     private const BAR_HEIGHT = 9;
 

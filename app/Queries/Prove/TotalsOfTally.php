@@ -32,7 +32,7 @@ final readonly class TotalsOfTally
         $patterns = $this->patterns($tally);
         $totals = TallyTotal::query()->where('tally_id', $tally->id)->orderByDesc('differs')->orderBy('number')->get();
 
-        return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $before, $patterns, $mask))->all());
+        return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $tally, $before, $patterns, $mask))->all());
     }
 
     /** @return array{items: list<array<string, mixed>>, next: int|null} */
@@ -42,11 +42,15 @@ final readonly class TotalsOfTally
             return ['items' => [], 'next' => null];
         }
         $patterns = $this->patterns($tally);
+        $published = PublishedFigures::of($tally->dataset_id, $total->total());
         $groups = $this->page($total, $from, self::PAGE);
 
         return [
             'items' => array_map(
-                fn(array $group): array => ['shares' => $this->shares($group['shares'], $patterns)] + array_diff_key($group, ['keys' => true]),
+                fn(array $group): array => [
+                    'shares' => $this->shares($group['shares'], $patterns),
+                    'published' => $published->held($group['labels'], $group['source'], $group['target']),
+                ] + array_diff_key($group, ['keys' => true]),
                 $groups,
             ),
             'next' => $total->groups >= $from + self::PAGE ? $from + self::PAGE : null,
@@ -86,7 +90,7 @@ final readonly class TotalsOfTally
      * @param  array<int, string>  $patterns
      * @return array<string, mixed>
      */
-    private function shown(TallyTotal $row, array $before, array $patterns, Mask $mask): array
+    private function shown(TallyTotal $row, Tally $tally, array $before, array $patterns, Mask $mask): array
     {
         $total = $row->total();
         $figures = $row->figures;
@@ -108,6 +112,9 @@ final readonly class TotalsOfTally
             'moves' => $isMasked ? ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'] : $figures['moves'],
             'keys' => $isMasked || $mask->hidesKeys() ? ['source' => [], 'target' => []] : $figures['keys'],
             'only' => $isMasked ? null : $figures['only'],
+            'published' => $isMasked
+                ? null
+                : PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target']),
             'before' => $isMasked ? null : $before[CanonicalJson::of($total->toArray())] ?? null,
         ];
     }

@@ -181,7 +181,9 @@ final readonly class Masks
     private function maskOfLiterals(int $datasetId, ?User $person): \Closure
     {
         return $person === null
-            ? fn(string $value): string => '(masked '.substr(hash_hmac('sha256', $value, "literals of {$datasetId} {$this->secret}"), 0, 8).')'
+            ? fn(string $value): string => '(masked '.
+                substr(hash_hmac('sha256', $value, "literals of {$datasetId} {$this->secret}"), 0, 8).
+                ')'
             : (new SealedLiterals($this->secret, $datasetId))->sealed(...);
     }
 
@@ -256,7 +258,9 @@ final readonly class Masks
     private function flagged(int $datasetId, ?int $planVersionId, ?User $person): array
     {
         // Versions of plans that were made before any column could be flagged flag their pairs.
-        $flagged = DatabaseRow::all($this->database, <<<'SQL'
+        $flagged = DatabaseRow::all(
+            $this->database,
+            <<<'SQL'
             WITH plans AS (
                 SELECT document::json FROM plan_versions WHERE id = :plan
                 UNION ALL SELECT document::json FROM plan_drafts WHERE dataset_id = :dataset
@@ -272,7 +276,15 @@ final readonly class Masks
             WHERE NOT coalesce((SELECT until > :now::timestamptz FROM unmaskings WHERE dataset_id = :dataset AND user_id = :person
                 ORDER BY id DESC LIMIT 1), false)
             ORDER BY side, name
-            SQL, ['plan' => $planVersionId, 'dataset' => $datasetId, 'person' => $person?->isHere() === true ? $person->id : null, 'now' => now()]);
+            SQL
+            ,
+            [
+                'plan' => $planVersionId,
+                'dataset' => $datasetId,
+                'person' => $person?->isHere() === true ? $person->id : null,
+                'now' => now(),
+            ],
+        );
         $columns = ['source' => [], 'target' => []];
         foreach ($flagged as $column) {
             $columns[$column->text('side') === 'source' ? 'source' : 'target'][] = $column->text('name');

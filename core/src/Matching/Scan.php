@@ -15,7 +15,6 @@ use NineTally\Core\Row\RefusalReason;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\DistinctSpill;
-use NineTally\Core\Totals\SideTotals;
 
 /** Reads one range of a side, puts its keyed rows aside by partition, and writes down what has no key or was refused. */
 final readonly class Scan
@@ -32,8 +31,7 @@ final readonly class Scan
         private array $bridgedKeys,
         private int $partitions,
         private int $bufferBytes,
-        private BlankCells $blanks,
-        private SideTotals $totals,
+        private BlockFigures $figures,
     ) {}
 
     /**
@@ -82,8 +80,7 @@ final readonly class Scan
         });
         foreach ($batches as $batch) {
             if ($batch instanceof Batch) {
-                $this->blanks->count($batch, $output->result);
-                $this->totals->take($batch, $output->result->totals, $output->distinct);
+                $this->figures->count($batch, $output);
             }
             yield $batch;
         }

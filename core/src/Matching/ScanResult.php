@@ -26,7 +26,7 @@ final class ScanResult
     /** @var array<int, array<string, GroupFigures>> control total => group => what was taken of it */
     public array $totals = [];
 
-    /** @var list<array{total: int, offset: int, bytes: int}> runs of distinct values, in a file beside the spill */
+    /** @var list<array{total: int, file: string, offset: int, bytes: int}> runs of distinct values, in a file beside the spill */
     public array $distinct = [];
 
     /** Physical lines of the range. */
@@ -36,4 +36,17 @@ final class ScanResult
 
     /** The file was divided by counting quotes, and that was wrong: see TallyWork::tasksAfterStrayQuotes(). */
     public bool $hasStrayQuotes = false;
+
+    /** @return list<array{path: string, offset: int, bytes: int}> the runs of the distinct values of a control total */
+    public function runsOf(int $total, string $folder): array
+    {
+        $runs = [];
+        foreach ($this->distinct as $run) {
+            if ($run['total'] === $total) {
+                $runs[] = ['path' => "{$folder}/{$run['file']}", 'offset' => $run['offset'], 'bytes' => $run['bytes']];
+            }
+        }
+
+        return $runs;
+    }
 }

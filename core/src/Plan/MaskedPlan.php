@@ -33,7 +33,9 @@ final readonly class MaskedPlan
      */
     public static function of(array $document, array $hidden, \Closure $mask): array
     {
-        return array_filter([...$hidden['references'], $hidden['source'], $hidden['target']]) === [] ? $document : (new self($hidden, $mask))->masked($document);
+        return array_filter([...$hidden['references'], $hidden['source'], $hidden['target']]) === []
+            ? $document
+            : (new self($hidden, $mask))->masked($document);
     }
 
     /**

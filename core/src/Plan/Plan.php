@@ -28,7 +28,6 @@ final readonly class Plan
      * @param  array{source: list<string>, target: list<string>}  $leftOut
      * @param  list<Bridge>  $bridges
      * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
-     * @param  list<ControlTotal>  $totals
      */
     public function __construct(
         public array $key,
@@ -39,7 +38,6 @@ final readonly class Plan
         public array $bridges = [],
         public array $references = [],
         public ColumnRules $columnRules = new ColumnRules,
-        public array $totals = [],
     ) {}
 
     /**
@@ -154,7 +152,7 @@ final readonly class Plan
                 'demands' => $this->columnRules->demands,
                 'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),
                 'sensitive' => array_filter($this->columnRules->sensitive),
-                'totals' => array_map(static fn(ControlTotal $total): array => $total->toArray(), $this->totals),
+                'totals' => array_map(static fn(ControlTotal $total): array => $total->toArray(), $this->columnRules->totals),
             ]),
         ];
     }
@@ -285,7 +283,7 @@ final readonly class Plan
             $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
         }
 
-        foreach ($this->totals as $number => $total) {
+        foreach ($this->columnRules->totals as $number => $total) {
             foreach ($total->namesByPlace($side) as $place => $name) {
                 $names["/totals/{$number}{$place}"] = $name;
             }

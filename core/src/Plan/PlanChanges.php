@@ -55,7 +55,7 @@ final readonly class PlanChanges
 
         $written = static fn(Plan $plan): array => array_map(
             static fn(ControlTotal $total): string => $total->sentence(),
-            $plan->totals,
+            $plan->columnRules->totals,
         );
         $changes = [...$changes, ...$this->names('a control total', $written($before), $written($after))];
         if ($before->columnRules->defaultForgives !== $after->columnRules->defaultForgives) {

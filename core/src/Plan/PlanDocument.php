@@ -87,7 +87,6 @@ final readonly class PlanDocument
             throw UnusablePlan::because($problems);
         }
         $rules = array_map($this->reference(...), $references);
-
         return new Plan(
             array_map(
                 static fn(array $column): KeyColumn => new KeyColumn($column['source'], $column['target'], $column['forgives'] ?? []),
@@ -99,11 +98,12 @@ final readonly class PlanDocument
             $this->side('target', $sides['target'] ?? [], $rules),
             array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $bridges),
             $rules,
-            new ColumnRules($demands, $defaults['forgives'] ?? [], [
-                'source' => $this->sensitive($pairs, $sensitive, 'source'),
-                'target' => $this->sensitive($pairs, $sensitive, 'target'),
-            ]),
-            array_map(ControlTotal::fromArray(...), $totals),
+            new ColumnRules(
+                $demands,
+                $defaults['forgives'] ?? [],
+                $this->sensitive($pairs, $sensitive),
+                array_map(ControlTotal::fromArray(...), $totals),
+            ),
         );
     }
 
@@ -112,14 +112,15 @@ final readonly class PlanDocument
      *
      * @param  list<PairDocument>  $pairs
      * @param  array{source?: list<string>, target?: list<string>}  $sensitive
-     * @param  'source'|'target'  $side
-     * @return list<string>
+     * @return array{source: list<string>, target: list<string>}
      */
-    private function sensitive(array $pairs, array $sensitive, string $side): array
+    private function sensitive(array $pairs, array $sensitive): array
     {
         $flagged = array_filter($pairs, static fn(array $pair): bool => $pair['sensitive'] ?? false);
-
-        return array_values(array_unique([...$sensitive[$side] ?? [], ...array_column($flagged, $side)]));
+        return [
+            'source' => array_values(array_unique([...$sensitive['source'] ?? [], ...array_column($flagged, 'source')])),
+            'target' => array_values(array_unique([...$sensitive['target'] ?? [], ...array_column($flagged, 'target')])),
+        ];
     }
 
     private function upgraded(mixed $document): mixed
@@ -131,11 +132,8 @@ final readonly class PlanDocument
             throw UnusablePlan::because([
                 new Problem(
                     '/formatVersion',
-                    sprintf(
-                        'The plan has format version %d, and this is Nine Tally for version %d. Use a newer Nine Tally.',
-                        $document->formatVersion,
-                        Plan::FORMAT_VERSION,
-                    ),
+                    "The plan has format version {$document->formatVersion}, and this is Nine Tally for version ".
+                        Plan::FORMAT_VERSION.'. Use a newer Nine Tally.',
                 ),
             ]);
         }
@@ -266,12 +264,8 @@ final readonly class PlanDocument
         }
         foreach (['then' => $policy->needsColumn(), 'except' => $policy === PolicyId::CollapseCopies] as $part => $mayBe) {
             if (isset($repeats[$part]) && ! $mayBe) {
-                throw UnusablePlan::because([
-                    new Problem(
-                        "/sides/{$name}/repeats/{$part}",
-                        sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part),
-                    ),
-                ]);
+                $problem = sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part);
+                throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/{$part}", $problem)]);
             }
         }
 

@@ -185,7 +185,7 @@ final class FindingFiles
     public function finish(Summary $summary): array
     {
         foreach (
-            $this->files->has('without-entry.csv') ? $summary->withoutEntry : []
+            $this->files->has('without-entry.csv') ? $summary->reports->withoutEntry : []
             as ['source' => $source, 'target' => $target, 'values' => $values]
         ) {
             foreach ($values ?? [] as $value => $cells) {

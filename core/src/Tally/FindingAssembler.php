@@ -28,7 +28,6 @@ use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Totals\TotalShares;
 
 /** Makes findings of what was written aside, once the causes of whole columns can be decided, and groups them into patterns. */
 final class FindingAssembler
@@ -64,7 +63,6 @@ final class FindingAssembler
         private readonly ValueCounts $values,
         private readonly array $leftOutKeys = [],
         private readonly bool $listsForgiven = false,
-        private readonly ?TotalShares $shares = null,
     ) {
         $this->planComparisons = new PlanComparisons($plan, $catalogue);
         $this->decisions = array_map(static fn($pair): ColumnDecision => $pair->evidence->decide($catalogue), $counts->pairs);
@@ -122,7 +120,6 @@ final class FindingAssembler
             deliveredKey: $this->deliveredKey($source, $target),
         );
         $this->values->see($finding);
-        $this->shares?->see($finding);
         if ($finding->class !== RowClass::Agreed) {
             $this->slices->see($finding);
         }

@@ -23,9 +23,6 @@ final readonly class Summary
      * @param  list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int,
      *     values: ValueFigures, altered: array{source: int, target: int}}>  $columns
      * @param  list<Pattern>  $patterns  of findings in the order in which they first occur, then of what was forgiven
-     * @param  list<array{source: string, target: string, cells: int, values: array<string, int>|null}>  $withoutEntry  values that
-     *     crosswalks do not know
-     * @param  list<TotalReport>  $totals  in the order of the plan
      */
     public function __construct(
         public SideCounts $source,
@@ -34,9 +31,8 @@ final readonly class Summary
         public array $patterns,
         public KeyFigures $key = new KeyFigures,
         public PreparationFigures $preparation = new PreparationFigures,
-        public array $withoutEntry = [],
+        public ColumnReports $reports = new ColumnReports,
         public RowSlices $slices = new RowSlices,
-        public array $totals = [],
     ) {}
 
     /** @return array{compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int} */
@@ -88,7 +84,7 @@ final readonly class Summary
     public function warnings(): array
     {
         $warnings = [...$this->warningsOf($this->source), ...$this->warningsOf($this->target)];
-        foreach ($this->withoutEntry as ['source' => $column, 'cells' => $cells, 'values' => $values]) {
+        foreach ($this->reports->withoutEntry as ['source' => $column, 'cells' => $cells, 'values' => $values]) {
             $warnings[] = new Warning(WarningKind::WithoutEntry, [
                 'column' => $column,
                 'cells' => $cells,
@@ -186,7 +182,7 @@ final readonly class Summary
             'key_forgiven' => $this->key->forgiven,
             'without_entry' => array_map(
                 static fn(array $one): array => ['values' => $one['values'] === null ? null : (object) $one['values']] + $one,
-                $this->withoutEntry,
+                $this->reports->withoutEntry,
             ),
             'columns' => array_map(
                 static fn(array $column): array => [
@@ -211,7 +207,9 @@ final readonly class Summary
                 ],
                 $this->patterns,
             ),
-            ...$this->totals === [] ? [] : ['totals' => array_map(static fn(TotalReport $total): array => $total->toArray(), $this->totals)],
+            ...array_filter([
+                'totals' => array_map(static fn(TotalReport $total): array => $total->toArray(), $this->reports->totals),
+            ]),
             'engine' => EngineVersion::all(),
         ];
     }

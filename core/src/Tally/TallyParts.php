@@ -9,6 +9,7 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\BlankCells;
+use NineTally\Core\Matching\BlockFigures;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\MergeScan;
@@ -28,11 +29,7 @@ use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Totals\ControlTotal;
-use NineTally\Core\Totals\ShareCounts;
-use NineTally\Core\Totals\SideTotals;
-use NineTally\Core\Totals\TotalColumns;
-use NineTally\Core\Totals\TotalShares;
+use NineTally\Core\Totals\PlanTotals;
 use NineTally\Core\Value\Reading;
 use NineTally\Core\Value\ValueOrder;
 
@@ -49,8 +46,7 @@ final class TallyParts
     /** @var array<string, KeyForm> by side */
     private array $keyForms = [];
 
-    /** @var Sides<list<TotalColumns>>|null */
-    private ?Sides $totalColumns = null;
+    public readonly PlanTotals $totals;
 
     /** @var Sides<RowEncoding> */
     private readonly Sides $layouts;
@@ -65,6 +61,12 @@ final class TallyParts
         $this->partitions = $settings->partitions(max($readers->source->bytes(), $readers->target->bytes()));
         $this->catalogue = new CauseCatalogue;
         $this->layouts = $this->layouts();
+        $this->totals = new PlanTotals(
+            $plan,
+            $readers->map(static fn(Reader $reader): Columns => $reader->columns()),
+            $this->layouts->map(static fn(RowEncoding $layout): array => $layout->keyPositions),
+            $this->catalogue->forms,
+        );
     }
 
     public function scan(Side $side): Scan
@@ -79,8 +81,7 @@ final class TallyParts
             $this->bridgedKeys(),
             $this->partitions,
             $this->settings->bufferBytes(),
-            new BlankCells($layout->pairedPositions, $this->readings($side)),
-            $this->sideTotals($side),
+            new BlockFigures(new BlankCells($layout->pairedPositions, $this->readings($side)), $this->totals->ofSide($side)),
         );
     }
 
@@ -104,7 +105,7 @@ final class TallyParts
             $this->layouts->source->keyComesFirst &&
             $this->plan->bridges === [] &&
             ! $readsEqualBytes &&
-            ! $this->totalsNeedAll() &&
+            ! $this->totals->needAllRows() &&
             $this->plan->source->repeats->isDefault() &&
             $this->plan->target->repeats->isDefault();
     }
@@ -126,89 +127,16 @@ final class TallyParts
         );
         $keyColumns = $this->hasPlainKeys() ? [] : array_map($this->planComparisons()->ofKey(...), $this->plan->key);
         $bridges = $this->bridges();
-        $shares = $this->plan->totals === [] ? null : $this->totalShares($counts->shares);
+        $shares = $this->totals->shares($counts->shares, $this->comparisons());
 
         return new PartitionMatch(
             $sides,
             $pairs,
-            new RowOutcomes($sides, $comparison, $counts, $bridges, $keyColumns, $postings, $shares, $this->totalsNeedAll()),
+            new RowOutcomes($sides, $comparison, $counts, $bridges, $keyColumns, $postings, $shares, $this->totals->needAllRows()),
             $counts,
             $bridges,
             $this->settings->largePartition(),
         );
-    }
-
-    public function sideTotals(Side $side): SideTotals
-    {
-        return new SideTotals($this->totalColumns()->of($side), $this->layouts->of($side)->keyPositions);
-    }
-
-    /** @return Sides<list<TotalColumns>> by control total of the plan */
-    public function totalColumns(): Sides
-    {
-        return $this->totalColumns ??= Sides::each(
-            fn(Side $side): array => array_map(
-                fn(ControlTotal $total): TotalColumns => new TotalColumns(
-                    $total,
-                    $side,
-                    $this->plan,
-                    $this->columns($side),
-                    $this->catalogue->forms,
-                ),
-                $this->plan->totals,
-            ),
-        );
-    }
-
-    public function totalShares(ShareCounts $shares): TotalShares
-    {
-        return new TotalShares(
-            $this->totalColumns(),
-            array_map(fn(ControlTotal $total): ?int => $this->pairOf($total->source, $total->target), $this->plan->totals),
-            $this->comparisons(),
-            $shares,
-        );
-    }
-
-    /**
-     * Rows of equal bytes leave all totals alike, where each column that a total looks at is compared with its partner or is in the key,
-     * and both sides read it alike.
-     */
-    private function totalsNeedAll(): bool
-    {
-        [$source, $target] = $this->totalColumns()->both();
-        foreach ($this->plan->totals as $number => $total) {
-            $pairs = $total->source === null ? $total->by : [['source' => $total->source, 'target' => $total->target ?? ''], ...$total->by];
-            $others = array_filter($pairs, fn(array $pair): bool => ! $this->isKeyColumn($pair) && $this->pairOf(...array_values($pair)) === null);
-            if ($others !== [] || ! $source[$number]->readsLike($target[$number])) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    /** @param array{source: string, target: string} $pair */
-    private function isKeyColumn(array $pair): bool
-    {
-        foreach ($this->plan->key as $key) {
-            if ($key->source === $pair['source'] && $key->target === $pair['target']) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    private function pairOf(?string $source, ?string $target): ?int
-    {
-        foreach ($this->plan->columnPairs as $position => $pair) {
-            if ($pair->source === $source && $pair->target === $target) {
-                return $position;
-            }
-        }
-
-        return null;
     }
 
     /** @return list<ColumnComparison> by column pair */

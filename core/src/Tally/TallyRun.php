@@ -17,9 +17,7 @@ use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Totals\DistinctValues;
-use NineTally\Core\Totals\Measure;
-use NineTally\Core\Totals\TotalReport;
+use NineTally\Core\Totals\TotalShares;
 
 /**
  * One run of a plan on two deliveries: both sides are read into partitions by key, each partition is matched, the causes of
@@ -83,6 +81,7 @@ final class TallyRun
         $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
         $this->match();
         $counts = $this->work->matchCounts();
+        $parts = $this->work->parts;
         [$source, $target] = array_map(
             fn(Side $side): SideCounts => SideCounts::from(
                 $side,
@@ -103,9 +102,8 @@ final class TallyRun
             $this->work->valueCounts(),
             $this->leftOutKeys(),
             $this->settings->listsForgiven,
-            $this->plan->totals === [] ? null : $this->work->parts->totalShares($counts->shares),
         );
-        yield from $this->merge($source, $target, $assembler);
+        yield from $this->merge($source, $target, $assembler, $parts->totals->shares($counts->shares, $parts->comparisons()));
 
         return new Summary(
             $source,
@@ -122,35 +120,8 @@ final class TallyRun
                 $this->readers->map($this->stepsOf(...))->named(),
                 $this->readers->map(fn(Reader $reader): array => $this->ledgerOf($reader)->references ?? [])->named(),
             ),
-            ValuesWithoutEntry::of($this->plan, $counts),
+            new ColumnReports(ValuesWithoutEntry::of($this->plan, $counts), $this->work->totals($counts)),
             $assembler->slices,
-            $this->totals($counts),
-        );
-    }
-
-    /** @return list<TotalReport> */
-    private function totals(MatchCounts $counts): array
-    {
-        if ($this->plan->totals === []) {
-            return [];
-        }
-        $columns = $this->work->parts->totalColumns();
-        $groups = Sides::each(fn(Side $side): array => $this->work->parts->sideTotals($side)->together(
-            array_map(static fn(ScanResult $result): array => $result->totals, $this->work->scanResults($side)),
-        ));
-
-        return array_map(
-            fn(int $number): TotalReport => TotalReport::of(
-                $columns->source[$number],
-                $columns->target[$number],
-                $groups->source[$number],
-                $groups->target[$number],
-                $counts->shares->of($number),
-                $columns->source[$number]->total->measure === Measure::Distinct
-                    ? DistinctValues::of($this->work->distinctRuns(Side::Source, $number), $this->work->distinctRuns(Side::Target, $number))
-                    : [],
-            ),
-            array_keys($columns->source),
         );
     }
 
@@ -172,8 +143,7 @@ final class TallyRun
     {
         return array_map(
             static fn(array $step): array => [
-                'number' => $step['number'],
-                'sentence' => $step['sentence'],
+                ...['number' => $step['number'], 'sentence' => $step['sentence']],
                 'in' => $step['figures']['in'],
                 'made' => $step['figures']['made'],
                 'condensed' => $step['figures']['condensed'],
@@ -242,7 +212,7 @@ final class TallyRun
     }
 
     /** @return \Generator<int, RowFinding> */
-    private function merge(SideCounts $source, SideCounts $target, FindingAssembler $assembler): \Generator
+    private function merge(SideCounts $source, SideCounts $target, FindingAssembler $assembler, ?TotalShares $shares): \Generator
     {
         $expected = $source->refused + $source->unkeyed + $source->repeated + $source->changed + $source->unmatched
             + $target->refused + $target->unkeyed + $target->repeated + $target->unmatched;
@@ -250,7 +220,9 @@ final class TallyRun
         foreach (Side::cases() as $side) {
             foreach ($this->work->entries($side) as $linesBefore => $entry) {
                 $isFinding = $entry->class !== RowClass::Agreed;
-                yield $assembler->assemble($entry, $linesBefore, $isFinding ? ++$sequence : 0);
+                $finding = $assembler->assemble($entry, $linesBefore, $isFinding ? ++$sequence : 0);
+                $shares?->see($finding);
+                yield $finding;
                 if (++$passed % self::FINDINGS_A_REPORT === 0) {
                     $this->report(Phase::Merging, $this->mergedShare($sequence, $expected));
                 }

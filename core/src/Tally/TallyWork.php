@@ -15,6 +15,7 @@ use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Value\Reading;
 
 /**
@@ -168,19 +169,10 @@ final class TallyWork
         );
     }
 
-    /** @return list<array{path: string, offset: int, bytes: int}> runs of the distinct values of a control total, in the order of the side */
-    public function distinctRuns(Side $side, int $total): array
+    /** @return list<TotalReport> the control totals; all findings must have been merged */
+    public function totals(MatchCounts $counts): array
     {
-        $runs = [];
-        foreach ($this->rangesInOrder($side) as ['path' => $path, 'result' => $result]) {
-            foreach ($result->distinct as $run) {
-                if ($run['total'] === $total) {
-                    $runs[] = ['path' => "{$path}.distinct", 'offset' => $run['offset'], 'bytes' => $run['bytes']];
-                }
-            }
-        }
-
-        return $runs;
+        return $this->parts->totals->reports(Sides::each($this->scanResults(...)), $counts->shares, $this->workspace);
     }
 
     public function matchCounts(): MatchCounts

@@ -82,7 +82,9 @@ final readonly class ControlTotal
 
     public function sentence(): string
     {
-        return $this->name().($this->by === [] ? '' : " by {$this->groupNames()}").($this->over === Basis::Matched ? ' over rows that matched' : '');
+        $by = $this->by === [] ? '' : " by {$this->groupNames()}";
+
+        return $this->name().$by.($this->over === Basis::Matched ? ' over rows that matched' : '');
     }
 
     private static function pair(string $source, string $target): string

@@ -29,7 +29,7 @@ final class DistinctSpill
 
     private ?AtomicFile $file = null;
 
-    /** @var list<array{total: int, offset: int, bytes: int}> */
+    /** @var list<array{total: int, file: string, offset: int, bytes: int}> */
     private array $runs = [];
 
     public function __construct(private readonly string $path) {}
@@ -47,7 +47,7 @@ final class DistinctSpill
         }
     }
 
-    /** @return list<array{total: int, offset: int, bytes: int}> where the runs of each total stand in the file, in the order of the side */
+    /** @return list<array{total: int, file: string, offset: int, bytes: int}> the runs, in the order of the side */
     public function finish(): array
     {
         $this->flush();
@@ -66,7 +66,7 @@ final class DistinctSpill
             }
             $this->file ??= new AtomicFile($this->path);
             $this->file->write($run);
-            $this->runs[] = ['total' => $total, 'offset' => $this->written, 'bytes' => strlen($run)];
+            $this->runs[] = ['total' => $total, 'file' => basename($this->path), 'offset' => $this->written, 'bytes' => strlen($run)];
             $this->written += strlen($run);
         }
         $this->held = [];

@@ -48,6 +48,12 @@ final class Share
         $this->down->addSum($other->down);
     }
 
+    /** Whether any of its rows adds something. */
+    public function moves(): bool
+    {
+        return ! $this->up->total()->isZero() || ! $this->down->total()->isZero();
+    }
+
     public function net(): BigDecimal
     {
         return $this->up->total()->plus($this->down->total());

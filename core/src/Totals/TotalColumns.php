@@ -56,7 +56,8 @@ final class TotalColumns
         $rules = $plan->side($side);
         $column = $total->column($side);
         $this->place = $column === null ? null : $columns->positionOf($column);
-        $this->reading = $rules->reading($column ?? '', in_array($total->measure, [Measure::Blanks, Measure::Distinct], true) ? Kind::Text : $total->kind);
+        $isOfText = in_array($total->measure, [Measure::Blanks, Measure::Distinct], true);
+        $this->reading = $rules->reading($column ?? '', $isOfText ? Kind::Text : $total->kind);
         $this->order = new ValueOrder($this->reading);
         $this->isPlain = $this->reading->numbers->decimalMark === '.';
         $pair = self::pairOf($plan, ['source' => $total->source ?? '', 'target' => $total->target ?? '']);

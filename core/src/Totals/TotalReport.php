@@ -55,8 +55,14 @@ final readonly class TotalReport
      *
      * @throws UnbalancedTally when shares are not the difference
      */
-    public static function of(TotalColumns $ofSource, TotalColumns $ofTarget, array $source, array $target, array $shares, array $distinct = []): self
-    {
+    public static function of(
+        TotalColumns $ofSource,
+        TotalColumns $ofTarget,
+        array $source,
+        array $target,
+        array $shares,
+        array $distinct = [],
+    ): self {
         $total = $ofSource->total;
         $all = ['source' => self::sum($source, $ofSource), 'target' => self::sum($target, $ofTarget)];
         $figures = self::figures(
@@ -185,7 +191,7 @@ final readonly class TotalReport
         self::mustAddUp($total, $difference, $shares);
         $places = max($leastPlaces, $values['source']->getScale(), $values['target']->getScale());
         $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
-        $moves = array_filter($shares, static fn(Share $share): bool => ! $share->up->total()->isZero() || ! $share->down->total()->isZero());
+        $moves = array_filter($shares, static fn(Share $share): bool => $share->moves());
         ksort($moves, SORT_NATURAL);
         $together = new Share;
         array_walk($moves, static fn(Share $share) => $together->take($share));

@@ -148,7 +148,7 @@ final class ExitStatusTest extends TestCase
             substr((string) gzencode(str_repeat($good, 3_000)), 0, -40),
             $good,
             ['--key=basin'],
-            'old.csv" ends in the middle',
+            'old.csv" breaks off',
         ];
         yield 'a JSON document that breaks off' => ['[{"basin":1},{"basin":', $good, ['--key=basin'], 'old.csv" ends in the middle'];
         yield 'JSON that is no register' => ['[1, 2]', $good, ['--key=basin'], 'no object in it has a property'];
@@ -168,7 +168,7 @@ KB,1,2
             substr((string) gzencode(str_repeat($good, 3_000)), 0, -40),
             $good,
             ['--key=basin', '--workers=2'],
-            'old.csv" ends in the middle',
+            'old.csv" breaks off',
         ];
         yield 'a reference without a file' => [
             $good,

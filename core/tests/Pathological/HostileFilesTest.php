@@ -76,7 +76,12 @@ final class HostileFilesTest extends TestCase
             'is a picture, which is not read',
         ];
         yield 'a workbook that breaks off' => ["PK\x03\x04".random_bytes(500), 'moorings.xlsx', 'broken-off', 'Pack it or copy it again'];
-        yield 'a list that breaks off' => ['[{"basin": "KB"}, {"basin": "LM"', 'moorings.json', 'broken-off', 'ends in the middle of what it holds'];
+        yield 'a list that breaks off' => [
+            '[{"basin": "KB"}, {"basin": "LM"',
+            'moorings.json',
+            'broken-off',
+            'ends in the middle of what it holds',
+        ];
         yield 'brackets in one another' => ['{"a":'.str_repeat('[', 20_000), 'deep.json', 'not-a-list-of-objects', 'no object in it'];
         yield 'lists before the list' => [
             '{"a":'.str_repeat('[', 300_000).'1'.str_repeat(']', 300_000).',"b":[{"c":1}]}',

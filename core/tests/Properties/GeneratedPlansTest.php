@@ -122,14 +122,17 @@ final class GeneratedPlansTest extends TestCase
     {
         $names = [];
         $this->holds(function (GeneratedTally $tally) use (&$names): void {
-            $mirrored = $this->summary($tally->mirrored())->totals;
-            foreach ($this->summary($tally)->totals as $number => $total) {
+            $mirrored = $this->summary($tally->mirrored())->reports->totals;
+            foreach ($this->summary($tally)->reports->totals as $number => $total) {
                 self::assertSame($total->all['source'], $mirrored[$number]->all['target']);
                 if (! $total->total->measure->hasShares()) {
                     continue;
                 }
                 /** @param list<string|null> $figures */
-                $sum = static fn(array $figures): string => rtrim(rtrim((string) BigDecimal::sum(0, ...array_filter($figures, is_string(...)))->toScale(30), '0'), '.');
+                $sum = static fn(array $figures): string => rtrim(
+                    rtrim((string) BigDecimal::sum(0, ...array_filter($figures, is_string(...)))->toScale(30), '0'),
+                    '.',
+                );
                 foreach ([$total->all, ...$total->groups] as $figures) {
                     self::assertSame($sum([(string) $figures['difference']]), $sum(array_column($figures['shares'], 'net')));
                     array_push($names, ...array_column($figures['shares'], 'name'));

@@ -143,11 +143,18 @@ final class TotalsTest extends TestCase
             'basin,berth,fee,part',
         )[0];
 
-        self::assertSame(['3', '3', '0', true], [$total->all['source'], $total->all['target'], $total->all['difference'], $total->all['cancels']]);
-        self::assertSame(['source' => ['count' => 1, 'values' => ['weir']], 'target' => ['count' => 1, 'values' => ['lock']]], $total->all['only']);
+        ['source' => $source, 'target' => $target, 'difference' => $difference, 'cancels' => $cancels] = $total->all;
+        self::assertSame(['3', '3', '0', true], [$source, $target, $difference, $cancels]);
+        self::assertSame(
+            ['source' => ['count' => 1, 'values' => ['weir']], 'target' => ['count' => 1, 'values' => ['lock']]],
+            $total->all['only'],
+        );
         self::assertSame(
             [['LM', '2', '3', '1'], ['KB', '2', '2', '0']],
-            array_map(static fn(array $group): array => [$group['labels'][0], $group['source'], $group['target'], $group['difference']], $total->groups),
+            array_map(
+                static fn(array $group): array => [$group['labels'][0], $group['source'], $group['target'], $group['difference']],
+                $total->groups,
+            ),
         );
     }
 
@@ -165,11 +172,11 @@ final class TotalsTest extends TestCase
 
     public function test_the_least_and_the_greatest_say_which_row_has_them(): void
     {
-        $totals = $this->totals(
-            "KB,1,10\nKB,2,9\nKB,3,9\n",
-            "KB,1,10\nKB,2,9\nKB,3,\n",
-            [['measure' => 'least', ...self::FEE], ['measure' => 'greatest', ...self::FEE, 'kind' => 'text'], ['measure' => 'blanks', ...self::FEE]],
-        );
+        $totals = $this->totals("KB,1,10\nKB,2,9\nKB,3,9\n", "KB,1,10\nKB,2,9\nKB,3,\n", [
+            ['measure' => 'least', ...self::FEE],
+            ['measure' => 'greatest', ...self::FEE, 'kind' => 'text'],
+            ['measure' => 'blanks', ...self::FEE],
+        ]);
 
         self::assertSame(['9', ['KB', '2'], ['KB', '2']], [$totals[0]->all['source'], ...array_values($totals[0]->all['keys'])]);
         self::assertSame('9', $totals[1]->all['target']);
@@ -198,7 +205,7 @@ final class TotalsTest extends TestCase
             Plan::fromJson(CanonicalJson::of($document)),
             $this->reader("{$header}\n{$source}", 'old.csv'),
             $this->reader("{$header}\n{$target}", 'new.csv'),
-        )->totals;
+        )->reports->totals;
     }
 
     /**

@@ -26,7 +26,13 @@ final class EveryAddressTest extends TestCase
     {
         $tally = $this->tallied();
         $this->announce('source', 'more.csv', 10);
-        $this->api('POST', "/tallies/{$tally->id}/rulings", ['scope' => 'row', 'target' => '5', 'decision' => 'expected', 'reason' => 'so', 'seenAct' => 0]);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'row',
+            'target' => '5',
+            'decision' => 'expected',
+            'reason' => 'so',
+            'seenAct' => 0,
+        ]);
         $asked = 0;
         $stranger = $this->person('Nobody Here');
         $administrator = $this->person('Greta Holm');
@@ -75,7 +81,13 @@ final class EveryAddressTest extends TestCase
             }
             foreach ($tokens as [$token, $scope, $role]) {
                 $expected = $act === $scope && (! $isOfMigration || $act->isFor($role)) ? 200 : 403;
-                $this->holds($expected, $method, $path, fn(): int => $this->asked($method, $path, null, $token), "a token for {$scope->value}");
+                $this->holds(
+                    $expected,
+                    $method,
+                    $path,
+                    fn(): int => $this->asked($method, $path, null, $token),
+                    "a token for {$scope->value}",
+                );
                 $asked++;
             }
         }

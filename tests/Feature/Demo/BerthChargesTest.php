@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Tests\Feature\Demo;
 
 use Database\Demo\BerthCharges;
+use Database\Demo\BerthChargesPlan;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\PartStack;
-
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\References;
@@ -30,7 +30,7 @@ final class BerthChargesTest extends TestCase
         try {
             $demo = new BerthCharges(7);
             $made = $demo->write($workspace->path);
-            $plan = Plan::fromJson(CanonicalJson::of($demo->plan()));
+            $plan = Plan::fromJson(CanonicalJson::of(BerthChargesPlan::document()));
             $references = self::references(['Basins' => $made['Basins'], 'Length bands' => $made['Length bands']], $workspace->path);
             $findings = (new TallyRun(
                 $plan,
@@ -58,14 +58,14 @@ final class BerthChargesTest extends TestCase
             self::assertEquals($made['truth']['rows'][$side], array_diff_key($counts->toArray(), ['unkeyed' => 0, 'repeated' => 0]), $side);
         }
         $sums = [];
-        foreach ($summary->totals[0]->groups as $group) {
+        foreach ($summary->reports->totals[0]->groups as $group) {
             $sums[$group['labels'][0]] = array_map(
                 static fn(?string $sum): int => (int) round(100 * (float) $sum),
                 ['source' => $group['source'], 'target' => $group['target']],
             );
         }
         self::assertEquals($made['truth']['sums'], $sums);
-        self::assertCount(1, array_filter($summary->totals[0]->groups, static fn(array $group): bool => $group['cancels']));
+        self::assertCount(1, array_filter($summary->reports->totals[0]->groups, static fn(array $group): bool => $group['cancels']));
     }
 
     /** @param list<string> $paths */

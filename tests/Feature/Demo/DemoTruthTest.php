@@ -187,7 +187,7 @@ final class DemoTruthTest extends TestCase
         ksort($forgiven);
 
         $sums = [];
-        foreach ($summary->totals as $total) {
+        foreach ($summary->reports->totals as $total) {
             foreach ($total->total->measure === Measure::Sum ? $total->groups : [] as $group) {
                 $sums[(string) $total->total->source][$group['labels'][0]] = self::pence($group);
             }

@@ -22,14 +22,26 @@ final class TotalsOfTallyTest extends TestCase
         self::assertSame(['Sum of fee', 'Number of rows'], array_column($totals, 'heading'));
         self::assertSame(['60.00', '66.50', '6.50'], [$totals[0]['source'], $totals[0]['target'], $totals[0]['difference']]);
         self::assertSame(
-            [['extra', ['class' => 'extra'], '9.00'], ['missing', ['class' => 'missing'], '-3.00'], ['pattern 1', ['pattern' => 1], '0.50']],
-            array_map(static fn(mixed $share): array => is_array($share) ? [$share['name'], $share['filter'], $share['net']] : [], (array) $totals[0]['shares']),
+            [
+                ['extra', ['class' => 'extra'], '9.00'],
+                ['missing', ['class' => 'missing'], '-3.00'],
+                ['pattern 1', ['pattern' => 1], '0.50'],
+            ],
+            array_map(
+                static fn(mixed $share): array => is_array($share) ? [$share['name'], $share['filter'], $share['net']] : [],
+                (array) $totals[0]['shares'],
+            ),
         );
         self::assertFalse($totals[1]['differs']);
 
         $groups = $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->assertOk();
-        self::assertSame([[['NQ']], [['KB']], [['LM']]], array_map(static fn(array $group): array => [$group['labels']], $this->objects($groups, 'items')));
-        $this->get("/api/v1/tallies/{$tally->id}/totals/1/picture")->assertOk()->assertSee('role="img"', false);
+        self::assertSame(
+            [[['NQ']], [['KB']], [['LM']]],
+            array_map(static fn(array $group): array => [$group['labels']], $this->objects($groups, 'items')),
+        );
+        $this->get("/api/v1/tallies/{$tally->id}/totals/1/picture")
+            ->assertOk()
+            ->assertSee('role="img"', false);
         $this->api('GET', "/tallies/{$tally->id}/totals/7/groups")->assertNotFound();
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['What adds up', '+6.50', 'Sum of fee by basin']);
     }
@@ -43,8 +55,29 @@ final class TotalsOfTallyTest extends TestCase
         $tally = $this->dataset->latestTally() ?? self::fail('There is a tally.');
 
         $answer = $this->api('GET', "/tallies/{$tally->id}/totals");
-        self::assertSame([false, ['tally' => 1, 'difference' => '6.50']], [$answer->json('items.0.differs'), $answer->json('items.0.before')]);
+        self::assertSame(
+            [false, ['tally' => 1, 'difference' => '6.50']],
+            [$answer->json('items.0.differs'), $answer->json('items.0.before')],
+        );
         $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['tally' => ['totals' => 1, 'totalsDiffering' => 0]]);
+    }
+
+    public function test_a_figure_that_others_published_is_held_against_both_sides(): void
+    {
+        $tally = $this->proven([['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN]]]);
+        $path = "/tallies/{$tally->id}/totals/1/published-figures";
+        $figures = [['labels' => [], 'figure' => '61.00'], ['labels' => ['KB'], 'figure' => '30']];
+        $this->api('POST', $path, ['publisher' => 'annual report', 'figures' => $figures])->assertNoContent();
+        $corrected = [['labels' => ['KB'], 'figure' => '30.50']];
+        $this->api('POST', $path, ['publisher' => 'corrected', 'figures' => $corrected])->assertNoContent();
+        $this->api('POST', $path, ['publisher' => 'x', 'figures' => [['labels' => [], 'figure' => 'ten']]])->assertUnprocessable();
+
+        $this->api('GET', "/tallies/{$tally->id}/totals")->assertJson(['items' => [
+            ['published' => ['figure' => '61.00', 'by' => 'Ruth Osei', 'fromSource' => '1.00', 'toTarget' => '5.50']],
+        ]]);
+        $groups = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals/1/groups"), 'items');
+        self::assertSame([null, 'corrected', null], data_get($groups, '*.published.publisher'));
+        self::assertSame('0.50', data_get($groups[1], 'published.fromSource'));
     }
 
     public function test_a_total_of_sensitive_values_is_kept_from_whoever_they_are_masked_for(): void
@@ -52,7 +85,10 @@ final class TotalsOfTallyTest extends TestCase
         $tally = $this->proven([['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN]]], ['sensitive' => ['source' => ['fee']]]);
 
         $total = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals"), 'items')[0];
-        self::assertSame([true, null, null, [], 0], [$total['isMasked'], $total['source'], $total['difference'], $total['shares'], $total['groups']]);
+        self::assertSame(
+            [true, null, null, [], 0],
+            [$total['isMasked'], $total['source'], $total['difference'], $total['shares'], $total['groups']],
+        );
         self::assertSame([], $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json('items'));
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertSee('of sensitive values, which are masked')->assertDontSee('+6.50');
         $this->api('POST', "/datasets/{$this->dataset->id}/unmaskings")->assertCreated();

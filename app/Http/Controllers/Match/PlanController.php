@@ -42,7 +42,14 @@ final class PlanController extends Controller
     {
 
         return response()->json(
-            $joinDrafts($dataset, $request->base(), $request->mine(), $request->settled('mine'), $request->settled('theirs'), $this->person($request)),
+            $joinDrafts(
+                $dataset,
+                $request->base(),
+                $request->mine(),
+                $request->settled('mine'),
+                $request->settled('theirs'),
+                $this->person($request),
+            ),
         );
     }
 

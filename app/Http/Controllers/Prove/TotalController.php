@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Prove;
 
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Prove\PublishRequest;
+use App\Models\PublishedFigure;
 use App\Models\Tally;
 use App\Models\TallyTotal;
 use App\Queries\Prove\TotalPicture;
@@ -14,6 +16,8 @@ use App\Queries\Review\Masks;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
+use NineTally\Core\Plan\CanonicalJson;
 
 /** The control totals of a tally, and their groups. */
 final class TotalController extends Controller
@@ -30,6 +34,27 @@ final class TotalController extends Controller
         return response()->json(
             $this->totals->groups($this->total($tally, $number), $this->from($request), $tally, $this->mask($request, $tally)),
         );
+    }
+
+    /** Figures that others published: what was published of a group before stays, and the newest stands. */
+    public function publish(PublishRequest $request, Tally $tally, int $number): Response
+    {
+        $total = CanonicalJson::of($this->total($tally, $number)->total()->toArray());
+        $person = $this->person($request);
+        DB::transaction(static function () use ($request, $tally, $total, $person): void {
+            foreach ($request->figures() as ['labels' => $labels, 'figure' => $figure]) {
+                PublishedFigure::query()->create([
+                    'dataset_id' => $tally->dataset_id,
+                    'total' => $total,
+                    'labels' => $labels,
+                    'figure' => $figure,
+                    'publisher' => $request->publisher(),
+                    'user_id' => $person->id,
+                ]);
+            }
+        });
+
+        return response()->noContent();
     }
 
     /** The groups of a page as paired bars, each as high as its row in the table beside it. */

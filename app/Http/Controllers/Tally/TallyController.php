@@ -29,7 +29,12 @@ final class TallyController extends Controller
 
     public function index(Request $request, Dataset $dataset, Masks $masks): JsonResponse
     {
-        $tallies = $dataset->tallies()->with(['standingCounts', 'carryOver.from', 'name', 'totals'])->orderByDesc('number')->limit(100)->get();
+        $tallies = $dataset
+            ->tallies()
+            ->with(['standingCounts', 'carryOver.from', 'name', 'totals'])
+            ->orderByDesc('number')
+            ->limit(100)
+            ->get();
         $mask = $masks->ofDataset($dataset, $this->person($request));
 
         return response()->json([

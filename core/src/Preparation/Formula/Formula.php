@@ -42,8 +42,13 @@ final readonly class Formula
      *
      * @throws UnusableStep with what is wrong, when it cannot be read
      */
-    public static function of(string $written, ColumnIndex $columns, array $names, ?StepContext $context = null, Effort $effort = new Effort): self
-    {
+    public static function of(
+        string $written,
+        ColumnIndex $columns,
+        array $names,
+        ?StepContext $context = null,
+        Effort $effort = new Effort,
+    ): self {
         if (strlen($written) > self::LONGEST) {
             throw UnusableStep::because(sprintf('The formula is longer than %s characters.', number_format(self::LONGEST)));
         }

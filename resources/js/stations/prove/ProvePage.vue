@@ -10,6 +10,7 @@ import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
+import PublishedDialog from '@/stations/prove/PublishedDialog.vue'
 import TotalGroups from '@/stations/prove/TotalGroups.vue'
 import { isSame, nameOf } from '@/stations/prove/totals'
 import TotalsDialog from '@/stations/prove/TotalsDialog.vue'
@@ -24,6 +25,7 @@ const id = computed(() => props.course.tally?.id ?? 0)
 const { data, error, isPending, refetch } = useTotals(() => id.value)
 const { draft, plan, saving, setTotals } = useDraft(() => props.course)
 const isChoosing = ref(false)
+const isPublishing = ref(false)
 const route = useRoute()
 /** From the board or the tally one comes for a certain total. */
 const chosen = ref<number | null>(Number(route.query.total ?? 0) || null)
@@ -141,11 +143,21 @@ const key = (side: 'source' | 'target') => ({
         </section>
         <aside v-if="!total.isMasked && total.difference !== null">
           <ValuesApart v-if="(group ?? total).only" :only="(group ?? total).only ?? nothingApart" :name="path(total)" :where="where" :course="course" />
-          <WayBetween v-else :of="group ?? total" :name="path(total)" :where="where" :course="course" :tally="id" />
+          <WayBetween
+            v-else
+            :of="group ?? total"
+            :name="path(total)"
+            :published-name="group === null ? named('proof', 'items', data?.items.indexOf(total) ?? 0) : 'proof-groups'"
+            :where="where"
+            :course="course"
+            :tally="id"
+          />
+          <el-button v-if="group === null && course.mayWork" size="small" @click="isPublishing = true">Figures that others published</el-button>
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
         </aside>
       </div>
     </LoadState>
+    <PublishedDialog v-if="isPublishing && total" :tally="id" :total="total" @close="isPublishing = false" />
     <TotalsDialog
       v-if="isChoosing && draft !== null"
       :draft="draft"

@@ -26,6 +26,9 @@ const labels = computed(() => ({ source: props.course.migration.sourceLabel, tar
 const picture = computed(() => `/api/v1/tallies/${props.tally}/totals/${props.total.number}/picture?from=${from.value}`)
 const nameOf = (place: number): string => named('totals', props.total.number - 1, 'groups', from.value + place - 1)
 const label = (group: Schemas['TotalGroup']): string => group.labels.map((one) => (one === '' ? '(blank)' : one)).join(' · ')
+const isPublished = computed(() => data.value?.items.some(({ published }) => published !== null) === true)
+/** Somebody else's figure that neither side has. */
+const isApart = (group: Schemas['TotalGroup']): boolean => /[1-9]/.test(group.published?.fromSource ?? '') && /[1-9]/.test(group.published?.toTarget ?? '')
 const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.difference ?? '') && !group.cancels && group.source === group.target
 </script>
 
@@ -40,6 +43,7 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.d
             <th scope="col" class="number">{{ labels.source }}</th>
             <th scope="col" class="number">{{ labels.target }}</th>
             <th scope="col" class="number">difference</th>
+            <th v-if="isPublished" scope="col" class="number">published</th>
           </tr>
         </thead>
         <tbody>
@@ -57,6 +61,11 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.d
             <td class="number"><FigureValue :name="nameOf(place)" :of="amount(group.target)" /></td>
             <td class="number strong">
               <FigureValue :name="nameOf(place)" :of="signed(group.difference)" /><span v-if="group.cancels" title="Differences cancel out"> ±</span>
+            </td>
+            <td v-if="isPublished" class="number">
+              <span v-if="group.published" :data-figure="`proof-groups/items/${place}/published`" :class="{ apart: isApart(group) }">{{
+                amount(group.published.figure)
+              }}</span>
             </td>
           </tr>
         </tbody>
@@ -85,7 +94,7 @@ thead th {
   text-align: start;
   block-size: 30px;
   white-space: nowrap;
-  padding-inline-end: 12px;
+  padding-inline-end: 10px;
 }
 tbody tr {
   block-size: 34px;
@@ -93,7 +102,7 @@ tbody tr {
 tbody th,
 tbody td {
   block-size: 34px;
-  padding: 0 12px 0 0;
+  padding: 0 10px 0 0;
   font-size: 13px;
   border-block-end: 1px solid var(--line-2);
   text-align: start;
@@ -111,7 +120,7 @@ tbody th button {
 thead th:first-child {
   white-space: normal;
   overflow-wrap: anywhere;
-  min-inline-size: 110px;
+  min-inline-size: 90px;
   max-inline-size: 150px;
   line-height: 1.2;
 }
@@ -121,8 +130,8 @@ tbody .number {
   white-space: nowrap;
 }
 td.bars {
-  inline-size: 182px;
-  min-inline-size: 182px;
+  inline-size: 146px;
+  min-inline-size: 146px;
   vertical-align: top;
 }
 img {
@@ -138,6 +147,10 @@ img {
 .on th,
 .on td.number {
   background: var(--line-2);
+}
+.apart {
+  text-decoration: underline wavy var(--fail);
+  text-underline-offset: 3px;
 }
 .only {
   display: block;

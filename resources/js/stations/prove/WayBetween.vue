@@ -2,14 +2,16 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { amount, roughly, signed } from '@/format/amounts'
+import { moment } from '@/format/moments'
 import { figure, figures, type Said } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import SaidText from '@/parts/SaidText.vue'
 
 /** From the total of the source to that of the target: each share a bar that begins where the one before ended, and leads to its rows. */
 const props = defineProps<{
-  of: Pick<Schemas['Total'], 'source' | 'target' | 'difference' | 'shares' | 'moves' | 'cancels'>
+  of: Pick<Schemas['Total'], 'source' | 'target' | 'difference' | 'shares' | 'moves' | 'cancels' | 'published'>
   name: string
+  publishedName: string
   where: string
   course: Schemas['Course']
   tally: number
@@ -68,6 +70,17 @@ const rows = (share: Schemas['TotalShare']) => ({ path: `/datasets/${props.cours
       </li>
     </ol>
     <p v-if="of.shares.length > 0" class="quiet">The shares add up to the difference exactly.</p>
+    <p v-if="of.published" class="published">
+      <b>{{ of.published.publisher }}</b> published <span :data-figure="publishedName">{{ amount(of.published.figure) }}</span>:
+      <template v-if="!/[1-9]/.test(of.published.fromSource ?? '')">the same as the source</template>
+      <template v-else
+        ><span :data-figure="publishedName">{{ signed(of.published.fromSource) }}</span> against the source</template
+      >;
+      <template v-if="!/[1-9]/.test(of.published.toTarget ?? '')">the target is the same</template>
+      <template v-else
+        >the target is <span :data-figure="publishedName">{{ signed(of.published.toTarget) }}</span> against it</template
+      >. <span class="quiet">Entered by {{ of.published.by }}, {{ moment(of.published.at) }}.</span>
+    </p>
     <p v-if="of.cancels" class="note">
       <SaidText
         :said="[
@@ -134,6 +147,11 @@ i.tgt {
 .apart {
   flex: 1 0 100%;
   font-size: 12px;
+}
+.published {
+  border-block-start: 1px solid var(--line);
+  padding-block-start: 8px;
+  margin-block-start: 10px;
 }
 .note {
   background: #fff6d8;

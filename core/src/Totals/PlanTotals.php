@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Totals;
+
+use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Cause\FormCombination;
+use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Plan\Plan;
+use NineTally\Core\Row\Columns;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
+
+/**
+ * The control totals of a plan on two sides: what takes them while rows are read and matched, and what comes of it.
+ */
+final readonly class PlanTotals
+{
+    /** @var Sides<list<TotalColumns>> by total */
+    private Sides $columns;
+
+    /**
+     * @param  Sides<Columns>  $names
+     * @param  Sides<list<int>>  $keyPlaces
+     */
+    public function __construct(private Plan $plan, Sides $names, private Sides $keyPlaces, FormCombination $forms)
+    {
+        $this->columns = Sides::each(
+            static fn(Side $side): array => array_map(
+                static fn(ControlTotal $total): TotalColumns => new TotalColumns($total, $side, $plan, $names->of($side), $forms),
+                $plan->columnRules->totals,
+            ),
+        );
+    }
+
+    public function ofSide(Side $side): SideTotals
+    {
+        return new SideTotals($this->columns->of($side), $this->keyPlaces->of($side));
+    }
+
+    /**
+     * @param  list<ColumnComparison>  $comparisons  by column pair
+     * @return TotalShares|null null where nothing is totalled
+     */
+    public function shares(ShareCounts $shares, array $comparisons): ?TotalShares
+    {
+        $totals = $this->plan->columnRules->totals;
+
+        return $totals === []
+            ? null
+            : new TotalShares(
+                $this->columns,
+                array_map(fn(ControlTotal $total): ?int => $this->pairOf($total->source, $total->target), $totals),
+                $comparisons,
+                $shares,
+            );
+    }
+
+    /**
+     * Whether rows of equal bytes have to be looked at all the same: they leave all totals alike where each column that a total looks at is
+     * compared with its partner or is in the key, and both sides read it alike.
+     */
+    public function needAllRows(): bool
+    {
+        [$source, $target] = $this->columns->both();
+        foreach ($this->plan->columnRules->totals as $number => $total) {
+            $pairs = $total->source === null ? $total->by : [['source' => $total->source, 'target' => $total->target ?? ''], ...$total->by];
+            $others = array_filter(
+                $pairs,
+                fn(array $pair): bool => ! $this->isKeyColumn($pair) && $this->pairOf(...array_values($pair)) === null,
+            );
+            if ($others !== [] || ! $source[$number]->readsLike($target[$number])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param  Sides<list<ScanResult>>  $scans  in the order of each side
+     * @param  string  $folder  where the runs of distinct values are
+     * @return list<TotalReport>
+     */
+    public function reports(Sides $scans, ShareCounts $shares, string $folder): array
+    {
+        if ($this->plan->columnRules->totals === []) {
+            return [];
+        }
+        $groups = Sides::each(fn(Side $side): array => $this->ofSide($side)->together(
+            array_map(static fn(ScanResult $result): array => $result->totals, $scans->of($side)),
+        ));
+
+        $runs = static fn(Side $side, int $number): array => array_merge(
+            ...array_map(static fn(ScanResult $result): array => $result->runsOf($number, $folder), $scans->of($side)),
+        );
+
+        return array_map(
+            fn(int $number): TotalReport => TotalReport::of(
+                $this->columns->source[$number],
+                $this->columns->target[$number],
+                $groups->source[$number],
+                $groups->target[$number],
+                $shares->of($number),
+                $this->columns->source[$number]->total->measure === Measure::Distinct
+                    ? DistinctValues::of($runs(Side::Source, $number), $runs(Side::Target, $number))
+                    : [],
+            ),
+            array_keys($this->columns->source),
+        );
+    }
+
+    /** @param array{source: string, target: string} $pair */
+    private function isKeyColumn(array $pair): bool
+    {
+        foreach ($this->plan->key as $key) {
+            if ($key->source === $pair['source'] && $key->target === $pair['target']) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function pairOf(?string $source, ?string $target): ?int
+    {
+        foreach ($this->plan->columnPairs as $position => $pair) {
+            if ($pair->source === $source && $pair->target === $target) {
+                return $position;
+            }
+        }
+
+        return null;
+    }
+}
