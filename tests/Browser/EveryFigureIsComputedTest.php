@@ -6,6 +6,7 @@ namespace Tests\Browser;
 
 use App\Models\Dataset;
 use App\Models\Migration;
+use App\Models\PublishedFigure;
 use App\Models\Role;
 use App\Models\Tally;
 use App\Models\User;
@@ -162,8 +163,9 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
         foreach ([$this->dataset->latestTally()?->sourceDelivery, $this->dataset->latestTally()?->targetDelivery] as $delivery) {
             $names = [...$names, ...($delivery === null ? [] : [...$delivery->columns, ...$delivery->parts->pluck('file_name')->all()])];
         }
+        $publishers = PublishedFigure::query()->where('dataset_id', $this->dataset->id)->pluck('publisher')->all();
 
-        return array_values(array_filter($names, is_string(...)));
+        return array_values(array_filter([...$names, ...$publishers], is_string(...)));
     }
 
     private function dataset(string $name, string $old, string $new): Dataset
@@ -210,7 +212,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
      * What has a digit and no name. Numbers that name something (tally 4, plan 2, line 7, a day, an hour) are no figures, nor are values of
      * cells, nor what somebody types.
      *
-     * @param  list<string>  $names  of columns, files and datasets, which may hold digits
+     * @param  list<string>  $names  of columns, files, datasets and publishers, which may hold digits
      * @return list<string>
      */
     private function nameless(array $names): array

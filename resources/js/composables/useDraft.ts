@@ -246,9 +246,9 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     })
   }
 
-  /** Sets the figures that both sides must have in common. */
-  function setTotals(totals: readonly Schemas['ControlTotal'][]): void {
-    change((next) => ({ ...next, totals: [...totals] }))
+  /** Sets the figures that both sides must have in common, with what has to be prepared for them. */
+  function setTotals(totals: readonly Schemas['ControlTotal'][], prepared: (of: Draft) => Draft = (of) => of): void {
+    change((next) => ({ ...prepared(next), totals: [...totals] }))
   }
 
   /** Says whose values are masked: of a column of a side, or of both columns of a pair. */

@@ -1,3 +1,4 @@
+import { freshStepId } from '@/format/freshStepId'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/useDraft'
 import { kindOf } from '@/stations/prepare/stepKinds'
@@ -12,7 +13,6 @@ export function useSteps(
   choose: (of: Prepared, id: string | null) => void,
 ) {
   const stepsOf = (of: Prepared): readonly Step[] => rulesOf(draft(), of)?.preparation ?? []
-  const freshId = (): string => `step-${crypto.randomUUID().slice(0, 8)}`
 
   function keep(of: Prepared, steps: readonly Step[]): void {
     if (isSide(of)) set.prepareSide(of, steps)
@@ -21,7 +21,7 @@ export function useSteps(
 
   /** @param columns those that come out of the last step */
   function add(of: Prepared, kind: string, columns: readonly string[]): void {
-    const step = { id: freshId(), kind, ...kindOf(kind)?.make(columns) }
+    const step = { id: freshStepId(), kind, ...kindOf(kind)?.make(columns) }
     keep(of, [...stepsOf(of), step])
     choose(of, step.id)
   }
@@ -51,7 +51,7 @@ export function useSteps(
 
   function copy(from: Side, step: Step): void {
     const to = from === 'source' ? 'target' : 'source'
-    const copied = { ...step, id: freshId() }
+    const copied = { ...step, id: freshStepId() }
     keep(to, [...stepsOf(to), copied])
     choose(to, copied.id)
   }

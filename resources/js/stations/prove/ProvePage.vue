@@ -10,6 +10,8 @@ import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
+import { freshStepId } from '@/format/freshStepId'
+import { withPeriod, type PeriodOfPair } from '@/stations/prove/periods'
 import PublishedDialog from '@/stations/prove/PublishedDialog.vue'
 import TotalGroups from '@/stations/prove/TotalGroups.vue'
 import { isSame, nameOf } from '@/stations/prove/totals'
@@ -26,6 +28,9 @@ const { data, error, isPending, refetch } = useTotals(() => id.value)
 const { draft, plan, saving, setTotals } = useDraft(() => props.course)
 const isChoosing = ref(false)
 const isPublishing = ref(false)
+function choose(totals: readonly Schemas['ControlTotal'][], periods: readonly PeriodOfPair[]): void {
+  setTotals(totals, (of) => periods.reduce((next, period) => withPeriod(next, period, freshStepId), of))
+}
 const route = useRoute()
 /** From the board or the tally one comes for a certain total. */
 const chosen = ref<number | null>(Number(route.query.total ?? 0) || null)
@@ -164,7 +169,7 @@ const key = (side: 'source' | 'target') => ({
       :columns="columns"
       :course="course"
       :is-saving="saving.isPending.value"
-      @update="setTotals"
+      @update="choose"
       @close="isChoosing = false"
     />
   </main>

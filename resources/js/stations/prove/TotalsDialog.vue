@@ -3,6 +3,7 @@ import { computed, reactive } from 'vue'
 import type { Schemas } from '@/api/client'
 import { amount, signed } from '@/format/amounts'
 import { useTrial } from '@/stations/match/useTrial'
+import { columnOf, periodsOf, type PeriodOfPair } from '@/stations/prove/periods'
 import { type ControlTotal, isSame, measures, nameOf, proposals } from '@/stations/prove/totals'
 
 /** Which totals the plan has: proposed ones with one press, others put together from the columns of both sides. They are taken by the next tally. */
@@ -12,7 +13,7 @@ const props = defineProps<{
   isSaving: boolean
   course: Schemas['Course']
 }>()
-const emit = defineEmits<{ update: [totals: readonly ControlTotal[]]; close: [] }>()
+const emit = defineEmits<{ update: [totals: readonly ControlTotal[], periods: readonly PeriodOfPair[]]; close: [] }>()
 
 type Pair = Schemas['KeyColumn']
 const blank = {
@@ -35,13 +36,22 @@ const unpaired = computed<Pair[]>(() =>
 const all = computed(
   () => new Map([...pairs.value, ...unpaired.value].map((pair) => [pair.source === pair.target ? pair.source : `${pair.source} / ${pair.target}`, pair])),
 )
+/** Months and years of dates, which a step on each side makes when they are chosen. */
+const ofDates = computed(
+  () => new Map(periodsOf(props.draft).map((one) => [`${one.source === one.target ? one.source : `${one.source} / ${one.target}`}, by ${one.period}`, one])),
+)
 const proposed = computed(() => proposals(props.draft))
 const isOfAllRows = computed(() => isExtreme.value || entered.measure === 'distinct')
 const isExtreme = computed(() => entered.measure === 'least' || entered.measure === 'greatest')
 const made = computed<ControlTotal | null>(() => {
   const column = all.value.get(entered.pair)
   if (entered.measure !== 'rows' && column === undefined) return null
-  const by = entered.by.flatMap((name) => all.value.get(name) ?? [])
+  const by = entered.by.flatMap((name) => {
+    const ofDate = ofDates.value.get(name)
+    return ofDate === undefined
+      ? (all.value.get(name) ?? [])
+      : { source: columnOf(ofDate.source, ofDate.period), target: columnOf(ofDate.target, ofDate.period) }
+  })
   return {
     measure: entered.measure,
     ...(entered.measure === 'rows' ? {} : column),
@@ -63,9 +73,16 @@ function tried(place: number): string {
   return total.difference === null ? both : `${both}, ${/[1-9]/.test(total.difference) ? `a difference of ${signed(total.difference)}` : 'which agree'}`
 }
 const isThere = computed(() => made.value !== null && totals.value.some((total) => made.value !== null && isSame(total, made.value)))
-function add(total: ControlTotal): void {
-  emit('update', [...totals.value, total])
+function add(total: ControlTotal, periods: readonly PeriodOfPair[] = []): void {
+  emit('update', [...totals.value, total], periods)
   Object.assign(entered, blank, { by: [] })
+}
+function addEntered(): void {
+  if (made.value !== null)
+    add(
+      made.value,
+      entered.by.flatMap((name) => ofDates.value.get(name) ?? []),
+    )
 }
 </script>
 
@@ -87,6 +104,7 @@ function add(total: ControlTotal): void {
             emit(
               'update',
               totals.filter((one) => one !== total),
+              [],
             )
           "
           >Take away</el-button
@@ -105,13 +123,13 @@ function add(total: ControlTotal): void {
           size="small"
           type="primary"
           :loading="isSaving"
-          @click="emit('update', [...totals, ...proposed])"
+          @click="emit('update', [...totals, ...proposed], [])"
           >Take all of them</el-button
         >
       </p>
     </template>
     <h3>Another one</h3>
-    <form @submit.prevent="made !== null && add(made)">
+    <form @submit.prevent="addEntered()">
       <label for="total-measure">What</label>
       <select id="total-measure" v-model="entered.measure">
         <option v-for="(name, measure) in measures" :key="measure" :value="measure">{{ name }}</option>
@@ -142,7 +160,7 @@ function add(total: ControlTotal): void {
         placeholder="all rows together"
         aria-label="Columns whose values make a group"
       >
-        <el-option v-for="name in all.keys()" :key="name" :value="name" :label="name" />
+        <el-option v-for="name in [...all.keys(), ...ofDates.keys()]" :key="name" :value="name" :label="name" />
       </el-select>
       <span />
       <el-checkbox v-if="!isOfAllRows" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
