@@ -42,13 +42,14 @@ final readonly class TotalsOfTally
             return ['items' => [], 'next' => null];
         }
         $patterns = $this->patterns($tally);
+        $passes = self::passes($tally, $total->total());
         $published = PublishedFigures::of($tally->dataset_id, $total->total());
         $groups = $this->page($total, $from, self::PAGE);
 
         return [
             'items' => array_map(
                 fn(array $group): array => [
-                    'shares' => $this->shares($group['shares'], $patterns),
+                    'shares' => $this->shares($group['shares'], $patterns, $passes),
                     'published' => $published->held($group['labels'], $group['source'], $group['target']),
                 ] + array_diff_key($group, ['keys' => true]),
                 $groups,
@@ -108,7 +109,7 @@ final readonly class TotalsOfTally
             'isMasked' => $isMasked,
             'differs' => ! $isMasked && $row->differs,
             'groups' => $isMasked ? 0 : $row->groups,
-            'shares' => $isMasked ? [] : $this->shares($figures['shares'], $patterns),
+            'shares' => $isMasked ? [] : $this->shares($figures['shares'], $patterns, self::passes($tally, $total)),
             'moves' => $isMasked ? ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'] : $figures['moves'],
             'keys' => $isMasked || $mask->hidesKeys() ? ['source' => [], 'target' => []] : $figures['keys'],
             'only' => $isMasked ? null : $figures['only'],
@@ -122,11 +123,13 @@ final readonly class TotalsOfTally
     /**
      * @param  list<ShareFigures>  $shares
      * @param  array<int, string>  $patterns
+     * @param  array<string, list<int>>  $passes
      * @return list<array<string, mixed>> each with words, and what Review is asked for to see its rows
      */
-    private function shares(array $shares, array $patterns): array
+    private function shares(array $shares, array $patterns, array $passes): array
     {
-        return array_map(static function (array $share) use ($patterns): array {
+        return array_map(static function (array $share) use ($patterns, $passes): array {
+            $lists = $passes[$share['name']] ?? [];
             [$kind, $rest] = [...explode(' ', $share['name'], 2), ''];
 
             return [
@@ -138,8 +141,23 @@ final readonly class TotalsOfTally
                     'pattern' => ['pattern' => (int) $rest],
                     default => null,
                 },
+                // Where a rule let them pass in several ways, no one list has the rows of the share.
+                'forgiven' => count($lists) === 1 ? $lists[0] : null,
             ];
         }, $shares);
+    }
+
+    /** @return array<string, list<int>> by the name of a share: the lists of what rules let pass in the columns of the total */
+    private static function passes(Tally $tally, ControlTotal $total): array
+    {
+        $numbers = [];
+        foreach ($tally->forgiven() as $place => $pass) {
+            if (! $pass['inKey'] && $pass['source'] === $total->column(Side::Source) && $pass['target'] === $total->column(Side::Target)) {
+                $numbers["forgiven {$pass['cause']}"][] = $place + 1;
+            }
+        }
+
+        return $numbers;
     }
 
     /** @return array<int, string> by number: why its cells differ */

@@ -46,6 +46,19 @@ final class TotalsOfTallyTest extends TestCase
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['What adds up', '+6.50', 'Sum of fee by basin']);
     }
 
+    public function test_what_a_rule_let_pass_leads_to_its_cells(): void
+    {
+        $pair = [...self::FEE, 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.50']];
+        $tally = $this->proven([['measure' => 'sum', ...self::FEE]], ['columnPairs' => [$pair]]);
+
+        $totals = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals"), 'items');
+        $pass = array_values(array_filter((array) $totals[0]['shares'], static fn(mixed $share): bool => is_array($share) && $share['filter'] === null))[0];
+        self::assertIsArray($pass);
+        self::assertSame(['forgiven tolerance', '0.50', 1], [$pass['name'], $pass['net'], $pass['forgiven']]);
+        $cells = $this->api('GET', "/tallies/{$tally->id}/forgiven/1")->assertOk();
+        self::assertSame(['10.00', '10.50'], [$cells->json('items.0.source'), $cells->json('items.0.target')]);
+    }
+
     public function test_the_next_tally_says_what_it_was_before(): void
     {
         $totals = [['measure' => 'sum', ...self::FEE]];

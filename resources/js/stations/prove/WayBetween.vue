@@ -45,7 +45,10 @@ const apart = (share: Schemas['TotalShare']): Said | null =>
         figure(props.name, share.rowsDown),
       ]
     : null
-const rows = (share: Schemas['TotalShare']) => ({ path: `/datasets/${props.course.id}/review`, query: { tally: props.tally, ...share.filter } })
+const rows = (share: Schemas['TotalShare']) => ({
+  path: `/datasets/${props.course.id}/review`,
+  query: { tally: props.tally, ...share.filter, ...(share.forgiven !== null && { forgiven: share.forgiven }) },
+})
 </script>
 
 <template>
@@ -59,7 +62,7 @@ const rows = (share: Schemas['TotalShare']) => ({ path: `/datasets/${props.cours
         <span>{{ course.migration.sourceLabel }}</span> <b class="number"><FigureValue :name="name" :of="amount(of.source)" /></b>
       </li>
       <li v-for="(share, place) in of.shares" :key="share.name">
-        <RouterLink v-if="share.filter" :to="rows(share)"><SaidText :said="words(share)" /></RouterLink>
+        <RouterLink v-if="share.filter || share.forgiven !== null" :to="rows(share)"><SaidText :said="words(share)" /></RouterLink>
         <span v-else><SaidText :said="words(share)" /></span>
         <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
         <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>
