@@ -52,9 +52,11 @@ final class TotalsOfTallyTest extends TestCase
         $tally = $this->proven([['measure' => 'sum', ...self::FEE]], ['columnPairs' => [$pair]]);
 
         $totals = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals"), 'items');
-        $pass = array_values(array_filter((array) $totals[0]['shares'], static fn(mixed $share): bool => is_array($share) && $share['filter'] === null))[0];
-        self::assertIsArray($pass);
-        self::assertSame(['forgiven tolerance', '0.50', 1], [$pass['name'], $pass['net'], $pass['forgiven']]);
+        $passes = array_map(
+            static fn(mixed $share): array => is_array($share) ? [$share['name'], $share['net'], $share['forgiven']] : [],
+            (array) $totals[0]['shares'],
+        );
+        self::assertContains(['forgiven tolerance', '0.50', 1], $passes);
         $cells = $this->api('GET', "/tallies/{$tally->id}/forgiven/1")->assertOk();
         self::assertSame(['10.00', '10.50'], [$cells->json('items.0.source'), $cells->json('items.0.target')]);
     }

@@ -53,7 +53,7 @@ const end = useMutation({
     <h2>Where you are signed in</h2>
     <ErrorNote :error="end.error.value" />
     <LoadState :is-loading="sessions.isPending.value" :error="sessions.error.value" what="Your sessions" @retry="sessions.refetch()">
-      <ul>
+      <ul class="entries">
         <li v-for="one in sessions.data.value?.items" :key="one.id">
           <div>
             <b v-if="one.isThisOne">Here</b> <span class="cell">{{ one.agent || 'a program that says no name' }}</span>
@@ -82,22 +82,5 @@ p {
 }
 h2 {
   margin-block-start: 14px;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  gap: 14px;
-  padding: 8px 0;
-  border-block-end: 1px solid var(--line);
-  overflow-wrap: anywhere;
-}
-li .quiet {
-  display: block;
-  font-size: 12.5px;
 }
 </style>

@@ -46,7 +46,7 @@ const isOver = (endsAt: string) => new Date(endsAt) < new Date()
       A program that carries a token does in your name what the token was made for, as far as your roles allow it. It sees sensitive values masked, always.
     </p>
     <LoadState :is-loading="tokens.isPending.value" :error="tokens.error.value" what="Your tokens" @retry="tokens.refetch()">
-      <ul>
+      <ul class="entries">
         <li v-for="token in tokens.data.value?.items" :key="token.id">
           <div>
             <b>{{ token.name }}</b> <span>{{ token.scopes.map((scope) => scopes[scope]).join('; ') }}</span>
@@ -92,22 +92,5 @@ const isOver = (endsAt: string) => new Date(endsAt) < new Date()
 }
 .fresh {
   overflow-wrap: anywhere;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  gap: 14px;
-  padding: 8px 0;
-  border-block-end: 1px solid var(--line);
-  overflow-wrap: anywhere;
-}
-li .quiet {
-  display: block;
-  font-size: 12.5px;
 }
 </style>

@@ -88,11 +88,11 @@ function addEntered(): void {
 
 <template>
   <el-dialog :model-value="true" title="Totals that both sides must have in common" width="min(720px, 95vw)" @close="emit('close')">
-    <ul v-if="totals.length > 0" aria-label="Totals of the plan">
+    <ul v-if="totals.length > 0" class="entries" aria-label="Totals of the plan">
       <li v-for="(total, place) in totals" :key="nameOf(total)">
         <span
           >{{ nameOf(total) }}
-          <span v-if="tried(place)" class="quiet tried"
+          <span v-if="tried(place)" class="quiet"
             >on the sample: <span data-figure="trial/result/totals">{{ tried(place) }}</span></span
           ></span
         >
@@ -175,19 +175,6 @@ function addEntered(): void {
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 6px 0;
-  border-block-end: 1px solid var(--line-2);
-  overflow-wrap: anywhere;
-}
 h3 {
   font-size: 13px;
   margin: 14px 0 6px;
@@ -195,10 +182,6 @@ h3 {
 p {
   font-size: 13px;
   margin: 6px 0;
-}
-.tried {
-  display: block;
-  font-size: 12.5px;
 }
 .proposed {
   display: flex;
