@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Brick\Math\BigDecimal;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -11,6 +12,7 @@ use Illuminate\Support\Carbon;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Reading;
 
 /**
  * What one side handed over at one time, kept byte for byte: one or more parts.
@@ -44,6 +46,9 @@ use NineTally\Core\Row\Side;
  */
 final class Delivery extends Model
 {
+    /** Where a figure that a person typed in comes from: it is of the whole delivery, as that of a last record is of its part. */
+    public const BY_HAND = 'by hand';
+
     public $timestamps = false;
 
     protected $guarded = [];
@@ -103,5 +108,11 @@ final class Delivery extends Model
     public function namedColumns(): Columns
     {
         return Columns::named($this->file_name, $this->columns);
+    }
+
+    /** @param string $claimed as the deliverer wrote it, which may have blanks within and noughts before it; null for what is no number */
+    public static function figureOf(string $claimed): ?BigDecimal
+    {
+        return (new Reading)->number((string) preg_replace(['/\s/u', '/^([+-]?)0+(?=\d)/'], ['', '$1'], $claimed))?->toBigDecimal();
     }
 }

@@ -6,7 +6,6 @@ namespace App\Actions\Deliver;
 
 use App\Models\Delivery;
 use Brick\Math\BigDecimal;
-use NineTally\Core\Value\Reading;
 
 /**
  * Holds what the deliverer says of a delivery, by hand or in the last record of a file, against what arrived.
@@ -15,12 +14,7 @@ use NineTally\Core\Value\Reading;
  */
 final readonly class DeclaredFigures
 {
-    private Reading $reading;
-
-    public function __construct(private DeliveryTerms $terms)
-    {
-        $this->reading = new Reading;
-    }
+    public function __construct(private DeliveryTerms $terms) {}
 
     /**
      * @param  non-empty-list<ReadPart>  $parts
@@ -31,7 +25,7 @@ final readonly class DeclaredFigures
         $claims = [];
         if ($this->terms->rowsClaimed !== null) {
             $claims[] = $this->ofRows(
-                'by hand',
+                Delivery::BY_HAND,
                 (string) $this->terms->rowsClaimed,
                 array_sum(array_map(static fn(ReadPart $part): int => $part->delivered(), $parts)),
             );
@@ -44,7 +38,7 @@ final readonly class DeclaredFigures
             );
             $claims[] = $this->ofSum(
                 (string) $column,
-                'by hand',
+                Delivery::BY_HAND,
                 $claimed,
                 $sum,
                 array_sum(array_map(static fn(ReadPart $part): int => $part->totals->unreadable((string) $column), $parts)),
@@ -90,7 +84,7 @@ final readonly class DeclaredFigures
             'claimed' => $claimed,
             'arrived' => (string) $arrived,
             'unreadable' => 0,
-            'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false,
+            'holds' => Delivery::figureOf($claimed)?->isEqualTo($arrived) ?? false,
         ];
     }
 
@@ -104,12 +98,7 @@ final readonly class DeclaredFigures
             'claimed' => $claimed,
             'arrived' => (string) $arrived->stripTrailingZeros(),
             'unreadable' => $unreadable,
-            'holds' => $this->number($claimed)?->isEqualTo($arrived) ?? false,
+            'holds' => Delivery::figureOf($claimed)?->isEqualTo($arrived) ?? false,
         ];
-    }
-
-    private function number(string $claimed): ?BigDecimal
-    {
-        return $this->reading->number((string) preg_replace(['/\s/u', '/^([+-]?)0+(?=\d)/'], ['', '$1'], $claimed))?->toBigDecimal();
     }
 }

@@ -116,6 +116,9 @@ final readonly class TotalsOfTally
             'published' => $isMasked
                 ? null
                 : PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target']),
+            'declared' => $isMasked
+                ? []
+                : DeclaredTotals::of($tally, $total, ['source' => $figures['source'], 'target' => $figures['target']]),
             'before' => $isMasked ? null : $before[CanonicalJson::of($total->toArray())] ?? null,
         ];
     }

@@ -77,6 +77,37 @@ final class TotalsOfTallyTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['tally' => ['totals' => 1, 'totalsDiffering' => 0]]);
     }
 
+    public function test_what_the_deliverer_says_stands_beside_what_the_rows_come_to(): void
+    {
+        $this->actingAs($this->analyst);
+        $parts = [
+            $this->received('old-1.csv', "basin,berth,fee\nKB,1,10.00\nKB,2,20.00\nTRL,2,30.00\n"),
+            $this->received('old-2.csv', "basin,berth,fee\nLM,1,27.00\nTRL,1,27.50\n"),
+        ];
+        foreach ($parts as $part) {
+            $this->api('PUT', "/receipts/{$part}/format", ['skipBelow' => 1])->assertOk();
+        }
+        $trailer = ['rows' => 2, 'totals' => [['column' => 'fee', 'cell' => 3]]];
+        $this->api('POST', "/datasets/{$this->dataset->id}/deliveries", [
+            'side' => 'source',
+            'parts' => array_map(static fn(string $part): array => ['receipt' => $part, 'trailer' => $trailer], $parts),
+            'rowsClaimed' => 4,
+        ])->assertAccepted();
+        $this->deliver('target', "basin,berth,fee\nKB,1,10.00\nKB,2,20.00\nLM,1,27.00\n", 'new.csv');
+        $totals = [['measure' => 'sum', ...self::FEE], ['measure' => 'rows']];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $this->plan($totals))->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        $records = ['side' => 'source', 'from' => 'the last records of its parts'];
+        $this->api('GET', "/tallies/{$this->dataset->latestTally()?->id}/totals")->assertJson(['items' => [
+            ['heading' => 'Sum of fee', 'declared' => [[...$records, 'figure' => '57.50', 'apart' => '-0.50']]],
+            ['declared' => [
+                ['side' => 'source', 'from' => 'by hand', 'figure' => '4', 'apart' => '-1'],
+                [...$records, 'figure' => '3', 'apart' => '0'],
+            ]],
+        ]]);
+    }
+
     public function test_a_figure_that_others_published_is_held_against_both_sides(): void
     {
         $tally = $this->proven([['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN]]]);

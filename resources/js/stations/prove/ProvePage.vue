@@ -12,6 +12,7 @@ import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
 import { freshStepId } from '@/format/freshStepId'
 import { withPeriod, type PeriodOfPair } from '@/stations/prove/periods'
+import DeclaredTotals from '@/stations/prove/DeclaredTotals.vue'
 import PublishedDialog from '@/stations/prove/PublishedDialog.vue'
 import TotalGroups from '@/stations/prove/TotalGroups.vue'
 import { isSame, nameOf } from '@/stations/prove/totals'
@@ -157,6 +158,7 @@ const key = (side: 'source' | 'target') => ({
             :course="course"
             :tally="id"
           />
+          <DeclaredTotals v-if="group === null && total.declared.length > 0" :said="total.declared" :name="path(total)" :labels="course.migration" />
           <el-button v-if="group === null && course.mayWork" size="small" @click="isPublishing = true">Figures that others published</el-button>
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
         </aside>
