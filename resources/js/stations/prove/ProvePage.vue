@@ -158,7 +158,12 @@ const key = (side: 'source' | 'target') => ({
             :course="course"
             :tally="id"
           />
-          <DeclaredTotals v-if="group === null && total.declared.length > 0" :said="total.declared" :name="path(total)" :labels="course.migration" />
+          <DeclaredTotals
+            v-if="group === null && total.declared.length > 0"
+            :said="total.declared"
+            :name="named('proof', 'items', data?.items.indexOf(total) ?? 0)"
+            :labels="course.migration"
+          />
           <el-button v-if="group === null && course.mayWork" size="small" @click="isPublishing = true">Figures that others published</el-button>
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
         </aside>
