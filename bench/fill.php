@@ -115,12 +115,6 @@ for ($time = 1; $time <= (int) $times; $time++) {
         $page === null ? '' : "; PAGE: {$page}"
     );
 }
-foreach ($ends as $kind => $counts) {
-    printf(
-        "%-10s %s\n",
-        $kind,
-        implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)),
-    );
-}
+printEnds($ends);
 printf("%d wrong\n", $wrong);
 exit($wrong === 0 ? 0 : 1);

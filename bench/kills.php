@@ -85,12 +85,6 @@ for ($time = 1; $time <= (int) $times; $time++) {
         printf("%d %s, %s killed, %.1f s: %s %s\n", $time, $kind, $what, $seconds, $verdict, $end ?? '');
     }
 }
-foreach ($ends as $kind => $counts) {
-    printf(
-        "%-10s %s\n",
-        $kind,
-        implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)),
-    );
-}
+printEnds($ends);
 printf("slowest %.1f s\n", $slowest);
 exit(array_filter($ends, static fn(array $counts): bool => array_diff_key($counts, ['done' => 0, 'said so' => 0]) !== []) === [] ? 0 : 1);

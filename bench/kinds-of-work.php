@@ -30,6 +30,18 @@ use App\Rulings\FindingSet\Filter;
 use Illuminate\Support\Facades\DB;
 use NineTally\Core\Row\Side;
 
+/** @param array<string, array<string, int>> $ends kind of work => what became of it => how often */
+function printEnds(array $ends): void
+{
+    foreach ($ends as $kind => $counts) {
+        printf(
+            "%-10s %s\n",
+            $kind,
+            implode(', ', array_map(static fn(string $verdict, int $count): string => "{$verdict} {$count}", array_keys($counts), $counts)),
+        );
+    }
+}
+
 $person = User::query()->where('email', 'like', 'analyst@%')->firstOrFail();
 $moorings = Dataset::query()->where('name', 'Moorings')->firstOrFail();
 $licences = Dataset::query()->where('name', 'Licences')->firstOrFail();

@@ -40,21 +40,29 @@ final readonly class DeclaredTotals
         return $said;
     }
 
-    /** @return list<array{from: string, figure: string, isOfAll: bool}> those of last records are added up where every part has one */
+    /** @return list<array{from: string, figure: BigDecimal|string, isOfAll: bool}> of last records together, where every part has one */
     private static function figures(Delivery $delivery, ControlTotal $total, Side $side): array
     {
-        $claims = array_filter($delivery->claims, static fn(array $claim): bool => self::isOf($claim, $total, $side));
-        [$figures, $ofParts, $sum] = [[], [], BigDecimal::zero()];
-        foreach ($claims as $claim) {
+        [$figures, $ofParts] = [[], []];
+        foreach ($delivery->claims as $claim) {
+            if (! self::isOf($claim, $total, $side)) {
+                continue;
+            }
             $isOfAll = $claim['from'] === Delivery::BY_HAND || $delivery->parts->count() === 1;
-            $figure = ['from' => $claim['from'], 'figure' => $claim['claimed'], 'isOfAll' => $isOfAll];
-            $isOfAll ? $figures[] = $figure : $ofParts[] = $figure;
-            $sum = $isOfAll ? $sum : $sum->plus(Delivery::figureOf($claim['claimed']) ?? 0);
+            $said = [
+                'from' => $claim['from'],
+                'figure' => Delivery::figureOf($claim['claimed']) ?? $claim['claimed'],
+                'isOfAll' => $isOfAll,
+            ];
+            $isOfAll ? ($figures[] = $said) : ($ofParts[] = $said);
         }
-        $areNumbers = array_filter($ofParts, static fn(array $figure): bool => Delivery::figureOf($figure['figure']) === null) === [];
+        $numbers = array_filter(
+            array_column($ofParts, 'figure'),
+            static fn(BigDecimal|string $figure): bool => $figure instanceof BigDecimal,
+        );
 
-        return $ofParts !== [] && $areNumbers && count($ofParts) === $delivery->parts->count()
-            ? [...$figures, ['from' => 'the last records of its parts', 'figure' => (string) $sum, 'isOfAll' => true]]
+        return $numbers !== [] && count($numbers) === $delivery->parts->count()
+            ? [...$figures, ['from' => 'the last records of its parts', 'figure' => BigDecimal::sum(...$numbers), 'isOfAll' => true]]
             : [...$figures, ...$ofParts];
     }
 
@@ -69,17 +77,18 @@ final readonly class DeclaredTotals
     }
 
     /**
-     * @param  array{from: string, figure: string, isOfAll: bool}  $said
+     * @param  array{from: string, figure: BigDecimal|string, isOfAll: bool}  $said
      * @return array{from: string, figure: string, apart: string|null}
      */
     private static function held(array $said, ?string $total): array
     {
-        $figure = Delivery::figureOf($said['figure']);
+        ['from' => $from, 'figure' => $figure, 'isOfAll' => $isOfAll] = $said;
+        $canBeHeld = $isOfAll && $total !== null && $figure instanceof BigDecimal;
 
         return [
-            'from' => $said['from'],
-            'figure' => $figure === null ? $said['figure'] : (string) $figure,
-            'apart' => $figure === null || $total === null || ! $said['isOfAll'] ? null : (string) BigDecimal::of($total)->minus($figure),
+            'from' => $from,
+            'figure' => (string) $figure,
+            'apart' => $canBeHeld ? (string) BigDecimal::of($total)->minus($figure) : null,
         ];
     }
 }

@@ -25,6 +25,24 @@ final readonly class TotalsOfTally
 {
     public const PAGE = 100;
 
+    /** What stands for all that is computed from values which the person may not see. */
+    private const HIDDEN = [
+        'isMasked' => true,
+        'source' => null,
+        'target' => null,
+        'difference' => null,
+        'differs' => false,
+        'cancels' => false,
+        'groups' => 0,
+        'shares' => [],
+        'moves' => ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'],
+        'keys' => ['source' => [], 'target' => []],
+        'only' => null,
+        'published' => null,
+        'declared' => [],
+        'before' => null,
+    ];
+
     /** @return list<array<string, mixed>> */
     public function all(Tally $tally, Mask $mask): array
     {
@@ -95,31 +113,28 @@ final readonly class TotalsOfTally
     {
         $total = $row->total();
         $figures = $row->figures;
-        $isMasked = $this->isMasked($total, $mask);
-        $hidden = $isMasked ? ['source' => null, 'target' => null, 'difference' => null, 'shares' => [], 'cancels' => false] : [];
-
-        return [
-            ...$figures,
-            ...$hidden,
+        $shown = [
             'total' => $total->toArray(),
             'number' => $row->number,
             'heading' => ucfirst($total->name()),
             'by' => $total->groupNames(),
             'basis' => TotalWords::basis($total),
-            'isMasked' => $isMasked,
-            'differs' => ! $isMasked && $row->differs,
-            'groups' => $isMasked ? 0 : $row->groups,
-            'shares' => $isMasked ? [] : $this->shares($figures['shares'], $patterns, self::passes($tally, $total)),
-            'moves' => $isMasked ? ['rowsUp' => 0, 'up' => '0', 'rowsDown' => 0, 'down' => '0'] : $figures['moves'],
-            'keys' => $isMasked || $mask->hidesKeys() ? ['source' => [], 'target' => []] : $figures['keys'],
-            'only' => $isMasked ? null : $figures['only'],
-            'published' => $isMasked
-                ? null
-                : PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target']),
-            'declared' => $isMasked
-                ? []
-                : DeclaredTotals::of($tally, $total, ['source' => $figures['source'], 'target' => $figures['target']]),
-            'before' => $isMasked ? null : $before[CanonicalJson::of($total->toArray())] ?? null,
+        ];
+        if ($this->isMasked($total, $mask)) {
+            return [...$figures, ...$shown, ...self::HIDDEN];
+        }
+
+        return [
+            ...$figures,
+            ...$shown,
+            'isMasked' => false,
+            'differs' => $row->differs,
+            'groups' => $row->groups,
+            'shares' => $this->shares($figures['shares'], $patterns, self::passes($tally, $total)),
+            'keys' => $mask->hidesKeys() ? self::HIDDEN['keys'] : $figures['keys'],
+            'published' => PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target']),
+            'declared' => DeclaredTotals::of($tally, $total, ['source' => $figures['source'], 'target' => $figures['target']]),
+            'before' => $before[CanonicalJson::of($total->toArray())] ?? null,
         ];
     }
 

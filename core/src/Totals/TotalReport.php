@@ -100,9 +100,7 @@ final readonly class TotalReport
 
     public function differs(): bool
     {
-        return $this->all['difference'] === null
-            ? $this->all['source'] !== $this->all['target']
-            : ! BigDecimal::of($this->all['difference'])->isZero();
+        return self::isDiffering($this->all);
     }
 
     /** @return array<string, mixed> */
@@ -248,7 +246,7 @@ final readonly class TotalReport
         }
     }
 
-    /** @param GroupDocument $group */
+    /** @param Figures $group */
     private static function isDiffering(array $group): bool
     {
         return $group['difference'] === null

@@ -5,8 +5,11 @@ export function amount(value: string | null): string {
   return whole === '' ? value : `${sign === '' ? '' : '−'}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}${part}`
 }
 
+/** Whether a difference is one: what was not computed is none. */
+export const isApart = (value: string | null | undefined): boolean => /[1-9]/.test(value ?? '')
+
 /** The same with its sign, as differences are read. */
-export const signed = (value: string | null): string => (value !== null && /[1-9]/.test(value) && !value.startsWith('-') ? `+${amount(value)}` : amount(value))
+export const signed = (value: string | null): string => (isApart(value) && value?.startsWith('-') === false ? `+${amount(value)}` : amount(value))
 
 /** No more than its place on a line is asked of it. */
 export const roughly = (value: string | null): number => (value === null ? 0 : Number(value))

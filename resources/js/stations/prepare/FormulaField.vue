@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formulaName } from '@/format/formulaName'
 import { computed, ref, watch } from 'vue'
 
 /** A formula as it is typed: names of columns and functions are completed; what is wrong with it is said above. */
@@ -40,10 +41,11 @@ watch(
 )
 
 const word = computed(() => /[\p{L}_][\p{L}\p{N}_]*$/u.exec(written.value)?.[0] ?? '')
-const asName = (column: string): string => (/^[A-Za-z_]\w*$/.test(column) ? column : `column("${column.replaceAll('"', '\\"')}")`)
 const completions = computed(() => {
   const begun = word.value.toLowerCase()
-  const names = props.columns.filter((name) => name.toLowerCase().startsWith(begun) && name !== word.value).map((name) => ({ label: name, text: asName(name) }))
+  const names = props.columns
+    .filter((name) => name.toLowerCase().startsWith(begun) && name !== word.value)
+    .map((name) => ({ label: name, text: formulaName(name) }))
   const calls = begun === '' ? [] : functions.filter((name) => name.startsWith(begun)).map((name) => ({ label: `${name}()`, text: `${name}(` }))
   return [...names, ...calls].slice(0, SHOWN)
 })

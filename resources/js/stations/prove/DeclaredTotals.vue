@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import FigureValue from '@/parts/FigureValue.vue'
-import { amount, signed } from '@/format/amounts'
+import { amount, isApart, signed } from '@/format/amounts'
 
 /** What the deliverers themselves say that a total comes to, beside what it comes to. */
 defineProps<{ said: Schemas['Total']['declared']; name: string; labels: Schemas['Course']['migration'] }>()
-const differs = (apart: string | null): boolean => /[1-9]/.test(apart ?? '')
 </script>
 
 <template>
@@ -15,7 +14,7 @@ const differs = (apart: string | null): boolean => /[1-9]/.test(apart ?? '')
       {{ one.side === 'source' ? labels.sourceLabel : labels.targetLabel }}, by {{ one.from === 'by hand' ? 'the deliverer' : one.from }}:
       <FigureValue :name="`${name}/declared/${place}`" :of="amount(one.figure)" /><template v-if="one.apart === null"
         >, which is no figure of the whole delivery</template
-      ><template v-else-if="differs(one.apart)"
+      ><template v-else-if="isApart(one.apart)"
         >; the rows come to <b><FigureValue :name="`${name}/declared/${place}`" :of="signed(one.apart)" /></b> against it</template
       ><template v-else>, and the rows come to it</template>.
     </p>

@@ -41,6 +41,8 @@ watch(
   () => total.value?.number,
   () => (group.value = null),
 )
+/** Where the chosen total stands in the answer. */
+const item = computed(() => named('proof', 'items', total.value === undefined ? 0 : (data.value?.items.indexOf(total.value) ?? 0)))
 const waiting = computed(() => (draft.value?.totals ?? []).filter((one) => !(data.value?.items ?? []).some((item) => isSame(item.total, one))))
 const columns = computed(() => ({
   source: (plan.data.value?.source?.columns ?? []).map(({ name }) => name),
@@ -129,8 +131,7 @@ const key = (side: 'source' | 'target') => ({
           <template v-else>
             <p class="quiet"><SaidText :said="takenOf(total)" /></p>
             <p v-if="since" class="quiet">
-              In tally {{ since.tally }} the difference was
-              <span :data-figure="named('proof', 'items', data?.items.indexOf(total) ?? 0, 'before')">{{ signed(since.difference) }}</span>.
+              In tally {{ since.tally }} the difference was <span :data-figure="`${item}/before`">{{ signed(since.difference) }}</span>.
             </p>
             <p v-if="total.tooManyGroups">There are more groups than <span data-ordinal>100,000</span>, so none is shown. Choose a coarser column.</p>
             <TotalGroups v-if="total.groups > 0" v-model="group" :tally="id" :total="total" :course="course" />
@@ -153,17 +154,12 @@ const key = (side: 'source' | 'target') => ({
             v-else
             :of="group ?? total"
             :name="path(total)"
-            :published-name="group === null ? named('proof', 'items', data?.items.indexOf(total) ?? 0) : 'proof-groups'"
+            :published-name="group === null ? item : 'proof-groups'"
             :where="where"
             :course="course"
             :tally="id"
           />
-          <DeclaredTotals
-            v-if="group === null && total.declared.length > 0"
-            :said="total.declared"
-            :name="named('proof', 'items', data?.items.indexOf(total) ?? 0)"
-            :labels="course.migration"
-          />
+          <DeclaredTotals v-if="group === null && total.declared.length > 0" :said="total.declared" :name="item" :labels="course.migration" />
           <el-button v-if="group === null && course.mayWork" size="small" @click="isPublishing = true">Figures that others published</el-button>
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
         </aside>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
-import { amount, signed } from '@/format/amounts'
+import { amount, isApart, signed } from '@/format/amounts'
 import { figures, named } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
@@ -28,8 +28,8 @@ const nameOf = (place: number): string => named('totals', props.total.number - 1
 const label = (group: Schemas['TotalGroup']): string => group.labels.map((one) => (one === '' ? '(blank)' : one)).join(' · ')
 const isPublished = computed(() => data.value?.items.some(({ published }) => published !== null) === true)
 /** Somebody else's figure that neither side has. */
-const isApart = (group: Schemas['TotalGroup']): boolean => /[1-9]/.test(group.published?.fromSource ?? '') && /[1-9]/.test(group.published?.toTarget ?? '')
-const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.difference ?? '') && !group.cancels && group.source === group.target
+const isOfNeither = (group: Schemas['TotalGroup']): boolean => isApart(group.published?.fromSource) && isApart(group.published?.toTarget)
+const isQuiet = (group: Schemas['TotalGroup']): boolean => !isApart(group.difference) && !group.cancels && group.source === group.target
 </script>
 
 <template>
@@ -63,7 +63,7 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !/[1-9]/.test(group.d
               <FigureValue :name="nameOf(place)" :of="signed(group.difference)" /><span v-if="group.cancels" title="Differences cancel out"> ±</span>
             </td>
             <td v-if="isPublished" class="number">
-              <span v-if="group.published" :data-figure="`proof-groups/items/${place}/published`" :class="{ apart: isApart(group) }">{{
+              <span v-if="group.published" :data-figure="`proof-groups/items/${place}/published`" :class="{ apart: isOfNeither(group) }">{{
                 amount(group.published.figure)
               }}</span>
             </td>

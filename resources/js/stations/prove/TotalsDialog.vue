@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
 import type { Schemas } from '@/api/client'
-import { amount, signed } from '@/format/amounts'
+import { amount, isApart, signed } from '@/format/amounts'
 import { useTrial } from '@/stations/match/useTrial'
 import { columnOf, periodsOf, type PeriodOfPair } from '@/stations/prove/periods'
-import { type ControlTotal, isSame, measures, nameOf, proposals } from '@/stations/prove/totals'
+import { type ControlTotal, isSame, measures, nameOf, pairName, proposals } from '@/stations/prove/totals'
 
 /** Which totals the plan has: proposed ones with one press, others put together from the columns of both sides. They are taken by the next tally. */
 const props = defineProps<{
@@ -33,13 +33,9 @@ const unpaired = computed<Pair[]>(() =>
     .filter((name) => props.columns.target.includes(name) && !pairs.value.some((pair) => pair.source === name || pair.target === name))
     .map((name) => ({ source: name, target: name })),
 )
-const all = computed(
-  () => new Map([...pairs.value, ...unpaired.value].map((pair) => [pair.source === pair.target ? pair.source : `${pair.source} / ${pair.target}`, pair])),
-)
+const all = computed(() => new Map([...pairs.value, ...unpaired.value].map((pair) => [pairName(pair), pair])))
 /** Months and years of dates, which a step on each side makes when they are chosen. */
-const ofDates = computed(
-  () => new Map(periodsOf(props.draft).map((one) => [`${one.source === one.target ? one.source : `${one.source} / ${one.target}`}, by ${one.period}`, one])),
-)
+const ofDates = computed(() => new Map(periodsOf(props.draft).map((one) => [`${pairName(one)}, by ${one.period}`, one])))
 const proposed = computed(() => proposals(props.draft))
 const isOfAllRows = computed(() => isExtreme.value || entered.measure === 'distinct')
 const isExtreme = computed(() => entered.measure === 'least' || entered.measure === 'greatest')
@@ -70,7 +66,7 @@ function tried(place: number): string {
   const total = trial.isPlaceholderData.value ? undefined : trial.data.value?.result?.totals[place]
   if (total === undefined || (total.source === null && total.target === null)) return ''
   const both = `${amount(total.source)} and ${amount(total.target)}`
-  return total.difference === null ? both : `${both}, ${/[1-9]/.test(total.difference) ? `a difference of ${signed(total.difference)}` : 'which agree'}`
+  return total.difference === null ? both : `${both}, ${isApart(total.difference) ? `a difference of ${signed(total.difference)}` : 'which agree'}`
 }
 const isThere = computed(() => made.value !== null && totals.value.some((total) => made.value !== null && isSame(total, made.value)))
 function add(total: ControlTotal, periods: readonly PeriodOfPair[] = []): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { amount, roughly, signed } from '@/format/amounts'
+import { amount, isApart, roughly, signed } from '@/format/amounts'
 import { moment } from '@/format/moments'
 import { figure, figures, type Said } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
@@ -17,7 +17,7 @@ const props = defineProps<{
   tally: number
 }>()
 
-const differs = computed(() => /[1-9]/.test(props.of.difference ?? ''))
+const differs = computed(() => isApart(props.of.difference))
 const bars = computed(() => {
   const ends = [roughly(props.of.source)]
   for (const share of props.of.shares) ends.push((ends.at(-1) ?? 0) + roughly(share.net))
@@ -75,11 +75,11 @@ const rows = (share: Schemas['TotalShare']) => ({
     <p v-if="of.shares.length > 0" class="quiet">The shares add up to the difference exactly.</p>
     <p v-if="of.published" class="published">
       <b>{{ of.published.publisher }}</b> published <span :data-figure="publishedName">{{ amount(of.published.figure) }}</span>:
-      <template v-if="!/[1-9]/.test(of.published.fromSource ?? '')">the same as the source</template>
+      <template v-if="!isApart(of.published.fromSource)">the same as the source</template>
       <template v-else
         ><span :data-figure="publishedName">{{ signed(of.published.fromSource) }}</span> against the source</template
       >;
-      <template v-if="!/[1-9]/.test(of.published.toTarget ?? '')">the target is the same</template>
+      <template v-if="!isApart(of.published.toTarget)">the target is the same</template>
       <template v-else
         >the target is <span :data-figure="publishedName">{{ signed(of.published.toTarget) }}</span> against it</template
       >. <span class="quiet">Entered by {{ of.published.by }}, {{ moment(of.published.at) }}.</span>

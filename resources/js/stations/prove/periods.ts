@@ -1,4 +1,5 @@
 import type { Schemas } from '@/api/client'
+import { formulaName } from '@/format/formulaName'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
@@ -16,8 +17,6 @@ export const periodsOf = (draft: Draft): PeriodOfPair[] =>
 
 export const columnOf = (name: string, period: Period): string => `${name} ${period}`
 
-/** As formulas name a column: by its word, or in quotes where its name is none. */
-const named = (name: string): string => (/^[A-Za-z_]\w*$/.test(name) ? name : `column("${name.replace(/["\\]/g, '\\$&')}")`)
 const formulas: Record<Period, (column: string) => string> = {
   month: (column) => `year(${column}) ~ "-" ~ right("0" ~ month(${column}), 2)`,
   year: (column) => `year(${column})`,
@@ -33,7 +32,7 @@ export function withPeriod(draft: Draft, { source, target, period }: PeriodOfPai
     const into = columnOf(name, period)
     const steps = sides[side]?.preparation ?? []
     if (!steps.some((step) => step.kind === 'compute-column' && step.into === into)) {
-      sides[side] = { ...sides[side], preparation: [...steps, { id: freshId(), kind: 'compute-column', into, formula: formulas[period](named(name)) }] }
+      sides[side] = { ...sides[side], preparation: [...steps, { id: freshId(), kind: 'compute-column', into, formula: formulas[period](formulaName(name)) }] }
     }
   }
   return { ...draft, sides }

@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client'
 export type ControlTotal = Schemas['ControlTotal']
 type Pair = Schemas['KeyColumn']
 
-const pairName = ({ source, target }: Pair): string => (source === target ? source : `${source} / ${target}`)
+export const pairName = ({ source, target }: Pair): string => (source === target ? source : `${source} / ${target}`)
 export const measures: Record<ControlTotal['measure'], string> = {
   rows: 'Number of rows',
   sum: 'Sum',
