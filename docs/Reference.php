@@ -65,7 +65,8 @@ final readonly class Reference
         - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column,
           cause and pattern, what was forgiven in keys and cells, bridges used and idle, keys that repeat on one side only, partly blank
           keys, steps and references with their figures
-        - `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`, in source order
+        - `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`,
+          `difference` (of two numbers: target less source), in source order
         - `missing.csv`, `extra.csv`: `part`, `line`, `reason`, and whole rows in the order of their delivery
         - `repeated.csv`: `side`, place, the place of the row that was kept instead, whether its policy decided, the rows of its key on each
           side, and the row under the columns of both sides

@@ -181,6 +181,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     // Review
     Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
     Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
+    Route::get('tallies/{tally}/findings/worth', [FindingController::class, 'worth']);
     Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);

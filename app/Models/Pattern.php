@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use NineTally\Core\Comparison\CellClass;
+use NineTally\Core\Comparison\Worth;
 
 /**
  * @property int $tally_id
@@ -19,6 +20,9 @@ use NineTally\Core\Comparison\CellClass;
  * @property array<string, string|int> $facts
  * @property int $cells
  * @property list<array{source: string, target: string}> $examples
+ * @property WrittenWorth|null $worth of its cells, where they are numbers
+ *
+ * @phpstan-import-type WrittenWorth from Worth
  */
 final class Pattern extends Model
 {
@@ -28,5 +32,5 @@ final class Pattern extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['class' => CellClass::class, 'facts' => 'array', 'examples' => 'array', 'cells' => 'integer'];
+    protected $casts = ['class' => CellClass::class, 'facts' => 'array', 'examples' => 'array', 'worth' => 'array', 'cells' => 'integer'];
 }

@@ -120,6 +120,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
                 'total' => $this->api('GET', "/tallies/{$tally->id}/findings/count")->json('total'),
                 'items' => $this->api('GET', "/tallies/{$tally->id}/findings")->json('items'),
             ],
+            'worth' => (array) $this->api('GET', "/tallies/{$tally->id}/findings/worth")->json('items'),
             'record' => [
                 ...(array) $this->api('GET', "/tallies/{$tally->id}/records/1")->json(),
                 'counted' => [count($this->objects($this->api('GET', "/tallies/{$tally->id}/records/1"), 'fields')), ...range(0, 20)],

@@ -69,9 +69,7 @@ trait Deliveries
         return Receipt::query()->findOrFail($receipt);
     }
 
-    /**
-     * @param  list<array{source: string, target: string, sensitive?: bool}>|null  $pairs
-     */
+    /** @param list<array<string, mixed>>|null $pairs */
     protected function match(?array $pairs = null): void
     {
         $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
@@ -82,12 +80,13 @@ trait Deliveries
         ])->assertOk();
     }
 
-    protected function tallied(string $old = self::OLD, string $new = self::NEW): Tally
+    /** @param list<array<string, mixed>>|null $pairs */
+    protected function tallied(string $old = self::OLD, string $new = self::NEW, ?array $pairs = null): Tally
     {
         $this->actingAs($this->analyst);
         $this->deliver('source', $old, 'old.csv');
         $this->deliver('target', $new, 'new.csv');
-        $this->match();
+        $this->match($pairs);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
 
         return $this->dataset->latestTally() ??

@@ -215,6 +215,7 @@ final readonly class EnterTally
             'facts' => json_encode((object) $pattern->facts, JSON_THROW_ON_ERROR),
             'cells' => $pattern->cells,
             'examples' => json_encode($pattern->examples, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
+            'worth' => $pattern->detail->worth === null ? null : json_encode($pattern->detail->worth->toArray(), JSON_THROW_ON_ERROR),
         ], $summary->findingPatterns());
         foreach (array_chunk($rows, 500) as $some) {
             Pattern::query()->insert($some);

@@ -46,6 +46,14 @@ final readonly class DatabaseRow
         return $value === null || is_int($value) ? $value : throw $this->mismatch($name);
     }
 
+    public function floatOrNull(string $name): ?float
+    {
+        $value = $this->row->{$name};
+
+        // The driver makes a text of what is so small or large that it is written with a power of ten.
+        return $value === null ? null : (is_float($value) || is_numeric($value) ? (float) $value : throw $this->mismatch($name));
+    }
+
     public function text(string $name): string
     {
         return $this->textOrNull($name) ?? throw $this->mismatch($name);

@@ -8,6 +8,7 @@ use App\Rulings\FindingGroup;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\FindingIdentity;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Ruling\GroupPostingBlock;
 use NineTally\Core\Ruling\GroupPostingBuilder;
@@ -88,17 +89,25 @@ final class FindingCopies
     {
         $lines = '';
         foreach ($row->cells as $nth => $cell) {
-            $this->place($this->groups[$cell->pattern] ??= FindingGroup::ofPattern($cell->pattern)->name(), $row->sequence);
+            $this->place($this->groups[$cell->place->number] ??= FindingGroup::ofPattern($cell->place->number)->name(), $row->sequence);
             $this->cellSequence++;
             $lines .=
-                "{$this->tallyId}\t{$this->cellSequence}\t{$row->sequence}\t{$cell->pattern}\t{$cell->ordinalInPattern}\t".
+                "{$this->tallyId}\t{$this->cellSequence}\t{$row->sequence}\t{$cell->place->number}\t{$cell->place->ordinal}\t".
                 "{$cell->pairPosition}\t{$cell->class->value}\t{$cell->cause}\t".
                 CopyText::field($cell->source).
                 "\t".
                 CopyText::field($cell->target).
-                "\t\\\\x{$identities[$nth]}\n";
+                "\t\\\\x{$identities[$nth]}\t".
+                self::difference($cell->difference).
+                "\n";
         }
         $this->write('cells', $lines);
+    }
+
+    /** The difference of two numbers, and what it is of the source's. */
+    private static function difference(?SignedDifference $difference): string
+    {
+        return $difference === null ? "\\N\t\\N" : $difference->value->written()."\t".($difference->relative ?? '\N');
     }
 
     /** Ends the last file of each kind. */

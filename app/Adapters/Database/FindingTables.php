@@ -12,7 +12,8 @@ final readonly class FindingTables
     /** By kind of file. */
     private const COLUMNS = [
         'cells' =>
-            'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity',
+            'tally_id,sequence,row_sequence,pattern_number,pattern_ordinal,pair_position,class,cause,source_value,target_value,identity,'.
+            'difference,relative_difference',
         'places' => 'tally_id,part,"group",findings,rows',
     ];
 

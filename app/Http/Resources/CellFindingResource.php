@@ -27,11 +27,13 @@ final class CellFindingResource extends JsonResource
         return [
             'sequence' => $cell->sequence,
             'rowSequence' => $cell->rowSequence,
-            'pattern' => $cell->finding->pattern,
+            'pattern' => $cell->finding->place->number,
             'class' => $cell->finding->class->value,
             'key' => $cell->key?->asCsv(),
             'source' => $source,
             'target' => $target,
+            'difference' => $cell->finding->difference?->value->written(),
+            'relativeDifference' => $cell->finding->difference?->relative,
             ...$cell->standing->toArray(),
         ];
     }

@@ -53,9 +53,11 @@ final class RecordResource extends JsonResource
                     ? null
                     : [
                         'sequence' => $cell->sequence,
-                        'pattern' => $cell->finding->pattern,
+                        'pattern' => $cell->finding->place->number,
                         'class' => $cell->finding->class->value,
                         'cause' => $cell->finding->cause,
+                        'difference' => $cell->finding->difference?->value->written(),
+                        'relativeDifference' => $cell->finding->difference?->relative,
                         'sentence' => $this->sentence(
                             $cell->finding->cause,
                             $cell->finding->facts,

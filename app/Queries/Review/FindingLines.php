@@ -102,7 +102,7 @@ final readonly class FindingLines
             )
             ->select([
                 'f.sequence', 'f.pattern_number', 'f.row_sequence', 'f.pair_position', 'f.class', 'f.cause', 'p.facts', 'f.source_value',
-                'f.target_value', 'r.key', 'r.source_line', 'r.target_line',
+                'f.target_value', 'f.difference', 'f.relative_difference', 'r.key', 'r.source_line', 'r.target_line',
             ])
             ->tap(fn(Builder $query) => $this->withStanding($query, GroupKind::Pattern));
     }

@@ -6,9 +6,11 @@ namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
 use App\Models\Tally;
+use App\Rulings\FindingSet\CancellableSearch;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\FindingSet\FilterCounts;
 use App\Rulings\FindingSet\FilteredFindings;
+use App\Rulings\FindingSet\FindingOrder;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Query\Builder;
@@ -30,16 +32,21 @@ final readonly class FindingPages
         private FilteredFindings $findings,
         private FilterCounts $counts,
         private FindingLines $lines,
+        private CancellableSearch $search,
     ) {}
 
     /**
      * Findings of a filter, from a place of its list on.
      *
      * @param  int  $from  counted from 1
+     * @param  FindingOrder|null  $by  of cells; null for the order of the source
      * @return array{items: list<RulableRow>|list<RulableCell>, total: int|null} the total is null while nobody has counted the filter
      */
-    public function page(Tally $tally, Filter $filter, Mask $mask, int $from, int $limit): array
+    public function page(Tally $tally, Filter $filter, Mask $mask, int $from, int $limit, ?FindingOrder $by = null): array
     {
+        if ($by !== null) {
+            return $this->sorted($tally, $filter, $mask, $from, $limit, $by);
+        }
         $order = $this->findings->order($filter);
         if ($filter->isPlain()) {
             return [
@@ -68,6 +75,32 @@ final readonly class FindingPages
     }
 
     /**
+     * By what cells differ by: all are looked at, and the place in the list is counted off.
+     *
+     * @return array{items: list<RulableRow>|list<RulableCell>, total: int|null}
+     */
+    private function sorted(Tally $tally, Filter $filter, Mask $mask, int $from, int $limit, FindingOrder $by): array
+    {
+        $places = $this->search->replacingPrevious(
+            $filter->digest(),
+            fn(): array => $this->placesIn(
+                $this->findings
+                    ->query($tally, $filter)
+                    ->orderByRaw($by->sql())
+                    ->offset($from - 1)
+                    ->limit($limit)
+                    ->selectRaw('f.sequence AS place'),
+            ),
+        );
+        $lines = $this->lines->of($tally, $filter->plain())->whereIntegerInRaw('f.sequence', $places)->orderByRaw($by->sql());
+
+        return [
+            'items' => $this->lines->read($lines, $tally, $filter, $mask),
+            'total' => $this->counts->known($tally, $filter)->findings ?? $this->total($tally, $filter),
+        ];
+    }
+
+    /**
      * Where the first findings of a filter stand that nobody has counted.
      *
      * @return list<int>|null null if they are found faster by counting
@@ -77,7 +110,7 @@ final readonly class FindingPages
         $order = $this->findings->order($filter);
         $first = $this->findings->query($tally, $filter, isStreamed: true)->limit($limit)->selectRaw("{$order} AS place");
         $near = fn(string $by): array => $this->placesIn($first->clone()->where($by, '<=', self::NEAR)->orderBy($by));
-        if ($filter->text('text') !== null || $filter->followsRulings()) {
+        if ($filter->text('text') !== null || $filter->followsRulings() || $filter->asksForDifferences()) {
             $places = $near($order);
 
             // What is common is met soon. For what is rare all are looked at anyway, and then their places are known.

@@ -99,9 +99,8 @@ final readonly class Mask
             return $cell;
         }
 
-        $shown = fn(string $value): string => $isHidden ? $this->value($value) : $value;
 
-        return $cell->shownAs($this->keyTuple($cell->key), $shown($cell->finding->source), $shown($cell->finding->target));
+        return $cell->shownAs($this->keyTuple($cell->key), $isHidden ? self::VALUE : null);
     }
 
     public function row(RowFinding $row, TallyColumns $layout): RowFinding
@@ -127,6 +126,21 @@ final readonly class Mask
         }
         $isKeyHidden = $filter->text('key') !== null && in_array(($filter->number('keyColumn') ?? 0) - 1, $this->keyPlaces, true);
         if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
+            $this->mustNotSearch();
+        }
+        if ($filter->asksForDifferences()) {
+            $this->mustAllowDifferences($filter, $tally);
+        }
+    }
+
+    /**
+     * What is sorted by a value tells it.
+     *
+     * @throws ValuesAreMasked if values of the filter's cells are hidden
+     */
+    public function mustAllowDifferences(Filter $filter, Tally $tally): void
+    {
+        if ($this->hidesAnything() && $this->hidesPatternsOf($filter, $tally, 'worth')) {
             $this->mustNotSearch();
         }
     }
@@ -219,10 +233,12 @@ final readonly class Mask
         return $value === '' ? '' : self::VALUE;
     }
 
-    private function hidesPatternsOf(Filter $filter, Tally $tally): bool
+    /** @param string $having what patterns must have to be looked at: worth, where only those of numbers are meant */
+    private function hidesPatternsOf(Filter $filter, Tally $tally, string $having = 'number'): bool
     {
         return $tally
             ->patterns()
+            ->whereNotNull($having)
             ->where(
                 array_filter(
                     ['number' => $filter->number('pattern'), 'pair_id' => $filter->text('pair')],

@@ -7,6 +7,8 @@ namespace App\Queries\Review;
 use App\Adapters\Database\DatabaseRow;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\PatternPlace;
+use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Row\KeyTuple;
 
 /** A cell that needs an explanation, with the row that it stands in and what stands for it. */
@@ -23,11 +25,17 @@ final readonly class RulableCell
         public Standing $standing,
     ) {}
 
-    /** The same cell as somebody is shown it. */
-    public function shownAs(?KeyTuple $key, string $source, string $target): self
+    /**
+     * The same cell as somebody is shown it.
+     *
+     * @param  string|null  $hidden  what stands for a value, where values are hidden; blank cells stay blank
+     */
+    public function shownAs(?KeyTuple $key, ?string $hidden): self
     {
+        $shown = static fn(string $value): string => $value === '' ? '' : (string) $hidden;
+
         return new self(
-            $this->finding->withValues($source, $target),
+            $hidden === null ? $this->finding : $this->finding->withValues($shown($this->finding->source), $shown($this->finding->target)),
             $this->sequence,
             $this->rowSequence,
             $key,
@@ -50,7 +58,8 @@ final readonly class RulableCell
                 $row->facts('facts'),
                 $row->text('source_value'),
                 $row->text('target_value'),
-                $row->int('pattern_number'),
+                SignedDifference::kept($row->textOrNull('difference'), $row->floatOrNull('relative_difference')),
+                new PatternPlace($row->int('pattern_number')),
             ),
             $row->int('sequence'),
             $row->int('row_sequence'),

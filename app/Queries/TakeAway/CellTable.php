@@ -6,14 +6,11 @@ namespace App\Queries\TakeAway;
 
 use App\Queries\Review\AdditionalColumns;
 use App\Queries\Review\FindingPages;
-use App\Queries\Review\Mask;
 use App\Queries\Review\RulableCell;
 use App\Queries\Review\Standing;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Cause\CauseId;
-use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Value\Kind;
 
 /** A line for each cell that differs, with both values, why they differ, and the columns that were added on the screen. */
 final readonly class CellTable implements Table
@@ -48,7 +45,12 @@ final readonly class CellTable implements Table
             new TableField('source.state', 'string', 'blank, token (a word that means blank), or nothing: it has a value.'),
             new TableField('target', 'string', 'The value of the target as it was prepared.'),
             new TableField('target.state', 'string', 'As of the source.'),
-            new TableField('difference', 'number', 'Target less source where both are numbers of at most 15 digits apart.'),
+            new TableField(
+                'difference',
+                'number',
+                'Target less source, where they are numbers of at most 15 digits apart; a side without a value has nothing.',
+            ),
+            new TableField('difference.relative', 'number', 'The difference as a share of the size of the number in the source.'),
             new TableField('source.line', 'integer', 'Line on which its record begins.'),
             new TableField('target.line', 'integer', 'As of the source.'),
             ...array_map(
@@ -96,12 +98,13 @@ final readonly class CellTable implements Table
                     $found->class->value,
                     $found->cause,
                     CauseId::sentenceFor($found->cause, $found->facts),
-                    $found->pattern,
+                    $found->place->number,
                     $found->source,
                     $this->taken->state(Side::Source, $pair->source, $found->source),
                     $found->target,
                     $this->taken->state(Side::Target, $pair->target, $found->target),
-                    $this->difference($pair, $found->source, $found->target),
+                    $this->difference($found->difference?->value->written()),
+                    $found->difference->relative ?? '',
                     $cell->sourceLine ?? '',
                     $cell->targetLine ?? '',
                     ...array_map(
@@ -116,15 +119,9 @@ final readonly class CellTable implements Table
     }
 
     /** Exact, or nothing: what has more digits than a program's number can hold is in both values, where it is text. */
-    private function difference(ColumnPair $pair, string $source, string $target): string|int|float
+    private function difference(?string $text): string|int|float
     {
-        if ($pair->kind !== Kind::Number || in_array(Mask::VALUE, [$source, $target], true)) {
-            return '';
-        }
-        $is = $this->taken->reading(Side::Target, $pair->target)->number($target);
-        $was = $this->taken->reading(Side::Source, $pair->source)->number($source);
-        $text = $is === null || $was === null ? '' : (string) $is->minus($was)?->written();
-        if ($text === '' || strlen(ltrim(str_replace(['-', '.'], '', $text), '0')) > self::EXACT_DIGITS) {
+        if ($text === null || strlen(ltrim(str_replace(['-', '.'], '', $text), '0')) > self::EXACT_DIGITS) {
             return '';
         }
 

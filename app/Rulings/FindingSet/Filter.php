@@ -26,7 +26,13 @@ final readonly class Filter
     public const RULINGS = ['expected', 'defect', 'ask', 'open', 'reopened'];
 
     /** What only cells have: whoever filters by one of these means cells. */
-    public const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target'];
+    public const OF_CELLS = ['pattern', 'pair', 'cause', 'cellClass', 'source', 'target', 'difference', 'atLeast'];
+
+    /** What a number differs by: anything but nought, upwards, downwards, or nought. */
+    public const DIFFERENCES = ['some', 'up', 'down', 'nought'];
+
+    /** As PostgreSQL and everybody else reads it. */
+    private const DECIMAL = '/^\d{1,300}(\.\d{1,300})?$/D';
 
     /** What counts from 1. */
     public const NUMBERS = ['pattern', 'act', 'keyColumn', 'part'];
@@ -98,6 +104,8 @@ final readonly class Filter
             'cellClass' => [Rule::enum(CellClass::class)],
             'ruling' => [Rule::in(self::RULINGS)],
             'act' => ['integer', 'min:1'],
+            'difference' => [Rule::in(self::DIFFERENCES)],
+            'atLeast' => ['string', 'regex:'.self::DECIMAL],
             'source' => ['nullable', 'string'],
             'target' => ['nullable', 'string'],
             'key' => ['nullable', 'string', 'required_with:keyColumn'],
@@ -175,6 +183,12 @@ final readonly class Filter
     {
         return array_diff(array_keys($this->terms), [...self::OF_GROUPS, 'ruling', 'act', 'key', 'keyColumn']) === [] &&
             $this->text('ruling') !== 'reopened';
+    }
+
+    /** Whether the difference of each cell has to be looked at. */
+    public function asksForDifferences(): bool
+    {
+        return array_intersect(['difference', 'atLeast'], array_keys($this->terms)) !== [];
     }
 
     /** Whether it says what only rows have. */

@@ -149,6 +149,7 @@ final readonly class FilteredFindings
                 $query->where($column, $filter->text($side));
             }
         }
+        $this->difference($query, $filter);
         if ($filter->text('key') !== null || $filter->asksForRows()) {
             $query->join(
                 'row_findings AS k',
@@ -158,6 +159,23 @@ final readonly class FilteredFindings
             $this->row($query, 'k', $filter);
         }
         $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $isStreamed);
+    }
+
+    private function difference(Builder $query, Filter $filter): void
+    {
+        $sign = match ($filter->text('difference')) {
+            'some' => '<>',
+            'up' => '>',
+            'down' => '<',
+            'nought' => '=',
+            default => null,
+        };
+        if ($sign !== null) {
+            $query->where('f.difference', $sign, 0);
+        }
+        if ($filter->text('atLeast') !== null) {
+            $query->whereRaw('abs(f.difference) >= ?::numeric', [$filter->text('atLeast')]);
+        }
     }
 
     private function rows(Builder $query, Tally $tally, Filter $filter, bool $isStreamed): void

@@ -6,6 +6,7 @@ namespace NineTally\Core\Cause;
 
 use NineTally\Core\Comparison\CellPair;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Value\Blankness;
 use NineTally\Core\Value\Kind;
@@ -161,6 +162,12 @@ final class ColumnComparison
     public function isBlankInTarget(string $target): bool
     {
         return $this->target->isBlank($target);
+    }
+
+    /** Of a pair of numbers that no crosswalk translates; null where a value is no number. */
+    public function difference(string $source, string $target): ?SignedDifference
+    {
+        return $this->hasCrosswalk ? null : $this->readable->difference($source, $target);
     }
 
     private function read(CellPair $pair): CellResult

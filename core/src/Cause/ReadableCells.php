@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Cause;
 
 use NineTally\Core\Comparison\CellPair;
+use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
 
@@ -36,6 +37,21 @@ final readonly class ReadableCells
         }
 
         return $this->kind === Kind::DateTime ? $this->comparable($pair) : null;
+    }
+
+    /** What two numbers differ by; null where the kind is another, or a value is no number. */
+    public function difference(string $source, string $target): ?SignedDifference
+    {
+        if ($this->kind !== Kind::Number) {
+            return null;
+        }
+        [$isBlankInSource, $isBlankInTarget] = [$this->source->isBlank($source), $this->target->isBlank($target)];
+        $from = $isBlankInSource ? null : $this->source->number($source);
+        $to = $isBlankInTarget ? null : $this->target->number($target);
+
+        $isRead = ($from !== null || $isBlankInSource) && ($to !== null || $isBlankInTarget);
+
+        return $isRead ? SignedDifference::between($from, $to) : null;
     }
 
     /** An instant and a clock time without a zone cannot be compared. */

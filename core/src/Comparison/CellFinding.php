@@ -11,6 +11,7 @@ final readonly class CellFinding
      * @param  int  $pairPosition  the column pair's place in the plan, from 0
      * @param  string  $cause  the ids of the cause, joined with + when causes of form combine
      * @param  array<string, string|int>  $facts
+     * @param  SignedDifference|null  $difference  of two numbers; null where the pair is of another kind, or one cannot be read
      */
     public function __construct(
         public int $pairPosition,
@@ -19,8 +20,8 @@ final readonly class CellFinding
         public array $facts,
         public string $source,
         public string $target,
-        public int $pattern = 0,
-        public int $ordinalInPattern = 0,
+        public ?SignedDifference $difference = null,
+        public PatternPlace $place = new PatternPlace,
     ) {}
 
     /** The same finding as somebody is shown it, who may not see its values. */
@@ -33,14 +34,21 @@ final readonly class CellFinding
             $this->facts,
             $source,
             $target,
-            $this->pattern,
-            $this->ordinalInPattern,
+            place: $this->place,
         );
     }
 
-    /** The same finding with its place: the number of its pattern in the tally, and its ordinal there, both from 1. */
-    public function inPattern(int $pattern, int $ordinal): self
+    public function inPattern(PatternPlace $place): self
     {
-        return new self($this->pairPosition, $this->class, $this->cause, $this->facts, $this->source, $this->target, $pattern, $ordinal);
+        return new self(
+            $this->pairPosition,
+            $this->class,
+            $this->cause,
+            $this->facts,
+            $this->source,
+            $this->target,
+            $this->difference,
+            $place,
+        );
     }
 }

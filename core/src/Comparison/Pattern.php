@@ -11,8 +11,6 @@ final readonly class Pattern
      * @param  int  $number  from 1, in the order in which the patterns first occur
      * @param  array<string, string|int>  $facts
      * @param  list<array{source: string, target: string}>  $examples  the first 20 distinct value pairs, in source order
-     * @param  array<string, int>  $breakdown  of texts that are near each other: which letters became which
-     *     => cells, the most frequent first
      */
     public function __construct(
         public int $number,
@@ -22,6 +20,6 @@ final readonly class Pattern
         public array $facts,
         public int $cells,
         public array $examples,
-        public array $breakdown = [],
+        public PatternDetail $detail = new PatternDetail,
     ) {}
 }

@@ -207,7 +207,7 @@ final class FindingFiles
     /** @return list<string> */
     private static function cellHeader(Plan $plan): array
     {
-        return [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target'];
+        return [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target', 'difference'];
     }
 
     /** @param list<CellFinding> $cells */
@@ -221,6 +221,7 @@ final class FindingFiles
                 $cell->cause,
                 $cell->source,
                 $cell->target,
+                $cell->difference?->value->written() ?? '',
             ]);
         }
     }
@@ -237,6 +238,7 @@ final class FindingFiles
                 $cause,
                 $row->source->cells[$this->keyPositions->source[$position]] ?? '',
                 $row->target->cells[$this->keyPositions->target[$position]] ?? '',
+                '',
             ]);
         }
     }

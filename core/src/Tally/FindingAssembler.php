@@ -241,9 +241,10 @@ final class FindingAssembler
             } elseif ($moved !== '' && ($settled = $this->decisions[$pair]->cause(CauseId::Moved, [$moved])) !== null) {
                 [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
             }
-            $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell);
+            $difference = $this->comparisons[$pair]->difference($sourceCell, $targetCell);
+            $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference);
             $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
-            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern(...$this->patterns->place($cell, $letters));
+            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern($this->patterns->place($cell, $letters));
         }
 
         return $cells;

@@ -6,6 +6,8 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Comparison\PatternDetail;
+use NineTally\Core\Comparison\PatternPlace;
 use NineTally\Core\Intake\Batch;
 
 /** Groups the findings into patterns as they pass in source order. Holds a pattern each, and 20 examples of it. */
@@ -21,15 +23,14 @@ final class PatternCounter
 
     /**
      * @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string,
-     *     target: string}>, breakdown: array<string, int>}>
+     *     target: string}>, breakdown: array<string, int>, worth: WorthCount}>
      */
     private array $patterns = [];
 
     /**
      * @param  string  $detail  what tells cells of one pattern apart; '' where nothing does
-     * @return array{int, int} the number of the pattern, and the finding's ordinal in it, both from 1
      */
-    public function place(CellFinding $finding, string $detail = ''): array
+    public function place(CellFinding $finding, string $detail = ''): PatternPlace
     {
         $group = implode("\0", [
             $finding->pairPosition,
@@ -43,6 +44,7 @@ final class PatternCounter
             'cells' => 0,
             'examples' => [],
             'breakdown' => [],
+            'worth' => new WorthCount,
         ];
         $pattern['cells']++;
         if (count($pattern['examples']) < self::EXAMPLES) {
@@ -51,13 +53,16 @@ final class PatternCounter
                 'target' => $finding->target,
             ];
         }
+        if ($finding->difference !== null) {
+            $pattern['worth']->add($finding->difference->value);
+        }
         if ($detail !== '') {
             $kept = isset($pattern['breakdown'][$detail]) || count($pattern['breakdown']) < self::BREAKDOWN ? $detail : self::OTHERS;
             $pattern['breakdown'][$kept] = ($pattern['breakdown'][$kept] ?? 0) + 1;
         }
         $this->patterns[$group] = $pattern;
 
-        return [$pattern['number'], $pattern['cells']];
+        return new PatternPlace($pattern['number'], $pattern['cells']);
     }
 
     /** @return list<Pattern> */
@@ -71,7 +76,7 @@ final class PatternCounter
             $pattern['finding']->facts,
             $pattern['cells'],
             array_values($pattern['examples']),
-            self::most($pattern['breakdown']),
+            new PatternDetail(self::most($pattern['breakdown']), $pattern['worth']->worth()),
         ), array_values($this->patterns));
     }
 

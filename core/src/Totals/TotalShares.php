@@ -121,7 +121,7 @@ final readonly class TotalShares
     {
         foreach ($row->cells as $cell) {
             if ($cell->pairPosition === $this->pairs[$number]) {
-                return "pattern {$cell->pattern}";
+                return "pattern {$cell->place->number}";
             }
         }
 

@@ -102,6 +102,18 @@ final readonly class Decimal
         return $this == $other;
     }
 
+    /** Farther from nought, whichever the sign. */
+    public function isLargerThan(self $other): bool
+    {
+        if ($this->isZero() || $other->isZero()) {
+            return ! $this->isZero();
+        }
+        $above = strlen($this->digits) + $this->exponent <=> strlen($other->digits) + $other->exponent;
+
+        // Of as many places before the point, digits are in the order of texts: none ends with a nought.
+        return $above === 0 ? strcmp($this->digits, $other->digits) > 0 : $above > 0;
+    }
+
     public function isNegationOf(self $other): bool
     {
         return ! $this->isZero() &&

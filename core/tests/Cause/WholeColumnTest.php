@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Cause;
 
+use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Report\CsvLine;
 use NineTally\Tests\Tally\Tallied;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -186,7 +187,10 @@ final class WholeColumnTest extends TestCase
             [['edit' => 'exchanged'], ['edit' => 'exchanged', 'forms' => 'case'], ['edit' => 'added+exchanged', 'forms' => 'case']],
             array_column($near, 'facts'),
         );
-        self::assertSame([['a > x' => 1, 'w > v' => 1], ['S > c' => 1], ['  > - +  > .' => 1]], array_column($near, 'breakdown'));
+        self::assertSame(
+            [['a > x' => 1, 'w > v' => 1], ['S > c' => 1], ['  > - +  > .' => 1]],
+            array_map(static fn(Pattern $pattern): array => $pattern->detail->breakdown, $near),
+        );
     }
 
     /** @param list<string> $values */

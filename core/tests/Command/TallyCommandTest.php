@@ -34,11 +34,11 @@ final class TallyCommandTest extends TestCase
 
         self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
         self::assertSame(<<<'CSV'
-            basin,berth,column,class,cause,source,target
-            KB,014,fee,changed,number-form,1412.60,1412.6
-            KB,015,holder,changed,spacing+case,Ann  Lee,ann lee
-            KB,015,fee,changed,number-form,10,10.00
-            LM,1,fee,filled,filled,,7
+            basin,berth,column,class,cause,source,target,difference
+            KB,014,fee,changed,number-form,1412.60,1412.6,
+            KB,015,holder,changed,spacing+case,Ann  Lee,ann lee,
+            KB,015,fee,changed,number-form,10,10.00,
+            LM,1,fee,filled,filled,,7,
 
             CSV, file_get_contents("{$out}/differences.csv"));
         self::assertSame("part,line,reason,basin,berth,holder,fee\n1,8,,NQ,8,z,3\n", file_get_contents("{$out}/missing.csv"));
@@ -108,9 +108,9 @@ final class TallyCommandTest extends TestCase
 
         self::assertSame(1, $process->getExitCode(), $process->getErrorOutput());
         self::assertSame(
-            "basin,berth,column,class,cause,source,target\n".
-                "KB,014,basin,forgiven,case,KB,kb\nKB,014,fee,forgiven,tolerance,1412.60,1412.20\n".
-                "KB,015,holder,forgiven,spacing+case,Ann  Lee,ann lee\nKB,015,fee,forgiven,number-form,10,10.00\n",
+            "basin,berth,column,class,cause,source,target,difference\n".
+                "KB,014,basin,forgiven,case,KB,kb,\nKB,014,fee,forgiven,tolerance,1412.60,1412.20,-0.4\n".
+                "KB,015,holder,forgiven,spacing+case,Ann  Lee,ann lee,\nKB,015,fee,forgiven,number-form,10,10.00,0\n",
             file_get_contents("{$out}/forgiven.csv"),
         );
         $printed = json_decode($process->getOutput(), true, 16, JSON_THROW_ON_ERROR);

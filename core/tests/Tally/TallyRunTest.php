@@ -155,7 +155,7 @@ final class TallyRunTest extends TestCase
             ),
         );
         self::assertSame(['source' => 'Ann 20', 'target' => 'ANN 20'], $patterns[0]->examples[19]);
-        self::assertSame([2, 15], [$this->found[28]->cells[1]->pattern, $this->found[28]->cells[1]->ordinalInPattern]);
+        self::assertSame([2, 15], [$this->found[28]->cells[1]->place->number, $this->found[28]->cells[1]->place->ordinal]);
     }
 
     #[DataProvider('partitions')]

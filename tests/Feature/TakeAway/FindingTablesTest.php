@@ -32,11 +32,12 @@ final class FindingTablesTest extends TestCase
                 'target' => '1400',
                 'target.state' => '',
                 'difference' => -12.6,
+                'difference.relative' => -0.00892,
                 'source.line' => 2,
                 'target.line' => 3,
                 'beside.holder' => '=1+1',
             ],
-            array_slice($lines[0], 0, 18),
+            array_slice($lines[0], 0, 19),
         );
         self::assertSame(
             ['defect', 'cut at the quay', 'MIG-7', 'Ruth Osei', 'Tove Lindqvist', 1],
@@ -52,13 +53,13 @@ final class FindingTablesTest extends TestCase
             ],
         );
         self::assertSame([1, 1, 1, 1], array_values(array_slice($lines[0], -4)));
-        // A token that means blank is no value, and two that are blank have no difference.
-        self::assertSame(['filled', 'N/A', 'token', '7.00', '', null], array_values(array_intersect_key(
+        // A token that means blank is no value: the other side has all of it.
+        self::assertSame(['filled', 'N/A', 'token', '7.00', '', 7], array_values(array_intersect_key(
             $lines[1],
             array_flip(['class', 'source', 'source.state', 'target', 'target.state', 'difference']),
         )));
         $csv = $this->get("/api/v1/tallies/{$tally->id}/findings/taken?of=cells&for=spreadsheets&beside[]=holder")->streamedContent();
-        self::assertStringContainsString(",1412.60,,1400,,-12.6,2,3,'=1+1,defect,cut at the quay,MIG-7,", $csv);
+        self::assertStringContainsString(",1412.60,,1400,,-12.6,-0.00892,2,3,'=1+1,defect,cut at the quay,MIG-7,", $csv);
     }
 
     public function test_a_row_is_a_line_with_the_columns_of_both_sides(): void

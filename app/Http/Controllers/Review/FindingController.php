@@ -30,6 +30,7 @@ use App\Queries\Review\RulableCell;
 use App\Queries\Review\RulableRow;
 use App\Queries\Review\StandingActs;
 use App\Queries\Review\ValuePairs;
+use App\Queries\Review\WorthOfFindings;
 use App\Queries\TakeAway\FindingTables;
 use App\Queries\TakeAway\TableText;
 use App\Rulings\FindingSet\Filter;
@@ -37,6 +38,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Lists answer the findings of a filter from a place on ("from"), so that a page begins at any place of the list. */
@@ -53,8 +55,16 @@ final class FindingController extends Controller
     ): JsonResponse {
         $filter = $request->filter();
         $mask = $this->mask($request, $tally, $filter);
-        [$from, $limit] = [$request->from(), $request->limit()];
-        ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit);
+        [$from, $limit, $order] = [$request->from(), $request->limit(), $request->order()];
+        if ($order !== null && ! $filter->isOfCells) {
+            throw ValidationException::withMessages([
+                'order' => 'Rows have no difference to be sorted by. Ask for their cells ("of=cells"), or leave the order out.',
+            ]);
+        }
+        if ($order !== null) {
+            $mask->mustAllowDifferences($filter, $tally);
+        }
+        ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit, $order);
         $values = $beside->of($tally, $mask, $items, $request->beside());
         $lines = array_map(static fn(RulableRow|RulableCell $finding): array => $finding instanceof RulableCell
             ? CellFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->rowSequence] ?? []]
@@ -77,6 +87,14 @@ final class FindingController extends Controller
         $this->mask($request, $tally, $filter);
 
         return response()->json(['total' => $pages->count($tally, $filter)]);
+    }
+
+    /** What the differences of the filter's cells come to, by column. */
+    public function worth(FilterRequest $request, Tally $tally, WorthOfFindings $worth): JsonResponse
+    {
+        $filter = $request->filter();
+
+        return response()->json(['items' => $worth->of($tally, $filter, $this->mask($request, $tally, $filter))]);
     }
 
     /** The findings of a filter as CSV or JSON Lines, written while they are sent. */

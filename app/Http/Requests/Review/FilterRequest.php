@@ -6,8 +6,10 @@ namespace App\Http\Requests\Review;
 
 use App\Queries\Review\AdditionalColumns;
 use App\Rulings\FindingSet\Filter;
+use App\Rulings\FindingSet\FindingOrder;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Http\Request;
+use Illuminate\Validation\Rule;
 
 /** A filter in the address, byte for byte as it was sent: a value may be blank or a space, and nothing is trimmed here. */
 final class FilterRequest extends FormRequest
@@ -20,6 +22,7 @@ final class FilterRequest extends FormRequest
         return [
             'from' => ['integer', 'min:1'],
             'limit' => ['integer', 'min:1', 'max:'.self::LARGEST_PAGE],
+            'order' => [Rule::enum(FindingOrder::class)],
             'as' => ['in:csv,json-lines'],
             'for' => ['in:spreadsheets'],
             'beside' => ['array', 'max:'.AdditionalColumns::MOST_COLUMNS],
@@ -45,6 +48,12 @@ final class FilterRequest extends FormRequest
     public function beside(): array
     {
         return array_values(array_filter((array) $this->query('beside'), is_string(...)));
+    }
+
+    /** What stands first, where it is not the order of the source that is asked for. */
+    public function order(): ?FindingOrder
+    {
+        return $this->enum('order', FindingOrder::class);
     }
 
     public function from(): int

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { relatively, signed } from '@/format/amounts'
 import { className, decisionName } from '@/format/classes'
 import { counted } from '@/format/counts'
 import { nearDifference } from '@/format/difference'
@@ -15,6 +16,7 @@ const props = defineProps<{
   place: number
   total: number
   saysWhy: boolean
+  saysDifference: boolean
 }>()
 const emit = defineEmits<{ tick: [] }>()
 
@@ -50,6 +52,14 @@ const detail = computed(() => {
       <span v-for="(value, position) in cell.beside" :key="position" class="cell value quiet">{{ value }}</span>
       <CellValue class="value" :stretches="marked.source" side="source" />
       <CellValue class="value" :stretches="marked.target" side="target" />
+      <span v-if="saysDifference" class="where difference"
+        ><template v-if="cell.difference !== null"
+          ><span class="cell key">{{ signed(cell.difference) }}</span
+          ><span v-if="cell.relativeDifference !== null && cell.relativeDifference !== 0" class="cell quiet column">{{
+            relatively(cell.relativeDifference)
+          }}</span></template
+        ></span
+      >
       <span class="tag" :class="decision">{{ standing }}</span>
     </template>
     <template v-else-if="row">
@@ -121,6 +131,10 @@ const detail = computed(() => {
   display: grid;
   min-inline-size: 0;
   line-height: 15px;
+}
+
+.difference {
+  text-align: end;
 }
 .column {
   font-size: 12px;

@@ -1,14 +1,23 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { singleLettersAreOn } from '@/composables/useShortcuts'
 import { useVirtualRows } from '@/composables/useVirtualRows'
 import LoadState from '@/parts/LoadState.vue'
 import FindingLine from '@/stations/review/FindingLine.vue'
 import { type Filter, isOfCells } from '@/stations/review/filter'
+import type { Order } from '@/stations/review/useOrder'
 import { type Finding, PAGE, sequenceOf, useFindings } from '@/stations/review/useFindings'
 
-const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; beside: readonly string[]; saysWhy: boolean }>()
+const props = defineProps<{
+  tally: Schemas['Tally']
+  filter: Filter
+  beside: readonly string[]
+  saysWhy: boolean
+  order: Order | null
+  /** whether any of the cells has a difference to be said */
+  saysDifference: boolean
+}>()
 const emit = defineEmits<{ look: [finding: Finding | null]; rule: [decision: Schemas['Decision']]; ruleAll: [decision: Schemas['Decision']] }>()
 /** Findings that are chosen to be ruled on together, by their sequence. */
 const ticked = defineModel<ReadonlySet<number>>('ticked', { required: true })
@@ -18,9 +27,7 @@ const scroller = ref<HTMLElement | null>(null)
 const chosen = ref(0)
 const inSight = ref<number[]>([])
 const { first, counted, total, length, at } = useFindings(
-  computed(() => props.tally.id),
-  toRef(() => props.filter),
-  toRef(() => props.beside),
+  computed(() => ({ tally: props.tally.id, filter: props.filter, beside: props.beside, order: props.order })),
   inSight,
 )
 const { height, rows, offset, goTo, goToBeginning, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
@@ -36,7 +43,7 @@ watch(
 /** A place that was asked for before anybody knew how many there are. */
 let wanted: number | null = null
 watch(
-  () => JSON.stringify(props.filter),
+  () => JSON.stringify([props.filter, props.order]),
   () => {
     chosen.value = 0
     wanted = null
@@ -131,7 +138,7 @@ const keyWidth = computed(() => {
     },
     props.tally.keyColumns.join(', ').length * 0.8,
   )
-  return Math.round(Math.min(160, Math.max(70, longest * 7.9)))
+  return Math.round(Math.min(isDifferenceSaid.value ? 126 : 160, Math.max(70, longest * 7.9)))
 })
 /** Where cells of several columns are mixed, each says its own. */
 const isMixed = computed(() => isOfCells(props.filter) && props.filter.pattern === undefined && props.filter.pair === undefined)
@@ -144,6 +151,7 @@ const isTicked = (index: number): boolean => {
   const finding = at(index)
   return finding !== undefined && ticked.value.has(sequenceOf(finding))
 }
+const isDifferenceSaid = computed(() => props.saysDifference && isOfCells(props.filter))
 const OF_RULING = ['why', 'ticket', 'by'] as const
 /** With further columns the list may be wider than its pane, and is moved sideways then. */
 const room = computed(() => {
@@ -151,7 +159,7 @@ const room = computed(() => {
   const further = props.beside.length === 0 ? '' : `repeat(${props.beside.length}, minmax(0, 0.8fr)) `
   const why = props.saysWhy ? ' minmax(0, 1fr) 72px 88px' : ''
   return {
-    '--columns': `20px 26px ${keyWidth.value}px ${further}repeat(${values}, minmax(0, 1fr)) 88px${why}`,
+    '--columns': `20px 26px ${keyWidth.value}px ${further}repeat(${values}, minmax(${isDifferenceSaid.value ? 58 : 0}px, 1fr))${isDifferenceSaid.value ? ' 82px 72px' : ' 88px'}${why}`,
     '--least': columns === 0 ? '0' : `${200 + keyWidth.value + columns * 96 + values * 120}px`,
   }
 })
@@ -159,6 +167,7 @@ const headings = computed(() => [
   props.tally.keyColumns.join(', '),
   ...props.beside,
   ...(isOfCells(props.filter) ? ['source', 'target'] : ['the row begins with']),
+  ...(isDifferenceSaid.value ? ['difference'] : []),
   'ruling',
   ...(props.saysWhy ? OF_RULING : []),
 ])
@@ -194,6 +203,7 @@ const headings = computed(() => [
               :is-ticked="isTicked(index)"
               :column="columnOf(index)"
               :says-why="saysWhy"
+              :says-difference="isDifferenceSaid"
               :total="length"
               @click="click($event, index)"
               @tick="tick(index)"

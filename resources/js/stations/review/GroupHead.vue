@@ -13,6 +13,7 @@ import RepeatsLine from '@/parts/RepeatsLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, said, takenFrom, wholeOf } from '@/stations/review/filter'
 import PatternRulesDialog from '@/stations/review/PatternRulesDialog.vue'
+import { type Order, ORDERS } from '@/stations/review/useOrder'
 import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
 
 const props = defineProps<{
@@ -25,6 +26,7 @@ const props = defineProps<{
   mayWork: boolean
   /** columns that were added to the list */
   beside: readonly string[]
+  order: Order | null
 }>()
 const emit = defineEmits<{ makeRule: [rule: RuleOfPattern]; narrow: [terms: Filter] }>()
 const isMakingRule = ref(false)
@@ -40,7 +42,7 @@ const sentences: Record<Schemas['RowClass'], string> = {
   changed: 'Met their counterpart, and at least one compared cell differs.',
 }
 const sentence = computed(() => {
-  if (isOfCells(props.filter)) return 'Cells that differ, in the order of the source.'
+  if (isOfCells(props.filter)) return `Cells that differ, ${props.order === null ? 'in the order of the source' : ORDERS[props.order].toLowerCase()}.`
   return props.filter.class === undefined
     ? 'Every row that does not agree, in the order of the source; then those that only the target has.'
     : sentences[props.filter.class]

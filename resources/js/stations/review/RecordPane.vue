@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import { relatively, signed } from '@/format/amounts'
 import { className, decisionName } from '@/format/classes'
 import { count, counted } from '@/format/counts'
 import { difference, type Stretch } from '@/format/difference'
@@ -79,6 +80,9 @@ watch(
   () => pane.value?.querySelector('.looked')?.scrollIntoView({ block: 'nearest' }),
   { flush: 'post' },
 )
+/** What stands with a number: by how much it differs, and what that is of the source's. */
+const differsBy = ({ difference, relativeDifference }: NonNullable<Schemas['Field']['finding']>): string =>
+  signed(difference) + (relativeDifference === null || relativeDifference === 0 ? '' : ` (${relatively(relativeDifference)})`)
 const shown = (stretches: readonly Stretch[]): readonly Stretch[] => (isWhole.value ? stretches : excerpt(stretches))
 watch(
   () => props.record?.sequence,
@@ -142,6 +146,7 @@ watch(
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').source)" side="source" />
             <CellValue :stretches="shown(difference(field.sourceValue ?? '', field.targetValue ?? '').target)" side="target" />
             <em data-sentence="record">{{ field.finding.sentence }}</em>
+            <span v-if="field.finding.difference !== null" class="cell quiet">{{ differsBy(field.finding) }}</span>
             <ActLine v-if="actOf(field.finding.rulingId)" :act="actOf(field.finding.rulingId)!" :tally="tally" />
           </span>
           <CellValue v-else-if="field.sourceValue !== null && field.sourceValue === field.targetValue" :stretches="shown(whole(field.sourceValue))" />

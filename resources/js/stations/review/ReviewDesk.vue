@@ -35,11 +35,19 @@ import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
 import { useRulingOnMany } from '@/stations/review/useRulingOnMany'
 import { useWhy } from '@/stations/review/useWhy'
+import { useOrder } from '@/stations/review/useOrder'
+import { useWorth } from '@/stations/review/useWorth'
 import WeightPicture from '@/stations/review/WeightPicture.vue'
+import WorthLine from '@/stations/review/WorthLine.vue'
 
 const props = defineProps<{ tally: Schemas['Tally']; course: Schemas['Course'] }>()
 const tally = computed(() => props.tally)
 const { filter, set, choose, narrow, widen, forgiven, chooseForgiven } = useFilter()
+const { order, setOrder } = useOrder()
+const { worth, error: worthError } = useWorth(
+  computed(() => props.tally.id),
+  filter,
+)
 /** The list of what a rule let pass that is looked at. */
 const pass = computed(() => props.tally.forgiven.find(({ number }) => number === forgiven.value))
 const { acts, rule, undo, last } = useRulings(computed(() => props.tally.id))
@@ -219,6 +227,7 @@ const note = computed(
             :total="total"
             :may-work="course.mayWork"
             :beside="beside"
+            :order="order"
             @make-rule="makeRule"
             @narrow="narrow"
           />
@@ -237,6 +246,7 @@ const note = computed(
               @set="set"
             />
           </div>
+          <WorthLine :worth="worth" :error="worthError" :filter="filter" :order="order" @narrow="narrow" @widen="widen" @order="setOrder" />
           <ErrorNote :error="rule.error.value ?? undo.error.value ?? ruleError" />
           <p v-if="last" class="done" role="status">
             Ruled {{ last.decision }} on {{ counted(last.findings, 'finding') }}.
@@ -253,6 +263,8 @@ const note = computed(
             :filter="filter"
             :beside="beside"
             :says-why="saysWhy"
+            :order="order"
+            :says-difference="worth.length > 0"
             @look="look"
             @rule="decideOnTarget"
             @rule-all="askOrRuleOnAll"

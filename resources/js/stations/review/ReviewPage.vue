@@ -10,12 +10,14 @@ import ReviewDesk from '@/stations/review/ReviewDesk.vue'
 import { useBeside } from '@/stations/review/useBeside'
 import { useFilter } from '@/stations/review/useFilter'
 import { firstPage } from '@/stations/review/useFindings'
+import { useOrder } from '@/stations/review/useOrder'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const route = useRoute()
 const id = computed(() => Number(route.query.tally ?? props.course.tally?.id ?? 0))
 // The findings are asked for together with the tally, not after it.
-if (id.value > 0) void useQueryClient().prefetchQuery(firstPage(id.value, useFilter().filter.value, useBeside(() => props.course.id).value))
+const list = { filter: useFilter().filter.value, beside: useBeside(() => props.course.id).value, order: useOrder().order.value }
+if (id.value > 0) void useQueryClient().prefetchQuery(firstPage({ tally: id.value, ...list }))
 const { data: tally, error, isPending, refetch } = useTally(id)
 </script>
 

@@ -6,5 +6,5 @@ import { firstPage } from '@/stations/review/useFindings'
 /** Asks for what Review draws first, unless it is known: its station is on the way of almost everybody, and has most to wait for. */
 export function askAhead(queries: QueryClient, dataset: number, tally: number): void {
   void queries.prefetchQuery({ ...tallyOf(tally), staleTime: Infinity })
-  void queries.prefetchQuery({ ...firstPage(tally, {}, besideOf(dataset)), staleTime: Infinity })
+  void queries.prefetchQuery({ ...firstPage({ tally, filter: {}, beside: besideOf(dataset), order: null }), staleTime: Infinity })
 }

@@ -1,6 +1,7 @@
 import type { LocationQuery } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { MAY_BE_BLANK, NUMBERS, OF_CELLS, OF_ROWS, TERMS } from '@/api/filterTerms'
+import { amount } from '@/format/amounts'
 import { className, decisionName } from '@/format/classes'
 import { counted } from '@/format/counts'
 
@@ -32,7 +33,9 @@ export const isOfCells = (filter: Filter): boolean => filter.of === 'cells' || O
 /** Another subject, narrowed down as before; values and acts belong to the subject that was left. */
 export function withSubject(filter: Filter, subject: Subject): Filter {
   const { ruling, key, keyColumn, text } = filter
-  return said({ ...subject, ruling, key, keyColumn, text })
+  // Rows have no difference.
+  const { difference, atLeast } = isOfCells(subject) ? filter : {}
+  return said({ ...subject, ruling, key, keyColumn, text, difference, atLeast })
 }
 
 /** Without the terms that say nothing. */
@@ -44,6 +47,13 @@ export function wholeOf(filter: Filter): { scope: 'class' | 'pattern'; target: s
   if (terms.length !== 1) return null
   if (filter.pattern !== undefined) return { scope: 'pattern', target: String(filter.pattern) }
   return filter.class !== undefined && filter.class !== 'changed' ? { scope: 'class', target: filter.class } : null
+}
+
+export const DIFFERENCES: Record<NonNullable<Filter['difference']>, string> = {
+  some: 'without differences of nought',
+  up: 'upwards',
+  down: 'downwards',
+  nought: 'differences of nought',
 }
 
 export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ruling === 'reopened' ? 'Open again' : decisionName(ruling))
@@ -69,6 +79,8 @@ export function termsSaid(
   if (filter.pair !== undefined) said.push({ terms: ['pair'], words: `column ${pairOf?.source ?? filter.pair}` })
   if (filter.cellClass !== undefined) said.push({ terms: ['cellClass'], words: `${filter.cellClass} cells` })
   if (filter.cause !== undefined) said.push({ terms: ['cause'], words: `cause ${filter.cause}` })
+  if (filter.difference !== undefined) said.push({ terms: ['difference'], words: DIFFERENCES[filter.difference] })
+  if (filter.atLeast !== undefined) said.push({ terms: ['atLeast'], words: `apart by ${amount(filter.atLeast)} or more` })
   if (filter.source !== undefined) said.push({ terms: ['source'], words: 'source is', value: filter.source, side: 'source' })
   if (filter.target !== undefined) said.push({ terms: ['target'], words: 'target is', value: filter.target, side: 'target' })
   if (filter.key !== undefined && filter.keyColumn !== undefined)

@@ -9,7 +9,7 @@ export function useFilter() {
   const filter = computed(() => filterOf(route.query))
   const tally = (): Record<string, string> => (typeof route.query.tally === 'string' ? { tally: route.query.tally } : {})
   const queryOf = (to: Filter) => {
-    const query = tally()
+    const query = { ...tally(), ...(typeof route.query.order === 'string' ? { order: route.query.order } : {}) } as Record<string, string>
     for (const [term, value] of Object.entries(said(to))) query[term] = String(value)
     return query
   }

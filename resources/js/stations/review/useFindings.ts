@@ -1,20 +1,35 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import type { Filter } from '@/stations/review/filter'
+import { type Filter, isOfCells } from '@/stations/review/filter'
+import type { Order } from '@/stations/review/useOrder'
 
 /** With the act that stands on it, where somebody ruled. */
 export type Finding = ({ kind: 'row'; row: Schemas['RowFinding'] } | { kind: 'cell'; cell: Schemas['CellFinding'] }) & { act?: Schemas['StandingAct'] }
 
 export const PAGE = 200
 
+/** What is listed, and how. */
+interface List {
+  tally: number
+  filter: Filter
+  beside: readonly string[]
+  order: Order | null
+}
+
+/** Rows have no difference to be sorted by. */
+const orderOf = ({ filter, order }: List): Order | null => (isOfCells(filter) ? order : null)
+
+const keyOf = (list: List, page: number) => ['tally', list.tally, 'findings', list.filter, list.beside, page, orderOf(list)]
+
 interface Page {
   items: Finding[]
   total: number | null
 }
 
-async function load(tally: number, filter: Filter, beside: readonly string[], page: number, signal?: AbortSignal): Promise<Page> {
-  const query = { ...filter, from: page * PAGE + 1, limit: PAGE, 'beside[]': [...beside] }
+async function load(list: List, page: number, signal?: AbortSignal): Promise<Page> {
+  const { tally, filter, beside } = list
+  const query = { ...filter, from: page * PAGE + 1, limit: PAGE, order: orderOf(list) ?? undefined, 'beside[]': [...beside] }
   const found = await answer(api.GET('/tallies/{tally}/findings', { params: { path: { tally }, query }, signal }))
   const acts = new Map(found.acts.map((act) => [act.id, act]))
   const actOf = ({ rulingId }: { rulingId: number | null }) => (rulingId === null ? undefined : acts.get(rulingId))
@@ -29,20 +44,22 @@ async function load(tally: number, filter: Filter, beside: readonly string[], pa
 const A_MOMENT = 2_000
 
 /** The first page, which can be asked for before anything else is known of the tally. */
-export const firstPage = (tally: number, filter: Filter, beside: readonly string[]) => ({
-  queryKey: ['tally', tally, 'findings', filter, beside, 0],
-  queryFn: ({ signal }: { signal: AbortSignal }) => load(tally, filter, beside, 0, signal),
+export const firstPage = (list: List) => ({
+  queryKey: keyOf(list, 0),
+  queryFn: ({ signal }: { signal: AbortSignal }) => load(list, 0, signal),
   staleTime: A_MOMENT,
 })
 
 /** The findings of a filter, page by page as they come into sight. How many they are may take longer to find than the first of them. */
-export function useFindings(tally: Ref<number>, filter: Ref<Filter>, beside: Ref<readonly string[]>, inSight: Ref<readonly number[]>) {
+export function useFindings(list: Ref<List>, inSight: Ref<readonly number[]>) {
+  const tally = computed(() => list.value.tally)
+  const filter = computed(() => list.value.filter)
   const first = useQuery(
     computed(() => ({
-      ...firstPage(tally.value, filter.value, beside.value),
+      ...firstPage(list.value),
       // After a ruling the list stays until it is there again; that of another filter does not.
       placeholderData: (before: Page | undefined, query?: { queryKey: readonly unknown[] }) =>
-        JSON.stringify(query?.queryKey[3]) === JSON.stringify(filter.value) ? keepPreviousData(before) : undefined,
+        JSON.stringify([query?.queryKey[3], query?.queryKey[6]]) === JSON.stringify([filter.value, orderOf(list.value)]) ? keepPreviousData(before) : undefined,
     })),
   )
   const isUncounted = computed(() => first.data.value?.total === null)
@@ -56,8 +73,8 @@ export function useFindings(tally: Ref<number>, filter: Ref<Filter>, beside: Ref
       inSight.value
         .filter((page) => page > 0)
         .map((page) => ({
-          queryKey: ['tally', tally.value, 'findings', filter.value, beside.value, page],
-          queryFn: ({ signal }: { signal: AbortSignal }) => load(tally.value, filter.value, beside.value, page, signal),
+          queryKey: keyOf(list.value, page),
+          queryFn: ({ signal }: { signal: AbortSignal }) => load(list.value, page, signal),
         })),
     ),
   })

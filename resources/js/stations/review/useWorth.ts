@@ -1,0 +1,13 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { answer, api } from '@/api/client'
+import type { Filter } from '@/stations/review/filter'
+
+/** What the differences of the filter's cells come to, by column; while others are looked at, those of before. */
+export function useWorth(tally: Ref<number>, filter: Ref<Filter>) {
+  const found = useQuery({
+    queryKey: ['tally', tally, 'findings', filter, 'worth'],
+    queryFn: ({ signal }) => answer(api.GET('/tallies/{tally}/findings/worth', { params: { path: { tally: tally.value }, query: filter.value }, signal })),
+  })
+  return { worth: computed(() => found.data.value?.items ?? []), error: found.error }
+}
