@@ -12,6 +12,8 @@ use NineTally\Core\Totals\TotalReport;
  *
  * @phpstan-import-type GroupDocument from TotalReport
  *
+ * @property int $tally_id
+ * @property int $number of the total
  * @property int $place from 1, those that differ most first
  * @property GroupDocument $figures
  */
@@ -20,6 +22,12 @@ final class TotalGroup extends Model
     public $timestamps = false;
 
     public $incrementing = false;
+
+    /** The total that it is a group of. */
+    public function total(): TallyTotal
+    {
+        return TallyTotal::query()->where(['tally_id' => $this->tally_id, 'number' => $this->number])->firstOrFail();
+    }
 
     protected $guarded = [];
 

@@ -33,6 +33,18 @@ final readonly class DemoDataset
             $totals[] = ['measure' => 'rows', ...$group];
         }
 
+        foreach ($this->rules->rates as $by => $rates) {
+            foreach ($rates as $column => $rate) {
+                $totals[] = [
+                    'measure' => 'sum',
+                    'source' => $column,
+                    'target' => $this->columns->names[$column],
+                    'by' => [['source' => $by, 'target' => $this->columns->names[$by]]],
+                    'times' => ['constant' => $rate],
+                ];
+            }
+        }
+
         return $totals;
     }
 

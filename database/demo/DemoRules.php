@@ -13,6 +13,7 @@ final readonly class DemoRules
      * @param  array<string, array<string, mixed>>  $forms  by target column: how the new system writes it where that has to be declared
      * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
      * @param  array<string, list<string>>  $sums  columns of money that must add up alike, by the column whose values make groups
+     * @param  array<string, array<string, string>>  $rates  what one of a quantity is worth, by that column and the quantity's
      */
     public function __construct(
         public array $pairs = [],
@@ -20,6 +21,7 @@ final readonly class DemoRules
         public array $forms = [],
         public array $codes = [],
         public array $sums = [],
+        public array $rates = [],
     ) {}
 
     /** Whether the plan lets a cell pass whose only difference is of this cause. */

@@ -124,7 +124,8 @@ final class Generator
         }
         $this->plantRows($free, $source, $target);
         $this->countRows(count($source), count($target));
-        $this->truth['sums'] = DemoSums::of($this->dataset->rules->sums, ['source' => $source, 'target' => $target]);
+        $rules = $this->dataset->rules;
+        $this->truth['sums'] = DemoSums::of($rules->sums, $rules->rates, ['source' => $source, 'target' => $target]);
 
         return [array_values($source), array_values($target)];
     }

@@ -177,6 +177,8 @@ final class Moorings
                 blankTokens: ['NULL', 'N/A'],
                 // Some of the new system's days were written by hand.
                 forms: ['paid_until' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yyyy']]],
+                // What a berth costs for each metre of the boat.
+                rates: ['basin' => ['boat_length_m' => '4.50']],
             ),
             files: new DemoFiles(
                 sourceDelimiter: ';',

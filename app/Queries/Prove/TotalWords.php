@@ -39,6 +39,7 @@ final readonly class TotalWords
             'pattern' => $ofPattern,
             'forgiven' => 'let pass: '.str_replace(['+', '-'], [' and ', ' '], $rest),
             'elsewhere' => 'gone to another group',
+            'unvalued' => 'without a unit value on one side',
             'unreadable' => 'not readable on one side',
             default => 'not compared',
         };

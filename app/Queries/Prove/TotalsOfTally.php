@@ -13,6 +13,7 @@ use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Totals\TotalReport;
+use NineTally\Core\Totals\TotalShares;
 
 /**
  * The control totals of a tally as they are shown: those that differ first, each with the shares of its difference and where their rows
@@ -48,7 +49,13 @@ final readonly class TotalsOfTally
     {
         $before = $this->before($tally);
         $patterns = $this->patterns($tally);
-        $totals = TallyTotal::query()->where('tally_id', $tally->id)->orderByDesc('differs')->orderBy('number')->get();
+        $totals = TallyTotal::query()
+            ->where('tally_id', $tally->id)
+            ->orderByDesc('differs')
+            ->orderBy('number')
+            ->get()
+            // As board and tally name the one that differs most.
+            ->sortByDesc(static fn(TallyTotal $total): float => $total->differs ? $total->partThatDiffers() : -1.0);
 
         return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $tally, $before, $patterns, $mask))->all());
     }
@@ -56,7 +63,7 @@ final readonly class TotalsOfTally
     /** @return array{items: list<array<string, mixed>>, next: int|null} */
     public function groups(TallyTotal $total, int $from, Tally $tally, Mask $mask): array
     {
-        if ($this->isMasked($total->total(), $mask)) {
+        if ($mask->hidesTotal($total->total())) {
             return ['items' => [], 'next' => null];
         }
         $patterns = $this->patterns($tally);
@@ -66,11 +73,12 @@ final readonly class TotalsOfTally
 
         return [
             'items' => array_map(
-                fn(array $group): array => [
-                    'shares' => $this->shares($group['shares'], $patterns, $passes),
+                fn(array $group, int $place): array => [
+                    'shares' => $this->shares($group['shares'], $patterns, $passes, ['total' => $total->number, 'group' => $from + $place]),
                     'published' => $published->held($group['labels'], $group['source'], $group['target']),
                 ] + array_diff_key($group, ['keys' => true]),
                 $groups,
+                array_keys($groups),
             ),
             'next' => $total->groups >= $from + self::PAGE ? $from + self::PAGE : null,
         ];
@@ -90,20 +98,6 @@ final readonly class TotalsOfTally
         );
     }
 
-    /** Whoever may not see the values of a column learns nothing that is computed from them. */
-    public function isMasked(ControlTotal $total, Mask $mask): bool
-    {
-        foreach (Side::cases() as $side) {
-            foreach (array_filter([$total->column($side), ...$total->groupColumns($side)]) as $column) {
-                if ($mask->hidesColumn($column)) {
-                    return true;
-                }
-            }
-        }
-
-        return false;
-    }
-
     /**
      * @param  array<string, array{tally: int, difference: string|null}>  $before
      * @param  array<int, string>  $patterns
@@ -120,7 +114,7 @@ final readonly class TotalsOfTally
             'by' => $total->groupNames(),
             'basis' => TotalWords::basis($total),
         ];
-        if ($this->isMasked($total, $mask)) {
+        if ($mask->hidesTotal($total)) {
             return [...$figures, ...$shown, ...self::HIDDEN];
         }
 
@@ -142,11 +136,12 @@ final readonly class TotalsOfTally
      * @param  list<ShareFigures>  $shares
      * @param  array<int, string>  $patterns
      * @param  array<string, list<int>>  $passes
+     * @param  array{total?: int, group?: int}  $group  that they are of
      * @return list<array<string, mixed>> each with words, and what Review is asked for to see its rows
      */
-    private function shares(array $shares, array $patterns, array $passes): array
+    private function shares(array $shares, array $patterns, array $passes, array $group = []): array
     {
-        return array_map(static function (array $share) use ($patterns, $passes): array {
+        return array_map(static function (array $share) use ($patterns, $passes, $group): array {
             $lists = $passes[$share['name']] ?? [];
             [$kind, $rest] = [...explode(' ', $share['name'], 2), ''];
 
@@ -154,9 +149,10 @@ final readonly class TotalsOfTally
                 ...$share,
                 'words' => TotalWords::share($share['name'], $patterns[(int) $rest] ?? ''),
                 'filter' => match ($kind) {
-                    'missing', 'extra' => ['class' => $kind],
-                    'repeated', 'unkeyed' => ['class' => $kind, 'side' => $rest],
-                    'pattern' => ['pattern' => (int) $rest],
+                    'missing', 'extra' => ['class' => $kind, ...$group],
+                    'repeated', 'unkeyed' => ['class' => $kind, 'side' => $rest, ...$group],
+                    'pattern' => ['pattern' => (int) $rest, ...$group],
+                    TotalShares::ELSEWHERE => ['class' => 'changed', 'moved' => 'yes', ...$group],
                     default => null,
                 },
                 // Where a rule let them pass in several ways, no one list has the rows of the share.

@@ -15,6 +15,8 @@ use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\MaskedPlan;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\KeyTuple;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Wording\Sentences;
 use NineTally\Core\Wording\Warning;
 use NineTally\Core\Wording\WarningKind;
@@ -91,6 +93,15 @@ final readonly class Mask
         return $this->hides($name) || in_array($name, $this->columns['target'], true);
     }
 
+    /** Whether a figure is computed from values that are hidden. */
+    public function hidesTotal(ControlTotal $total): bool
+    {
+        return array_filter(
+            [...$total->namesByPlace(Side::Source), ...$total->namesByPlace(Side::Target)],
+            $this->hidesColumn(...),
+        ) !== [];
+    }
+
     /** @param list<string> $columns of the source, by the place of their pair */
     public function cell(RulableCell $cell, array $columns): RulableCell
     {
@@ -126,6 +137,10 @@ final readonly class Mask
         }
         $isKeyHidden = $filter->text('key') !== null && in_array(($filter->number('keyColumn') ?? 0) - 1, $this->keyPlaces, true);
         if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
+            $this->mustNotSearch();
+        }
+        $total = $filter->number('total') === null ? null : $tally->totals()->where('number', $filter->number('total'))->first();
+        if ($total !== null && $this->hidesTotal($total->total())) {
             $this->mustNotSearch();
         }
         if ($filter->asksForDifferences()) {

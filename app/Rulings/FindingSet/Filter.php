@@ -35,13 +35,13 @@ final readonly class Filter
     private const DECIMAL = '/^\d{1,300}(\.\d{1,300})?$/D';
 
     /** What counts from 1. */
-    public const NUMBERS = ['pattern', 'act', 'keyColumn', 'part'];
+    public const NUMBERS = ['pattern', 'act', 'keyColumn', 'part', 'total', 'group'];
 
     /** What may be the empty text: of values that is the blank cell. Any other term that is empty says nothing. */
     public const MAY_BE_BLANK = ['source', 'target', 'key'];
 
     /** What only rows have. A list of cells with one of these has those of such rows. */
-    public const OF_ROWS = ['reason', 'side', 'part', 'bridged'];
+    public const OF_ROWS = ['reason', 'side', 'part', 'bridged', 'total', 'group', 'moved'];
 
     /** What the pattern of a cell, or the class of a row, says of all that are in it. */
     private const OF_GROUPS = ['pattern', 'pair', 'cause', 'cellClass', 'class'];
@@ -98,6 +98,10 @@ final readonly class Filter
             'side' => [Rule::enum(Side::class), 'required_with:part'],
             'part' => ['integer', 'min:1', 'max:10000'],
             'bridged' => ['in:yes'],
+            // Of a control total: rows of one of its groups, or that went from it or to it.
+            'total' => ['integer', 'min:1', 'max:1000', 'required_with:group'],
+            'group' => ['integer', 'min:1', 'max:1000000', 'required_with:total,moved'],
+            'moved' => ['in:yes'],
             'pattern' => ['integer', 'min:1', 'max:2147483647'],
             'pair' => ['string', 'max:100'],
             'cause' => ['string', 'max:200'],

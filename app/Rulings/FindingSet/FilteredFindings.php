@@ -19,7 +19,7 @@ use NineTally\Core\Comparison\RowClass;
  */
 final readonly class FilteredFindings
 {
-    public function __construct(private Connection $database, private RuledFindings $ruled) {}
+    public function __construct(private Connection $database, private RuledFindings $ruled, private RowsOfGroup $group) {}
 
     /** @param bool $isStreamed whether a stretch of them is wanted, in the order of the list, rather than all */
     public function query(Tally $tally, Filter $filter, bool $isStreamed = false): Builder
@@ -156,20 +156,14 @@ final readonly class FilteredFindings
                 static fn(JoinClause $join) => $join->on('k.tally_id', 'f.tally_id')->on('k.sequence', 'f.row_sequence'),
             );
             $this->key($query, 'k', $filter);
-            $this->row($query, 'k', $filter);
+            $this->row($query, 'k', $tally, $filter);
         }
         $this->ruled->narrow($query, 'f', GroupKind::Pattern, $tally, $filter, $isStreamed);
     }
 
     private function difference(Builder $query, Filter $filter): void
     {
-        $sign = match ($filter->text('difference')) {
-            'some' => '<>',
-            'up' => '>',
-            'down' => '<',
-            'nought' => '=',
-            default => null,
-        };
+        $sign = ['some' => '<>', 'up' => '>', 'down' => '<', 'nought' => '='][$filter->text('difference') ?? ''] ?? null;
         if ($sign !== null) {
             $query->where('f.difference', $sign, 0);
         }
@@ -184,14 +178,17 @@ final readonly class FilteredFindings
             $query->where('f.class', $filter->text('class'));
         }
         $this->key($query, 'f', $filter);
-        $this->row($query, 'f', $filter);
+        $this->row($query, 'f', $tally, $filter);
         if ($filter->followsRulings()) {
             $this->ruled->rows($query, $tally, $filter, $isStreamed);
         }
     }
 
-    private function row(Builder $query, string $table, Filter $filter): void
+    private function row(Builder $query, string $table, Tally $tally, Filter $filter): void
     {
+        if ($filter->number('total') !== null) {
+            $this->group->narrow($query, $table, $tally, $filter);
+        }
         if ($filter->text('reason') !== null) {
             $query->where("{$table}.reason", $filter->text('reason'));
         }

@@ -11,7 +11,9 @@ use NineTally\Core\Value\Kind;
  * A figure that both sides must have in common: taken of a column pair, or of rows, over all rows or by group.
  *
  * @phpstan-type TotalDocument array{measure: string, source?: string, target?: string, kind?: string, by?: list<array{source: string,
- *     target: string}>, over?: string}
+ *     target: string}>, over?: string, times?: UnitDocument, along?: list<array{source: string, target: string}>}
+ *
+ * @phpstan-import-type UnitDocument from UnitValue
  */
 final readonly class ControlTotal
 {
@@ -21,6 +23,8 @@ final readonly class ControlTotal
      * @param  string|null  $source  the column of the source; null where rows are counted
      * @param  Kind  $kind  as what the values of the least and the greatest are read
      * @param  list<array{source: string, target: string}>  $by  group columns
+     * @param  UnitValue|null  $times  what makes an amount of each summed quantity
+     * @param  list<array{source: string, target: string}>  $along  columns to be read beside each group, which do not divide it
      */
     public function __construct(
         public Measure $measure,
@@ -29,6 +33,8 @@ final readonly class ControlTotal
         public array $by = [],
         public Basis $over = Basis::Prepared,
         public Kind $kind = Kind::Number,
+        public ?UnitValue $times = null,
+        public array $along = [],
     ) {}
 
     /** @param TotalDocument $document */
@@ -41,6 +47,8 @@ final readonly class ControlTotal
             $document['by'] ?? [],
             Basis::from($document['over'] ?? Basis::Prepared->value),
             Kind::from($document['kind'] ?? Kind::Number->value),
+            isset($document['times']) ? UnitValue::fromArray($document['times']) : null,
+            $document['along'] ?? [],
         );
     }
 
@@ -55,6 +63,8 @@ final readonly class ControlTotal
                 'kind' => $this->kind === Kind::Number ? null : $this->kind->value,
                 'by' => $this->by,
                 'over' => $this->over === Basis::Prepared ? null : $this->over->value,
+                'times' => $this->times?->toArray(),
+                'along' => $this->along,
             ]),
         ];
     }
@@ -66,11 +76,20 @@ final readonly class ControlTotal
 
         return match ($this->measure) {
             Measure::Rows => 'number of rows',
-            Measure::Sum => "sum of {$column}",
+            Measure::Sum => "sum of {$column}{$this->unitName()}",
             Measure::Blanks => "blank cells of {$column}",
             Measure::Distinct => "distinct values of {$column}",
             Measure::Least => "least {$column}",
             Measure::Greatest => "greatest {$column}",
+        };
+    }
+
+    private function unitName(): string
+    {
+        return match (true) {
+            $this->times === null => '',
+            $this->times->constant !== null => " × {$this->times->constant}",
+            default => ' × '.self::pair((string) $this->times->column(Side::Source), (string) $this->times->column(Side::Target)),
         };
     }
 
@@ -103,12 +122,39 @@ final readonly class ControlTotal
         return array_column($this->by, $side->value);
     }
 
+    /** @return list<string> columns that are read beside each group */
+    public function columnsAlong(Side $side): array
+    {
+        return array_column($this->along, $side->value);
+    }
+
+    /** @return list<array{source: string, target: string}> the columns whose values its figures are made of */
+    public function pairs(): array
+    {
+        $pairs = $this->by;
+        foreach ([$this, $this->times] as $of) {
+            [$source, $target] = [$of?->column(Side::Source), $of?->column(Side::Target)];
+            if ($source !== null && $target !== null) {
+                $pairs[] = ['source' => $source, 'target' => $target];
+            }
+        }
+
+        return $pairs;
+    }
+
     /** @return array<string, string> place within the total => the column of that side that is named there */
     public function namesByPlace(Side $side): array
     {
         $names = $this->column($side) === null ? [] : ["/{$side->value}" => $this->column($side)];
         foreach ($this->groupColumns($side) as $nth => $name) {
             $names["/by/{$nth}/{$side->value}"] = $name;
+        }
+        foreach ($this->columnsAlong($side) as $nth => $name) {
+            $names["/along/{$nth}/{$side->value}"] = $name;
+        }
+        $unit = $this->times?->column($side);
+        if ($unit !== null) {
+            $names["/times/{$side->value}"] = $unit;
         }
 
         return $names;

@@ -14,6 +14,9 @@ final class GroupFigures
     /** Cells with a value that cannot be read as what the total takes. */
     public int $unread = 0;
 
+    /** Quantities whose unit value is not there: they add nothing, and are no noughts. */
+    public int $unvalued = 0;
+
     public ExactSum $sum;
 
     /** The least or the greatest value as it stands, and the key of the first row that has it. */
@@ -21,6 +24,13 @@ final class GroupFigures
 
     /** @var list<string> */
     public array $keyOfExtreme = [];
+
+    /**
+     * Of the columns that are read along: the first value, and whether another stands there.
+     *
+     * @var array<int, array{value: string, canonical: string, differs: bool}>
+     */
+    public array $along = [];
 
     /** @param list<string> $labels the values of the group columns, as they first stood there */
     public function __construct(public readonly array $labels)
@@ -47,15 +57,26 @@ final class GroupFigures
         }
     }
 
+    /** A value of a column that is read along. */
+    public function seeAlong(int $nth, string $value, string $canonical, bool $differs = false): void
+    {
+        $this->along[$nth] ??= ['value' => $value, 'canonical' => $canonical, 'differs' => false];
+        $this->along[$nth]['differs'] = $this->along[$nth]['differs'] || $differs || $this->along[$nth]['canonical'] !== $canonical;
+    }
+
     /** What a later stretch of the side has in the group. */
     public function take(self $later, TotalColumns $total): void
     {
         $this->rows += $later->rows;
         $this->blanks += $later->blanks;
         $this->unread += $later->unread;
+        $this->unvalued += $later->unvalued;
         $this->sum->addSum($later->sum);
         if ($later->extreme !== null) {
             $this->see($later->extreme, $total, $later->keyOfExtreme);
+        }
+        foreach ($later->along as $nth => ['value' => $value, 'canonical' => $canonical, 'differs' => $differs]) {
+            $this->seeAlong($nth, $value, $canonical, $differs);
         }
     }
 }

@@ -51,7 +51,7 @@ final readonly class PlanTotals
             ? null
             : new TotalShares(
                 $this->columns,
-                array_map(fn(ControlTotal $total): ?int => $this->pairOf($total->source, $total->target), $totals),
+                array_map($this->comparedPairs(...), array_keys($totals)),
                 $comparisons,
                 $shares,
             );
@@ -65,9 +65,8 @@ final readonly class PlanTotals
     {
         [$source, $target] = $this->columns->both();
         foreach ($this->plan->columnRules->totals as $number => $total) {
-            $pairs = $total->source === null ? $total->by : [['source' => $total->source, 'target' => $total->target ?? ''], ...$total->by];
             $others = array_filter(
-                $pairs,
+                $total->pairs(),
                 fn(array $pair): bool => ! $this->isKeyColumn($pair) && $this->pairOf(...array_values($pair)) === null,
             );
             if ($others !== [] || ! $source[$number]->readsLike($target[$number])) {
@@ -121,6 +120,24 @@ final readonly class PlanTotals
         }
 
         return false;
+    }
+
+    /** @return list<array{pair: int, source: int, target: int}> what compares its quantity and its unit value, and where their cells are */
+    private function comparedPairs(int $number): array
+    {
+        [$source, $target] = [$this->columns->source[$number], $this->columns->target[$number]];
+        $compared = [];
+        foreach (
+            [[$source->total, $source->place, $target->place], [$source->total->times, $source->unitPlace, $target->unitPlace]]
+            as [$of, $inSource, $inTarget]
+        ) {
+            $pair = $this->pairOf($of?->column(Side::Source), $of?->column(Side::Target));
+            if ($pair !== null && $inSource !== null && $inTarget !== null) {
+                $compared[] = ['pair' => $pair, 'source' => $inSource, 'target' => $inTarget];
+            }
+        }
+
+        return $compared;
     }
 
     private function pairOf(?string $source, ?string $target): ?int

@@ -55,6 +55,10 @@ final readonly class SideTotals
                     $figures->rows += $rows;
                 } else {
                     $figures->rows += count($rows);
+                    $this->takeAlong($total, $figures, $rows, $columns);
+                    if ($total->place === null) {
+                        continue;
+                    }
                     if ($total->total->measure === Measure::Distinct) {
                         $this->putAside($number, $total, $group, $figures, $rows, $distinct);
                     } else {
@@ -160,6 +164,11 @@ final readonly class SideTotals
      */
     private function takeValues(TotalColumns $total, GroupFigures $figures, array $values, array $columns): void
     {
+        if ($total->hasUnit()) {
+            $this->takeAmounts($total, $figures, $values, $columns);
+
+            return;
+        }
         if ($total->total->measure === Measure::Sum && $total->isPlain && $figures->sum->addPlainOnes($values)) {
             return;
         }
@@ -173,6 +182,41 @@ final readonly class SideTotals
                 }
             } elseif ($total->total->measure->isExtreme()) {
                 $figures->see($cell, $total, array_map(static fn(int $place): string => $columns[$place][$row], $this->keyPlaces));
+            }
+        }
+    }
+
+    /**
+     * @param  array<int, string>  $quantities  of the rows of a group, by the number of the row in its block
+     * @param  array<int, list<string>>  $columns
+     */
+    private function takeAmounts(TotalColumns $total, GroupFigures $figures, array $quantities, array $columns): void
+    {
+        foreach ($quantities as $row => $cell) {
+            if ($total->reading->isBlank($cell)) {
+                $figures->blanks++;
+
+                continue;
+            }
+            $unit = $total->unitOf($columns, $row);
+            $amount = $total->times($total->number($cell), $unit);
+            match (true) {
+                $amount !== null => $figures->sum->add($amount),
+                $unit === null => $figures->unvalued++,
+                default => $figures->unread++,
+            };
+        }
+    }
+
+    /**
+     * @param  array<int, string>  $rows  of a group, by the number of the row in its block
+     * @param  array<int, list<string>>  $columns
+     */
+    private function takeAlong(TotalColumns $total, GroupFigures $figures, array $rows, array $columns): void
+    {
+        foreach ($total->alongPlaces as $nth => $place) {
+            foreach (array_unique(array_intersect_key($columns[$place], $rows)) as $value) {
+                $figures->seeAlong($nth, $value, $total->canonicalAlong($value, $nth));
             }
         }
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Totals;
 
-use NineTally\Core\Cause\CanonicalForm;
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
@@ -32,18 +31,27 @@ final class TotalColumns
     /** Whether numbers are written with a point, so that most need no reading. */
     public readonly bool $isPlain;
 
+    public readonly ?int $unitPlace;
+
+    private readonly ?Decimal $unitForAll;
+
+    private readonly Reading $unitReading;
+
     /** @var list<int> */
-    private readonly array $groupPlaces;
+    public readonly array $alongPlaces;
+
+    /** @var list<PairedForm> */
+    private readonly array $alongForms;
+
+    /** @var list<int> */
+    public readonly array $groupPlaces;
 
     /** @var list<Reading> */
     private readonly array $groupReadings;
 
     private readonly KeyForm $groupForm;
 
-    private readonly CanonicalForm $valueForm;
-
-    /** @var array<string, string> of the pair of the value, which the source goes through */
-    private readonly array $valueCrosswalk;
+    private readonly PairedForm $valueForm;
 
     /** @var list<array<string, string>> by group column: the crosswalk of its pair, which the source goes through */
     private readonly array $crosswalks;
@@ -60,16 +68,16 @@ final class TotalColumns
         $this->reading = $rules->reading($column ?? '', $isOfText ? Kind::Text : $total->kind);
         $this->order = new ValueOrder($this->reading);
         $this->isPlain = $this->reading->numbers->decimalMark === '.';
-        $pair = self::pairOf($plan, ['source' => $total->source ?? '', 'target' => $total->target ?? '']);
-        $this->valueForm = new CanonicalForm(
-            $rules->reading($column ?? '', $pair instanceof ColumnPair ? $pair->kind : Kind::Text),
-            $pair === null ? [] : $pair->forgives,
-            $forms,
-        );
-        $this->valueCrosswalk = $side === Side::Source && $pair instanceof ColumnPair ? $pair->crosswalk : [];
+        $this->valueForm = new PairedForm(['source' => $total->source ?? '', 'target' => $total->target ?? ''], $side, $plan, $forms);
+        $this->alongForms = array_map(static fn(array $pair): PairedForm => new PairedForm($pair, $side, $plan, $forms), $total->along);
+        $unit = $total->times?->column($side);
+        $this->unitPlace = $unit === null ? null : $columns->positionOf($unit);
+        $this->unitReading = $rules->reading($unit ?? '', Kind::Number);
+        $this->unitForAll = $total->times?->constant === null ? null : (new Reading(Kind::Number))->number($total->times->constant);
+        $this->alongPlaces = $columns->positionsOf($total->columnsAlong($side));
         $names = $total->groupColumns($side);
         $this->groupPlaces = $columns->positionsOf($names);
-        $pairs = array_map(static fn(array $by): ColumnPair|KeyColumn|null => self::pairOf($plan, $by), $total->by);
+        $pairs = array_map(static fn(array $by): ColumnPair|KeyColumn|null => PairedForm::pairOf($plan, $by), $total->by);
         $this->groupReadings = array_map(static fn(string $name): Reading => $rules->reading($name, Kind::Text), $names);
         $this->groupForm = new KeyForm(
             $this->groupReadings,
@@ -77,9 +85,7 @@ final class TotalColumns
             $forms,
         );
         $this->crosswalks = array_map(
-            static fn(ColumnPair|KeyColumn|null $pair): array => $side === Side::Source && $pair instanceof ColumnPair
-                ? $pair->crosswalk
-                : [],
+            static fn(ColumnPair|KeyColumn|null $pair): array => PairedForm::crosswalk($pair, $side),
             $pairs,
         );
     }
@@ -93,13 +99,18 @@ final class TotalColumns
             }
         }
 
-        return $this->reading->isLike($other->reading);
+        return $this->reading->isLike($other->reading) && $this->unitReading->isLike($other->unitReading);
     }
 
     /** @return list<int> of the cells that it looks at */
     public function places(): array
     {
-        return [...$this->place === null ? [] : [$this->place], ...$this->groupPlaces];
+        return array_values(
+            array_filter(
+                [$this->place, $this->unitPlace, ...$this->groupPlaces, ...$this->alongPlaces],
+                static fn(?int $place): bool => $place !== null,
+            ),
+        );
     }
 
     /**
@@ -120,10 +131,10 @@ final class TotalColumns
                 ...array_map(static fn(int $place): array => $columns[$place], $this->groupPlaces),
             ),
         };
-        if ($this->place === null) {
+        if ($this->place === null && $this->alongPlaces === []) {
             return $written === null ? ['' => $rows] : array_count_values($written);
         }
-        $values = $columns[$this->place];
+        $values = $columns[$this->place ?? $this->alongPlaces[0]];
         if ($written === null) {
             return ['' => $values];
         }
@@ -143,10 +154,16 @@ final class TotalColumns
         }
         if (! isset($this->memo[$written])) {
             $this->memo = count($this->memo) === self::MEMO_SIZE ? [] : $this->memo;
-            $this->memo[$written] = $this->groupForm->canonical($this->labelsOf($written));
+            $this->memo[$written] = $this->meetsLabels($this->labelsOf($written));
         }
 
         return $this->memo[$written];
+    }
+
+    /** @param list<string> $labels of a group that this side has */
+    public function meetsLabels(array $labels): string
+    {
+        return $this->groupForm->canonical($labels);
     }
 
     /** @return list<string> the values of the group columns, through the crosswalks of their pairs */
@@ -179,14 +196,70 @@ final class TotalColumns
         return match ($this->total->measure) {
             Measure::Rows => self::one(),
             Measure::Blanks => $this->reading->isBlank($cell) ? self::one() : self::zero(),
-            default => $this->reading->isBlank($cell) ? self::zero() : $this->number($cell),
+            default => $this->reading->isBlank($cell) ? self::zero() : $this->times($this->number($cell), $this->unitIn($cells)),
         };
+    }
+
+    /**
+     * Whether there is a quantity, and nothing that says what one of it is worth.
+     *
+     * @param  list<string>  $cells  of a row
+     */
+    public function lacksUnit(array $cells): bool
+    {
+        return $this->hasUnit() && ! $this->reading->isBlank($cells[(int) $this->place]) && $this->unitIn($cells) === null;
+    }
+
+    public function hasUnit(): bool
+    {
+        return $this->total->times !== null;
+    }
+
+    /**
+     * What one of the quantity is worth.
+     *
+     * @param  array<int, string>  $cells  of a row, by their place
+     * @return Decimal|null null where nothing is, or it cannot be read
+     */
+    public function unitIn(array $cells): ?Decimal
+    {
+        return $this->unitPlace === null ? $this->unitForAll : $this->unit($cells[$this->unitPlace]);
+    }
+
+    /** @param array<int, list<string>> $columns the same of many rows, by the place of their cells */
+    public function unitOf(array $columns, int $row): ?Decimal
+    {
+        return $this->unitPlace === null ? $this->unitForAll : $this->unit($columns[$this->unitPlace][$row]);
+    }
+
+    private function unit(string $cell): ?Decimal
+    {
+        $number = $this->unitReading->isBlank($cell) ? null : $this->unitReading->number($cell);
+
+        return $number?->canBeSummed() === true ? $number : null;
+    }
+
+    /** @return Decimal|null null where one of them is missing, or the amount has too many digits to be added up */
+    public function times(?Decimal $quantity, ?Decimal $unit): ?Decimal
+    {
+        if ($quantity === null || ! $this->hasUnit()) {
+            return $quantity;
+        }
+        $amount = $unit === null ? null : $quantity->times($unit);
+
+        return $amount?->canBeSummed() === true ? $amount : null;
+    }
+
+    /** One writing for all values of a column that is read along, as its pair takes them for the same. */
+    public function canonicalAlong(string $cell, int $nth): string
+    {
+        return $this->alongForms[$nth]->of($cell);
     }
 
     /** One writing for all values that its pair takes for the same. */
     public function canonical(string $cell): string
     {
-        return $this->valueForm->of($this->valueCrosswalk[$cell] ?? $cell);
+        return $this->valueForm->of($cell);
     }
 
     /** @return Decimal|null null where the value is no number, or has too many digits to be added up */
@@ -205,17 +278,5 @@ final class TotalColumns
     private static function zero(): Decimal
     {
         return Decimal::of(false, '0', '', 0);
-    }
-
-    /** @param array{source: string, target: string} $by */
-    private static function pairOf(Plan $plan, array $by): ColumnPair|KeyColumn|null
-    {
-        foreach ([...$plan->key, ...$plan->columnPairs] as $pair) {
-            if ($pair->source === $by['source'] && $pair->target === $by['target']) {
-                return $pair;
-            }
-        }
-
-        return null;
     }
 }

@@ -17,6 +17,8 @@ use NineTally\Core\Row\KeyTuple;
  * @phpstan-import-type OfGroup from DistinctValues
  * @phpstan-import-type Only from DistinctValues
  *
+ * @phpstan-type Along array{source: string|null, target: string|null, differsIn: list<'source'|'target'>, apart: bool}
+ * @phpstan-type Taken array{rows: int, blanks: int, unread: int, unvalued: int}
  * @phpstan-type ShareFigures array{name: string, rows: int, net: string, rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Moves array{rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Figures array{source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
@@ -24,7 +26,7 @@ use NineTally\Core\Row\KeyTuple;
  *     only: array{source: Only, target: Only}|null}
  * @phpstan-type GroupDocument array{labels: list<string>, onlyOn: 'source'|'target'|null, source: string|null, target: string|null,
  *     difference: string|null, rows: array{source: int, target: int}, shares: list<ShareFigures>, moves: Moves, cancels: bool,
- *     keys: array{source: list<string>, target: list<string>}, only: array{source: Only, target: Only}|null}
+ *     keys: array{source: list<string>, target: list<string>}, only: array{source: Only, target: Only}|null, along?: list<Along>}
  */
 final readonly class TotalReport
 {
@@ -37,7 +39,7 @@ final readonly class TotalReport
     /**
      * @param  Figures  $all
      * @param  list<GroupDocument>  $groups
-     * @param  array{source: array{rows: int, blanks: int, unread: int}, target: array{rows: int, blanks: int, unread: int}}  $taken
+     * @param  array{source: Taken, target: Taken}  $taken
      */
     private function __construct(
         public ControlTotal $total,
@@ -82,6 +84,7 @@ final readonly class TotalReport
                 'labels' => ($one ?? $other)->labels ?? [],
                 'onlyOn' => $other === null ? 'source' : ($one === null ? 'target' : null),
                 ...self::figures($total, $one, $other, $shares[$group] ?? [], $places, $distinct[$group] ?? null),
+                ...self::along($total, $one, $other),
             ];
         }
         usort($groups, self::order(...));
@@ -90,12 +93,32 @@ final readonly class TotalReport
             $total,
             $figures,
             $groups,
-            [
-                'source' => ['rows' => $all['source']->rows, 'blanks' => $all['source']->blanks, 'unread' => $all['source']->unread],
-                'target' => ['rows' => $all['target']->rows, 'blanks' => $all['target']->blanks, 'unread' => $all['target']->unread],
-            ],
+            ['source' => self::taken($all['source']), 'target' => self::taken($all['target'])],
             $hasTooMany,
         );
+    }
+
+    /** @return Taken */
+    private static function taken(GroupFigures $figures): array
+    {
+        return ['rows' => $figures->rows, 'blanks' => $figures->blanks, 'unread' => $figures->unread, 'unvalued' => $figures->unvalued];
+    }
+
+    /** @return array{along?: list<Along>} what is read along with a group: nothing where the total has no such column */
+    private static function along(ControlTotal $total, ?GroupFigures $source, ?GroupFigures $target): array
+    {
+        $along = [];
+        foreach (array_keys($total->along) as $nth) {
+            [$one, $other] = [$source->along[$nth] ?? null, $target->along[$nth] ?? null];
+            $along[] = [
+                'source' => $one['value'] ?? null,
+                'target' => $other['value'] ?? null,
+                'differsIn' => [...($one['differs'] ?? false) ? ['source'] : [], ...($other['differs'] ?? false) ? ['target'] : []],
+                'apart' => $one !== null && $other !== null && $one['canonical'] !== $other['canonical'],
+            ];
+        }
+
+        return $along === [] ? [] : ['along' => $along];
     }
 
     public function differs(): bool

@@ -25,12 +25,16 @@ final readonly class TotalShares
     /** Of values that one side cannot read, where the comparison has nothing against them. */
     public const UNREADABLE = 'unreadable';
 
+    /** Of quantities whose unit value one side lacks. */
+    public const UNVALUED = 'unvalued';
+
     /** Of values that nobody compares, or that are compared as something else. */
     public const UNCOMPARED = 'uncompared';
 
     /**
      * @param  Sides<list<TotalColumns>>  $columns  by total
-     * @param  list<int|null>  $pairs  by total: the column pair that compares its columns
+     * @param  list<list<array{pair: int, source: int, target: int}>>  $pairs  by total: the column pairs that compare its quantity and its
+     *     unit value, with the places of their cells
      * @param  list<ColumnComparison>  $comparisons  by column pair
      * @param  ShareCounts  $shares  so far
      */
@@ -119,9 +123,11 @@ final readonly class TotalShares
     /** By what a changed row adds: the pattern of its cell, what lets the cell pass, or that nobody compares it. */
     private function nameIn(int $number, RowFinding $row): string
     {
-        foreach ($row->cells as $cell) {
-            if ($cell->pairPosition === $this->pairs[$number]) {
-                return "pattern {$cell->place->number}";
+        foreach ($this->pairs[$number] as ['pair' => $pair]) {
+            foreach ($row->cells as $cell) {
+                if ($cell->pairPosition === $pair) {
+                    return "pattern {$cell->place->number}";
+                }
             }
         }
 
@@ -134,14 +140,16 @@ final readonly class TotalShares
      */
     private function nameOf(int $number, array $source, array $target): string
     {
-        $pair = $this->pairs[$number];
         [$ofSource, $ofTarget] = [$this->columns->source[$number], $this->columns->target[$number]];
-        $judgement = $pair === null
-            ? null
-            : $this->comparisons[$pair]->classify($source[(int) $ofSource->place], $target[(int) $ofTarget->place]);
+        foreach ($this->pairs[$number] as ['pair' => $pair, 'source' => $place, 'target' => $placeInTarget]) {
+            $judgement = $this->comparisons[$pair]->classify($source[$place], $target[$placeInTarget]);
+            if ($judgement->class === CellClass::Forgiven) {
+                return "forgiven {$judgement->cause?->id}";
+            }
+        }
 
         return match (true) {
-            $judgement?->class === CellClass::Forgiven => "forgiven {$judgement->cause?->id}",
+            $ofSource->lacksUnit($source) || $ofTarget->lacksUnit($target) => self::UNVALUED,
             $ofSource->amount($source) === null || $ofTarget->amount($target) === null => self::UNREADABLE,
             default => self::UNCOMPARED,
         };

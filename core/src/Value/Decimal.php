@@ -76,6 +76,22 @@ final readonly class Decimal
         return self::of($apart->isNegative(), (string) $apart->getUnscaledValue()->abs(), '', -$apart->getScale());
     }
 
+    /** @return self|null null when a product of so many digits is not worth its memory */
+    public function times(self $other): ?self
+    {
+        $isNegative = $this->isNegative !== $other->isNegative;
+        if (strlen($this->digits) + strlen($other->digits) <= 18) {
+            return self::of($isNegative, (string) ((int) $this->digits * (int) $other->digits), '', $this->exponent + $other->exponent);
+        }
+        [$one, $another] = [$this->toBigDecimal(), $other->toBigDecimal()];
+        if ($one === null || $another === null) {
+            return null;
+        }
+        $product = $one->multipliedBy($another);
+
+        return self::of($isNegative, (string) $product->getUnscaledValue()->abs(), '', -$product->getScale());
+    }
+
     public function negated(): self
     {
         return $this->isZero() ? $this : new self(! $this->isNegative, $this->digits, $this->exponent);

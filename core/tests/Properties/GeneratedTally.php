@@ -133,6 +133,8 @@ final readonly class GeneratedTally
             ['measure' => 'sum', ...$of('fee'), 'by' => [$of('berth')], 'over' => 'matched'],
             ['measure' => 'sum', ...$of('berth'), 'by' => [$of('holder')]],
             ['measure' => 'sum', 'source' => 'fee', 'target' => 'berth', 'by' => [['source' => 'holder', 'target' => 'paid']]],
+            ['measure' => 'sum', ...$of('fee'), 'by' => [$of('basin')], 'times' => $of('berth'), 'along' => [$of('holder'), $of('seen')]],
+            ['measure' => 'sum', ...$of('berth'), 'by' => [$of('berth')], 'over' => 'matched', 'times' => ['constant' => '-0.125']],
             ['measure' => 'blanks', ...$of('holder'), 'by' => [$of('seen')]],
             ['measure' => 'least', ...$of('fee')],
             ['measure' => 'distinct', ...$of('holder'), 'by' => [$of('basin')]],

@@ -132,6 +132,71 @@ final class TotalsTest extends TestCase
         self::assertSame(['2', '2', '0'], [$totals[1]->all['source'], $totals[1]->all['target'], $totals[1]->all['difference']]);
     }
 
+    /** By hand: 2 × 10 and 3 × 10; 4 × 5 and 4 × 6; 7 of nothing known, which is no nought; a unit that one side lost. */
+    public function test_a_quantity_times_its_unit_value_is_an_amount_and_a_unit_that_is_not_there_is_no_nought(): void
+    {
+        $pair = static fn(int $number, string $name): array => ['id' => "pair-00000000000{$number}", 'source' => $name, 'target' => $name,
+            'kind' => 'number', 'forgives' => ['number-form']];
+        $of = ['measure' => 'sum', 'source' => 'berths', 'target' => 'berths', 'by' => [self::BASIN]];
+        $totals = $this->totals(
+            "KB,1,2,10\nKB,2,4,5\nKB,3,7,\nLM,1,1.5,2.50\nLM,2,3,8\n",
+            "KB,1,3,10\nKB,2,4,6\nKB,3,7,\nLM,1,1.5,2.5\nLM,2,3,\n",
+            [[...$of, 'times' => ['source' => 'fee', 'target' => 'fee']], [...$of, 'times' => ['constant' => '-0.10']]],
+            ['columnPairs' => [$pair(1, 'fee'), $pair(2, 'berths')]],
+            'basin,berth,berths,fee',
+        );
+
+        self::assertSame('sum of berths × fee by basin', $totals[0]->total->sentence());
+        $figures = static fn(TotalReport $total): array => [$total->all['source'], $total->all['target'], $total->all['difference']];
+        self::assertSame(['67.75', '57.75', '-10.00'], $figures($totals[0]));
+        self::assertSame([1, 2], [$totals[0]->taken['source']['unvalued'], $totals[0]->taken['target']['unvalued']]);
+        // The fees differ in KB,2 and LM,2, the number of berths in KB,1.
+        self::assertSame(
+            ['pattern 1' => [1, '10.00'], 'pattern 2' => [1, '4.00'], 'pattern 3' => [1, '-24.00']],
+            $this->shares($totals[0]->all['shares']),
+        );
+        self::assertSame(
+            [['LM', '27.75', '3.75', '-24.00'], ['KB', '40.00', '54.00', '14.00']],
+            array_map(
+                static fn(array $group): array => [$group['labels'][0], $group['source'], $group['target'], $group['difference']],
+                $totals[0]->groups,
+            ),
+        );
+        // Where nobody compares the fees, it is said that they are not there, or not compared.
+        $uncompared = $this->totals(
+            "KB,1,2,10\nKB,2,4,5\nLM,2,3,8\n",
+            "KB,1,3,10\nKB,2,4,6\nLM,2,3,\n",
+            [[...$of, 'times' => ['source' => 'fee', 'target' => 'fee']]],
+            ['columnPairs' => [$pair(2, 'berths')]],
+            'basin,berth,berths,fee',
+        )[0];
+        self::assertSame(
+            ['pattern 1' => [1, '10'], 'uncompared' => [1, '4'], 'unvalued' => [1, '-24']],
+            $this->shares($uncompared->all['shares']),
+        );
+        self::assertSame(['-1.75', '-1.85', '-0.10'], $figures($totals[1]));
+    }
+
+    public function test_columns_that_are_read_along_divide_no_group_and_what_differs_in_them_is_said(): void
+    {
+        $total = $this->totals(
+            "KB,1,1,north\nKB,2,1,NORTH\nLM,1,1,south\nLM,2,1,weir\nUV,1,1,lock\n",
+            "KB,1,1,North\nKB,2,1,north\nLM,1,1,south\nLM,2,1,south\nUV,1,1,quay\n",
+            [['measure' => 'rows', 'by' => [self::BASIN], 'along' => [['source' => 'part', 'target' => 'part']]]],
+            ['columnPairs' => [['id' => 'pair-000000000002', 'source' => 'part', 'target' => 'part', 'forgives' => ['case']]]],
+            'basin,berth,fee,part',
+        )[0];
+
+        self::assertSame(
+            [
+                ['KB', [['source' => 'north', 'target' => 'North', 'differsIn' => [], 'apart' => false]]],
+                ['LM', [['source' => 'south', 'target' => 'south', 'differsIn' => ['source'], 'apart' => false]]],
+                ['UV', [['source' => 'lock', 'target' => 'quay', 'differsIn' => [], 'apart' => true]]],
+            ],
+            array_map(static fn(array $group): array => [$group['labels'][0], $group['along'] ?? []], $total->groups),
+        );
+    }
+
     public function test_distinct_values_are_counted_as_their_pair_takes_them_and_those_of_one_side_are_told(): void
     {
         $pair = ['id' => 'pair-000000000002', 'source' => 'part', 'target' => 'part', 'forgives' => ['case']];

@@ -46,6 +46,41 @@ final class TotalsOfTallyTest extends TestCase
         $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeInOrder(['What adds up', '+6.50', 'Sum of fee by basin']);
     }
 
+    /** Groups meet however their cells are written; a berth that went to another part is in both groups. */
+    public function test_each_share_of_a_group_leads_to_its_rows_and_to_no_others(): void
+    {
+        $this->actingAs($this->analyst);
+        $header = "basin,berth,fee,part\n";
+        $this->deliver('source', "{$header}KB,1,10,north\nKB,2,20,North\nKB,3,5,south\nKB,4,7,south\nLM,1,1,\nLM,2,2,north\n", 'old.csv');
+        $this->deliver('target', "{$header}kb,1,11,NORTH\nkb,2,20,south\nkb,3,6,south\nlm,1,4,\nlm,3,9,north\nlm,4,9,west\n", 'new.csv');
+        $part = ['source' => 'part', 'target' => 'part'];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            ...$this->plan([
+                ['measure' => 'sum', ...self::FEE, 'by' => [$part]],
+                ['measure' => 'sum', ...self::FEE, 'by' => [self::BASIN, $part]],
+            ]),
+            'key' => [[...self::BASIN, 'forgives' => ['case']], ['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [[...self::FEE, 'kind' => 'number'], [...$part, 'forgives' => ['case']]],
+        ])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $tally = $this->dataset->latestTally() ?? self::fail('There is a tally.');
+        $seen = 0;
+        foreach ([1, 2] as $number) {
+            foreach ($this->objects($this->api('GET', "/tallies/{$tally->id}/totals/{$number}/groups"), 'items') as $group) {
+                foreach ((array) $group['shares'] as $share) {
+                    self::assertIsArray($share);
+                    self::assertIsArray($share['filter']);
+                    $found = $this->api('GET', "/tallies/{$tally->id}/findings/count?".http_build_query($share['filter']))->assertOk();
+                    self::assertSame($share['rows'], $found->json('total'), json_encode([$group['labels'], $share], JSON_THROW_ON_ERROR));
+                    $seen++;
+                }
+            }
+        }
+        self::assertSame(18, $seen);
+        $this->api('GET', "/tallies/{$tally->id}/findings?total=1")->assertUnprocessable();
+        self::assertSame(0, $this->api('GET', "/tallies/{$tally->id}/findings/count?total=1&group=77")->json('total'));
+    }
+
     public function test_what_a_rule_let_pass_leads_to_its_cells(): void
     {
         $pair = [...self::FEE, 'kind' => 'number', 'forgives' => ['number-form'], 'tolerance' => ['by' => 'absolute', 'most' => '0.50']];

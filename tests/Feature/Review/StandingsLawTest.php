@@ -9,6 +9,7 @@ use App\Models\Tally;
 use App\Rulings\CoveredFindings;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\FindingSet\FilteredFindings;
+use App\Rulings\FindingSet\RowsOfGroup;
 use App\Rulings\FindingSet\RuledFindings;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
@@ -52,7 +53,8 @@ final class StandingsLawTest extends TestCase
     {
         $acts = array_filter($this->acts, static fn(array $act): bool => ! $act['undone']);
         foreach ([0, 20_000] as $few) {
-            $filtered = new FilteredFindings(DB::connection(), new RuledFindings(new CoveredFindings(DB::connection()), $few));
+            $ruled = new RuledFindings(new CoveredFindings(DB::connection()), $few);
+            $filtered = new FilteredFindings(DB::connection(), $ruled, new RowsOfGroup(DB::connection()));
             foreach ([true, false] as $isStreamed) {
                 foreach (['cell', 'row'] as $scope) {
                     $meant = static fn(array $terms): array => $filtered

@@ -40,7 +40,7 @@ final class WorthTest extends TestCase
             $worth = $this->api('GET', "/tallies/{$tally->id}/findings/worth?{$filter}")->assertOk();
             $differences = array_map(static fn(array $cell): float => (float) $of($cell), $meant);
             self::assertSame(
-                [count($meant), round(array_sum($differences), 2), array_reduce($differences, static fn(float $most, float $one): float => max($most, abs($one)), 0.0)],
+                [count($meant), round(array_sum($differences), 2), max([0.0, ...array_map(abs(...), $differences)])],
                 [
                     $worth->json('items.0.cells'),
                     (float) $this->text($worth->json('items.0.worth.net')),

@@ -61,7 +61,7 @@ final class TotalController extends Controller
     public function picture(Request $request, Tally $tally, int $number): Response
     {
         $total = $this->total($tally, $number);
-        $isMasked = $this->totals->isMasked($total->total(), $this->mask($request, $tally));
+        $isMasked = $this->mask($request, $tally)->hidesTotal($total->total());
         $groups = $isMasked ? [] : $this->totals->page($total, $this->from($request), TotalsOfTally::PAGE);
 
         return response(TotalPicture::of($groups)->svg(), headers: ['Content-Type' => 'image/svg+xml']);

@@ -54,7 +54,10 @@ const takenOf = (one: Schemas['Total']): Said => {
   const { source, target } = one.taken
   const unread = source.unread + target.unread
   const blanks = source.blanks + target.blanks
-  const sum = (what: 'unread' | 'blanks', value: number): Said => [figure(`${path(one)}/taken/source/${what} + ${path(one)}/taken/target/${what}`, value)]
+  const unvalued = (source.unvalued ?? 0) + (target.unvalued ?? 0)
+  const sum = (what: 'unread' | 'blanks' | 'unvalued', value: number): Said => [
+    figure(`${path(one)}/taken/source/${what} + ${path(one)}/taken/target/${what}`, value),
+  ]
   return [
     `over ${one.basis}: `,
     figure(`${path(one)}/rows/source`, one.rows.source),
@@ -62,6 +65,7 @@ const takenOf = (one: Schemas['Total']): Said => {
     figure(`${path(one)}/rows/target`, one.rows.target),
     ' in the target',
     ...(one.total.measure === 'rows' || one.total.measure === 'blanks' || blanks === 0 ? [] : [', ', ...sum('blanks', blanks), ' blank']),
+    ...(unvalued === 0 ? [] : [', ', ...sum('unvalued', unvalued), ' without a unit value, which add nothing']),
     ...(unread === 0 ? [] : [', ', ...sum('unread', unread), one.total.measure === 'sum' ? ' not numbers' : ' not readable']),
   ]
 }

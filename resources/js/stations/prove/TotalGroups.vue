@@ -6,6 +6,7 @@ import { figures, named } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
+import { pairName } from '@/stations/prove/totals'
 import { useGroups } from '@/stations/prove/useTotals'
 
 /** Both sides of a total by group, those that differ most first: figures, and beside them one picture whose bars are as high as the rows. */
@@ -26,6 +27,11 @@ const labels = computed(() => ({ source: props.course.migration.sourceLabel, tar
 const picture = computed(() => `/api/v1/tallies/${props.tally}/totals/${props.total.number}/picture?from=${from.value}`)
 const nameOf = (place: number): string => named('totals', props.total.number - 1, 'groups', from.value + place - 1)
 const label = (group: Schemas['TotalGroup']): string => group.labels.map((one) => (one === '' ? '(blank)' : one)).join(' · ')
+/** Where a value that is read along is not one for the group. */
+const alongSaid = (along: Schemas['TotalAlong']): string => {
+  if (along.differsIn.length > 0) return `several in the ${along.differsIn.join(' and the ')}`
+  return along.apart ? `${along.target === '' ? 'blank' : (along.target ?? '')} in the target` : ''
+}
 const isPublished = computed(() => data.value?.items.some(({ published }) => published !== null) === true)
 /** Somebody else's figure that neither side has. */
 const isOfNeither = (group: Schemas['TotalGroup']): boolean => isApart(group.published?.fromSource) && isApart(group.published?.toTarget)
@@ -39,10 +45,15 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !isApart(group.differ
         <thead>
           <tr>
             <th scope="col">{{ total.by }}</th>
+            <th v-for="pair in total.total.along ?? []" :key="pair.source" scope="col">{{ pairName(pair) }}</th>
             <th scope="col" class="bars">source above target</th>
             <th scope="col" class="number">{{ labels.source }}</th>
             <th scope="col" class="number">{{ labels.target }}</th>
             <th scope="col" class="number">difference</th>
+            <template v-if="total.total.times">
+              <th scope="col" class="number">up</th>
+              <th scope="col" class="number">down</th>
+            </template>
             <th v-if="isPublished" scope="col" class="number">published</th>
           </tr>
         </thead>
@@ -54,6 +65,9 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !isApart(group.differ
                 <span v-if="group.onlyOn" class="only">in the {{ group.onlyOn }} alone</span>
               </button>
             </th>
+            <td v-for="(along, nth) in group.along ?? []" :key="nth" class="along" :title="alongSaid(along)">
+              <span class="cell">{{ along.source ?? along.target }}</span><span v-if="alongSaid(along) !== ''" class="only">{{ alongSaid(along) }}</span>
+            </td>
             <td v-if="place === 0" class="bars" :rowspan="data?.items.length">
               <img :src="picture" alt="The figures of this table as paired bars, the source above the target" />
             </td>
@@ -62,6 +76,11 @@ const isQuiet = (group: Schemas['TotalGroup']): boolean => !isApart(group.differ
             <td class="number strong">
               <FigureValue :name="nameOf(place)" :of="signed(group.difference)" /><span v-if="group.cancels" title="Differences cancel out"> ±</span>
             </td>
+            <template v-if="total.total.times">
+              <td v-for="way in ['up', 'down'] as const" :key="way" class="number">
+                <FigureValue :name="`${nameOf(place)}/moves`" :of="signed(group.moves[way])" />
+              </td>
+            </template>
             <td v-if="isPublished" class="number">
               <span v-if="group.published" :data-figure="`proof-groups/items/${place}/published`" :class="{ apart: isOfNeither(group) }">{{
                 amount(group.published.figure)
@@ -139,6 +158,13 @@ img {
 }
 .strong {
   font-weight: 650;
+}
+.along {
+  max-inline-size: 120px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  line-height: 1.2;
 }
 .quiet td,
 .quiet th {

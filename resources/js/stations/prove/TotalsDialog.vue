@@ -23,6 +23,9 @@ const blank = {
   target: '',
   kind: 'number' as NonNullable<ControlTotal['kind']>,
   by: [] as string[],
+  times: '',
+  constant: '',
+  along: [] as string[],
   isMatched: false,
 }
 const entered = reactive({ ...blank })
@@ -38,6 +41,13 @@ const all = computed(() => new Map([...pairs.value, ...unpaired.value].map((pair
 const ofDates = computed(() => new Map(periodsOf(props.draft).map((one) => [`${pairName(one)}, by ${one.period}`, one])))
 const proposed = computed(() => proposals(props.draft))
 const isOfAllRows = computed(() => isExtreme.value || entered.measure === 'distinct')
+/** What stands in the list of columns for one number that all rows have. */
+const CONSTANT = '\0constant'
+const isNumber = computed(() => /^-?\d{1,30}(\.\d{1,30})?$/.test(entered.constant.trim()))
+const times = computed<ControlTotal['times']>(() => {
+  if (entered.measure !== 'sum' || entered.times === '') return undefined
+  return entered.times === CONSTANT ? { constant: entered.constant.trim() } : all.value.get(entered.times)
+})
 const isExtreme = computed(() => entered.measure === 'least' || entered.measure === 'greatest')
 const made = computed<ControlTotal | null>(() => {
   const column = all.value.get(entered.pair)
@@ -48,11 +58,15 @@ const made = computed<ControlTotal | null>(() => {
       ? (all.value.get(name) ?? [])
       : { source: columnOf(ofDate.source, ofDate.period), target: columnOf(ofDate.target, ofDate.period) }
   })
+  const along = entered.along.flatMap((name) => all.value.get(name) ?? [])
+  if (entered.measure === 'sum' && entered.times === CONSTANT && !isNumber.value) return null
   return {
     measure: entered.measure,
     ...(entered.measure === 'rows' ? {} : column),
     ...(isExtreme.value && entered.kind !== 'number' ? { kind: entered.kind } : {}),
     ...(by.length > 0 ? { by } : {}),
+    ...(times.value === undefined ? {} : { times: times.value }),
+    ...(by.length > 0 && along.length > 0 ? { along } : {}),
     ...(entered.isMatched && !isOfAllRows.value ? { over: 'matched' as const } : {}),
   }
 })
@@ -71,7 +85,7 @@ function tried(place: number): string {
 const isThere = computed(() => made.value !== null && totals.value.some((total) => made.value !== null && isSame(total, made.value)))
 function add(total: ControlTotal, periods: readonly PeriodOfPair[] = []): void {
   emit('update', [...totals.value, total], periods)
-  Object.assign(entered, blank, { by: [] })
+  Object.assign(entered, blank, { by: [], along: [] })
 }
 function addEntered(): void {
   if (made.value !== null)
@@ -137,6 +151,31 @@ function addEntered(): void {
           <option v-for="name in all.keys()" :key="name" :value="name">{{ name }}</option>
         </select>
       </template>
+      <template v-if="entered.measure === 'sum'">
+        <label for="total-times">times</label>
+        <span class="times">
+          <select id="total-times" v-model="entered.times">
+            <option value="">nothing: the numbers themselves</option>
+            <option v-for="name in all.keys()" :key="name" :value="name">{{ name }}</option>
+            <option :value="CONSTANT">a number for all rows</option>
+          </select>
+          <el-input
+            v-if="entered.times === CONSTANT"
+            v-model="entered.constant"
+            class="constant"
+            placeholder="such as 12.50"
+            aria-label="The number for all rows"
+            :aria-invalid="entered.constant !== '' && !isNumber"
+          />
+        </span>
+        <template v-if="entered.times !== '' && entered.times !== CONSTANT">
+          <span />
+          <p class="quiet">
+            What one is worth may be looked up first: a step on <RouterLink :to="`/datasets/${course.id}/prepare`">Prepare</RouterLink> brings it in from a
+            reference. Rows without it add nothing, and are counted.
+          </p>
+        </template>
+      </template>
       <template v-if="isExtreme">
         <label for="total-kind">read as</label>
         <select id="total-kind" v-model="entered.kind">
@@ -158,6 +197,20 @@ function addEntered(): void {
       >
         <el-option v-for="name in [...all.keys(), ...ofDates.keys()]" :key="name" :value="name" :label="name" />
       </el-select>
+      <template v-if="entered.by.length > 0">
+        <label for="total-along">read along</label>
+        <el-select
+          id="total-along"
+          v-model="entered.along"
+          multiple
+          :multiple-limit="3"
+          filterable
+          placeholder="nothing more"
+          aria-label="Columns to be read beside each group"
+        >
+          <el-option v-for="name in all.keys()" :key="name" :value="name" :label="name" />
+        </el-select>
+      </template>
       <span />
       <el-checkbox v-if="!isOfAllRows" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
       <span v-else />
@@ -179,6 +232,19 @@ p {
   font-size: 13px;
   margin: 6px 0;
 }
+form p.quiet {
+  margin: 0;
+}
+.times {
+  display: flex;
+  gap: 8px;
+}
+.times select {
+  flex: 1;
+}
+.constant {
+  inline-size: 140px;
+}
 .proposed {
   display: flex;
   flex-wrap: wrap;
@@ -190,7 +256,7 @@ form {
   gap: 8px 14px;
   align-items: center;
 }
-form > p,
+form > p:not(.quiet),
 form > :last-child {
   grid-column: 1 / -1;
   justify-self: start;

@@ -13,15 +13,23 @@ export const measures: Record<ControlTotal['measure'], string> = {
   greatest: 'Greatest value',
 }
 
+function unitOf({ times }: ControlTotal): string {
+  if (times === undefined) return ''
+  return ` × ${times.constant ?? pairName({ source: times.source ?? '', target: times.target ?? '' })}`
+}
+
 export function nameOf(total: ControlTotal): string {
   const column = total.source === undefined ? '' : pairName({ source: total.source, target: total.target ?? '' })
-  const what = total.measure === 'rows' ? measures.rows : `${measures[total.measure]} of ${column}`
+  const what = total.measure === 'rows' ? measures.rows : `${measures[total.measure]} of ${column}${unitOf(total)}`
   const by = total.by === undefined || total.by.length === 0 ? '' : ` by ${total.by.map(pairName).join(' and ')}`
   return `${what}${by}${total.over === 'matched' ? ', over rows that matched' : ''}`
 }
 
+const alongOf = ({ along }: ControlTotal): string => (along ?? []).map(pairName).join(', ')
+
 /** The same total, whatever is left out because it is as it would be by itself. */
-export const isSame = (one: ControlTotal, other: ControlTotal): boolean => nameOf(one) === nameOf(other) && (one.kind ?? 'number') === (other.kind ?? 'number')
+export const isSame = (one: ControlTotal, other: ControlTotal): boolean =>
+  nameOf(one) === nameOf(other) && alongOf(one) === alongOf(other) && (one.kind ?? 'number') === (other.kind ?? 'number')
 
 /** What is worth adding up, by the plan: rows and each number, by the first column of the key where it has several. */
 export function proposals(draft: Schemas['PlanDraft']): ControlTotal[] {

@@ -5,6 +5,7 @@ import { answer, api, type Schemas } from '@/api/client'
 import CellValue from '@/parts/CellValue.vue'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { useGroupName } from '@/stations/review/useGroupName'
 import { type Filter, rulingName, said, sentenceOf, termsSaid } from '@/stations/review/filter'
 
 /** Narrows the list down; filters that are of use again get a name, for everybody. */
@@ -17,7 +18,11 @@ const saysWhy = defineModel<boolean>('saysWhy', { required: true })
 const MOST_BESIDE = 4
 
 const rulings = ['open', 'expected', 'defect', 'ask', 'reopened'] as const
-const terms = computed(() => termsSaid(props.filter, props.tally))
+const group = useGroupName(
+  () => props.tally.id,
+  () => props.filter,
+)
+const terms = computed(() => termsSaid(props.filter, props.tally, group.value))
 const keyColumn = ref(props.filter.keyColumn ?? 1)
 watch(
   () => props.filter.keyColumn,

@@ -11,7 +11,10 @@ import { counted } from '@/format/counts'
  */
 export type Filter = Omit<Schemas['Filter'], 'sequences'>
 
-export type Subject = Pick<Filter, 'of' | 'class' | 'reason' | 'side' | 'part' | 'bridged' | 'pattern' | 'pair' | 'cause' | 'cellClass'>
+export type Subject = Pick<
+  Filter,
+  'of' | 'class' | 'reason' | 'side' | 'part' | 'bridged' | 'total' | 'group' | 'moved' | 'pattern' | 'pair' | 'cause' | 'cellClass'
+>
 
 /** The filter of an address; what it does not know, it leaves. */
 export function filterOf(query: LocationQuery): Filter {
@@ -58,24 +61,35 @@ export const DIFFERENCES: Record<NonNullable<Filter['difference']>, string> = {
 
 export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ruling === 'reopened' ? 'Open again' : decisionName(ruling))
 
+/** What tells rows of a class apart, but for what they are to a control total. */
+const GROUP = ['total', 'group', 'moved'] as const
+const SLICE = OF_ROWS.filter((term): term is Exclude<(typeof OF_ROWS)[number], (typeof GROUP)[number]> => !(GROUP as readonly string[]).includes(term))
+
 /** Whether the filter asks for these rows of their class. */
-export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && OF_ROWS.every((term) => filter[term] === slice[term])
+export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && SLICE.every((term) => filter[term] === slice[term])
 
 /** How the tally says it, or, of rows that it has none of, what was asked for. */
 function sliceWords(filter: Filter, tally: Schemas['Tally']): string {
   const slice = tally.rowLists.flatMap((list) => list.slices).find((one) => isSlice(filter, one.filter))
-  const asked = OF_ROWS.filter((term) => filter[term] !== undefined).map((term) => `${term} ${filter[term] ?? ''}`)
+  const asked = SLICE.filter((term) => filter[term] !== undefined).map((term) => `${term} ${filter[term] ?? ''}`)
   return slice?.words ?? asked.join(', ')
 }
 
-/** What a filter says beside its pattern, one term each, to be read and taken away. */
+/** What a filter says beside its pattern, one term each, to be read and taken away. The name of a group is told where it is known. */
 export function termsSaid(
   filter: Filter,
   tally: Schemas['Tally'],
+  group?: string,
 ): { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] {
   const pairOf = tally.patterns.find((pattern) => pattern.pair === filter.pair)
   const said: { terms: readonly (keyof Filter)[]; words: string; value?: string; side?: 'source' | 'target' }[] = []
-  if (OF_ROWS.some((term) => filter[term] !== undefined)) said.push({ terms: OF_ROWS, words: sliceWords(filter, tally) })
+  if (SLICE.some((term) => filter[term] !== undefined)) said.push({ terms: SLICE, words: sliceWords(filter, tally) })
+  if (filter.total !== undefined)
+    said.push({
+      terms: GROUP,
+      words: `${filter.moved === undefined ? 'in' : 'gone from or to'} the group${group === undefined ? ` at place ${filter.group ?? ''} of total ${filter.total}` : ''}`,
+      value: group,
+    })
   if (filter.pair !== undefined) said.push({ terms: ['pair'], words: `column ${pairOf?.source ?? filter.pair}` })
   if (filter.cellClass !== undefined) said.push({ terms: ['cellClass'], words: `${filter.cellClass} cells` })
   if (filter.cause !== undefined) said.push({ terms: ['cause'], words: `cause ${filter.cause}` })
