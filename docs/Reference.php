@@ -75,6 +75,8 @@ final readonly class Reference
         - `refused.csv`: `side`, place, `reason`, `what is wrong`, `raw`
         - `without-entry.csv`: values that a crosswalk has no entry for, with their cells
         - `forgiven-postings.json`, `forgiven.postings`: where the cells are that rules let pass, by pattern, key columns too; see below
+        - `without-record.csv`: values that should have a record: its dataset, side, what it is (`lost`: the source had it; `inherited`:
+          it lacks it too; `own`: the source never had the value; `untold`: nobody can say; `source`), rows that need it, the values
         - `forgiven.csv`, with `--list-forgiven`: as `differences.csv`
 
         ## Postings of forgiven cells

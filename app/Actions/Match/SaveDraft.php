@@ -83,7 +83,7 @@ final readonly class SaveDraft
                     ['key' => $hasKey ? $document['key'] : self::NO_KEY_YET] + $document,
                     static fn(mixed $part, string $name): bool => ! in_array(
                         $name,
-                        ['sides', 'references', 'demands', 'defaults', 'sensitive', 'totals'],
+                        ['sides', 'references', 'demands', 'defaults', 'sensitive', 'totals', 'records'],
                         true,
                     ) || $part !== [],
                     ARRAY_FILTER_USE_BOTH,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\Cause\CauseId;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\SideCounts;
 use NineTally\Core\Tally\Summary;
 
@@ -39,6 +40,18 @@ final readonly class SummaryText
                 $summary->columns[$pattern->pairPosition]['pair']->source,
                 CauseId::sentenceFor($pattern->cause, $pattern->facts),
             );
+        }
+
+        foreach ($summary->reports->records as $report) {
+            foreach (Side::cases() as $side) {
+                ['problem' => $problem, 'without' => $rows, 'valuesWithout' => $values] = $report->sides[$side->value];
+                $lines[] = sprintf(
+                    '%s, %s: %s',
+                    $report->rule->sentence(),
+                    $side->value,
+                    $problem ?? sprintf('%s rows without one, %s values', number_format($rows), number_format($values)),
+                );
+            }
         }
 
         return implode("\n", $lines);

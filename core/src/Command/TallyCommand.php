@@ -78,10 +78,23 @@ final class TallyCommand extends Command
                 'A reference that steps of the plan look up from: name=file. The same name again adds a part',
             )
             ->addOption(
+                'source-records',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'Records of another dataset that the plan wants values to have, as the old system has them: name=file. The same '.
+                    'name again adds a part',
+            )
+            ->addOption(
+                'target-records',
+                null,
+                InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+                'The same as the new system has them',
+            )
+            ->addOption(
                 'from',
                 null,
                 InputOption::VALUE_REQUIRED,
-                'A folder that holds plan, parts, references and parameters of a tally, instead of all of these',
+                'A folder that holds plan, parts, references, records and parameters of a tally, instead of all of these',
             )
             ->addOption(
                 'parameter',
@@ -150,7 +163,7 @@ final class TallyCommand extends Command
         $listsForgiven = $order->settings->listsForgiven;
         $files = is_string($out) ? FindingFiles::in($out, $plan, $source, $target, $listsForgiven) : null;
         try {
-            $run = new TallyRun($plan, $readers, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew);
+            $run = new TallyRun($plan, $readers, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew, $order);
             $findings = $run->findings();
             foreach ($findings as $finding) {
                 $files?->add($finding);

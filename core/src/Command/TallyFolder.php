@@ -9,8 +9,8 @@ use NineTally\Core\Plan\Problem;
 use NineTally\Core\Plan\UnusablePlan;
 
 /**
- * A folder that holds all that a tally was made of: the plan, the parts of both sides and of the references with how each is read, and the
- * parameters. "tally.json" says what is what; paths in it are relative to the folder.
+ * A folder that holds all that a tally was made of: the plan, the parts of both sides and of the references with how each is read, the
+ * records of other datasets, and the parameters. "tally.json" says what is what; paths in it are relative to the folder.
  *
  * @phpstan-type PartDocument array{file: string, name?: string, label?: string, format?: FormatDocument}
  * @phpstan-import-type FormatDocument from PartFormat
@@ -26,6 +26,7 @@ final readonly class TallyFolder
     /**
      * @param  array<string, SideOption>  $references
      * @param  array<string, string>  $parameters
+     * @param  array<string, array<string, SideOption>>  $records  of other datasets, by name and side
      */
     private function __construct(
         public SideOption $source,
@@ -33,6 +34,7 @@ final readonly class TallyFolder
         public string $plan,
         public array $references,
         public array $parameters,
+        public array $records,
     ) {}
 
     /** @throws UnusablePlan when the folder is none */
@@ -41,7 +43,7 @@ final readonly class TallyFolder
         $path = "{$folder}/".self::FILE;
         /**
          * @var array{source: SideDocument, target: SideDocument, references?: array<string, SideDocument>, parameters?: array<string,
-         *     string>}|null $document
+         *     string>, records?: array<string, array<string, SideDocument>>}|null $document
          */
         $document = json_decode((string) @file_get_contents($path), true);
         if (! isset($document['source']['parts'][0], $document['target']['parts'][0])) {
@@ -68,6 +70,10 @@ final readonly class TallyFolder
             "{$folder}/".self::PLAN,
             $references,
             $document['parameters'] ?? [],
+            array_map(
+                static fn(array $sides): array => array_map(static fn(array $side): SideOption => self::side($folder, $side), $sides),
+                $document['records'] ?? [],
+            ),
         );
     }
 

@@ -39,7 +39,7 @@ final readonly class TallyOptions
             ...array_filter(
                 [
                     'key', 'map', 'leave-out', 'plan', 'source-part', 'target-part', 'source-label-column', 'target-label-column',
-                    'reference',
+                    'reference', 'source-records', 'target-records',
                 ],
                 fn(string $option): bool => ! in_array($this->input->getOption($option), [null, []], true),
             ),
@@ -71,13 +71,14 @@ final readonly class TallyOptions
         return new WorkOrder(
             $folder->source ?? $this->side('source', $source),
             $folder->target ?? $this->side('target', $target),
-            $folder->references ?? $this->references(),
+            $folder->references ?? array_map(static fn(array $parts): SideOption => new SideOption($parts), $this->named('reference')),
             is_string($delimiter) ? $delimiter : null,
             ByteSize::read($this->text($this->input->getOption('row-limit')), 'row-limit', 1),
             new TallySettings(
                 ByteSize::read($this->text($this->input->getOption('memory')), 'memory', self::LEAST_MEMORY),
                 listsForgiven: $listsForgiven,
             ),
+            $folder->records ?? $this->records(),
         );
     }
 
@@ -94,21 +95,34 @@ final readonly class TallyOptions
         return new SideOption([$part, ...array_map(PartOption::read(...), $more)], is_string($label) ? $label : null);
     }
 
-    /** @return array<string, SideOption> by name */
-    private function references(): array
+    /** @return array<string, array<string, SideOption>> by name and side */
+    private function records(): array
+    {
+        $records = [];
+        foreach (Side::cases() as $side) {
+            foreach ($this->named("{$side->value}-records") as $name => $parts) {
+                $records[$name][$side->value] = new SideOption($parts);
+            }
+        }
+
+        return $records;
+    }
+
+    /** @return array<string, non-empty-list<PartOption>> by the name that was given to them */
+    private function named(string $option): array
     {
         $parts = [];
         /** @var list<string> $given */
-        $given = $this->input->getOption('reference');
-        foreach ($given as $reference) {
-            [$name, $path] = [...explode('=', $reference, 2), ''];
+        $given = $this->input->getOption($option);
+        foreach ($given as $one) {
+            [$name, $path] = [...explode('=', $one, 2), ''];
             if ($name === '' || $path === '') {
-                throw $this->problem(sprintf('--reference=%s names no file. Write --reference=name=file.', $reference));
+                throw $this->problem(sprintf('--%1$s=%2$s names no file. Write --%1$s=name=file.', $option, $one));
             }
             $parts[$name][] = PartOption::read($path);
         }
 
-        return array_map(static fn(array $ofName): SideOption => new SideOption($ofName), $parts);
+        return $parts;
     }
 
     /** Standard input is kept first: it is read more than once, and by more than one process. */

@@ -18,13 +18,14 @@ use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\ReferenceShelf;
+use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 
 /** What a process has to know to work on a tally: written to the workspace by the first one, read by the others. */
-final readonly class WorkOrder
+final readonly class WorkOrder implements RecordSource
 {
     /** What an order is made of, and nothing else is read. */
     private const WRITTEN = [
@@ -34,7 +35,10 @@ final readonly class WorkOrder
 
     private const FILE = 'order';
 
-    /** @param array<string, SideOption> $references by name */
+    /**
+     * @param  array<string, SideOption>  $references  by name
+     * @param  array<string, array<string, SideOption>>  $records  of other datasets, by name and side
+     */
     public function __construct(
         public SideOption $sourceParts,
         public SideOption $targetParts,
@@ -42,7 +46,16 @@ final readonly class WorkOrder
         public ?string $delimiter = null,
         public int $rowLimit = DelimitedReader::ROW_LIMIT,
         public TallySettings $settings = new TallySettings,
+        public array $records = [],
     ) {}
+
+    /** Of the other side, where that is all there is. */
+    public function stack(string $dataset, Side $side): ?PartStack
+    {
+        $sides = $this->records[$dataset] ?? [];
+
+        return ($sides[$side->value] ?? $sides[$side->other()->value] ?? null)?->stack($this->catalogue(), $this->delimiter);
+    }
 
     /** The columns of a side as delivered: what a plan by names is made of. */
     public function columns(Side $side): \NineTally\Core\Row\Columns

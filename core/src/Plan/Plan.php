@@ -9,6 +9,7 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
+use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
@@ -153,6 +154,7 @@ final readonly class Plan
                 'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),
                 'sensitive' => array_filter($this->columnRules->sensitive),
                 'totals' => array_map(static fn(ControlTotal $total): array => $total->toArray(), $this->columnRules->totals),
+                'records' => array_map(static fn(RequiredRecord $rule): array => $rule->toArray(), $this->columnRules->records),
             ]),
         ];
     }
@@ -279,16 +281,7 @@ final readonly class Plan
             $names["/sides/{$side->value}/columns/".strtr($name, ['~' => '~0', '/' => '~1'])] = $name;
         }
 
-        foreach ($side === Side::Target ? array_keys($this->columnRules->demands) : [] as $name) {
-            $names['/demands/'.strtr((string) $name, ['~' => '~0', '/' => '~1'])] = (string) $name;
-        }
-
-        foreach ($this->columnRules->totals as $number => $total) {
-            foreach ($total->namesByPlace($side) as $place => $name) {
-                $names["/totals/{$number}{$place}"] = $name;
-            }
-        }
-
+        $names = [...$names, ...$this->columnRules->namesByPlace($side)];
         foreach ($rules->repeats->namedColumns() as $place => $name) {
             $names["/sides/{$side->value}/repeats{$place}"] = $name;
         }

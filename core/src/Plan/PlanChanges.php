@@ -7,6 +7,7 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\UnusableStep;
+use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 
@@ -58,6 +59,11 @@ final readonly class PlanChanges
             $plan->columnRules->totals,
         );
         $changes = [...$changes, ...$this->names('a control total', $written($before), $written($after))];
+        $required = static fn(Plan $plan): array => array_map(
+            static fn(RequiredRecord $rule): string => $rule->sentence(),
+            $plan->columnRules->records,
+        );
+        $changes = [...$changes, ...$this->names('a rule', $required($before), $required($after))];
         if ($before->columnRules->defaultForgives !== $after->columnRules->defaultForgives) {
             $changes[] = sprintf(
                 'a new pair forgives %s, and forgave %s',

@@ -10,6 +10,7 @@ use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Profile\ColumnConstraint;
+use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
@@ -30,6 +31,7 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type StepDocument from StepCatalogue
  * @phpstan-import-type DemandDocument from ColumnConstraint
  * @phpstan-import-type TotalDocument from ControlTotal
+ * @phpstan-import-type RecordDocument from RequiredRecord
  *
  * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
  *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
@@ -78,6 +80,8 @@ final readonly class PlanDocument
         $sensitive = $checked['sensitive'] ?? [];
         /** @var list<TotalDocument> $totals */
         $totals = $checked['totals'] ?? [];
+        /** @var list<RecordDocument> $records */
+        $records = $checked['records'] ?? [];
         $problems = [
             ...$this->entriesThatStandTwice($pairs),
             ...$this->stepEntriesThatStandTwice('sides', $sides),
@@ -101,26 +105,11 @@ final readonly class PlanDocument
             new ColumnRules(
                 $demands,
                 $defaults['forgives'] ?? [],
-                $this->sensitive($pairs, $sensitive),
+                ColumnRules::sensitive($pairs, $sensitive),
                 array_map(ControlTotal::fromArray(...), $totals),
+                array_map(RequiredRecord::fromArray(...), $records),
             ),
         );
-    }
-
-    /**
-     * Once only pairs could be flagged, which meant the columns of both sides.
-     *
-     * @param  list<PairDocument>  $pairs
-     * @param  array{source?: list<string>, target?: list<string>}  $sensitive
-     * @return array{source: list<string>, target: list<string>}
-     */
-    private function sensitive(array $pairs, array $sensitive): array
-    {
-        $flagged = array_filter($pairs, static fn(array $pair): bool => $pair['sensitive'] ?? false);
-        return [
-            'source' => array_values(array_unique([...$sensitive['source'] ?? [], ...array_column($flagged, 'source')])),
-            'target' => array_values(array_unique([...$sensitive['target'] ?? [], ...array_column($flagged, 'target')])),
-        ];
     }
 
     private function upgraded(mixed $document): mixed

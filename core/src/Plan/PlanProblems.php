@@ -40,6 +40,18 @@ final readonly class PlanProblems
             }
         }
 
+        foreach ($this->plan->columnRules->records as $position => $record) {
+            if (count($record->columns) !== count($record->by)) {
+                $problems[] = new Problem(
+                    "/records/{$position}/by",
+                    sprintf(
+                        'This rule looks for records by %d columns, and %d columns need them. Name as many on either side.',
+                        count($record->by),
+                        count($record->columns),
+                    ),
+                );
+            }
+        }
         foreach ($this->plan->bridges as $position => $bridge) {
             foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
                 if (count($cells) !== count($this->plan->key)) {

@@ -15,6 +15,7 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\LeftOutRow;
 use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -78,6 +79,10 @@ final class FindingFiles
         $files->files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
         if (array_filter($plan->columnPairs, static fn(ColumnPair $pair): bool => $pair->crosswalk !== []) !== []) {
             $files->files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
+        }
+        if ($plan->columnRules->records !== []) {
+            $values = array_map(static fn(int $nth): string => "value {$nth}", range(1, $files->widestRecord()));
+            $files->files->open('without-record.csv', ['records of', 'side', 'what it is', 'rows', ...$values]);
         }
         $files->files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
         $files->files->open('refused.csv', ['side', 'part', 'line', 'reason', 'what is wrong', 'raw']);
@@ -144,6 +149,14 @@ final class FindingFiles
         $this->files->addFile('forgiven.postings', $path);
     }
 
+    /** @return positive-int how many columns name a record at most */
+    private function widestRecord(): int
+    {
+        $columns = array_map(static fn(RequiredRecord $rule): int => count($rule->columns), $this->plan->columnRules->records);
+
+        return max(1, ...$columns);
+    }
+
     /** @param Sides<Reader> $readers whose steps left rows out: those, as they came into the step, under all columns that steps had */
     public function leaveOut(Sides $readers): void
     {
@@ -190,6 +203,12 @@ final class FindingFiles
         ) {
             foreach ($values ?? [] as $value => $cells) {
                 $this->files->addLine('without-entry.csv', [$source, $target, (string) $value, $cells]);
+            }
+        }
+        foreach ($summary->reports->records as $report) {
+            foreach ($report->missing() as ['kind' => $kind, 'values' => $values, 'rows' => $rows]) {
+                $side = $kind === 'source' ? Side::Source : Side::Target;
+                $this->files->addLine('without-record.csv', [$report->rule->in, $side->value, $kind, $rows, ...array_pad($values, $this->widestRecord(), '')]);
             }
         }
         $this->files->open('summary.json');

@@ -11,6 +11,7 @@ use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Figures\Percentage;
 use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Records\RecordReport;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Wording\Warning;
@@ -210,6 +211,7 @@ final readonly class Summary
             ),
             ...array_filter([
                 'totals' => array_map(static fn(TotalReport $total): array => $total->toArray(), $this->reports->totals),
+                'records' => array_map(static fn(RecordReport $report): array => $report->toArray(), $this->reports->records),
             ]),
             'engine' => EngineVersion::all(),
         ];

@@ -15,6 +15,10 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Preparation\PreparationLedger;
 use NineTally\Core\Preparation\PreparedReader;
+use NineTally\Core\Records\NoRecords;
+use NineTally\Core\Records\RecordCheck;
+use NineTally\Core\Records\RecordReport;
+use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Totals\TotalShares;
@@ -45,6 +49,8 @@ final class TallyRun
 
     private float $done = 0.0;
 
+    private readonly string $workspace;
+
     /** @var array{source: int, target: int}|null what was read, once all is read */
     private ?array $records = null;
 
@@ -61,7 +67,9 @@ final class TallyRun
         private readonly Progress $progress = new SilentProgress,
         private readonly TallySettings $settings = new TallySettings,
         private readonly TaskExecutor $executor = new SequentialExecutor,
+        private readonly RecordSource $recordSource = new NoRecords,
     ) {
+        $this->workspace = $workspace;
         $this->work = new TallyWork($plan, $readers, $workspace, $settings);
     }
 
@@ -116,13 +124,23 @@ final class TallyRun
                 array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
                 $counts->undecided(),
             ),
-            new PreparationFigures(
-                $this->readers->map($this->stepsOf(...))->named(),
-                $this->readers->map(fn(Reader $reader): array => $this->ledgerOf($reader)->references ?? [])->named(),
-            ),
-            new ColumnReports(ValuesWithoutEntry::of($this->plan, $counts), $this->work->totals($counts)),
+            PreparationFigures::of($this->readers->map($this->ledgerOf(...))),
+            new ColumnReports(ValuesWithoutEntry::of($this->plan, $counts), $this->work->totals($counts), $this->recordReports()),
             $assembler->slices,
         );
+    }
+
+    /** @return list<RecordReport> */
+    private function recordReports(): array
+    {
+        return (new RecordCheck(
+            $this->plan,
+            $this->readers,
+            $this->recordSource,
+            $this->work->parts->catalogue->forms,
+            $this->workspace,
+            fn() => $this->report(Phase::Merging, $this->done),
+        ))->reports();
     }
 
     /**
@@ -133,28 +151,6 @@ final class TallyRun
     public function forgivenPostings(string $path): ForgivenPostings
     {
         return ForgivenPostings::of($this->plan, $this->work->postings($path));
-    }
-
-    /**
-     * @return list<array{number: int, sentence: string, in: int, made: int, condensed: int, leftOut: int, out: int, altered: int,
-     *     notes: array<string, int>, values: array<string, array<string, int>>}>
-     */
-    private function stepsOf(Reader $reader): array
-    {
-        return array_map(
-            static fn(array $step): array => [
-                ...['number' => $step['number'], 'sentence' => $step['sentence']],
-                'in' => $step['figures']['in'],
-                'made' => $step['figures']['made'],
-                'condensed' => $step['figures']['condensed'],
-                'leftOut' => $step['figures']['leftOut'],
-                'out' => $step['figures']['out'],
-                'altered' => $step['figures']['altered'],
-                'notes' => $step['figures']['notes'],
-                'values' => $step['figures']['values'],
-            ],
-            $this->ledgerOf($reader)->steps ?? [],
-        );
     }
 
     /** @return array<string, LeftOutKeys> by side, where steps have run */

@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Totals;
 
-use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\Spill\AtomicFile;
+use NineTally\Core\Matching\Spill\SortedRunWriter;
 use NineTally\Core\Row\KeyTuple;
 
 /**
@@ -25,14 +24,15 @@ final class DistinctSpill
 
     private int $bytes = 0;
 
-    private int $written = 0;
-
-    private ?AtomicFile $file = null;
+    private readonly SortedRunWriter $file;
 
     /** @var list<array{total: int, file: string, offset: int, bytes: int}> */
     private array $runs = [];
 
-    public function __construct(private readonly string $path) {}
+    public function __construct(private readonly string $path)
+    {
+        $this->file = new SortedRunWriter($path);
+    }
 
     public function add(int $total, string $group, string $canonical, string $value): void
     {
@@ -51,7 +51,7 @@ final class DistinctSpill
     public function finish(): array
     {
         $this->flush();
-        $this->file?->finish();
+        $this->file->finish();
 
         return $this->runs;
     }
@@ -59,15 +59,7 @@ final class DistinctSpill
     private function flush(): void
     {
         foreach ($this->held as $total => $values) {
-            ksort($values, SORT_STRING);
-            $run = '';
-            foreach ($values as $key => $value) {
-                $run .= $key.Batch::CELL_END.$value.Batch::ROW_END;
-            }
-            $this->file ??= new AtomicFile($this->path);
-            $this->file->write($run);
-            $this->runs[] = ['total' => $total, 'file' => basename($this->path), 'offset' => $this->written, 'bytes' => strlen($run)];
-            $this->written += strlen($run);
+            $this->runs[] = ['total' => $total, 'file' => basename($this->path), ...$this->file->write($values)];
         }
         $this->held = [];
         $this->bytes = 0;

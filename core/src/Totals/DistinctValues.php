@@ -4,15 +4,14 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Totals;
 
-use NineTally\Core\Intake\Batch;
-use NineTally\Core\Matching\Spill\WorkspaceFailure;
+use NineTally\Core\Matching\Spill\SortedRuns;
 use NineTally\Core\Row\KeyTuple;
 
 /**
- * Distinct values of both sides, counted by merging the sorted runs of each and holding the two against each other: exact, and with a block
- * of each run in memory.
+ * Distinct values of both sides, counted by merging the sorted runs of each and holding the two against each other: exact,
  *
- * @phpstan-type Run array{path: string, offset: int, bytes: int}
+ * @phpstan-import-type Run from SortedRuns
+ *
  * @phpstan-type Only array{count: int, values: list<string>}
  * @phpstan-type OfGroup array{source: int, target: int, only: array{source: Only, target: Only}}
  */
@@ -20,8 +19,6 @@ final readonly class DistinctValues
 {
     /** Of the values that one side has alone, so many are told for each group. */
     public const TOLD = 20;
-
-    private const BLOCK_BYTES = 65_536;
 
     private const NONE = ['source' => 0, 'target' => 0, 'only' => [
         'source' => ['count' => 0, 'values' => []],
@@ -71,52 +68,12 @@ final readonly class DistinctValues
      */
     private static function merged(array $runs): \Generator
     {
-        $streams = array_map(self::read(...), $runs);
-        /** @var \SplMinHeap<array{string, int}> $heap */
-        $heap = new \SplMinHeap;
-        foreach ($streams as $number => $stream) {
-            $heap->insert([$stream->key(), $number]);
-        }
         $before = null;
-        while (! $heap->isEmpty()) {
-            // A key holds a byte that no number has, so keys are compared as bytes; of equal ones the earlier run comes first.
-            [$key, $number] = $heap->extract();
-            $stream = $streams[$number];
+        foreach (SortedRuns::merged($runs) as $key => $value) {
             if ($key !== $before) {
-                yield $key => $stream->current();
+                yield $key => $value;
                 $before = $key;
             }
-            $stream->next();
-            if ($stream->valid()) {
-                $heap->insert([$stream->key(), $number]);
-            }
         }
-    }
-
-    /**
-     * @param  Run  $run
-     * @return \Generator<string, string>
-     */
-    private static function read(array $run): \Generator
-    {
-        $file = @fopen($run['path'], 'rb');
-        if ($file === false || fseek($file, $run['offset']) !== 0) {
-            throw WorkspaceFailure::reading(basename($run['path']));
-        }
-        [$left, $rest] = [$run['bytes'], ''];
-        while ($left > 0) {
-            $block = (string) fread($file, min(self::BLOCK_BYTES, $left));
-            if ($block === '') {
-                throw WorkspaceFailure::reading(basename($run['path']));
-            }
-            $left -= strlen($block);
-            $entries = explode(Batch::ROW_END, $rest.$block);
-            $rest = array_pop($entries);
-            foreach ($entries as $entry) {
-                $end = (int) strrpos($entry, Batch::CELL_END);
-                yield substr($entry, 0, $end) => substr($entry, $end + 1);
-            }
-        }
-        fclose($file);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Totals;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Intake\BatchColumns;
 
 /**
  * Takes the rows of a side into its control totals, by group, block by block as they are read. What was taken of several stretches of a
@@ -20,10 +21,8 @@ final readonly class SideTotals
     /** All further rows are one group; no text holds its byte. */
     public const BEYOND = "\xFC";
 
-    /** @var list<int> places of the cells that any total looks at */
-    private array $places;
-
-    private string $pattern;
+    /** The cells that any total looks at. */
+    private BatchColumns $columns;
 
     /**
      * @param  list<TotalColumns>  $totals
@@ -33,10 +32,7 @@ final readonly class SideTotals
     {
         $places = array_merge([], ...array_map(static fn(TotalColumns $total): array => $total->places(), $totals));
         $hasExtremes = array_filter($totals, static fn(TotalColumns $total): bool => $total->total->measure->isExtreme()) !== [];
-        $places = array_unique([...$places, ...$hasExtremes ? $keyPlaces : []]);
-        sort($places);
-        $this->places = $places;
-        $this->pattern = self::pattern($places);
+        $this->columns = new BatchColumns([...$places, ...$hasExtremes ? $keyPlaces : []]);
     }
 
     /** @param Groups $groups so far */
@@ -45,7 +41,7 @@ final readonly class SideTotals
         if ($this->totals === []) {
             return;
         }
-        $columns = $this->columns($batch);
+        $columns = $this->columns->of($batch);
         foreach ($this->totals as $number => $total) {
             // Row by row nothing is asked: what rows of a group have is put together first, and summed up by the machine.
             foreach ($total->byGroup($columns, substr_count($batch->rows, Batch::ROW_END) + 1) as $written => $rows) {
@@ -67,39 +63,6 @@ final readonly class SideTotals
                 }
             }
         }
-    }
-
-    /**
-     * All at once, by one pattern: taking each row apart costs twice as much.
-     *
-     * @return array<int, list<string>> the cells that any total looks at, by their place
-     */
-    private function columns(Batch $batch): array
-    {
-        if ($this->places === []) {
-            return [];
-        }
-        preg_match_all($this->pattern, $batch->rows, $found);
-        $columns = [];
-        foreach ($this->places as $nth => $place) {
-            $columns[$place] = $found[$nth + 1];
-        }
-
-        return $columns;
-    }
-
-    /** @param list<int> $places in their order */
-    private static function pattern(array $places): string
-    {
-        $cell = '[^\xFF\xFE]*+';
-        $pattern = '';
-        foreach ($places as $nth => $place) {
-            $between = $place - ($nth === 0 ? 0 : $places[$nth - 1] + 1);
-            $pattern .= ($nth === 0 ? '' : '\xFF').($between === 0 ? '' : "(?:{$cell}\\xFF){{$between}}")."({$cell})";
-        }
-
-        // From the beginning of a row: at the end of all there is none.
-        return "/(?:^|(?<=\\xFE)){$pattern}(?:\\xFF{$cell})*+(?:\\xFE|\$)/";
     }
 
     /**

@@ -37,6 +37,7 @@ final class TallyFromFolderTest extends TestCase
             ],
             'references' => ['Length bands' => ['decimalMark' => ',', 'key' => ['from']]],
             'sides' => ['source' => ['preparation' => $steps]],
+            'records' => [['in' => 'Berths', 'columns' => [$same('berth')], 'by' => [['source' => 'no', 'target' => 'id']]]],
         ]);
         $folder = $this->folder('tally');
         foreach (
@@ -45,6 +46,8 @@ final class TallyFromFolderTest extends TestCase
                 'summer.csv' => "length;berth;since\n9;3;2020-01-01\n",
                 'bands.csv' => "from;fee\n0;120\n6,5;180\n",
                 'new.csv' => "berth,fee,quarter\n1,120,spring\n3,180,high summer\n",
+                'berths-old.csv' => "no\n1\n3\n",
+                'berths-new.csv' => "id\n1\n4\n",
                 'plan.json' => $plan,
             ]
             as $name => $content
@@ -68,6 +71,10 @@ final class TallyFromFolderTest extends TestCase
                     ],
                     'target' => ['parts' => [['file' => 'new.csv']]],
                     'references' => ['Length bands' => ['parts' => [['file' => 'bands.csv']]]],
+                    'records' => ['Berths' => [
+                        'source' => ['parts' => [['file' => 'berths-old.csv']]],
+                        'target' => ['parts' => [['file' => 'berths-new.csv']]],
+                    ]],
                     'parameters' => ['cut-off' => '2026-01-01'],
                 ],
                 JSON_THROW_ON_ERROR,
@@ -79,6 +86,8 @@ final class TallyFromFolderTest extends TestCase
             "--source-part=high summer={$folder}/summer.csv",
             '--source-label-column=quarter',
             "--reference=Length bands={$folder}/bands.csv",
+            "--source-records=Berths={$folder}/berths-old.csv",
+            "--target-records=Berths={$folder}/berths-new.csv",
             "--plan={$folder}/plan.json",
             '--parameter=cut-off=2026-01-01',
         ];
@@ -94,7 +103,10 @@ final class TallyFromFolderTest extends TestCase
         }
 
         self::assertSame([$written[0], $written[0]], [$written[1], $written[2]]);
-        /** @var array{references: array{source: list<mixed>}, steps: array{source: list<array{notes: array<string, int>}>}} $summary */
+        /**
+         * @var array{references: array{source: list<mixed>}, steps: array{source: list<array{notes: array<string, int>}>},
+         *     records: list<array{missing: list<array{kind: string, values: list<string>}>}>} $summary
+         */
         $summary = json_decode((string) file_get_contents($this->folder('out0').'/summary.json'), true, 16, JSON_THROW_ON_ERROR);
         self::assertSame(
             [['Length bands', 2, 2, 0]],
@@ -105,6 +117,10 @@ final class TallyFromFolderTest extends TestCase
                 $summary['references']['source'],
             ),
         );
+        self::assertSame([['lost', ['3']]], array_map(
+            static fn(array $one): array => [$one['kind'], $one['values']],
+            $summary['records'][0]['missing'],
+        ));
         self::assertSame(['found a record' => 2], $summary['steps']['source'][1]['notes']);
     }
 }

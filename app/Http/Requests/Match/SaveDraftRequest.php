@@ -9,7 +9,8 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references', 'totals'];
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references', 'totals',
+        'records'];
 
     /** @return array<string, list<string>> */
     public function rules(): array
@@ -24,6 +25,7 @@ final class SaveDraftRequest extends FormRequest
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
             'totals' => ['array', 'max:50'],
+            'records' => ['array', 'max:50'],
             'sensitive' => ['array:source,target'],
             'sensitive.*' => ['array', 'max:16384'],
         ];
