@@ -20,6 +20,7 @@ use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
+use App\Http\Controllers\Prove\RequiredRecordController;
 use App\Http\Controllers\Prove\TotalController;
 use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\DefectController;
@@ -226,6 +227,14 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('tallies/{tally}/totals/{number}/groups', [TotalController::class, 'groups'])->whereNumber('number');
     Route::post('tallies/{tally}/totals/{number}/published-figures', [TotalController::class, 'publish'])
         ->defaults(May::ACT, Act::Work)
+        ->whereNumber('number');
+    Route::get('datasets/{dataset}/required-record-proposals', [RequiredRecordController::class, 'proposals'])
+        ->defaults(May::ACT, Act::Work);
+    Route::get('tallies/{tally}/required-records', [RequiredRecordController::class, 'index']);
+    Route::get('tallies/{tally}/required-records/{number}/lines', [RequiredRecordController::class, 'lines'])->whereNumber('number');
+    Route::get('tallies/{tally}/required-records/{number}/taken', [RequiredRecordController::class, 'take'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(KeepsTrail::TAKES_AWAY, true)
         ->whereNumber('number');
     Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
 

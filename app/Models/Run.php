@@ -21,6 +21,7 @@ use Illuminate\Support\Carbon;
  * @property array<string, int> $figures
  * @property array<string, string> $parameters as conditions of steps had them
  * @property array<string, int> $reference_deliveries by the names of the references
+ * @property array<string, array<string, int>> $record_deliveries by the names of the datasets, and side
  * @property string|null $problem
  * @property int $attempts
  * @property RunPhase|null $phase null: nobody has begun
@@ -50,6 +51,7 @@ final class Run extends Model
         'figures' => 'array',
         'parameters' => 'array',
         'reference_deliveries' => 'array',
+        'record_deliveries' => 'array',
         'attempts' => 'integer',
         'phase' => RunPhase::class,
         'cancel_requested_at' => 'immutable_datetime',

@@ -55,7 +55,7 @@ final readonly class BothSides
             $tally->target_delivery_id,
             new SideRules(preparation: $plan->source->preparation),
             new SideRules(preparation: $plan->target->preparation),
-            new PreparationInputs($run->parameters, $run->reference_deliveries),
+            PreparationInputs::ofRun($run),
         );
     }
 

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
-use App\Adapters\Database\CopyText;
 use App\Adapters\Database\FindingTables;
 use App\Adapters\Runs\MergedRun;
 use App\Models\Dataset;
@@ -15,7 +14,6 @@ use App\Models\RunState;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\TallyName;
-use App\Models\TallyTotal;
 use App\Rulings\CarryRulingsOver;
 use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
@@ -30,12 +28,11 @@ use NineTally\Core\Wording\Warning;
 /** Enters a finished tally, whole, in one short transaction: before it nothing of the tally is seen, after it everything. */
 final readonly class EnterTally
 {
-    private const LINES_A_TIME = 5_000;
-
     public function __construct(
         private Connection $database,
         private FindingTables $tables,
         private CarryRulingsOver $carryRulingsOver,
+        private EnterProofs $enterProofs,
     ) {}
 
     /**
@@ -64,7 +61,7 @@ final readonly class EnterTally
             }
             $this->patterns($run, $tallyId, $summary);
             $this->standingCounts($tallyId, $summary, $merged->rowsByClass);
-            $this->totals($tallyId, $summary);
+            ($this->enterProofs)($tallyId, $summary);
             foreach ($merged->files['places'] ?? [] as $name) {
                 $this->tables->load($tallyId, $folder, $name);
             }
@@ -120,6 +117,7 @@ final readonly class EnterTally
                     'keyColumns' => $run->planVersion->plan()->keyNames(Side::Source),
                     'startedBy' => $run->user->name,
                     'references' => $this->references($run),
+                    'records' => $this->recordDeliveries($run),
                 ],
             ],
             'user_id' => $run->user_id,
@@ -154,6 +152,19 @@ final readonly class EnterTally
         }
 
         return $references;
+    }
+
+    /** @return list<array{name: string, source: int|null, target: int|null}> the numbers of the deliveries that records were read from */
+    private function recordDeliveries(Run $run): array
+    {
+        $records = [];
+        foreach ($run->record_deliveries as $name => $sides) {
+            $numbers = Delivery::query()->whereIn('id', array_values($sides))->pluck('number', 'id');
+            $of = static fn(string $side): ?int => is_int($number = $numbers->get($sides[$side] ?? 0)) ? $number : null;
+            $records[] = ['name' => (string) $name, 'source' => $of('source'), 'target' => $of('target')];
+        }
+
+        return $records;
     }
 
     /** @return list<array<string, string|int>> what a filter says of some rows of a class, and how many they are */
@@ -219,32 +230,6 @@ final readonly class EnterTally
         ], $summary->findingPatterns());
         foreach (array_chunk($rows, 500) as $some) {
             Pattern::query()->insert($some);
-        }
-    }
-
-    private function totals(int $tallyId, Summary $summary): void
-    {
-        foreach ($summary->reports->totals as $place => $report) {
-            $figures = $report->toArray();
-            TallyTotal::query()->create([
-                'tally_id' => $tallyId,
-                'number' => $place + 1,
-                'differs' => $report->differs(),
-                'figures' => array_diff_key($figures, ['groups' => true]),
-                'groups' => count($report->groups),
-            ]);
-            foreach (array_chunk($report->groups, self::LINES_A_TIME, true) as $some) {
-                CopyText::into($this->database, 'total_groups', 'tally_id,number,place,figures', array_map(
-                    static fn(int $nth, array $group): string => CopyText::line([
-                        $tallyId,
-                        $place + 1,
-                        $nth + 1,
-                        json_encode($group, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES),
-                    ]),
-                    array_keys($some),
-                    $some,
-                ));
-            }
         }
     }
 

@@ -52,6 +52,7 @@ final readonly class MergeFindings
             $this->work->tasks($run),
             $signs,
             $this->work->settings(),
+            recordSource: $this->work->records($run),
         );
         $files = new FindingCopies(
             (int) $run->entering_tally_id,

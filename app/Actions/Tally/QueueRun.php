@@ -48,6 +48,7 @@ final readonly class QueueRun
                 'figures' => [],
                 'parameters' => (object) $of->inputs->parameters,
                 'reference_deliveries' => (object) $of->inputs->references,
+                'record_deliveries' => (object) $of->inputs->records,
                 'attempts' => 0,
                 'name' => $of->name,
                 'user_id' => $person->id,

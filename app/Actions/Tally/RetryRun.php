@@ -32,7 +32,7 @@ final readonly class RetryRun
                 $run->planVersion,
                 $run->source_delivery_id,
                 $run->target_delivery_id,
-                new PreparationInputs($run->parameters, $run->reference_deliveries),
+                PreparationInputs::ofRun($run),
                 $run->name,
             ),
         );

@@ -40,7 +40,7 @@ final readonly class StartRun
                 $this->version($dataset, $plan, $person),
                 $source->id,
                 $target->id,
-                PreparationInputs::now($dataset, $plan->source, $plan->target),
+                PreparationInputs::ofTally($dataset, $plan, ['source' => $source->id, 'target' => $target->id]),
                 $name,
             );
         });

@@ -6,17 +6,41 @@ namespace App\Adapters\Deliveries;
 
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\Run;
+use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 
-/** What the steps of a side use beside its delivery: values of parameters, and the deliveries that references were at the time. */
+/**
+ * What the steps of a side use beside its delivery: values of parameters, and the deliveries that references were at the time. And what a
+ * tally holds values against: the deliveries that records of other datasets were in.
+ */
 final readonly class PreparationInputs
 {
     /**
      * @param  array<string, string>  $parameters
      * @param  array<string, int>  $references  name => delivery
+     * @param  array<string, array<string, int>>  $records  name => side => delivery
      */
-    public function __construct(public array $parameters = [], public array $references = []) {}
+    public function __construct(public array $parameters = [], public array $references = [], public array $records = []) {}
+
+    /** What a run is made of that its worker wrote down. */
+    public static function ofRun(Run $run): self
+    {
+        return new self($run->parameters, $run->reference_deliveries, $run->record_deliveries);
+    }
+
+    /**
+     * All that a tally of today would use.
+     *
+     * @param  array{source: int, target: int}  $deliveries  of its own sides
+     */
+    public static function ofTally(Dataset $dataset, Plan $plan, array $deliveries): self
+    {
+        $now = self::now($dataset, $plan->source, $plan->target);
+
+        return new self($now->parameters, $now->references, RecordDeliveries::now($dataset, $plan, $deliveries));
+    }
 
     /**
      * What a reference is now: a dataset of the migration, called by its name; its source side, or its target side where that is all there

@@ -13,6 +13,7 @@ use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\References;
+use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Tally\EngineVersion;
 
 /** Sides as they are when their steps have run, kept by the hashes of delivery and steps, so that nothing is computed twice. */
@@ -103,6 +104,11 @@ final readonly class PreparedSides
     public function references(PreparationInputs $inputs, Preparation $preparation, string $folder): References
     {
         return DeliveredReferences::of($this->reader, $inputs, $preparation, $folder);
+    }
+
+    public function records(PreparationInputs $inputs): RecordSource
+    {
+        return new RecordDeliveries($this->reader, $inputs->records);
     }
 
     /**

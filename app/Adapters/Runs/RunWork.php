@@ -11,6 +11,7 @@ use App\Models\Run;
 use App\Problems\NoRoom;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
@@ -107,9 +108,15 @@ final class RunWork
         return $this->sides->reader(
             $this->delivery($run, $side),
             $this->plan($run)->side($side),
-            new PreparationInputs($run->parameters, $run->reference_deliveries),
+            PreparationInputs::ofRun($run),
             $onProgress,
         );
+    }
+
+    /** Records of other datasets that values of the run must have. */
+    public function records(Run $run): RecordSource
+    {
+        return $this->sides->records(PreparationInputs::ofRun($run));
     }
 
     /** Whether there is nothing to prepare. */

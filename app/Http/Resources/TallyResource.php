@@ -43,7 +43,7 @@ final class TallyResource extends JsonResource
             'number' => $tally->number,
             'name' => $tally->name->name ?? '',
             'remark' => $tally->name->remark ?? '',
-            ...$tally->summary['madeOf'] + ['references' => []],
+            ...$tally->summary['madeOf'] + ['references' => [], 'records' => []],
             'parameters' => $this->parameters(),
             'startedAt' => $tally->started_at->toIso8601ZuluString(),
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),

@@ -28,10 +28,21 @@ final readonly class FolderOfTally
         foreach ($run->reference_deliveries as $name => $delivery) {
             $references[$name] = $this->side(Delivery::query()->with('parts')->findOrFail($delivery), 'reference-'.++$number, $files);
         }
+        $records = [];
+        foreach ($run->record_deliveries as $name => $sides) {
+            foreach ($sides as $side => $delivery) {
+                $records[$name][$side] = $this->side(
+                    Delivery::query()->with('parts')->findOrFail($delivery),
+                    'records-'.++$number."-{$side}",
+                    $files,
+                );
+            }
+        }
         $document = CanonicalJson::of([
             'source' => $this->side($tally->sourceDelivery->load('parts'), 'source', $files),
             'target' => $this->side($tally->targetDelivery->load('parts'), 'target', $files),
             ...($references === [] ? [] : ['references' => $references]),
+            ...($records === [] ? [] : ['records' => $records]),
             ...($run->parameters === [] ? [] : ['parameters' => $run->parameters]),
         ]);
 

@@ -11,7 +11,7 @@ use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
-/** Whether a run of today would be made of the same as the latest tally: plan, deliveries, references and parameters. */
+/** Whether a run of today would be made of the same as the latest tally: plan, deliveries, references, records and parameters. */
 final readonly class MadeOfTheSame
 {
     /** @throws \NineTally\Core\Plan\UnusablePlan when the draft cannot be read as a plan */
@@ -23,13 +23,18 @@ final readonly class MadeOfTheSame
             return null;
         }
         $plan = Plan::fromJson(CanonicalJson::of($draft->document));
-        $inputs = PreparationInputs::now($dataset, $plan->source, $plan->target);
+        $inputs = PreparationInputs::ofTally(
+            $dataset,
+            $plan,
+            ['source' => $tally->source_delivery_id, 'target' => $tally->target_delivery_id],
+        );
         $isSame =
             $tally->planVersion->digest === $plan->digest() &&
             $tally->source_delivery_id === $dataset->latestDelivery(Side::Source)?->id &&
             $tally->target_delivery_id === $dataset->latestDelivery(Side::Target)?->id &&
             $tally->run->parameters == $inputs->parameters &&
-            $tally->run->reference_deliveries == $inputs->references;
+            $tally->run->reference_deliveries == $inputs->references &&
+            $tally->run->record_deliveries == $inputs->records;
 
         return $isSame ? $tally : null;
     }

@@ -16,6 +16,8 @@ use NineTally\Core\Row\Side;
  * @phpstan-type SideFigures array{problem: string|null, rows: int, blank: int, found: int, without: int, values: int, valuesWithout: int,
  *     records: int, recordValues: int, refused: int, unreferenced: int}
  * @phpstan-type Kind 'lost'|'inherited'|'own'|'untold'|'source'
+ * @phpstan-type RecordFigures array{rule: RecordDocument, source: SideFigures, target: SideFigures, kinds: array<Kind, array{values: int,
+ *     rows: int}>}
  * @phpstan-type Missing array{kind: Kind, values: list<string>, rows: int, first: list<string>}
  * @phpstan-type Unreferenced array{values: list<string>, records: int, part: int, line: int}
  */
@@ -127,7 +129,7 @@ final class RecordReport
         return $this->unreferenced[$side->value];
     }
 
-    /** @return array{rule: RecordDocument, source: SideFigures, target: SideFigures, kinds: array<Kind, array{values: int, rows: int}>} */
+    /** @return RecordFigures */
     public function figures(): array
     {
         return ['rule' => $this->rule->toArray(), ...$this->sides, 'kinds' => $this->kinds];

@@ -207,8 +207,9 @@ final class FindingFiles
         }
         foreach ($summary->reports->records as $report) {
             foreach ($report->missing() as ['kind' => $kind, 'values' => $values, 'rows' => $rows]) {
-                $side = $kind === 'source' ? Side::Source : Side::Target;
-                $this->files->addLine('without-record.csv', [$report->rule->in, $side->value, $kind, $rows, ...array_pad($values, $this->widestRecord(), '')]);
+                $side = $kind === 'source' ? 'source' : 'target';
+                $cells = array_pad($values, $this->widestRecord(), '');
+                $this->files->addLine('without-record.csv', [$report->rule->in, $side, $kind, $rows, ...$cells]);
             }
         }
         $this->files->open('summary.json');
