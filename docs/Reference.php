@@ -65,8 +65,8 @@ final readonly class Reference
         - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column,
           cause and pattern, what was forgiven in keys and cells, bridges used and idle, keys that repeat on one side only, partly blank
           keys, steps and references with their figures
-        - `differences.csv`: the key as the source delivered it, then `column`, `class`, `cause`, `source`, `target`,
-          `difference` (of two numbers: target less source), in source order
+        - `differences.csv`, and with `--list-forgiven` `forgiven.csv`: the delivered key, `column`, `class`, `cause`, `source`, `target`,
+          `difference` (target less source)
         - `missing.csv`, `extra.csv`: `part`, `line`, `reason`, and whole rows in the order of their delivery
         - `repeated.csv`: `side`, place, the place of the row that was kept instead, whether its policy decided, the rows of its key on each
           side, and the row under the columns of both sides
@@ -75,9 +75,7 @@ final readonly class Reference
         - `refused.csv`: `side`, place, `reason`, `what is wrong`, `raw`
         - `without-entry.csv`: values that a crosswalk has no entry for, with their cells
         - `forgiven-postings.json`, `forgiven.postings`: where the cells are that rules let pass, by pattern, key columns too; see below
-        - `without-record.csv`: values that should have a record: its dataset, side, what it is (`lost`: the source had it; `inherited`:
-          it lacks it too; `own`: the source never had the value; `untold`: nobody can say; `source`), rows that need it, the values
-        - `forgiven.csv`, with `--list-forgiven`: as `differences.csv`
+        - `without-record.csv`: dataset, side, what it is (`lost`, `inherited`, `own`, `untold`, `source`: see Prove), rows, the values
 
         ## Postings of forgiven cells
 

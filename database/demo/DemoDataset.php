@@ -71,7 +71,11 @@ final readonly class DemoDataset
                 'source' => [...array_keys($this->columns->names, '', true), ...$this->files->parts === [] ? [] : [DemoFiles::PART_LABEL]],
                 'target' => $this->columns->targetOnly,
             ],
-            ...array_filter(['sides' => array_filter(['source' => $side, 'target' => $target]), 'totals' => $this->totals()]),
+            ...array_filter([
+                'sides' => array_filter(['source' => $side, 'target' => $target]),
+                'totals' => $this->totals(),
+                'records' => $this->rules->records,
+            ]),
         ];
     }
 }

@@ -14,6 +14,7 @@ final readonly class DemoRules
      * @param  array<string, array<string, string>>  $codes  by source column: what the new system has for each of its values
      * @param  array<string, list<string>>  $sums  columns of money that must add up alike, by the column whose values make groups
      * @param  array<string, array<string, string>>  $rates  what one of a quantity is worth, by that column and the quantity's
+     * @param  list<array<string, mixed>>  $records  what must have a record in another dataset, as plans are written
      */
     public function __construct(
         public array $pairs = [],
@@ -22,6 +23,7 @@ final readonly class DemoRules
         public array $codes = [],
         public array $sums = [],
         public array $rates = [],
+        public array $records = [],
     ) {}
 
     /** Whether the plan lets a cell pass whose only difference is of this cause. */

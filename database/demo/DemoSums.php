@@ -10,15 +10,22 @@ use Brick\Math\BigDecimal;
 final readonly class DemoSums
 {
     /**
-     * @param  array<string, list<string>>  $sums  columns, by the column whose values make groups
-     * @param  array<string, array<string, string>>  $rates  of quantities, in the same way
+     * @param  array{source: array<int, array<string, string>>, target: array<int, array<string, string>>}  $rows  by source name
+     * @return array{sums: array<string, array<string, array<string, int>>>, records: array<string, array{values: int, rows: int}>}
+     */
+    public static function truth(DemoRules $rules, array $rows): array
+    {
+        return ['sums' => self::of($rules, $rows), 'records' => $rules->records === [] ? [] : Agents::truth($rows)];
+    }
+
+    /**
      * @param  array{source: array<int, array<string, string>>, target: array<int, array<string, string>>}  $rows  by source name
      * @return array<string, array<string, array<string, int>>> by column, group and side
      */
-    public static function of(array $sums, array $rates, array $rows): array
+    private static function of(DemoRules $rules, array $rows): array
     {
         $found = [];
-        foreach ($rates as $by => $ofGroup) {
+        foreach ($rules->rates as $by => $ofGroup) {
             foreach ($ofGroup as $column => $rate) {
                 foreach ($rows as $side => $ofSide) {
                     foreach ($ofSide as $row) {
@@ -30,7 +37,7 @@ final readonly class DemoSums
                 }
             }
         }
-        foreach ($sums as $by => $columns) {
+        foreach ($rules->sums as $by => $columns) {
             foreach ($columns as $column) {
                 foreach ($rows as $side => $ofSide) {
                     foreach ($ofSide as $row) {

@@ -18,7 +18,8 @@ final class Generator
 
     /**
      * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>, column: string,
-     *     class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>} sums in pence, by column, group and side
+     *     class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>,
+     *     records: array<string, array{values: int, rows: int}>} sums in pence by column, group and side; what has no record, by kind
      */
     private array $truth;
 
@@ -27,7 +28,7 @@ final class Generator
     public function __construct(private readonly DemoDataset $dataset, int $seed)
     {
         $this->random = new Randomizer(new Mt19937($seed));
-        $this->truth = ['rows' => ['source' => [], 'target' => []], 'cells' => [], 'sums' => []];
+        $this->truth = ['rows' => ['source' => [], 'target' => []], 'cells' => [], 'sums' => [], 'records' => []];
     }
 
     /** @return array{source: string, target: string, truth: string} paths */
@@ -124,10 +125,9 @@ final class Generator
         }
         $this->plantRows($free, $source, $target);
         $this->countRows(count($source), count($target));
-        $rules = $this->dataset->rules;
-        $this->truth['sums'] = DemoSums::of($rules->sums, $rules->rates, ['source' => $source, 'target' => $target]);
+        $this->truth = [...$this->truth, ...DemoSums::truth($this->dataset->rules, ['source' => $source, 'target' => $target])];
 
-        return [array_values($source), array_values($target)];
+        return array_map(array_values(...), [$source, $target]);
     }
 
     /**

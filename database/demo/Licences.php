@@ -35,7 +35,7 @@ final class Licences
                 'fee' => sprintf('%d.%02d', 1200 + $number % 900, 12 + $number % 80),
                 'balance' => sprintf('%d.%02d', 3 + $number % 200, 15 + $number % 70),
                 'issued' => sprintf('20%02d-%02d-%02d', 19 + $number % 8, $number % 11 + 1, $number % 10 + 1),
-                'agent' => sprintf('%04d', $number % 88),
+                'agent' => sprintf('%04d', $number % Agents::IN_USE),
                 'contact' => sprintf('0117 %03d %04d', $number % 900, $number * 13 % 10_000),
                 'remarks' => $number % 40 === 0 ? 'Paid at the counter, receipt in drawer' : '',
             ],
@@ -89,6 +89,7 @@ final class Licences
                 forms: ['fee' => ['groupMark' => ',']],
                 codes: ['state' => ['active' => 'A', 'lapsed' => 'L', 'suspended' => 'S']],
                 sums: ['season' => ['fee', 'balance']],
+                records: [Agents::RULE],
             ),
             files: new DemoFiles(
                 sourceLineEnd: "\r\n",

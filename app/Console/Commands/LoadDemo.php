@@ -22,6 +22,7 @@ use App\Models\Role;
 use App\Models\RoleEntry;
 use App\Models\RunState;
 use App\Models\User;
+use Database\Demo\Agents;
 use Database\Demo\BerthCharges;
 use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
@@ -70,6 +71,10 @@ final class LoadDemo extends Command
 
         $folder = storage_path('work/demo');
         @mkdir($folder, 0700, true);
+        $agents = $this->dataset($migration, Agents::NAME);
+        if (! $agents->tallies()->exists()) {
+            $this->load($agents, Agents::write($folder), Agents::plan(), $analyst);
+        }
         foreach (Wherrymoor::datasets() as $position => $demo) {
             $dataset = $this->dataset($migration, Str::ucfirst($demo->name));
             if (! $dataset->tallies()->exists()) {

@@ -251,6 +251,11 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     change((next) => ({ ...prepared(next), totals: [...totals] }))
   }
 
+  /** Sets which columns must have a record in another dataset. */
+  function setRecords(records: readonly Schemas['RequiredRecord'][]): void {
+    change((next) => ({ ...next, records: [...records] }))
+  }
+
   /** Says whose values are masked: of a column of a side, or of both columns of a pair. */
   function flag(columns: Partial<Record<Side, string>>, isSensitive: boolean): void {
     change((next) => {
@@ -303,6 +308,7 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     declareSide,
     demand,
     setTotals,
+    setRecords,
     flag,
     prepareReference,
     prepareSide,

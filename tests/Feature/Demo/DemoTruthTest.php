@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature\Demo;
 
 use Brick\Math\BigDecimal;
+use Database\Demo\Agents;
 use Database\Demo\DemoDataset;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
@@ -16,9 +17,12 @@ use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Trailer;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Preparation\PartStack;
+use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RefusedRecord;
 use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
@@ -38,10 +42,11 @@ final class DemoTruthTest extends TestCase
             $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
             /**
              * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>,
-             *     column: string, class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>} $truth
+             *     column: string, class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>,
+             *     records: array<string, array{values: int, rows: int}>} $truth
              */
             $truth = json_decode((string) file_get_contents($paths['truth']), true, 8, JSON_THROW_ON_ERROR);
-            [$rows, $cells, $forgiven, $sums] = $this->found($demo, $paths, $workspace->path);
+            [$rows, $cells, $forgiven, $sums, $records] = $this->found($demo, $paths, $workspace->path);
         } finally {
             $workspace->remove();
         }
@@ -72,6 +77,7 @@ final class DemoTruthTest extends TestCase
         ksort($planted);
         self::assertSame($planted, $forgiven);
         self::assertEquals($truth['sums'], $sums);
+        self::assertEquals($truth['records'], $records);
     }
 
     /** @return iterable<string, array{int}> */
@@ -157,7 +163,7 @@ final class DemoTruthTest extends TestCase
     /**
      * @param  array{source: string, target: string, truth: string}  $paths
      * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>, array<string,
-     *     array<string, array{source: int, target: int}>>} rows by side and class, cells, forgiven cells by cause, and sums in pence
+     *     array<string, array{source: int, target: int}>>, array<string, array{values: int, rows: int}>} rows by side and class, cells, forgiven cells by cause, and sums in pence
      */
     private function found(DemoDataset $demo, array $paths, string $folder): array
     {
@@ -169,6 +175,7 @@ final class DemoTruthTest extends TestCase
                 DelimitedReader::detecting($paths['target'], 'new'),
             ),
             $folder,
+            recordSource: $this->agents($folder),
         );
         $findings = $run->findings();
         $cells = [];
@@ -193,7 +200,22 @@ final class DemoTruthTest extends TestCase
             }
         }
 
-        return [['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()], $cells, $forgiven, $sums];
+        $records = $summary->reports->records === [] ? [] : $summary->reports->records[0]->kinds;
+
+        return [['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()], $cells, $forgiven, $sums, $records];
+    }
+
+    private function agents(string $folder): RecordSource
+    {
+        return new class (Agents::write($folder)) implements RecordSource {
+            /** @param array{source: list<string>, target: list<string>} $paths */
+            public function __construct(private array $paths) {}
+
+            public function stack(string $dataset, Side $side): PartStack
+            {
+                return new PartStack([['reader' => DelimitedReader::detecting($this->paths[$side->value][0], 'agents'), 'label' => '']]);
+            }
+        };
     }
 
     /**

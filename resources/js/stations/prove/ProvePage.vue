@@ -85,6 +85,7 @@ const key = (side: 'source' | 'target') => ({
 <template>
   <main class="station">
     <StationHead heading="What adds up, and what does not" :note="course.tally ? `tally ${course.tally.number}` : ''">
+      <RouterLink class="button" :to="`/datasets/${course.id}/prove/references`">References</RouterLink>
       <el-button v-if="course.mayWork" type="primary" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
     </StationHead>
     <ErrorNote :error="saving.error.value" />

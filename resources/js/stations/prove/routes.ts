@@ -1,3 +1,6 @@
 import type { RouteRecordRaw } from 'vue-router'
 
-export const routes: RouteRecordRaw[] = [{ path: 'prove', component: () => import('@/stations/prove/ProvePage.vue') }]
+export const routes: RouteRecordRaw[] = [
+  { path: 'prove', component: () => import('@/stations/prove/ProvePage.vue') },
+  { path: 'prove/references', component: () => import('@/stations/prove/ReferencesPage.vue') },
+]

@@ -1,0 +1,289 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import { useDraft } from '@/composables/useDraft'
+import { figure, figures, named, type Said } from '@/format/said'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
+import LoadState from '@/parts/LoadState.vue'
+import SaidText from '@/parts/SaidText.vue'
+import StationHead from '@/parts/StationHead.vue'
+import RecordLines from '@/stations/prove/RecordLines.vue'
+import { isSameRule, isWorse, LISTS, lengthOf, listsOf, sentenceOf } from '@/stations/prove/requiredRecords'
+import RequiredRecordsDialog from '@/stations/prove/RequiredRecordsDialog.vue'
+import { useRequiredRecords } from '@/stations/prove/useRequiredRecords'
+
+/** Values that must have a record in another dataset: on each side in its own world, and what the move lost. */
+const props = defineProps<{ course: Schemas['Course'] }>()
+const id = computed(() => props.course.tally?.id ?? 0)
+const { data, error, isPending, refetch } = useRequiredRecords(() => id.value)
+const { draft, plan, saving, setRecords } = useDraft(() => props.course)
+const isChoosing = ref(false)
+const chosen = ref<number | null>(Number(useRoute().query.rule ?? 0) || null)
+const check = computed(() => data.value?.items.find(({ number }) => number === chosen.value) ?? data.value?.items[0])
+const lists = computed(() => (check.value === undefined ? [] : listsOf(check.value)))
+const list = ref<Schemas['RecordList']>('lost')
+watch(lists, ([first]) => (list.value = first ?? 'lost'), { immediate: true })
+const place = computed(() => (check.value === undefined ? 0 : (data.value?.items.indexOf(check.value) ?? 0)))
+const item = computed(() => named('records', 'items', place.value))
+const waiting = computed(() => (draft.value?.records ?? []).filter((rule) => !(data.value?.items ?? []).some((one) => isSameRule(one.rule, rule))))
+const columns = computed(() => ({
+  source: (plan.data.value?.source?.columns ?? []).map(({ name }) => name),
+  target: (plan.data.value?.target?.columns ?? []).map(({ name }) => name),
+}))
+const label = (side: 'source' | 'target'): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
+/** Whose delivery the records of a side were read from. */
+function readFrom(side: 'source' | 'target'): string {
+  const { source, target } = check.value?.deliveries ?? { source: null, target: null }
+  const [own, other] = side === 'source' ? [source, target] : [target, source]
+  if (own !== null) return `delivery ${own}`
+  return other === null ? 'nothing' : `delivery ${other} of the other side`
+}
+const FIGURES = ['rows', 'blank', 'found', 'without', 'valuesWithout', 'records', 'unreferenced'] as const
+const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
+  isWorse(one)
+    ? figures(
+        `${named('records', 'items', nth, 'kinds')}/lost/values + ${named('records', 'items', nth, 'kinds')}/own/values + ${named('records', 'items', nth, 'kinds')}/untold/values`,
+        one.kinds.lost.values + one.kinds.own.values + one.kinds.untold.values,
+        'value without one',
+        'values without one',
+      )
+    : one.kinds.inherited.values > 0
+      ? [figure(named('records', 'items', nth, 'kinds', 'inherited', 'values'), one.kinds.inherited.values), ' inherited']
+      : ['all have one']
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="What must have a record, and what lacks it" :note="course.tally ? `tally ${course.tally.number}` : ''">
+      <RouterLink class="button" :to="`/datasets/${course.id}/prove`">Back to totals</RouterLink>
+      <el-button v-if="course.mayWork" type="primary" :disabled="draft === null" @click="isChoosing = true">Choose references</el-button>
+    </StationHead>
+    <ErrorNote :error="saving.error.value" />
+    <p v-if="id === 0" class="empty">
+      Nothing can be proved before the first tally. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink>.
+    </p>
+    <LoadState v-else :is-loading="isPending" :error="error" what="The references" @retry="refetch()">
+      <div v-if="check === undefined" class="empty">
+        <p>
+          No column of this tally had to have a record in another dataset: each licence a holder, each mooring a basin. Each side is looked at in its own world,
+          and what the move lost is told apart from what was never there.
+        </p>
+        <p v-if="waiting.length > 0">
+          <SaidText :said="figures('plan/draft/records/length', waiting.length, 'reference')" /> of the plan will be looked at with the next tally.
+          <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>.
+        </p>
+        <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose references</el-button>
+      </div>
+      <div v-else class="panes" :data-tally="id">
+        <nav class="list" aria-label="References, where most was lost first">
+          <h2>References, where most was lost first</h2>
+          <button
+            v-for="(one, nth) in data?.items"
+            :key="one.number"
+            type="button"
+            :class="{ on: one === check }"
+            :aria-pressed="one === check"
+            @click="chosen = one.number"
+          >
+            <b>{{ one.name }}</b>
+            <span>in {{ one.rule.in }}</span>
+            <span class="figure" :class="{ agrees: !isWorse(one) }"><SaidText :said="lost(one, nth)" /></span>
+          </button>
+          <p v-if="waiting.length > 0" class="quiet waiting">
+            Looked at with the next tally: {{ waiting.map(sentenceOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
+          </p>
+        </nav>
+        <section class="middle" :aria-label="sentenceOf(check.rule)">
+          <h2>{{ check.name }} must have a record in {{ check.rule.in }}</h2>
+          <p class="quiet">
+            by {{ check.recordName }}, as delivered. Of {{ label('source') }} {{ readFrom('source') }} was read, of {{ label('target') }}
+            {{ readFrom('target') }}.
+          </p>
+          <p v-if="check.before" class="quiet">
+            In tally {{ check.before.tally }} <span :data-figure="`${item}/before`">{{ check.before.lost }}</span> were lost, and
+            <span :data-figure="`${item}/before`">{{ check.before.own }}</span> only the new system had.
+          </p>
+          <div class="scroll">
+            <table class="sides">
+              <thead>
+                <tr>
+                  <th scope="col" />
+                  <th scope="col">rows</th>
+                  <th scope="col">= no value</th>
+                  <th scope="col">+ with a record</th>
+                  <th scope="col">+ without one</th>
+                  <th scope="col">values without</th>
+                  <th scope="col">records</th>
+                  <th scope="col">nothing refers to</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="side in ['source', 'target'] as const" :key="side">
+                  <th scope="row" :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</th>
+                  <td v-if="check[side].problem" :colspan="FIGURES.length" class="problem">{{ check[side].problem }}</td>
+                  <template v-else>
+                    <td v-for="what in FIGURES" :key="what" :class="{ strong: what === 'without' && check[side].without > 0 }">
+                      <FigureValue :name="`${item}/${side}/${what}`" :of="check[side][what]" />
+                    </td>
+                  </template>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <p v-if="lists.length === 0">Every value has its record, and every record is needed.</p>
+          <template v-else>
+            <div class="kinds" role="group" aria-label="Which values are listed">
+              <button v-for="one in lists" :key="one" type="button" :aria-pressed="list === one" :class="{ on: list === one }" @click="list = one">
+                <b><FigureValue :name="`${item}/kinds or sides`" :of="lengthOf(check, one)" /></b> {{ LISTS[one].words }}
+              </button>
+            </div>
+            <p class="quiet">{{ LISTS[list].about }}</p>
+            <RecordLines :key="`${check.number} ${list}`" :course="course" :check="check" :list="list" />
+          </template>
+        </section>
+      </div>
+    </LoadState>
+    <RequiredRecordsDialog
+      v-if="isChoosing && draft !== null"
+      :draft="draft"
+      :columns="columns"
+      :course="course"
+      :is-saving="saving.isPending.value"
+      @update="setRecords"
+      @close="isChoosing = false"
+    />
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: flex;
+  flex-direction: column;
+  min-block-size: 0;
+}
+.empty {
+  padding: 16px;
+  max-inline-size: 76ch;
+}
+.panes {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 226px minmax(0, 1fr);
+  min-block-size: 0;
+  background: var(--sheet);
+}
+.list {
+  background: var(--floor);
+  border-inline-end: 1px solid var(--line);
+  padding-block-start: 12px;
+  overflow: auto;
+}
+.list h2 {
+  font-size: 12px;
+  color: var(--ink-3);
+  padding: 0 14px 6px;
+}
+.list button {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  inline-size: 100%;
+  border: 0;
+  border-block-end: 1px solid var(--line);
+  background: none;
+  text-align: start;
+  padding: 8px 14px;
+  font-size: 13px;
+  color: var(--ink-2);
+  cursor: pointer;
+  overflow-wrap: anywhere;
+}
+.list b {
+  flex: 1 0 100%;
+  color: var(--ink);
+  font-size: 14px;
+}
+.list .on {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.figure {
+  margin-inline-start: auto;
+  font-weight: 650;
+  color: var(--ink);
+}
+.agrees {
+  color: var(--ink-3);
+  font-weight: 500;
+}
+.waiting {
+  padding: 8px 14px;
+  font-size: 12.5px;
+}
+.middle {
+  padding: 14px 18px;
+  overflow: auto;
+  overflow-wrap: anywhere;
+}
+.middle p {
+  margin: 2px 0 10px;
+  font-size: 13px;
+}
+.scroll {
+  overflow-x: auto;
+}
+.sides {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+.sides th,
+.sides td {
+  text-align: end;
+  padding: 6px 16px 6px 0;
+  border-block-end: 1px solid var(--line-2);
+  white-space: nowrap;
+  font-weight: 400;
+}
+.sides thead th {
+  font-size: 12px;
+  font-weight: 600;
+  color: var(--ink-3);
+}
+.sides tbody th {
+  text-align: start;
+  font-weight: 600;
+}
+.sides .strong {
+  font-weight: 700;
+}
+.sides .problem {
+  text-align: start;
+  white-space: normal;
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 16px 0 8px;
+}
+.kinds button {
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: var(--sheet);
+  padding: 5px 10px;
+  font-size: 13px;
+  cursor: pointer;
+}
+.kinds .on {
+  background: var(--night);
+  border-color: var(--night);
+  color: #fff;
+}
+@media (width < 900px) {
+  .panes {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
