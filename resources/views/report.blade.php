@@ -169,6 +169,41 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 @endforeach
 @endif
 
+@if($worth !== [])
+<h2>What the differences come to</h2>
+<table>
+<thead><tr><th scope="col">Column</th><th scope="col" class="n">Upwards</th><th scope="col" class="n">in cells</th><th scope="col" class="n">Downwards</th><th scope="col" class="n">in cells</th><th scope="col" class="n">Nought in cells</th><th scope="col" class="n">Net</th><th scope="col" class="n">Largest</th></tr></thead>
+<tbody>
+@foreach($worth as $place => $column)
+@php($name = "worth/{$place}/worth")
+@php($of = $column['worth'])
+<tr><th scope="row">{{ $column['source'] }}</th><td class="n">{{ $figure($name, $amount($of['up']['sum'], true)) }}</td><td class="n">{{ $figure($name, $of['up']['cells']) }}</td><td class="n">{{ $figure($name, $amount($of['down']['sum'], true)) }}</td><td class="n">{{ $figure($name, $of['down']['cells']) }}</td><td class="n">{{ $figure($name, $of['nought']) }}</td><td class="n">{{ $figure($name, $amount($of['net'], true)) }}</td><td class="n">{{ $figure($name, $amount($of['largest'], true)) }}</td></tr>
+@endforeach
+</tbody>
+</table>
+<p class="quiet">The target less the source, of cells of numbers that differ; a side without a value has nothing.</p>
+@endif
+
+@if($records !== [])
+<h2>What must have a record elsewhere</h2>
+<table>
+<thead><tr><th scope="col">Column, and where its records are</th><th scope="col" class="n">Rows</th><th scope="col" class="n">No value</th><th scope="col" class="n">With a record</th><th scope="col" class="n">Without one</th><th scope="col" class="n">Values without</th><th scope="col" class="n">Records that nothing refers to</th></tr></thead>
+<tbody>
+@foreach($records as $check)
+@php($name = 'records/'.($check['number'] - 1))
+@foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
+<tr><th scope="row">{{ $check['name'] }} in {{ $check['rule']['in'] }}, {{ $label }}@if($check['deliveries'][$side] !== null), delivery {{ $check['deliveries'][$side] }}@endif</th>
+@if($check[$side]['problem'] !== null)<td colspan="6">{{ $check[$side]['problem'] }}</td>
+@else @foreach(['rows', 'blank', 'found', 'without', 'valuesWithout', 'unreferenced'] as $what)<td class="n">{{ $figure("{$name}/{$side}/{$what}", $check[$side][$what]) }}</td>@endforeach @endif</tr>
+@endforeach
+@foreach(['lost' => 'lost in the move: the source has their record', 'own' => 'that the source never had', 'untold' => 'of which nobody can say whether the source had their record', 'inherited' => 'inherited: the source has no record of them either'] as $kind => $words)
+@if($check['kinds'][$kind]['values'] > 0)<tr><td class="slice" colspan="4">values {{ $words }}</td><td class="n quiet">{{ $figure("{$name}/kinds/{$kind}/rows", $check['kinds'][$kind]['rows']) }}</td><td class="n quiet">{{ $figure("{$name}/kinds/{$kind}/values", $check['kinds'][$kind]['values']) }}</td><td></td></tr>@endif
+@endforeach
+@endforeach
+</tbody>
+</table>
+@endif
+
 @if(isset($tally->summary['values']) && $tally->figuresByColumn() !== [])
 <h2>How far the values agree</h2>
 <table>

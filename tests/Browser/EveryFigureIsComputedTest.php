@@ -17,7 +17,7 @@ use Tests\Support\ComputedFigures;
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
 final class EveryFigureIsComputedTest extends BrowserTestCase
 {
-    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
+    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'sign'];
 
     /** @var array<string, list<string>> by address */
     private array $complaints = [];
@@ -104,6 +104,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'tally' => $this->api('GET', "/tallies/{$tally->id}")->json(),
             'proof' => $this->api('GET', "/tallies/{$tally->id}/totals")->json(),
             'proof-groups' => $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json(),
+            'references' => $this->api('GET', "/tallies/{$tally->id}/required-records")->json(),
             'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),
             'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),
             'advice' => $this->api('GET', "/datasets/{$dataset->id}/advice")->json(),

@@ -17,7 +17,7 @@ final class ComputedFigures
 {
     private const OF_THE_ENGINE = [
         'rows', 'cells', 'values', 'columns', 'patterns', 'key_forgiven', 'keys', 'reasons', 'bridged', 'parts', 'rows_arrived',
-        'right_of_arrived', 'steps', 'warnings', 'totals',
+        'right_of_arrived', 'steps', 'warnings', 'totals', 'records',
     ];
 
     /** @var array<int, array<array-key, mixed>> by tally: neither it nor what it is made of ever changes */

@@ -9,6 +9,7 @@ use App\Models\Ruling;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\TallyTotal;
+use App\Queries\Prove\RecordsOfTally;
 use App\Queries\Prove\TotalPicture;
 use App\Queries\Prove\TotalsOfTally;
 use App\Queries\Review\ActsOfTally;
@@ -16,6 +17,7 @@ use App\Queries\Review\ActWords;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
+use App\Queries\Review\WorthOfFindings;
 use App\Rulings\FindingGroup;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Cause\CauseId;
@@ -38,6 +40,8 @@ final readonly class ReportContent
         private Masks $masks,
         private ActsOfTally $acts,
         private TotalsOfTally $totals,
+        private RecordsOfTally $records,
+        private WorthOfFindings $worth,
         private int $findings,
     ) {}
 
@@ -63,6 +67,8 @@ final readonly class ReportContent
             'isPlanMasked' => $plan->digest() !== $tally->planVersion->digest,
             'rows' => $tally->summary['rows'],
             'totals' => $this->totals($tally, $mask),
+            'records' => $this->records->all($tally, $mask, null),
+            'worth' => $this->worth->of($tally, Filter::from(['of' => 'cells']), $mask),
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),
             'patterns' => $patterns

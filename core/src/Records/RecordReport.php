@@ -51,7 +51,7 @@ final class RecordReport
         'source' => self::NONE,
     ];
 
-    /** @var array<Kind, list<Missing>> the first in the order of their canonical writing */
+    /** @var array<Kind, list<Missing>> those to be told are among them */
     private array $missing = ['lost' => [], 'inherited' => [], 'own' => [], 'untold' => [], 'source' => []];
 
     /** @var array{source: list<Unreferenced>, target: list<Unreferenced>} */
@@ -71,8 +71,9 @@ final class RecordReport
         $this->sides[$side]['valuesWithout']++;
         ['values' => $before, 'rows' => $rowsBefore] = $this->kinds[$kind];
         $this->kinds[$kind] = ['values' => $before + 1, 'rows' => $rowsBefore + $rows];
-        if ($before < self::TOLD) {
-            $this->missing[$kind][] = ['kind' => $kind, 'values' => $values, 'rows' => $rows, 'first' => $first];
+        $this->missing[$kind][] = ['kind' => $kind, 'values' => $values, 'rows' => $rows, 'first' => $first];
+        if (count($this->missing[$kind]) === 2 * self::TOLD) {
+            $this->missing[$kind] = self::most($this->missing[$kind]);
         }
     }
 
@@ -113,14 +114,24 @@ final class RecordReport
     {
         $all = [];
         foreach ($this->missing as $ofKind) {
-            usort(
-                $ofKind,
-                static fn(array $one, array $other): int => $other['rows'] <=> $one['rows'] ?: $one['values'] <=> $other['values'],
-            );
-            $all = [...$all, ...$ofKind];
+            $all = [...$all, ...self::most($ofKind)];
         }
 
         return $all;
+    }
+
+    /**
+     * @param  list<Missing>  $missing
+     * @return list<Missing> those that most rows need first; of as many, by their values
+     */
+    private static function most(array $missing): array
+    {
+        usort(
+            $missing,
+            static fn(array $one, array $other): int => $other['rows'] <=> $one['rows'] ?: $one['values'] <=> $other['values'],
+        );
+
+        return array_slice($missing, 0, self::TOLD);
     }
 
     /** @return list<Unreferenced> */

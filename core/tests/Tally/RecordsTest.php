@@ -113,6 +113,18 @@ final class RecordsTest extends TestCase
         ]);
     }
 
+    public function test_of_more_values_than_are_told_those_are_told_that_most_rows_need(): void
+    {
+        $values = array_map(static fn(int $value): string => "h{$value}", range(1, 2 * RecordReport::TOLD + 500));
+        $rows = "licence,holder\n".$this->numbered([...$values, 'h1', 'h9999', 'h9999']);
+        $report = $this->report($rows, str_replace('holder', 'owner', $rows), ['source' => "no\n", 'target' => "id\n"]);
+
+        self::assertSame(count($values), $report->kinds['inherited']['values']);
+        $told = array_values(array_filter($report->missing(), static fn(array $one): bool => $one['kind'] === 'inherited'));
+        self::assertCount(RecordReport::TOLD, $told);
+        self::assertSame([['h9999'], ['h1'], ['h10']], array_column(array_slice($told, 0, 3), 'values'));
+    }
+
     /** Law: a value is missing exactly where the sets of values and of records say so, however many runs they are sorted in. */
     public function test_many_values_are_held_against_many_records(): void
     {

@@ -22,6 +22,8 @@ const { data, error, isPending, refetch } = useRecordLines(
 )
 const isOfRecords = computed(() => props.list.startsWith('unreferenced'))
 const side = computed(() => (props.list.endsWith('source') ? 'source' : 'target'))
+/** Where the engine has them. */
+const lines = computed(() => named('records', props.check.number - 1, isOfRecords.value ? 'unreferenced' : 'missing'))
 const names = computed(() => (isOfRecords.value ? props.check.rule.by : props.check.rule.columns).map((pair) => pair[side.value]))
 const taken = computed(
   () => `/api/v1/tallies/${tally.value}/required-records/${props.check.number}/taken?${new URLSearchParams({ list: props.list }).toString()}`,
@@ -61,9 +63,9 @@ const shown = (value: string): string => (value === '' ? '(blank)' : value)
           </tr>
         </thead>
         <tbody>
-          <tr v-for="(line, nth) in data?.items" :key="line.place">
+          <tr v-for="line in data?.items" :key="line.place">
             <td v-for="(value, column) in line.values" :key="column" class="cell" :class="side === 'source' ? 'src' : 'tgt'">{{ shown(value) }}</td>
-            <td class="number"><FigureValue :name="named('record-lines', 'items', nth)" :of="line.rows ?? line.records ?? 0" /></td>
+            <td class="number"><FigureValue :name="lines" :of="line.rows ?? line.records ?? 0" /></td>
             <td v-if="isOfRecords" class="quiet">{{ line.part === 1 ? '' : `part ${line.part}, ` }}line {{ line.line }}</td>
             <td v-else>
               <span class="cell quiet">{{ (line.first ?? []).join(', ') }}</span>
@@ -89,7 +91,7 @@ const shown = (value: string): string => (value === '' ? '(blank)' : value)
         <LoadState :is-loading="rows.isPending.value" :error="rows.error.value" what="The rows" @retry="rows.refetch()">
           <RowsTable v-if="rows.data.value" :side="side" :rows="rows.data.value.rows" :columns="rows.data.value.columns" />
           <p v-if="rows.data.value && !rows.data.value.isAll" class="note">
-            The first of <FigureValue name="record-lines/opened" :of="opened.rows ?? 0" /> rows, as they were delivered.
+            The first of <FigureValue :name="lines" :of="opened.rows ?? 0" /> rows, as they were delivered.
           </p>
         </LoadState>
       </el-dialog>

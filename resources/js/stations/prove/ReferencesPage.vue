@@ -25,8 +25,10 @@ const check = computed(() => data.value?.items.find(({ number }) => number === c
 const lists = computed(() => (check.value === undefined ? [] : listsOf(check.value)))
 const list = ref<Schemas['RecordList']>('lost')
 watch(lists, ([first]) => (list.value = first ?? 'lost'), { immediate: true })
-const place = computed(() => (check.value === undefined ? 0 : (data.value?.items.indexOf(check.value) ?? 0)))
-const item = computed(() => named('records', 'items', place.value))
+/** Where the engine has it, and the answer. */
+const path = (one: Schemas['RecordCheck']): string => named('records', one.number - 1)
+const item = computed(() => (check.value === undefined ? '' : path(check.value)))
+const before = computed(() => named('references', 'items', check.value === undefined ? 0 : (data.value?.items.indexOf(check.value) ?? 0), 'before'))
 const waiting = computed(() => (draft.value?.records ?? []).filter((rule) => !(data.value?.items ?? []).some((one) => isSameRule(one.rule, rule))))
 const columns = computed(() => ({
   source: (plan.data.value?.source?.columns ?? []).map(({ name }) => name),
@@ -41,17 +43,19 @@ function readFrom(side: 'source' | 'target'): string {
   return other === null ? 'nothing' : `delivery ${other} of the other side`
 }
 const FIGURES = ['rows', 'blank', 'found', 'without', 'valuesWithout', 'records', 'unreferenced'] as const
-const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
-  isWorse(one)
-    ? figures(
-        `${named('records', 'items', nth, 'kinds')}/lost/values + ${named('records', 'items', nth, 'kinds')}/own/values + ${named('records', 'items', nth, 'kinds')}/untold/values`,
-        one.kinds.lost.values + one.kinds.own.values + one.kinds.untold.values,
-        'value without one',
-        'values without one',
-      )
-    : one.kinds.inherited.values > 0
-      ? [figure(named('records', 'items', nth, 'kinds', 'inherited', 'values'), one.kinds.inherited.values), ' inherited']
-      : ['all have one']
+const WORSE = ['lost', 'own', 'untold'] as const
+const lost = (one: Schemas['RecordCheck']): Said => {
+  if (!isWorse(one)) {
+    const { values } = one.kinds.inherited
+    return values > 0 ? [figure(`${path(one)}/kinds/inherited/values`, values), ' inherited'] : ['all have one']
+  }
+  const sum = WORSE.reduce((values, kind) => values + one.kinds[kind].values, 0)
+  return figures(WORSE.map((kind) => `${path(one)}/kinds/${kind}/values`).join(' + '), sum, 'value without one', 'values without one')
+}
+const lengthName = (one: Schemas['RecordList']): string => {
+  const [kind = '', side] = one.split(' ')
+  return side === undefined ? `${item.value}/kinds/${kind}/values` : `${item.value}/${side}/unreferenced`
+}
 </script>
 
 <template>
@@ -80,7 +84,7 @@ const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
         <nav class="list" aria-label="References, where most was lost first">
           <h2>References, where most was lost first</h2>
           <button
-            v-for="(one, nth) in data?.items"
+            v-for="one in data?.items"
             :key="one.number"
             type="button"
             :class="{ on: one === check }"
@@ -89,7 +93,7 @@ const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
           >
             <b>{{ one.name }}</b>
             <span>in {{ one.rule.in }}</span>
-            <span class="figure" :class="{ agrees: !isWorse(one) }"><SaidText :said="lost(one, nth)" /></span>
+            <span class="figure" :class="{ agrees: !isWorse(one) }"><SaidText :said="lost(one)" /></span>
           </button>
           <p v-if="waiting.length > 0" class="quiet waiting">
             Looked at with the next tally: {{ waiting.map(sentenceOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
@@ -102,8 +106,8 @@ const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
             {{ readFrom('target') }}.
           </p>
           <p v-if="check.before" class="quiet">
-            In tally {{ check.before.tally }} <span :data-figure="`${item}/before`">{{ check.before.lost }}</span> were lost, and
-            <span :data-figure="`${item}/before`">{{ check.before.own }}</span> only the new system had.
+            In tally {{ check.before.tally }} <span :data-figure="before">{{ check.before.lost }}</span> were lost, and
+            <span :data-figure="before">{{ check.before.own }}</span> only the new system had.
           </p>
           <div class="scroll">
             <table class="sides">
@@ -136,7 +140,7 @@ const lost = (one: Schemas['RecordCheck'], nth: number): Said =>
           <template v-else>
             <div class="kinds" role="group" aria-label="Which values are listed">
               <button v-for="one in lists" :key="one" type="button" :aria-pressed="list === one" :class="{ on: list === one }" @click="list = one">
-                <b><FigureValue :name="`${item}/kinds or sides`" :of="lengthOf(check, one)" /></b> {{ LISTS[one].words }}
+                <b><FigureValue :name="lengthName(one)" :of="lengthOf(check, one)" /></b> {{ LISTS[one].words }}
               </button>
             </div>
             <p class="quiet">{{ LISTS[list].about }}</p>

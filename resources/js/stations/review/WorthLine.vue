@@ -35,19 +35,19 @@ function atLeast(typed: string): void {
           {{ column.source }}
         </button>
         <span v-else>{{ column.source }}</span>
-        net <b class="amount"><FigureValue :name="named('worth', place, 'worth', 'net')" :of="signed(column.worth.net)" /></b>:
+        net <b class="amount"><FigureValue :name="named('worth', place, 'worth')" :of="signed(column.worth.net)" /></b>:
         <template v-if="column.worth.up.cells > 0"
-          ><span class="amount"><FigureValue :name="named('worth', place, 'worth', 'up', 'sum')" :of="signed(column.worth.up.sum)" /></span> in
-          <FigureValue :name="named('worth', place, 'worth', 'up', 'cells')" :of="column.worth.up.cells" /></template
+          ><span class="amount"><FigureValue :name="named('worth', place, 'worth')" :of="signed(column.worth.up.sum)" /></span> in
+          <FigureValue :name="named('worth', place, 'worth')" :of="column.worth.up.cells" /></template
         ><template v-if="column.worth.up.cells > 0 && column.worth.down.cells > 0">, </template
         ><template v-if="column.worth.down.cells > 0"
-          ><span class="amount"><FigureValue :name="named('worth', place, 'worth', 'down', 'sum')" :of="signed(column.worth.down.sum)" /></span> in
-          <FigureValue :name="named('worth', place, 'worth', 'down', 'cells')" :of="column.worth.down.cells" /></template
+          ><span class="amount"><FigureValue :name="named('worth', place, 'worth')" :of="signed(column.worth.down.sum)" /></span> in
+          <FigureValue :name="named('worth', place, 'worth')" :of="column.worth.down.cells" /></template
         ><template v-if="column.worth.nought > 0"
           ><template v-if="column.worth.up.cells + column.worth.down.cells > 0">, </template>nought in
-          <FigureValue :name="named('worth', place, 'worth', 'nought')" :of="column.worth.nought" /></template
+          <FigureValue :name="named('worth', place, 'worth')" :of="column.worth.nought" /></template
         ><template v-if="column.worth.up.cells + column.worth.down.cells > 1"
-          >; largest <span class="amount"><FigureValue :name="named('worth', place, 'worth', 'largest')" :of="signed(column.worth.largest)" /></span
+          >; largest <span class="amount"><FigureValue :name="named('worth', place, 'worth')" :of="signed(column.worth.largest)" /></span
         ></template>
       </li>
       <li v-if="worth.length === 0" class="quiet">none of these cells has a difference</li>
