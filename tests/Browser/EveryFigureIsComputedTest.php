@@ -12,6 +12,7 @@ use App\Models\Tally;
 use App\Models\User;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
+use NineTally\Core\Totals\ControlTotal;
 use Tests\Support\ComputedFigures;
 
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
@@ -167,7 +168,13 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
         }
         $publishers = PublishedFigure::query()->where('dataset_id', $this->dataset->id)->pluck('publisher')->all();
 
-        return array_values(array_filter([...$names, ...$publishers], is_string(...)));
+        // A unit value stands in the name of its total.
+        $totals = array_map(
+            static fn(ControlTotal $total): string => mb_substr($total->name(), 1),
+            $this->dataset->latestTally()?->planVersion->plan()->columnRules->totals ?? [],
+        );
+
+        return array_values(array_filter([...$names, ...$publishers, ...$totals], is_string(...)));
     }
 
     private function dataset(string $name, string $old, string $new): Dataset

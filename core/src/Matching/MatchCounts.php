@@ -31,6 +31,9 @@ final class MatchCounts
 
     public int $bridged = 0;
 
+    /** Rows that agree, but only for a rule that lets one of their cells pass. */
+    public int $agreedByRule = 0;
+
     /** @var list<int> positions in the plan of bridges that joined nothing */
     public array $idleBridges = [];
 
@@ -121,6 +124,7 @@ final class MatchCounts
         }
         $this->compared += $other->compared;
         $this->bridged += $other->bridged;
+        $this->agreedByRule += $other->agreedByRule;
         $this->idleBridges = [...$this->idleBridges, ...$other->idleBridges];
         foreach ($other->pairs as $position => $counts) {
             $this->pairs[$position]->merge($counts);

@@ -20,6 +20,9 @@ final class RowComparison
     /** Whether rows of equal bytes must be looked at all the same. */
     public readonly bool $readsEqualBytes;
 
+    /** Whether a rule let a cell of the last two rows pass. */
+    public bool $hasForgiven = false;
+
     /** @var array<int, array<string, PostingList>> by column pair and cause */
     private array $lists = [];
 
@@ -49,6 +52,7 @@ final class RowComparison
         $target = explode(Batch::CELL_END, $targetBody);
         [$sourcePositions, $targetPositions] = $this->positions->both();
         $waiting = $cells = [];
+        $this->hasForgiven = false;
         foreach ($this->columns as $pair => $column) {
             $sourceCell = $source[$sourcePositions[$pair]];
             $targetCell = $target[$targetPositions[$pair]];
@@ -104,6 +108,7 @@ final class RowComparison
     private function forgive(int $pair, PairCounts $counts, CellResult $judgement, int $line, string $source, string $target): void
     {
         $counts->cells['forgiven']++;
+        $this->hasForgiven = true;
         $pattern = $counts->forgiven[$judgement->key] ??= new ForgivenPattern($judgement->cause->id ?? '', $judgement->cause->facts ?? []);
         $pattern->cells++;
         ($this->lists[$pair][$judgement->key] ??= $this->postings->of("pair {$pair} {$judgement->key}"))->add($line);

@@ -16,6 +16,7 @@ final readonly class SideCounts
     /**
      * @param  int  $unmatched  rows missing (source) or extra (target)
      * @param  int  $kept  rows that a policy kept, of keys that repeat here
+     * @param  int  $agreedByRule  rows that agree only for a rule that lets one of their cells pass
      * @param  int  $notKept  rows of the class repeated that were not kept beside one of those
      */
     public function __construct(
@@ -38,6 +39,7 @@ final readonly class SideCounts
         public int $quotesLeftOpen = 0,
         public int $kept = 0,
         public int $notKept = 0,
+        public int $agreedByRule = 0,
     ) {}
 
     /**
@@ -69,6 +71,7 @@ final readonly class SideCounts
             quotesLeftOpen: $sum('quotesLeftOpen'),
             kept: $counts->byPolicy($side)['kept'],
             notKept: $counts->byPolicy($side)['notKept'],
+            agreedByRule: $counts->agreedByRule,
         );
     }
 

@@ -175,6 +175,7 @@ final readonly class Summary
                 ),
                 $this->preparation->steps,
             ),
+            'agreed_by_rule' => $this->source->agreedByRule,
             'references' => $this->preparation->references,
             'cells' => $this->cells(),
             'values' => $values->toArray(),

@@ -62,7 +62,7 @@ const rows = (share: Schemas['TotalShare']) => ({
         <span>{{ course.migration.sourceLabel }}</span> <b class="number"><FigureValue :name="name" :of="amount(of.source)" /></b>
       </li>
       <li v-for="(share, place) in of.shares" :key="share.name">
-        <RouterLink v-if="share.filter || share.forgiven !== null" :to="rows(share)"><SaidText :said="words(share)" /></RouterLink>
+        <RouterLink v-if="share.filter || share.forgiven !== null" :to="rows(share)" data-sentence="shares"><SaidText :said="words(share)" /></RouterLink>
         <span v-else><SaidText :said="words(share)" /></span>
         <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
         <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>
