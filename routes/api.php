@@ -20,6 +20,7 @@ use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
+use App\Http\Controllers\Prove\EyeCheckController;
 use App\Http\Controllers\Prove\RequiredRecordController;
 use App\Http\Controllers\Prove\TotalController;
 use App\Http\Controllers\Review\CommentController;
@@ -236,6 +237,12 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true)
         ->whereNumber('number');
+    Route::get('tallies/{tally}/eye-checks', [EyeCheckController::class, 'index']);
+    Route::post('tallies/{tally}/eye-checks', [EyeCheckController::class, 'store'])->defaults(May::ACT, Act::Rule);
+    Route::get('eye-checks/{eyeCheck}', [EyeCheckController::class, 'show']);
+    Route::get('eye-checks/{eyeCheck}/rows/{place}', [EyeCheckController::class, 'row'])->whereNumber('place');
+    Route::post('eye-checks/{eyeCheck}/verdicts', [EyeCheckController::class, 'say'])->defaults(May::ACT, Act::Rule);
+    Route::post('eye-checks/{eyeCheck}/people', [EyeCheckController::class, 'give'])->defaults(May::ACT, Act::Rule);
     Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
 
     // Preparation and Review, to be taken away

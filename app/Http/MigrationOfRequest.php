@@ -7,6 +7,7 @@ namespace App\Http;
 use App\Models\CorrectionSet;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\EyeCheck;
 use App\Models\KeptFilter;
 use App\Models\Migration;
 use App\Models\Receipt;
@@ -30,6 +31,7 @@ final readonly class MigrationOfRequest
                 $named instanceof Delivery, $named instanceof Receipt, $named instanceof Run => $named->dataset->migration,
                 $named instanceof KeptFilter, $named instanceof CorrectionSet => $named->dataset->migration,
                 $named instanceof Ruling, $named instanceof Report, $named instanceof ReportOrder => $named->tally->migration,
+                $named instanceof EyeCheck => $named->tally->migration,
                 default => null,
             };
             if ($migration !== null) {

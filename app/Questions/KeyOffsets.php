@@ -6,12 +6,12 @@ namespace App\Questions;
 
 use App\Models\Tally;
 use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Matching\KeyOffsetIndex;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Columns;
-use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
 /** Where each row of a tally stands in what was delivered, by its key: rows that agree are kept nowhere else. */
@@ -77,7 +77,7 @@ final readonly class KeyOffsets implements Question
      * The row of a key on each side, when the question is answered.
      *
      * @param  list<string>  $key
-     * @return array{source: Row|null, target: Row|null}|null null if what was found is not kept any more
+     * @return array{source: RowRecord|null, target: RowRecord|null}|null null if what was found is not kept any more
      */
     public function rows(QuestionContext $material, array $key): ?array
     {
@@ -95,7 +95,8 @@ final readonly class KeyOffsets implements Question
             }
             $row = $places->row($key);
             // Lines are those of the delivered file.
-            $rows[$side->value] = $row === null ? null : new Row($reader->place($row->line)->line, $row->cells);
+            $place = $row === null ? null : $reader->place($row->line);
+            $rows[$side->value] = $row === null || $place === null ? null : new RowRecord($place->line, $row->cells, $place->part);
         }
 
         return ['source' => $rows['source'] ?? null, 'target' => $rows['target'] ?? null];

@@ -204,6 +204,26 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 </table>
 @endif
 
+@if($eyeChecks !== [])
+<h2>Looked at by eye</h2>
+@foreach($eyeChecks as $place => $check)
+@php($name = "eye-checks/items/{$place}")
+<p>Rows that agree, drawn by {{ $check['by'] }}, {{ $check['at'] }}, under the seed <span class="cell" data-ordinal>{{ $check['seed'] }}</span>; looked at by @foreach($check['people'] as $person){{ $loop->first ? '' : ', ' }}{{ $person['name'] }} ({{ $figure("{$name}/people", $person['said']) }})@endforeach.</p>
+<table>
+<thead><tr><th scope="col">Rows</th><th scope="col" class="n">Of</th><th scope="col" class="n">Drawn</th><th scope="col" class="n">Right</th><th scope="col" class="n">Wrong</th><th scope="col" class="n">Unclear</th></tr></thead>
+<tbody>
+@foreach(['identical' => 'identical on both sides', 'byRule' => 'that agree only for a rule'] as $stratum => $words)
+@php($of = $check['strata'][$stratum])
+@if($of['rows'] > 0)
+<tr><th scope="row">{{ $words }}</th>@foreach(['population', 'rows', 'right', 'wrong', 'unclear'] as $what)<td class="n">{{ $figure("{$name}/strata/{$stratum}/{$what}", $of[$what]) }}</td>@endforeach</tr>
+<tr><td class="slice" colspan="6">{{ $figure("{$name}/strata/{$stratum}", $of['words']) }}</td></tr>
+@endif
+@endforeach
+</tbody>
+</table>
+@endforeach
+@endif
+
 @if(isset($tally->summary['values']) && $tally->figuresByColumn() !== [])
 <h2>How far the values agree</h2>
 <table>

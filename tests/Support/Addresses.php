@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Support;
 
+use App\Models\EyeCheck;
 use App\Models\Receipt;
 use App\Models\Tally;
 use Illuminate\Routing\Route as Address;
@@ -43,6 +44,8 @@ trait Addresses
             '{filter}' => 1,
             '{offset}' => 0,
             '{claim}' => 1,
+            '{eyeCheck}' => EyeCheck::query()->firstOrFail()->id,
+            '{place}' => 1,
             '{person}' => $this->owner->id,
             '{invitation}' => 1,
             '{session}' => 1,

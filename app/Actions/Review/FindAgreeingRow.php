@@ -14,7 +14,6 @@ use App\Questions\KeyOffsets;
 use App\Questions\QuestionContext;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
-use NineTally\Core\Comparison\RowRecord;
 use NineTally\Core\Row\KeyTuple;
 
 /**
@@ -52,8 +51,8 @@ final readonly class FindAgreeingRow
             RowClass::Agreed,
             null,
             null,
-            new RowRecord($rows['source']->line, $rows['source']->cells),
-            new RowRecord($rows['target']->line, $rows['target']->cells),
+            $rows['source'],
+            $rows['target'],
             ['source' => 1, 'target' => 1],
             deliveredKey: KeyTuple::of($key),
         );

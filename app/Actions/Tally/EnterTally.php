@@ -98,6 +98,7 @@ final readonly class EnterTally
                 'engine' => $figures['engine'],
                 'slices' => $this->slices($run, $summary),
                 'repeats' => ['source' => $summary->source->repeats(), 'target' => $summary->target->repeats()],
+                'agreedByRule' => $summary->source->agreedByRule,
                 'keyForgiven' => $summary->key->forgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.

@@ -59,6 +59,48 @@ final readonly class Inbox
     }
 
     /**
+     * Samples of the latest tally that somebody else gave to the person, as long as they have not looked at all of it.
+     *
+     * @return list<array{check: int, datasetId: int, dataset: string, tallyNumber: int, rows: int, said: int, by: string, at: string}>
+     */
+    public function toLookAt(User $person): array
+    {
+        $rows = DatabaseRow::all($this->database, <<<'SQL'
+            SELECT e.id AS check, d.id AS dataset_id, d.name AS dataset, t.number AS tally_number, u.name AS by,
+                to_char(p.created_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at,
+                (e.sizes->>'identical')::int + (e.sizes->>'byRule')::int AS rows,
+                (SELECT count(DISTINCT place) FROM eye_verdicts WHERE eye_check_id = e.id AND user_id = p.user_id) AS said
+            FROM eye_check_people p
+            JOIN eye_checks e ON e.id = p.eye_check_id
+            JOIN tallies t ON t.id = e.tally_id
+            JOIN datasets d ON d.id = t.dataset_id
+            JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = p.user_id
+            JOIN users u ON u.id = p.given_by
+            WHERE p.user_id = ? AND p.given_by <> p.user_id AND t.number = (SELECT max(number) FROM tallies WHERE dataset_id = d.id)
+            ORDER BY p.id DESC
+            SQL, [$person->id]);
+
+        return array_values(
+            array_filter(
+                array_map(
+                    static fn(DatabaseRow $row): array => [
+                        'check' => $row->int('check'),
+                        'datasetId' => $row->int('dataset_id'),
+                        'dataset' => $row->text('dataset'),
+                        'tallyNumber' => $row->int('tally_number'),
+                        'rows' => $row->int('rows'),
+                        'said' => $row->int('said'),
+                        'by' => $row->text('by'),
+                        'at' => $row->text('at'),
+                    ],
+                    $rows,
+                ),
+                static fn(array $check): bool => $check['said'] < $check['rows'],
+            ),
+        );
+    }
+
+    /**
      * @return list<array{id: int, datasetId: int, dataset: string, tally: int, tallyNumber: int, kind: string, target: string,
      *     text: string, by: string, at: string}> the newest first
      */

@@ -9,6 +9,7 @@ use App\Models\Ruling;
 use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\TallyTotal;
+use App\Queries\Prove\EyeChecks;
 use App\Queries\Prove\RecordsOfTally;
 use App\Queries\Prove\TotalPicture;
 use App\Queries\Prove\TotalsOfTally;
@@ -42,6 +43,7 @@ final readonly class ReportContent
         private TotalsOfTally $totals,
         private RecordsOfTally $records,
         private WorthOfFindings $worth,
+        private EyeChecks $eyeChecks,
         private int $findings,
     ) {}
 
@@ -68,6 +70,7 @@ final readonly class ReportContent
             'rows' => $tally->summary['rows'],
             'totals' => $this->totals($tally, $mask),
             'records' => $this->records->all($tally, $mask, null),
+            'eyeChecks' => $this->eyeChecks->all($tally),
             'worth' => $this->worth->of($tally, Filter::from(['of' => 'cells']), $mask),
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),

@@ -33,6 +33,7 @@ final class EveryAddressTest extends TestCase
             'reason' => 'so',
             'seenAct' => 0,
         ]);
+        $this->api('POST', "/tallies/{$tally->id}/eye-checks", ['confidence' => 0.95, 'share' => 0.05])->assertCreated();
         $asked = 0;
         $stranger = $this->person('Nobody Here');
         $administrator = $this->person('Greta Holm');
@@ -58,7 +59,7 @@ final class EveryAddressTest extends TestCase
             }
             $path = '/'.$this->filled($uri, $tally);
             $act = May::actOf($route);
-            $isOfMigration = preg_match('/\{(migration|dataset|tally|delivery|receipt|run|ruling|filter|order|report)\}/', $uri) === 1;
+            $isOfMigration = preg_match('/\{(migration|dataset|tally|delivery|receipt|run|ruling|filter|order|report|eyeCheck)\}/', $uri) === 1;
             self::assertSame(401, $this->asked($method, $path, null), "{$method} {$path} by nobody");
             if ($method !== 'GET') {
                 $this->app['env'] = 'local';
