@@ -37,6 +37,17 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
         </li>
       </ul>
       <p class="quiet">To answer, rule on the findings: what is ruled on otherwise leaves this list.</p>
+      <template v-if="data && data.toLookAt.length > 0">
+        <h2>Rows that you are to look at</h2>
+        <ul aria-label="To look at">
+          <li v-for="one in data.toLookAt" :key="one.check">
+            <RouterLink :to="{ path: `/datasets/${one.datasetId}/prove/eye-check`, query: { check: one.check } }"
+              >{{ counted(one.rows, 'row') }} that agree, to be looked at by eye</RouterLink
+            >
+            <span class="quiet"> {{ one.dataset }}, tally {{ one.tallyNumber }}: {{ counted(one.said, 'row') }} done; {{ one.by }}, {{ moment(one.at) }} </span>
+          </li>
+        </ul>
+      </template>
       <h2>Where you are mentioned</h2>
       <p v-if="data?.mentioned.length === 0" class="quiet">Nowhere yet.</p>
       <ul v-else aria-label="Mentioned">
