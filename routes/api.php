@@ -21,6 +21,7 @@ use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
 use App\Http\Controllers\Prove\EyeCheckController;
+use App\Http\Controllers\Prove\PopulationController;
 use App\Http\Controllers\Prove\RequiredRecordController;
 use App\Http\Controllers\Prove\TotalController;
 use App\Http\Controllers\Review\CommentController;
@@ -237,6 +238,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true)
         ->whereNumber('number');
+    Route::get('tallies/{tally}/population', PopulationController::class);
     Route::get('tallies/{tally}/eye-checks', [EyeCheckController::class, 'index']);
     Route::post('tallies/{tally}/eye-checks', [EyeCheckController::class, 'store'])->defaults(May::ACT, Act::Rule);
     Route::get('eye-checks/{eyeCheck}', [EyeCheckController::class, 'show']);

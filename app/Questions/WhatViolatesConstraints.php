@@ -6,6 +6,7 @@ namespace App\Questions;
 
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Models\Delivery;
+use App\Models\Tally;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Profile\ColumnConstraint;
@@ -15,7 +16,7 @@ use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
 /**
- * Which values of the source will not fit into the target, by what the plan says that the target demands.
+ * Which values are not as the plan says that the target demands: those of the source, which will not fit, or of the target itself.
  *
  * @phpstan-import-type DemandDocument from ColumnConstraint
  */
@@ -25,19 +26,37 @@ final readonly class WhatViolatesConstraints implements Question
 
     /**
      * @param  array<string, DemandDocument>  $demands  by target column
-     * @param  array<string, string>  $sources  target column => the source column that becomes it
+     * @param  array<string, string>  $columns  target column => the column of the side that is looked at
      */
     private function __construct(
         private int $delivery,
         private array $demands,
-        private array $sources,
+        private array $columns,
         private SideRules $rules,
         private PreparationInputs $inputs,
     ) {}
 
+    /** The newest of the source, by a draft. */
     public static function of(Delivery $delivery, Plan $plan): self
     {
-        $sources = array_intersect_key(
+        return self::on(Side::Source, $delivery, $plan, PreparationInputs::now($delivery->dataset, $plan->source));
+    }
+
+    /** A side as it was tallied. */
+    public static function ofTally(Tally $tally, Side $side): self
+    {
+        return self::on(
+            $side,
+            $side === Side::Source ? $tally->sourceDelivery : $tally->targetDelivery,
+            $tally->planVersion->plan(),
+            PreparationInputs::ofRun($tally->run),
+        );
+    }
+
+    private static function on(Side $side, Delivery $delivery, Plan $plan, PreparationInputs $inputs): self
+    {
+        $demanded = array_keys($plan->columnRules->demands);
+        $columns = $side === Side::Target ? array_combine($demanded, $demanded) : array_intersect_key(
             [
                 ...array_combine($plan->keyNames(Side::Target), $plan->keyNames(Side::Source)),
                 ...array_combine($plan->pairedNames(Side::Target), $plan->pairedNames(Side::Source)),
@@ -47,10 +66,10 @@ final readonly class WhatViolatesConstraints implements Question
 
         return new self(
             $delivery->id,
-            array_intersect_key($plan->columnRules->demands, $sources),
-            $sources,
-            $plan->source,
-            PreparationInputs::now($delivery->dataset, $plan->source),
+            array_intersect_key($plan->columnRules->demands, $columns),
+            $columns,
+            $plan->side($side),
+            $inputs,
         );
     }
 
@@ -61,7 +80,7 @@ final readonly class WhatViolatesConstraints implements Question
 
     public function about(): array
     {
-        return [$this->delivery, $this->demands, $this->sources, $this->rules->toArray(), $this->inputs->of($this->rules)];
+        return [$this->delivery, $this->demands, $this->columns, $this->rules->toArray(), $this->inputs->of($this->rules)];
     }
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
@@ -74,7 +93,7 @@ final readonly class WhatViolatesConstraints implements Question
             static fn(int $bytes) => $onProgress(intdiv($bytes, 2), $delivery->bytes),
         );
         $demands = $places = [];
-        foreach ($this->sources as $target => $source) {
+        foreach ($this->columns as $target => $source) {
             $place = $reader->columns()->positionOf($source);
             $demands[$place] = ColumnConstraint::of(
                 $this->demands[$target],

@@ -18,7 +18,8 @@ use Tests\Support\ComputedFigures;
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
 final class EveryFigureIsComputedTest extends BrowserTestCase
 {
-    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'prove/eye-check', 'sign'];
+    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'prove/eye-check', 'prove/population',
+        'sign'];
 
     /** @var array<string, list<string>> by address */
     private array $complaints = [];
@@ -106,6 +107,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'proof' => $this->api('GET', "/tallies/{$tally->id}/totals")->json(),
             'proof-groups' => $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json(),
             'eye-checks' => $this->api('GET', "/tallies/{$tally->id}/eye-checks")->json(),
+            'population' => $this->api('GET', "/tallies/{$tally->id}/population")->json(),
             'references' => $this->api('GET', "/tallies/{$tally->id}/required-records")->json(),
             'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),
             'trial' => $this->api('GET', "/datasets/{$dataset->id}/trial")->json(),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { UNMET } from '@/format/demands'
 import { count } from '@/format/counts'
 import CommittedInput from '@/parts/CommittedInput.vue'
 
@@ -15,15 +16,6 @@ const wholes: readonly { part: Whole; label: string; least: number }[] = [
   { part: 'digits', label: 'digits of a number', least: 1 },
   { part: 'decimals', label: 'of them behind the point', least: 0 },
 ]
-const WORDS: Record<string, string> = {
-  required: 'blank, and a value is required',
-  mostCharacters: 'longer than the characters allowed',
-  mostBytes: 'longer than the bytes allowed',
-  allowed: 'not among the values allowed',
-  digits: 'with too many digits before the point',
-  decimals: 'with too many decimals',
-  number: 'no number',
-}
 const found = computed(() => props.misfits?.counted?.columns.find(({ target }) => target === props.column) ?? null)
 
 /** A part that says nothing is not there. */
@@ -76,7 +68,7 @@ const setAllowed = (text: string): void => {
       <p v-if="found.unmet.length === 0" role="status">Every value of {{ found.source }} fits.</p>
       <details v-for="{ part, count: times, examples } in found.unmet" :key="part">
         <summary>
-          <b>{{ count(times) }} of {{ found.source }} will not fit</b>: {{ WORDS[part] }}
+          <b>{{ count(times) }} of {{ found.source }} will not fit</b>: {{ UNMET[part] }}
         </summary>
         <ul>
           <li v-for="(example, nth) in examples" :key="nth">

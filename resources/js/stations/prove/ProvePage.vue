@@ -87,6 +87,7 @@ const key = (side: 'source' | 'target') => ({
     <StationHead heading="What adds up, and what does not" :note="course.tally ? `tally ${course.tally.number}` : ''">
       <RouterLink class="button" :to="`/datasets/${course.id}/prove/references`">References</RouterLink>
       <RouterLink class="button" :to="`/datasets/${course.id}/prove/eye-check`">Eye check</RouterLink>
+      <RouterLink class="button" :to="`/datasets/${course.id}/prove/population`">What was compared</RouterLink>
       <el-button v-if="course.mayWork" type="primary" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
     </StationHead>
     <ErrorNote :error="saving.error.value" />
