@@ -12,6 +12,7 @@ use App\Http\Controllers\Board\BoardController;
 use App\Http\Controllers\Board\DatasetController;
 use App\Http\Controllers\Board\MigrationController;
 use App\Http\Controllers\Board\NewsController;
+use App\Http\Controllers\Board\SharedDeliveryController;
 use App\Http\Controllers\Deliver\DeliveryController;
 use App\Http\Controllers\Deliver\ProfileController;
 use App\Http\Controllers\Deliver\ReceiptController;
@@ -132,6 +133,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all'])->defaults(May::ACT, Act::Work);
     Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
+    Route::get('migrations/{migration}/shared-deliveries', SharedDeliveryController::class);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery'])->defaults(May::ACT, Act::Work);
 
     // Deliver, Preparation and Match, where rows stand as they were delivered: masked, as everywhere

@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Board;
+
+use App\Http\Controllers\Controller;
+use App\Models\Migration;
+use App\Models\Tally;
+use App\Models\User;
+use App\Queries\Board\SharedDeliveries;
+use App\Queries\Review\Masks;
+use App\Questions\Answers;
+use App\Questions\WhereRowsWent;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use NineTally\Core\Landing\SharedRows;
+use NineTally\Core\Row\Side;
+
+/**
+ * That nothing fell between datasets: of each delivery that several of them use, the rows that none takes, and those that several do.
+ *
+ * @phpstan-import-type Shared from SharedRows
+ */
+final class SharedDeliveryController extends Controller
+{
+    public function __construct(private readonly Masks $masks) {}
+
+    public function __invoke(Request $request, Migration $migration, SharedDeliveries $shared, Answers $answers): JsonResponse
+    {
+        $items = [];
+        foreach ($shared->of($migration) as ['side' => $side, 'byPlace' => $byPlace, 'files' => $files, 'tallies' => $tallies]) {
+            $answer = $answers->to(WhereRowsWent::of($side, $byPlace, $tallies));
+            /** @var Shared|null $found */
+            $found = $answer->content;
+            $items[] = [
+                ...$answer->progress(),
+                'side' => $side->value,
+                'byPlace' => $byPlace,
+                'files' => $files,
+                'datasets' => array_map(static fn(Tally $tally): array => [
+                    'id' => $tally->dataset_id,
+                    'name' => $tally->dataset->name,
+                    'tally' => $tally->number,
+                ], $tallies),
+                'found' => $found === null ? null : $this->shown($found, $tallies, $side, $this->person($request)),
+            ];
+        }
+
+        return response()->json(['items' => $items]);
+    }
+
+    /**
+     * How a row begins may hold what somebody may not see.
+     *
+     * @param  Shared  $found
+     * @param  list<Tally>  $tallies
+     * @return Shared
+     */
+    private function shown(array $found, array $tallies, Side $side, User $person): array
+    {
+        foreach ($tallies as $tally) {
+            $mask = $this->masks->ofSide($tally->dataset, $side, $person);
+            if ($mask->hidesAnything()) {
+                foreach ($found['told'] as $list => $rows) {
+                    foreach ($rows as $place => $row) {
+                        $found['told'][$list][$place]['text'] = $mask->text($row['text']);
+                    }
+                }
+            }
+        }
+
+        return $found;
+    }
+}
