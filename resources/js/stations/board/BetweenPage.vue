@@ -64,17 +64,12 @@ const told = computed(() => (opened.value === null ? [] : (opened.value.item.fou
         <p v-else-if="item.found === null" class="quiet" role="status">Rows are being looked for …</p>
         <p v-else>
           <FigureValue name="shared/items" :of="item.found.rows" /> rows = <FigureValue name="shared/items" :of="item.found.one" /> in one dataset +
-          <button
-            v-for="list in ['none', 'several'] as const"
-            :key="list"
-            type="button"
-            class="plain list"
-            :aria-expanded="opened?.item === item && opened.list === list"
-            @click="toggle(item, list)"
+          <template v-for="list in ['none', 'several'] as const" :key="list"
+            ><template v-if="list === 'several'"> + </template
+            ><button type="button" class="plain list" :aria-expanded="opened?.item === item && opened.list === list" @click="toggle(item, list)">
+              <b :class="{ bad: list === 'none' && item.found.none > 0 }"><FigureValue name="shared/items" :of="item.found[list]" /></b> {{ LISTS[list] }}
+            </button></template
           >
-            <span v-if="list === 'several'"> + </span
-            ><b :class="{ bad: list === 'none' && item.found.none > 0 }"><FigureValue name="shared/items" :of="item.found[list]" /></b> {{ LISTS[list] }}
-          </button>
           <span v-if="item.found.refused > 0" class="quiet">; <FigureValue name="shared/items" :of="item.found.refused" /> could not be read as rows</span>
         </p>
         <table v-if="opened?.item === item">
