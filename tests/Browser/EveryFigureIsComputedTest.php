@@ -18,8 +18,9 @@ use Tests\Support\ComputedFigures;
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
 final class EveryFigureIsComputedTest extends BrowserTestCase
 {
-    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'prove/eye-check', 'prove/population',
-        'sign'];
+    private const STATIONS = [
+        'deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'prove/eye-check', 'prove/population', 'sign',
+    ];
 
     /** @var array<string, list<string>> by address */
     private array $complaints = [];

@@ -8,8 +8,7 @@ use App\Models\Tally;
 use App\Models\TallyTotal;
 use App\Models\TotalGroup;
 use App\Queries\Review\Mask;
-use NineTally\Core\Cause\CauseId;
-use NineTally\Core\Plan\CanonicalJson;
+use Illuminate\Support\Collection;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Totals\TotalReport;
@@ -21,6 +20,7 @@ use NineTally\Core\Totals\TotalShares;
  *
  * @phpstan-import-type ShareFigures from TotalReport
  * @phpstan-import-type GroupDocument from TotalReport
+ * @phpstan-import-type Change from TotalsBefore
  */
 final readonly class TotalsOfTally
 {
@@ -47,17 +47,29 @@ final readonly class TotalsOfTally
     /** @return list<array<string, mixed>> */
     public function all(Tally $tally, Mask $mask): array
     {
-        $before = $this->before($tally);
-        $patterns = $this->patterns($tally);
-        $totals = TallyTotal::query()
+        $before = TotalsBefore::of($tally);
+        $patterns = TotalsBefore::patterns($tally);
+        $totals = $this->ofTally($tally);
+
+        return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $tally, $before, $patterns, $mask))->all());
+    }
+
+    /** @return array{tally: int, totals: list<Change>, worth: list<Change>}|null what the tally did to what was before it */
+    public function since(Tally $tally, Mask $mask): ?array
+    {
+        return TotalsBefore::of($tally)->changes($tally, $this->ofTally($tally), $mask);
+    }
+
+    /** @return Collection<int, TallyTotal> those that differ first, and of them the one that differs most */
+    private function ofTally(Tally $tally): Collection
+    {
+        return TallyTotal::query()
             ->where('tally_id', $tally->id)
             ->orderByDesc('differs')
             ->orderBy('number')
             ->get()
             // As board and tally name the one that differs most.
             ->sortByDesc(static fn(TallyTotal $total): float => $total->differs ? $total->partThatDiffers() : -1.0);
-
-        return array_values($totals->map(fn(TallyTotal $total): array => $this->shown($total, $tally, $before, $patterns, $mask))->all());
     }
 
     /** @return array{items: list<array<string, mixed>>, next: int|null} */
@@ -66,7 +78,7 @@ final readonly class TotalsOfTally
         if ($mask->hidesTotal($total->total())) {
             return ['items' => [], 'next' => null];
         }
-        $patterns = $this->patterns($tally);
+        $patterns = TotalsBefore::patterns($tally);
         $passes = self::passes($tally, $total->total());
         $published = PublishedFigures::of($tally->dataset_id, $total->total());
         $groups = $this->page($total, $from, self::PAGE);
@@ -75,7 +87,7 @@ final readonly class TotalsOfTally
             'items' => array_map(
                 fn(array $group, int $place): array => [
                     'shares' => $this->shares($group['shares'], $patterns, $passes, ['total' => $total->number, 'group' => $from + $place]),
-                    'published' => $published->held($group['labels'], $group['source'], $group['target']),
+                    'published' => $published->held($group['labels'], $group['source'], $group['target'], $group['shares']),
                 ] + array_diff_key($group, ['keys' => true]),
                 $groups,
                 array_keys($groups),
@@ -99,11 +111,10 @@ final readonly class TotalsOfTally
     }
 
     /**
-     * @param  array<string, array{tally: int, difference: string|null}>  $before
      * @param  array<int, string>  $patterns
      * @return array<string, mixed>
      */
-    private function shown(TallyTotal $row, Tally $tally, array $before, array $patterns, Mask $mask): array
+    private function shown(TallyTotal $row, Tally $tally, TotalsBefore $before, array $patterns, Mask $mask): array
     {
         $total = $row->total();
         $figures = $row->figures;
@@ -124,11 +135,11 @@ final readonly class TotalsOfTally
             'isMasked' => false,
             'differs' => $row->differs,
             'groups' => $row->groups,
-            'shares' => $this->shares($figures['shares'], $patterns, self::passes($tally, $total)),
+            'shares' => $this->shares($figures['shares'], $patterns, self::passes($tally, $total), before: $before->sharesOf($total)),
             'keys' => $mask->hidesKeys() ? self::HIDDEN['keys'] : $figures['keys'],
-            'published' => PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target']),
+            'published' => PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target'], $figures['shares']),
             'declared' => DeclaredTotals::of($tally, $total, ['source' => $figures['source'], 'target' => $figures['target']]),
-            'before' => $before[CanonicalJson::of($total->toArray())] ?? null,
+            'before' => $before->ofTotal($total),
         ];
     }
 
@@ -137,17 +148,19 @@ final readonly class TotalsOfTally
      * @param  array<int, string>  $patterns
      * @param  array<string, list<int>>  $passes
      * @param  array{total?: int, group?: int}  $group  that they are of
+     * @param  array<string, string>  $before  what they came to in the tally before, by their words
      * @return list<array<string, mixed>> each with words, and what Review is asked for to see its rows
      */
-    private function shares(array $shares, array $patterns, array $passes, array $group = []): array
+    private function shares(array $shares, array $patterns, array $passes, array $group = [], array $before = []): array
     {
-        return array_map(static function (array $share) use ($patterns, $passes, $group): array {
+        return array_map(static function (array $share) use ($patterns, $passes, $group, $before): array {
             $lists = $passes[$share['name']] ?? [];
             [$kind, $rest] = [...explode(' ', $share['name'], 2), ''];
 
             return [
                 ...$share,
-                'words' => TotalWords::share($share['name'], $patterns[(int) $rest] ?? ''),
+                'words' => $words = TotalWords::share($share['name'], $patterns[(int) $rest] ?? ''),
+                'before' => $before[$words] ?? null,
                 'filter' => match ($kind) {
                     'missing', 'extra' => ['class' => $kind, ...$group],
                     'repeated', 'unkeyed' => ['class' => $kind, 'side' => $rest, ...$group],
@@ -172,32 +185,5 @@ final readonly class TotalsOfTally
         }
 
         return $numbers;
-    }
-
-    /** @return array<int, string> by number: why its cells differ */
-    private function patterns(Tally $tally): array
-    {
-        $words = [];
-        foreach ($tally->patterns as $pattern) {
-            $words[$pattern->number] = CauseId::sentenceFor($pattern->cause, $pattern->facts);
-        }
-
-        return $words;
-    }
-
-    /** @return array<string, array{tally: int, difference: string|null}> by what the total is: what it was in the tally before */
-    private function before(Tally $tally): array
-    {
-        $earlier = Tally::query()->where('dataset_id', $tally->dataset_id)->where('number', $tally->number - 1)->first();
-        $totals = $earlier === null ? [] : TallyTotal::query()->where('tally_id', $earlier->id)->get()->all();
-        $before = [];
-        foreach ($totals as $total) {
-            $before[CanonicalJson::of($total->total()->toArray())] = [
-                'tally' => $earlier->number ?? 0,
-                'difference' => $total->figures['difference'],
-            ];
-        }
-
-        return $before;
     }
 }

@@ -61,8 +61,8 @@ final class TallyCommandTest extends TestCase
         self::assertIsArray($printed);
         self::assertSame(
             [
-                'rows', 'reasons', 'bridged', 'parts', 'keys', 'bridges', 'steps', 'references', 'cells', 'values', 'rows_arrived',
-                'right_of_arrived', 'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine',
+                'rows', 'reasons', 'bridged', 'parts', 'keys', 'bridges', 'steps', 'agreed_by_rule', 'references', 'cells', 'values',
+                'rows_arrived', 'right_of_arrived', 'key_forgiven', 'without_entry', 'columns', 'patterns', 'engine',
             ],
             array_keys($printed),
         );

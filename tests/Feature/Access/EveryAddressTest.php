@@ -58,7 +58,8 @@ final class EveryAddressTest extends TestCase
             }
             $path = '/'.$this->filled($uri, $tally);
             $act = May::actOf($route);
-            $isOfMigration = preg_match('/\{(migration|dataset|tally|delivery|receipt|run|ruling|filter|order|report|eyeCheck)\}/', $uri) === 1;
+            $isOfMigration =
+                preg_match('/\{(migration|dataset|tally|delivery|receipt|run|ruling|filter|order|report|eyeCheck)\}/', $uri) === 1;
             self::assertSame(401, $this->asked($method, $path, null), "{$method} {$path} by nobody");
             if ($method !== 'GET') {
                 $this->app['env'] = 'local';

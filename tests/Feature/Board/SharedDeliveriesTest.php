@@ -29,7 +29,10 @@ final class SharedDeliveriesTest extends TestCase
                 $shared->json('items.0.found.none'), $shared->json('items.0.found.one'), $shared->json('items.0.found.several'),
             ],
         );
-        self::assertSame([5, 'gate | 9'], [$shared->json('items.0.found.told.none.0.line'), $shared->json('items.0.found.told.none.0.text')]);
+        self::assertSame(
+            [5, 'gate | 9'],
+            [$shared->json('items.0.found.told.none.0.line'), $shared->json('items.0.found.told.none.0.text')],
+        );
 
         // One of them gets a newer extract, and takes all of it.
         $this->tally($berths, self::ROWS."berth,3\n", []);

@@ -19,7 +19,11 @@ final class PopulationTest extends TestCase
             'key' => [$same('basin'), $same('berth')],
             'columnPairs' => [['source' => 'holder', 'target' => 'owner'], $same('fee')],
             'leftOut' => ['source' => ['clerk'], 'target' => ['loaded']],
-            'demands' => ['owner' => ['required' => true, 'mostCharacters' => 6], 'fee' => ['decimals' => 2], 'loaded' => ['allowed' => ['y']]],
+            'demands' => [
+                'owner' => ['required' => true, 'mostCharacters' => 6],
+                'fee' => ['decimals' => 2],
+                'loaded' => ['allowed' => ['y']],
+            ],
         ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? self::fail((string) $this->dataset->latestRun()?->problem);

@@ -109,6 +109,14 @@ final class TotalsOfTallyTest extends TestCase
             [false, ['tally' => 1, 'difference' => '6.50']],
             [$answer->json('items.0.differs'), $answer->json('items.0.before')],
         );
+        self::assertEquals(
+            [
+                'tally' => 1,
+                'totals' => [['words' => 'sum of fee', 'before' => '6.50', 'now' => '0.00', 'closer' => '6.50']],
+                'worth' => [['words' => 'fee', 'before' => '0.5', 'now' => '0.0', 'closer' => '0.5']],
+            ],
+            $answer->json('since'),
+        );
         $this->api('GET', "/datasets/{$this->dataset->id}")->assertJson(['tally' => ['totals' => 1, 'totalsDiffering' => 0]]);
     }
 
@@ -159,6 +167,8 @@ final class TotalsOfTallyTest extends TestCase
         $groups = $this->objects($this->api('GET', "/tallies/{$tally->id}/totals/1/groups"), 'items');
         self::assertSame([null, 'corrected', null], data_get($groups, '*.published.publisher'));
         self::assertSame('0.50', data_get($groups[1], 'published.fromSource'));
+        // What was published of that group is what the source has with the fee that was raised.
+        self::assertSame([null, ['pattern 1'], null], data_get($groups, '*.published.through'));
     }
 
     public function test_a_total_of_sensitive_values_is_kept_from_whoever_they_are_masked_for(): void

@@ -26,7 +26,9 @@ final class TotalController extends Controller
 
     public function index(Request $request, Tally $tally): JsonResponse
     {
-        return response()->json(['items' => $this->totals->all($tally, $this->mask($request, $tally))]);
+        $mask = $this->mask($request, $tally);
+
+        return response()->json(['items' => $this->totals->all($tally, $mask), 'since' => $this->totals->since($tally, $mask)]);
     }
 
     public function groups(Request $request, Tally $tally, int $number): JsonResponse

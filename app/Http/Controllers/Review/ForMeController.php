@@ -16,6 +16,10 @@ final class ForMeController extends Controller
     {
         $person = $this->person($request);
 
-        return response()->json(['asked' => $waiting->asked($person), 'mentioned' => $waiting->mentioned($person), 'toLookAt' => $waiting->toLookAt($person)]);
+        return response()->json([
+            'asked' => $waiting->asked($person),
+            'mentioned' => $waiting->mentioned($person),
+            'toLookAt' => $waiting->toLookAt($person),
+        ]);
     }
 }

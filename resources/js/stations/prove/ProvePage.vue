@@ -3,8 +3,8 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
-import { amount, signed } from '@/format/amounts'
-import { figure, figures, named, type Said } from '@/format/said'
+import { amount, isApart, signed } from '@/format/amounts'
+import { figure, figures, joined, named, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
@@ -20,6 +20,7 @@ import TotalsDialog from '@/stations/prove/TotalsDialog.vue'
 import { useTotals } from '@/stations/prove/useTotals'
 import ValuesApart from '@/stations/prove/ValuesApart.vue'
 import WayBetween from '@/stations/prove/WayBetween.vue'
+import WorthOfColumns from '@/stations/prove/WorthOfColumns.vue'
 
 /** Does it add up: figures that both sides must have in common, and the rows that make them differ. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -76,6 +77,22 @@ const isAgreed = (one: Schemas['Total']): boolean => !one.differs && !one.cancel
 const where = computed(() => (group.value === null ? 'over all groups' : `in ${group.value.labels.join(' · ') || '(blank)'}`))
 const nothingApart = { source: { count: 0, values: [] }, target: { count: 0, values: [] } }
 const since = computed(() => total.value?.before)
+/** What this tally did to each total, and to what differences come to, since the one before. */
+const FEW_CHANGES = 4
+const sinceSaid = computed<Said>(() => {
+  const said = (change: Schemas['ProofChange'], name: string, before = ''): Said => [
+    `${before}${change.words} `,
+    figure(name, signed(change.before)),
+    ' → ',
+    figure(name, signed(change.now)),
+    ...(isApart(change.closer) ? [' (', figure(name, amount(change.closer.replace('-', ''))), change.closer.startsWith('-') ? ' farther)' : ' closer)'] : []),
+  ]
+  const all = [
+    ...(data.value?.since?.totals ?? []).map((change) => said(change, 'proof/since/totals')),
+    ...(data.value?.since?.worth ?? []).map((change) => said(change, 'proof/since/worth', 'differences of ')),
+  ]
+  return joined([...all.slice(0, FEW_CHANGES), ...(all.length > FEW_CHANGES ? [['and more'] as Said] : [])], '; ')
+})
 const key = (side: 'source' | 'target') => ({
   path: `/datasets/${props.course.id}/review`,
   query: { tally: id.value, key: total.value?.keys[side][0], keyColumn: 1 },
@@ -103,7 +120,8 @@ const key = (side: 'source' | 'target') => ({
         </p>
         <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
       </div>
-      <div v-else-if="total" class="panes" :data-tally="id">
+      <p v-if="data?.since && sinceSaid.length > 0" class="since" :data-tally="id">Since tally {{ data.since.tally }}: <SaidText :said="sinceSaid" />.</p>
+      <div v-if="data && total && data.items.length > 0" class="panes" :data-tally="id">
         <nav class="list" aria-label="Totals, those that differ first">
           <h2>Totals, those that differ first</h2>
           <button
@@ -126,6 +144,7 @@ const key = (side: 'source' | 'target') => ({
               <template v-else><FigureValue :name="path(one)" :of="amount(one.source)" /> agree</template>
             </span>
           </button>
+          <WorthOfColumns :tally="id" :dataset="course.id" />
           <p v-if="waiting.length > 0" class="quiet waiting">
             Taken with the next tally: {{ waiting.map(nameOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
           </p>
@@ -190,6 +209,14 @@ const key = (side: 'source' | 'target') => ({
   display: flex;
   flex-direction: column;
   min-block-size: 0;
+}
+.since {
+  margin: 0;
+  padding: 6px 16px;
+  font-size: 13px;
+  background: var(--sheet);
+  border-block-end: 1px solid var(--line);
+  overflow-wrap: anywhere;
 }
 .panes {
   flex: 1;

@@ -45,6 +45,13 @@ const apart = (share: Schemas['TotalShare']): Said | null =>
         figure(props.name, share.rowsDown),
       ]
     : null
+/** The shares that lead from the source to what was published. */
+const through = computed(() =>
+  props.of.shares
+    .filter(({ name }) => props.of.published?.through?.includes(name) === true)
+    .map(({ words, name }) => (name.startsWith('pattern') ? `cells that are ${words}` : `rows ${words}`))
+    .join(' and '),
+)
 const rows = (share: Schemas['TotalShare']) => ({
   path: `/datasets/${props.course.id}/review`,
   query: { tally: props.tally, ...share.filter, ...(share.forgiven !== null && { forgiven: share.forgiven }) },
@@ -67,6 +74,9 @@ const rows = (share: Schemas['TotalShare']) => ({
         <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
         <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>
         <span v-if="apart(share)" class="apart quiet"><SaidText :said="apart(share) ?? []" /></span>
+        <span v-if="share.before !== null && share.before !== share.net" class="apart quiet"
+          >in the tally before <span :data-figure="publishedName">{{ signed(share.before) }}</span></span
+        >
       </li>
       <li class="end">
         <span>{{ course.migration.targetLabel }}</span> <b class="number"><FigureValue :name="name" :of="amount(of.target)" /></b>
@@ -82,7 +92,9 @@ const rows = (share: Schemas['TotalShare']) => ({
       <template v-if="!isApart(of.published.toTarget)">the target is the same</template>
       <template v-else
         >the target is <span :data-figure="publishedName">{{ signed(of.published.toTarget) }}</span> against it</template
-      >. <span class="quiet">Entered by {{ of.published.by }}, {{ moment(of.published.at) }}.</span>
+      >.
+      <template v-if="through !== ''">It is exactly what the source has with {{ through }}; the other shares lie between it and the target. </template>
+      <span class="quiet">Entered by {{ of.published.by }}, {{ moment(of.published.at) }}.</span>
     </p>
     <p v-if="of.cancels" class="note">
       <SaidText

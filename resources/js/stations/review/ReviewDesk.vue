@@ -36,7 +36,7 @@ import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
 import { useRulingOnMany } from '@/stations/review/useRulingOnMany'
 import { useWhy } from '@/stations/review/useWhy'
 import { useOrder } from '@/stations/review/useOrder'
-import { useWorth } from '@/stations/review/useWorth'
+import { useWorth } from '@/composables/useWorth'
 import WeightPicture from '@/stations/review/WeightPicture.vue'
 import WorthLine from '@/stations/review/WorthLine.vue'
 
