@@ -9,18 +9,18 @@ use App\Models\Migration;
 use App\Models\PublishedFigure;
 use App\Models\Role;
 use App\Models\Tally;
+use App\Models\TallyTotal;
 use App\Models\User;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use NineTally\Core\Totals\ControlTotal;
 use Tests\Support\ComputedFigures;
 
 /** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
 final class EveryFigureIsComputedTest extends BrowserTestCase
 {
-    private const STATIONS = [
-        'deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'prove/references', 'prove/eye-check', 'prove/population', 'sign',
-    ];
+    private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
+
+    private const PROOFS = ['prove/references', 'prove/eye-check', 'prove/population'];
 
     /** @var array<string, list<string>> by address */
     private array $complaints = [];
@@ -67,7 +67,9 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
 
     private function stationsAreComputed(): void
     {
-        foreach (self::STATIONS as $station) {
+        // What else can be proved is looked at where there is something to prove, and where there is nothing.
+        $proofs = in_array($this->dataset->name, ['Licences', 'Wharves of every class'], true) ? self::PROOFS : [];
+        foreach ([...self::STATIONS, ...$proofs] as $station) {
             $this->open("/datasets/{$this->dataset->id}/{$station}");
             $this->areComputed($this->dataset->migration);
         }
@@ -172,13 +174,10 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
         }
         $publishers = PublishedFigure::query()->where('dataset_id', $this->dataset->id)->pluck('publisher')->all();
 
-        // A unit value stands in the name of its total.
-        $totals = array_map(
-            static fn(ControlTotal $total): string => mb_substr($total->name(), 1),
-            $this->dataset->latestTally()?->planVersion->plan()->columnRules->totals ?? [],
-        );
+        // A unit value stands in the name of its total; longer names come first, for names of columns stand in them.
+        $totals = TallyTotal::query()->get()->map(static fn(TallyTotal $total): string => mb_substr($total->total()->name(), 1))->all();
 
-        return array_values(array_filter([...$names, ...$publishers, ...$totals], is_string(...)));
+        return array_values(array_filter([...$totals, ...$names, ...$publishers], is_string(...)));
     }
 
     private function dataset(string $name, string $old, string $new): Dataset

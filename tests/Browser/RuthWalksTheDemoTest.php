@@ -58,7 +58,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     {
         [$source, $target] = [$this->truth['rows']['source'], $this->truth['rows']['target']];
         $this->signIn('analyst@wherrymoor.example');
-        $this->see('Four datasets, every one with something to explain');
+        $this->see('Five datasets, every one with something to explain');
         $this->meetsNoBarrier();
         $this->press('Moorings');
 

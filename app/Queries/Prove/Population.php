@@ -15,9 +15,11 @@ use NineTally\Core\Row\Side;
  */
 final readonly class Population
 {
+    private const NO_COLUMNS = ['key' => 0, 'compared' => 0, 'left-out' => 0, 'undecided' => 0];
+
     /**
      * @return array<string, array{delivered: int, prepared: int, compared: int, columns: list<array{name: string, role: string,
-     *     partner: string|null}>, cells: int, touched: int, share: string}> by side
+     *     partner: string|null}>, counts: array<string, int>, cells: int, touched: int, share: string}> by side
      */
     public function of(Tally $tally): array
     {
@@ -34,6 +36,7 @@ final readonly class Population
                 'prepared' => $rows['prepared'],
                 'compared' => $compared,
                 'columns' => $columns,
+                'counts' => array_count_values(array_column($columns, 'role')) + self::NO_COLUMNS,
                 'cells' => $cells,
                 'touched' => $touched,
                 'share' => (new Percentage($touched, $cells))->text(),

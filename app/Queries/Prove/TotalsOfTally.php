@@ -137,7 +137,12 @@ final readonly class TotalsOfTally
             'groups' => $row->groups,
             'shares' => $this->shares($figures['shares'], $patterns, self::passes($tally, $total), before: $before->sharesOf($total)),
             'keys' => $mask->hidesKeys() ? self::HIDDEN['keys'] : $figures['keys'],
-            'published' => PublishedFigures::of($tally->dataset_id, $total)->held([], $figures['source'], $figures['target'], $figures['shares']),
+            'published' => PublishedFigures::of($tally->dataset_id, $total)->held(
+                [],
+                $figures['source'],
+                $figures['target'],
+                $figures['shares'],
+            ),
             'declared' => DeclaredTotals::of($tally, $total, ['source' => $figures['source'], 'target' => $figures['target']]),
             'before' => $before->ofTotal($total),
         ];

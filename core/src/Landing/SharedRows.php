@@ -18,7 +18,8 @@ use NineTally\Core\Row\RefusedRecord;
  * @phpstan-import-type Run from SortedRuns
  *
  * @phpstan-type Told array{part: int, line: int, text: string, in: list<string>, leftOutBy: list<array{dataset: string, step: int}>}
- * @phpstan-type Shared array{rows: int, refused: int, none: int, one: int, several: int, told: array{none: list<Told>, several: list<Told>}}
+ * @phpstan-type Shared array{rows: int, refused: int, none: int, one: int, several: int, told: array{none: list<Told>,
+ *     several: list<Told>}}
  */
 final class SharedRows
 {

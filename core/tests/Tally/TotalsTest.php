@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Tally;
 
-use Brick\Math\BigDecimal;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Totals\TotalReport;
-use NineTally\Core\Totals\WayThroughShares;
 use PHPUnit\Framework\TestCase;
 
 /**
@@ -177,20 +175,6 @@ final class TotalsTest extends TestCase
             $this->shares($uncompared->all['shares']),
         );
         self::assertSame(['-1.75', '-1.85', '-0.10'], $figures($totals[1]));
-    }
-
-    public function test_the_fewest_shares_that_lead_to_a_figure_are_found_or_none(): void
-    {
-        $way = static fn(string $apart, string ...$nets): ?array => WayThroughShares::of(
-            BigDecimal::of($apart),
-            array_map(BigDecimal::of(...), array_values($nets)),
-        );
-
-        self::assertSame([1, 3], $way('-7.50', '2', '-8.00', '6', '0.5'));
-        self::assertSame([2], $way('3', '1', '2', '3'));
-        self::assertSame([], $way('0', '1', '-1'));
-        self::assertNull($way('4', '1', '2'));
-        self::assertNull($way('1', ...array_fill(0, 11, '1')));
     }
 
     public function test_columns_that_are_read_along_divide_no_group_and_what_differs_in_them_is_said(): void

@@ -163,7 +163,8 @@ final class DemoTruthTest extends TestCase
     /**
      * @param  array{source: string, target: string, truth: string}  $paths
      * @return array{array{source: array<string, int>, target: array<string, int>}, array<string, string>, array<string, int>, array<string,
-     *     array<string, array{source: int, target: int}>>, array<string, array{values: int, rows: int}>} rows by side and class, cells, forgiven cells by cause, and sums in pence
+     *     array<string, array{source: int, target: int}>>, array<string, array{values: int, rows: int}>} rows by side and class, cells,
+     *     forgiven cells by cause, sums in pence, and what has no record
      */
     private function found(DemoDataset $demo, array $paths, string $folder): array
     {

@@ -38,11 +38,12 @@ final class LoadDemoTest extends TestCase
         $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
 
         self::assertSame(
-            ['Basins', 'Berth charges', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
+            ['Agents', 'Basins', 'Berth charges', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
             array_column($this->objects($board, 'datasets'), 'name'),
         );
         $board->assertJson([
             'datasets' => [
+                ['keyColumns' => ['agent_no'], 'tally' => ['rows' => ['source' => ['delivered' => 90, 'missing' => 1]]]],
                 ['keyColumns' => [], 'tally' => null],
                 [
                     'keyColumns' => ['basin', 'band', 'season'],

@@ -64,9 +64,7 @@ const demands = computed(() =>
             <tr v-for="role in roles" :key="role" class="columns">
               <th scope="row">Columns: {{ ROLES[role] }}</th>
               <td v-for="side in SIDES" :key="side">
-                <b
-                  ><span data-figure="population/sides">{{ ofRole(side, role).length }}</span></b
-                >
+                <b><FigureValue :name="`population/sides/${side}/counts/${role}`" :of="data.sides[side].counts[role]" /></b>
                 <span class="names quiet" :class="{ open: role === 'undecided' }">{{
                   ofRole(side, role)
                     .map(({ name }) => name)
