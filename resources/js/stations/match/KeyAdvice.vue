@@ -16,13 +16,12 @@ const isUsed = (key: Schemas['AdvisedKey']): boolean =>
   key.columns.length === props.draftKey.length && key.columns.every(({ source }) => props.draftKey.some((column) => column.source === source))
 
 function said(key: Schemas['AdvisedKey']): string {
-  const repeats = key.repeats.source + key.repeats.target
+  const ofBoth = (what: string, { source, target }: { source: number; target: number }): string =>
+    `${what}: ${count(source)} of the source, ${count(target)} of the target`
   const parts = [
-    repeats === 0
-      ? 'no row repeats'
-      : `${counted(repeats, 'row')} repeat: ${count(key.repeats.source)} of the source, ${count(key.repeats.target)} of the target`,
+    key.repeats.source + key.repeats.target === 0 ? 'no row repeats' : ofBoth('rows repeat', key.repeats),
     key.meets === null ? '' : `${count(key.meets)} of ${count(key.rows.source)} source rows meet one (${key.meetsShare ?? ''})`,
-    key.unkeyed.source + key.unkeyed.target === 0 ? '' : `${counted(key.unkeyed.source + key.unkeyed.target, 'row')} without it`,
+    key.unkeyed.source + key.unkeyed.target === 0 ? '' : ofBoth('rows without it', key.unkeyed),
   ]
   return parts.filter((part) => part !== '').join('; ')
 }
