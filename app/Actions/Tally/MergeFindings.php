@@ -53,6 +53,7 @@ final readonly class MergeFindings
             $signs,
             $this->work->settings(),
             recordSource: $this->work->records($run),
+            delivered: $this->work->deliveries($run),
         );
         $files = new FindingCopies(
             (int) $run->entering_tally_id,

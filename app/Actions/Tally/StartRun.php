@@ -13,6 +13,8 @@ use App\Problems\Conflict;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\DeliveredColumns;
 
 /** Freezes the draft as a version of the plan, if it differs from the last one, and queues a run on the latest or on chosen deliveries. */
 final readonly class StartRun
@@ -35,6 +37,7 @@ final readonly class StartRun
                 $plan->preparedColumns(Side::Source, $source->namedColumns()),
                 $plan->preparedColumns(Side::Target, $target->namedColumns()),
             );
+            DeliveredColumns::mustHold($plan, new Sides($source->namedColumns(), $target->namedColumns()));
 
             return new RunTerms(
                 $this->version($dataset, $plan, $person),

@@ -15,6 +15,7 @@ use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\References;
 use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Tally\EngineVersion;
+use NineTally\Core\Totals\DeliveredSource;
 
 /** Sides as they are when their steps have run, kept by the hashes of delivery and steps, so that nothing is computed twice. */
 final readonly class PreparedSides
@@ -109,6 +110,12 @@ final readonly class PreparedSides
     public function records(PreparationInputs $inputs): RecordSource
     {
         return new RecordDeliveries($this->reader, $inputs->records);
+    }
+
+    /** @param array{source: Delivery, target: Delivery} $deliveries */
+    public function deliveries(array $deliveries): DeliveredSource
+    {
+        return new DeliveriesAsTheyCame($this->reader, $deliveries);
     }
 
     /**

@@ -17,6 +17,7 @@ use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Totals\DeliveredSource;
 
 /** Opens what a run works on, alike for every worker: the same settings give the same tasks. */
 final class RunWork
@@ -117,6 +118,12 @@ final class RunWork
     public function records(Run $run): RecordSource
     {
         return $this->sides->records(PreparationInputs::ofRun($run));
+    }
+
+    /** The sides of the run as they were delivered. */
+    public function deliveries(Run $run): DeliveredSource
+    {
+        return $this->sides->deliveries(['source' => $this->delivery($run, Side::Source), 'target' => $this->delivery($run, Side::Target)]);
     }
 
     /** Whether there is nothing to prepare. */

@@ -26,7 +26,7 @@ final readonly class DeclaredTotals
      */
     public static function of(Tally $tally, ControlTotal $total, array $sides): array
     {
-        if ($total->over !== Basis::Prepared) {
+        if ($total->over === Basis::Matched) {
             return [];
         }
         $said = [];

@@ -12,7 +12,11 @@ final readonly class TotalWords
 {
     public static function basis(ControlTotal $total): string
     {
-        return $total->over === Basis::Matched ? 'rows that matched' : 'prepared rows';
+        return match ($total->over) {
+            Basis::Delivered => 'delivered rows',
+            Basis::Prepared => 'prepared rows',
+            Basis::Matched => 'rows that matched',
+        };
     }
 
     /** An exact decimal as people write it: -1412.60 is −1,412.60, whatever its length; what is no number stays as it is. */
@@ -36,6 +40,10 @@ final readonly class TotalWords
             'extra' => 'extra',
             'repeated' => "repeated in the {$rest}, not compared",
             'unkeyed' => "without a key in the {$rest}",
+            'left-out' => "left out by steps of the {$rest}",
+            'made' => "made by steps of the {$rest}",
+            'condensed' => "put together by steps of the {$rest}",
+            'altered' => "altered by steps of the {$rest}",
             'pattern' => $ofPattern,
             'forgiven' => 'let pass: '.str_replace(['+', '-'], [' and ', ' '], $rest),
             'elsewhere' => 'gone to another group',

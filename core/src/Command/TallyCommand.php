@@ -16,6 +16,7 @@ use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
+use NineTally\Core\Totals\DeliveredColumns;
 use NineTally\Core\Wording\Sentences;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -155,6 +156,7 @@ final class TallyCommand extends Command
         $readers = Sides::each(static fn(Side $side): Reader => $order->prepared($side, $plan, $workspace->path, $parameters));
         [$source, $target] = $readers->map(static fn(Reader $reader): Columns => $reader->columns())->both();
         $plan->mustFit($source, $target);
+        DeliveredColumns::mustHold($plan, Sides::each($order->deliveredColumns(...)));
         $order->write($workspace->path, $plan);
         $workers = $options->workers();
         $crew = $workers === 1 ? new SequentialExecutor : new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]);
@@ -163,7 +165,16 @@ final class TallyCommand extends Command
         $listsForgiven = $order->settings->listsForgiven;
         $files = is_string($out) ? FindingFiles::in($out, $plan, $source, $target, $listsForgiven) : null;
         try {
-            $run = new TallyRun($plan, $readers, $workspace->path, $progress ?? new SilentProgress, $order->settings, $crew, $order);
+            $run = new TallyRun(
+                $plan,
+                $readers,
+                $workspace->path,
+                $progress ?? new SilentProgress,
+                $order->settings,
+                $crew,
+                $order,
+                $order,
+            );
             $findings = $run->findings();
             foreach ($findings as $finding) {
                 $files?->add($finding);

@@ -19,13 +19,15 @@ use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Records\RecordSource;
+use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
+use NineTally\Core\Totals\DeliveredSource;
 
 /** What a process has to know to work on a tally: written to the workspace by the first one, read by the others. */
-final readonly class WorkOrder implements RecordSource
+final readonly class WorkOrder implements DeliveredSource, RecordSource
 {
     /** What an order is made of, and nothing else is read. */
     private const WRITTEN = [
@@ -49,6 +51,16 @@ final readonly class WorkOrder implements RecordSource
         public array $records = [],
     ) {}
 
+    public function delivered(Side $side): PartStack
+    {
+        return $this->parts($side)->stack($this->catalogue(), $this->delimiter);
+    }
+
+    public function deliveredColumns(Side $side): Columns
+    {
+        return Columns::named($side->value, $this->delivered($side)->columns);
+    }
+
     /** Of the other side, where that is all there is. */
     public function stack(string $dataset, Side $side): ?PartStack
     {
@@ -58,7 +70,7 @@ final readonly class WorkOrder implements RecordSource
     }
 
     /** The columns of a side as delivered: what a plan by names is made of. */
-    public function columns(Side $side): \NineTally\Core\Row\Columns
+    public function columns(Side $side): Columns
     {
         $parts = $this->parts($side);
 

@@ -29,12 +29,14 @@ final class LeftOutLines
             $seen++ % 1_000 === 0 && $onProgress();
             $lines->set($row->place(), chr(min(255, $row->step)));
         }
-        $line = 1;
         foreach ($reader->batches() as $batch) {
             $onProgress();
+            if (! $batch instanceof Batch) {
+                continue;
+            }
             // A prepared row is a line, whatever stands in it.
-            for ($rows = $batch instanceof Batch ? substr_count($batch->rows, Batch::ROW_END) + 1 : 0; $rows > 0; $rows--) {
-                $place = $reader->place($line++);
+            for ($nth = 0, $rows = substr_count($batch->rows, Batch::ROW_END) + 1; $nth < $rows; $nth++) {
+                $place = $reader->place($batch->firstLine + $nth);
                 if ($lines->stepOf($place) !== null) {
                     $lines->set($place, self::KEPT);
                 }

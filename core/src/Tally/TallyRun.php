@@ -9,7 +9,6 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\UnreadableFile;
-use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
@@ -21,6 +20,8 @@ use NineTally\Core\Records\RecordReport;
 use NineTally\Core\Records\RecordSource;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\DeliveredSource;
+use NineTally\Core\Totals\DeliveredTotals;
 use NineTally\Core\Totals\TotalShares;
 
 /**
@@ -68,6 +69,7 @@ final class TallyRun
         private readonly TallySettings $settings = new TallySettings,
         private readonly TaskExecutor $executor = new SequentialExecutor,
         private readonly RecordSource $recordSource = new NoRecords,
+        private readonly ?DeliveredSource $delivered = null,
     ) {
         $this->workspace = $workspace;
         $this->work = new TallyWork($plan, $readers, $workspace, $settings);
@@ -119,14 +121,30 @@ final class TallyRun
             $assembler->columns(),
             $assembler->patterns(),
             new KeyFigures(
-                $this->keyForgiven($counts),
+                KeyForgiven::of($this->plan, $counts),
                 $counts->bridged,
                 array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
                 $counts->undecided(),
             ),
             PreparationFigures::of($this->readers->map($this->ledgerOf(...))),
-            new ColumnReports(ValuesWithoutEntry::of($this->plan, $counts), $this->work->totals($counts), $this->recordReports()),
+            new ColumnReports(
+                ValuesWithoutEntry::of($this->plan, $counts),
+                $this->work->totals($counts, $this->deliveredTotals()),
+                $this->recordReports(),
+            ),
             $assembler->slices,
+        );
+    }
+
+    private function deliveredTotals(): ?DeliveredTotals
+    {
+        return $this->delivered === null ? null : new DeliveredTotals(
+            $this->plan,
+            $this->readers,
+            $this->delivered,
+            $this->work->parts->catalogue->forms,
+            $this->workspace,
+            fn() => $this->report(Phase::Merging, $this->done),
         );
     }
 
@@ -268,29 +286,5 @@ final class TallyRun
         }
 
         return $records;
-    }
-
-    /**
-     * @return list<array{source: string, target: string, cause: string, cells: int,
-     *     examples: list<array{source: string, target: string}>}>
-     */
-    private function keyForgiven(MatchCounts $counts): array
-    {
-        $forgiven = [];
-        foreach ($this->plan->key as $position => $column) {
-            $causes = $counts->keyForgiven[$position] ?? [];
-            ksort($causes);
-            foreach ($causes as $cause => $pattern) {
-                $forgiven[] = [
-                    'source' => $column->source,
-                    'target' => $column->target,
-                    'cause' => $cause,
-                    'cells' => $pattern->cells,
-                    'examples' => $pattern->examples(),
-                ];
-            }
-        }
-
-        return $forgiven;
     }
 }

@@ -15,6 +15,7 @@ use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Totals\DeliveredTotals;
 use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Value\Reading;
 
@@ -170,9 +171,9 @@ final class TallyWork
     }
 
     /** @return list<TotalReport> the control totals; all findings must have been merged */
-    public function totals(MatchCounts $counts): array
+    public function totals(MatchCounts $counts, ?DeliveredTotals $delivered = null): array
     {
-        return $this->parts->totals->reports(Sides::each($this->scanResults(...)), $counts->shares, $this->workspace);
+        return $this->parts->totals->reports(Sides::each($this->scanResults(...)), $counts->shares, $this->workspace, $delivered);
     }
 
     public function matchCounts(): MatchCounts

@@ -7,6 +7,7 @@ namespace NineTally\Core\Totals;
 /** Over which rows of a side a control total is taken. */
 enum Basis: string
 {
+    case Delivered = 'delivered';
     case Prepared = 'prepared';
     case Matched = 'matched';
 }

@@ -103,7 +103,11 @@ final readonly class ControlTotal
     {
         $by = $this->by === [] ? '' : " by {$this->groupNames()}";
 
-        return $this->name().$by.($this->over === Basis::Matched ? ' over rows that matched' : '');
+        return $this->name().$by.match ($this->over) {
+            Basis::Delivered => ' over delivered rows',
+            Basis::Prepared => '',
+            Basis::Matched => ' over rows that matched',
+        };
     }
 
     private static function pair(string $source, string $target): string

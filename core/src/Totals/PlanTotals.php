@@ -80,17 +80,24 @@ final readonly class PlanTotals
     /**
      * @param  Sides<list<ScanResult>>  $scans  in the order of each side
      * @param  string  $folder  where the runs of distinct values are
+     * @param  DeliveredTotals|null  $delivered  of totals over delivered rows; null where nobody has them: they are as prepared then
      * @return list<TotalReport>
      */
-    public function reports(Sides $scans, ShareCounts $shares, string $folder): array
+    public function reports(Sides $scans, ShareCounts $shares, string $folder, ?DeliveredTotals $delivered = null): array
     {
         if ($this->plan->columnRules->totals === []) {
             return [];
         }
         $groups = Sides::each(fn(Side $side): array => $this->ofSide($side)->together(
             array_map(static fn(ScanResult $result): array => $result->totals, $scans->of($side)),
-        ));
+        ))->named();
 
+        foreach ($this->plan->columnRules->totals as $number => $total) {
+            foreach ($total->over === Basis::Delivered ? Side::cases() : [] as $side) {
+                $before = $delivered?->ofSide($total, $number, $side, $this->columns->of($side)[$number], $shares);
+                $groups[$side->value][$number] = $before ?? $groups[$side->value][$number];
+            }
+        }
         $runs = static fn(Side $side, int $number): array => array_merge(
             ...array_map(static fn(ScanResult $result): array => $result->runsOf($number, $folder), $scans->of($side)),
         );
@@ -99,8 +106,8 @@ final readonly class PlanTotals
             fn(int $number): TotalReport => TotalReport::of(
                 $this->columns->source[$number],
                 $this->columns->target[$number],
-                $groups->source[$number],
-                $groups->target[$number],
+                $groups['source'][$number],
+                $groups['target'][$number],
                 $shares->of($number),
                 $this->columns->source[$number]->total->measure === Measure::Distinct
                     ? DistinctValues::of($runs(Side::Source, $number), $runs(Side::Target, $number))

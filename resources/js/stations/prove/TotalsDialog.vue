@@ -26,7 +26,7 @@ const blank = {
   times: '',
   constant: '',
   along: [] as string[],
-  isMatched: false,
+  over: 'prepared' as NonNullable<ControlTotal['over']>,
 }
 const entered = reactive({ ...blank })
 const totals = computed(() => props.draft.totals ?? [])
@@ -66,8 +66,8 @@ const made = computed<ControlTotal | null>(() => {
     ...(isExtreme.value && entered.kind !== 'number' ? { kind: entered.kind } : {}),
     ...(by.length > 0 ? { by } : {}),
     ...(times.value === undefined ? {} : { times: times.value }),
-    ...(by.length > 0 && along.length > 0 ? { along } : {}),
-    ...(entered.isMatched && !isOfAllRows.value ? { over: 'matched' as const } : {}),
+    ...(by.length > 0 && along.length > 0 && entered.over !== 'delivered' ? { along } : {}),
+    ...(entered.over !== 'prepared' && !isOfAllRows.value ? { over: entered.over } : {}),
   }
 })
 const trial = useTrial(
@@ -77,6 +77,8 @@ const trial = useTrial(
 )
 /** What a total came to on the rows of some keys, as soon as it is chosen. */
 function tried(place: number): string {
+  // The sample is of prepared rows.
+  if (totals.value[place]?.over === 'delivered') return ''
   const total = trial.isPlaceholderData.value ? undefined : trial.data.value?.result?.totals[place]
   if (total === undefined || (total.source === null && total.target === null)) return ''
   const both = `${amount(total.source)} and ${amount(total.target)}`
@@ -197,7 +199,7 @@ function addEntered(): void {
       >
         <el-option v-for="name in [...all.keys(), ...ofDates.keys()]" :key="name" :value="name" :label="name" />
       </el-select>
-      <template v-if="entered.by.length > 0">
+      <template v-if="entered.by.length > 0 && entered.over !== 'delivered'">
         <label for="total-along">read along</label>
         <el-select
           id="total-along"
@@ -211,9 +213,14 @@ function addEntered(): void {
           <el-option v-for="name in all.keys()" :key="name" :value="name" :label="name" />
         </el-select>
       </template>
-      <span />
-      <el-checkbox v-if="!isOfAllRows" v-model="entered.isMatched">over rows that matched alone</el-checkbox>
-      <span v-else />
+      <template v-if="!isOfAllRows">
+        <label for="total-over">over</label>
+        <select id="total-over" v-model="entered.over">
+          <option value="prepared">prepared rows: when the steps have run</option>
+          <option value="delivered">delivered rows: before any step, and what steps did is said</option>
+          <option value="matched">rows that matched alone</option>
+        </select>
+      </template>
       <p v-if="isThere" class="quiet">The plan has this one already.</p>
       <el-button type="primary" native-type="submit" :loading="isSaving" :disabled="made === null || isThere">{{
         made === null ? 'Add it' : `Add: ${nameOf(made)}`

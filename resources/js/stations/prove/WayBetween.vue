@@ -52,6 +52,8 @@ const through = computed(() =>
     .map(({ words, name }) => (name.startsWith('pattern') ? `cells that are ${words}` : `rows ${words}`))
     .join(' and '),
 )
+/** What steps did to delivered rows stands where the steps are. */
+const isOfSteps = ({ name }: Schemas['TotalShare']): boolean => /^(left-out|made|condensed|altered) /.test(name)
 const rows = (share: Schemas['TotalShare']) => ({
   path: `/datasets/${props.course.id}/review`,
   query: { tally: props.tally, ...share.filter, ...(share.forgiven !== null && { forgiven: share.forgiven }) },
@@ -70,6 +72,7 @@ const rows = (share: Schemas['TotalShare']) => ({
       </li>
       <li v-for="(share, place) in of.shares" :key="share.name">
         <RouterLink v-if="share.filter || share.forgiven !== null" :to="rows(share)" data-sentence="shares"><SaidText :said="words(share)" /></RouterLink>
+        <RouterLink v-else-if="isOfSteps(share)" :to="`/datasets/${course.id}/prepare`" data-sentence="shares"><SaidText :said="words(share)" /></RouterLink>
         <span v-else><SaidText :said="words(share)" /></span>
         <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
         <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>

@@ -18,11 +18,13 @@ function unitOf({ times }: ControlTotal): string {
   return ` × ${times.constant ?? pairName({ source: times.source ?? '', target: times.target ?? '' })}`
 }
 
+const ofRows = { prepared: '', matched: ', over rows that matched', delivered: ', over delivered rows' }
+
 export function nameOf(total: ControlTotal): string {
   const column = total.source === undefined ? '' : pairName({ source: total.source, target: total.target ?? '' })
   const what = total.measure === 'rows' ? measures.rows : `${measures[total.measure]} of ${column}${unitOf(total)}`
   const by = total.by === undefined || total.by.length === 0 ? '' : ` by ${total.by.map(pairName).join(' and ')}`
-  return `${what}${by}${total.over === 'matched' ? ', over rows that matched' : ''}`
+  return `${what}${by}${ofRows[total.over ?? 'prepared']}`
 }
 
 const alongOf = ({ along }: ControlTotal): string => (along ?? []).map(pairName).join(', ')
