@@ -19,7 +19,7 @@ final class DistinctSpill
     /** What holding one costs beside its bytes. */
     private const OF_EACH = 100;
 
-    /** @var array<int, array<string, string>> by total, and by group and value as they meet: the value as it first stood there */
+    /** @var array<int, array<string, string>> by total, and by group and value as they meet: the least of how it is written */
     private array $held = [];
 
     private int $bytes = 0;
@@ -38,6 +38,10 @@ final class DistinctSpill
     {
         $key = $group.KeyTuple::SEPARATOR.$canonical;
         if (isset($this->held[$total][$key])) {
+            if (strcmp($value, $this->held[$total][$key]) < 0) {
+                $this->held[$total][$key] = $value;
+            }
+
             return;
         }
         $this->held[$total][$key] = $value;

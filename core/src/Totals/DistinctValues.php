@@ -64,16 +64,24 @@ final readonly class DistinctValues
 
     /**
      * @param  list<Run>  $runs
-     * @return \Generator<string, string> value as it first stood there, by group and value as they meet, each once, in their order
+     * @return \Generator<string, string> by group and value as they meet, each once, in their order: the least of how it is written, which
+     *     is the same whatever the order of the rows
      */
     private static function merged(array $runs): \Generator
     {
-        $before = null;
+        [$before, $least] = [null, ''];
         foreach (SortedRuns::merged($runs) as $key => $value) {
             if ($key !== $before) {
-                yield $key => $value;
-                $before = $key;
+                if ($before !== null) {
+                    yield $before => $least;
+                }
+                [$before, $least] = [$key, $value];
+            } elseif (strcmp($value, $least) < 0) {
+                $least = $value;
             }
+        }
+        if ($before !== null) {
+            yield $before => $least;
         }
     }
 }

@@ -25,6 +25,8 @@ final class GroupFigures
     /** @var list<string> */
     public array $keyOfExtreme = [];
 
+    private int $lineOfExtreme = 0;
+
     /**
      * Of the columns that are read along: the first value, and whether another stands there.
      *
@@ -39,11 +41,12 @@ final class GroupFigures
     }
 
     /**
-     * A value of which the least or the greatest is wanted; the first of several stays.
+     * A value of which the least or the greatest is wanted; that of the first of several rows stays.
      *
      * @param  list<string>  $key  of its row
+     * @param  int  $line  of its row: rows of a block come by how their group is written
      */
-    public function see(string $value, TotalColumns $total, array $key): void
+    public function see(string $value, TotalColumns $total, array $key, int $line): void
     {
         $rank = $total->order->rank($value);
         if ($rank === null) {
@@ -52,8 +55,9 @@ final class GroupFigures
             return;
         }
         $apart = $this->extreme === null ? null : $total->order->compare($rank, $total->order->rank($this->extreme));
-        if ($apart === null || ($total->total->measure === Measure::Least ? $apart < 0 : $apart > 0)) {
-            [$this->extreme, $this->keyOfExtreme] = [$value, $key];
+        $isBeyond = $apart === null || ($total->total->measure === Measure::Least ? $apart < 0 : $apart > 0);
+        if ($isBeyond || $apart === 0 && $line < $this->lineOfExtreme) {
+            [$this->extreme, $this->keyOfExtreme, $this->lineOfExtreme] = [$value, $key, $line];
         }
     }
 
@@ -73,7 +77,7 @@ final class GroupFigures
         $this->unvalued += $later->unvalued;
         $this->sum->addSum($later->sum);
         if ($later->extreme !== null) {
-            $this->see($later->extreme, $total, $later->keyOfExtreme);
+            $this->see($later->extreme, $total, $later->keyOfExtreme, PHP_INT_MAX);
         }
         foreach ($later->along as $nth => ['value' => $value, 'canonical' => $canonical, 'differs' => $differs]) {
             $this->seeAlong($nth, $value, $canonical, $differs);

@@ -54,6 +54,12 @@ final class Share
         return ! $this->up->total()->isZero() || ! $this->down->total()->isZero();
     }
 
+    /** Digits behind the point of its figures. */
+    public function places(): int
+    {
+        return max($this->up->total()->getScale(), $this->down->total()->getScale());
+    }
+
     public function net(): BigDecimal
     {
         return $this->up->total()->plus($this->down->total());

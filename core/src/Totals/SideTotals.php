@@ -58,7 +58,7 @@ final readonly class SideTotals
                     if ($total->total->measure === Measure::Distinct) {
                         $this->putAside($number, $total, $group, $figures, $rows, $distinct);
                     } else {
-                        $this->takeValues($total, $figures, $rows, $columns);
+                        $this->takeValues($total, $figures, $rows, $columns, $batch->firstLine);
                     }
                 }
             }
@@ -125,7 +125,7 @@ final readonly class SideTotals
      * @param  array<int, string>  $values  of the rows of a group, by the number of the row in its block
      * @param  array<int, list<string>>  $columns
      */
-    private function takeValues(TotalColumns $total, GroupFigures $figures, array $values, array $columns): void
+    private function takeValues(TotalColumns $total, GroupFigures $figures, array $values, array $columns, int $firstLine): void
     {
         if ($total->hasUnit()) {
             $this->takeAmounts($total, $figures, $values, $columns);
@@ -144,7 +144,8 @@ final readonly class SideTotals
                     $number === null ? $figures->unread++ : $figures->sum->add($number);
                 }
             } elseif ($total->total->measure->isExtreme()) {
-                $figures->see($cell, $total, array_map(static fn(int $place): string => $columns[$place][$row], $this->keyPlaces));
+                $key = array_map(static fn(int $place): string => $columns[$place][$row], $this->keyPlaces);
+                $figures->see($cell, $total, $key, $firstLine + $row);
             }
         }
     }

@@ -210,10 +210,15 @@ final readonly class TotalReport
         }
         $difference = $values['target']->minus($values['source']);
         self::mustAddUp($total, $difference, $shares);
-        $places = max($leastPlaces, $values['source']->getScale(), $values['target']->getScale());
-        $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
         $moves = array_filter($shares, static fn(Share $share): bool => $share->moves());
         ksort($moves, SORT_NATURAL);
+        // What steps took away again may have been written with more places than what was delivered.
+        $places = max(
+            $leastPlaces,
+            ...array_map(static fn(BigDecimal $value): int => $value->getScale(), array_values($values)),
+            ...array_map(static fn(Share $share): int => $share->places(), array_values($moves)),
+        );
+        $written = static fn(BigDecimal $number): string => (string) $number->toScale($places);
         $together = new Share;
         array_walk($moves, static fn(Share $share) => $together->take($share));
 

@@ -26,6 +26,7 @@ use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\TaskExecutor;
+use NineTally\Tests\GivenDeliveries;
 use NineTally\Tests\TemporaryFiles;
 use PHPUnit\Framework\ExpectationFailedException;
 use PHPUnit\Framework\TestCase;
@@ -37,7 +38,7 @@ final class GeneratedPlansTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const ROUNDS = 25;
+    private const ROUNDS = 45;
 
     public function test_sides_that_are_swapped_mirror_every_count(): void
     {
@@ -60,10 +61,14 @@ final class GeneratedPlansTest extends TestCase
             $cut = intdiv(count($tally->source), 2);
             $parts = [$this->delimited(array_slice($tally->source, 0, $cut)), $this->delimited(array_slice($tally->source, $cut))];
             $shuffled = new GeneratedTally($tally->plan, $tally->source, $random->shuffleArray($tally->target));
-            $whole = $this->figures($this->summary($tally));
+            $summary = $this->summary($tally);
+            $whole = $this->figures($summary);
 
             self::assertEquals($whole, $this->figures($this->summary($tally, $parts)), 'in two parts');
-            self::assertEquals($whole, $this->figures($this->summary($shuffled)), 'in another order');
+            // Where the columns of a policy do not decide, the first row is kept, and that is said.
+            if (array_sum($summary->key->undecided) === 0) {
+                self::assertEquals($whole, $this->figures($this->summary($shuffled)), 'in another order');
+            }
         });
     }
 
@@ -144,7 +149,13 @@ final class GeneratedPlansTest extends TestCase
         });
 
         $kinds = array_unique(array_map(static fn(string $name): string => preg_replace('/\d+/', 'n', $name) ?? '', $names));
-        foreach (['missing', 'extra', 'repeated source', 'unkeyed target', 'pattern n', 'elsewhere', 'uncompared'] as $kind) {
+        foreach (
+            [
+                'missing', 'extra', 'repeated source', 'unkeyed target', 'pattern n', 'elsewhere', 'uncompared', 'left-out source',
+                'altered target',
+            ]
+            as $kind
+        ) {
             self::assertContains($kind, $kinds);
         }
     }
@@ -162,7 +173,7 @@ final class GeneratedPlansTest extends TestCase
     /** @param callable(GeneratedTally, Randomizer): void $property */
     private function holds(callable $property): void
     {
-        $random = new Randomizer(new Mt19937(20_261_128));
+        $random = new Randomizer(new Mt19937(7_654_321));
         for ($round = 0; $round < self::ROUNDS; $round++) {
             $seed = $random->getInt(0, PHP_INT_MAX);
             $broken = static function (GeneratedTally $tally) use ($property, $seed): ?ExpectationFailedException {
@@ -233,32 +244,30 @@ final class GeneratedPlansTest extends TestCase
     {
         $plan = $tally->plan();
 
+        $deliveries = new Sides($parts ?? [$this->delimited($tally->source)], [$this->delimited($tally->target)]);
+        $stacks = $deliveries->map(static fn(array $of): PartStack => new PartStack(
+            array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'label' => ''], $of),
+        ));
+
         return (new TallyRun(
             $plan,
-            new Sides(
-                $this->side($plan, Side::Source, $parts ?? [$this->delimited($tally->source)]),
-                $this->side($plan, Side::Target, [$this->delimited($tally->target)]),
-            ),
+            Sides::each(fn(Side $side): Reader => $this->side($plan, $side, $deliveries->of($side), $stacks->of($side))),
             $this->folder('work-'.bin2hex(random_bytes(4))),
             settings: $settings,
             executor: $crew,
+            delivered: new GivenDeliveries($stacks),
         ))->findings();
     }
 
     /** @param non-empty-list<DelimitedReader> $parts */
-    private function side(Plan $plan, Side $side, array $parts): Reader
+    private function side(Plan $plan, Side $side, array $parts, PartStack $stack): Reader
     {
         $preparation = $plan->side($side)->preparation;
         if (count($parts) === 1 && $preparation->isEmpty()) {
             return $parts[0];
         }
         $prepared = PreparedSide::in($this->folder('prepared-'.bin2hex(random_bytes(4))));
-        $prepared->make(
-            new PartStack(array_map(static fn(DelimitedReader $part): array => ['reader' => $part, 'label' => ''], $parts)),
-            $preparation,
-            $side->value,
-            static fn() => null,
-        );
+        $prepared->make($stack, $preparation, $side->value, static fn() => null);
 
         return new PreparedReader($prepared, "{$side->value}.csv");
     }

@@ -14,8 +14,8 @@ use NineTally\Core\Preparation\PreparedSide;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\TallyRun;
-use NineTally\Core\Totals\DeliveredSource;
 use NineTally\Core\Totals\TotalReport;
+use NineTally\Tests\GivenDeliveries;
 use PHPUnit\Framework\TestCase;
 
 /** Totals over rows as they were delivered: what the steps of either side did is part of the way. Figures are worked out by hand. */
@@ -101,36 +101,17 @@ final class DeliveredTotalsTest extends TestCase
                 ],
             ]),
         );
-        $stacks = array_map(
+        $stacks = (new Sides($source, $target))->map(
             fn(string $content): PartStack => new PartStack([['reader' => $this->reader($content, md5($content).'.csv'), 'label' => '']]),
-            ['source' => $source, 'target' => $target],
         );
         $readers = Sides::each(function (Side $side) use ($plan, $stacks): PreparedReader {
             $prepared = PreparedSide::in($this->folder("prepared-{$side->value}-".bin2hex(random_bytes(4))));
-            $prepared->make(
-                $stacks[$side->value],
-                $plan->side($side)->preparation,
-                $side->value,
-                static fn(int $bytes, int $records) => null,
-                new NoReferences,
-            );
+            $prepared->make($stacks->of($side), $plan->side($side)->preparation, $side->value, static fn() => null, new NoReferences);
 
             return new PreparedReader($prepared, $side->value);
         });
-        $findings = (new TallyRun(
-            $plan,
-            $readers,
-            $this->folder('w-'.bin2hex(random_bytes(4))),
-            delivered: new class ($stacks) implements DeliveredSource {
-                /** @param array{source: PartStack, target: PartStack} $stacks */
-                public function __construct(private array $stacks) {}
-
-                public function delivered(Side $side): PartStack
-                {
-                    return $this->stacks[$side->value];
-                }
-            }
-        ))->findings();
+        $workspace = $this->folder('work-'.bin2hex(random_bytes(4)));
+        $findings = (new TallyRun($plan, $readers, $workspace, delivered: new GivenDeliveries($stacks)))->findings();
         iterator_to_array($findings, false);
 
         return $findings->getReturn()->reports->totals;
