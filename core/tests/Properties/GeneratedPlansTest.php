@@ -149,15 +149,8 @@ final class GeneratedPlansTest extends TestCase
         });
 
         $kinds = array_unique(array_map(static fn(string $name): string => preg_replace('/\d+/', 'n', $name) ?? '', $names));
-        foreach (
-            [
-                'missing', 'extra', 'repeated source', 'unkeyed target', 'pattern n', 'elsewhere', 'uncompared', 'left-out source',
-                'altered target',
-            ]
-            as $kind
-        ) {
-            self::assertContains($kind, $kinds);
-        }
+        $wanted = explode('|', 'missing|extra|repeated source|unkeyed target|pattern n|elsewhere|uncompared|left-out source|altered target');
+        self::assertSame([], array_values(array_diff($wanted, $kinds)));
     }
 
     public function test_one_that_breaks_a_property_is_made_small(): void
