@@ -78,6 +78,26 @@ final class PreparedReader implements Reader
         return RecordPlace::ofPacked($fields['packed']);
     }
 
+    /** Whether its rows stand in the order in which they were delivered: steps may have sorted or regrouped them. */
+    public function keepsOrder(): bool
+    {
+        $handle = @fopen($this->side->path('packed-places'), 'rb') ?: throw WorkspaceFailure::reading('packed-places');
+        $before = 0;
+        while (($block = (string) fread($handle, self::BLOCK_BYTES)) !== '') {
+            foreach (unpack('J*', $block) ?: [] as $place) {
+                if ($place < $before) {
+                    fclose($handle);
+
+                    return false;
+                }
+                $before = $place;
+            }
+        }
+        fclose($handle);
+
+        return true;
+    }
+
     public function records(?callable $onBytes = null): \Generator
     {
         foreach ($this->batches(new ByteRange, $onBytes) as $batch) {

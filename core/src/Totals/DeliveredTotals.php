@@ -27,7 +27,7 @@ use NineTally\Core\Value\Decimal;
  *
  * @phpstan-type Here array{d: list<array{Decimal, string}>, p: list<array{Decimal, string}>}
  */
-final readonly class DeliveredTotals
+final class DeliveredTotals
 {
     private const BYTES = 8_388_608;
 
@@ -36,18 +36,21 @@ final readonly class DeliveredTotals
 
     private const CELL = "\xFB";
 
+    /** @var array<string, LeftOutLines> by side */
+    private array $leftOut = [];
+
     /**
      * @param  Sides<Reader>  $readers  when their steps have run
      * @param  string  $folder  for what is put aside
      * @param  callable(): void  $onProgress  called now and then; whoever wants to end it throws there
      */
     public function __construct(
-        private Plan $plan,
-        private Sides $readers,
-        private DeliveredSource $source,
-        private FormCombination $forms,
-        private string $folder,
-        private mixed $onProgress,
+        private readonly Plan $plan,
+        private readonly Sides $readers,
+        private readonly DeliveredSource $source,
+        private readonly FormCombination $forms,
+        private readonly string $folder,
+        private readonly mixed $onProgress,
     ) {}
 
     /**
@@ -62,47 +65,130 @@ final readonly class DeliveredTotals
         if (! $reader instanceof PreparedReader) {
             return null;
         }
-        $path = "{$this->folder}/delivered-{$number}-{$side->value}";
         $stack = $this->source->delivered($side);
         $delivered = new TotalColumns($total, $side, $this->plan, Columns::named($side->value, $stack->columns), $this->forms);
-        $file = new SortedRunWriter($path);
-        $groups = $held = $runs = [];
-        $put = function (int $place, string $what, ?Decimal $amount, string $group) use (&$held, &$runs, $file, $path): void {
-            $value = implode(self::PART, [
-                $what,
-                ($amount ?? self::nothing())->canonical(),
-                strtr($group, [KeyTuple::SEPARATOR => self::CELL]),
-            ]);
-            // Several rows may have become of one: the lines of a place are told apart by their number.
-            $held[sprintf('%016x%s%08x', $place, $what, count($held))] = $value;
-            if (count($held) * 160 > self::BYTES) {
-                $runs[] = ['path' => $path, ...$file->write($held)];
-                $held = [];
+        $groups = [];
+        $rows = (function () use ($stack, $delivered, &$groups): \Generator {
+            foreach ($stack->records() as $packedPlace => $record) {
+                if (! $record instanceof RefusedRecord) {
+                    $written = implode(KeyTuple::SEPARATOR, array_map(static fn(int $at): string => $record[$at], $delivered->groupPlaces));
+                    $this->take(
+                        $groups[$delivered->meets($written)] ??= new GroupFigures($delivered->labelsOf($written)),
+                        $delivered,
+                        $record,
+                    );
+                    yield $packedPlace => $record;
+                }
             }
-        };
-        foreach ($stack->records() as $packedPlace => $record) {
-            if (! $record instanceof RefusedRecord) {
-                $written = implode(KeyTuple::SEPARATOR, array_map(static fn(int $at): string => $record[$at], $delivered->groupPlaces));
-                $group = $delivered->meets($written);
-                $this->take($groups[$group] ??= new GroupFigures($delivered->labelsOf($written)), $delivered, $record);
-                $put($packedPlace, 'd', $delivered->amount($record), $group);
-            }
-        }
+        })();
+        $this->share(
+            $number,
+            $side,
+            $reader,
+            $reader->keepsOrder()
+                ? $this->together($rows, $delivered, $this->left($reader), $prepared)
+                : $this->sorted($rows, $delivered, $this->left($reader), $prepared, "{$this->folder}/delivered-{$number}-{$side->value}"),
+            $shares,
+        );
+
+        return $groups;
+    }
+
+    /** @return \Generator<int, list<string>> the prepared rows, by packed place */
+    private function left(PreparedReader $reader): \Generator
+    {
         foreach ($reader->batches() as $batch) {
             ($this->onProgress)();
             if (! $batch instanceof Batch) {
                 continue;
             }
             foreach (explode(Batch::ROW_END, $batch->rows) as $nth => $row) {
-                $cells = explode(Batch::CELL_END, $row);
-                $put($reader->place($batch->firstLine + $nth)->packed(), 'p', $prepared->amount($cells), $prepared->group($cells));
+                yield $reader->place($batch->firstLine + $nth)->packed() => explode(Batch::CELL_END, $row);
+            }
+        }
+    }
+
+    /**
+     * Both in the order of the delivery, so that they are read beside each other. Where one row is left, and nothing that the total looks
+     * at has changed in it, nothing is read as a number.
+     *
+     * @param  \Generator<int, list<string>>  $rows  by packed place
+     * @param  \Generator<int, list<string>>  $left
+     * @return \Generator<int, Here>
+     */
+    private function together(\Generator $rows, TotalColumns $delivered, \Generator $left, TotalColumns $prepared): \Generator
+    {
+        [$ofDelivered, $ofPrepared] = [$delivered->places(), $prepared->places()];
+        foreach ($rows as $place => $record) {
+            while ($left->valid() && $left->key() < $place) {
+                yield $left->key() => ['d' => [], 'p' => [self::entry($prepared, $left->current())]];
+                $left->next();
+            }
+            $cells = [];
+            while ($left->valid() && $left->key() === $place) {
+                $cells[] = $left->current();
+                $left->next();
+            }
+            if (count($cells) !== 1 || self::at($ofDelivered, $record) !== self::at($ofPrepared, $cells[0])) {
+                yield $place => [
+                    'd' => [self::entry($delivered, $record)],
+                    'p' => array_map(static fn(array $row): array => self::entry($prepared, $row), $cells),
+                ];
+            }
+        }
+        for (; $left->valid(); $left->next()) {
+            yield $left->key() => ['d' => [], 'p' => [self::entry($prepared, $left->current())]];
+        }
+    }
+
+    /**
+     * @param  list<string>  $cells
+     * @return array{Decimal, string}
+     */
+    private static function entry(TotalColumns $columns, array $cells): array
+    {
+        return [$columns->amount($cells) ?? self::nothing(), $columns->group($cells)];
+    }
+
+    /**
+     * @param  list<int>  $places
+     * @param  list<string>  $cells
+     * @return list<string>
+     */
+    private static function at(array $places, array $cells): array
+    {
+        return array_map(static fn(int $place): string => $cells[$place], $places);
+    }
+
+    /**
+     * The same where steps changed the order of the rows: both are sorted by place, on disk.
+     *
+     * @param  \Generator<int, list<string>>  $rows  by packed place
+     * @param  \Generator<int, list<string>>  $left
+     * @return \Generator<int, Here>
+     */
+    private function sorted(\Generator $rows, TotalColumns $delivered, \Generator $left, TotalColumns $prepared, string $path): \Generator
+    {
+        $file = new SortedRunWriter($path);
+        $held = $runs = [];
+        /** @var list<array{string, \Generator<int, list<string>>, TotalColumns}> $both */
+        $both = [['d', $rows, $delivered], ['p', $left, $prepared]];
+        foreach ($both as [$what, $side, $columns]) {
+            foreach ($side as $place => $cells) {
+                [$amount, $group] = self::entry($columns, $cells);
+                $group = strtr($group, [KeyTuple::SEPARATOR => self::CELL]);
+                // Several rows may have become of one: the lines of a place are told apart by their number.
+                $held[sprintf('%016x%s%08x', $place, $what, count($held))] = implode(self::PART, [$what, $amount->canonical(), $group]);
+                if (count($held) * 160 > self::BYTES) {
+                    $runs[] = ['path' => $path, ...$file->write($held)];
+                    $held = [];
+                }
             }
         }
         $runs[] = ['path' => $path, ...$file->write($held)];
         $file->finish();
-        $this->share($number, $side, $reader, SortedRuns::merged($runs), $shares);
 
-        return $groups;
+        return self::places(SortedRuns::merged($runs));
     }
 
     /** @param list<string> $cells */
@@ -112,8 +198,16 @@ final readonly class DeliveredTotals
         if ($columns->place === null) {
             return;
         }
-        if ($columns->reading->isBlank($cells[$columns->place])) {
+        $cell = $cells[$columns->place];
+        if ($columns->reading->isBlank($cell)) {
             $figures->blanks++;
+        } elseif (
+            $columns->total->measure === Measure::Sum &&
+            $columns->isPlain &&
+            ! $columns->hasUnit() &&
+            $figures->sum->addPlain($cell)
+        ) {
+            return;
         } elseif ($columns->total->measure === Measure::Sum) {
             $amount = $columns->amount($cells);
             match (true) {
@@ -124,20 +218,26 @@ final readonly class DeliveredTotals
         }
     }
 
-    /** @param \Generator<string, string> $lines by place */
-    private function share(int $number, Side $side, PreparedReader $reader, \Generator $lines, ShareCounts $shares): void
+    /** @param \Generator<int, Here> $places */
+    private function share(int $number, Side $side, PreparedReader $reader, \Generator $places, ShareCounts $shares): void
     {
-        $leftOut = LeftOutLines::of($reader, $this->onProgress);
         $hasGroups = $reader->ledger->condensed() > 0;
-        foreach (self::places($lines) as $place => $here) {
+        foreach ($places as $place => $here) {
             $name = match (true) {
-                count($here['p']) > 1 => 'made',
+                count($here['p']) > 1 || $here['d'] === [] => 'made',
                 $here['p'] !== [] => $hasGroups ? 'condensed' : 'altered',
-                $leftOut->stepOf(RecordPlace::ofPacked($place)) !== null => 'left-out',
+                $this->isLeftOut($side, $reader, $place) => 'left-out',
                 default => 'condensed',
             };
             $this->add($number, $side, "{$name} {$side->value}", $here, $shares);
         }
+    }
+
+    private function isLeftOut(Side $side, PreparedReader $reader, int $place): bool
+    {
+        $this->leftOut[$side->value] ??= LeftOutLines::of($reader, $this->onProgress);
+
+        return $this->leftOut[$side->value]->stepOf(RecordPlace::ofPacked($place)) !== null;
     }
 
     /**
