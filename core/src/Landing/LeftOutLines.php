@@ -56,11 +56,11 @@ final class LeftOutLines
 
     private function set(RecordPlace $place, string $step): void
     {
-        $lines = $this->steps[$place->part] ?? '';
-        if (strlen($lines) <= $place->line) {
-            $lines = str_pad($lines, 2 * $place->line + 64, self::KEPT);
+        $this->steps[$place->part] ??= '';
+        if (strlen($this->steps[$place->part]) <= $place->line) {
+            $this->steps[$place->part] = str_pad($this->steps[$place->part], 2 * $place->line + 64, self::KEPT);
         }
-        $lines[$place->line] = $step;
-        $this->steps[$place->part] = $lines;
+        // In its place: a second name for the string would copy all of it for each byte.
+        $this->steps[$place->part][$place->line] = $step;
     }
 }

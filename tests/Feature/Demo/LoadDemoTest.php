@@ -67,7 +67,7 @@ final class LoadDemoTest extends TestCase
 
         Artisan::call('nine-tally:demo');
 
-        self::assertSame([10, 4, 4], $before);
+        self::assertSame([12, 5, 4], $before);
         self::assertSame($before, [Delivery::query()->count(), Tally::query()->count(), User::query()->count()]);
     }
 
