@@ -90,6 +90,9 @@ th span {
   font-size: 12px;
   font-weight: 400;
 }
+td :deep(.cell) {
+  white-space: pre-wrap;
+}
 .before {
   display: block;
   font-size: 12px;
