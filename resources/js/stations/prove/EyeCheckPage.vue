@@ -13,6 +13,7 @@ import StationHead from '@/parts/StationHead.vue'
 import DrawEyeCheck from '@/stations/prove/DrawEyeCheck.vue'
 import EyeCheckPanel from '@/stations/prove/EyeCheckPanel.vue'
 import EyeCheckRow from '@/stations/prove/EyeCheckRow.vue'
+import ProofPanes from '@/stations/prove/ProofPanes.vue'
 import { useEyeCheck, useEyeChecks } from '@/stations/prove/useEyeChecks'
 
 /** Rows that agree, looked at by people: what the machine takes for the same, is it? */
@@ -77,38 +78,38 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
         </p>
         <DrawEyeCheck v-if="course.mayRule" :offers="checks.data.value" :is-busy="draw.isPending.value" @draw="draw.mutate($event)" />
       </div>
-      <div v-else-if="check" class="panes" :data-tally="id">
-        <nav ref="list" class="list" aria-label="Rows of the sample">
-          <select
-            v-if="(checks.data.value?.items.length ?? 0) > 1"
-            :value="check.id"
-            aria-label="Which sample"
-            @change="chosen = Number(($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="one in checks.data.value?.items" :key="one.id" :value="one.id">{{ moment(one.at) }}, {{ one.by }}</option>
-          </select>
-          <p v-if="rows.data.value?.isWaiting" class="quiet waiting" role="status">Both sides are being looked through for rows that agree …</p>
-          <p v-else-if="rows.data.value?.problem" class="waiting" role="alert">{{ rows.data.value.problem }}</p>
-          <button
-            v-for="one in sample"
-            :key="one.place"
-            type="button"
-            :class="{ on: one.place === place }"
-            :aria-pressed="one.place === place"
-            @click="go(one.place)"
-          >
-            <span class="mark" :class="one.mine?.verdict">{{ one.mine === null ? '' : marks[one.mine.verdict] }}</span>
-            <span class="cell">{{ one.key }}</span>
-            <span v-if="one.byRule" class="quiet rule">by a rule</span>
-          </button>
-        </nav>
-        <section class="middle" aria-label="The row on both sides">
-          <p v-if="rows.data.value?.hidesKeys">
-            The key is masked for you, so no single row can be looked at. Show the sensitive values first, if your role may see them.
-          </p>
-          <EyeCheckRow v-else-if="current" :course="course" :row="row.data.value" :error="row.error.value" :is-loading="row.isFetching.value" />
-        </section>
-        <aside>
+      <ProofPanes v-else-if="check" :tally="id" list-label="Rows of the sample" label="The row on both sides">
+        <template #list>
+          <div ref="list" class="list">
+            <select
+              v-if="(checks.data.value?.items.length ?? 0) > 1"
+              :value="check.id"
+              aria-label="Which sample"
+              @change="chosen = Number(($event.target as HTMLSelectElement).value)"
+            >
+              <option v-for="one in checks.data.value?.items" :key="one.id" :value="one.id">{{ moment(one.at) }}, {{ one.by }}</option>
+            </select>
+            <p v-if="rows.data.value?.isWaiting" class="quiet waiting" role="status">Both sides are being looked through for rows that agree …</p>
+            <p v-else-if="rows.data.value?.problem" class="waiting" role="alert">{{ rows.data.value.problem }}</p>
+            <button
+              v-for="one in sample"
+              :key="one.place"
+              type="button"
+              :class="{ on: one.place === place }"
+              :aria-pressed="one.place === place"
+              @click="go(one.place)"
+            >
+              <span class="mark" :class="one.mine?.verdict">{{ one.mine === null ? '' : marks[one.mine.verdict] }}</span>
+              <span class="cell">{{ one.key }}</span>
+              <span v-if="one.byRule" class="quiet rule">by a rule</span>
+            </button>
+          </div>
+        </template>
+        <p v-if="rows.data.value?.hidesKeys">
+          The key is masked for you, so no single row can be looked at. Show the sensitive values first, if your role may see them.
+        </p>
+        <EyeCheckRow v-else-if="current" :course="course" :row="row.data.value" :error="row.error.value" :is-loading="row.isFetching.value" />
+        <template #aside>
           <EyeCheckPanel
             v-if="rows.data.value"
             ref="panel"
@@ -122,8 +123,8 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
             @give="give.mutate($event)"
           />
           <p v-if="sample.length > 0" class="quiet"><SaidText :said="figures('eye-check/rows/length', sample.length, 'row')" /> drawn</p>
-        </aside>
-      </div>
+        </template>
+      </ProofPanes>
     </LoadState>
     <el-dialog v-if="isDrawing && checks.data.value" :model-value="true" title="Draw another sample" width="min(620px, 95vw)" @close="isDrawing = false">
       <DrawEyeCheck
@@ -151,18 +152,6 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
 .empty {
   padding: 16px;
   max-inline-size: 76ch;
-}
-.panes {
-  flex: 1;
-  display: grid;
-  grid-template-columns: 226px minmax(0, 1fr) 310px;
-  min-block-size: 0;
-  background: var(--sheet);
-}
-.list {
-  background: var(--floor);
-  border-inline-end: 1px solid var(--line);
-  overflow: auto;
 }
 .list select {
   inline-size: 100%;
@@ -211,21 +200,5 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
   padding: 10px 12px;
   margin: 0;
   font-size: 13px;
-}
-.middle {
-  padding: 12px 18px;
-  overflow: auto;
-}
-aside {
-  border-inline-start: 1px solid var(--line);
-  background: var(--floor);
-  padding: 14px 16px;
-  overflow: auto;
-  font-size: 13px;
-}
-@media (width < 1000px) {
-  .panes {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -13,6 +13,8 @@ import StationHead from '@/parts/StationHead.vue'
 import { freshStepId } from '@/format/freshStepId'
 import { withPeriod, type PeriodOfPair } from '@/stations/prove/periods'
 import DeclaredTotals from '@/stations/prove/DeclaredTotals.vue'
+import ProofEntry from '@/stations/prove/ProofEntry.vue'
+import ProofPanes from '@/stations/prove/ProofPanes.vue'
 import PublishedDialog from '@/stations/prove/PublishedDialog.vue'
 import TotalGroups from '@/stations/prove/TotalGroups.vue'
 import { isSame, nameOf } from '@/stations/prove/totals'
@@ -121,35 +123,32 @@ const key = (side: 'source' | 'target') => ({
         <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
       </div>
       <p v-if="data?.since && sinceSaid.length > 0" class="since" :data-tally="id">Since tally {{ data.since.tally }}: <SaidText :said="sinceSaid" />.</p>
-      <div v-if="data && total && data.items.length > 0" class="panes" :data-tally="id">
-        <nav class="list" aria-label="Totals, those that differ first">
-          <h2>Totals, those that differ first</h2>
-          <button
+      <ProofPanes v-if="data && total && data.items.length > 0" :tally="id" list-label="Totals, those that differ first" :label="total.heading">
+        <template #list>
+          <h2 class="above">Totals, those that differ first</h2>
+          <ProofEntry
             v-for="one in data?.items"
             :key="one.number"
-            type="button"
-            :class="{ on: one === total }"
-            :aria-pressed="one === total"
-            @click="chosen = one.number"
+            :name="one.heading"
+            :about="aboutOf(one)"
+            :is-chosen="one === total"
+            :is-agreed="isAgreed(one)"
+            @choose="chosen = one.number"
           >
-            <b>{{ one.heading }}</b>
-            <span>{{ aboutOf(one) }}</span>
-            <span class="figure" :class="{ agrees: isAgreed(one) }">
-              <template v-if="one.isMasked">masked</template>
-              <template v-else-if="one.difference === null">
-                <FigureValue :name="path(one)" :of="amount(one.source)" /> and <FigureValue :name="path(one)" :of="amount(one.target)" />
-              </template>
-              <template v-else-if="one.differs"><FigureValue :name="path(one)" :of="signed(one.difference)" /></template>
-              <template v-else-if="one.cancelling > 0 || one.cancels">{{ one.only ? 'as many, not the same' : 'agrees, cancels out' }}</template>
-              <template v-else><FigureValue :name="path(one)" :of="amount(one.source)" /> agree</template>
-            </span>
-          </button>
+            <template v-if="one.isMasked">masked</template>
+            <template v-else-if="one.difference === null">
+              <FigureValue :name="path(one)" :of="amount(one.source)" /> and <FigureValue :name="path(one)" :of="amount(one.target)" />
+            </template>
+            <template v-else-if="one.differs"><FigureValue :name="path(one)" :of="signed(one.difference)" /></template>
+            <template v-else-if="one.cancelling > 0 || one.cancels">{{ one.only ? 'as many, not the same' : 'agrees, cancels out' }}</template>
+            <template v-else><FigureValue :name="path(one)" :of="amount(one.source)" /> agree</template>
+          </ProofEntry>
           <WorthOfColumns :tally="id" :dataset="course.id" />
           <p v-if="waiting.length > 0" class="quiet waiting">
             Taken with the next tally: {{ waiting.map(nameOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
           </p>
-        </nav>
-        <section class="middle" :aria-label="total.heading">
+        </template>
+        <div class="said">
           <h2>
             {{ total.heading }}<template v-if="total.by"> by {{ total.by }}</template>
           </h2>
@@ -173,8 +172,8 @@ const key = (side: 'source' | 'target') => ({
               </template>
             </dl>
           </template>
-        </section>
-        <aside v-if="!total.isMasked && total.difference !== null">
+        </div>
+        <template v-if="!total.isMasked && total.difference !== null" #aside>
           <ValuesApart v-if="(group ?? total).only" :only="(group ?? total).only ?? nothingApart" :name="path(total)" :where="where" :course="course" />
           <WayBetween
             v-else
@@ -188,8 +187,8 @@ const key = (side: 'source' | 'target') => ({
           <DeclaredTotals v-if="group === null && total.declared.length > 0" :said="total.declared" :name="item" :labels="course.migration" />
           <el-button v-if="group === null && course.mayWork" size="small" @click="isPublishing = true">Figures that others published</el-button>
           <el-button v-if="group !== null" size="small" @click="group = null">All groups</el-button>
-        </aside>
-      </div>
+        </template>
+      </ProofPanes>
     </LoadState>
     <PublishedDialog v-if="isPublishing && total" :tally="id" :total="total" @close="isPublishing = false" />
     <TotalsDialog
@@ -218,81 +217,18 @@ const key = (side: 'source' | 'target') => ({
   border-block-end: 1px solid var(--line);
   overflow-wrap: anywhere;
 }
-.panes {
-  flex: 1;
-  display: grid;
-  grid-template-columns: 226px minmax(0, 1fr) 290px;
-  min-block-size: 0;
-  background: var(--sheet);
-}
-.list {
-  background: var(--floor);
-  border-inline-end: 1px solid var(--line);
-  padding-block-start: 12px;
-  overflow: auto;
-}
-.list h2 {
+.above {
   font-size: 12px;
   color: var(--ink-3);
-  padding: 0 14px 6px;
+  padding: 12px 14px 6px;
 }
-.list button {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  align-items: end;
-  inline-size: 100%;
-  border: 0;
-  border-block-end: 1px solid var(--line);
-  background: none;
-  text-align: start;
-  padding: 8px 14px;
+.said p {
+  margin: 2px 0 10px;
   font-size: 13px;
-  color: var(--ink-2);
-  cursor: pointer;
-  overflow-wrap: anywhere;
-}
-.list b {
-  flex: 1 0 100%;
-  color: var(--ink);
-  font-size: 14px;
-}
-.on {
-  background: var(--sheet) !important;
-  box-shadow: inset 3px 0 0 var(--ink);
-}
-.list button > span:not(.figure) {
-  flex: 1 1 90px;
-  min-inline-size: 0;
-}
-.figure {
-  margin-inline-start: auto;
-  text-align: end;
-  font-weight: 650;
-  color: var(--ink);
-}
-.agrees {
-  color: var(--ink-3);
-  font-weight: 500;
 }
 .waiting {
   padding: 8px 14px;
   font-size: 12.5px;
-}
-.middle {
-  overflow-wrap: anywhere;
-  padding: 14px 18px;
-  overflow: auto;
-}
-.middle p {
-  margin: 2px 0 10px;
-  font-size: 13px;
-}
-aside {
-  border-inline-start: 1px solid var(--line);
-  background: var(--floor);
-  padding: 14px 16px;
-  overflow: auto;
 }
 dl {
   display: grid;
@@ -304,11 +240,5 @@ dd {
 }
 .empty {
   padding: 16px;
-}
-@media (width < 1100px) {
-  .panes {
-    grid-template-columns: 1fr;
-    overflow: auto;
-  }
 }
 </style>

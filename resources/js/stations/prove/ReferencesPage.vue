@@ -9,6 +9,8 @@ import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
 import StationHead from '@/parts/StationHead.vue'
+import ProofEntry from '@/stations/prove/ProofEntry.vue'
+import ProofPanes from '@/stations/prove/ProofPanes.vue'
 import RecordLines from '@/stations/prove/RecordLines.vue'
 import { isSameRule, isWorse, LISTS, lengthOf, listsOf, sentenceOf } from '@/stations/prove/requiredRecords'
 import RequiredRecordsDialog from '@/stations/prove/RequiredRecordsDialog.vue'
@@ -80,26 +82,25 @@ const lengthName = (one: Schemas['RecordList']): string => {
         </p>
         <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose references</el-button>
       </div>
-      <div v-else class="panes" :data-tally="id">
-        <nav class="list" aria-label="References, where most was lost first">
-          <h2>References, where most was lost first</h2>
-          <button
+      <ProofPanes v-else :tally="id" list-label="References, where most was lost first" :label="sentenceOf(check.rule)">
+        <template #list>
+          <h2 class="above">References, where most was lost first</h2>
+          <ProofEntry
             v-for="one in data?.items"
             :key="one.number"
-            type="button"
-            :class="{ on: one === check }"
-            :aria-pressed="one === check"
-            @click="chosen = one.number"
+            :name="one.name"
+            :about="`in ${one.rule.in}`"
+            :is-chosen="one === check"
+            :is-agreed="!isWorse(one)"
+            @choose="chosen = one.number"
           >
-            <b>{{ one.name }}</b>
-            <span>in {{ one.rule.in }}</span>
-            <span class="figure" :class="{ agrees: !isWorse(one) }"><SaidText :said="lost(one)" /></span>
-          </button>
+            <SaidText :said="lost(one)" />
+          </ProofEntry>
           <p v-if="waiting.length > 0" class="quiet waiting">
             Looked at with the next tally: {{ waiting.map(sentenceOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
           </p>
-        </nav>
-        <section class="middle" :aria-label="sentenceOf(check.rule)">
+        </template>
+        <div class="said">
           <h2>{{ check.name }} must have a record in {{ check.rule.in }}</h2>
           <p class="quiet">
             by {{ check.recordName }}, as delivered. Of {{ label('source') }} {{ readFrom('source') }} was read, of {{ label('target') }}
@@ -146,8 +147,8 @@ const lengthName = (one: Schemas['RecordList']): string => {
             <p class="quiet">{{ LISTS[list].about }}</p>
             <RecordLines :key="`${check.number} ${list}`" :course="course" :check="check" :list="list" />
           </template>
-        </section>
-      </div>
+        </div>
+      </ProofPanes>
     </LoadState>
     <RequiredRecordsDialog
       v-if="isChoosing && draft !== null"
@@ -171,69 +172,18 @@ const lengthName = (one: Schemas['RecordList']): string => {
   padding: 16px;
   max-inline-size: 76ch;
 }
-.panes {
-  flex: 1;
-  display: grid;
-  grid-template-columns: 226px minmax(0, 1fr);
-  min-block-size: 0;
-  background: var(--sheet);
-}
-.list {
-  background: var(--floor);
-  border-inline-end: 1px solid var(--line);
-  padding-block-start: 12px;
-  overflow: auto;
-}
-.list h2 {
+.above {
   font-size: 12px;
   color: var(--ink-3);
-  padding: 0 14px 6px;
+  padding: 12px 14px 6px;
 }
-.list button {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  inline-size: 100%;
-  border: 0;
-  border-block-end: 1px solid var(--line);
-  background: none;
-  text-align: start;
-  padding: 8px 14px;
+.said p {
+  margin: 2px 0 10px;
   font-size: 13px;
-  color: var(--ink-2);
-  cursor: pointer;
-  overflow-wrap: anywhere;
-}
-.list b {
-  flex: 1 0 100%;
-  color: var(--ink);
-  font-size: 14px;
-}
-.list .on {
-  background: var(--sheet);
-  box-shadow: inset 3px 0 0 var(--ink);
-}
-.figure {
-  margin-inline-start: auto;
-  font-weight: 650;
-  color: var(--ink);
-}
-.agrees {
-  color: var(--ink-3);
-  font-weight: 500;
 }
 .waiting {
   padding: 8px 14px;
   font-size: 12.5px;
-}
-.middle {
-  padding: 14px 18px;
-  overflow: auto;
-  overflow-wrap: anywhere;
-}
-.middle p {
-  margin: 2px 0 10px;
-  font-size: 13px;
 }
 .scroll {
   overflow-x: auto;
@@ -284,10 +234,5 @@ const lengthName = (one: Schemas['RecordList']): string => {
   background: var(--night);
   border-color: var(--night);
   color: #fff;
-}
-@media (width < 900px) {
-  .panes {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>
