@@ -68,15 +68,13 @@ final class DeliveredTotals
         $stack = $this->source->delivered($side);
         $delivered = new TotalColumns($total, $side, $this->plan, Columns::named($side->value, $stack->columns), $this->forms);
         $groups = [];
-        $rows = (function () use ($stack, $delivered, &$groups): \Generator {
+        $rows = (function () use ($number, $stack, $delivered, &$groups): \Generator {
             foreach ($stack->records() as $packedPlace => $record) {
                 if (! $record instanceof RefusedRecord) {
                     $written = implode(KeyTuple::SEPARATOR, array_map(static fn(int $at): string => $record[$at], $delivered->groupPlaces));
-                    $this->take(
-                        $groups[$delivered->meets($written)] ??= new GroupFigures($delivered->labelsOf($written)),
-                        $delivered,
-                        $record,
-                    );
+                    $group = $delivered->meets($written);
+                    $figures = $groups[$number][$group] ?? SideTotals::open($groups, $number, $group, $delivered->labelsOf($written));
+                    $this->take($figures, $delivered, $record);
                     yield $packedPlace => $record;
                 }
             }
@@ -91,7 +89,7 @@ final class DeliveredTotals
             $shares,
         );
 
-        return $groups;
+        return $groups[$number] ?? [];
     }
 
     /** @return \Generator<int, list<string>> the prepared rows, by packed place */
@@ -147,7 +145,7 @@ final class DeliveredTotals
      */
     private static function entry(TotalColumns $columns, array $cells): array
     {
-        return [$columns->amount($cells) ?? self::nothing(), $columns->group($cells)];
+        return [$columns->amount($cells) ?? Decimal::zero(), $columns->group($cells)];
     }
 
     /**
@@ -201,21 +199,20 @@ final class DeliveredTotals
         $cell = $cells[$columns->place];
         if ($columns->reading->isBlank($cell)) {
             $figures->blanks++;
-        } elseif (
-            $columns->total->measure === Measure::Sum &&
-            $columns->isPlain &&
-            ! $columns->hasUnit() &&
-            $figures->sum->addPlain($cell)
-        ) {
+
             return;
-        } elseif ($columns->total->measure === Measure::Sum) {
-            $amount = $columns->amount($cells);
-            match (true) {
-                $amount !== null => $figures->sum->add($amount),
-                $columns->lacksUnit($cells) => $figures->unvalued++,
-                default => $figures->unread++,
-            };
         }
+        $isSummed = $columns->total->measure === Measure::Sum;
+        // Most sums are of numbers that need no reading.
+        if (! $isSummed || $columns->isPlain && ! $columns->hasUnit() && $figures->sum->addPlain($cell)) {
+            return;
+        }
+        $amount = $columns->amount($cells);
+        match (true) {
+            $amount !== null => $figures->sum->add($amount),
+            $columns->lacksUnit($cells) => $figures->unvalued++,
+            default => $figures->unread++,
+        };
     }
 
     /** @param \Generator<int, Here> $places */
@@ -272,22 +269,17 @@ final class DeliveredTotals
         // On the way from the source's delivery to the target's, the steps of the target are gone through backwards.
         [$from, $to] = $side === Side::Source ? [$here['d'], $here['p']] : [$here['p'], $here['d']];
         $byGroup = [];
-        $all = self::nothing();
+        $all = Decimal::zero();
         foreach ([[$from, true], [$to, false]] as [$entries, $isFrom]) {
             foreach ($entries as [$amount, $group]) {
-                $signed = $isFrom ? $amount->negated() : $amount;
-                $byGroup[$group] = ($byGroup[$group] ?? self::nothing())->minus($signed->negated()) ?? self::nothing();
-                $all = $all->minus($signed->negated()) ?? self::nothing();
+                $taken = $isFrom ? $amount : $amount->negated();
+                $byGroup[$group] = ($byGroup[$group] ?? Decimal::zero())->minus($taken) ?? Decimal::zero();
+                $all = $all->minus($taken) ?? Decimal::zero();
             }
         }
         foreach ($byGroup as $group => $moved) {
             $moved->isZero() || $shares->add($number, (string) $group, $name, $moved);
         }
         $all->isZero() || $shares->add($number, ShareCounts::ALL, $name, $all);
-    }
-
-    private static function nothing(): Decimal
-    {
-        return Decimal::of(false, '0', '', 0);
     }
 }

@@ -85,10 +85,12 @@ final readonly class SideTotals
     }
 
     /**
+     * A group that was not there yet, or the one of all that are beyond the most.
+     *
      * @param  Groups  $groups
      * @param  list<string>  $labels
      */
-    private static function open(array &$groups, int $number, string $group, array $labels): GroupFigures
+    public static function open(array &$groups, int $number, string $group, array $labels): GroupFigures
     {
         if (count($groups[$number] ?? []) >= self::MOST_GROUPS) {
             return $groups[$number][self::BEYOND] ??= new GroupFigures([]);

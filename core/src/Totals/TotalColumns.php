@@ -195,8 +195,8 @@ final class TotalColumns
 
         return match ($this->total->measure) {
             Measure::Rows => self::one(),
-            Measure::Blanks => $this->reading->isBlank($cell) ? self::one() : self::zero(),
-            default => $this->reading->isBlank($cell) ? self::zero() : $this->times($this->number($cell), $this->unitIn($cells)),
+            Measure::Blanks => $this->reading->isBlank($cell) ? self::one() : Decimal::zero(),
+            default => $this->reading->isBlank($cell) ? Decimal::zero() : $this->times($this->number($cell), $this->unitIn($cells)),
         };
     }
 
@@ -273,10 +273,5 @@ final class TotalColumns
     private static function one(): Decimal
     {
         return Decimal::of(false, '1', '', 0);
-    }
-
-    private static function zero(): Decimal
-    {
-        return Decimal::of(false, '0', '', 0);
     }
 }

@@ -104,7 +104,7 @@ final readonly class TotalShares
     private function ofBoth(int $number, array $source, array $target, \Closure $name): void
     {
         [$ofSource, $ofTarget] = [$this->columns->source[$number], $this->columns->target[$number]];
-        [$from, $to] = [$ofSource->amount($source) ?? self::nothing(), $ofTarget->amount($target) ?? self::nothing()];
+        [$from, $to] = [$ofSource->amount($source) ?? Decimal::zero(), $ofTarget->amount($target) ?? Decimal::zero()];
         [$fromGroup, $toGroup] = [$ofSource->group($source), $ofTarget->group($target)];
         $apart = $from->isEqualTo($to) ? null : $to->minus($from);
         if ($apart !== null) {
@@ -153,10 +153,5 @@ final readonly class TotalShares
             $ofSource->amount($source) === null || $ofTarget->amount($target) === null => self::UNREADABLE,
             default => self::UNCOMPARED,
         };
-    }
-
-    private static function nothing(): Decimal
-    {
-        return Decimal::of(false, '0', '', 0);
     }
 }

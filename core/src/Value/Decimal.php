@@ -15,6 +15,11 @@ final readonly class Decimal
     /** @param string $digits without leading or trailing zeros; "0" for zero */
     private function __construct(public bool $isNegative, public string $digits, public int $exponent) {}
 
+    public static function zero(): self
+    {
+        return self::of(false, '0', '', 0);
+    }
+
     /**
      * @param  string  $whole  digits before the point, possibly none
      * @param  string  $part  digits behind it, possibly none

@@ -196,9 +196,4 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
 .rule {
   font-size: 11.5px;
 }
-.waiting {
-  padding: 10px 12px;
-  margin: 0;
-  font-size: 13px;
-}
 </style>

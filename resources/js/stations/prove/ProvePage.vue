@@ -123,9 +123,8 @@ const key = (side: 'source' | 'target') => ({
         <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose totals</el-button>
       </div>
       <p v-if="data?.since && sinceSaid.length > 0" class="since" :data-tally="id">Since tally {{ data.since.tally }}: <SaidText :said="sinceSaid" />.</p>
-      <ProofPanes v-if="data && total && data.items.length > 0" :tally="id" list-label="Totals, those that differ first" :label="total.heading">
+      <ProofPanes v-if="data && total && data.items.length > 0" :tally="id" list-label="Totals, those that differ first" is-headed :label="total.heading">
         <template #list>
-          <h2 class="above">Totals, those that differ first</h2>
           <ProofEntry
             v-for="one in data?.items"
             :key="one.number"
@@ -148,31 +147,29 @@ const key = (side: 'source' | 'target') => ({
             Taken with the next tally: {{ waiting.map(nameOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
           </p>
         </template>
-        <div class="said">
-          <h2>
-            {{ total.heading }}<template v-if="total.by"> by {{ total.by }}</template>
-          </h2>
-          <p v-if="total.isMasked">This total is computed from sensitive values, which are masked for you.</p>
-          <template v-else>
-            <p class="quiet"><SaidText :said="takenOf(total)" /></p>
-            <p v-if="since" class="quiet">
-              In tally {{ since.tally }} the difference was <span :data-figure="`${item}/before`">{{ signed(since.difference) }}</span>.
-            </p>
-            <p v-if="total.tooManyGroups">There are more groups than <span data-ordinal>100,000</span>, so none is shown. Choose a coarser column.</p>
-            <TotalGroups v-if="total.groups > 0" v-model="group" :tally="id" :total="total" :course="course" />
-            <dl v-else-if="total.difference === null">
-              <template v-for="side in ['source', 'target'] as const" :key="side">
-                <dt :class="side === 'source' ? 'src' : 'tgt'">{{ side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel }}</dt>
-                <dd>
-                  <FigureValue :name="path(total)" :of="amount(total[side])" />
-                  <template v-if="total.keys[side].length > 0"
-                    >, first in the row <RouterLink :to="key(side)" class="cell">{{ total.keys[side].join(', ') }}</RouterLink></template
-                  >
-                </dd>
-              </template>
-            </dl>
-          </template>
-        </div>
+        <h2>
+          {{ total.heading }}<template v-if="total.by"> by {{ total.by }}</template>
+        </h2>
+        <p v-if="total.isMasked">This total is computed from sensitive values, which are masked for you.</p>
+        <template v-else>
+          <p class="quiet"><SaidText :said="takenOf(total)" /></p>
+          <p v-if="since" class="quiet">
+            In tally {{ since.tally }} the difference was <span :data-figure="`${item}/before`">{{ signed(since.difference) }}</span>.
+          </p>
+          <p v-if="total.tooManyGroups">There are more groups than <span data-ordinal>100,000</span>, so none is shown. Choose a coarser column.</p>
+          <TotalGroups v-if="total.groups > 0" v-model="group" :tally="id" :total="total" :course="course" />
+          <dl v-else-if="total.difference === null">
+            <template v-for="side in ['source', 'target'] as const" :key="side">
+              <dt :class="side === 'source' ? 'src' : 'tgt'">{{ side === 'source' ? course.migration.sourceLabel : course.migration.targetLabel }}</dt>
+              <dd>
+                <FigureValue :name="path(total)" :of="amount(total[side])" />
+                <template v-if="total.keys[side].length > 0"
+                  >, first in the row <RouterLink :to="key(side)" class="cell">{{ total.keys[side].join(', ') }}</RouterLink></template
+                >
+              </dd>
+            </template>
+          </dl>
+        </template>
         <template v-if="!total.isMasked && total.difference !== null" #aside>
           <ValuesApart v-if="(group ?? total).only" :only="(group ?? total).only ?? nothingApart" :name="path(total)" :where="where" :course="course" />
           <WayBetween
@@ -216,19 +213,6 @@ const key = (side: 'source' | 'target') => ({
   background: var(--sheet);
   border-block-end: 1px solid var(--line);
   overflow-wrap: anywhere;
-}
-.above {
-  font-size: 12px;
-  color: var(--ink-3);
-  padding: 12px 14px 6px;
-}
-.said p {
-  margin: 2px 0 10px;
-  font-size: 13px;
-}
-.waiting {
-  padding: 8px 14px;
-  font-size: 12.5px;
 }
 dl {
   display: grid;

@@ -82,9 +82,8 @@ const lengthName = (one: Schemas['RecordList']): string => {
         </p>
         <el-button v-else-if="course.mayWork" :disabled="draft === null" @click="isChoosing = true">Choose references</el-button>
       </div>
-      <ProofPanes v-else :tally="id" list-label="References, where most was lost first" :label="sentenceOf(check.rule)">
+      <ProofPanes v-else :tally="id" list-label="References, where most was lost first" is-headed :label="sentenceOf(check.rule)">
         <template #list>
-          <h2 class="above">References, where most was lost first</h2>
           <ProofEntry
             v-for="one in data?.items"
             :key="one.number"
@@ -100,54 +99,52 @@ const lengthName = (one: Schemas['RecordList']): string => {
             Looked at with the next tally: {{ waiting.map(sentenceOf).join('; ') }}. <RouterLink :to="`/datasets/${course.id}/tally`">Tally again</RouterLink>
           </p>
         </template>
-        <div class="said">
-          <h2>{{ check.name }} must have a record in {{ check.rule.in }}</h2>
-          <p class="quiet">
-            by {{ check.recordName }}, as delivered. Of {{ label('source') }} {{ readFrom('source') }} was read, of {{ label('target') }}
-            {{ readFrom('target') }}.
-          </p>
-          <p v-if="check.before" class="quiet">
-            In tally {{ check.before.tally }} <span :data-figure="before">{{ check.before.lost }}</span> were lost, and
-            <span :data-figure="before">{{ check.before.own }}</span> only the new system had.
-          </p>
-          <div class="scroll">
-            <table class="sides">
-              <thead>
-                <tr>
-                  <th scope="col" />
-                  <th scope="col">rows</th>
-                  <th scope="col">= no value</th>
-                  <th scope="col">+ with a record</th>
-                  <th scope="col">+ without one</th>
-                  <th scope="col">values without</th>
-                  <th scope="col">records</th>
-                  <th scope="col">nothing refers to</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="side in ['source', 'target'] as const" :key="side">
-                  <th scope="row" :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</th>
-                  <td v-if="check[side].problem" :colspan="FIGURES.length" class="problem">{{ check[side].problem }}</td>
-                  <template v-else>
-                    <td v-for="what in FIGURES" :key="what" :class="{ strong: what === 'without' && check[side].without > 0 }">
-                      <FigureValue :name="`${item}/${side}/${what}`" :of="check[side][what]" />
-                    </td>
-                  </template>
-                </tr>
-              </tbody>
-            </table>
-          </div>
-          <p v-if="lists.length === 0">Every value has its record, and every record is needed.</p>
-          <template v-else>
-            <div class="kinds" role="group" aria-label="Which values are listed">
-              <button v-for="one in lists" :key="one" type="button" :aria-pressed="list === one" :class="{ on: list === one }" @click="list = one">
-                <b><FigureValue :name="lengthName(one)" :of="lengthOf(check, one)" /></b> {{ LISTS[one].words }}
-              </button>
-            </div>
-            <p class="quiet">{{ LISTS[list].about }}</p>
-            <RecordLines :key="`${check.number} ${list}`" :course="course" :check="check" :list="list" />
-          </template>
+        <h2>{{ check.name }} must have a record in {{ check.rule.in }}</h2>
+        <p class="quiet">
+          by {{ check.recordName }}, as delivered. Of {{ label('source') }} {{ readFrom('source') }} was read, of {{ label('target') }}
+          {{ readFrom('target') }}.
+        </p>
+        <p v-if="check.before" class="quiet">
+          In tally {{ check.before.tally }} <span :data-figure="before">{{ check.before.lost }}</span> were lost, and
+          <span :data-figure="before">{{ check.before.own }}</span> only the new system had.
+        </p>
+        <div class="scroll">
+          <table class="sides">
+            <thead>
+              <tr>
+                <th scope="col" />
+                <th scope="col">rows</th>
+                <th scope="col">= no value</th>
+                <th scope="col">+ with a record</th>
+                <th scope="col">+ without one</th>
+                <th scope="col">values without</th>
+                <th scope="col">records</th>
+                <th scope="col">nothing refers to</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="side in ['source', 'target'] as const" :key="side">
+                <th scope="row" :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</th>
+                <td v-if="check[side].problem" :colspan="FIGURES.length" class="problem">{{ check[side].problem }}</td>
+                <template v-else>
+                  <td v-for="what in FIGURES" :key="what" :class="{ strong: what === 'without' && check[side].without > 0 }">
+                    <FigureValue :name="`${item}/${side}/${what}`" :of="check[side][what]" />
+                  </td>
+                </template>
+              </tr>
+            </tbody>
+          </table>
         </div>
+        <p v-if="lists.length === 0">Every value has its record, and every record is needed.</p>
+        <template v-else>
+          <div class="kinds" role="group" aria-label="Which values are listed">
+            <button v-for="one in lists" :key="one" type="button" :aria-pressed="list === one" :class="{ on: list === one }" @click="list = one">
+              <b><FigureValue :name="lengthName(one)" :of="lengthOf(check, one)" /></b> {{ LISTS[one].words }}
+            </button>
+          </div>
+          <p class="quiet">{{ LISTS[list].about }}</p>
+          <RecordLines :key="`${check.number} ${list}`" :course="course" :check="check" :list="list" />
+        </template>
       </ProofPanes>
     </LoadState>
     <RequiredRecordsDialog
@@ -171,19 +168,6 @@ const lengthName = (one: Schemas['RecordList']): string => {
 .empty {
   padding: 16px;
   max-inline-size: 76ch;
-}
-.above {
-  font-size: 12px;
-  color: var(--ink-3);
-  padding: 12px 14px 6px;
-}
-.said p {
-  margin: 2px 0 10px;
-  font-size: 13px;
-}
-.waiting {
-  padding: 8px 14px;
-  font-size: 12.5px;
 }
 .scroll {
   overflow-x: auto;
