@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 /*
  * What control totals add to a tally, in time and in memory: distinct values, of which each row has its own; sums by group; and the same
- * over delivered rows, with a step on each side. Each is run in a process of its own, so that its memory is its own.
+ * over delivered rows, with a step on each side. Beside them stands what reading both sides once takes: as blocks, in which no cell has
+ * been found, and as rows with their cells. Each is run in a process of its own, so that its memory is its own.
  *
  *     php bench/totals.php FOLDER ROWS
  */
@@ -29,10 +30,14 @@ require dirname(__DIR__).'/vendor/autoload.php';
 $paths = ['source' => "{$folder}/totals-source.csv", 'target' => "{$folder}/totals-target.csv"];
 $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
 $sums = [['measure' => 'sum', ...$same('fee'), 'by' => [$same('basin')]], ['measure' => 'rows', 'by' => [$same('basin')]]];
+$three = [...$sums, ['measure' => 'sum', ...$same('paid'), 'by' => [$same('basin')]]];
 $delivered = array_map(static fn(array $total): array => [...$total, 'over' => 'delivered'], $sums);
 $steps = [['id' => 'a', 'kind' => 'leave-out-rows', 'condition' => ['column' => 'basin', 'test' => 'is', 'value' => 'KB']]];
 $kinds = [
+    'both sides read, as blocks' => [[], []],
+    'both sides read, as rows with their cells' => [[], []],
     'no totals' => [[], []],
+    'two sums and a count by group' => [$three, []],
     'distinct values, each row its own' => [[['measure' => 'distinct', ...$same('boat')]], []],
     'a sum and a count by group' => [$sums, []],
     'no totals, a step on each side' => [[], $steps],
@@ -42,11 +47,13 @@ $kinds = [
 if ($kind === null) {
     foreach ($paths as $side => $path) {
         $file = fopen($path, 'wb') ?: exit("The folder cannot be written to.\n");
-        fwrite($file, "basin,berth,boat,fee\n");
+        fwrite($file, "basin,berth,boat,fee,length,opened,holder,note,state,year,paid,mark\n");
         for ($row = 1; $row <= $rows; $row++) {
             // 7,919 is no divisor of what anybody would ask for: the sides are in different orders.
             $number = $side === 'source' ? $row : $row * 7_919 % $rows + 1;
-            fwrite($file, ['KB', 'LM', 'NQ', 'OT'][$number % 4].",{$number},Slow Heron {$number},".$number % 9_000 .".50\n");
+            $further = [$number % 30 .'.2', '2024-01-0'.$number % 9 + 1, "Holder {$number}", 'in order', 'open', 2000 + $number % 20];
+        $cells = [['KB', 'LM', 'NQ', 'OT'][$number % 4], $number, "Slow Heron {$number}", $number % 9_000 .'.50', ...$further];
+        fwrite($file, implode(',', [...$cells, $number % 700 .'.25', "x{$number}"])."\n");
         }
         fclose($file);
     }
@@ -72,6 +79,7 @@ $plan = Plan::fromJson(
     ]),
 );
 $work = Workspace::make($folder);
+$line = "%-50s %6.2f s  peak %4.0f MB\n";
 $files = Sides::each(static fn(Side $side) => (new ReaderCatalogue)->open($paths[$side->value], basename($paths[$side->value])));
 $stacks = $files->map(static fn($reader): PartStack => new PartStack([['reader' => $reader, 'label' => '']]));
 $readers = $preparation === [] ? $files : Sides::each(static function (Side $side) use ($plan, $stacks, $work): PreparedReader {
@@ -81,10 +89,21 @@ $readers = $preparation === [] ? $files : Sides::each(static function (Side $sid
 
     return new PreparedReader($prepared, $side->value);
 });
+if (str_starts_with($kind, 'both sides read')) {
+    $began = microtime(true);
+    foreach ($files->both() as $reader) {
+        foreach (str_ends_with($kind, 'blocks') ? $reader->batches() : $reader->records() as $read) {
+            unset($read);
+        }
+    }
+    printf($line, $kind, microtime(true) - $began, memory_get_peak_usage(true) / 1e6);
+    $work->remove();
+    exit;
+}
 $began = microtime(true);
 $run = new TallyRun($plan, $readers, $work->path, settings: new TallySettings(256 << 20), delivered: new GivenDeliveries($stacks));
 foreach ($run->findings() as $finding) {
     unset($finding);
 }
-printf("%-50s %6.1f s  peak %4.0f MB\n", $kind, microtime(true) - $began, memory_get_peak_usage(true) / 1e6);
+printf($line, $kind, microtime(true) - $began, memory_get_peak_usage(true) / 1e6);
 $work->remove();

@@ -9,8 +9,8 @@ use NineTally\Core\Intake\Batch;
 /**
  * How the bytes of a side's rows are put aside so that equal rows are equal bytes.
  *
- * The body is what is compared. Where both sides have the same columns in the same order it is the row as it came, and is
- * never split; else it is the paired cells in the order of the plan, and the rest, key cells first, is kept beside it.
+ * The body is what is compared, and what control totals look at besides. Where both sides have the same columns in the same order it is the row as it came, and is
+ * never split; else it is the paired cells in the order of the plan, then those of the totals; the rest, key cells first, is kept beside it.
  */
 final readonly class RowEncoding
 {
@@ -30,6 +30,12 @@ final readonly class RowEncoding
     /** Whether nothing but the key is left beside the body, so that the rest need not be kept where the key is. */
     public bool $restIsKey;
 
+    /** @var list<int> positions of the body, compared ones first */
+    private array $bodyPositions;
+
+    /** Whether a cell stands in an arranged row twice, such as one of the key that is compared too. */
+    public bool $repeatsCells;
+
     /** @var list<int> positions of the rest, key first; empty for whole rows */
     public array $restPositions;
 
@@ -40,13 +46,22 @@ final readonly class RowEncoding
      * @param  list<int>  $keyPositions
      * @param  list<int>  $pairedPositions  in the order of the plan's column pairs
      * @param  bool  $isWhole  whether the body is the whole row
+     * @param  list<int>  $totalledPositions  that no column pair compares, and a control total looks at
      */
-    public function __construct(public array $keyPositions, public array $pairedPositions, private int $width, public bool $isWhole)
-    {
+    public function __construct(
+        public array $keyPositions,
+        public array $pairedPositions,
+        private int $width,
+        public bool $isWhole,
+        array $totalledPositions = [],
+    ) {
+        $this->bodyPositions = [...$pairedPositions, ...$totalledPositions];
         $this->keyComesFirst = $keyPositions === range(0, count($keyPositions) - 1);
         $this->restPositions = $isWhole
             ? []
-            : [...$keyPositions, ...array_values(array_diff(range(0, $width - 1), $keyPositions, $pairedPositions))];
+            : [...$keyPositions, ...array_values(array_diff(range(0, $width - 1), $keyPositions, $this->bodyPositions))];
+        $arranged = [...$this->restPositions, ...$this->bodyPositions];
+        $this->repeatsCells = ! $isWhole && count(array_unique($arranged)) < count($arranged);
         $this->restIsKey = ! $isWhole && count($this->restPositions) === count($keyPositions);
         $this->pattern =
             $isWhole || $width > self::MOST_REFERENCES ? null : '/'.implode('\xFF', array_fill(0, $width, '([^\xFF\xFE]*+)')).'/';
@@ -54,8 +69,8 @@ final readonly class RowEncoding
         $this->replacement =
             implode(Batch::CELL_END, array_map($reference, $this->restPositions)).
             self::BODY.
-            implode(Batch::CELL_END, array_map($reference, $pairedPositions));
-        $this->order = array_flip(array_reverse([...$pairedPositions, ...$this->restPositions], true));
+            implode(Batch::CELL_END, array_map($reference, $this->bodyPositions));
+        $this->order = array_flip(array_reverse([...$this->bodyPositions, ...$this->restPositions], true));
     }
 
     /** @return list<int> where the paired cells stand in an exploded body */
@@ -85,7 +100,7 @@ final readonly class RowEncoding
 
         return implode(Batch::CELL_END, array_map($pick, $this->restPositions)).
             self::BODY.
-            implode(Batch::CELL_END, array_map($pick, $this->pairedPositions));
+            implode(Batch::CELL_END, array_map($pick, $this->bodyPositions));
     }
 
     /** The row as it came. */
@@ -94,7 +109,7 @@ final readonly class RowEncoding
         if ($this->isWhole) {
             return $body;
         }
-        $cells = explode(Batch::CELL_END, $this->pairedPositions === [] ? $rest : $body.Batch::CELL_END.$rest);
+        $cells = explode(Batch::CELL_END, $this->bodyPositions === [] ? $rest : $body.Batch::CELL_END.$rest);
         $row = [];
         for ($position = 0; $position < $this->width; $position++) {
             $row[] = $cells[$this->order[$position]];

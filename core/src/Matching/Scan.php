@@ -172,6 +172,9 @@ final readonly class Scan
                 }
                 $spill->lines[$partition][] = $line;
             }
+            if ($inner !== '' && $layout->repeatsCells) {
+                $row = $layout->row($body, $rest);
+            }
             // Called for few: a call for each row is felt.
             $line += $inner === '' ? 1 : ($inner === "\n" ? 1 + substr_count($row, "\n") : $batch->linesOf($row));
         }

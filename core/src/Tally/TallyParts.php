@@ -204,15 +204,26 @@ final class TallyParts
         $widths = Sides::each(fn(Side $side): int => $this->columns($side)->count());
         $keys = Sides::each(fn(Side $side): array => $this->columns($side)->positionsOf($this->plan->keyNames($side)));
         $paired = Sides::each(fn(Side $side): array => $this->columns($side)->positionsOf($this->plan->pairedNames($side)));
+        $onlyTotalled = PlanTotals::uncomparedPairs($this->plan);
+        $totalled = Sides::each(
+            fn(Side $side): array => $this->columns($side)->positionsOf(array_column($onlyTotalled, $side->value)),
+        );
         $isWhole =
             $this->hasPlainKeys() &&
             $widths->source === $widths->target &&
             $keys->source === $keys->target &&
             $paired->source === $paired->target &&
-            count(array_unique([...$keys->source, ...$paired->source])) === $widths->source;
+            $totalled->source === $totalled->target &&
+            count(array_unique([...$keys->source, ...$paired->source, ...$totalled->source])) === $widths->source;
 
         return Sides::each(
-            static fn(Side $side): RowEncoding => new RowEncoding($keys->of($side), $paired->of($side), $widths->of($side), $isWhole),
+            static fn(Side $side): RowEncoding => new RowEncoding(
+                $keys->of($side),
+                $paired->of($side),
+                $widths->of($side),
+                $isWhole,
+                $totalled->of($side),
+            ),
         );
     }
 

@@ -6,7 +6,9 @@ namespace NineTally\Core\Totals;
 
 use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Cause\FormCombination;
+use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Matching\ScanResult;
+use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
@@ -34,6 +36,24 @@ final readonly class PlanTotals
         );
     }
 
+    /**
+     * The columns that only totals look at: no column pair compares them with their partner, nor do they meet in the key.
+     *
+     * @return list<array{source: string, target: string}> each pair once
+     */
+    public static function uncomparedPairs(Plan $plan): array
+    {
+        $pairs = array_merge([], ...array_map(static fn(ControlTotal $total): array => $total->pairs(), $plan->columnRules->totals));
+        $compared = array_map(
+            static fn(ColumnPair|KeyColumn $pair): array => ['source' => $pair->source, 'target' => $pair->target],
+            [...$plan->key, ...$plan->columnPairs],
+        );
+
+        return array_values(
+            array_unique(array_filter($pairs, static fn(array $pair): bool => ! in_array($pair, $compared, true)), SORT_REGULAR),
+        );
+    }
+
     public function ofSide(Side $side): SideTotals
     {
         return new SideTotals($this->columns->of($side), $this->keyPlaces->of($side));
@@ -58,18 +78,14 @@ final readonly class PlanTotals
     }
 
     /**
-     * Whether rows of equal bytes have to be looked at all the same: they leave all totals alike where each column that a total looks at is
-     * compared with its partner or is in the key, and both sides read it alike.
+     * Whether rows of equal bytes have to be looked at all the same: the cells that totals look at are among those bytes, so they leave all
+     * totals alike where both sides read them alike.
      */
     public function needAllRows(): bool
     {
         [$source, $target] = $this->columns->both();
-        foreach ($this->plan->columnRules->totals as $number => $total) {
-            $others = array_filter(
-                $total->pairs(),
-                fn(array $pair): bool => ! $this->isKeyColumn($pair) && $this->pairOf(...array_values($pair)) === null,
-            );
-            if ($others !== [] || ! $source[$number]->readsLike($target[$number])) {
+        foreach ($source as $number => $columns) {
+            if (! $columns->readsLike($target[$number])) {
                 return true;
             }
         }
@@ -115,18 +131,6 @@ final readonly class PlanTotals
             ),
             array_keys($this->columns->source),
         );
-    }
-
-    /** @param array{source: string, target: string} $pair */
-    private function isKeyColumn(array $pair): bool
-    {
-        foreach ($this->plan->key as $key) {
-            if ($key->source === $pair['source'] && $key->target === $pair['target']) {
-                return true;
-            }
-        }
-
-        return false;
     }
 
     /** @return list<array{pair: int, source: int, target: int}> what compares its quantity and its unit value, and where their cells are */

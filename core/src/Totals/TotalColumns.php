@@ -102,14 +102,23 @@ final class TotalColumns
         return $this->reading->isLike($other->reading) && $this->unitReading->isLike($other->unitReading);
     }
 
+    /** Whether a crosswalk leads from what stands in a group column to the group. */
+    public function isTranslated(): bool
+    {
+        return array_filter($this->crosswalks) !== [];
+    }
+
     /** @return list<int> of the cells that it looks at */
     public function places(): array
     {
+        return [...$this->countedPlaces(), ...$this->alongPlaces];
+    }
+
+    /** @return list<int> of the cells that say how much a row adds, and to which group */
+    public function countedPlaces(): array
+    {
         return array_values(
-            array_filter(
-                [$this->place, $this->unitPlace, ...$this->groupPlaces, ...$this->alongPlaces],
-                static fn(?int $place): bool => $place !== null,
-            ),
+            array_filter([$this->place, $this->unitPlace, ...$this->groupPlaces], static fn(?int $place): bool => $place !== null),
         );
     }
 

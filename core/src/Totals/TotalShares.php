@@ -31,6 +31,9 @@ final readonly class TotalShares
     /** Of values that nobody compares, or that are compared as something else. */
     public const UNCOMPARED = 'uncompared';
 
+    /** @var array<int, list<array{int, int}>> by total that the same bytes leave alike: where each of its cells is in source and target */
+    private array $places;
+
     /**
      * @param  Sides<list<TotalColumns>>  $columns  by total
      * @param  list<list<array{pair: int, source: int, target: int}>>  $pairs  by total: the column pairs that compare its quantity and its
@@ -43,7 +46,19 @@ final readonly class TotalShares
         private array $pairs,
         private array $comparisons,
         private ShareCounts $shares,
-    ) {}
+    ) {
+        $places = [];
+        foreach ($columns->source as $number => $source) {
+            if ($source->readsLike($columns->target[$number]) && ! $source->isTranslated()) {
+                $places[$number] = array_map(
+                    static fn(int $place, int $placeInTarget): array => [$place, $placeInTarget],
+                    $source->countedPlaces(),
+                    $columns->target[$number]->countedPlaces(),
+                );
+            }
+        }
+        $this->places = $places;
+    }
 
     /** A row that is a finding. */
     public function see(RowFinding $row): void
@@ -74,10 +89,27 @@ final readonly class TotalShares
     public function seeAgreed(array $source, array $target): void
     {
         foreach ($this->columns->source as $number => $columns) {
-            if ($columns->total->measure->hasShares()) {
+            if ($columns->total->measure->hasShares() && ! $this->isSame($number, $source, $target)) {
                 $this->ofBoth($number, $source, $target, fn(): string => $this->nameOf($number, $source, $target));
             }
         }
+    }
+
+    /**
+     * Whether the cells that a total looks at are the same bytes, and so the same amount: nearly all are, and reading them costs much.
+     *
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     */
+    private function isSame(int $number, array $source, array $target): bool
+    {
+        foreach ($this->places[$number] ?? [] as [$place, $placeInTarget]) {
+            if ($source[$place] !== $target[$placeInTarget]) {
+                return false;
+            }
+        }
+
+        return isset($this->places[$number]);
     }
 
     private function ofOneSide(int $number, RowFinding $row): void

@@ -15,6 +15,7 @@ use NineTally\Core\Tally\ProgressReport;
 use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\TallyCancelled;
 use NineTally\Core\Tally\TallyRun;
+use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\TaskExecutor;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -136,6 +137,31 @@ final class TallyRunTest extends TestCase
         );
 
         self::assertSame(['changed both KB,2 3/3 [0 changed none: Bo > Bob]'], $this->lines());
+    }
+
+    public function test_a_line_break_in_a_key_that_is_compared_too_is_one_line(): void
+    {
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $plan = Plan::fromJson(
+            (string) json_encode([
+                'formatVersion' => Plan::FORMAT_VERSION,
+                'key' => [$same('berth')],
+                'columnPairs' => [
+                    ['id' => 'pair-000000000001', 'source' => 'berth', 'target' => 'place'],
+                    ['id' => 'pair-000000000002', ...$same('fee')],
+                ],
+            ]),
+        );
+        $text = static fn(string $fee): string => "berth,place,fee,note\n0,0,5,x\n\"1\nA\",\"1\nA\",5,x\n2,2,{$fee},x\n3,3,5,x\n";
+        $this->tallyOf(
+            $plan,
+            $this->reader($text('6'), 'old.csv'),
+            $this->reader($text('7'), 'new.csv'),
+            // The range with the header is read record by record, all others block by block.
+            settings: new TallySettings(partitions: 2, rangeBytes: 28),
+        );
+
+        self::assertSame(['changed both 2 6/6 [1 changed none: 6 > 7]'], $this->lines());
     }
 
     public function test_patterns_carry_counts_and_the_first_twenty_distinct_value_pairs_in_source_order(): void
