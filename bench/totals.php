@@ -52,8 +52,8 @@ if ($kind === null) {
             // 7,919 is no divisor of what anybody would ask for: the sides are in different orders.
             $number = $side === 'source' ? $row : $row * 7_919 % $rows + 1;
             $further = [$number % 30 .'.2', '2024-01-0'.$number % 9 + 1, "Holder {$number}", 'in order', 'open', 2000 + $number % 20];
-        $cells = [['KB', 'LM', 'NQ', 'OT'][$number % 4], $number, "Slow Heron {$number}", $number % 9_000 .'.50', ...$further];
-        fwrite($file, implode(',', [...$cells, $number % 700 .'.25', "x{$number}"])."\n");
+            $cells = [['KB', 'LM', 'NQ', 'OT'][$number % 4], $number, "Slow Heron {$number}", $number % 9_000 .'.50', ...$further];
+            fwrite($file, implode(',', [...$cells, $number % 700 .'.25', "x{$number}"])."\n");
         }
         fclose($file);
     }

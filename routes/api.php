@@ -133,7 +133,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all'])->defaults(May::ACT, Act::Work);
     Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
-    Route::get('migrations/{migration}/shared-deliveries', SharedDeliveryController::class);
+    Route::get('migrations/{migration}/shared-deliveries', [SharedDeliveryController::class, 'index']);
+    Route::post('migrations/{migration}/landing-demands', [SharedDeliveryController::class, 'demand'])->defaults(May::ACT, Act::Work);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery'])->defaults(May::ACT, Act::Work);
 
     // Deliver, Preparation and Match, where rows stand as they were delivered: masked, as everywhere

@@ -37,7 +37,8 @@ use NineTally\Core\Wording\Sentences;
  *     slices?: list<array{class: string, reason?: string, side?: string, part?: int, bridged?: string, rows: int}>,
  *     repeats?: array{source: array{set_aside: int, not_kept: int, kept: int}, target: array{set_aside: int, not_kept: int, kept: int}},
  *     steps?: array{source: list<array<string, mixed>>, target: list<array<string, mixed>>}, parameters?: array<string, string>,
- *     agreedByRule?: int, engine: array<string, string|int>, madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
+ *     agreedByRule?: int, agreedWithoutOneKey?: array{identical: int, byRule: int}, engine: array<string, string|int>,
+ *     madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
  *     keyColumns: list<string>, startedBy: string, references?: list<array{name: string, delivery: int}>,
  *     records?: list<array{name: string, source: int|null, target: int|null}>}} $summary
  * @property Carbon $started_at

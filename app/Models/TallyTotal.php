@@ -7,13 +7,14 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Totals\DistinctValues;
+use NineTally\Core\Totals\Share;
 use NineTally\Core\Totals\TotalReport;
 
 /**
  * A control total of a tally as it came out, without its groups.
  *
  * @phpstan-import-type TotalDocument from ControlTotal
- * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type ShareFigures from Share
  * @phpstan-import-type Moves from TotalReport
  * @phpstan-import-type Only from DistinctValues
  *

@@ -222,6 +222,7 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 </tbody>
 </table>
 @endforeach
+@if($notDrawn > 0)<p>{{ $figure('eye-checks/notDrawn', $notDrawn) }} rows that agree are never drawn, for no key leads to them alone: it stands more than once, or a bridge joins two.</p>@endif
 @endif
 
 @if(isset($tally->summary['values']) && $tally->figuresByColumn() !== [])

@@ -99,6 +99,7 @@ final readonly class EnterTally
                 'slices' => $this->slices($run, $summary),
                 'repeats' => ['source' => $summary->source->repeats(), 'target' => $summary->target->repeats()],
                 'agreedByRule' => $summary->source->agreedByRule,
+                'agreedWithoutOneKey' => $summary->source->agreedWithoutOneKey,
                 'keyForgiven' => $summary->key->forgiven,
                 'forgiven' => $this->forgiven($summary),
                 // How often, but not with which values: those stand with the prepared side, where they are masked.

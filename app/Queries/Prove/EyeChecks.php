@@ -20,14 +20,26 @@ final readonly class EyeChecks
 
     public const SHARES = [0.001, 0.005, 0.01, 0.05];
 
-    /** @return array{identical: int, byRule: int} rows that agree, those that do so only for a rule apart */
+    /**
+     * Rows that agree and can be drawn, those that do so only for a rule apart: a key has to lead to each alone.
+     *
+     * @return array{identical: int, byRule: int}
+     */
     public function populations(Tally $tally): array
     {
         $agreed = $tally->summary['rows']['source']['agreed'];
         // Tallies of before did not count them: then they are with the others.
         $byRule = min($agreed, $tally->summary['agreedByRule'] ?? 0);
 
-        return ['identical' => $agreed - $byRule, 'byRule' => $byRule];
+        $apart = self::withoutOneKey($tally);
+
+        return ['identical' => $agreed - $byRule - $apart['identical'], 'byRule' => max(0, $byRule - $apart['byRule'])];
+    }
+
+    /** @return array{identical: int, byRule: int} rows that agree and are never drawn: their key repeats, or a bridge joins two keys */
+    public static function withoutOneKey(Tally $tally): array
+    {
+        return $tally->summary['agreedWithoutOneKey'] ?? ['identical' => 0, 'byRule' => 0];
     }
 
     /** @return array{identical: int, byRule: int} */

@@ -9,13 +9,13 @@ use Brick\Math\BigDecimal;
 use Illuminate\Support\Collection;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Totals\ControlTotal;
-use NineTally\Core\Totals\TotalReport;
+use NineTally\Core\Totals\Share;
 use NineTally\Core\Totals\WayThroughShares;
 
 /**
  * What others published of a total, held against both sides: often somebody else's figure is wrong first.
  *
- * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type ShareFigures from Share
  */
 final readonly class PublishedFigures
 {

@@ -9,8 +9,10 @@ use App\Models\TallyTotal;
 use App\Models\TotalGroup;
 use App\Queries\Review\Mask;
 use Illuminate\Support\Collection;
+use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
+use NineTally\Core\Totals\Share;
 use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Totals\TotalShares;
 
@@ -18,7 +20,7 @@ use NineTally\Core\Totals\TotalShares;
  * The control totals of a tally as they are shown: those that differ first, each with the shares of its difference and where their rows
  * are seen, and with what it was in the tally before.
  *
- * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type ShareFigures from Share
  * @phpstan-import-type GroupDocument from TotalReport
  * @phpstan-import-type Change from TotalsBefore
  */
@@ -86,7 +88,10 @@ final readonly class TotalsOfTally
         return [
             'items' => array_map(
                 fn(array $group, int $place): array => [
-                    'shares' => $this->shares($group['shares'], $patterns, $passes, ['total' => $total->number, 'group' => $from + $place]),
+                    'shares' => $this->shares($group['shares'], $patterns, $passes, $mask->hidesKeys(), [
+                        'total' => $total->number,
+                        'group' => $from + $place,
+                    ]),
                     'published' => $published->held($group['labels'], $group['source'], $group['target'], $group['shares']),
                 ] + array_diff_key($group, ['keys' => true]),
                 $groups,
@@ -135,7 +140,13 @@ final readonly class TotalsOfTally
             'isMasked' => false,
             'differs' => $row->differs,
             'groups' => $row->groups,
-            'shares' => $this->shares($figures['shares'], $patterns, self::passes($tally, $total), before: $before->sharesOf($total)),
+            'shares' => $this->shares(
+                $figures['shares'],
+                $patterns,
+                self::passes($tally, $total),
+                $mask->hidesKeys(),
+                before: $before->sharesOf($total),
+            ),
             'keys' => $mask->hidesKeys() ? self::HIDDEN['keys'] : $figures['keys'],
             'published' => PublishedFigures::of($tally->dataset_id, $total)->held(
                 [],
@@ -156,14 +167,23 @@ final readonly class TotalsOfTally
      * @param  array<string, string>  $before  what they came to in the tally before, by their words
      * @return list<array<string, mixed>> each with words, and what Review is asked for to see its rows
      */
-    private function shares(array $shares, array $patterns, array $passes, array $group = [], array $before = []): array
-    {
-        return array_map(static function (array $share) use ($patterns, $passes, $group, $before): array {
+    private function shares(
+        array $shares,
+        array $patterns,
+        array $passes,
+        bool $hidesKeys,
+        array $group = [],
+        array $before = [],
+    ): array {
+        return array_map(static function (array $share) use ($patterns, $passes, $hidesKeys, $group, $before): array {
             $lists = $passes[$share['name']] ?? [];
             [$kind, $rest] = [...explode(' ', $share['name'], 2), ''];
 
             return [
                 ...$share,
+                'keys' => $hidesKeys
+                    ? []
+                    : array_map(static fn(array $key): string => KeyTuple::of($key)->asCsv(), $share['keys'] ?? []),
                 'words' => $words = TotalWords::share($share['name'], $patterns[(int) $rest] ?? ''),
                 'before' => $before[$words] ?? null,
                 'filter' => match ($kind) {

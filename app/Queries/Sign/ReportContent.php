@@ -71,6 +71,7 @@ final readonly class ReportContent
             'totals' => $this->totals($tally, $mask),
             'records' => $this->records->all($tally, $mask, null),
             'eyeChecks' => $this->eyeChecks->all($tally),
+            'notDrawn' => array_sum(EyeChecks::withoutOneKey($tally)),
             'worth' => $this->worth->of($tally, Filter::from(['of' => 'cells']), $mask),
             'warnings' => $mask->warnings($tally->summary['warnings']),
             'classes' => $this->classes($tally, $standings, $mask),

@@ -34,6 +34,9 @@ final class MatchCounts
     /** Rows that agree, but only for a rule that lets one of their cells pass. */
     public int $agreedByRule = 0;
 
+    /** @var array{identical: int, byRule: int} rows that agree, to which no key leads alone: it repeats, or a bridge joins two keys */
+    public array $agreedWithoutOneKey = ['identical' => 0, 'byRule' => 0];
+
     /** @var list<int> positions in the plan of bridges that joined nothing */
     public array $idleBridges = [];
 
@@ -125,6 +128,8 @@ final class MatchCounts
         $this->compared += $other->compared;
         $this->bridged += $other->bridged;
         $this->agreedByRule += $other->agreedByRule;
+        $this->agreedWithoutOneKey['identical'] += $other->agreedWithoutOneKey['identical'];
+        $this->agreedWithoutOneKey['byRule'] += $other->agreedWithoutOneKey['byRule'];
         $this->idleBridges = [...$this->idleBridges, ...$other->idleBridges];
         foreach ($other->pairs as $position => $counts) {
             $this->pairs[$position]->merge($counts);

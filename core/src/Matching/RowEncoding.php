@@ -9,8 +9,9 @@ use NineTally\Core\Intake\Batch;
 /**
  * How the bytes of a side's rows are put aside so that equal rows are equal bytes.
  *
- * The body is what is compared, and what control totals look at besides. Where both sides have the same columns in the same order it is the row as it came, and is
- * never split; else it is the paired cells in the order of the plan, then those of the totals; the rest, key cells first, is kept beside it.
+ * The body is what is compared, and what control totals look at besides. Where both sides have the same columns in the same order it is
+ * the row as it came, and is never split; else it is the paired cells in the order of the plan, then those of the totals; the rest, key
+ * cells first, is kept beside it.
  */
 final readonly class RowEncoding
 {

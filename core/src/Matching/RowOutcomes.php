@@ -69,7 +69,12 @@ final class RowOutcomes
         $differs = array_filter($cells, static fn(array $cell): bool => $cell[1] !== CellClass::Forgiven->value) !== [];
         $this->counts->countMet($differs ? RowClass::Changed : RowClass::Agreed);
         $this->counts->bridged += $isBridged ? 1 : 0;
-        $this->counts->agreedByRule += ! $differs && ($isKeyForgiven || $this->comparison->hasForgiven) ? 1 : 0;
+        if (! $differs) {
+            $byRule = $isKeyForgiven || $this->comparison->hasForgiven;
+            $this->counts->agreedByRule += $byRule ? 1 : 0;
+            $this->counts->agreedWithoutOneKey[$byRule ? 'byRule' : 'identical'] +=
+                $isBridged || $sourceRows > 1 || $targetRows > 1 ? 1 : 0;
+        }
         if (! $differs && $this->totals !== null) {
             $this->totals->seeAgreed(
                 explode(Batch::CELL_END, $this->sides->source->row($source)),

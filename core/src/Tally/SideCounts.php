@@ -17,6 +17,7 @@ final readonly class SideCounts
      * @param  int  $unmatched  rows missing (source) or extra (target)
      * @param  int  $kept  rows that a policy kept, of keys that repeat here
      * @param  int  $agreedByRule  rows that agree only for a rule that lets one of their cells pass
+     * @param  array{identical: int, byRule: int}  $agreedWithoutOneKey  rows that agree, to which no key leads alone
      * @param  int  $notKept  rows of the class repeated that were not kept beside one of those
      */
     public function __construct(
@@ -40,6 +41,7 @@ final readonly class SideCounts
         public int $kept = 0,
         public int $notKept = 0,
         public int $agreedByRule = 0,
+        public array $agreedWithoutOneKey = ['identical' => 0, 'byRule' => 0],
     ) {}
 
     /**
@@ -72,6 +74,7 @@ final readonly class SideCounts
             kept: $counts->byPolicy($side)['kept'],
             notKept: $counts->byPolicy($side)['notKept'],
             agreedByRule: $counts->agreedByRule,
+            agreedWithoutOneKey: $counts->agreedWithoutOneKey,
         );
     }
 

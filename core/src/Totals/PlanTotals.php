@@ -74,6 +74,7 @@ final readonly class PlanTotals
                 array_map($this->comparedPairs(...), array_keys($totals)),
                 $comparisons,
                 $shares,
+                $this->keyPlaces->source,
             );
     }
 

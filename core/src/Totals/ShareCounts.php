@@ -12,12 +12,18 @@ final class ShareCounts
     /** Over all rows, whatever their group; no text holds its byte. */
     public const ALL = "\xFD";
 
+    /** Keys of its rows that a share tells. */
+    private const KEYS = 20;
+
+    private const KEYS_OF_GROUP = 5;
+
     /** @var array<int, array<string, array<string, Share>>> by total, by group as groups meet, by name */
     private array $shares = [];
 
-    public function add(int $total, string $group, string $name, Decimal $amount): void
+    /** @param string|null $key by which the row is found, where no list of findings has it */
+    public function add(int $total, string $group, string $name, Decimal $amount, ?string $key = null): void
     {
-        $this->share($total, $group, $name)->add($amount);
+        $this->share($total, $group, $name)->add($amount, $key);
     }
 
     public function merge(self $other): void
@@ -43,6 +49,6 @@ final class ShareCounts
             $group = SideTotals::BEYOND;
         }
 
-        return $this->shares[$total][$group][$name] ??= new Share;
+        return $this->shares[$total][$group][$name] ??= new Share($group === self::ALL ? self::KEYS : self::KEYS_OF_GROUP);
     }
 }

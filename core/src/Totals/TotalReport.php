@@ -16,10 +16,10 @@ use NineTally\Core\Row\KeyTuple;
  * @phpstan-import-type TotalDocument from ControlTotal
  * @phpstan-import-type OfGroup from DistinctValues
  * @phpstan-import-type Only from DistinctValues
+ * @phpstan-import-type ShareFigures from Share
  *
  * @phpstan-type Along array{source: string|null, target: string|null, differsIn: list<'source'|'target'>, apart: bool}
  * @phpstan-type Taken array{rows: int, blanks: int, unread: int, unvalued: int}
- * @phpstan-type ShareFigures array{name: string, rows: int, net: string, rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Moves array{rowsUp: int, up: string, rowsDown: int, down: string}
  * @phpstan-type Figures array{source: string|null, target: string|null, difference: string|null, rows: array{source: int, target: int},
  *     shares: list<ShareFigures>, moves: Moves, cancels: bool, keys: array{source: list<string>, target: list<string>},
@@ -228,15 +228,7 @@ final readonly class TotalReport
             'difference' => $written($difference),
             'rows' => $rows,
             'shares' => array_map(
-                static fn(string $name, Share $share): array => [
-                    'name' => $name,
-                    'rows' => $share->rows,
-                    'net' => $written($share->net()),
-                    'rowsUp' => $share->rowsUp,
-                    'up' => $written($share->up->total()),
-                    'rowsDown' => $share->rowsDown,
-                    'down' => $written($share->down->total()),
-                ],
+                static fn(string $name, Share $share): array => $share->figures($name, $written),
                 array_keys($moves),
                 array_values($moves),
             ),

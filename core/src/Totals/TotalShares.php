@@ -8,6 +8,7 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Value\Decimal;
@@ -40,12 +41,14 @@ final readonly class TotalShares
      *     unit value, with the places of their cells
      * @param  list<ColumnComparison>  $comparisons  by column pair
      * @param  ShareCounts  $shares  so far
+     * @param  list<int>  $keyPlaces  in the source
      */
     public function __construct(
         private Sides $columns,
         private array $pairs,
         private array $comparisons,
         private ShareCounts $shares,
+        private array $keyPlaces,
     ) {
         $places = [];
         foreach ($columns->source as $number => $source) {
@@ -141,9 +144,12 @@ final readonly class TotalShares
         $apart = $from->isEqualTo($to) ? null : $to->minus($from);
         if ($apart !== null) {
             $said = $name();
-            $this->shares->add($number, ShareCounts::ALL, $said, $apart);
+            $key = str_starts_with($said, 'pattern ')
+                ? null
+                : implode(KeyTuple::SEPARATOR, array_map(static fn(int $place): string => $source[$place], $this->keyPlaces));
+            $this->shares->add($number, ShareCounts::ALL, $said, $apart, $key);
             if ($fromGroup === $toGroup) {
-                $this->shares->add($number, $fromGroup, $said, $apart);
+                $this->shares->add($number, $fromGroup, $said, $apart, $key);
             }
         }
         if ($fromGroup !== $toGroup) {

@@ -69,6 +69,27 @@ final class EyeCheckTest extends TestCase
         );
     }
 
+    public function test_rows_to_which_no_key_leads_alone_are_counted_apart(): void
+    {
+        $old = "basin,berth,fee\nKB,1,1\nKB,1,1\nKB,2,2\nKB,3,3\nKB,4,5\nKB,4,4\n";
+        $new = "basin,berth,fee\nKB,1,1.0\nKB,2,2\nLM,3,3\nKB,4,4\n";
+        $plan = $this->plan()->toArray();
+        $plan['sides'] = ['source' => ['repeats' => ['policy' => 'keep-first']]];
+        $plan['bridges'] = [['source' => ['KB', '3'], 'target' => ['LM', '3']]];
+        $plan = Plan::fromJson(CanonicalJson::of($plan));
+        $summary = $this->tallyOf($plan, $this->reader($old, 'o.csv'), $this->reader($new, 'n.csv'));
+
+        // Of the two rows of KB,1 the kept one agrees by a rule; KB,3 by its bridge; of KB,4 the kept one differs.
+        self::assertSame([3, ['identical' => 1, 'byRule' => 1]], [$summary->source->agreed, $summary->source->agreedWithoutOneKey]);
+        $drawn = (new AgreedSample(
+            $plan,
+            new Sides($this->reader($old, 'o.csv'), $this->reader($new, 'n.csv')),
+            'one',
+            static fn() => null,
+        ))->draw(['identical' => 9, 'byRule' => 9], 6);
+        self::assertSame([['KB', '2']], array_column($drawn, 'key'));
+    }
+
     /** @return list<SampledRow> */
     private function drawn(string $old, string $new, string $seed, int $each): array
     {

@@ -6,13 +6,14 @@ namespace NineTally\Tests\Tally;
 
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Totals\Share;
 use NineTally\Core\Totals\TotalReport;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Totals of both sides by group, and the rows that make them differ. Figures are worked out by hand.
  *
- * @phpstan-import-type ShareFigures from TotalReport
+ * @phpstan-import-type ShareFigures from Share
  */
 final class TotalsTest extends TestCase
 {
@@ -173,6 +174,11 @@ final class TotalsTest extends TestCase
         self::assertSame(
             ['pattern 1' => [1, '10'], 'uncompared' => [1, '4'], 'unvalued' => [1, '-24']],
             $this->shares($uncompared->all['shares']),
+        );
+        // No list of findings has those rows: their keys lead there.
+        self::assertSame(
+            ['pattern 1' => null, 'uncompared' => [['KB', '2']], 'unvalued' => [['LM', '2']]],
+            array_map(static fn(array $share): ?array => $share['keys'] ?? null, array_column($uncompared->all['shares'], null, 'name')),
         );
         self::assertSame(['-1.75', '-1.85', '-0.10'], $figures($totals[1]));
     }

@@ -46,6 +46,25 @@ final class SharedDeliveriesTest extends TestCase
         );
     }
 
+    public function test_that_a_row_lands_in_one_dataset_alone_is_demanded_by_who_may_and_outlives_a_delivery(): void
+    {
+        $path = "/migrations/{$this->migration->id}/";
+        $demand = ['side' => 'source', 'files' => ['old.csv'], 'isDemanded' => true];
+        $this->actingAs($this->analyst);
+        $berths = $this->dataset('Berths', 'berth', self::ROWS);
+        $this->dataset('Licences', 'licence', self::ROWS);
+        self::assertNull($this->api('GET', "{$path}shared-deliveries")->assertOk()->json('items.0.alone'));
+
+        $this->api('POST', "{$path}landing-demands", $demand)->assertNoContent();
+        $this->api('POST', "{$path}landing-demands", ['files' => []] + $demand)->assertUnprocessable();
+        $this->tally($berths, self::ROWS."berth,3\n", []);
+        $shared = $this->api('GET', "{$path}shared-deliveries");
+        self::assertSame([true, $this->analyst->name], [$shared->json('items.0.alone.isDemanded'), $shared->json('items.0.alone.person')]);
+
+        $this->api('POST', "{$path}landing-demands", ['isDemanded' => false] + $demand)->assertNoContent();
+        self::assertFalse($this->api('GET', "{$path}shared-deliveries")->json('items.0.alone.isDemanded'));
+    }
+
     private function dataset(string $name, string $kind, string $old): Dataset
     {
         $dataset = $this->migration->datasets()->create(['name' => $name]);

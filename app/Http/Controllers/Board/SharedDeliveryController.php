@@ -5,15 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Board;
 
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Board\DemandOneDatasetRequest;
+use App\Models\LandingDemand;
 use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
+use App\Policies\Act;
 use App\Queries\Board\SharedDeliveries;
 use App\Queries\Review\Masks;
 use App\Questions\Answers;
 use App\Questions\WhereRowsWent;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use NineTally\Core\Landing\SharedRows;
 use NineTally\Core\Row\Side;
 
@@ -26,7 +30,7 @@ final class SharedDeliveryController extends Controller
 {
     public function __construct(private readonly Masks $masks) {}
 
-    public function __invoke(Request $request, Migration $migration, SharedDeliveries $shared, Answers $answers): JsonResponse
+    public function index(Request $request, Migration $migration, SharedDeliveries $shared, Answers $answers): JsonResponse
     {
         $items = [];
         foreach ($shared->of($migration) as ['side' => $side, 'byPlace' => $byPlace, 'files' => $files, 'tallies' => $tallies]) {
@@ -38,6 +42,7 @@ final class SharedDeliveryController extends Controller
                 'side' => $side->value,
                 'byPlace' => $byPlace,
                 'files' => $files,
+                'alone' => $this->said(LandingDemand::standing($migration, $side, $files)),
                 'datasets' => array_map(static fn(Tally $tally): array => [
                     'id' => $tally->dataset_id,
                     'name' => $tally->dataset->name,
@@ -47,7 +52,23 @@ final class SharedDeliveryController extends Controller
             ];
         }
 
-        return response()->json(['items' => $items]);
+        return response()->json(['items' => $items, 'mayWork' => $this->person($request)->can('act', [$migration, Act::Work])]);
+    }
+
+    /** That each row lands in one dataset alone, or that this is demanded no longer: what was said before stays. */
+    public function demand(DemandOneDatasetRequest $request, Migration $migration): Response
+    {
+        LandingDemand::enter($migration, $request->side(), $request->files(), $request->boolean('isDemanded'), $this->person($request));
+
+        return response()->noContent();
+    }
+
+    /** @return array{isDemanded: bool, person: string, at: string}|null */
+    private function said(?LandingDemand $demand): ?array
+    {
+        return $demand === null
+            ? null
+            : ['isDemanded' => $demand->is_demanded, 'person' => $demand->user->name, 'at' => $demand->created_at->toIso8601String()];
     }
 
     /**

@@ -39,6 +39,7 @@ final class EyeCheckController extends Controller
     {
         return response()->json([
             'populations' => $this->checks->populations($tally),
+            'notDrawn' => array_sum(EyeChecks::withoutOneKey($tally)),
             'offers' => $this->checks->offers($tally),
             'items' => $this->checks->all($tally),
         ]);

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useMutation, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
-import { count } from '@/format/counts'
+import { count, counted } from '@/format/counts'
+import { moment } from '@/format/moments'
+import ErrorNote from '@/parts/ErrorNote.vue'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
@@ -18,18 +20,33 @@ const { data, error, isPending, refetch } = useQuery({
   refetchInterval: ({ state }) => (state.data?.items.some(({ isWaiting }) => isWaiting) === true ? WHILE_IT_IS_FOUND : false),
 })
 const fell = computed(() => (data.value?.items ?? []).reduce((rows, { found }) => rows + (found?.none ?? 0), 0))
+type List = 'none' | 'several'
+const rows = (number: number): string => counted(number, 'row')
+type Item = Schemas['SharedDelivery']
+const isFault = (item: Item, list: List): boolean => (item.found?.[list] ?? 0) > 0 && (list === 'none' || item.alone?.isDemanded === true)
+const demand = useMutation({
+  mutationFn: ({ side, files, alone }: Item) =>
+    answer(
+      api.POST('/migrations/{migration}/landing-demands', {
+        params: { path: { migration: migration.value } },
+        body: { side, files, isDemanded: alone?.isDemanded !== true },
+      }),
+    ),
+  onSuccess: () => refetch(),
+})
 const heading = computed(() => {
   if (data.value === undefined || data.value.items.length === 0) return 'What lies between the datasets'
   if (data.value.items.some(({ found }) => found === null)) return 'Rows are being looked for in every dataset …'
-  return fell.value === 0 ? 'No row fell between the datasets' : `${count(fell.value)} ${fell.value === 1 ? 'row' : 'rows'} fell between the datasets`
+  const tooOften = data.value.items.reduce((rows, item) => rows + (isFault(item, 'several') ? (item.found?.several ?? 0) : 0), 0)
+  const fallen = fell.value === 0 ? 'No row fell between the datasets' : `${rows(fell.value)} fell between the datasets`
+  return tooOften === 0 ? fallen : `${fallen}, and ${rows(tooOften)} landed in more than one`
 })
-type List = 'none' | 'several'
-const opened = ref<{ item: Schemas['SharedDelivery']; list: List } | null>(null)
+const opened = ref<{ nth: number; list: List } | null>(null)
 const LISTS: Record<List, string> = { none: 'in no dataset', several: 'in more than one' }
-const toggle = (item: Schemas['SharedDelivery'], list: List): void => {
-  opened.value = opened.value?.item === item && opened.value.list === list ? null : { item, list }
+const toggle = (nth: number, list: List): void => {
+  opened.value = opened.value?.nth === nth && opened.value.list === list ? null : { nth, list }
 }
-const told = computed(() => (opened.value === null ? [] : (opened.value.item.found?.told[opened.value.list] ?? [])))
+const told = computed(() => (opened.value === null ? [] : (data.value?.items[opened.value.nth]?.found?.told[opened.value.list] ?? [])))
 </script>
 
 <template>
@@ -44,6 +61,7 @@ const told = computed(() => (opened.value === null ? [] : (opened.value.item.fou
         No delivery is used by several datasets. Where one is, each of its rows is looked for here: those that no dataset takes fell between them, by the newest
         tally of each.
       </p>
+      <ErrorNote :error="demand.error.value" />
       <section v-for="(item, nth) in data?.items" :key="nth" :aria-label="item.files.join(', ')">
         <h2>
           <span class="cell" :class="item.side === 'source' ? 'src' : 'tgt'">{{ item.files.join(', ') }}</span>
@@ -66,13 +84,22 @@ const told = computed(() => (opened.value === null ? [] : (opened.value.item.fou
           <FigureValue name="shared/items" :of="item.found.rows" /> rows = <FigureValue name="shared/items" :of="item.found.one" /> in one dataset +
           <template v-for="list in ['none', 'several'] as const" :key="list"
             ><template v-if="list === 'several'"> + </template
-            ><button type="button" class="plain list" :aria-expanded="opened?.item === item && opened.list === list" @click="toggle(item, list)">
-              <b :class="{ bad: list === 'none' && item.found.none > 0 }"><FigureValue name="shared/items" :of="item.found[list]" /></b> {{ LISTS[list] }}
+            ><button type="button" class="plain list" :aria-expanded="opened?.nth === nth && opened.list === list" @click="toggle(nth, list)">
+              <b :class="{ bad: isFault(item, list) }"><FigureValue name="shared/items" :of="item.found[list]" /></b> {{ LISTS[list] }}
             </button></template
           >
           <span v-if="item.found.refused > 0" class="quiet">; <FigureValue name="shared/items" :of="item.found.refused" /> could not be read as rows</span>
         </p>
-        <table v-if="opened?.item === item">
+        <p class="quiet">
+          <template v-if="item.alone?.isDemanded"
+            >Each row has to land in one dataset alone, says {{ item.alone.person }} ({{ moment(item.alone.at) }}).</template
+          >
+          <template v-else>A row may land in more than one dataset.</template>
+          <button v-if="data?.mayWork" type="button" class="plain" :disabled="demand.isPending.value" @click="demand.mutate(item)">
+            {{ item.alone?.isDemanded ? 'Demand it no longer' : 'Demand that each row lands in one alone' }}
+          </button>
+        </p>
+        <table v-if="opened?.nth === nth">
           <thead>
             <tr>
               <th scope="col" class="number">line</th>
@@ -90,7 +117,7 @@ const told = computed(() => (opened.value === null ? [] : (opened.value.item.fou
             </tr>
           </tbody>
         </table>
-        <p v-if="opened?.item === item && (item.found?.[opened.list] ?? 0) > told.length" class="quiet">The first of them.</p>
+        <p v-if="opened?.nth === nth && (item.found?.[opened.list] ?? 0) > told.length" class="quiet">The first of them.</p>
       </section>
     </LoadState>
   </main>

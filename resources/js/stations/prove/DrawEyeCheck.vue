@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { figure, type Said } from '@/format/said'
+import FigureValue from '@/parts/FigureValue.vue'
 import SaidText from '@/parts/SaidText.vue'
 
 /** How sure one wants to be, and how few wrong rows one wants to rule out: how many rows that takes is said before any is drawn. */
@@ -35,6 +36,10 @@ const of = (name: 'identical' | 'byRule'): Said => [
       That takes <SaidText :said="of('identical')" /> rows that are identical<template v-if="offers.populations.byRule > 0"
         >, and <SaidText :said="of('byRule')" /> that agree only for a rule</template
       >, all of which must be right.
+    </p>
+    <p v-if="offers.notDrawn > 0" class="quiet">
+      <FigureValue name="eye-checks/notDrawn" :of="offers.notDrawn" /> rows that agree are never drawn: their key stands more than once, or a bridge joins two
+      keys. What the sample shows is not said of them.
     </p>
     <el-button type="primary" native-type="submit" :loading="isBusy" :disabled="!offer || offer.identical + offer.byRule === 0">Draw the sample</el-button>
   </form>

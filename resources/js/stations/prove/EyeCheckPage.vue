@@ -117,6 +117,7 @@ const marks: Record<Schemas['EyeVerdictName'], string> = { right: '✓', wrong: 
             :check="rows.data.value.check"
             :row="current"
             :place="count(place)"
+            :not-drawn="checks.data.value?.notDrawn ?? 0"
             :course="course"
             :is-busy="say.isPending.value || give.isPending.value"
             @say="said"

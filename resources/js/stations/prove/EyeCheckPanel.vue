@@ -10,6 +10,7 @@ const props = defineProps<{
   check: Schemas['EyeCheck']
   row: Schemas['EyeCheckRows']['rows'][number] | undefined
   place: string
+  notDrawn: number
   course: Schemas['Course']
   isBusy: boolean
 }>()
@@ -72,6 +73,10 @@ const strata = [
         </p>
       </template>
     </template>
+    <p v-if="notDrawn > 0" class="quiet">
+      Not said of <FigureValue name="eye-checks/notDrawn" :of="notDrawn" /> rows that agree under a key that stands more than once, or by a bridge: they are
+      never drawn.
+    </p>
   </section>
   <section aria-label="Who looks">
     <h2>Who looks</h2>

@@ -54,6 +54,7 @@ const through = computed(() =>
 )
 /** What steps did to delivered rows stands where the steps are. */
 const isOfSteps = ({ name }: Schemas['TotalShare']): boolean => /^(left-out|made|condensed|altered) /.test(name)
+const row = (key: string) => ({ path: `/datasets/${props.course.id}/review`, query: { tally: props.tally, row: key } })
 const rows = (share: Schemas['TotalShare']) => ({
   path: `/datasets/${props.course.id}/review`,
   query: { tally: props.tally, ...share.filter, ...(share.forgiven !== null && { forgiven: share.forgiven }) },
@@ -76,6 +77,12 @@ const rows = (share: Schemas['TotalShare']) => ({
         <span v-else><SaidText :said="words(share)" /></span>
         <b class="number"><FigureValue :name="name" :of="signed(share.net)" /></b>
         <span class="bar" aria-hidden="true"><i :class="side(share)" :style="bars[place]" /></span>
+        <span v-if="share.filter === null && share.keys.length > 0" class="apart quiet" data-ordinal
+          >{{ share.keys.length < share.rows ? 'such as ' : ''
+          }}<template v-for="(key, nth) in share.keys" :key="key"
+            >{{ nth === 0 ? '' : ' · ' }}<RouterLink :to="row(key)" class="cell">{{ key }}</RouterLink></template
+          ></span
+        >
         <span v-if="apart(share)" class="apart quiet"><SaidText :said="apart(share) ?? []" /></span>
         <span v-if="share.before !== null && share.before !== share.net" class="apart quiet"
           >in the tally before <span :data-figure="publishedName">{{ signed(share.before) }}</span></span

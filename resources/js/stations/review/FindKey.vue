@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { keyCells } from '@/format/key'
 import RowMark from '@/parts/RowMark.vue'
@@ -48,7 +48,21 @@ function go(sequence: number): void {
 const leave = (event: FocusEvent): void => {
   isOpen.value = (event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null)
 }
-defineExpose({ focus: () => input.value?.focus() })
+/** A row that an address names is shown as soon as it is found, and only then. */
+const isLookedFor = ref(false)
+function lookFor(whole: string): void {
+  text.value = whole
+  isOpen.value = isLookedFor.value = true
+}
+watch([data, same], () => {
+  if (!isLookedFor.value || data.value === undefined) return
+  const item = data.value.items.find((one) => one.key === text.value)
+  if (item === undefined && (same.value === undefined || same.value.isWaiting)) return
+  isLookedFor.value = false
+  if (item !== undefined) go(item.sequence)
+  else if (same.value?.record) show(same.value.record)
+})
+defineExpose({ focus: () => input.value?.focus(), lookFor })
 </script>
 
 <template>

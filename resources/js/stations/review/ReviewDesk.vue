@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useFirstFrame } from '@/composables/useFirstFrame'
@@ -163,6 +163,9 @@ watch(total, (known) => {
   if (known === null || typeof route.query.at !== 'string') return
   const place = Number(route.query.at)
   if (Number.isInteger(place) && place >= 1 && place <= known) void nextTick(() => list.value?.goTo(place - 1))
+})
+onMounted(() => {
+  if (typeof route.query.row === 'string' && !areKeysMasked.value) findKey.value?.lookFor(route.query.row)
 })
 usePageKeys({
   '/': () => findKey.value?.focus(),
