@@ -34,7 +34,9 @@ use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
+use App\Http\Controllers\Sign\LimitController;
 use App\Http\Controllers\Sign\ReportController;
+use App\Http\Controllers\Sign\SignOffController;
 use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RehearsalController;
 use App\Http\Controllers\Tally\RunController;
@@ -258,6 +260,16 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->defaults(KeepsTrail::TAKES_AWAY, true);
 
     // Sign
+    Route::get('tallies/{tally}/sign-off', [SignOffController::class, 'show']);
+    Route::post('tallies/{tally}/sign-off/ends', [SignOffController::class, 'end'])->defaults(May::ACT, Act::Sign);
+    Route::post('tallies/{tally}/waivers', [SignOffController::class, 'waive'])->defaults(May::ACT, Act::Waive);
+    Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
+    Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('datasets/{dataset}/limits', [LimitController::class, 'show']);
+    Route::put('datasets/{dataset}/limits', [LimitController::class, 'update'])->defaults(May::ACT, Act::SetLimits);
+    Route::get('migrations/{migration}/signing-terms', [LimitController::class, 'terms']);
+    Route::put('migrations/{migration}/signing-terms', [LimitController::class, 'changeTerms'])->defaults(May::ACT, Act::SetLimits);
     Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);

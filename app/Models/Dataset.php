@@ -67,6 +67,12 @@ final class Dataset extends Model
         return $this->hasMany(Run::class);
     }
 
+    /** @return HasMany<Waiver, $this> in the order in which they were given */
+    public function waivers(): HasMany
+    {
+        return $this->hasMany(Waiver::class)->orderBy('id');
+    }
+
     /** @return HasMany<Tally, $this> */
     public function tallies(): HasMany
     {

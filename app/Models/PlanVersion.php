@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Plan\Plan;
 
 /**
@@ -20,6 +21,15 @@ final class PlanVersion extends Model
     public const UPDATED_AT = null;
 
     protected $guarded = [];
+
+    /** @return list<Limit> without reading all of the plan */
+    public function limits(): array
+    {
+        /** @var array{limits?: list<array{figure: string, of?: string, worst: string|null}>} $document */
+        $document = json_decode($this->document, true, 64, JSON_THROW_ON_ERROR);
+
+        return array_map(Limit::fromArray(...), $document['limits'] ?? []);
+    }
 
     public function plan(): Plan
     {

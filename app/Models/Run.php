@@ -37,6 +37,7 @@ use Illuminate\Support\Carbon;
  * @property-read PlanVersion $planVersion
  * @property-read Delivery $sourceDelivery
  * @property-read Delivery $targetDelivery
+ * @property-read SigningTerms|null $signingTerms
  * @property-read User $user
  */
 final class Run extends Model
@@ -81,6 +82,12 @@ final class Run extends Model
     public function targetDelivery(): BelongsTo
     {
         return $this->belongsTo(Delivery::class);
+    }
+
+    /** @return BelongsTo<SigningTerms, $this> those of the migration when it began */
+    public function signingTerms(): BelongsTo
+    {
+        return $this->belongsTo(SigningTerms::class);
     }
 
     /** @return BelongsTo<User, $this> */

@@ -133,6 +133,24 @@ final class Tally extends Model
         return $this->hasOne(TallyName::class)->latestOfMany();
     }
 
+    /** @return HasMany<RecordCheck, $this> */
+    public function recordChecks(): HasMany
+    {
+        return $this->hasMany(RecordCheck::class)->orderBy('number');
+    }
+
+    /** @return HasMany<EyeCheck, $this> */
+    public function eyeChecks(): HasMany
+    {
+        return $this->hasMany(EyeCheck::class)->orderBy('id');
+    }
+
+    /** @return HasMany<Signature, $this> in the order in which they were given */
+    public function signatures(): HasMany
+    {
+        return $this->hasMany(Signature::class)->orderBy('id');
+    }
+
     /** @return HasMany<StandingCount, $this> */
     public function standingCounts(): HasMany
     {

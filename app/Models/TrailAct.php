@@ -23,5 +23,9 @@ enum TrailAct: string
     case EndedSession = 'ended-session';
     case MadeToken = 'made-token';
     case EndedToken = 'ended-token';
+    case Signed = 'signed';
+    case EndedSignOff = 'ended-sign-off';
+    case Waived = 'waived';
+    case ChangedTerms = 'changed-terms';
     case ChangedSecondFactor = 'changed-second-factor';
 }

@@ -12,6 +12,9 @@ enum Act: string
     case View = 'view';
     case Work = 'work';
     case Rule = 'rule';
+    case SetLimits = 'set-limits';
+    case Sign = 'sign';
+    case Waive = 'waive';
     case Comment = 'comment';
     case Unmask = 'unmask';
     case Audit = 'audit';
@@ -24,6 +27,9 @@ enum Act: string
             self::View => 'see every station, the report and what is taken away, masked where columns are sensitive',
             self::Work => 'add datasets, deliver, prepare, match, tally, name tallies',
             self::Rule => 'rule on findings, undo, say who mends a defect, make corrections, keep filters',
+            self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, and which duties are apart',
+            self::Sign => 'sign: the analyst prepares, the test manager checks, the data owner accepts or returns',
+            self::Waive => 'take a figure as it is though its limit fails, until a day',
             self::Comment => 'comment on findings',
             self::Audit => 'see the trail: who signed in, was refused, took away, had values shown, changed roles',
             self::Unmask => 'have sensitive values shown for an hour, on record',
@@ -39,7 +45,9 @@ enum Act: string
             self::View => Role::cases(),
             self::Work => [Role::Analyst],
             self::Audit => [Role::Auditor],
-            self::Rule, self::Comment, self::Unmask => [Role::Analyst, Role::TestManager, Role::DataOwner],
+            self::SetLimits => [Role::TestManager],
+            self::Waive => [Role::DataOwner],
+            self::Rule, self::Sign, self::Comment, self::Unmask => [Role::Analyst, Role::TestManager, Role::DataOwner],
             self::Administer, self::KeepAccount => [],
         };
     }

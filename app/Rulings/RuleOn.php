@@ -14,6 +14,7 @@ use App\Models\User;
 use App\Problems\Conflict;
 use App\Rulings\FindingSet\Filter;
 use App\Rulings\FindingSet\MembersOfFilter;
+use App\Signing\SignOff;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use NineTally\Core\Comparison\RowClass;
@@ -34,6 +35,7 @@ final readonly class RuleOn
             // The second of two people who rule at the same moment is shown what the first did.
             EffectiveRulings::hold($this->database, $tally->id);
             $this->mustBeNewest($tally);
+            SignOff::mustNotLock($tally);
             $this->mustHaveSeen($tally, $seenAct, $person);
             $twin = $this->twin($tally, $ruling, $seenAct, $person);
             if ($twin !== null) {

@@ -9,6 +9,7 @@ use App\Models\RulingScope;
 use App\Models\Tally;
 use App\Models\User;
 use App\Problems\Conflict;
+use App\Signing\SignOff;
 use Illuminate\Database\Connection;
 use Illuminate\Database\UniqueConstraintViolationException;
 
@@ -30,6 +31,7 @@ final readonly class UndoRuling
         try {
             return $this->database->transaction(function () use ($ruling, $person): Ruling {
                 $newest = $this->newestTally($ruling);
+                SignOff::mustNotLock($newest);
                 $act = Ruling::query()->create([
                     'dataset_id' => $newest->dataset_id,
                     'tally_id' => $newest->id,

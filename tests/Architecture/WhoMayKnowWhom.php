@@ -22,6 +22,7 @@ final class WhoMayKnowWhom
         ['Intake', 'Cause', 'Repeats', 'Measure'],
         ['Matching', 'Profile'],
         ['Preparation'],
+        ['Limits'],
         ['Plan', 'Advice'],
         ['Tally'],
         ['Report'],

@@ -10,6 +10,7 @@ use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Run;
 use App\Models\RunState;
+use App\Models\SigningTerms;
 use App\Models\User;
 use Illuminate\Database\Connection;
 
@@ -51,6 +52,7 @@ final readonly class QueueRun
                 'record_deliveries' => (object) $of->inputs->records,
                 'attempts' => 0,
                 'name' => $of->name,
+                'signing_terms_id' => SigningTerms::standing($dataset->migration_id)?->id,
                 'user_id' => $person->id,
             ]);
         });

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 
 /**
- * What a plan says of single columns, whether they are paired or not.
+ * What a plan says of single columns, whether they are paired or not, and of the figures that come of them.
  *
  * @phpstan-import-type DemandDocument from ColumnConstraint
  */
@@ -22,6 +23,7 @@ final readonly class ColumnRules
      * @param  array{source: list<string>, target: list<string>}  $sensitive  columns whose values are shown to those alone who may see them
      * @param  list<ControlTotal>  $totals  figures of columns that both sides must have in common
      * @param  list<RequiredRecord>  $records  columns whose values must have a record in another dataset
+     * @param  list<Limit>  $limits  the worst values that are still acceptable
      */
     public function __construct(
         public array $demands = [],
@@ -29,6 +31,7 @@ final readonly class ColumnRules
         public array $sensitive = ['source' => [], 'target' => []],
         public array $totals = [],
         public array $records = [],
+        public array $limits = [],
     ) {}
 
     /** @return array<string, string> place in the plan => the column of that side that is named there */

@@ -6,6 +6,7 @@ namespace NineTally\Core\Plan;
 
 use NineTally\Core\Cause\FormCombination;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
@@ -155,6 +156,7 @@ final readonly class Plan
                 'sensitive' => array_filter($this->columnRules->sensitive),
                 'totals' => array_map(static fn(ControlTotal $total): array => $total->toArray(), $this->columnRules->totals),
                 'records' => array_map(static fn(RequiredRecord $rule): array => $rule->toArray(), $this->columnRules->records),
+                'limits' => array_map(static fn(Limit $limit): array => $limit->toArray(), $this->columnRules->limits),
             ]),
         ];
     }

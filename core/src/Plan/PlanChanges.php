@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Records\RequiredRecord;
@@ -64,6 +65,11 @@ final readonly class PlanChanges
             $plan->columnRules->records,
         );
         $changes = [...$changes, ...$this->names('a rule', $required($before), $required($after))];
+        $limits = static fn(Plan $plan): array => array_map(
+            static fn(Limit $limit): string => $limit->sentence($limit->of ?? ''),
+            $plan->columnRules->limits,
+        );
+        $changes = [...$changes, ...$this->names('a limit', $limits($before), $limits($after))];
         if ($before->columnRules->defaultForgives !== $after->columnRules->defaultForgives) {
             $changes[] = sprintf(
                 'a new pair forgives %s, and forgave %s',

@@ -6,6 +6,7 @@ namespace NineTally\Core\Plan;
 
 use Brick\Math\BigDecimal;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Preparation\StepCatalogue;
@@ -32,6 +33,7 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type DemandDocument from ColumnConstraint
  * @phpstan-import-type TotalDocument from ControlTotal
  * @phpstan-import-type RecordDocument from RequiredRecord
+ * @phpstan-import-type LimitDocument from Limit
  *
  * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
  *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
@@ -82,6 +84,8 @@ final readonly class PlanDocument
         $totals = $checked['totals'] ?? [];
         /** @var list<RecordDocument> $records */
         $records = $checked['records'] ?? [];
+        /** @var list<LimitDocument> $limits */
+        $limits = $checked['limits'] ?? [];
         $problems = [
             ...$this->entriesThatStandTwice($pairs),
             ...$this->stepEntriesThatStandTwice('sides', $sides),
@@ -108,6 +112,7 @@ final readonly class PlanDocument
                 ColumnRules::sensitive($pairs, $sensitive),
                 array_map(ControlTotal::fromArray(...), $totals),
                 array_map(RequiredRecord::fromArray(...), $records),
+                array_map(Limit::fromArray(...), $limits),
             ),
         );
     }

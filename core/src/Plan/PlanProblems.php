@@ -52,6 +52,14 @@ final readonly class PlanProblems
                 );
             }
         }
+        $limited = [];
+        foreach ($this->plan->columnRules->limits as $position => $limit) {
+            $problem = isset($limited[$limit->id()]) ? 'This figure has another limit before. Remove one of them.' : $limit->problem();
+            $limited[$limit->id()] = true;
+            if ($problem !== null) {
+                $problems[] = new Problem("/limits/{$position}", $problem);
+            }
+        }
         foreach ($this->plan->bridges as $position => $bridge) {
             foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
                 if (count($cells) !== count($this->plan->key)) {

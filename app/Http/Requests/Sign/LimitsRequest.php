@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests\Sign;
+
+use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
+use NineTally\Core\Limits\LimitFigure;
+
+/** What is good enough: for a dataset, with the draft that was seen; for a migration, with which duties are apart. */
+final class LimitsRequest extends FormRequest
+{
+    /** @return array<string, list<mixed>> */
+    public function rules(): array
+    {
+        $isOfDataset = $this->route('dataset') !== null;
+
+        return [
+            'limits' => ['present', 'list', 'max:500'],
+            'limits.*.figure' => ['required', Rule::enum(LimitFigure::class)],
+            'limits.*.of' => $isOfDataset ? ['string', 'max:2000'] : ['prohibited'],
+            'limits.*.worst' => ['present', ...$isOfDataset ? ['nullable'] : [], 'string', 'regex:/^\d{1,60}(\.\d{1,30})?$/D'],
+            'draft' => $isOfDataset ? ['required', 'integer'] : ['prohibited'],
+            ...$isOfDataset ? [] : array_fill_keys(['needsCheck', 'maySignTwice', 'mayAcceptOwn'], ['required', 'boolean']),
+        ];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return ['limits.*.worst.regex' => 'The worst value is a number with a point before its decimals, such as 99.5.'];
+    }
+
+    /** @return list<array{figure: string, of?: string, worst: string|null}> */
+    public function limits(): array
+    {
+        /** @var list<array{figure: string, of?: string, worst: string|null}> $limits */
+        $limits = $this->validated('limits');
+
+        return $limits;
+    }
+}
