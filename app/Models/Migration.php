@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 
 /**
  * The programme: a move from an old system to a new one.
@@ -14,6 +15,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $name
  * @property string $source_label
  * @property string $target_label
+ * @property-read SigningTerms|null $signingTerms what counts for signing now
  */
 final class Migration extends Model
 {
@@ -25,6 +27,12 @@ final class Migration extends Model
     public function datasets(): HasMany
     {
         return $this->hasMany(Dataset::class);
+    }
+
+    /** @return HasOne<SigningTerms, $this> what counts for signing now */
+    public function signingTerms(): HasOne
+    {
+        return $this->hasOne(SigningTerms::class)->latestOfMany();
     }
 
     /** @return HasMany<Membership, $this> */

@@ -36,15 +36,10 @@ final class SigningTerms extends Model
 
     protected $casts = ['terms' => 'array'];
 
-    public static function standing(int $migrationId): ?self
-    {
-        return self::query()->where('migration_id', $migrationId)->latest('id')->first();
-    }
-
     /** @return Terms */
-    public static function of(int $migrationId): array
+    public static function of(Migration $migration): array
     {
-        return self::standing($migrationId)->terms ?? self::FIRST;
+        return $migration->loadMissing('signingTerms')->signingTerms->terms ?? self::FIRST;
     }
 
     /** @return list<Limit> */

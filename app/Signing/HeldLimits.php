@@ -21,7 +21,7 @@ final readonly class HeldLimits
 {
     /** What a tally needs to have at hand. */
     public const RELATIONS = [
-        'dataset.waivers.user', 'planVersion', 'run.signingTerms', 'totals', 'recordChecks', 'eyeChecks.verdicts', 'standingCounts',
+        'dataset.waivers.user', 'dataset.migration.signingTerms', 'planVersion', 'run.signingTerms', 'totals', 'recordChecks', 'eyeChecks.verdicts', 'standingCounts',
         'sourceDelivery.explanations', 'sourceDelivery.parts', 'targetDelivery.explanations', 'targetDelivery.parts', 'signatures.user',
     ];
 

@@ -45,7 +45,7 @@ final readonly class SignOff
             $acts,
             $round,
             $isOpen && self::isOvertaken($tally) ? SignOffState::Overtaken : $state,
-            SigningTerms::of($tally->dataset->migration_id)['needsCheck'],
+            SigningTerms::of($tally->dataset->migration)['needsCheck'],
         );
     }
 
@@ -65,6 +65,18 @@ final readonly class SignOff
         return $this->state === SignOffState::Prepared || $this->state === SignOffState::Checked;
     }
 
+    /** Whether rulings on the tally are closed: somebody has signed what they are. */
+    public function isClosed(): bool
+    {
+        return $this->isOpen() || $this->state === SignOffState::Accepted;
+    }
+
+    /** How many signatures there are when all are given. */
+    public function asked(): int
+    {
+        return $this->needsCheck ? 3 : 2;
+    }
+
     /**
      * Nobody rules on what somebody has signed.
      *
@@ -72,8 +84,8 @@ final readonly class SignOff
      */
     public static function mustNotLock(Tally $tally): void
     {
-        $signOff = self::of($tally->load(['signatures.user', 'dataset']));
-        if ($signOff->isOpen() || $signOff->state === SignOffState::Accepted) {
+        $signOff = self::of($tally->load(['signatures.user', 'dataset.migration']));
+        if ($signOff->isClosed()) {
             $last = $signOff->acts[count($signOff->acts) - 1];
             throw Conflict::because('signed', sprintf(
                 '%s signed tally %d ("%s") on %s, so rulings on it are closed. %s',

@@ -30,7 +30,7 @@ final readonly class SignedContent
     /** @param Tally $tally with {@see HeldLimits::RELATIONS} and the migration of its dataset */
     public function of(Tally $tally): string
     {
-        $terms = SigningTerms::of($tally->dataset->migration_id);
+        $terms = SigningTerms::of($tally->dataset->migration);
 
         return CanonicalJson::of([
             'format' => self::FORMAT,

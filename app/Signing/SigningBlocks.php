@@ -64,7 +64,7 @@ final readonly class SigningBlocks
     /** @return list<Block> for one person alone: nobody signs twice, and nobody accepts what is their own */
     public function duties(Tally $tally, User $person, SignOff $signOff): array
     {
-        $terms = SigningTerms::of($tally->dataset->migration_id);
+        $terms = SigningTerms::of($tally->dataset->migration);
         $blocks = [];
         $link = "/datasets/{$tally->dataset_id}/sign";
         $given = array_filter($signOff->round, static fn($signature): bool => $signature->user_id === $person->id);

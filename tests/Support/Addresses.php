@@ -6,6 +6,8 @@ namespace Tests\Support;
 
 use App\Models\EyeCheck;
 use App\Models\Receipt;
+use App\Models\Signature;
+use App\Models\SignedState;
 use App\Models\Tally;
 use Illuminate\Routing\Route as Address;
 use Illuminate\Support\Facades\Route;
@@ -45,6 +47,7 @@ trait Addresses
             '{offset}' => 0,
             '{claim}' => 1,
             '{eyeCheck}' => $this->eyeCheck($tally)->id,
+            '{signature}' => $this->signature($tally)->id,
             '{place}' => 1,
             '{person}' => $this->owner->id,
             '{invitation}' => 1,
@@ -56,6 +59,19 @@ trait Addresses
         self::assertStringNotContainsString('{', $path, 'Say here what an address is asked with.');
 
         return $path;
+    }
+
+    private function signature(Tally $tally): Signature
+    {
+        return Signature::query()->where('tally_id', $tally->id)->first() ?? Signature::query()->create([
+            'tally_id' => $tally->id,
+            'act' => 'prepared',
+            'user_id' => $this->analyst->id,
+            'role' => 'analyst',
+            'method' => 'password',
+            'words' => 'I have prepared it.',
+            'digest' => SignedState::keep('{"format":1}'),
+        ]);
     }
 
     private function eyeCheck(Tally $tally): EyeCheck

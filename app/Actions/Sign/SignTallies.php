@@ -71,7 +71,7 @@ final readonly class SignTallies
         $tally = Tally::query()
             ->whereKey($id)
             ->whereIn('dataset_id', $migration->datasets()->select('id'))
-            ->with(['dataset.migration', ...HeldLimits::RELATIONS])
+            ->with(HeldLimits::RELATIONS)
             ->firstOrFail();
         $signOff = SignOff::of($tally);
         $act = $this->act($signOff, $person, $migration);

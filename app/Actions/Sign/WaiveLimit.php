@@ -38,7 +38,7 @@ final readonly class WaiveLimit
     {
         return $this->database->transaction(function () use ($tally, $limitId, $person, $said): Waiver {
             EffectiveRulings::hold($this->database, $tally->id);
-            $tally->load(['dataset.migration', ...HeldLimits::RELATIONS]);
+            $tally->load(HeldLimits::RELATIONS);
             if (SignOff::of($tally)->state === SignOffState::Accepted) {
                 throw Conflict::because('signed', "Tally {$tally->number} is accepted; its waivers are what they were then.");
             }

@@ -52,7 +52,7 @@ final readonly class QueueRun
                 'record_deliveries' => (object) $of->inputs->records,
                 'attempts' => 0,
                 'name' => $of->name,
-                'signing_terms_id' => SigningTerms::standing($dataset->migration_id)?->id,
+                'signing_terms_id' => SigningTerms::query()->where('migration_id', $dataset->migration_id)->max('id'),
                 'user_id' => $person->id,
             ]);
         });

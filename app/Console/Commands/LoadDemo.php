@@ -28,6 +28,7 @@ use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
+use Database\Demo\SignOffs;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
 use Illuminate\Support\Str;
@@ -48,9 +49,10 @@ final class LoadDemo extends Command
 
     private const SECONDS_TO_WAIT = 240;
 
-    public function handle(AddMigration $addMigration, GiveRole $giveRole): int
+    public function handle(AddMigration $addMigration, GiveRole $giveRole, SignOffs $signOffs): int
     {
         $analyst = $this->person('Ruth Osei', 'analyst@wherrymoor.example');
+        $manager = $this->person('Ines Varga', 'manager@wherrymoor.example');
         $owner = $this->person('Tove Lindqvist', 'owner@wherrymoor.example');
         $auditor = $this->person('Imre Halloway', 'auditor@wherrymoor.example');
         // Keeps people and roles, and sees nothing of the migration.
@@ -63,12 +65,13 @@ final class LoadDemo extends Command
             );
         }
         // Who has come later gets the role now; one that was ended or changed stays so.
-        foreach ([[$owner, Role::DataOwner], [$auditor, Role::Auditor]] as [$person, $role]) {
+        foreach ([[$manager, Role::TestManager], [$owner, Role::DataOwner], [$auditor, Role::Auditor]] as [$person, $role]) {
             if (RoleEntry::query()->where('migration_id', $migration->id)->where('user_id', $person->id)->doesntExist()) {
                 $giveRole($migration, $person, $role, by: null);
             }
         }
 
+        $signOffs->terms($migration, $manager);
         $folder = storage_path('work/demo');
         @mkdir($folder, 0700, true);
         $agents = $this->dataset($migration, Agents::NAME);
@@ -93,6 +96,8 @@ final class LoadDemo extends Command
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
+        $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
+        $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));
 
         return self::SUCCESS;
     }
@@ -220,6 +225,19 @@ final class LoadDemo extends Command
         }
 
         return new DeliveryTerms($partLabels, DemoFiles::PART_LABEL, $terms->asOf, trailers: $trailers);
+    }
+
+    /** The people of the demo sign as everybody does. */
+    private function passwordOf(User $person): string
+    {
+        foreach (file(storage_path('work/demo-sign-ins'), FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+            [$email, $password] = [...explode("\t", $line), ''];
+            if ($email === $person->email) {
+                return $password;
+            }
+        }
+
+        throw new \RuntimeException("The password of {$person->email} is no longer in work/demo-sign-ins.");
     }
 
     private function person(string $name, string $email, bool $isAdministrator = false): User

@@ -12,12 +12,17 @@ use App\Models\Tally;
 use App\Models\User;
 use App\Policies\Act;
 use App\Queries\Board\LookedUp;
+use App\Signing\HeldLimits;
+use App\Signing\SigningWords;
+use App\Signing\SignOff;
 use Illuminate\Support\Collection;
 use NineTally\Core\Figures\Percentage;
 
 /** All datasets of a migration with their latest tally. The number of queries does not grow with the datasets. */
 final readonly class Board
 {
+    public function __construct(private HeldLimits $limits) {}
+
     /** @return array<string, mixed> */
     public function __invoke(Migration $migration, User $person): array
     {
@@ -30,13 +35,32 @@ final readonly class Board
             'mayWork' => $person->can('act', [$migration, Act::Work]),
             'mayAudit' => $person->can('act', [$migration, Act::Audit]),
             'sums' => $this->sums($latest),
-            'datasets' => $datasets->map(static fn(Dataset $dataset): array => [
+            'datasets' => $datasets->map(fn(Dataset $dataset): array => [
                 'id' => $dataset->id,
                 'name' => $dataset->name,
                 'keyColumns' => $dataset->draft?->keyNames() ?? [],
                 'isReference' => $lookedUp->has($dataset) && ! $latest->has($dataset->id),
                 'tally' => $latest->has($dataset->id) ? TallyResource::make($latest->get($dataset->id))->resolve() : null,
+                'signing' => ($tally = $latest->get($dataset->id)) === null ? null : $this->signing($tally),
             ])->all(),
+        ];
+    }
+
+    /** @return array{state: string, next: string|null, nextRole: string|null, verdict: string, limits: int, fails: int, waived: int} */
+    private function signing(Tally $tally): array
+    {
+        $signOff = SignOff::of($tally);
+        $limits = $this->limits->of($tally);
+        $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
+
+        return [
+            'state' => $signOff->state->value,
+            'next' => $signOff->next()?->value,
+            'nextRole' => $signOff->next()?->role()?->label(),
+            'verdict' => SigningWords::limits($limits),
+            'limits' => count($limits),
+            'fails' => count(array_filter($limits, static fn(array $one): bool => $one['held']->state->fails())) - $waived,
+            'waived' => $waived,
         ];
     }
 
@@ -54,7 +78,7 @@ final readonly class Board
 
         return Tally::query()
             ->whereIn('id', $ids)
-            ->with(['standingCounts', 'carryOver.from', 'name', 'totals'])
+            ->with(['carryOver.from', 'name', ...HeldLimits::RELATIONS])
             ->get()
             ->keyBy('dataset_id');
     }

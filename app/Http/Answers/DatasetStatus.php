@@ -17,6 +17,7 @@ use App\Models\TallyTotal;
 use App\Models\User;
 use App\Policies\Act;
 use App\Queries\Review\Masks;
+use App\Signing\SignOff;
 use NineTally\Core\Row\Side;
 
 /** The state of a dataset at one glance: a live line of figures for each station, and what the person may do. */
@@ -61,9 +62,17 @@ final readonly class DatasetStatus
     /** @return array<string, mixed> */
     private function tally(Tally $tally, ?Delivery $source, ?Delivery $target): array
     {
+        $signOff = SignOff::of($tally->load(['signatures.user', 'dataset.migration.signingTerms']));
+
         return [
             'id' => $tally->id,
             'number' => $tally->number,
+            'signed' => [
+                'state' => $signOff->state->value,
+                'given' => count($signOff->round),
+                'asked' => $signOff->asked(),
+                'isClosed' => $signOff->isClosed(),
+            ],
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'openFindings' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),

@@ -52,7 +52,7 @@ final readonly class SignOffAnswer
                 $signOff->acts,
             ),
             'blocks' => [...$this->blocks->of($tally, $limits), ...$isMine ? $this->blocks->duties($tally, $person, $signOff) : []],
-            'duties' => array_diff_key(SigningTerms::of($migration->id), ['limits' => true]),
+            'duties' => array_diff_key(SigningTerms::of($migration), ['limits' => true]),
             'newerTally' => $newest !== null && $newest->number > $tally->number ? $newest->number : null,
             'mine' => [
                 'act' => $isMine ? $next->value : null,

@@ -106,8 +106,8 @@ final readonly class LimitChoices
     {
         $parts = [];
         foreach (Side::cases() as $side) {
-            $of = $dataset->latestDelivery($side)?->parts()->get() ?? collect();
-            foreach ($of->count() > 1 ? $of : [] as $part) {
+            $delivery = $dataset->latestDelivery($side)?->load('parts');
+            foreach ($delivery !== null && $delivery->parts->count() > 1 ? $delivery->parts : [] as $part) {
                 $parts[$part->number] = ($parts[$part->number] ?? "part {$part->number}").", {$part->file_name}";
             }
         }

@@ -64,6 +64,13 @@ const proveLine = computed<Said>(() => {
     : [figure('course/tally/totalsDiffering', tally.totalsDiffering), ' of ', ...all, tally.totalsDiffering === 1 ? ' differs' : ' differ']
 })
 
+const signLine = computed<Said>(() => {
+  const signed = props.course.tally?.signed
+  if (signed === undefined) return []
+  if (signed.state === 'none') return ['nobody has signed']
+  return signed.given === 0 ? [signed.state] : [figure('course/tally/signed', signed.given), ' of ', figure('course/tally/signed', signed.asked), ' signed']
+})
+
 // Only stations that work: each keeps its number in the order of the work.
 const stations = computed<Station[]>(() => {
   const { course } = props
@@ -85,7 +92,7 @@ const stations = computed<Station[]>(() => {
     { number: 4, name: 'Tally', path: 'tally', line: tallyLine.value, isOff: !both },
     { number: 5, name: 'Review', path: 'review', line: reviewLine.value, isOff: course.tally === null },
     { number: 6, name: 'Prove', path: 'prove', line: proveLine.value, isOff: course.tally === null },
-    { number: 7, name: 'Sign', path: 'sign', line: course.tally === null ? [] : ['report and findings'], isOff: course.tally === null },
+    { number: 7, name: 'Sign', path: 'sign', line: signLine.value, isOff: course.tally === null },
   ]
 })
 </script>

@@ -53,6 +53,11 @@ final class WhoMayTest extends TestCase
     public static function addresses(): iterable
     {
         yield 'see the board' => ['GET', '/migrations/{migration}/board', [], Act::View];
+        yield 'see the sign-off' => ['GET', '/tallies/{tally}/sign-off', [], Act::View];
+        yield 'sign' => ['POST', '/migrations/{migration}/signatures', ['items' => [], 'password' => 'x'], Act::Sign];
+        yield 'waive' => ['POST', '/tallies/{tally}/waivers', ['limit' => 'rows-missing', 'reason' => 'so'], Act::Waive];
+        yield 'say what is good enough' => ['PUT', '/migrations/{migration}/signing-terms', ['limits' => []], Act::SetLimits];
+        yield 'set the limits of a dataset' => ['PUT', '/datasets/{dataset}/limits', ['limits' => []], Act::SetLimits];
         yield 'see a dataset' => ['GET', '/datasets/{dataset}', [], Act::View];
         yield 'see deliveries' => ['GET', '/datasets/{dataset}/deliveries', [], Act::View];
         yield 'see refused records' => ['GET', '/deliveries/1/refused', [], Act::View];

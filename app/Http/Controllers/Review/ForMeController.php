@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Review;
 
+use App\Http\Answers\WaitingSignatures;
 use App\Http\Controllers\Controller;
 use App\Queries\Review\Inbox;
 use Illuminate\Http\JsonResponse;
@@ -12,7 +13,7 @@ use Illuminate\Http\Request;
 /** What waits for the person who asks: in their own migrations only, which the query sees to. */
 final class ForMeController extends Controller
 {
-    public function __invoke(Request $request, Inbox $waiting): JsonResponse
+    public function __invoke(Request $request, Inbox $waiting, WaitingSignatures $signatures): JsonResponse
     {
         $person = $this->person($request);
 
@@ -20,6 +21,7 @@ final class ForMeController extends Controller
             'asked' => $waiting->asked($person),
             'mentioned' => $waiting->mentioned($person),
             'toLookAt' => $waiting->toLookAt($person),
+            'toSign' => $signatures->of($person),
         ]);
     }
 }

@@ -17,8 +17,6 @@ use App\Queries\Sign\LimitChoices;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Validation\ValidationException;
-use NineTally\Core\Limits\Limit;
 
 /** What is good enough: in the plan of a dataset, and for all datasets of a migration. */
 final class LimitController extends Controller
@@ -29,7 +27,7 @@ final class LimitController extends Controller
 
         return response()->json([
             'limits' => $draft->document['limits'] ?? [],
-            'inherited' => SigningTerms::of($dataset->migration_id)['limits'],
+            'inherited' => SigningTerms::of($dataset->migration)['limits'],
             'draft' => $draft?->number,
             'choices' => $choices->of($dataset),
             'mayChange' => $this->person($request)->can('act', [$dataset->migration, Act::SetLimits]),
@@ -45,7 +43,7 @@ final class LimitController extends Controller
 
     public function terms(Request $request, Migration $migration): JsonResponse
     {
-        $standing = SigningTerms::standing($migration->id)?->load('user');
+        $standing = $migration->load('signingTerms.user')->signingTerms;
 
         return response()->json([
             ...$standing->terms ?? SigningTerms::FIRST,
@@ -59,7 +57,6 @@ final class LimitController extends Controller
     /** What counted before stays, for tallies whose runs began under it. */
     public function changeTerms(LimitsRequest $request, Migration $migration, Trail $trail): JsonResponse
     {
-        $this->mustMakeSense($request->limits());
         $person = $this->person($request);
         $terms = [
             'limits' => $request->limits(),
@@ -73,23 +70,5 @@ final class LimitController extends Controller
         });
 
         return $this->terms($request, $migration);
-    }
-
-    /**
-     * @param  list<array{figure: string, of?: string, worst: string|null}>  $limits
-     *
-     * @throws ValidationException
-     */
-    private function mustMakeSense(array $limits): void
-    {
-        $seen = [];
-        foreach ($limits as $place => $document) {
-            $limit = Limit::fromArray($document);
-            $problem = isset($seen[$limit->id()]) ? 'This figure has another limit before. Remove one of them.' : $limit->problem();
-            if ($problem !== null) {
-                throw ValidationException::withMessages(["limits.{$place}" => $problem]);
-            }
-            $seen[$limit->id()] = true;
-        }
     }
 }

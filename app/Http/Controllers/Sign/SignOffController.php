@@ -70,6 +70,6 @@ final class SignOffController extends Controller
 
     private function whole(Tally $tally): Tally
     {
-        return $tally->load(['dataset.migration', ...HeldLimits::RELATIONS]);
+        return $tally->load(HeldLimits::RELATIONS);
     }
 }

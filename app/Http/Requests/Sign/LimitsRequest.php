@@ -6,6 +6,8 @@ namespace App\Http\Requests\Sign;
 
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
+use Illuminate\Validation\Validator;
+use NineTally\Core\Limits\Limit;
 use NineTally\Core\Limits\LimitFigure;
 
 /** What is good enough: for a dataset, with the draft that was seen; for a migration, with which duties are apart. */
@@ -32,11 +34,27 @@ final class LimitsRequest extends FormRequest
         return ['limits.*.worst.regex' => 'The worst value is a number with a point before its decimals, such as 99.5.'];
     }
 
+    /** @return list<\Closure(Validator): void> */
+    public function after(): array
+    {
+        return [function (Validator $validator): void {
+            $seen = [];
+            foreach ($validator->errors()->isEmpty() ? $this->limits() : [] as $place => $document) {
+                $limit = Limit::fromArray($document);
+                $problem = isset($seen[$limit->id()]) ? 'This figure has another limit before. Remove one of them.' : $limit->problem();
+                if ($problem !== null) {
+                    $validator->errors()->add("limits.{$place}", $problem);
+                }
+                $seen[$limit->id()] = true;
+            }
+        }];
+    }
+
     /** @return list<array{figure: string, of?: string, worst: string|null}> */
     public function limits(): array
     {
         /** @var list<array{figure: string, of?: string, worst: string|null}> $limits */
-        $limits = $this->validated('limits');
+        $limits = $this->input('limits');
 
         return $limits;
     }

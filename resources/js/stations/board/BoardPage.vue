@@ -10,6 +10,7 @@ import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import TopBar from '@/parts/TopBar.vue'
 import AddDataset from '@/stations/board/AddDataset.vue'
+import TermsDialog from '@/stations/board/TermsDialog.vue'
 import RehearsalsDialog from '@/stations/board/RehearsalsDialog.vue'
 import BoardTable from '@/stations/board/BoardTable.vue'
 
@@ -39,6 +40,7 @@ const isAdding = ref(false)
 const isTallyingAll = ref(false)
 const rehearsal = ref('')
 const isComparing = ref(false)
+const isSettingTerms = ref(false)
 
 const heading = computed(() => {
   const all = board.value?.datasets ?? []
@@ -48,6 +50,15 @@ const heading = computed(() => {
   const tallied = datasets.filter((dataset) => dataset.tally !== null)
   const explained = tallied.filter((dataset) => dataset.tally?.openFindings === 0).length
   if (tallied.length === 0) return `${whole}, none tallied yet`
+  const signed = tallied.filter((dataset) => dataset.signing?.state === 'accepted').length
+  const waiting = tallied.filter((dataset) => dataset.signing?.state === 'prepared' || dataset.signing?.state === 'checked').length
+  if (signed + waiting > 0) {
+    return [
+      whole,
+      ...(signed > 0 ? [`${inWords(signed).toLowerCase()} signed`] : []),
+      ...(waiting > 0 ? [`${inWords(waiting).toLowerCase()} being signed`] : []),
+    ].join(', ')
+  }
   if (explained > 0) return `${whole}, ${inWords(explained).toLowerCase()} fully explained`
   return `${whole}, ${tallied.length === datasets.length ? 'every one' : inWords(tallied.length).toLowerCase()} with something to explain`
 })
@@ -69,6 +80,7 @@ watchEffect(() => {
             <RouterLink v-if="board.mayAudit" :to="`/migrations/${id}/trail`">The trail</RouterLink>
             <RouterLink v-if="board.sums.values > 0" class="button" :to="`/migrations/${id}/between`">Between datasets</RouterLink>
             <el-button v-if="board.sums.values > 0" @click="isComparing = true">Rehearsals</el-button>
+            <el-button @click="isSettingTerms = true">What is good enough</el-button>
             <el-button v-if="board.mayWork && board.datasets.length > 1" @click="isTallyingAll = true">Tally all datasets</el-button>
             <el-button v-if="board.mayWork" type="primary" @click="isAdding = true">Add a dataset</el-button>
           </span>
@@ -103,6 +115,7 @@ watchEffect(() => {
         <BoardTable v-if="board.datasets.length > 0" :board="board" />
         <p v-else>A dataset is one table of the migration, with a source side and a target side. Add the first one, then hand over both sides.</p>
         <AddDataset v-model="isAdding" :migration="id" />
+        <TermsDialog v-if="isSettingTerms" :migration="id" @close="isSettingTerms = false" />
         <RehearsalsDialog v-if="isComparing" :migration="id" @close="isComparing = false" />
         <el-dialog v-model="isTallyingAll" title="Tally all datasets" width="min(520px, 95vw)">
           <form class="rehearsal" @submit.prevent="all.mutate(rehearsal)">

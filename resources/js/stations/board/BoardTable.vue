@@ -5,6 +5,7 @@ import { figure, type Said } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
 import TotalsLine from '@/parts/TotalsLine.vue'
+import SigningLine from '@/stations/board/SigningLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 
 defineProps<{ board: Schemas['Board'] }>()
@@ -26,8 +27,8 @@ const standing = (tally: Tally): Said => {
           <th scope="col" class="bar">{{ board.migration.sourceLabel }} over {{ board.migration.targetLabel.toLowerCase() }}</th>
           <th scope="col" class="number" title="Values right, of all values on either side">Agreement</th>
           <th scope="col" class="number">Rows arrived</th>
-          <th scope="col" class="number">Open patterns</th>
           <th scope="col">Findings</th>
+          <th scope="col">Limits and signatures</th>
           <th scope="col">Tally</th>
         </tr>
       </thead>
@@ -41,10 +42,15 @@ const standing = (tally: Tally): Said => {
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
             <td class="number strong"><FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" /></td>
             <td class="number strong"><FigureValue name="rows_arrived" :of="dataset.tally.figures.rowsArrived" /></td>
-            <td class="number strong"><FigureValue name="tally/openGroups" :of="dataset.tally.openGroups === 0 ? 'none' : dataset.tally.openGroups" /></td>
             <td>
               <SaidText :said="standing(dataset.tally)" />
+              <span v-if="dataset.tally.openGroups > 0" class="small"
+                >in <FigureValue name="tally/openGroups" :of="dataset.tally.openGroups" /> {{ dataset.tally.openGroups === 1 ? 'pattern' : 'patterns' }}</span
+              >
               <TotalsLine class="small" :tally="dataset.tally" :dataset="dataset.id" />
+            </td>
+            <td>
+              <SigningLine v-if="dataset.signing" :signing="dataset.signing" :dataset="dataset.id" />
             </td>
             <td>no. {{ dataset.tally.number }}, {{ moment(dataset.tally.finishedAt) }}</td>
           </template>
@@ -80,7 +86,7 @@ thead th.number {
   text-align: end;
 }
 .bar {
-  inline-size: 360px;
+  inline-size: 300px;
 }
 tbody th,
 td {
@@ -91,6 +97,7 @@ td {
 }
 tbody .number {
   text-align: end;
+  white-space: nowrap;
 }
 tbody th a {
   font-weight: 650;

@@ -5,6 +5,7 @@ import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
+import WaitingSignatures from '@/stations/board/WaitingSignatures.vue'
 
 /** What the person is asked, and where somebody mentioned them. */
 const { data, error, isPending, refetch } = useForMe()
@@ -24,7 +25,10 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
   <TopBar />
   <main class="page">
     <LoadState :is-loading="isPending" :error="error" what="What waits for you" @retry="refetch()">
-      <h1>{{ data?.asked.length === 0 ? 'Nobody waits for an answer of yours' : 'What you are asked' }}</h1>
+      <WaitingSignatures v-if="data && data.toSign.length > 0" :items="data.toSign" @changed="refetch()" />
+      <component :is="data && data.toSign.length > 0 ? 'h2' : 'h1'">{{
+        data?.asked.length === 0 ? 'Nobody waits for an answer of yours' : 'What you are asked'
+      }}</component>
       <ul v-if="data && data.asked.length > 0" aria-label="Asked">
         <li v-for="one in data.asked" :key="one.act">
           <RouterLink :to="{ path: `/datasets/${one.datasetId}/review`, query: { tally: one.tally, of: one.of, act: one.act } }">{{

@@ -68,7 +68,7 @@ const columns = computed(() => [
 
 /** What is ruled is ruled on the newest tally. */
 const isNewest = computed(() => props.course.tally === null || props.course.tally.id === props.tally.id)
-const mayRule = computed(() => props.course.mayRule && isNewest.value)
+const mayRule = computed(() => props.course.mayRule && isNewest.value && props.course.tally?.signed.isClosed !== true)
 const { why, isPinned, waiting, recent, decide, confirm, cancel, said } = useWhy(
   () => props.course.id,
   (decision, onAll, reason) => (onAll ? ruleOnAll(decision, reason) : ruleOnTarget(decision, reason)),
@@ -193,6 +193,10 @@ const note = computed(
     <p v-if="!isNewest && course.tally" class="older" role="status">
       This is an older tally, as it was. What is decided is decided on the newest:
       <RouterLink :to="`/datasets/${course.id}/review`">open tally {{ course.tally.number }}</RouterLink>
+    </p>
+    <p v-else-if="course.tally?.signed.isClosed" class="older" role="status">
+      This tally is signed ({{ course.tally.signed.state }}), so rulings on it are closed:
+      <RouterLink :to="`/datasets/${course.id}/sign`">see who signed</RouterLink>
     </p>
     <AgreementLine
       v-if="tally.values"

@@ -1,0 +1,304 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Sign;
+
+use App\Models\Role;
+use App\Models\Signature;
+use App\Models\Tally;
+use App\Models\User;
+use Illuminate\Database\QueryException;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
+use Symfony\Component\HttpFoundation\Response;
+use Tests\TestCase;
+
+/** From limits to the third signature, and what must not be signed. */
+final class SignOffTest extends TestCase
+{
+    private const SOURCE = "basin,berth,fee\nKB,1,10\nKB,2,20\nKB,3,30\n";
+
+    private const TARGET = "basin,berth,fee\nKB,1,10\nKB,2,25\n";
+
+    private User $manager;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->manager = $this->person('Ines Varga');
+        $this->migration->memberships()->create(['user_id' => $this->manager->id, 'role' => Role::TestManager]);
+    }
+
+    public function test_limits_count_as_they_stood_when_the_run_began_and_the_plan_makes_exceptions(): void
+    {
+        $this->actingAs($this->manager);
+        $this->terms([['figure' => 'rows-missing', 'worst' => '0'], ['figure' => 'rows-extra', 'worst' => '0']]);
+        $tally = $this->tallied();
+        self::assertSame(
+            [['rows-missing', 'fails', '1', '1 beyond', true], ['rows-extra', 'holds', '0', 'none left', true]],
+            $this->limits($tally),
+        );
+        // What is said now counts from the next run on.
+        $this->actingAs($this->manager);
+        $this->terms([]);
+        $this->setLimits([['figure' => 'rows-missing', 'worst' => '2']]);
+        self::assertCount(2, $this->limits($tally));
+
+        $this->actingAs($this->analyst);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        self::assertSame([['rows-missing', 'holds', '1', '1 left', false]], $this->limits($this->newest()));
+    }
+
+    public function test_nobody_sets_limits_in_passing_and_what_makes_no_sense_is_refused_with_its_place(): void
+    {
+        $this->tallied();
+        $path = "/datasets/{$this->dataset->id}/limits";
+        $draft = $this->number($this->api('GET', $path), 'draft');
+        $body = ['limits' => [['figure' => 'rows-missing', 'worst' => '0']], 'draft' => $draft];
+        $this->api('PUT', $path, $body)->assertForbidden();
+
+        $this->actingAs($this->manager);
+        $this->api('PUT', $path, ['limits' => [['figure' => 'rows-missing', 'worst' => '0.5']], 'draft' => $draft])->assertUnprocessable();
+        $this->api('PUT', $path, $body)->assertOk();
+        $this->api('PUT', $path, $body)->assertStatus(Response::HTTP_PRECONDITION_FAILED);
+
+        // The plan of the analyst carries none, and those of the test manager stay.
+        $this->actingAs($this->analyst);
+        $this->match([['source' => 'fee', 'target' => 'fee']]);
+        self::assertSame($body['limits'], $this->api('GET', $path)->json('limits'));
+    }
+
+    public function test_three_people_sign_what_they_were_shown_and_rulings_are_closed(): void
+    {
+        $tally = $this->tallied();
+        $this->rule($tally, 'missing')->assertCreated();
+        $this->sign($tally, $this->manager)->assertConflict()->assertJson(['code' => 'not-your-turn']);
+        $this->sign($tally, $this->analyst, password: 'guessed')->assertUnprocessable();
+        $this->sign($tally, $this->analyst)->assertCreated();
+        $this->rule($tally, 'changed')->assertConflict()->assertJson(['code' => 'signed']);
+        $this->sign($tally, $this->analyst)->assertConflict();
+        $this->sign($tally, $this->manager)->assertCreated();
+        $this->sign($tally, $this->owner)->assertCreated();
+
+        $shown = $this->api('GET', "/tallies/{$tally->id}/sign-off")->assertOk();
+        self::assertSame(['accepted', null], [$shown->json('state'), $shown->json('next')]);
+        self::assertSame(['analyst', 'test manager', 'data owner'], array_column($this->objects($shown, 'signatures'), 'role'));
+        $last = Signature::query()->latest('id')->firstOrFail();
+        self::assertSame('I accept tally 1 of Moorings: no limit is set; of 2 findings 1 expected, 0 defects, 0 asked, 1 without a ruling.', $last->words);
+        $content = (string) $this->api('GET', "/tallies/{$tally->id}/signatures/{$last->id}/state")->getContent();
+        self::assertSame($last->digest, hash('sha256', $content));
+        /** @var array{signatures: list<array{act: string}>} $state */
+        $state = json_decode($content, true);
+        self::assertSame(['prepared', 'checked'], array_column($state['signatures'], 'act'));
+        // A later tally makes a sign-off of its own, and rulings go on there.
+        $this->actingAs($this->analyst);
+        $this->deliver('target', self::TARGET."KB,3,30\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $this->rule($this->newest(), 'changed')->assertCreated();
+        self::assertSame('accepted', $this->api('GET', "/tallies/{$tally->id}/sign-off")->json('state'));
+        self::assertSame('none', $this->api('GET', "/tallies/{$this->newest()->id}/sign-off")->json('state'));
+    }
+
+    public function test_a_limit_that_fails_is_waived_by_the_data_owner_for_this_figure_alone(): void
+    {
+        $this->actingAs($this->manager);
+        $this->terms([['figure' => 'rows-missing', 'worst' => '0']]);
+        $tally = $this->tallied();
+        $this->sign($tally, $this->analyst)->assertCreated();
+        $this->sign($tally, $this->manager)->assertCreated();
+        $refused = $this->sign($tally, $this->owner)->assertConflict()->assertJson(['code' => 'blocked']);
+        self::assertStringContainsString('Rows missing: at most 0, and it is 1.', $this->text($refused, 'detail'));
+        $waiver = ['limit' => 'rows-missing', 'reason' => 'KB 3 was sold', 'endsOn' => now()->format('Y-m-d'), 'ticket' => 'WH-12'];
+        $this->actingAs($this->manager);
+        $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertForbidden();
+        $this->actingAs($this->owner);
+        $this->api('POST', "/tallies/{$tally->id}/waivers", ['endsOn' => '2020-01-01'] + $waiver)->assertUnprocessable();
+        $waived = $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertOk();
+        self::assertSame(['WH-12', 'fails'], [$waived->json('limits.0.waiver.ticket'), $waived->json('limits.0.state')]);
+        $this->sign($tally, $this->owner)->assertCreated();
+
+        // One row more is missing: that is worse than what was waived.
+        $this->actingAs($this->analyst);
+        $this->deliver('target', "basin,berth,fee\nKB,1,10\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        self::assertNull($this->api('GET', "/tallies/{$this->newest()->id}/sign-off")->json('limits.0.waiver'));
+    }
+
+    public function test_what_changed_since_it_was_shown_is_not_signed(): void
+    {
+        $tally = $this->tallied();
+        $this->actingAs($this->analyst);
+        $digest = $this->text($this->api('GET', "/tallies/{$tally->id}/sign-off"), 'mine.digest');
+        $this->rule($tally, 'missing')->assertCreated();
+
+        $this->sign($tally, $this->analyst, $digest)->assertConflict()->assertJson(['code' => 'changed-meanwhile']);
+        self::assertSame(0, Signature::query()->count());
+    }
+
+    public function test_duties_are_apart_unless_the_migration_says_otherwise(): void
+    {
+        $tally = $this->tallied();
+        // The data owner ruled, and is asked to accept it.
+        $this->actingAs($this->owner);
+        $this->rule($tally, 'missing')->assertCreated();
+        $this->sign($tally, $this->analyst)->assertCreated();
+        $this->sign($tally, $this->manager)->assertCreated();
+        $refused = $this->sign($tally, $this->owner)->assertConflict();
+        self::assertStringContainsString('1 ruling of yours stands', $this->text($refused, 'detail'));
+
+        $this->actingAs($this->manager);
+        $this->terms([], ['mayAcceptOwn' => true]);
+        $this->sign($tally, $this->owner)->assertCreated();
+    }
+
+    public function test_a_sign_off_is_returned_or_withdrawn_with_a_reason_and_begins_anew(): void
+    {
+        $tally = $this->tallied();
+        $this->sign($tally, $this->analyst)->assertCreated();
+        $path = "/tallies/{$tally->id}/sign-off/ends";
+        $this->actingAs($this->analyst);
+        $this->api('POST', $path, ['act' => 'returned', 'reason' => 'not mine'])->assertConflict();
+        $this->actingAs($this->manager);
+        $this->api('POST', $path, ['act' => 'returned', 'reason' => ''])->assertUnprocessable();
+        $this->api('POST', $path, ['act' => 'returned', 'reason' => 'rule on KB 2 first'])->assertOk()->assertJson(['state' => 'returned']);
+
+        $this->actingAs($this->analyst);
+        $this->rule($tally, 'changed')->assertCreated();
+        $this->sign($tally, $this->analyst)->assertCreated();
+        $this->api('POST', $path, ['act' => 'withdrawn', 'reason' => 'one more'])->assertOk();
+        self::assertSame(
+            [['prepared', false], ['returned', false], ['prepared', false], ['withdrawn', false]],
+            array_map(
+                static fn(array $one): array => [$one['act'], $one['stands']],
+                $this->objects($this->api('GET', "/tallies/{$tally->id}/sign-off"), 'signatures'),
+            ),
+        );
+    }
+
+    public function test_who_signs_a_newer_tally_overtakes_what_is_open_on_an_older_one(): void
+    {
+        $old = $this->tallied();
+        $this->sign($old, $this->analyst)->assertCreated();
+        $this->actingAs($this->analyst);
+        $this->deliver('target', self::TARGET."KB,3,30\n", 'new.csv');
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        // Until then the older one can be signed to its end.
+        self::assertSame('prepared', $this->api('GET', "/tallies/{$old->id}/sign-off")->json('state'));
+        $this->sign($this->newest(), $this->analyst)->assertCreated();
+
+        self::assertSame('overtaken', $this->api('GET', "/tallies/{$old->id}/sign-off")->json('state'));
+        $this->sign($old, $this->manager)->assertConflict();
+    }
+
+    public function test_records_that_could_not_be_read_are_ruled_on_first(): void
+    {
+        $tally = $this->tallied(self::SOURCE."KB,4\n");
+        $this->sign($tally, $this->analyst)->assertConflict()->assertJson(['code' => 'blocked']);
+        $this->rule($tally, 'refused')->assertCreated();
+        $this->sign($tally, $this->analyst)->assertCreated();
+    }
+
+    public function test_several_datasets_are_signed_together_or_none_is(): void
+    {
+        $one = $this->tallied();
+        $this->dataset = $this->migration->datasets()->create(['name' => 'Berths']);
+        $other = $this->tallied();
+        $seen = [];
+        foreach ([$one, $other] as $tally) {
+            $seen[] = ['tally' => $tally->id, 'digest' => $this->text($this->api('GET', "/tallies/{$tally->id}/sign-off"), 'mine.digest')];
+        }
+        $path = "/migrations/{$this->migration->id}/signatures";
+        $password = 'kept by the lock house';
+        $wrong = [$seen[0], ['digest' => str_repeat('0', 64)] + $seen[1]];
+        $this->api('POST', $path, ['items' => $wrong, 'password' => $password])->assertConflict();
+        self::assertSame(0, Signature::query()->count());
+        $this->api('POST', $path, ['items' => $seen, 'password' => $password])->assertCreated()->assertJsonCount(2, 'items');
+
+        $this->actingAs($this->manager);
+        self::assertSame(['Berths', 'Moorings'], array_column($this->objects($this->api('GET', '/for-me'), 'toSign'), 'dataset'));
+    }
+
+    public function test_signatures_and_what_they_are_on_are_only_added(): void
+    {
+        $this->sign($this->tallied(), $this->analyst)->assertCreated();
+        foreach (['signatures', 'signed_states', 'waivers', 'signing_terms'] as $table) {
+            try {
+                DB::transaction(static fn() => DB::table($table)->delete());
+                self::fail("{$table} can be emptied.");
+            } catch (QueryException $refused) {
+                self::assertStringContainsString('permission denied', $refused->getMessage());
+            }
+        }
+    }
+
+    /** @return TestResponse<Response> */
+    private function sign(Tally $tally, User $person, ?string $digest = null, string $password = 'kept by the lock house'): TestResponse
+    {
+        $this->actingAs($person);
+        $digest ??= $this->api('GET', "/tallies/{$tally->id}/sign-off")->json('mine.digest') ?? str_repeat('0', 64);
+
+        return $this->api('POST', "/migrations/{$this->migration->id}/signatures", [
+            'items' => [['tally' => $tally->id, 'digest' => $digest]],
+            'password' => $password,
+        ]);
+    }
+
+    /** @return TestResponse<Response> */
+    private function rule(Tally $tally, string $class): TestResponse
+    {
+        return $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => $class === 'changed' ? 'pattern' : 'class',
+            'target' => $class === 'changed' ? '1' : $class,
+            'decision' => 'expected',
+            'reason' => 'as agreed',
+            'seenAct' => 1_000,
+        ]);
+    }
+
+    /** @return list<array<int, mixed>> figure, state, value, distance and whether it is inherited */
+    private function limits(Tally $tally): array
+    {
+        return array_map(
+            static fn(array $one): array => [$one['figure'], $one['state'], $one['value'], $one['distance'], $one['isInherited']],
+            $this->objects($this->api('GET', "/tallies/{$tally->id}/sign-off")->assertOk(), 'limits'),
+        );
+    }
+
+    /**
+     * @param  list<array<string, string>>  $limits
+     * @param  array<string, bool>  $duties
+     */
+    private function terms(array $limits, array $duties = []): void
+    {
+        $this->api('PUT', "/migrations/{$this->migration->id}/signing-terms", [
+            'limits' => $limits, ...$duties + ['needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false],
+        ])->assertOk();
+    }
+
+    /** @param list<array<string, string>> $limits */
+    private function setLimits(array $limits): void
+    {
+        $path = "/datasets/{$this->dataset->id}/limits";
+        $this->api('PUT', $path, ['limits' => $limits, 'draft' => $this->number($this->api('GET', $path), 'draft')])->assertOk();
+    }
+
+    /** @param TestResponse<Response> $response */
+    private function text(TestResponse $response, string $path): string
+    {
+        $part = $response->json($path);
+        self::assertIsString($part);
+
+        return $part;
+    }
+
+    private function newest(): Tally
+    {
+        return $this->dataset->latestTally() ?? throw new \LogicException('There is a tally.');
+    }
+
+    protected function tallied(string $old = self::SOURCE, string $new = self::TARGET, ?array $pairs = [['source' => 'fee', 'target' => 'fee']]): Tally
+    {
+        return parent::tallied($old, $new, $pairs);
+    }
+}
