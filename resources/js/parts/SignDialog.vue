@@ -28,6 +28,7 @@ const sign = useMutation({
       ...items.map(({ tally }) => queries.invalidateQueries({ queryKey: ['tally', tally] })),
       queries.invalidateQueries({ queryKey: ['for-me'] }),
       queries.invalidateQueries({ queryKey: ['migration'] }),
+      queries.invalidateQueries({ queryKey: ['dataset'] }),
     ])
     emit('signed')
     emit('close')

@@ -23,7 +23,7 @@ const reason = ref('')
       <div class="buttons">
         <el-button @click="emit('close')">Keep it as it is</el-button>
         <el-button type="primary" native-type="submit" :loading="isBusy" :disabled="reason.trim() === ''">{{
-          props.act === 'returned' ? 'Return it' : 'Withdraw it'
+          props.act === 'returned' ? 'Return with this reason' : 'Withdraw with this reason'
         }}</el-button>
       </div>
     </form>

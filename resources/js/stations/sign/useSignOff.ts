@@ -14,9 +14,9 @@ export function useSignOff(tally: () => number) {
     enabled: () => tally() > 0,
     refetchInterval: WHILE_OTHERS_SIGN,
   })
-  const took = (after: Schemas['SignOff']): Promise<void> => {
+  const took = async (after: Schemas['SignOff']): Promise<void> => {
     queries.setQueryData(['tally', tally(), 'sign-off'], after)
-    return queries.invalidateQueries({ queryKey: ['for-me'] })
+    await Promise.all([queries.invalidateQueries({ queryKey: ['for-me'] }), queries.invalidateQueries({ queryKey: ['dataset'] })])
   }
   const end = useMutation({
     mutationFn: (body: { act: 'returned' | 'withdrawn'; reason: string }) => answer(api.POST('/tallies/{tally}/sign-off/ends', { ...path(), body })),

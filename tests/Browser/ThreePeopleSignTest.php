@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use App\Models\Role;
+
+/** From a tally that nobody has ruled on to the third signature: Ines says what is good enough, Ruth prepares, Tove waives and accepts. */
+final class ThreePeopleSignTest extends BrowserTestCase
+{
+    private const PASSWORD = 'kept by the lock house';
+
+    protected function isExpected(string $complaint): bool
+    {
+        // The password that is wrong at first.
+        return str_contains($complaint, '/signatures') && str_contains($complaint, '422');
+    }
+
+    public function test_a_tally_is_returned_ruled_on_waived_and_accepted_by_three_people(): void
+    {
+        $ines = $this->person('Ines Varga');
+        $this->migration->memberships()->create(['user_id' => $ines->id, 'role' => Role::TestManager]);
+        $this->signIn('ines.varga@wherrymoor.example');
+        $this->press('What is good enough');
+        $this->see('None yet: nobody has said what is good enough.');
+        $this->limit('rows missing', '0');
+        $this->limit('findings without a ruling', '0');
+        $this->see('at most 0');
+        $this->meetsNoBarrier();
+        $tally = $this->tallied("basin,berth,fee\nKB,1,10\nKB,2,20\nKB,3,30\n", "basin,berth,fee\nKB,1,10\nKB,2,25\n", [
+            ['source' => 'fee', 'target' => 'fee'],
+        ]);
+
+        $this->as('ruth.osei');
+        $this->see('0 of 2 limits hold, 2 fail');
+        $this->sign('Sign: I have prepared it', self::PASSWORD.'?');
+        $this->see('This is not your password.');
+        $this->type('Your password', self::PASSWORD."\n");
+        $this->see('1 of 3 signed');
+
+        $this->as('ines.varga');
+        $this->press('Return it');
+        $this->type('Why', 'rule on KB 2 first');
+        $this->press('Return with this reason');
+        $this->see('is next');
+
+        $this->actingAs($this->analyst);
+        foreach (['pattern' => '1', 'class' => 'missing'] as $scope => $target) {
+            $this->api('POST', "/tallies/{$tally->id}/rulings", [
+                'scope' => $scope, 'target' => $target, 'decision' => 'expected', 'reason' => 'as agreed', 'seenAct' => 99,
+            ])->assertCreated();
+        }
+        $this->as('ruth.osei');
+        $this->visible('//summary[.="Taken back before"]', 'what was taken back')->click();
+        $this->see('rule on KB 2 first');
+        $this->see('1 of 2 limits hold, 1 fails');
+        $this->sign('Sign: I have prepared it');
+        $this->as('ines.varga');
+        $this->sign('Sign: I have checked it');
+        $this->see('2 of 3 signed');
+
+        $this->as('tove.lindqvist');
+        $this->see('Until then nobody can accept.');
+        $this->press('Waive it');
+        $this->type('Why', 'KB 3 was sold');
+        $this->press('Waive it for no worse a figure');
+        $this->see('1 of 2 limits hold, 1 is waived');
+        $this->meetsNoBarrier();
+        $this->sign('Sign: I accept it');
+        $this->see('3 of 3 signed');
+        $this->station('Review');
+        $this->see('This tally is signed (accepted), so rulings on it are closed');
+    }
+
+    private function limit(string $figure, string $worst): void
+    {
+        $this->type('On', $figure);
+        $this->type('at most', "{$worst}\n");
+    }
+
+    private function sign(string $button, string $password = self::PASSWORD): void
+    {
+        $this->press($button);
+        $this->see('An electronic signature by your password');
+        $this->type('Your password', "{$password}\n");
+    }
+
+    private function as(string $name): void
+    {
+        $this->open('/account');
+        $this->press('Sign out');
+        $this->see('Who is there?');
+        $this->signIn("{$name}@wherrymoor.example");
+        $this->see('For you');
+        $this->open("/datasets/{$this->dataset->id}/sign");
+        $this->see('Is it good enough to go live?');
+    }
+}
