@@ -51,6 +51,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 .mark.agreed i{background:#556270;border:1.5px solid #556270}.mark.changed .t{transform:translateY(3px)}
 .mark.repeated{filter:drop-shadow(2px 2px 0 #fff) drop-shadow(2px 2px 0 #596572)}
 table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;padding-bottom:0;vertical-align:middle}table.groups .bars{vertical-align:top;padding:0;width:146px}table.groups svg{display:block}
+.things{margin:0 0 6pt;padding-left:14pt;max-width:68ch}.things li{margin:0 0 3pt}.for-whom{font-weight:650}.next-page{break-after:page}
 .warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
 @media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
 </style>
@@ -58,9 +59,12 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 <body>
 <main>
 <div class="top"><span>{{ $migration->name }}</span><span>Reconciliation report, {{ $tally->dataset->name }}, tally {{ $tally->number }}</span></div>
-<h1>@if($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $figure('tally/openFindings', $open) }} of {{ $figure('tally/findings', $findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
+<h1>@if($verdict !== null)<span data-figure="sign-off/limits/length">{{ $verdict }}</span> @elseif($findings === 0)Every row of {{ $tally->dataset->name }} agrees @elseif($open === 0)Every difference in {{ $tally->dataset->name }} is ruled on @else{{ $figure('tally/openFindings', $open) }} of {{ $figure('tally/findings', $findings) }} findings in {{ $tally->dataset->name }} are still open @endif</h1>
 <p>{{ $migration->source_label }} handed over {{ $figure('rows/source/delivered', $source['delivered']) }} rows, {{ $migration->target_label }} {{ $figure('rows/target/delivered', $target['delivered']) }}. {{ $figure('rows/source/agreed', $source['agreed']) }} rows agree in every compared cell; {{ $figure('rows/source/changed', $source['changed']) }} met their counterpart and differ in at least one cell; {{ $figure('rows/source/missing', $source['missing']) }} are missing from the target and {{ $figure('rows/target/extra', $target['extra']) }} stand in the target only. {{ $figure('rows_arrived', $tally->summary['figures']['rowsArrived']) }} of the source rows arrived. @if(isset($tally->summary['values'])) {{ $figure('values/agreement', $tally->summary['figures']['cellsAgreeingOverall']) }} of all values are right, {{ $figure('values/right', $tally->summary['values']['right']) }} of {{ $figure('values/values', $tally->summary['values']['values']) }}; {{ $figure('values/differing', $tally->summary['values']['differing']) }} differ, {{ $figure('values/lost', $tally->summary['values']['lost']) }} are lost and {{ $figure('values/added', $tally->summary['values']['added']) }} are added. @else {{ $figure('values/agreement', $tally->summary['figures']['cellsAgreeingOverall']) }} of all values are right. @endif Of the values that arrived {{ $figure('right_of_arrived', $tally->summary['figures']['cellsAgreeing']) }} are right.</p>
 @foreach($warnings as $warning)<p class="warn" data-sentence="warnings">{{ $warning }}</p>@endforeach
+
+@include('report.first-page')
+<div class="next-page"></div>
 
 <h2>What was compared</h2>
 <table>

@@ -110,6 +110,7 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             'proof' => $this->api('GET', "/tallies/{$tally->id}/totals")->json(),
             'proof-groups' => $this->api('GET', "/tallies/{$tally->id}/totals/1/groups")->json(),
             'eye-checks' => $this->api('GET', "/tallies/{$tally->id}/eye-checks")->json(),
+            'sign-off' => $this->api('GET', "/tallies/{$tally->id}/sign-off")->json(),
             'population' => $this->api('GET', "/tallies/{$tally->id}/population")->json(),
             'references' => $this->api('GET', "/tallies/{$tally->id}/required-records")->json(),
             'rulings' => $this->api('GET', "/tallies/{$tally->id}/rulings")->json(),

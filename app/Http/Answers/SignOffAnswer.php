@@ -13,6 +13,7 @@ use App\Models\Tally;
 use App\Models\User;
 use App\Models\Waiver;
 use App\Policies\Act;
+use App\Queries\Sign\FirstPage;
 use App\Signing\HeldLimits;
 use App\Signing\SignedContent;
 use App\Signing\SigningBlocks;
@@ -23,7 +24,7 @@ use NineTally\Core\Limits\HeldLimit;
 /** How far the signing of a tally is, what stands in the way, and what is asked of the person who looks. */
 final readonly class SignOffAnswer
 {
-    public function __construct(private HeldLimits $limits, private SigningBlocks $blocks, private SignedContent $content) {}
+    public function __construct(private HeldLimits $limits, private SigningBlocks $blocks, private SignedContent $content, private FirstPage $firstPage) {}
 
     /**
      * @param  Tally  $tally  with {@see HeldLimits::RELATIONS} and the migration of its dataset
@@ -45,6 +46,7 @@ final readonly class SignOffAnswer
             'next' => $next?->value,
             'nextRole' => $next?->role()?->label(),
             'verdict' => SigningWords::limits($limits),
+            'things' => $this->firstPage->things($tally, $limits),
             'limits' => array_map(static fn(array $one): array => self::limit($one, $tally), $limits),
             'exceptions' => $this->limits->exceptions($tally),
             'signatures' => array_map(

@@ -121,10 +121,11 @@ final readonly class LimitChoices
     {
         $steps = [];
         foreach (Side::cases() as $side) {
-            foreach ($plan->side($side)->preparation->steps as $step) {
+            foreach ($plan->side($side)->preparation->steps as $place => $step) {
                 if (in_array($step['kind'], ['keep-rows', 'leave-out-rows', 'leave-out-blank-rows'], true)) {
-                    $reason = is_string($step['reason'] ?? null) ? $step['reason'] : $step['id'];
-                    $steps["{$side->value} {$step['id']}"] = "{$side->value}: {$reason}";
+                    // Not by its reason or its condition: they may hold what somebody may not see.
+                    $steps["{$side->value} {$step['id']}"] =
+                        sprintf('step %d of the %s: %s', $place + 1, $side->value, str_replace('-', ' ', $step['kind']));
                 }
             }
         }

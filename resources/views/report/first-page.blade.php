@@ -1,0 +1,49 @@
+@if($verdict !== null)<p class="for-whom">{{ match (true) {
+  $signOff->state->value === 'accepted' => 'Accepted by '.end($signOff->round)->user->name.', '.end($signOff->round)->role->label().', on '.$at(end($signOff->round)->created_at).'.',
+  $signOff->state->value === 'overtaken' => 'Nobody accepts this any more: a newer tally is being signed.',
+  $signOff->next() !== null => 'It waits to be '.$signOff->next()->value.' by a '.$signOff->next()->role()->label().'.',
+  default => '',
+} }}</p>@endif
+@if($things !== [])
+<h2>What to know</h2>
+<ol class="things">@foreach($things as $thing)<li data-figure="sign-off/things">{{ $thing }}</li>@endforeach</ol>
+@endif
+@if($limits !== [])
+<h2>Limits</h2>
+<p data-figure="sign-off/verdict">{{ ucfirst($limitsInWords) }}.</p>
+<table>
+<thead><tr><th scope="col">The worst that is acceptable</th><th scope="col" class="n">It is</th><th scope="col">Does it hold?</th></tr></thead>
+<tbody>
+@foreach($limits as $limit)
+<tr><th scope="row" data-figure="sign-off/limits">{{ ucfirst($limit['held']->limit->sentence($limit['scope'])) }}@if($limit['held']->isInherited) <span class="quiet">(of the migration)</span>@endif</th><td class="n" data-figure="sign-off/limits">{{ $limit['held']->value() }}</td><td>@if($limit['held']->state->value === 'holds')yes @elseif($limit['waiver'] !== null)<b>no, waived</b> by {{ $limit['waiver']->user->name }} until <span data-ordinal>{{ $limit['waiver']->ends_on->format('j F Y') }}</span> @elseif($limit['held']->state->value === 'no-figure')<b>no figure, so no</b> @else<b>no</b> @endif</td></tr>
+@endforeach
+</tbody>
+</table>
+@foreach($exceptions as $exception)<p class="quiet" data-figure="sign-off/exceptions">{{ ucfirst($exception['words']) }}; in the migration {{ $exception['instead'] }}.</p>@endforeach
+@endif
+@if($signOff->acts !== [])
+<h2>Signatures</h2>
+<table>
+<thead><tr><th scope="col">Who</th><th scope="col">What</th><th scope="col">When</th></tr></thead>
+<tbody>
+@foreach($signOff->acts as $act)
+<tr><th scope="row">{{ $act->user->name }}<br><small class="quiet">{{ $act->role->label() }}</small></th><td>@if($act->digest === null)<b>{{ $act->act->value }}</b>: {{ $act->reason }}@else{{ $act->words }}<br><small class="quiet">@if(! in_array($act, $signOff->round, true))taken back later; @endif by {{ $act->method }}, on <span class="cell" data-ordinal>{{ $act->digest }}</span></small>@endif</td><td>{{ $at($act->created_at) }}</td></tr>
+@endforeach
+</tbody>
+</table>
+<p class="quiet">Electronic signatures by whoever was signed in and gave their password again (and a code, where it says so); they are no qualified signatures. Each is on a document whose SHA-256 stands with it.</p>
+@endif
+@if($dutiesRelaxed !== [] || $tookTwo !== [])
+<p class="warn">In this migration {{ implode(', and ', $dutiesRelaxed) }}.@foreach($tookTwo as $name) {{ $name }} gave more than one signature here.@endforeach</p>
+@endif
+<h2>What this is about</h2>
+<table>
+<thead><tr><th scope="col"></th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
+<tbody>
+@foreach(['delivered' => 'Rows delivered', 'prepared' => 'Rows prepared', 'compared' => 'Rows compared'] as $what => $words)
+<tr><th scope="row">{{ $words }}</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/{$what}", $population[$side][$what]) }}</td>@endforeach</tr>
+@endforeach
+<tr><th scope="row">Columns compared, the key among them</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/counts/compared + population/sides/{$side}/counts/key", $population[$side]['counts']['compared'] + $population[$side]['counts']['key'] ) }} of {{ $figure("population/sides/{$side}/columns/length", count($population[$side]['columns'])) }}</td>@endforeach</tr>
+<tr><th scope="row">Cells that any comparison touched</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/share", $population[$side]['share']) }}</td>@endforeach</tr>
+</tbody>
+</table>
