@@ -92,7 +92,7 @@ final readonly class FirstPage
                     $waiver->ticket === null ? '' : " ({$waiver->ticket})",
                 );
             } elseif ($held->state->fails()) {
-                $failing[] = "{$words}.";
+                $failing[] = $words;
             }
         }
         $counts = SignedContent::counts($tally);
@@ -108,6 +108,10 @@ final readonly class FirstPage
             $further[] = sprintf('%s of %s findings have no ruling yet.', number_format($counts['open']), number_format($counts['findings']));
         }
 
+        // In the table below each stands with its figure.
+        $failing = count($failing) < 2 ? array_map(static fn(string $one): string => "{$one}.", $failing) : [
+            sprintf('%d limits fail: %s.', count($failing), implode('; ', array_map(lcfirst(...), $failing))),
+        ];
         $all = [...$waived, ...$failing, ...$further, ...$this->totals($tally), ...$this->patterns($tally), ...$this->apart($tally)];
 
         return array_slice($all, 0, self::THINGS);

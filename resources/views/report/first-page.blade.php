@@ -1,7 +1,8 @@
+@php($last = $signOff->round === [] ? null : $signOff->round[count($signOff->round) - 1])
 @if($verdict !== null)<p class="for-whom">{{ match (true) {
-  $signOff->state->value === 'accepted' => 'Accepted by '.end($signOff->round)->user->name.', '.end($signOff->round)->role->label().', on '.$at(end($signOff->round)->created_at).'.',
+  $signOff->state->value === 'accepted' => "Accepted by {$last->user->name}, {$last->role->label()}, on {$at($last->created_at)}.",
   $signOff->state->value === 'overtaken' => 'Nobody accepts this any more: a newer tally is being signed.',
-  $signOff->next() !== null => 'It waits to be '.$signOff->next()->value.' by a '.$signOff->next()->role()->label().'.',
+  $signOff->next() !== null => sprintf('It waits to be %s by %s %s.', $signOff->next()->value, $signOff->next()->value === 'prepared' ? 'an' : 'a', $signOff->next()->role()->label()),
   default => '',
 } }}</p>@endif
 @if($things !== [])

@@ -109,6 +109,9 @@ final class SignOffTest extends TestCase
         $this->sign($tally, $this->manager)->assertCreated();
         $refused = $this->sign($tally, $this->owner)->assertConflict()->assertJson(['code' => 'blocked']);
         self::assertStringContainsString('Rows missing: at most 0, and it is 1.', $this->text($refused, 'detail'));
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeTextInOrder([
+            'Moorings is not good enough: 1 of 1 limits fails', 'It waits to be accepted by a data owner.',
+        ]);
         $waiver = ['limit' => 'rows-missing', 'reason' => 'KB 3 was sold', 'endsOn' => now()->format('Y-m-d'), 'ticket' => 'WH-12'];
         $this->actingAs($this->manager);
         $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertForbidden();
@@ -117,6 +120,10 @@ final class SignOffTest extends TestCase
         $waived = $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertOk();
         self::assertSame(['WH-12', 'fails'], [$waived->json('limits.0.waiver.ticket'), $waived->json('limits.0.state')]);
         $this->sign($tally, $this->owner)->assertCreated();
+        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeTextInOrder([
+            'Moorings is accepted, with 1 of its limits waived', 'Accepted by Tove Lindqvist, data owner, on', 'Waived by Tove Lindqvist until',
+            'KB 3 was sold (WH-12)', 'no, waived', 'Ruth Osei', 'I have prepared tally 1 of Moorings', 'no qualified signatures',
+        ]);
 
         // One row more is missing: that is worse than what was waived.
         $this->actingAs($this->analyst);

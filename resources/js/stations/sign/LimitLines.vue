@@ -45,7 +45,7 @@ const isPassed = (limit: Schemas['HeldLimit']): boolean => limit.state === 'hold
       </p>
       <p v-if="limit.waiver" class="waiver">
         Waived by {{ limit.waiver.by }}, {{ moment(limit.waiver.at) }}, until <span data-ordinal>{{ limit.waiver.endsOn }}</span>:
-        <span class="cell">{{ limit.waiver.reason }}</span><span v-if="limit.waiver.ticket" class="cell"> ({{ limit.waiver.ticket }})</span>
+        <span class="cell said">{{ limit.waiver.reason }}</span><span v-if="limit.waiver.ticket" class="cell said"> ({{ limit.waiver.ticket }})</span>
       </p>
       <form v-if="chosen === limit.id" @submit.prevent="enter(limit)">
         <el-input v-model="said.reason" type="textarea" :rows="2" maxlength="2000" aria-label="Why" placeholder="Why: the report shows it first" />
@@ -68,6 +68,7 @@ ul {
   margin: 8px 0 0;
   padding: 0;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
 }
 .line {
@@ -75,6 +76,10 @@ ul {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 10px;
   font-size: 13.5px;
+}
+.said {
+  font: inherit;
+  white-space: pre-wrap;
 }
 p .plain {
   margin-inline-start: 8px;

@@ -5,7 +5,7 @@ import { moment } from '@/format/moments'
 
 /** The signatures that are asked for, those that are given, and what was taken back before. */
 const props = defineProps<{ signOff: Schemas['SignOff']; tally: number }>()
-const ROLES = { prepared: 'analyst', checked: 'test manager', accepted: 'data owner' } as const
+const ROLES = { prepared: 'an analyst', checked: 'a test manager', accepted: 'a data owner' } as const
 const asked = computed(() => (['prepared', 'checked', 'accepted'] as const).filter((act) => act !== 'checked' || props.signOff.duties.needsCheck))
 const given = (act: string): Schemas['GivenSignature'] | undefined => props.signOff.signatures.find((one) => one.act === act && one.stands === true)
 const ended = computed(() => props.signOff.signatures.filter(({ stands }) => stands !== true))
@@ -27,7 +27,7 @@ const state = (one: Schemas['GivenSignature']): string => `/api/v1/tallies/${pro
       </template>
       <template v-else>
         <span
-          >{{ act }} <span class="quiet">by a {{ ROLES[act] }}</span></span
+          >{{ act }} <span class="quiet">by {{ ROLES[act] }}</span></span
         >
         <span :class="{ next: signOff.next === act }">{{ signOff.next === act ? 'is next' : 'waiting' }}</span>
       </template>
