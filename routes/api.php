@@ -35,6 +35,7 @@ use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\Sign\LimitController;
+use App\Http\Controllers\Sign\PackController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\Sign\SignOffController;
 use App\Http\Controllers\TakeAway\WorkbookController;
@@ -266,6 +267,11 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
     Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
         ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('tallies/{tally}/packs', [PackController::class, 'index']);
+    Route::post('tallies/{tally}/pack-orders', [PackController::class, 'order'])->defaults(May::ACT, Act::View);
+    Route::post('tallies/{tally}/clear-pack-orders', [PackController::class, 'orderClear'])->defaults(May::ACT, Act::TakeClear);
+    Route::get('pack-orders/{packOrder}', [PackController::class, 'show']);
+    Route::get('packs/{pack}/zip', [PackController::class, 'download'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('datasets/{dataset}/limits', [LimitController::class, 'show']);
     Route::put('datasets/{dataset}/limits', [LimitController::class, 'update'])->defaults(May::ACT, Act::SetLimits);
     Route::get('migrations/{migration}/signing-terms', [LimitController::class, 'terms']);

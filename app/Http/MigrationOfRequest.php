@@ -10,6 +10,8 @@ use App\Models\Delivery;
 use App\Models\EyeCheck;
 use App\Models\KeptFilter;
 use App\Models\Migration;
+use App\Models\Pack;
+use App\Models\PackOrder;
 use App\Models\Receipt;
 use App\Models\Report;
 use App\Models\ReportOrder;
@@ -31,7 +33,7 @@ final readonly class MigrationOfRequest
                 $named instanceof Delivery, $named instanceof Receipt, $named instanceof Run => $named->dataset->migration,
                 $named instanceof KeptFilter, $named instanceof CorrectionSet => $named->dataset->migration,
                 $named instanceof Ruling, $named instanceof Report, $named instanceof ReportOrder => $named->tally->migration,
-                $named instanceof EyeCheck => $named->tally->migration,
+                $named instanceof EyeCheck, $named instanceof Pack, $named instanceof PackOrder => $named->tally->migration,
                 default => null,
             };
             if ($migration !== null) {

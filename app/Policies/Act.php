@@ -15,6 +15,7 @@ enum Act: string
     case SetLimits = 'set-limits';
     case Sign = 'sign';
     case Waive = 'waive';
+    case TakeClear = 'take-clear';
     case Comment = 'comment';
     case Unmask = 'unmask';
     case Audit = 'audit';
@@ -30,6 +31,7 @@ enum Act: string
             self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, and which duties are apart',
             self::Sign => 'sign: the analyst prepares, the test manager checks, the data owner accepts or returns',
             self::Waive => 'take a figure as it is though its limit fails, until a day',
+            self::TakeClear => 'take evidence away with deliveries and clear values, on record',
             self::Comment => 'comment on findings',
             self::Audit => 'see the trail: who signed in, was refused, took away, had values shown, changed roles',
             self::Unmask => 'have sensitive values shown for an hour, on record',
@@ -46,7 +48,7 @@ enum Act: string
             self::Work => [Role::Analyst],
             self::Audit => [Role::Auditor],
             self::SetLimits => [Role::TestManager],
-            self::Waive => [Role::DataOwner],
+            self::Waive, self::TakeClear => [Role::DataOwner],
             self::Rule, self::Sign, self::Comment, self::Unmask => [Role::Analyst, Role::TestManager, Role::DataOwner],
             self::Administer, self::KeepAccount => [],
         };

@@ -21,6 +21,7 @@ use App\Adapters\Runs\RunWork;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\ChunkFolder;
 use App\Adapters\Storage\Room;
+use App\Adapters\Storage\SealKeys;
 use App\Adapters\Storage\SessionFiles;
 use App\Adapters\Storage\TrialSamples;
 use App\Adapters\Storage\WorkbookFiles;
@@ -93,6 +94,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(CancellableSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
         $this->app->when(WorkOfInstallation::class)->needs('$folder')->give(storage_path());
+        $this->app->when(SealKeys::class)->needs('$folder')->give(storage_path('keys'));
         $this->app->when(Room::class)->needs('$folder')->give(storage_path());
         $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');
         $this->app->when(Printer::class)->needs('$chromium')->giveConfig('nine-tally.chromium');

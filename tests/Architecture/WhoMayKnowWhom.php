@@ -25,7 +25,7 @@ final class WhoMayKnowWhom
         ['Limits'],
         ['Plan', 'Advice'],
         ['Tally'],
-        ['Report'],
+        ['Report', 'Seal'],
         ['Command'],
     ];
 

@@ -47,6 +47,8 @@ trait Addresses
             '{offset}' => 0,
             '{claim}' => 1,
             '{eyeCheck}' => $this->eyeCheck($tally)->id,
+            '{pack}' => 1,
+            '{packOrder}' => 1,
             '{signature}' => $this->signature($tally)->id,
             '{place}' => 1,
             '{person}' => $this->owner->id,

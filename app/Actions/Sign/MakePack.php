@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Sign;
+
+use App\Adapters\Report\Printer;
+use App\Adapters\Storage\BlobStore;
+use App\Adapters\Storage\Room;
+use App\Adapters\Storage\SealKeys;
+use App\Models\Delivery;
+use App\Models\Pack;
+use App\Models\PackOrder;
+use App\Models\SealEntry;
+use App\Models\Tally;
+use App\Queries\Sign\PackContent;
+use App\Signing\HeldLimits;
+use Illuminate\Database\Connection;
+use Illuminate\Support\Str;
+use NineTally\Core\Seal\BagWriter;
+use NineTally\Core\Seal\Seal;
+use NineTally\Core\Tally\Workspace;
+
+/**
+ * Makes the evidence pack of a tally that was ordered: what was compared, found, ruled, proved and signed, as files that anybody can read,
+ * in a bag (RFC 8493) that is sealed. It is there as a whole, or not at all.
+ */
+final readonly class MakePack
+{
+    /** Zip, and the findings that are written aside before. */
+    private const ROOM_A_BYTE = 3;
+
+    private const LEAST_ROOM = 64 * 1024 * 1024;
+
+    public function __construct(
+        private PackContent $content,
+        private Printer $printer,
+        private SealKeys $keys,
+        private BlobStore $blobs,
+        private Room $room,
+        private Connection $database,
+    ) {}
+
+    public function __invoke(PackOrder $order): Pack
+    {
+        $order->update(['state' => 'packing']);
+        $tally = $order->tally->load([...HeldLimits::RELATIONS, 'sourceDelivery.user', 'targetDelivery.user']);
+        $bytes = (int) Delivery::query()->whereKey([$tally->source_delivery_id, $tally->target_delivery_id])->sum('bytes');
+        $this->room->mustHave(self::LEAST_ROOM + self::ROOM_A_BYTE * $bytes);
+        $work = Workspace::make(storage_path('work'));
+        try {
+            $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}";
+            $bag = BagWriter::at("{$work->path}/pack.zip", $name);
+            $this->content->write($bag, $tally, $order->has_clear_values, $work->path, $this->printer->print(...));
+
+            return $this->sealed($bag, $order, $tally, "{$work->path}/pack.zip");
+        } finally {
+            $work->remove();
+        }
+    }
+
+    /** Seals are chained: until this one is entered, nobody else seals. */
+    private function sealed(BagWriter $bag, PackOrder $order, Tally $tally, string $path): Pack
+    {
+        return $this->database->transaction(function () use ($bag, $order, $tally, $path): Pack {
+            $this->database->select('SELECT pg_advisory_xact_lock(3, 1)');
+            $key = $this->keys->key();
+            $this->database->table('seal_keys')->insertOrIgnore([
+                'fingerprint' => $key->fingerprint(), 'pem' => $key->publicPem(), 'created_at' => now(),
+            ]);
+            $previous = SealEntry::query()->latest('id')->first();
+            $about = "{$tally->dataset->migration->name}, {$tally->dataset->name}, tally {$tally->number}";
+            $seal = $bag->finish(
+                PackContent::info($about, now()->toImmutable()),
+                ['README.txt' => PackContent::readme($about, $key)],
+                $key,
+                static fn(string $tagManifest): Seal => Seal::over(
+                    $tagManifest,
+                    $previous?->digest,
+                    null,
+                    $about.($order->has_clear_values ? ', with deliveries and clear values' : ''),
+                    now()->toImmutable(),
+                    $key,
+                ),
+            );
+            $entry = SealEntry::query()->create([
+                'digest' => $seal->digest(),
+                'statement' => $seal->statement,
+                'signature' => base64_encode($seal->signature),
+                'key_fingerprint' => $key->fingerprint(),
+                'previous_id' => $previous?->id,
+            ]);
+            $bytes = (int) filesize($path);
+            $pack = Pack::query()->create([
+                'tally_id' => $tally->id,
+                'number' => 1 + (Pack::query()->where('tally_id', $tally->id)->orderByDesc('number')->first()->number ?? 0),
+                'digest' => $this->blobs->keepFile($path),
+                'bytes' => $bytes,
+                'seal_id' => $entry->id,
+                'has_clear_values' => $order->has_clear_values,
+                'user_id' => $order->user_id,
+            ]);
+            $order->update(['state' => 'done', 'pack_id' => $pack->id]);
+
+            return $pack;
+        });
+    }
+}
