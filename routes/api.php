@@ -35,6 +35,7 @@ use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\Sign\LimitController;
+use App\Http\Controllers\Sign\PackCheckController;
 use App\Http\Controllers\Sign\PackController;
 use App\Http\Controllers\Sign\ReportController;
 use App\Http\Controllers\Sign\SignOffController;
@@ -267,6 +268,12 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
     Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
         ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('seal-key', [PackCheckController::class, 'key']);
+    Route::post('pack-checks', [PackCheckController::class, 'store'])->defaults(May::ACT, Act::View);
+    Route::put('pack-checks/{inspection}/chunks/{offset}', [PackCheckController::class, 'chunk'])
+        ->defaults(May::ACT, Act::View)
+        ->whereNumber('offset');
+    Route::get('pack-checks/{inspection}', [PackCheckController::class, 'show']);
     Route::get('tallies/{tally}/packs', [PackController::class, 'index']);
     Route::post('tallies/{tally}/pack-orders', [PackController::class, 'order'])->defaults(May::ACT, Act::View);
     Route::post('tallies/{tally}/clear-pack-orders', [PackController::class, 'orderClear'])->defaults(May::ACT, Act::TakeClear);

@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Match\CountKey;
+use App\Actions\Sign\ReceivePack;
 use App\Actions\Tally\AdvanceRun;
 use App\Actions\Work\ClearUp;
 use App\Adapters\Database\Interval;
@@ -94,6 +95,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(Printer::class)->needs('$workFolder')->give(storage_path('work'));
         $this->app->when(CancellableSearch::class)->needs('$page')->give(static fn(): ?string => request()->header('X-Page'));
         $this->app->when(WorkOfInstallation::class)->needs('$folder')->give(storage_path());
+        $this->app->when(ReceivePack::class)->needs('$folder')->give(storage_path('chunks'));
         $this->app->when(SealKeys::class)->needs('$folder')->give(storage_path('keys'));
         $this->app->when(Room::class)->needs('$folder')->give(storage_path());
         $this->app->when(Masks::class)->needs('$secret')->giveConfig('app.key');

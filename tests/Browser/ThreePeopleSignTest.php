@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use App\Adapters\Storage\BlobStore;
+use App\Models\Pack;
 use App\Models\Role;
 
 /** From a tally that nobody has ruled on to the third signature: Ines says what is good enough, Ruth prepares, Tove waives and accepts. */
@@ -69,8 +71,20 @@ final class ThreePeopleSignTest extends BrowserTestCase
         $this->meetsNoBarrier();
         $this->sign('Sign: I accept it');
         $this->see('3 of 3 signed');
+        $this->press('Make an evidence pack');
+        $this->see('Pack 1,');
         $this->station('Review');
         $this->see('This tally is signed (accepted), so rulings on it are closed');
+
+        // Somebody changed a byte on the way.
+        $pack = (string) file_get_contents($this->app->make(BlobStore::class)->path(Pack::query()->firstOrFail()->digest));
+        $this->open('/check-a-pack');
+        $this->see('This installation seals with the key');
+        $this->attach('Pack', $pack, 'evidence.zip');
+        $this->see('The pack is what it was');
+        $this->meetsNoBarrier();
+        $this->attach('Pack', str_replace('KB,3', 'KB,4', $pack), 'changed.zip');
+        $this->see('The pack does not fit');
     }
 
     private function limit(string $figure, string $worst): void

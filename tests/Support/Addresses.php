@@ -47,6 +47,7 @@ trait Addresses
             '{offset}' => 0,
             '{claim}' => 1,
             '{eyeCheck}' => $this->eyeCheck($tally)->id,
+            '{inspection}' => '019aa000-0000-7000-8000-000000000000',
             '{pack}' => 1,
             '{packOrder}' => 1,
             '{signature}' => $this->signature($tally)->id,

@@ -13,6 +13,7 @@ import LoadState from '@/parts/LoadState.vue'
 import SaidText from '@/parts/SaidText.vue'
 import SignDialog from '@/parts/SignDialog.vue'
 import StationHead from '@/parts/StationHead.vue'
+import EvidencePacks from '@/stations/sign/EvidencePacks.vue'
 import EndDialog from '@/stations/sign/EndDialog.vue'
 import LimitLines from '@/stations/sign/LimitLines.vue'
 import LimitsDialog from '@/stations/sign/LimitsDialog.vue'
@@ -122,6 +123,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
               </section>
             </template>
           </LoadState>
+          <EvidencePacks :tally="id" />
           <section aria-label="Rulings">
             <h2>Rulings</h2>
             <dl>
