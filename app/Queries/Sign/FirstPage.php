@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Sign;
 
+use App\Adapters\Storage\SealKeys;
 use App\Models\Pattern;
 use App\Models\Signature;
 use App\Models\SigningTerms;
@@ -25,7 +26,7 @@ final readonly class FirstPage
 {
     private const THINGS = 3;
 
-    public function __construct(private HeldLimits $limits, private Population $population, private Masks $masks) {}
+    public function __construct(private HeldLimits $limits, private Population $population, private Masks $masks, private SealKeys $keys) {}
 
     /** @return array<string, mixed> */
     public function of(Tally $tally): array
@@ -48,6 +49,7 @@ final readonly class FirstPage
                 'one person may give several signatures' => $terms['maySignTwice'],
                 'who ruled or made the plan may accept' => $terms['mayAcceptOwn'],
             ])),
+            'sealKey' => $this->keys->key()->fingerprint(),
             'tookTwo' => $this->tookTwo($signOff),
         ];
     }

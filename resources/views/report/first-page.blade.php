@@ -32,7 +32,7 @@
 @endforeach
 </tbody>
 </table>
-<p class="quiet">Electronic signatures by whoever was signed in and gave their password again (and a code, where it says so); they are no qualified signatures. Each is on a document whose SHA-256 stands with it.</p>
+<p class="quiet">Electronic signatures by whoever was signed in and gave their password again (and a code, where it says so); they are no qualified signatures. Each is on a document whose SHA-256 stands with it. Evidence packs of this installation are sealed under the key <span class="cell" data-ordinal>{{ $sealKey }}</span>.</p>
 @endif
 @if($dutiesRelaxed !== [] || $tookTwo !== [])
 <p class="warn">In this migration {{ implode(', and ', $dutiesRelaxed) }}.@foreach($tookTwo as $name) {{ $name }} gave more than one signature here.@endforeach</p>

@@ -105,6 +105,9 @@ tbody th {
 .cell {
   white-space: pre-wrap;
 }
+td.cell {
+  min-inline-size: 220px;
+}
 .key {
   overflow-wrap: anywhere;
 }

@@ -22,7 +22,7 @@ const isAsking = ref(false)
       <ol>
         <li v-for="pack in packs.data.value?.items" :key="pack.id">
           <a :href="`/api/v1/packs/${pack.id}/zip`" download data-ordinal>Pack {{ pack.number }}, {{ bytes(pack.bytes) }}</a>
-          <span class="quiet"> {{ moment(pack.at) }}, {{ pack.by }}{{ pack.hasClearValues ? ', with deliveries and clear values' : '' }}</span>
+          <span class="quiet when">{{ moment(pack.at) }}, {{ pack.by }}{{ pack.hasClearValues ? ', with deliveries and clear values' : '' }}</span>
           <span class="quiet seal"
             >seal <span class="cell">{{ pack.seal }}</span></span
           >
@@ -80,6 +80,9 @@ p {
 }
 .seal .cell {
   white-space: normal;
+}
+.when {
+  margin-inline-start: 8px;
 }
 .buttons {
   display: flex;
