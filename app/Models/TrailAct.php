@@ -27,5 +27,10 @@ enum TrailAct: string
     case EndedSignOff = 'ended-sign-off';
     case Waived = 'waived';
     case ChangedTerms = 'changed-terms';
+    case Delivered = 'delivered';
+    case BeganTally = 'began-tally';
+    case Ruled = 'ruled';
+    case UndidRuling = 'undid-ruling';
+    case SetLimits = 'set-limits';
     case ChangedSecondFactor = 'changed-second-factor';
 }

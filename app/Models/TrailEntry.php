@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Support\Carbon;
 
 /**
@@ -15,10 +16,10 @@ use Illuminate\Support\Carbon;
  * @property TrailAct $act
  * @property int|null $user_id null where nobody is known
  * @property int|null $migration_id
- * @property string $about in words; never a value of a cell
- * @property string $address of the network
+ * @property string $detail_digest SHA-256 of what it says, with a salt
  * @property Carbon $created_at
  * @property-read User|null $user
+ * @property-read TrailDetail|null $detail null where it was purged
  */
 final class TrailEntry extends Model
 {
@@ -27,6 +28,12 @@ final class TrailEntry extends Model
     protected $guarded = [];
 
     protected $casts = ['act' => TrailAct::class];
+
+    /** @return HasOne<TrailDetail, $this> */
+    public function detail(): HasOne
+    {
+        return $this->hasOne(TrailDetail::class, 'entry_id');
+    }
 
     /** @return BelongsTo<User, $this> */
     public function user(): BelongsTo

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Rulings;
 
+use App\Actions\Access\Trail;
 use App\Adapters\Database\CopyText;
 use App\Adapters\Database\DatabaseRow;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\StandingCount;
 use App\Models\Tally;
+use App\Models\TrailAct;
 use App\Models\User;
 use App\Problems\Conflict;
 use App\Rulings\FindingSet\Filter;
@@ -22,7 +24,7 @@ use NineTally\Core\Comparison\RowClass;
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    public function __construct(private Connection $database, private EffectiveRulings $standings, private MembersOfFilter $members) {}
+    public function __construct(private Connection $database, private EffectiveRulings $standings, private MembersOfFilter $members, private Trail $trail) {}
 
     /**
      * @param  int  $seenAct  the newest act on the tally that the person had seen, 0 for none
@@ -55,6 +57,8 @@ final readonly class RuleOn
                 'user_id' => $person->id,
             ]);
             $this->standings->follow($act);
+            $about = "{$tally->dataset->name}, tally {$tally->number}: {$ruling->decision->value} on {$act->findings} findings, ruling {$act->id}";
+            $this->trail->note(TrailAct::Ruled, $person, $about, $tally->dataset->migration);
 
             return $act;
         });

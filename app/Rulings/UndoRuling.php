@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Rulings;
 
+use App\Actions\Access\Trail;
 use App\Models\Ruling;
 use App\Models\RulingScope;
 use App\Models\Tally;
+use App\Models\TrailAct;
 use App\Models\User;
 use App\Problems\Conflict;
 use App\Signing\SignOff;
@@ -20,7 +22,7 @@ use Illuminate\Database\UniqueConstraintViolationException;
  */
 final readonly class UndoRuling
 {
-    public function __construct(private Connection $database, private EffectiveRulings $standings) {}
+    public function __construct(private Connection $database, private EffectiveRulings $standings, private Trail $trail) {}
 
     /** @throws Conflict when it was undone already */
     public function __invoke(Ruling $ruling, User $person): Ruling
@@ -42,6 +44,8 @@ final readonly class UndoRuling
                     'user_id' => $person->id,
                 ]);
                 $this->standings->follow($act);
+                $about = "{$newest->dataset->name}, tally {$newest->number}: undid ruling {$ruling->id}";
+                $this->trail->note(TrailAct::UndidRuling, $person, $about, $newest->dataset->migration);
 
                 return $act;
             });

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Deliver;
 
+use App\Actions\Access\Trail;
 use App\Actions\Tally\RunOnDelivery;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Adapters\Deliveries\DeliverySample;
@@ -16,6 +17,8 @@ use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RefusedRecord;
+use App\Models\TrailAct;
+use App\Models\User;
 use Illuminate\Database\Connection;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\HashTotals;
@@ -42,6 +45,7 @@ final readonly class EnterDelivery
         private Connection $database,
         private RunOnDelivery $runOnDelivery,
         private DeliverySample $sample,
+        private Trail $trail,
     ) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
@@ -197,6 +201,8 @@ final readonly class EnterDelivery
                 'user_id' => $first->user_id,
                 'delivered_at' => now(),
             ]);
+            $about = "{$first->dataset->name}: {$first->side->value} {$delivery->number}, {$delivery->file_name}, SHA-256 {$delivery->digest}";
+            $this->trail->note(TrailAct::Delivered, User::query()->find($first->user_id), $about, $first->dataset->migration);
             $listed = 0;
             foreach ($parts as $position => $part) {
                 $this->enterPart($delivery, $position + 1, $part, $listed);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Sign;
 
+use App\Actions\Access\TrailChain;
 use App\Adapters\Report\Printer;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\Room;
@@ -39,6 +40,7 @@ final readonly class MakePack
         private BlobStore $blobs,
         private Room $room,
         private Connection $database,
+        private TrailChain $trail,
     ) {}
 
     public function __invoke(PackOrder $order): Pack
@@ -74,10 +76,10 @@ final readonly class MakePack
                 PackContent::info($about, now()->toImmutable()),
                 ['README.txt' => PackContent::readme($about, $key)],
                 $key,
-                static fn(string $tagManifest): Seal => Seal::over(
+                fn(string $tagManifest): Seal => Seal::over(
                     $tagManifest,
                     $previous?->digest,
-                    null,
+                    $this->trail->head(),
                     $about.($order->has_clear_values ? ', with deliveries and clear values' : ''),
                     now()->toImmutable(),
                     $key,

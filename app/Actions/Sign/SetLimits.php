@@ -4,18 +4,21 @@ declare(strict_types=1);
 
 namespace App\Actions\Sign;
 
+use App\Actions\Access\Trail;
 use App\Actions\Match\SaveDraft;
 use App\Models\Dataset;
 use App\Models\PlanDraft;
+use App\Models\TrailAct;
 use App\Models\User;
 use App\Problems\Conflict;
 use App\Problems\DraftChanged;
 use Illuminate\Database\Connection;
+use NineTally\Core\Limits\Limit;
 
 /** Says what is good enough for a dataset: in the draft of its plan, so that it counts from the next tally on. */
 final readonly class SetLimits
 {
-    public function __construct(private Connection $database, private SaveDraft $saveDraft) {}
+    public function __construct(private Connection $database, private SaveDraft $saveDraft, private Trail $trail) {}
 
     /**
      * @param  list<array{figure: string, of?: string, worst: string|null}>  $limits
@@ -36,6 +39,9 @@ final readonly class SetLimits
                 throw DraftChanged::since($seen, $draft);
             }
             $normal = $this->saveDraft->normalized(['limits' => $limits] + $draft->document);
+            $said = array_map(static fn(array $limit): string => Limit::fromArray($limit)->sentence($limit['of'] ?? ''), $limits);
+            $about = "{$dataset->name}: ".($said === [] ? 'no limit' : implode('; ', $said));
+            $this->trail->note(TrailAct::SetLimits, $person, $about, $dataset->migration);
             $draft->update(['document' => $normal, 'user_id' => $person->id, 'number' => $draft->number + 1]);
 
             return $draft;

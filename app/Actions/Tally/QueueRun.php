@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Actions\Access\Trail;
 use App\Adapters\Storage\Room;
 use App\Jobs\WorkOnRun;
 use App\Models\Dataset;
@@ -11,6 +12,7 @@ use App\Models\Delivery;
 use App\Models\Run;
 use App\Models\RunState;
 use App\Models\SigningTerms;
+use App\Models\TrailAct;
 use App\Models\User;
 use Illuminate\Database\Connection;
 
@@ -20,7 +22,7 @@ final readonly class QueueRun
     /** What a run writes aside, for each byte of both sides; of rows that all differ it is more. */
     private const ROOM_A_BYTE = 2;
 
-    public function __construct(private Connection $database, private Room $room) {}
+    public function __construct(private Connection $database, private Room $room, private Trail $trail) {}
 
     /**
      * @param  \Closure(Dataset): RunTerms  $terms  looked up under the lock of the dataset
@@ -38,6 +40,13 @@ final readonly class QueueRun
             $of = $terms($dataset);
             $bytes = (int) Delivery::query()->whereKey([$of->sourceDelivery, $of->targetDelivery])->sum('bytes');
             $this->room->mustHave(self::ROOM_A_BYTE * $bytes);
+
+            $this->trail->note(
+                TrailAct::BeganTally,
+                $person,
+                "{$dataset->name}: plan {$of->planVersion->number}",
+                $dataset->migration,
+            );
 
             return Run::query()->create([
                 'dataset_id' => $dataset->id,

@@ -117,7 +117,7 @@ final readonly class People
             )
             ->when($act !== null, static fn(Builder $some) => $some->where('act', $act))
             ->when($before !== null, static fn(Builder $older) => $older->where('id', '<', $before))
-            ->with('user')
+            ->with(['user', 'detail'])
             ->orderByDesc('id')
             ->limit(self::PAGE)
             ->get();
@@ -129,8 +129,8 @@ final readonly class People
                         'id' => $entry->id,
                         'act' => $entry->act->value,
                         'person' => $entry->user?->name,
-                        'about' => $entry->about,
-                        'address' => $entry->address,
+                        'about' => $entry->detail->about ?? 'purged',
+                        'address' => $entry->detail->address ?? '',
                         'at' => $entry->created_at->toIso8601ZuluString(),
                     ])
                     ->all(),

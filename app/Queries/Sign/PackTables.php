@@ -158,12 +158,12 @@ final readonly class PackTables
 
     private function trail(Tally $tally): ListTable
     {
-        $entries = TrailEntry::query()->where('migration_id', $tally->dataset->migration_id)->with('user')->orderBy('id')->get();
+        $entries = TrailEntry::query()->where('migration_id', $tally->dataset->migration_id)->with(['user', 'detail'])->orderBy('id')->get();
 
         return self::table(
             ['entry' => 'integer', 'act' => 'string', 'person' => 'string', 'about' => 'string', 'at' => 'datetime'],
             array_values($entries->map(static fn(TrailEntry $entry): array => [
-                $entry->id, $entry->act->value, (string) $entry->user?->name, $entry->about, self::moment($entry->created_at),
+                $entry->id, $entry->act->value, (string) $entry->user?->name, $entry->detail->about ?? 'purged', self::moment($entry->created_at),
             ])->all()),
             ['entry'],
         );

@@ -10,7 +10,7 @@ use App\Adapters\Storage\SealKeys;
 use App\Models\Pack;
 use App\Models\SealEntry;
 use App\Models\Tally;
-use App\Models\TrailEntry;
+use App\Models\TrailDetail;
 use NineTally\Core\Seal\PackCheck;
 use Tests\TestCase;
 
@@ -77,7 +77,7 @@ final class PackTest extends TestCase
         $pack = Pack::query()->latest('id')->firstOrFail();
         self::assertTrue($pack->has_clear_values);
         self::assertContains(self::OLD, $this->files($pack));
-        self::assertTrue(TrailEntry::query()->where('about', 'like', 'evidence with clear values%')->exists());
+        self::assertTrue(TrailDetail::query()->where('about', 'like', 'evidence with clear values%')->exists());
         $this->get("/api/v1/packs/{$pack->id}/zip")->assertOk();
         $this->actingAs($this->analyst);
         $this->get("/api/v1/packs/{$pack->id}/zip")->assertForbidden();

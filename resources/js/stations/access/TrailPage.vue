@@ -7,7 +7,7 @@ import { moment } from '@/format/moments'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
 
-/** What went on at the door, and what left the house, for the auditor. */
+/** Every act, what went on at the door, and what left the house, for the auditor. */
 const migration = Number(useRoute().params.migration)
 const NAMES: Record<Schemas['TrailAct'], string> = {
   'signed-in': 'signed in',
@@ -27,6 +27,15 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   'ended-token': 'ended a token',
   'changed-second-factor': 'changed the second factor',
   'ended-session': 'ended a session',
+  signed: 'signed',
+  'ended-sign-off': 'returned or withdrew a sign-off',
+  waived: 'waived a limit',
+  'changed-terms': 'said what counts for signing',
+  delivered: 'handed a delivery over',
+  'began-tally': 'began a tally',
+  ruled: 'ruled',
+  'undid-ruling': 'undid a ruling',
+  'set-limits': 'set limits',
 }
 const act = ref<Schemas['TrailAct'] | ''>('')
 const trail = useInfiniteQuery({
@@ -51,7 +60,10 @@ const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => it
   <TopBar />
   <main class="page">
     <h1>The trail</h1>
-    <p class="quiet">Entries are only ever added, and none holds a value of a cell. Of the door, people who have or had a role here are shown.</p>
+    <p class="quiet">
+      Entries are only ever added, each is linked to the one before, and none holds a value of a cell. Of the door, people who have or had a role here are
+      shown.
+    </p>
     <el-select v-model="act" class="acts" aria-label="What" placeholder="everything">
       <el-option value="" label="everything" />
       <el-option v-for="(name, id) in NAMES" :key="id" :value="id" :label="name" />
