@@ -38,6 +38,7 @@ use App\Http\Controllers\Sign\LimitController;
 use App\Http\Controllers\Sign\PackCheckController;
 use App\Http\Controllers\Sign\PackController;
 use App\Http\Controllers\Sign\ReportController;
+use App\Http\Controllers\Sign\ReportLinkController;
 use App\Http\Controllers\Sign\SignOffController;
 use App\Http\Controllers\TakeAway\WorkbookController;
 use App\Http\Controllers\Tally\RehearsalController;
@@ -268,6 +269,9 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
     Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
         ->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('tallies/{tally}/report-links', [ReportLinkController::class, 'index']);
+    Route::post('tallies/{tally}/report-links', [ReportLinkController::class, 'store'])->defaults(May::ACT, Act::Sign);
+    Route::delete('report-links/{reportLink}', [ReportLinkController::class, 'revoke'])->defaults(May::ACT, Act::Sign);
     Route::get('seal-key', [PackCheckController::class, 'key']);
     Route::post('pack-checks', [PackCheckController::class, 'store'])->defaults(May::ACT, Act::View);
     Route::put('pack-checks/{inspection}/chunks/{offset}', [PackCheckController::class, 'chunk'])

@@ -2,7 +2,11 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\Sign\ReportLinkController;
 use Illuminate\Support\Facades\Route;
+
+// Whoever has a link to a report needs no account.
+Route::get('/shared/{token}', [ReportLinkController::class, 'open'])->where('token', '[0-9a-z]{26}')->middleware('throttle:60,1');
 
 Route::prefix('api/v1')->group(base_path('routes/api.php'));
 

@@ -14,6 +14,7 @@ use App\Models\Pack;
 use App\Models\PackOrder;
 use App\Models\Receipt;
 use App\Models\Report;
+use App\Models\ReportLink;
 use App\Models\ReportOrder;
 use App\Models\Ruling;
 use App\Models\Run;
@@ -33,7 +34,8 @@ final readonly class MigrationOfRequest
                 $named instanceof Delivery, $named instanceof Receipt, $named instanceof Run => $named->dataset->migration,
                 $named instanceof KeptFilter, $named instanceof CorrectionSet => $named->dataset->migration,
                 $named instanceof Ruling, $named instanceof Report, $named instanceof ReportOrder => $named->tally->migration,
-                $named instanceof EyeCheck, $named instanceof Pack, $named instanceof PackOrder => $named->tally->migration,
+                $named instanceof EyeCheck, $named instanceof Pack, $named instanceof PackOrder, $named instanceof ReportLink => $named
+                    ->tally->migration,
                 default => null,
             };
             if ($migration !== null) {

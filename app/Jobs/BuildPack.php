@@ -35,7 +35,9 @@ final class BuildPack implements ShouldQueue
             ->where('state', '!=', 'done')
             ->update([
                 'state' => 'failed',
-                'problem' => 'The pack could not be made. Order it again; if that fails, ask whoever runs Nine Tally to look at the free disk space.',
+                'problem' =>
+                    'The pack could not be made. Order it again; if that fails, ask whoever runs Nine Tally to look at the free disk '.
+                        'space.',
             ]);
     }
 }

@@ -15,7 +15,7 @@ use NineTally\Core\Limits\Limit;
  *
  * @phpstan-import-type LimitDocument from Limit
  *
- * @phpstan-type Terms array{limits: list<LimitDocument>, needsCheck: bool, maySignTwice: bool, mayAcceptOwn: bool}
+ * @phpstan-type Terms array{limits: list<LimitDocument>, needsCheck: bool, maySignTwice: bool, mayAcceptOwn: bool, mayLink?: bool}
  *
  * @property int $id
  * @property int $migration_id
@@ -28,7 +28,7 @@ final class SigningTerms extends Model
     public const UPDATED_AT = null;
 
     /** What counts before anybody said anything. */
-    public const FIRST = ['limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false];
+    public const FIRST = ['limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false, 'mayLink' => false];
 
     protected $table = 'signing_terms';
 

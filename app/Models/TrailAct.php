@@ -32,5 +32,7 @@ enum TrailAct: string
     case Ruled = 'ruled';
     case UndidRuling = 'undid-ruling';
     case SetLimits = 'set-limits';
+    case Linked = 'linked';
+    case RevokedLink = 'revoked-link';
     case ChangedSecondFactor = 'changed-second-factor';
 }

@@ -12,7 +12,8 @@ use NineTally\Core\Limits\HeldLimit;
 use NineTally\Core\Limits\LimitState;
 
 /**
- * That the data owner takes a figure as it is, though its limit fails: until a day, and for no worse a figure. The newest of a limit stands.
+ * That the data owner takes a figure as it is, though its limit fails: until a day, and for no worse a figure. The newest of a limit
+ * stands.
  *
  * @property int $id
  * @property int $dataset_id

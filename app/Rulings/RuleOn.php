@@ -24,7 +24,12 @@ use NineTally\Core\Comparison\RowClass;
 /** Adds an act of ruling. Earlier acts stay; the newest that covers a finding stands. */
 final readonly class RuleOn
 {
-    public function __construct(private Connection $database, private EffectiveRulings $standings, private MembersOfFilter $members, private Trail $trail) {}
+    public function __construct(
+        private Connection $database,
+        private EffectiveRulings $standings,
+        private MembersOfFilter $members,
+        private Trail $trail,
+    ) {}
 
     /**
      * @param  int  $seenAct  the newest act on the tally that the person had seen, 0 for none
@@ -57,7 +62,14 @@ final readonly class RuleOn
                 'user_id' => $person->id,
             ]);
             $this->standings->follow($act);
-            $about = "{$tally->dataset->name}, tally {$tally->number}: {$ruling->decision->value} on {$act->findings} findings, ruling {$act->id}";
+            $about = sprintf(
+                '%s, tally %d: %s on %d findings, ruling %d',
+                $tally->dataset->name,
+                $tally->number,
+                $ruling->decision->value,
+                $act->findings,
+                $act->id,
+            );
             $this->trail->note(TrailAct::Ruled, $person, $about, $tally->dataset->migration);
 
             return $act;

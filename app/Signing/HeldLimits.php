@@ -21,13 +21,16 @@ final readonly class HeldLimits
 {
     /** What a tally needs to have at hand. */
     public const RELATIONS = [
-        'dataset.waivers.user', 'dataset.migration.signingTerms', 'planVersion', 'run.signingTerms', 'totals', 'recordChecks', 'eyeChecks.verdicts', 'standingCounts',
-        'sourceDelivery.explanations', 'sourceDelivery.parts', 'targetDelivery.explanations', 'targetDelivery.parts', 'signatures.user',
+        'dataset.waivers.user', 'dataset.migration.signingTerms', 'planVersion', 'run.signingTerms', 'totals', 'recordChecks',
+        'eyeChecks.verdicts', 'standingCounts', 'sourceDelivery.explanations', 'sourceDelivery.parts', 'targetDelivery.explanations',
+        'targetDelivery.parts', 'signatures.user',
     ];
 
     public function __construct(private MeasuredFigures $figures) {}
 
-    /** @return list<array{held: HeldLimit, scope: string, waiver: Waiver|null}> those that fail first, those that are waived before others */
+    /**
+     * @return list<array{held: HeldLimit, scope: string, waiver: Waiver|null}> those that fail first, those that are waived before others
+     */
     public function of(Tally $tally): array
     {
         $waivers = $tally->dataset->waivers->keyBy('limit_id');
@@ -67,7 +70,9 @@ final readonly class HeldLimits
         }
         $columns = array_column($tally->figuresByColumn(), null, 'pair');
         $pair = static fn(string $id): string => isset($columns[$id])
-            ? ($columns[$id]['source'] === $columns[$id]['target'] ? $columns[$id]['source'] : "{$columns[$id]['source']} → {$columns[$id]['target']}")
+            ? ($columns[$id]['source'] === $columns[$id]['target']
+                ? $columns[$id]['source']
+                : "{$columns[$id]['source']} → {$columns[$id]['target']}")
             : $id;
         [$first, $second] = [...explode(' ', $limit->of, 2), ''];
 

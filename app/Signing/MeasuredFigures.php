@@ -37,7 +37,10 @@ final readonly class MeasuredFigures
             LimitFigure::ValuesLost => $this->values($tally, 'lost', $limit->of),
             LimitFigure::ValuesDiffering => $this->values($tally, 'differing', $limit->of),
             LimitFigure::ValuesAdded => $this->values($tally, 'added', $limit->of),
-            LimitFigure::RowsArrived => Measured::share($rows['source']['agreed'] + $rows['source']['changed'], $rows['source']['prepared']),
+            LimitFigure::RowsArrived => Measured::share(
+                $rows['source']['agreed'] + $rows['source']['changed'],
+                $rows['source']['prepared'],
+            ),
             LimitFigure::RowsMissing => $this->rows($tally, 'missing', Side::Source, $limit->of),
             LimitFigure::RowsExtra => $this->rows($tally, 'extra', Side::Target, $limit->of),
             LimitFigure::RowsChanged => Measured::count($rows['source']['changed']),
@@ -47,7 +50,12 @@ final readonly class MeasuredFigures
             LimitFigure::RowsLeftOut => $limit->of === null ? $bothSides('left_out') : $this->step($tally, $limit->of),
             LimitFigure::CellsOfPattern => $this->pattern($tally, (string) $limit->of),
             LimitFigure::CellsForgiven => Measured::count(
-                array_sum(array_column($this->forgiven($tally, static fn(array $of): bool => in_array($limit->of, [null, $of['cause']], true)), 'cells')),
+                array_sum(
+                    array_column(
+                        $this->forgiven($tally, static fn(array $of): bool => in_array($limit->of, [null, $of['cause']], true)),
+                        'cells',
+                    ),
+                ),
             ),
             LimitFigure::ToleranceCells, LimitFigure::ToleranceLargest, LimitFigure::ToleranceNet => $this->tolerance($tally, $limit),
             LimitFigure::TotalsApart => $tally->totals->isEmpty()
@@ -145,7 +153,9 @@ final readonly class MeasuredFigures
             return Measured::count(array_sum(array_column($passed, 'cells')));
         }
         $figures = array_map(
-            static fn(array $of): string => (string) (($of['facts'] ?? [])[$limit->figure === LimitFigure::ToleranceNet ? 'net' : 'largest'] ?? '0'),
+            static fn(array $of): string => (string) (($of['facts'] ?? [])[
+                $limit->figure === LimitFigure::ToleranceNet ? 'net' : 'largest'
+            ] ?? '0'),
             $passed,
         );
 

@@ -52,7 +52,11 @@ final readonly class SignedContent
                 'digest' => $this->rulings($tally),
             ],
             'proofs' => self::proofs($tally),
-            'duties' => ['needsCheck' => $terms['needsCheck'], 'maySignTwice' => $terms['maySignTwice'], 'mayAcceptOwn' => $terms['mayAcceptOwn']],
+            'duties' => [
+                'needsCheck' => $terms['needsCheck'],
+                'maySignTwice' => $terms['maySignTwice'],
+                'mayAcceptOwn' => $terms['mayAcceptOwn'],
+            ],
             'signatures' => array_map(self::signature(...), SignOff::of($tally)->round),
         ]);
     }

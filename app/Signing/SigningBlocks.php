@@ -42,7 +42,11 @@ final readonly class SigningBlocks
         if ($refused !== null && $refused->open() > 0) {
             $blocks[] = self::block(
                 'refused',
-                sprintf('%s could not be read and %s without a ruling.', self::counted($refused->open(), 'record'), $refused->open() === 1 ? 'is' : 'are'),
+                sprintf(
+                    '%s could not be read and %s without a ruling.',
+                    self::counted($refused->open(), 'record'),
+                    $refused->open() === 1 ? 'is' : 'are',
+                ),
                 "{$dataset}/review?tally={$tally->id}&class=refused",
                 self::ALL,
             );
@@ -73,7 +77,9 @@ final readonly class SigningBlocks
         }
         if (! $terms['mayAcceptOwn']) {
             foreach ($this->own($tally, $person) as $words) {
-                $blocks[] = self::block('own', "{$words}, and nobody accepts what is their own. Another data owner has to.", $link, ['accepted']);
+                $blocks[] = self::block('own', "{$words}, and nobody accepts what is their own. Another data owner has to.", $link, [
+                    'accepted',
+                ]);
             }
         }
 

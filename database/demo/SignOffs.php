@@ -21,8 +21,8 @@ use App\Signing\HeldLimits;
 use App\Signing\SignedContent;
 
 /**
- * How far the demo is signed: Agents to the third signature, with a waiver; Vessels waits for the data owner; Moorings is blocked by what its
- * limits say. All by the same actions as people take.
+ * How far the demo is signed: Agents to the third signature, with a waiver; Vessels waits for the data owner; Moorings is blocked by what
+ * its limits say. All by the same actions as people take.
  */
 final readonly class SignOffs
 {
@@ -35,10 +35,10 @@ final readonly class SignOffs
         ['figure' => 'extract-gap', 'worst' => '12'],
     ];
 
-    /** Months that an agent's register may lack its last entry. */
+    /** So long an agent's register may lack its last entry. */
     private const WAIVED_UNTIL = '2027-03-31';
 
-    /** Of Vessels, by column: what the trust says about what differs. */
+    /** What the trust says about what differs, and about what is missing. */
     private const REASONS = [
         'pattern' => 'as the new register writes it; agreed with the harbour office',
         'class' => 'the agent gave up in spring; the register is closed',

@@ -7,7 +7,7 @@ use Illuminate\Support\Facades\DB;
 
 /**
  * The trail becomes a chain: each entry is linked to the one before by digests, so that none can be changed, taken out or put in between.
- * What an entry says in words stands apart with a salt, and only its digest is in the chain: so it can be purged, and the chain still holds.
+ * What an entry says in words stands apart with a salt, and only its digest is in the chain: so it can be purged, and the chain holds.
  * Takes about a second for 100,000 entries, and locks the trail meanwhile.
  */
 return new class () extends Migration {

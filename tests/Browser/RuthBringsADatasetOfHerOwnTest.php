@@ -75,7 +75,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('10 of 11 open');
 
         $this->open('/datasets/2/sign');
-        $this->see('What stakeholders will read');
+        $this->see('Is it good enough to go live?');
         $this->see('10 findings without a ruling.');
         $this->browser->switchTo()->frame($this->browser->findElement(\Facebook\WebDriver\WebDriverBy::tagName('iframe')));
         $this->see('10 of 11 findings in Berths are still open');

@@ -58,7 +58,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     {
         [$source, $target] = [$this->truth['rows']['source'], $this->truth['rows']['target']];
         $this->signIn('analyst@wherrymoor.example');
-        $this->see('Five datasets, every one with something to explain');
+        $this->see('Five datasets, one signed, one being signed');
         $this->meetsNoBarrier();
         $this->press('Moorings');
 
@@ -100,7 +100,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $this->meetsNoBarrier();
 
         $this->station('Sign');
-        $this->see('What stakeholders will read');
+        $this->see('Is it good enough to go live?');
         $this->meetsNoBarrier();
         $this->browser->switchTo()->frame($this->browser->findElement(WebDriverBy::tagName('iframe')));
         $this->see('Moorings');

@@ -41,7 +41,7 @@ final class SigningInTest extends BrowserTestCase
                 'match' => 'Both sides must have delivered before rows can be matched.',
                 'tally' => 'Both sides and a key are needed first.',
                 'review' => 'Review shows what a tally found.',
-                'sign' => 'There is nothing to report before the first tally.',
+                'sign' => 'There is nothing to sign before the first tally.',
             ]
             as $station => $says
         ) {

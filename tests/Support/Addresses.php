@@ -48,6 +48,7 @@ trait Addresses
             '{claim}' => 1,
             '{eyeCheck}' => $this->eyeCheck($tally)->id,
             '{inspection}' => '019aa000-0000-7000-8000-000000000000',
+            '{reportLink}' => 1,
             '{pack}' => 1,
             '{packOrder}' => 1,
             '{signature}' => $this->signature($tally)->id,

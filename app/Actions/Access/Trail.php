@@ -31,7 +31,11 @@ final readonly class Trail
     /** @param string $about in words, without any value of a cell */
     public function note(TrailAct $act, ?User $person, string $about = '', ?Migration $migration = null): void
     {
-        $detail = ['salt' => bin2hex(random_bytes(32)), 'about' => mb_substr($about, 0, self::LONGEST), 'address' => (string) $this->request->ip()];
+        $detail = [
+            'salt' => bin2hex(random_bytes(32)),
+            'about' => mb_substr($about, 0, self::LONGEST),
+            'address' => (string) $this->request->ip(),
+        ];
         $this->database->transaction(function () use ($act, $person, $migration, $detail): void {
             $entry = TrailEntry::query()->create([
                 'act' => $act,

@@ -61,7 +61,8 @@ final readonly class TrailChain
             $detail = $link->entry->detail;
             $broken ??= match (true) {
                 $link->place !== $expected => "Place {$expected} is missing: an entry was taken out.",
-                $link->digest !== self::digest($before, $link->entry) => "Entry {$link->entry_id}, at place {$link->place}, is not what was linked.",
+                $link->digest !== self::digest($before, $link->entry)
+                    => "Entry {$link->entry_id}, at place {$link->place}, is not what was linked.",
                 $detail !== null && TrailDetail::digest($detail->salt, $detail->about, $detail->address) !== $link->entry->detail_digest
                     => "What entry {$link->entry_id} says is not what it said.",
                 default => null,
@@ -75,17 +76,28 @@ final readonly class TrailChain
 
     private static function digest(string $before, TrailEntry $entry): string
     {
-        return hash('sha256', implode("\n", [
-            $before, $entry->id, $entry->act->value, $entry->user_id ?? '', $entry->migration_id ?? '', $entry->created_at->toIso8601ZuluString(),
-            $entry->detail_digest,
-        ]));
+        return hash(
+            'sha256',
+            implode("\n", [
+                $before,
+                $entry->id,
+                $entry->act->value,
+                $entry->user_id ?? '',
+                $entry->migration_id ?? '',
+                $entry->created_at->toIso8601ZuluString(),
+                $entry->detail_digest,
+            ]),
+        );
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<TrailEntry> */
     private function waiting(): \Illuminate\Database\Eloquent\Builder
     {
         return TrailEntry::query()->whereNotExists(
-            static fn(\Illuminate\Database\Query\Builder $links) => $links->selectRaw('1')->from('trail_links')->whereColumn('trail_links.entry_id', 'trail_entries.id'),
+            static fn(\Illuminate\Database\Query\Builder $links) => $links
+                ->selectRaw('1')
+                ->from('trail_links')
+                ->whereColumn('trail_links.entry_id', 'trail_entries.id'),
         );
     }
 }

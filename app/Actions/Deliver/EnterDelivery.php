@@ -201,7 +201,14 @@ final readonly class EnterDelivery
                 'user_id' => $first->user_id,
                 'delivered_at' => now(),
             ]);
-            $about = "{$first->dataset->name}: {$first->side->value} {$delivery->number}, {$delivery->file_name}, SHA-256 {$delivery->digest}";
+            $about = sprintf(
+                '%s: %s %d, %s, SHA-256 %s',
+                $first->dataset->name,
+                $first->side->value,
+                $delivery->number,
+                $delivery->file_name,
+                $delivery->digest,
+            );
             $this->trail->note(TrailAct::Delivered, User::query()->find($first->user_id), $about, $first->dataset->migration);
             $listed = 0;
             foreach ($parts as $position => $part) {

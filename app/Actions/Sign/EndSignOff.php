@@ -61,7 +61,8 @@ final readonly class EndSignOff
             // What the data owner accepted, a data owner takes back.
             $signOff->state === SignOffState::Accepted => $act === SignatureAct::Withdrawn && $role === Role::DataOwner,
             $act === SignatureAct::Withdrawn => $hasSigned,
-            $act === SignatureAct::Returned => $role === Role::DataOwner || $role === Role::TestManager && $signOff->next()?->role() === $role,
+            $act === SignatureAct::Returned => $role === Role::DataOwner ||
+                ($role === Role::TestManager && $signOff->next()?->role() === $role),
             default => false,
         };
     }

@@ -41,6 +41,7 @@ final readonly class MakePack
         private Room $room,
         private Connection $database,
         private TrailChain $trail,
+        private PackEngineOutput $engineOutput,
     ) {}
 
     public function __invoke(PackOrder $order): Pack
@@ -54,6 +55,10 @@ final readonly class MakePack
             $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}";
             $bag = BagWriter::at("{$work->path}/pack.zip", $name);
             $this->content->write($bag, $tally, $order->has_clear_values, $work->path, $this->printer->print(...));
+
+            if ($order->has_clear_values) {
+                ($this->engineOutput)($bag, $tally, $work->path);
+            }
 
             return $this->sealed($bag, $order, $tally, "{$work->path}/pack.zip");
         } finally {

@@ -21,7 +21,10 @@ final readonly class ReceivePack
         $inspection = $this->database->transaction(function () use ($inspection, $offset, $chunk): PackInspection {
             $held = PackInspection::query()->lockForUpdate()->findOrFail($inspection->id);
             if ($held->state !== 'receiving' || $offset !== $held->received_bytes || $offset + strlen($chunk) > $held->bytes) {
-                throw Conflict::because('chunk-out-of-place', "The next chunk begins at byte {$held->received_bytes} of {$held->bytes}. Go on from there.");
+                throw Conflict::because(
+                    'chunk-out-of-place',
+                    "The next chunk begins at byte {$held->received_bytes} of {$held->bytes}. Go on from there.",
+                );
             }
             $file = @fopen($this->path($held), 'cb');
             if ($file === false || fseek($file, $offset) !== 0 || @fwrite($file, $chunk) !== strlen($chunk) || ! fclose($file)) {

@@ -107,7 +107,10 @@ final readonly class SignTallies
         $act = $signOff->next();
         [$name, $number] = [$signOff->tally->dataset->name, $signOff->tally->number];
         if ($act === null) {
-            throw Conflict::because('signed', "{$name}: tally {$number} is {$signOff->state->value}; no signature is asked for. Nothing was signed.");
+            throw Conflict::because(
+                'signed',
+                "{$name}: tally {$number} is {$signOff->state->value}; no signature is asked for. Nothing was signed.",
+            );
         }
         if ($act->role() !== $person->roleIn($migration)) {
             $last = $signOff->round === [] ? null : $signOff->round[count($signOff->round) - 1];

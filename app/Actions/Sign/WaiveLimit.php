@@ -57,7 +57,9 @@ final readonly class WaiveLimit
                 'user_id' => $person->id,
                 ...$said,
             ]);
-            $about = "{$tally->dataset->name}, tally {$tally->number}: {$found->limit->sentence()}".($waiver->is_lifted ? ', waiver taken back' : '');
+            $about =
+                "{$tally->dataset->name}, tally {$tally->number}: {$found->limit->sentence()}".
+                ($waiver->is_lifted ? ', waiver taken back' : '');
             $this->trail->note(TrailAct::Waived, $person, $about, $tally->dataset->migration);
 
             return $waiver->setRelation('user', $person);

@@ -31,6 +31,7 @@ final readonly class Printer
                     '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
                     '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage',
                     '--disable-extensions', '--disable-crash-reporter', '--host-resolver-rules=MAP * ~NOTFOUND', '--no-pdf-header-footer',
+                    '--export-tagged-pdf', '--generate-pdf-document-outline',
                     "--user-data-dir={$folder}/profile",
                     "--print-to-pdf={$folder}/report.pdf",
                     "file://{$folder}/report.html",

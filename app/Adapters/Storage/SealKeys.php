@@ -6,7 +6,9 @@ namespace App\Adapters\Storage;
 
 use NineTally\Core\Seal\SealKey;
 
-/** The key that this installation seals with: made when it is first needed, and kept where nobody but the account that serves can read it. */
+/**
+ * The key that this installation seals with: made when it is first needed, and kept where nobody but the account that serves can read it.
+ */
 final readonly class SealKeys
 {
     private const FILE = 'seal.key';

@@ -24,7 +24,12 @@ use NineTally\Core\Limits\HeldLimit;
 /** How far the signing of a tally is, what stands in the way, and what is asked of the person who looks. */
 final readonly class SignOffAnswer
 {
-    public function __construct(private HeldLimits $limits, private SigningBlocks $blocks, private SignedContent $content, private FirstPage $firstPage) {}
+    public function __construct(
+        private HeldLimits $limits,
+        private SigningBlocks $blocks,
+        private SignedContent $content,
+        private FirstPage $firstPage,
+    ) {}
 
     /**
      * @param  Tally  $tally  with {@see HeldLimits::RELATIONS} and the migration of its dataset
@@ -45,6 +50,7 @@ final readonly class SignOffAnswer
             'state' => $signOff->state->value,
             'next' => $next?->value,
             'nextRole' => $next?->role()?->label(),
+            'headline' => $this->firstPage->verdict($tally, $signOff, $limits),
             'verdict' => SigningWords::limits($limits),
             'things' => $this->firstPage->things($tally, $limits),
             'limits' => array_map(static fn(array $one): array => self::limit($one, $tally), $limits),
@@ -53,8 +59,14 @@ final readonly class SignOffAnswer
                 static fn(Signature $one): array => self::signature($one) + ['stands' => in_array($one->id, $inRound, true)],
                 $signOff->acts,
             ),
-            'blocks' => [...$this->blocks->of($tally, $limits), ...$isMine ? $this->blocks->duties($tally, $person, $signOff) : []],
-            'duties' => array_diff_key(SigningTerms::of($migration), ['limits' => true]),
+            'blocks' => [
+                ...$this->blocks->of($tally, $limits),
+                ...array_filter(
+                    $isMine ? $this->blocks->duties($tally, $person, $signOff) : [],
+                    static fn(array $block): bool => in_array($next?->value, $block['for'], true),
+                ),
+            ],
+            'duties' => array_diff_key(SigningTerms::of($migration), ['limits' => true, 'mayLink' => true]),
             'newerTally' => $newest !== null && $newest->number > $tally->number ? $newest->number : null,
             'mine' => [
                 'act' => $isMine ? $next->value : null,

@@ -38,7 +38,11 @@ final readonly class WaitingSignatures
         foreach ($tallies as $tally) {
             $signOff = SignOff::of($tally);
             $next = $signOff->next();
-            if ($next === null || $signOff->state === SignOffState::Withdrawn || $next->role() !== $person->roleIn($tally->dataset->migration)) {
+            if (
+                $next === null ||
+                $signOff->state === SignOffState::Withdrawn ||
+                $next->role() !== $person->roleIn($tally->dataset->migration)
+            ) {
                 continue;
             }
             $limits = $this->limits->of($tally);

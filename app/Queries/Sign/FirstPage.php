@@ -58,7 +58,7 @@ final readonly class FirstPage
      * @param  list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>  $limits
      * @return string|null null where nobody said what is good enough
      */
-    private function verdict(Tally $tally, SignOff $signOff, array $limits): ?string
+    public function verdict(Tally $tally, SignOff $signOff, array $limits): ?string
     {
         $name = $tally->dataset->name;
         $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
@@ -66,9 +66,18 @@ final readonly class FirstPage
 
         return match (true) {
             $limits === [] => $signOff->state === SignOffState::Accepted ? "{$name} is accepted, and no limit was set" : null,
-            $failing > 0 => sprintf('%s is not good enough: %d of %d limits %s', $name, $failing, count($limits), $failing === 1 ? 'fails' : 'fail'),
-            $signOff->state === SignOffState::Accepted => "{$name} is accepted".($waived === 0 ? ' within its limits' : ", with {$waived} of its limits waived"),
-            $waived > 0 => "{$name} is good enough but for {$waived} waived ".($waived === 1 ? 'limit' : 'limits').', and not accepted yet',
+            $failing > 0 => sprintf(
+                '%s is not good enough: %d of %d limits %s',
+                $name,
+                $failing,
+                count($limits),
+                $failing === 1 ? 'fails' : 'fail',
+            ),
+            $signOff->state === SignOffState::Accepted => "{$name} is accepted".
+                ($waived === 0 ? ' within its limits' : ", with {$waived} of its limits waived"),
+            $waived > 0 => "{$name} is good enough but for {$waived} waived ".
+                ($waived === 1 ? 'limit' : 'limits').
+                ', and not accepted yet',
             default => "{$name} is within its limits, and not accepted yet",
         };
     }
@@ -107,7 +116,11 @@ final readonly class FirstPage
             );
         }
         if ($counts['open'] > 0) {
-            $further[] = sprintf('%s of %s findings have no ruling yet.', number_format($counts['open']), number_format($counts['findings']));
+            $further[] = sprintf(
+                '%s of %s findings have no ruling yet.',
+                number_format($counts['open']),
+                number_format($counts['findings']),
+            );
         }
 
         // In the table below each stands with its figure.

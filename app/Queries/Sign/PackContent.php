@@ -12,7 +12,6 @@ use App\Queries\Review\Masks;
 use App\Queries\TakeAway\FindingTables;
 use App\Queries\TakeAway\Table;
 use App\Queries\TakeAway\TableText;
-use App\Queries\Tally\FolderOfTally;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Plan\PlanDocument;
 use NineTally\Core\Seal\BagWriter;
@@ -21,7 +20,7 @@ use NineTally\Core\Tally\EngineVersion;
 
 /**
  * What is in an evidence pack: everything in open formats, masked for everybody in one way; with clear values only where a data owner
- * ordered that, and then the deliveries too, with all that makes the tally again.
+ * ordered that.
  */
 final readonly class PackContent
 {
@@ -32,7 +31,6 @@ final readonly class PackContent
         private FindingTables $findings,
         private PackTables $tables,
         private Masks $masks,
-        private FolderOfTally $folder,
     ) {}
 
     /**
@@ -49,15 +47,16 @@ final readonly class PackContent
         $bag->text('figures.json', self::json($this->figures($tally)));
         $plan = $hasClearValues ? $tally->planVersion->plan() : $this->masks->planOf($tally);
         $bag->text('plan.json', self::json($plan->toArray()));
-        $bag->text('plan.schema.json', (string) file_get_contents(dirname((string) (new \ReflectionClass(PlanDocument::class))->getFileName()).'/plan.schema.json'));
-        $bag->text('made-of.json', self::json([...$tally->summary['madeOf'], 'parameters' => (object) ($tally->summary['parameters'] ?? [])]));
+        $bag->text(
+            'plan.schema.json',
+            (string) file_get_contents(dirname((string) (new \ReflectionClass(PlanDocument::class))->getFileName()).'/plan.schema.json'),
+        );
+        $bag->text(
+            'made-of.json',
+            self::json([...$tally->summary['madeOf'], 'parameters' => (object) ($tally->summary['parameters'] ?? [])]),
+        );
         $bag->text('datapackage.json', self::json($this->writeTables($bag, $tally, $mask, $work)));
         $this->signatures($bag, $tally);
-        foreach ($hasClearValues ? $this->folder->of($tally) : [] as $kind => $some) {
-            foreach ($some as $name => $content) {
-                $kind === 'files' ? $bag->file("tally/{$name}", $content) : $bag->text("tally/{$name}", $content);
-            }
-        }
     }
 
     /** @return array<string, string> for bag-info.txt */
@@ -94,6 +93,7 @@ final readonly class PackContent
               {$fingerprint}
             
             Nine Tally does the same, to the file: core/bin/nine-tally check PACK.zip --key={$fingerprint}
+            Where the pack has the deliveries, --again computes the tally once more and holds it against what the engine gave.
             
             TEXT;
     }
@@ -101,7 +101,10 @@ final readonly class PackContent
     /** @return array<string, mixed> */
     private function figures(Tally $tally): array
     {
-        return array_intersect_key($tally->summary, array_flip(['rows', 'cells', 'values', 'figures', 'engine', 'repeats', 'agreedByRule']));
+        return array_intersect_key(
+            $tally->summary,
+            array_flip(['rows', 'cells', 'values', 'figures', 'engine', 'repeats', 'agreedByRule']),
+        );
     }
 
     /** @return array<string, mixed> the description of the tables (Data Package, version 2) */
@@ -158,17 +161,34 @@ final readonly class PackContent
     /** All acts of signing, and each state that was signed under the digest that its signature names. */
     private function signatures(BagWriter $bag, Tally $tally): void
     {
-        $bag->text('signatures.json', self::json(array_values($tally->signatures->map(static fn(Signature $one): array => [
-            'act' => $one->act->value,
-            'person' => $one->user->name,
-            'role' => $one->role->value,
-            'method' => $one->method,
-            'words' => $one->words,
-            'reason' => $one->reason,
-            'digest' => $one->digest,
-            'at' => $one->created_at->toIso8601ZuluString(),
-        ])->all())));
-        foreach (SignedState::query()->whereIn('digest', $tally->signatures->pluck('digest')->filter())->orderBy('digest')->get() as $state) {
+        $bag->text(
+            'signatures.json',
+            self::json(
+                array_values(
+                    $tally->signatures
+                        ->map(
+                            static fn(Signature $one): array => [
+                                'act' => $one->act->value,
+                                'person' => $one->user->name,
+                                'role' => $one->role->value,
+                                'method' => $one->method,
+                                'words' => $one->words,
+                                'reason' => $one->reason,
+                                'digest' => $one->digest,
+                                'at' => $one->created_at->toIso8601ZuluString(),
+                            ],
+                        )
+                        ->all(),
+                ),
+            ),
+        );
+        foreach (
+            SignedState::query()
+                ->whereIn('digest', $tally->signatures->pluck('digest')->filter())
+                ->orderBy('digest')
+                ->get()
+            as $state
+        ) {
             $bag->text("signed/{$state->digest}.json", $state->content);
         }
     }

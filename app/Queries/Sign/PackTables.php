@@ -8,15 +8,12 @@ use App\Models\Delivery;
 use App\Models\RoleEntry;
 use App\Models\Ruling;
 use App\Models\Tally;
-use App\Models\TallyTotal;
-use App\Models\TotalGroup;
 use App\Models\TrailEntry;
 use App\Models\Waiver;
 use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\ActWords;
 use App\Queries\Review\Mask;
 use App\Queries\TakeAway\ListTable;
-use App\Queries\TakeAway\TableField;
 use Illuminate\Support\Carbon;
 
 /** What an evidence pack tells in tables beside the findings: totals, deliveries, acts of ruling, waivers, roles and the trail. */
@@ -28,8 +25,8 @@ final readonly class PackTables
     public function of(Tally $tally, Mask $mask): array
     {
         return [
-            'totals' => $this->totals($tally, $mask),
-            'total-groups' => $this->groups($tally, $mask),
+            'totals' => TotalTables::totals($tally, $mask),
+            'total-groups' => TotalTables::groups($tally, $mask),
             'deliveries' => $this->deliveries($tally),
             'rulings' => $this->rulings($tally, $mask),
             'waivers' => $this->waivers($tally),
@@ -38,55 +35,29 @@ final readonly class PackTables
         ];
     }
 
-    private function totals(Tally $tally, Mask $mask): ListTable
-    {
-        return self::table(
-            ['number' => 'integer', 'total' => 'string', 'source' => 'string', 'target' => 'string', 'difference' => 'string', 'differs' => 'boolean'],
-            array_values($tally->totals->map(static fn(TallyTotal $total): array => $mask->hidesTotal($total->total())
-                ? [$total->number, $total->total()->sentence(), 'masked', 'masked', 'masked', self::boolean($total->differs)]
-                : [
-                    $total->number, $total->total()->sentence(), (string) $total->figures['source'], (string) $total->figures['target'],
-                    (string) $total->figures['difference'], self::boolean($total->differs),
-                ])->all()),
-            ['number'],
-        );
-    }
-
-    private function groups(Tally $tally, Mask $mask): ListTable
-    {
-        $lines = [];
-        foreach ($tally->totals as $total) {
-            $groups = $mask->hidesTotal($total->total())
-                ? []
-                : TotalGroup::query()->where(['tally_id' => $tally->id, 'number' => $total->number])->orderBy('place')->get();
-            foreach ($groups as $group) {
-                $figures = $group->figures;
-                $lines[] = [
-                    $total->number, (int) $group->place, implode(' | ', $figures['labels']), (string) $figures['onlyOn'],
-                    (string) $figures['source'], (string) $figures['target'], (string) $figures['difference'],
-                ];
-            }
-        }
-
-        return self::table([
-            'total' => 'integer', 'place' => 'integer', 'group' => 'string', 'only on' => 'string', 'source' => 'string', 'target' => 'string',
-            'difference' => 'string',
-        ], $lines, ['total', 'place']);
-    }
-
     private function deliveries(Tally $tally): ListTable
     {
         $lines = [];
-        foreach ([['source', $tally->sourceDelivery], ['target', $tally->targetDelivery], ...$this->references($tally)] as [$of, $delivery]) {
+        foreach (
+            [['source', $tally->sourceDelivery], ['target', $tally->targetDelivery], ...$this->references($tally)]
+            as [$of, $delivery]
+        ) {
             foreach ($delivery->parts as $part) {
                 $lines[] = [
-                    $of, $delivery->number, $part->number, $part->file_name, (int) $part->bytes, $part->digest,
-                    self::moment($delivery->delivered_at), $delivery->user->name, $delivery->as_of === null ? '' : self::moment($delivery->as_of),
+                    $of,
+                    $delivery->number,
+                    $part->number,
+                    $part->file_name,
+                    (int) $part->bytes,
+                    $part->digest,
+                    self::moment($delivery->delivered_at),
+                    $delivery->user->name,
+                    $delivery->as_of === null ? '' : self::moment($delivery->as_of),
                 ];
             }
         }
 
-        return self::table([
+        return ListTable::of([
             'of' => 'string', 'delivery' => 'integer', 'part' => 'integer', 'file' => 'string', 'bytes' => 'integer', 'sha256' => 'string',
             'delivered' => 'datetime', 'by' => 'string', 'as of' => 'datetime',
         ], $lines, ['of', 'part']);
@@ -118,74 +89,134 @@ final readonly class PackTables
         }
         $acts = Ruling::query()
             ->where('dataset_id', $tally->dataset_id)
-            ->whereIn('tally_id', Tally::query()->where('dataset_id', $tally->dataset_id)->where('number', '<=', $tally->number)->select('id'))
+            ->whereIn(
+                'tally_id',
+                Tally::query()->where('dataset_id', $tally->dataset_id)->where('number', '<=', $tally->number)->select('id'),
+            )
             ->with(['user', 'tally', 'asked'])
             ->orderBy('id')
             ->get();
 
-        return self::table([
-            'act' => 'integer', 'tally' => 'integer', 'decision' => 'string', 'about' => 'string', 'reason' => 'string', 'ticket' => 'string',
-            'by' => 'string', 'asked' => 'string', 'at' => 'datetime', 'findings' => 'integer', 'stands on' => 'integer',
-        ], array_values($acts->map(static fn(Ruling $act): array => [
-            $act->id, $act->tally->number, $act->decision->value ?? 'undo', ActWords::of($act, $mask), $act->reason, (string) $act->ticket,
-            $act->user->name, (string) $act->asked?->name, self::moment($act->created_at), $act->findings, $standing[$act->id] ?? 0,
-        ])->all()), ['act']);
+        return ListTable::of(
+            [
+                'act' => 'integer',
+                'tally' => 'integer',
+                'decision' => 'string',
+                'about' => 'string',
+                'reason' => 'string',
+                'ticket' => 'string',
+                'by' => 'string',
+                'asked' => 'string',
+                'at' => 'datetime',
+                'findings' => 'integer',
+                'stands on' => 'integer',
+            ],
+            array_values(
+                $acts
+                    ->map(
+                        static fn(Ruling $act): array => [
+                            $act->id,
+                            $act->tally->number,
+                            $act->decision->value ?? 'undo',
+                            ActWords::of($act, $mask),
+                            $act->reason,
+                            (string) $act->ticket,
+                            $act->user->name,
+                            (string) $act->asked?->name,
+                            self::moment($act->created_at),
+                            $act->findings,
+                            $standing[$act->id] ?? 0,
+                        ],
+                    )
+                    ->all(),
+            ),
+            ['act'],
+        );
     }
 
     private function waivers(Tally $tally): ListTable
     {
-        return self::table([
-            'waiver' => 'integer', 'limit' => 'string', 'worst' => 'string', 'reason' => 'string', 'ticket' => 'string', 'ends on' => 'string',
-            'taken back' => 'boolean', 'by' => 'string', 'at' => 'datetime',
-        ], array_values($tally->dataset->waivers->map(static fn(Waiver $waiver): array => [
-            $waiver->id, $waiver->limit_id, $waiver->worst, $waiver->reason, (string) $waiver->ticket, $waiver->ends_on->format('Y-m-d'),
-            self::boolean($waiver->is_lifted), $waiver->user->name, self::moment($waiver->created_at),
-        ])->all()), ['waiver']);
+        return ListTable::of(
+            [
+                'waiver' => 'integer',
+                'limit' => 'string',
+                'worst' => 'string',
+                'reason' => 'string',
+                'ticket' => 'string',
+                'ends on' => 'string',
+                'taken back' => 'boolean',
+                'by' => 'string',
+                'at' => 'datetime',
+            ],
+            array_values(
+                $tally->dataset->waivers
+                    ->map(
+                        static fn(Waiver $waiver): array => [
+                            $waiver->id,
+                            $waiver->limit_id,
+                            $waiver->worst,
+                            $waiver->reason,
+                            (string) $waiver->ticket,
+                            $waiver->ends_on->format('Y-m-d'),
+                            ListTable::boolean($waiver->is_lifted),
+                            $waiver->user->name,
+                            self::moment($waiver->created_at),
+                        ],
+                    )
+                    ->all(),
+            ),
+            ['waiver'],
+        );
     }
 
     private function roles(Tally $tally): ListTable
     {
         $entries = RoleEntry::query()->where('migration_id', $tally->dataset->migration_id)->with(['user', 'by'])->orderBy('id')->get();
 
-        return self::table(
+        return ListTable::of(
             ['entry' => 'integer', 'person' => 'string', 'role' => 'string', 'by' => 'string', 'at' => 'datetime'],
-            array_values($entries->map(static fn(RoleEntry $entry): array => [
-                $entry->id, $entry->user->name, $entry->role?->label() ?? 'ended', (string) $entry->by?->name, self::moment($entry->created_at),
-            ])->all()),
+            array_values(
+                $entries
+                    ->map(
+                        static fn(RoleEntry $entry): array => [
+                            $entry->id,
+                            $entry->user->name,
+                            $entry->role?->label() ?? 'ended',
+                            (string) $entry->by?->name,
+                            self::moment($entry->created_at),
+                        ],
+                    )
+                    ->all(),
+            ),
             ['entry'],
         );
     }
 
     private function trail(Tally $tally): ListTable
     {
-        $entries = TrailEntry::query()->where('migration_id', $tally->dataset->migration_id)->with(['user', 'detail'])->orderBy('id')->get();
+        $entries = TrailEntry::query()
+            ->where('migration_id', $tally->dataset->migration_id)
+            ->with(['user', 'detail'])
+            ->orderBy('id')
+            ->get();
 
-        return self::table(
+        return ListTable::of(
             ['entry' => 'integer', 'act' => 'string', 'person' => 'string', 'about' => 'string', 'at' => 'datetime'],
-            array_values($entries->map(static fn(TrailEntry $entry): array => [
-                $entry->id, $entry->act->value, (string) $entry->user?->name, $entry->detail->about ?? 'purged', self::moment($entry->created_at),
-            ])->all()),
+            array_values(
+                $entries
+                    ->map(
+                        static fn(TrailEntry $entry): array => [
+                            $entry->id,
+                            $entry->act->value,
+                            (string) $entry->user?->name,
+                            $entry->detail->about ?? 'purged',
+                            self::moment($entry->created_at),
+                        ],
+                    )
+                    ->all(),
+            ),
             ['entry'],
         );
-    }
-
-    /**
-     * @param  array<string, 'string'|'integer'|'datetime'|'boolean'>  $fields
-     * @param  list<list<string|int>>  $lines
-     * @param  list<string>  $primaryKey
-     */
-    private static function table(array $fields, array $lines, array $primaryKey): ListTable
-    {
-        return new ListTable(
-            array_map(static fn(string $name, string $type): TableField => new TableField($name, $type, ucfirst($name).'.'), array_keys($fields), $fields),
-            $lines,
-            $primaryKey,
-        );
-    }
-
-    private static function boolean(bool $holds): string
-    {
-        return $holds ? 'true' : 'false';
     }
 
     private static function moment(\DateTimeInterface $at): string

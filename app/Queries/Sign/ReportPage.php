@@ -15,7 +15,12 @@ final readonly class ReportPage
     public const POLICY = "default-src 'none'; style-src 'unsafe-inline'; font-src data:; base-uri 'none'; form-action 'none'; ".
         "frame-ancestors 'self'";
 
-    public function __construct(private Factory $views, private ReportContent $content, private FirstPage $firstPage, private Vite $assets) {}
+    public function __construct(
+        private Factory $views,
+        private ReportContent $content,
+        private FirstPage $firstPage,
+        private Vite $assets,
+    ) {}
 
     public function html(Tally $tally): string
     {

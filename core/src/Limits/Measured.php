@@ -41,7 +41,9 @@ final readonly class Measured
     /** @param list<string> $decimals of which the largest counts, whatever its sign */
     public static function largestOf(array $decimals): self
     {
-        return new self(BigRational::of((string) BigDecimal::max('0', ...array_map(static fn(string $of) => BigDecimal::of($of)->abs(), $decimals))));
+        return new self(
+            BigRational::of((string) BigDecimal::max('0', ...array_map(static fn(string $of) => BigDecimal::of($of)->abs(), $decimals))),
+        );
     }
 
     /** @param list<string> $decimals whose sum counts, whatever its sign */

@@ -86,7 +86,10 @@ final class BagWriter
         ksort($this->payload, SORT_STRING);
         $info += ['Payload-Oxum' => "{$this->bytes}.".count($this->payload)];
         $tagFiles = [
-            'bag-info.txt' => implode('', array_map(static fn(string $label, string $value): string => "{$label}: {$value}\n", array_keys($info), $info)),
+            'bag-info.txt' => implode(
+                '',
+                array_map(static fn(string $label, string $value): string => "{$label}: {$value}\n", array_keys($info), $info),
+            ),
             'bagit.txt' => self::DECLARATION,
             self::MANIFEST => self::lines($this->payload),
             ...$tagFiles,
@@ -135,6 +138,9 @@ final class BagWriter
     /** @param array<string, string> $digests by name */
     private static function lines(array $digests): string
     {
-        return implode('', array_map(static fn(string $name, string $digest): string => "{$digest}  {$name}\n", array_keys($digests), $digests));
+        return implode(
+            '',
+            array_map(static fn(string $name, string $digest): string => "{$digest}  {$name}\n", array_keys($digests), $digests),
+        );
     }
 }

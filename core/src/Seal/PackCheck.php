@@ -36,10 +36,14 @@ final class PackCheck
         $zip = new \ZipArchive;
         $opened = @$zip->open($path, \ZipArchive::RDONLY);
         if ($opened !== true) {
-            return new CheckedPack([CheckLine::differs(basename($path), 'This is no zip, or it is damaged, so nothing of it can be checked.')]);
+            return new CheckedPack([
+                CheckLine::differs(basename($path), 'This is no zip, or it is damaged, so nothing of it can be checked.'),
+            ]);
         }
         try {
-            return (new self($zip))->check($fingerprint === null ? null : strtolower((string) preg_replace('/[^0-9A-Fa-f]/', '', $fingerprint)));
+            return (new self($zip))->check(
+                $fingerprint === null ? null : strtolower((string) preg_replace('/[^0-9A-Fa-f]/', '', $fingerprint)),
+            );
         } finally {
             $zip->close();
         }
@@ -68,13 +72,23 @@ final class PackCheck
     {
         $seen = [];
         if ($this->zip->numFiles === 0 || $this->zip->numFiles > self::MOST_FILES) {
-            return $this->refuse('', sprintf('The zip has %s entries, and a pack has between 1 and %s.', number_format($this->zip->numFiles), number_format(self::MOST_FILES)));
+            return $this->refuse(
+                '',
+                sprintf(
+                    'The zip has %s entries, and a pack has between 1 and %s.',
+                    number_format($this->zip->numFiles),
+                    number_format(self::MOST_FILES),
+                ),
+            );
         }
         for ($index = 0; $index < $this->zip->numFiles; $index++) {
             $stat = $this->zip->statIndex($index);
             $name = $stat === false ? '' : (string) $stat['name'];
             if ($stat === false || preg_match(BagWriter::NAME, $name) !== 1 || preg_match('~(?:^|/)\.\.?(?:/|$)~', $name) === 1) {
-                return $this->refuse(self::shown($name), 'This name leads outside of the pack, or has characters that no pack uses. The pack is refused.');
+                return $this->refuse(
+                    self::shown($name),
+                    'This name leads outside of the pack, or has characters that no pack uses. The pack is refused.',
+                );
             }
             if (isset($seen[strtolower($name)])) {
                 return $this->refuse($name, 'This name stands twice, and nobody can tell which one is meant. The pack is refused.');
@@ -97,7 +111,10 @@ final class PackCheck
     private function declaration(): void
     {
         if ($this->content('bagit.txt') !== BagWriter::DECLARATION) {
-            $this->lines[] = CheckLine::differs('bagit.txt', 'It does not say that this is a bag of version 1.0 in UTF-8 (RFC 8493, section 2.1.1).');
+            $this->lines[] = CheckLine::differs(
+                'bagit.txt',
+                'It does not say that this is a bag of version 1.0 in UTF-8 (RFC 8493, section 2.1.1).',
+            );
         }
     }
 
@@ -116,7 +133,10 @@ final class PackCheck
                 break;
             }
             if (preg_match('~^([0-9a-f]{64})[ \t]+\*?(\S+)$~D', $line, $found) !== 1 || isset($digests[$found[2]])) {
-                $this->lines[] = CheckLine::differs($name, sprintf('Line %d is no digest and name, or its name stands twice.', $number + 1));
+                $this->lines[] = CheckLine::differs(
+                    $name,
+                    sprintf('Line %d is no digest and name, or its name stands twice.', $number + 1),
+                );
 
                 continue;
             }
@@ -186,7 +206,10 @@ final class PackCheck
         $said = json_decode((string) $statement, true);
         $said = is_array($said) ? $said : [];
         if (! $key->verifies((string) $signature, (string) $statement)) {
-            $this->lines[] = CheckLine::differs(BagWriter::SEAL, 'The signature does not fit: the seal, its signature or the key was changed.');
+            $this->lines[] = CheckLine::differs(
+                BagWriter::SEAL,
+                'The signature does not fit: the seal, its signature or the key was changed.',
+            );
         }
         if (($said['tagManifest'] ?? null) !== $this->digest(BagWriter::TAG_MANIFEST)) {
             $this->lines[] = CheckLine::differs(BagWriter::TAG_MANIFEST, 'This is not the tag manifest that was sealed: it was changed.');
@@ -196,7 +219,9 @@ final class PackCheck
         }
         $this->confirm($key, $fingerprint);
         if ($this->fits() && is_string($said['sealedAt'] ?? null) && is_string($said['about'] ?? null)) {
-            $this->lines[] = CheckLine::fits("The seal fits: {$said['about']}, sealed at {$said['sealedAt']} under the key {$key->fingerprint()}.");
+            $this->lines[] = CheckLine::fits(
+                "The seal fits: {$said['about']}, sealed at {$said['sealedAt']} under the key {$key->fingerprint()}.",
+            );
         }
 
         return $key->fingerprint();
@@ -206,11 +231,14 @@ final class PackCheck
     {
         if ($fingerprint === null) {
             $this->lines[] = CheckLine::unknown(
-                "Nobody has confirmed the key {$key->fingerprint()}: whoever changed the pack could have sealed it anew. Compare it with the printed ".
-                    'report, or ask who keeps the installation, and name it.',
+                "Nobody has confirmed the key {$key->fingerprint()}: whoever changed the pack could have sealed it anew. ".
+                    'Compare it with a printed report, or ask who keeps the installation, and name it.',
             );
         } elseif (! hash_equals($key->fingerprint(), $fingerprint)) {
-            $this->lines[] = CheckLine::differs(BagWriter::KEY, "The pack is sealed with another key than the one that you named: {$key->fingerprint()}.");
+            $this->lines[] = CheckLine::differs(
+                BagWriter::KEY,
+                "The pack is sealed with another key than the one that you named: {$key->fingerprint()}.",
+            );
         } else {
             $this->lines[] = CheckLine::fits('The key is the one that you named.');
         }

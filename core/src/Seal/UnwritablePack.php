@@ -21,7 +21,9 @@ final class UnwritablePack extends \RuntimeException implements NineTallyExcepti
 
     public static function at(string $path): self
     {
-        return new self(sprintf('The pack "%s" could not be written: the disk has no room for it, or it may not be written to.', basename($path)));
+        return new self(
+            sprintf('The pack "%s" could not be written: the disk has no room for it, or it may not be written to.', basename($path)),
+        );
     }
 
     public static function lacks(string $path): self

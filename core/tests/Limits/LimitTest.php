@@ -22,14 +22,24 @@ final class LimitTest extends TestCase
         yield 'just inside' => ['rows-missing', '2', Measured::count(2), 'holds', 'none left'];
         yield 'just outside' => ['rows-missing', '2', Measured::count(3), 'fails', '1 beyond'];
         // 99.9999 % is shown as 99.99 %, and is no 100 %.
-        yield 'a share that is shown like the limit and is less' => ['values-right', '99.9999', Measured::share(999_998, 1_000_000), 'fails',
-            'under 0.01 points beyond'];
+        yield 'a share that is shown like the limit and is less' => [
+            'values-right',
+            '99.9999',
+            Measured::share(999_998, 1_000_000),
+            'fails',
+            'under 0.01 points beyond',
+        ];
         yield 'a share that is exactly the limit' => ['values-right', '99.9999', Measured::share(999_999, 1_000_000), 'holds', 'none left'];
         yield 'a third' => ['values-lost', '33.33', Measured::share(1, 3), 'fails', 'under 0.01 points beyond'];
         yield 'at most a share' => ['values-lost', '0.5', Measured::share(2, 1_000), 'holds', '0.3 points left'];
         yield 'nothing of nothing' => ['values-right', '0', Measured::share(0, 0), 'no-figure', null];
-        yield 'an amount of any length' => ['tolerance-net', '0.000000000000000000001', Measured::amount('0.0000000000000000000011'), 'fails',
-            '0.0000000000000000000001 beyond'];
+        yield 'an amount of any length' => [
+            'tolerance-net',
+            '0.000000000000000000001',
+            Measured::amount('0.0000000000000000000011'),
+            'fails',
+            '0.0000000000000000000001 beyond',
+        ];
         yield 'hours' => ['extract-gap', '24', Measured::amount('1224.5'), 'fails', '1,200.5 h beyond'];
         yield 'what nobody looked at' => ['wrong-by-eye', '1', Measured::none('nobody looked'), 'no-figure', null];
     }

@@ -63,7 +63,7 @@ final class PackCheckTest extends TestCase
         self::assertSame([BagWriter::KEY], $this->differing($forged));
     }
 
-    /** @return iterable<string, array{array<string, string>, string, string}> what is put in, what is taken out, and the file that is named */
+    /** @return iterable<string, array{array<string, string>, string, string}> what is put in, taken out, and the file that is named */
     public static function badPacks(): iterable
     {
         yield 'a file is missing' => [[], 'agents/data/report.html', 'data/report.html'];
@@ -133,7 +133,14 @@ final class PackCheckTest extends TestCase
             ['Bagging-Date' => '2026-11-29'],
             ['README.txt' => "How to check it\n"],
             $key,
-            static fn(string $tagManifest): Seal => Seal::over($tagManifest, null, null, 'Moorings, tally 1', new \DateTimeImmutable('2026-11-29T12:00:00Z'), $key),
+            static fn(string $tagManifest): Seal => Seal::over(
+                $tagManifest,
+                null,
+                null,
+                'Moorings, tally 1',
+                new \DateTimeImmutable('2026-11-29T12:00:00Z'),
+                $key,
+            ),
         );
 
         return $path;

@@ -11,7 +11,7 @@
 @endif
 @if($limits !== [])
 <h2>Limits</h2>
-<p data-figure="sign-off/verdict">{{ ucfirst($limitsInWords) }}.</p>
+<p class="verdict"><span data-figure="sign-off/verdict">{{ $limitsInWords }}</span>.</p>
 <table>
 <thead><tr><th scope="col">The worst that is acceptable</th><th scope="col" class="n">It is</th><th scope="col">Does it hold?</th></tr></thead>
 <tbody>
@@ -28,7 +28,7 @@
 <thead><tr><th scope="col">Who</th><th scope="col">What</th><th scope="col">When</th></tr></thead>
 <tbody>
 @foreach($signOff->acts as $act)
-<tr><th scope="row">{{ $act->user->name }}<br><small class="quiet">{{ $act->role->label() }}</small></th><td>@if($act->digest === null)<b>{{ $act->act->value }}</b>: {{ $act->reason }}@else{{ $act->words }}<br><small class="quiet">@if(! in_array($act, $signOff->round, true))taken back later; @endif by {{ $act->method }}, on <span class="cell" data-ordinal>{{ $act->digest }}</span></small>@endif</td><td>{{ $at($act->created_at) }}</td></tr>
+<tr><th scope="row">{{ $act->user->name }}<br><small class="quiet">{{ $act->role->label() }}</small></th><td>@if($act->digest === null)<b>{{ $act->act->value }}</b>: {{ $act->reason }}@else<span data-figure="sign-off/signatures">{{ $act->words }}</span><br><small class="quiet">@if(! in_array($act, $signOff->round, true))taken back later; @endif by {{ $act->method }}, on <span class="cell" data-ordinal>{{ $act->digest }}</span></small>@endif</td><td>{{ $at($act->created_at) }}</td></tr>
 @endforeach
 </tbody>
 </table>

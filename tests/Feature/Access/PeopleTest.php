@@ -150,12 +150,13 @@ final class PeopleTest extends TestCase
                 "took-away GET /api/v1/tallies/{$tally->id}/findings/taken", "refused POST /api/v1/datasets/{$this->dataset->id}/runs",
                 'failed wrong password', 'signed-in ',
             ],
-            array_map(
+            // What was done before stands behind: deliveries and a tally.
+            array_slice(array_map(
                 static fn(array $entry): string => (is_string($entry['act']) ? $entry['act'] : '').
                     ' '.
                     (is_string($entry['about']) ? $entry['about'] : ''),
                 $this->objects($trail, 'items'),
-            ),
+            ), 0, 6),
         );
         self::assertCount(1, $this->objects($this->api('GET', "/migrations/{$this->migration->id}/trail?act=failed"), 'items'));
     }

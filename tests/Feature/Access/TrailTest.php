@@ -24,7 +24,10 @@ final class TrailTest extends TestCase
             'scope' => 'class', 'target' => 'missing', 'decision' => 'expected', 'reason' => 'as agreed', 'seenAct' => 0,
         ])->assertCreated();
 
-        self::assertSame(['delivered', 'delivered', 'began-tally', 'ruled'], TrailEntry::query()->orderBy('id')->pluck('act')->map->value->all());
+        self::assertSame(
+            ['delivered', 'delivered', 'began-tally', 'ruled'],
+            TrailEntry::query()->orderBy('id')->pluck('act')->map->value->all(),
+        );
         self::assertSame(['linked' => 4, 'waiting' => 0, 'purged' => 0, 'broken' => null], $this->verified());
         self::assertSame(0, Artisan::call('nine-tally:trail', ['--verify' => true]));
     }
@@ -63,7 +66,13 @@ final class TrailTest extends TestCase
         $this->note('two');
         $this->note('three');
         foreach (
-            ['UPDATE trail_entries SET act = act', 'DELETE FROM trail_entries', 'UPDATE trail_details SET about = about', 'DELETE FROM trail_links'] as $statement
+            [
+                'UPDATE trail_entries SET act = act',
+                'DELETE FROM trail_entries',
+                'UPDATE trail_details SET about = about',
+                'DELETE FROM trail_links',
+            ]
+            as $statement
         ) {
             try {
                 DB::transaction(static fn() => DB::statement($statement));
@@ -88,11 +97,18 @@ final class TrailTest extends TestCase
 
     public function test_many_who_write_at_once_make_one_chain(): void
     {
-        $script = 'require "vendor/autoload.php"; $app = require "bootstrap/app.php"; $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap(); '.
+        $script =
+            'require "vendor/autoload.php"; $app = require "bootstrap/app.php"; '.
+            '$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap(); '.
             'for ($i = 0; $i < 25; $i++) app(App\Actions\Access\Trail::class)->note(App\Models\TrailAct::SignedOut, null, "one of many");';
         $processes = [];
         for ($writer = 0; $writer < 3; $writer++) {
-            $processes[] = proc_open([PHP_BINARY, '-r', $script], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, base_path());
+            $processes[] = proc_open(
+                [PHP_BINARY, '-r', $script],
+                [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
+                $pipes,
+                base_path(),
+            );
         }
         foreach ($processes as $process) {
             self::assertIsResource($process);

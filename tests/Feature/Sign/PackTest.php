@@ -46,7 +46,17 @@ final class PackTest extends TestCase
             'if (!p.valid) throw new Error(p.errors.map(String).join("; ")); let rows = 0; '.
             'for (const r of p.resources) rows += (await r.read()).length; console.log(p.resources.length, rows) })()'.
             '.catch((e) => { console.error(String(e), e.multiple ? e.errors.map(String) : ""); process.exit(1) })';
-        exec('cd '.escapeshellarg(base_path()).' && node -e '.escapeshellarg($script).' '.escapeshellarg("{$folder}/data/datapackage.json").' 2>&1', $said, $status);
+        exec(
+            'cd '.
+                escapeshellarg(base_path()).
+                ' && node -e '.
+                escapeshellarg($script).
+                ' '.
+                escapeshellarg("{$folder}/data/datapackage.json").
+                ' 2>&1',
+            $said,
+            $status,
+        );
 
         self::assertSame(0, $status, implode("\n", $said));
         self::assertSame('9', explode(' ', $said[0])[0]);
@@ -78,6 +88,13 @@ final class PackTest extends TestCase
         self::assertTrue($pack->has_clear_values);
         self::assertContains(self::OLD, $this->files($pack));
         self::assertTrue(TrailDetail::query()->where('about', 'like', 'evidence with clear values%')->exists());
+        $path = app(BlobStore::class)->path($pack->digest);
+        exec($this->command($path, $pack, '--again'), $said, $status);
+        self::assertSame(0, $status, implode("\n", $said));
+        self::assertStringContainsString('the same engine gives the same bytes', implode("\n", $said));
+        // A masked one says that it cannot.
+        exec($this->command(app(BlobStore::class)->path($this->pack($tally)->digest), $pack, '--again'), $masked);
+        self::assertStringContainsString('it is a masked one', implode("\n", $masked));
         $this->get("/api/v1/packs/{$pack->id}/zip")->assertOk();
         $this->actingAs($this->analyst);
         $this->get("/api/v1/packs/{$pack->id}/zip")->assertForbidden();
@@ -105,10 +122,11 @@ final class PackTest extends TestCase
         return [$status, $said[count($said) - 1] ?? ''];
     }
 
-    private function command(string $path, Pack $pack): string
+    private function command(string $path, Pack $pack, string ...$options): string
     {
         return implode(' ', [
-            'php', escapeshellarg(base_path('core/bin/nine-tally')), 'check', escapeshellarg($path), "--key={$pack->seal->key_fingerprint}", '2>&1',
+            'php', escapeshellarg(base_path('core/bin/nine-tally')), 'check', escapeshellarg($path), "--key={$pack->seal->key_fingerprint}",
+            ...$options, '2>&1',
         ]);
     }
 

@@ -6,6 +6,8 @@ namespace Tests\Feature\Sign;
 
 use App\Adapters\Report\Printer;
 use App\Models\Report;
+use App\Models\ReportLink;
+use Illuminate\Support\Facades\Auth;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Tests\TestCase;
 
@@ -37,16 +39,8 @@ final class ReportTest extends TestCase
             '0',
         ]);
         $page->assertSeeTextInOrder([
-            'in the source, not in the target',
-            '1 defect',
-            'capitals differ',
-            'Rulings that stand',
-            'defect',
-            'rows: in the source, not in the target',
-            'ticket 118',
-            'Ruth Osei',
-            'Ezekiel Thornøy',
-            'EZEKIEL THORNØY',
+            'in the source, not in the target', '1 defect', 'capitals differ', 'Rulings that stand', 'defect',
+            'rows: in the source, not in the target', 'ticket 118', 'Ruth Osei', 'Ezekiel Thornøy', 'EZEKIEL THORNØY',
         ]);
         self::assertStringContainsString("default-src 'none'", (string) $page->headers->get('Content-Security-Policy'));
     }
@@ -178,5 +172,44 @@ final class ReportTest extends TestCase
         );
 
         self::assertFalse(@stream_socket_accept($server, 0));
+    }
+
+    public function test_a_link_shows_the_report_as_it_stood_until_it_is_over_or_taken_back(): void
+    {
+        $tally = $this->tallied();
+        $path = "/tallies/{$tally->id}/report-links";
+        $until = ['lastDay' => now()->addDay()->format('Y-m-d')];
+        $this->api('POST', $path, $until)->assertConflict()->assertJson(['code' => 'no-links']);
+        $this->migration->memberships()->create(['user_id' => ($manager = $this->person('Ines Varga'))->id, 'role' => 'test-manager']);
+        $this->actingAs($manager)->api('PUT', "/migrations/{$this->migration->id}/signing-terms", [
+            'limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false, 'mayLink' => true,
+        ])->assertOk();
+        $this->actingAs($this->analyst);
+        $this->api('POST', $path, ['lastDay' => '2020-01-01'])->assertUnprocessable();
+        $made = $this->api('POST', $path, $until)->assertCreated();
+        $address = parse_url(is_string($made->json('address')) ? $made->json('address') : '', PHP_URL_PATH);
+        self::assertMatchesRegularExpression('~^/shared/[0-9a-z]{26}$~D', (string) $address);
+        self::assertSame(0, ReportLink::query()->where('token_hash', 'like', '%'.substr((string) $address, 8).'%')->count());
+
+        Auth::logout();
+        $shown = $this->get((string) $address)->assertOk()->assertSee('findings in Moorings are still open');
+        self::assertSame(
+            ['no-referrer', 'noindex, nofollow'],
+            [$shown->headers->get('Referrer-Policy'), $shown->headers->get('X-Robots-Tag')],
+        );
+        $this->get('/shared/'.str_repeat('0', 26))->assertNotFound();
+        $this->actingAs($this->analyst);
+        // A ruling makes another report, and the link shows the one that was linked.
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'class', 'target' => 'missing', 'decision' => 'defect', 'reason' => 'ticket 118', 'seenAct' => 0,
+        ])->assertCreated();
+        self::assertSame($shown->getContent(), $this->get((string) $address)->getContent());
+        self::assertSame(2, $this->api('GET', $path)->json('items.0.openings'));
+
+        $this->travel(2)->days();
+        $this->get((string) $address)->assertNotFound();
+        $this->travelBack();
+        $this->api('DELETE', '/report-links/'.$this->number($made, 'id'))->assertNoContent();
+        $this->get((string) $address)->assertNotFound();
     }
 }

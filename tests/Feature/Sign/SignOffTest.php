@@ -4,70 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Sign;
 
-use App\Models\Role;
 use App\Models\Signature;
 use App\Models\Tally;
-use App\Models\User;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Testing\TestResponse;
-use Symfony\Component\HttpFoundation\Response;
 use Tests\TestCase;
 
 /** From limits to the third signature, and what must not be signed. */
 final class SignOffTest extends TestCase
 {
-    private const SOURCE = "basin,berth,fee\nKB,1,10\nKB,2,20\nKB,3,30\n";
-
-    private const TARGET = "basin,berth,fee\nKB,1,10\nKB,2,25\n";
-
-    private User $manager;
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->manager = $this->person('Ines Varga');
-        $this->migration->memberships()->create(['user_id' => $this->manager->id, 'role' => Role::TestManager]);
-    }
-
-    public function test_limits_count_as_they_stood_when_the_run_began_and_the_plan_makes_exceptions(): void
-    {
-        $this->actingAs($this->manager);
-        $this->terms([['figure' => 'rows-missing', 'worst' => '0'], ['figure' => 'rows-extra', 'worst' => '0']]);
-        $tally = $this->tallied();
-        self::assertSame(
-            [['rows-missing', 'fails', '1', '1 beyond', true], ['rows-extra', 'holds', '0', 'none left', true]],
-            $this->limits($tally),
-        );
-        // What is said now counts from the next run on.
-        $this->actingAs($this->manager);
-        $this->terms([]);
-        $this->setLimits([['figure' => 'rows-missing', 'worst' => '2']]);
-        self::assertCount(2, $this->limits($tally));
-
-        $this->actingAs($this->analyst);
-        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
-        self::assertSame([['rows-missing', 'holds', '1', '1 left', false]], $this->limits($this->newest()));
-    }
-
-    public function test_nobody_sets_limits_in_passing_and_what_makes_no_sense_is_refused_with_its_place(): void
-    {
-        $this->tallied();
-        $path = "/datasets/{$this->dataset->id}/limits";
-        $draft = $this->number($this->api('GET', $path), 'draft');
-        $body = ['limits' => [['figure' => 'rows-missing', 'worst' => '0']], 'draft' => $draft];
-        $this->api('PUT', $path, $body)->assertForbidden();
-
-        $this->actingAs($this->manager);
-        $this->api('PUT', $path, ['limits' => [['figure' => 'rows-missing', 'worst' => '0.5']], 'draft' => $draft])->assertUnprocessable();
-        $this->api('PUT', $path, $body)->assertOk();
-        $this->api('PUT', $path, $body)->assertStatus(Response::HTTP_PRECONDITION_FAILED);
-
-        // The plan of the analyst carries none, and those of the test manager stay.
-        $this->actingAs($this->analyst);
-        $this->match([['source' => 'fee', 'target' => 'fee']]);
-        self::assertSame($body['limits'], $this->api('GET', $path)->json('limits'));
-    }
+    use Signs;
 
     public function test_three_people_sign_what_they_were_shown_and_rulings_are_closed(): void
     {
@@ -85,7 +31,10 @@ final class SignOffTest extends TestCase
         self::assertSame(['accepted', null], [$shown->json('state'), $shown->json('next')]);
         self::assertSame(['analyst', 'test manager', 'data owner'], array_column($this->objects($shown, 'signatures'), 'role'));
         $last = Signature::query()->latest('id')->firstOrFail();
-        self::assertSame('I accept tally 1 of Moorings: no limit is set; of 2 findings 1 expected, 0 defects, 0 asked, 1 without a ruling.', $last->words);
+        self::assertSame(
+            'I accept tally 1 of Moorings: no limit is set; of 2 findings 1 expected, 0 defects, 0 asked, 1 without a ruling.',
+            $last->words,
+        );
         $content = (string) $this->api('GET', "/tallies/{$tally->id}/signatures/{$last->id}/state")->getContent();
         self::assertSame($last->digest, hash('sha256', $content));
         /** @var array{signatures: list<array{act: string}>} $state */
@@ -98,38 +47,6 @@ final class SignOffTest extends TestCase
         $this->rule($this->newest(), 'changed')->assertCreated();
         self::assertSame('accepted', $this->api('GET', "/tallies/{$tally->id}/sign-off")->json('state'));
         self::assertSame('none', $this->api('GET', "/tallies/{$this->newest()->id}/sign-off")->json('state'));
-    }
-
-    public function test_a_limit_that_fails_is_waived_by_the_data_owner_for_this_figure_alone(): void
-    {
-        $this->actingAs($this->manager);
-        $this->terms([['figure' => 'rows-missing', 'worst' => '0']]);
-        $tally = $this->tallied();
-        $this->sign($tally, $this->analyst)->assertCreated();
-        $this->sign($tally, $this->manager)->assertCreated();
-        $refused = $this->sign($tally, $this->owner)->assertConflict()->assertJson(['code' => 'blocked']);
-        self::assertStringContainsString('Rows missing: at most 0, and it is 1.', $this->text($refused, 'detail'));
-        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeTextInOrder([
-            'Moorings is not good enough: 1 of 1 limits fails', 'It waits to be accepted by a data owner.',
-        ]);
-        $waiver = ['limit' => 'rows-missing', 'reason' => 'KB 3 was sold', 'endsOn' => now()->format('Y-m-d'), 'ticket' => 'WH-12'];
-        $this->actingAs($this->manager);
-        $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertForbidden();
-        $this->actingAs($this->owner);
-        $this->api('POST', "/tallies/{$tally->id}/waivers", ['endsOn' => '2020-01-01'] + $waiver)->assertUnprocessable();
-        $waived = $this->api('POST', "/tallies/{$tally->id}/waivers", $waiver)->assertOk();
-        self::assertSame(['WH-12', 'fails'], [$waived->json('limits.0.waiver.ticket'), $waived->json('limits.0.state')]);
-        $this->sign($tally, $this->owner)->assertCreated();
-        $this->get("/api/v1/tallies/{$tally->id}/report")->assertOk()->assertSeeTextInOrder([
-            'Moorings is accepted, with 1 of its limits waived', 'Accepted by Tove Lindqvist, data owner, on', 'Waived by Tove Lindqvist until',
-            'KB 3 was sold (WH-12)', 'no, waived', 'Ruth Osei', 'I have prepared tally 1 of Moorings', 'no qualified signatures',
-        ]);
-
-        // One row more is missing: that is worse than what was waived.
-        $this->actingAs($this->analyst);
-        $this->deliver('target', "basin,berth,fee\nKB,1,10\n", 'new.csv');
-        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
-        self::assertNull($this->api('GET', "/tallies/{$this->newest()->id}/sign-off")->json('limits.0.waiver'));
     }
 
     public function test_what_changed_since_it_was_shown_is_not_signed(): void
@@ -237,75 +154,5 @@ final class SignOffTest extends TestCase
                 self::assertStringContainsString('permission denied', $refused->getMessage());
             }
         }
-    }
-
-    /** @return TestResponse<Response> */
-    private function sign(Tally $tally, User $person, ?string $digest = null, string $password = 'kept by the lock house'): TestResponse
-    {
-        $this->actingAs($person);
-        $digest ??= $this->api('GET', "/tallies/{$tally->id}/sign-off")->json('mine.digest') ?? str_repeat('0', 64);
-
-        return $this->api('POST', "/migrations/{$this->migration->id}/signatures", [
-            'items' => [['tally' => $tally->id, 'digest' => $digest]],
-            'password' => $password,
-        ]);
-    }
-
-    /** @return TestResponse<Response> */
-    private function rule(Tally $tally, string $class): TestResponse
-    {
-        return $this->api('POST', "/tallies/{$tally->id}/rulings", [
-            'scope' => $class === 'changed' ? 'pattern' : 'class',
-            'target' => $class === 'changed' ? '1' : $class,
-            'decision' => 'expected',
-            'reason' => 'as agreed',
-            'seenAct' => 1_000,
-        ]);
-    }
-
-    /** @return list<array<int, mixed>> figure, state, value, distance and whether it is inherited */
-    private function limits(Tally $tally): array
-    {
-        return array_map(
-            static fn(array $one): array => [$one['figure'], $one['state'], $one['value'], $one['distance'], $one['isInherited']],
-            $this->objects($this->api('GET', "/tallies/{$tally->id}/sign-off")->assertOk(), 'limits'),
-        );
-    }
-
-    /**
-     * @param  list<array<string, string>>  $limits
-     * @param  array<string, bool>  $duties
-     */
-    private function terms(array $limits, array $duties = []): void
-    {
-        $this->api('PUT', "/migrations/{$this->migration->id}/signing-terms", [
-            'limits' => $limits, ...$duties + ['needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false],
-        ])->assertOk();
-    }
-
-    /** @param list<array<string, string>> $limits */
-    private function setLimits(array $limits): void
-    {
-        $path = "/datasets/{$this->dataset->id}/limits";
-        $this->api('PUT', $path, ['limits' => $limits, 'draft' => $this->number($this->api('GET', $path), 'draft')])->assertOk();
-    }
-
-    /** @param TestResponse<Response> $response */
-    private function text(TestResponse $response, string $path): string
-    {
-        $part = $response->json($path);
-        self::assertIsString($part);
-
-        return $part;
-    }
-
-    private function newest(): Tally
-    {
-        return $this->dataset->latestTally() ?? throw new \LogicException('There is a tally.');
-    }
-
-    protected function tallied(string $old = self::SOURCE, string $new = self::TARGET, ?array $pairs = [['source' => 'fee', 'target' => 'fee']]): Tally
-    {
-        return parent::tallied($old, $new, $pairs);
     }
 }

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Board;
 
+use App\Actions\Access\Trail;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Board\DemandOneDatasetRequest;
 use App\Models\LandingDemand;
 use App\Models\Migration;
 use App\Models\Tally;
+use App\Models\TrailAct;
 use App\Models\User;
 use App\Policies\Act;
 use App\Queries\Board\SharedDeliveries;
@@ -56,8 +58,12 @@ final class SharedDeliveryController extends Controller
     }
 
     /** That each row lands in one dataset alone, or that this is demanded no longer: what was said before stays. */
-    public function demand(DemandOneDatasetRequest $request, Migration $migration): Response
+    public function demand(DemandOneDatasetRequest $request, Migration $migration, Trail $trail): Response
     {
+        $about =
+            ($request->boolean('isDemanded') ? 'each row in one dataset alone: ' : 'no longer in one dataset alone: ').
+            implode(', ', $request->files());
+        $trail->note(TrailAct::ChangedTerms, $this->person($request), $about, $migration);
         LandingDemand::enter($migration, $request->side(), $request->files(), $request->boolean('isDemanded'), $this->person($request));
 
         return response()->noContent();

@@ -46,7 +46,7 @@ final class LimitController extends Controller
         $standing = $migration->load('signingTerms.user')->signingTerms;
 
         return response()->json([
-            ...$standing->terms ?? SigningTerms::FIRST,
+            ...($standing->terms ?? []) + SigningTerms::FIRST,
             'by' => $standing?->user->name,
             'at' => $standing?->created_at->toIso8601ZuluString(),
             'choices' => LimitChoices::ofMigration(),
@@ -63,6 +63,7 @@ final class LimitController extends Controller
             'needsCheck' => $request->boolean('needsCheck'),
             'maySignTwice' => $request->boolean('maySignTwice'),
             'mayAcceptOwn' => $request->boolean('mayAcceptOwn'),
+            'mayLink' => $request->boolean('mayLink'),
         ];
         DB::transaction(static function () use ($migration, $terms, $person, $trail): void {
             SigningTerms::query()->create(['migration_id' => $migration->id, 'terms' => $terms, 'user_id' => $person->id]);

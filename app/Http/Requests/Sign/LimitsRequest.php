@@ -24,7 +24,9 @@ final class LimitsRequest extends FormRequest
             'limits.*.of' => $isOfDataset ? ['string', 'max:2000'] : ['prohibited'],
             'limits.*.worst' => ['present', ...$isOfDataset ? ['nullable'] : [], 'string', 'regex:/^\d{1,60}(\.\d{1,30})?$/D'],
             'draft' => $isOfDataset ? ['required', 'integer'] : ['prohibited'],
-            ...$isOfDataset ? [] : array_fill_keys(['needsCheck', 'maySignTwice', 'mayAcceptOwn'], ['required', 'boolean']),
+            ...$isOfDataset
+                ? []
+                : array_fill_keys(['needsCheck', 'maySignTwice', 'mayAcceptOwn'], ['required', 'boolean']) + ['mayLink' => ['boolean']],
         ];
     }
 

@@ -36,6 +36,8 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   ruled: 'ruled',
   'undid-ruling': 'undid a ruling',
   'set-limits': 'set limits',
+  linked: 'made a link to a report',
+  'revoked-link': 'took a link back',
 }
 const act = ref<Schemas['TrailAct'] | ''>('')
 const trail = useInfiniteQuery({

@@ -17,11 +17,13 @@ const { data, error, isPending, refetch } = useQuery({
   queryKey: key,
   queryFn: ({ signal }) => answer(api.GET('/migrations/{migration}/signing-terms', { ...path(), signal })),
 })
-type Terms = Pick<Schemas['SigningTerms'], 'limits' | 'needsCheck' | 'maySignTwice' | 'mayAcceptOwn'>
+type Terms = Pick<Schemas['SigningTerms'], 'limits' | 'needsCheck' | 'maySignTwice' | 'mayAcceptOwn' | 'mayLink'>
 const save = useMutation({
   mutationFn: (changed: Partial<Terms>) => {
-    const { limits = [], needsCheck = true, maySignTwice = false, mayAcceptOwn = false } = data.value ?? {}
-    return answer(api.PUT('/migrations/{migration}/signing-terms', { ...path(), body: { limits, needsCheck, maySignTwice, mayAcceptOwn, ...changed } }))
+    const { limits = [], needsCheck = true, maySignTwice = false, mayAcceptOwn = false, mayLink = false } = data.value ?? {}
+    return answer(
+      api.PUT('/migrations/{migration}/signing-terms', { ...path(), body: { limits, needsCheck, maySignTwice, mayAcceptOwn, mayLink, ...changed } }),
+    )
   },
   onSuccess: (after) => queries.setQueryData(key.value, after),
 })
@@ -29,6 +31,7 @@ const DUTIES = [
   { name: 'needsCheck', words: 'A test manager checks before a data owner accepts' },
   { name: 'maySignTwice', words: 'One person may give several signatures on one tally' },
   { name: 'mayAcceptOwn', words: 'Who made a ruling or the plan may accept it' },
+  { name: 'mayLink', words: 'Reports may be read by a link, without an account' },
 ] as const
 </script>
 

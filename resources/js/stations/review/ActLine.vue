@@ -17,7 +17,7 @@ const why = computed(() => whyOf(props.act))
 
 <template>
   <span class="act">
-    <b>{{ act.decision === null ? '' : decisionName(act.decision) }}</b> {{ said }}<template v-if="why !== ''">: {{ why }}</template>
+    <b>{{ act.decision === null ? '' : decisionName(act.decision) }}</b> {{ said }}<span v-if="why !== ''" data-ordinal>: {{ why }}</span>
   </span>
 </template>
 

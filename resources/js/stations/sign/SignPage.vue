@@ -16,6 +16,7 @@ import StationHead from '@/parts/StationHead.vue'
 import EvidencePacks from '@/stations/sign/EvidencePacks.vue'
 import EndDialog from '@/stations/sign/EndDialog.vue'
 import LimitLines from '@/stations/sign/LimitLines.vue'
+import ReportLinks from '@/stations/sign/ReportLinks.vue'
 import LimitsDialog from '@/stations/sign/LimitsDialog.vue'
 import SignatureLines from '@/stations/sign/SignatureLines.vue'
 import { useReport } from '@/stations/sign/useReport'
@@ -124,6 +125,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
             </template>
           </LoadState>
           <EvidencePacks :tally="id" />
+          <ReportLinks :tally="id" :may-sign="course.mayRule" />
           <section aria-label="Rulings">
             <h2>Rulings</h2>
             <dl>
