@@ -45,7 +45,7 @@ final class ThreePeopleSignTest extends BrowserTestCase
         $this->press('Return it');
         $this->type('Why', 'rule on KB 2 first');
         $this->press('Return with this reason');
-        $this->see('is next');
+        $this->see('Taken back before');
 
         $this->actingAs($this->analyst);
         foreach (['pattern' => '1', 'class' => 'missing'] as $scope => $target) {

@@ -3,7 +3,6 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useTally } from '@/composables/useTally'
-import { counted } from '@/format/counts'
 import { figures } from '@/format/said'
 import { moment } from '@/format/moments'
 import AgreementLine from '@/parts/AgreementLine.vue'
@@ -117,8 +116,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
                     <RouterLink :to="block.link" data-figure="sign-off/blocks">{{ block.words }}</RouterLink>
                   </li>
                   <li v-if="failing > 0" :class="{ now: state.next === 'accepted' }">
-                    <span data-figure="sign-off/verdict">{{ counted(failing, 'limit') }} {{ failing === 1 ? 'fails' : 'fail' }}</span
-                    >: mend what is wrong and tally again, or have a data owner waive {{ failing === 1 ? 'it' : 'each' }}. Until then nobody can accept.
+                    Limits fail, as they stand above: mend what is wrong and tally again, or have a data owner waive them. Until then nobody can accept.
                   </li>
                 </ul>
               </section>
