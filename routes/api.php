@@ -265,6 +265,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     // Sign
     Route::get('tallies/{tally}/sign-off', [SignOffController::class, 'show']);
     Route::post('tallies/{tally}/sign-off/ends', [SignOffController::class, 'end'])->defaults(May::ACT, Act::Sign);
+    Route::put('tallies/{tally}/report-texts', [SignOffController::class, 'say'])->defaults(May::ACT, Act::Work);
     Route::post('tallies/{tally}/waivers', [SignOffController::class, 'waive'])->defaults(May::ACT, Act::Waive);
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
     Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])

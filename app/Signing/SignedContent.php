@@ -8,6 +8,7 @@ use App\Adapters\Database\DatabaseRow;
 use App\Models\Delivery;
 use App\Models\EyeCheck;
 use App\Models\RecordCheck;
+use App\Models\ReportText;
 use App\Models\Signature;
 use App\Models\SigningTerms;
 use App\Models\Tally;
@@ -52,6 +53,7 @@ final readonly class SignedContent
                 'digest' => $this->rulings($tally),
             ],
             'proofs' => self::proofs($tally),
+            'texts' => array_map(static fn(ReportText $text): string => $text->text, ReportText::standing($tally->id)),
             'duties' => [
                 'needsCheck' => $terms['needsCheck'],
                 'maySignTwice' => $terms['maySignTwice'],

@@ -51,7 +51,7 @@ thead th{font-size:9pt;color:#4c5967;font-weight:600}
 .mark.agreed i{background:#556270;border:1.5px solid #556270}.mark.changed .t{transform:translateY(3px)}
 .mark.repeated{filter:drop-shadow(2px 2px 0 #fff) drop-shadow(2px 2px 0 #596572)}
 table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;padding-bottom:0;vertical-align:middle}table.groups .bars{vertical-align:top;padding:0;width:146px}table.groups svg{display:block}
-.things{margin:0 0 6pt;padding-left:14pt;max-width:68ch}.things li{margin:0 0 3pt}.for-whom{font-weight:650}.verdict::first-letter{text-transform:uppercase}.next-page{break-after:page}
+.own{white-space:pre-wrap}.words{display:grid;grid-template-columns:38mm 1fr;gap:2pt 8pt;margin:0 0 8pt}.words dt{font-weight:650}.words dd{margin:0}.things{margin:0 0 6pt;padding-left:14pt;max-width:68ch}.things li{margin:0 0 3pt}.for-whom{font-weight:650}.verdict::first-letter{text-transform:uppercase}.next-page{break-after:page}
 .warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
 @media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
 </style>
@@ -262,20 +262,22 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 @foreach($class['slices'] as $slice)<tr><td class="slice" data-sentence="tally/rowLists">{{ $slice['words'] }}</td><td class="n quiet">{{ $figure($sliceName($slice['filter']), $slice['rows']) }}</td><td></td></tr>
 @endforeach
 @endforeach
-@foreach($patterns as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span></th><td class="n">{{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }}</td><td data-figure="tally/patterns">{{ $entry['rulings'] }}</td></tr>
+@foreach(array_slice($patterns, 0, $mostLines) as $entry)<tr><th scope="row">{{ $entry['pattern']->source_column }}: <span data-sentence="patterns">{{ $entry['sentence'] }}</span></th><td class="n">{{ $figure($named('patterns', $entry['pattern']->source_column, $entry['sentence'], 'cells'), $entry['pattern']->cells) }}</td><td data-figure="tally/patterns">{{ $entry['rulings'] }}</td></tr>
 @endforeach
 </tbody>
 </table>
+@if(count($patterns) > $mostLines)<p class="quiet">The largest of them; the findings as CSV hold all.</p>@endif
 
 @if($acts !== [])
 <h2>Rulings that stand</h2>
 <table>
 <thead><tr><th scope="col">Decision</th><th scope="col">About</th><th scope="col" class="n">Findings</th><th scope="col">Why, and by whom</th></tr></thead>
 <tbody>
-@foreach($acts as $entry)<tr><td>{{ $entry['act']->decision?->value }}</td><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td>{{ $shorten($entry['act']->reason) }}@if((string) $entry['act']->ticket !== '') (<span data-ordinal>{{ $entry['act']->ticket }}</span>)@endif<br><small>{{ $entry['act']->user->name }}, {{ $at($entry['act']->created_at) }}@if($entry['act']->asked !== null), asked {{ $entry['act']->asked->name }}@endif, in tally {{ $entry['tally'] }}</small></td></tr>
+@foreach(array_slice($acts, 0, $mostLines) as $entry)<tr><td>{{ $entry['act']->decision?->value }}</td><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td>{{ $shorten($entry['act']->reason) }}@if((string) $entry['act']->ticket !== '') (<span data-ordinal>{{ $entry['act']->ticket }}</span>)@endif<br><small>{{ $entry['act']->user->name }}, {{ $at($entry['act']->created_at) }}@if($entry['act']->asked !== null), asked {{ $entry['act']->asked->name }}@endif, in tally {{ $entry['tally'] }}</small></td></tr>
 @endforeach
 </tbody>
 </table>
+@if(count($acts) > $mostLines)<p class="quiet">The first of them, the newest first; the file of rulings in an evidence pack holds all.</p>@endif
 @endif
 
 <h2>The first findings of each</h2>
@@ -301,6 +303,7 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 @endforeach
 <p class="quiet">Of each kind at most <span data-ordinal>{{ config('nine-tally.report_findings') }}</span> findings are printed; the CSV of findings that goes with this report holds all of them.</p>
 @endif
+@include('report.closing')
 <p class="quiet">Prepared by {{ $tally->user->name }}.</p>
 </main>
 </body>

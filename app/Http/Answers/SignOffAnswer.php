@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Answers;
 
 use App\Actions\Sign\EndSignOff;
+use App\Models\ReportText;
 use App\Models\SecondFactor;
 use App\Models\Signature;
 use App\Models\SignatureAct;
@@ -53,6 +54,10 @@ final readonly class SignOffAnswer
             'headline' => $this->firstPage->verdict($tally, $signOff, $limits),
             'verdict' => SigningWords::limits($limits),
             'things' => $this->firstPage->things($tally, $limits),
+            'texts' => array_map(
+                static fn(ReportText $text): string => $text->text,
+                ReportText::standing($tally->id) + array_fill_keys(ReportText::PLACES, new ReportText(['text' => ''])),
+            ),
             'limits' => array_map(static fn(array $one): array => self::limit($one, $tally), $limits),
             'exceptions' => $this->limits->exceptions($tally),
             'signatures' => array_map(
@@ -76,6 +81,7 @@ final readonly class SignOffAnswer
                 'mayReturn' => EndSignOff::mayEnd($signOff, SignatureAct::Returned, $person),
                 'mayWithdraw' => EndSignOff::mayEnd($signOff, SignatureAct::Withdrawn, $person),
                 'mayWaive' => $person->can('act', [$migration, Act::Waive]),
+                'mayWrite' => ! $signOff->isClosed() && $person->can('act', [$migration, Act::Work]),
                 'maySetLimits' => $person->can('act', [$migration, Act::SetLimits]),
             ],
         ];

@@ -6,6 +6,7 @@ namespace App\Queries\Sign;
 
 use App\Adapters\Storage\SealKeys;
 use App\Models\Pattern;
+use App\Models\ReportText;
 use App\Models\Signature;
 use App\Models\SigningTerms;
 use App\Models\Tally;
@@ -38,6 +39,7 @@ final readonly class FirstPage
 
         return [
             'signOff' => $signOff,
+            'texts' => ReportText::standing($tally->id),
             'limits' => $limits,
             'verdict' => $this->verdict($tally, $signOff, $limits),
             'limitsInWords' => SigningWords::limits($limits),

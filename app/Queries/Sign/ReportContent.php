@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Sign;
 
+use App\Models\Decision;
 use App\Models\Pattern;
 use App\Models\Ruling;
 use App\Models\StandingCount;
@@ -35,6 +36,9 @@ final readonly class ReportContent
     private const PATTERNS_WITH_EXAMPLES = 40;
 
     private const GROUPS_OF_TOTAL = 12;
+
+    /** Of a table: a board reads no more, and the files beside it have the rest. */
+    private const MOST_LINES = 200;
 
     public function __construct(
         private FindingPages $pages,
@@ -89,7 +93,9 @@ final readonly class ReportContent
                 )
                 ->all(),
             'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
-            'acts' => $this->acts($tally, $mask),
+            'acts' => $acts = $this->acts($tally, $mask),
+            'corrections' => $this->corrections($acts),
+            'mostLines' => self::MOST_LINES,
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
             'begins' => static fn(RowFinding $row): string => $row->refused === null
                 ? implode('   ', $row->record()->cells ?? [])
@@ -128,6 +134,27 @@ final readonly class ReportContent
         }
 
         return $acts;
+    }
+
+    /**
+     * Defects that stand, by their tickets; those without one come last.
+     *
+     * @param  list<array{act: Ruling, tally: int, about: string, standing: int}>  $acts
+     * @return list<array{act: Ruling, tally: int, about: string, standing: int}>
+     */
+    private function corrections(array $acts): array
+    {
+        $defects = array_filter($acts, static fn(array $entry): bool => $entry['act']->decision === Decision::Defect);
+        usort(
+            $defects,
+            static fn(array $one, array $other): int => [$one['act']->ticket === null, $one['act']->ticket, -$one['standing']] <=> [
+                $other['act']->ticket === null,
+                $other['act']->ticket,
+                -$other['standing'],
+            ],
+        );
+
+        return $defects;
     }
 
     /**

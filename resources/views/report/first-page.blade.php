@@ -5,6 +5,7 @@
   $signOff->next() !== null => sprintf('It waits to be %s by %s %s.', $signOff->next()->value, $signOff->next()->value === 'prepared' ? 'an' : 'a', $signOff->next()->role()->label()),
   default => '',
 } }}</p>@endif
+@isset($texts['opening'])<p class="own" data-ordinal>{{ $texts['opening']->text }}</p><p class="quiet">{{ $texts['opening']->user->name }}, {{ $at($texts['opening']->created_at) }}</p>@endisset
 @if($things !== [])
 <h2>What to know</h2>
 <ol class="things">@foreach($things as $thing)<li data-figure="sign-off/things">{{ $thing }}</li>@endforeach</ol>

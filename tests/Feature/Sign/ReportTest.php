@@ -212,4 +212,37 @@ final class ReportTest extends TestCase
         $this->api('DELETE', '/report-links/'.$this->number($made, 'id'))->assertNoContent();
         $this->get((string) $address)->assertNotFound();
     }
+
+    public function test_what_has_to_be_corrected_stands_by_ticket_and_own_words_at_their_places(): void
+    {
+        $tally = $this->tallied();
+        $path = "/tallies/{$tally->id}";
+        foreach (
+            [['class', 'missing', 'WH-9'], ['class', 'extra', null], ['pattern', '1', 'WH-2']]
+            as $seen => [$scope, $target, $ticket]
+        ) {
+            $this->api('POST', "{$path}/rulings", [
+                'scope' => $scope,
+                'target' => $target,
+                'decision' => 'defect',
+                'reason' => "wrong {$target}",
+                'ticket' => $ticket,
+                'seenAct' => $seen,
+            ])->assertCreated();
+        }
+        foreach (['opening' => 'The move was stopped once.', 'closing' => "Two remarks:\n<b>none</b>"] as $place => $text) {
+            $this->api('PUT', "{$path}/report-texts", ['place' => $place, 'text' => $text])->assertOk();
+        }
+        $this->api('PUT', "{$path}/report-texts", ['place' => 'between', 'text' => 'x'])->assertUnprocessable();
+
+        $this->get("/api/v1{$path}/report")
+            ->assertOk()
+            ->assertSeeTextInOrder([
+                'The move was stopped once.', 'What to know', 'What has to be corrected', 'WH-2', 'wrong 1', 'WH-9', 'wrong missing',
+                'none', 'wrong extra', 'Remarks', 'Two remarks:', '<b>none</b>', 'Catalogue of causes', 'Words',
+            ]);
+        $this->actingAs($this->owner)
+            ->api('PUT', "{$path}/report-texts", ['place' => 'opening', 'text' => 'x'])
+            ->assertForbidden();
+    }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Sign;
 
 use App\Actions\Sign\EndSignOff;
+use App\Actions\Sign\SayInReport;
 use App\Actions\Sign\SignTallies;
 use App\Actions\Sign\WaiveLimit;
 use App\Http\Answers\SignOffAnswer;
@@ -13,6 +14,7 @@ use App\Http\Requests\Sign\EndRequest;
 use App\Http\Requests\Sign\SignRequest;
 use App\Http\Requests\Sign\WaiveRequest;
 use App\Models\Migration;
+use App\Models\ReportText;
 use App\Models\Signature;
 use App\Models\SignedState;
 use App\Models\Tally;
@@ -20,6 +22,7 @@ use App\Signing\HeldLimits;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Validation\Rule;
 
 /** The limits of a tally, and the signatures on it. */
 final class SignOffController extends Controller
@@ -54,6 +57,17 @@ final class SignOffController extends Controller
             : $waive($tally, $request->limit(), $request->reason(), $request->endsOn(), $request->ticket(), $person);
 
         return response()->json($this->answer->of($this->whole($tally->refresh()), $person));
+    }
+
+    public function say(Request $request, Tally $tally, SayInReport $say): JsonResponse
+    {
+        $request->validate([
+            'place' => ['required', Rule::in(ReportText::PLACES)],
+            'text' => ['present', 'nullable', 'string', 'max:5000'],
+        ]);
+        $say($tally, $request->string('place')->toString(), $request->string('text')->trim()->toString(), $this->person($request));
+
+        return response()->json($this->answer->of($this->whole($tally->refresh()), $this->person($request)));
     }
 
     /** What was signed, byte for byte: its SHA-256 is the digest of the signature. */

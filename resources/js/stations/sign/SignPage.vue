@@ -15,6 +15,7 @@ import StationHead from '@/parts/StationHead.vue'
 import EvidencePacks from '@/stations/sign/EvidencePacks.vue'
 import EndDialog from '@/stations/sign/EndDialog.vue'
 import LimitLines from '@/stations/sign/LimitLines.vue'
+import OwnWords from '@/stations/sign/OwnWords.vue'
 import ReportLinks from '@/stations/sign/ReportLinks.vue'
 import LimitsDialog from '@/stations/sign/LimitsDialog.vue'
 import SignatureLines from '@/stations/sign/SignatureLines.vue'
@@ -26,7 +27,7 @@ const props = defineProps<{ course: Schemas['Course'] }>()
 const id = computed(() => props.course.tally?.id ?? 0)
 const { data: tally, error, isPending, refetch } = useTally(id)
 const report = useReport(id)
-const { signOff, end, waive, lookAgain } = useSignOff(() => id.value)
+const { signOff, end, waive, say, lookAgain } = useSignOff(() => id.value)
 const state = computed(() => signOff.data.value)
 const csv = (of: 'rows' | 'cells', isForSpreadsheets = false): string =>
   `/api/v1/tallies/${id.value}/findings/taken?of=${of}${isForSpreadsheets ? '&for=spreadsheets' : ''}`
@@ -46,7 +47,7 @@ const items = computed(() =>
   mine.value?.digest != null && mine.value.sentence !== null ? [{ tally: id.value, digest: mine.value.digest, sentence: mine.value.sentence }] : [],
 )
 const queries = useQueryClient()
-const revision = computed(() => `${tally.value?.openFindings ?? 0} ${state.value?.state ?? ''} ${JSON.stringify(state.value?.limits ?? [])}`)
+const revision = computed(() => `${tally.value?.openFindings ?? 0} ${state.value?.state ?? ''} ${JSON.stringify([state.value?.limits, state.value?.texts])}`)
 async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<void> {
   await end.mutateAsync({ act, reason })
   open.value = null
@@ -72,7 +73,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
     <LoadState v-else :is-loading="isPending" :error="error" what="The report" @retry="refetch()">
       <div v-if="tally" class="panes" :data-tally="tally.id">
         <aside>
-          <ErrorNote :error="report.error.value ?? waive.error.value ?? end.error.value" />
+          <ErrorNote :error="report.error.value ?? waive.error.value ?? end.error.value ?? say.error.value" />
           <LoadState :is-loading="signOff.isPending.value" :error="signOff.error.value" what="The limits and signatures" @retry="signOff.refetch()">
             <template v-if="state">
               <section aria-label="Limits">
@@ -122,6 +123,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
               </section>
             </template>
           </LoadState>
+          <OwnWords v-if="state && mine?.mayWrite" :texts="state.texts" :is-busy="say.isPending.value" @say="say.mutate($event)" />
           <EvidencePacks :tally="id" />
           <ReportLinks :tally="id" :may-sign="course.mayRule" />
           <section aria-label="Rulings">

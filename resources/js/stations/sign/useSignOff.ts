@@ -27,7 +27,11 @@ export function useSignOff(tally: () => number) {
       answer(api.POST('/tallies/{tally}/waivers', { ...path(), body })),
     onSuccess: took,
   })
-  return { signOff, end, waive, lookAgain: () => queries.invalidateQueries({ queryKey: ['tally', tally(), 'sign-off'] }) }
+  const say = useMutation({
+    mutationFn: (body: { place: 'opening' | 'closing'; text: string }) => answer(api.PUT('/tallies/{tally}/report-texts', { ...path(), body })),
+    onSuccess: took,
+  })
+  return { signOff, end, waive, say, lookAgain: () => queries.invalidateQueries({ queryKey: ['tally', tally(), 'sign-off'] }) }
 }
 
 /** What limits can be set on in a dataset, and which are set: in the draft of its plan, so that they count from the next tally on. */
