@@ -288,6 +288,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::put('datasets/{dataset}/limits', [LimitController::class, 'update'])->defaults(May::ACT, Act::SetLimits);
     Route::get('migrations/{migration}/signing-terms', [LimitController::class, 'terms']);
     Route::put('migrations/{migration}/signing-terms', [LimitController::class, 'changeTerms'])->defaults(May::ACT, Act::SetLimits);
+    Route::get('migrations/{migration}/report', [ReportController::class, 'ofMigration'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);

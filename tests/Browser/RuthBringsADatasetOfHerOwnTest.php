@@ -77,7 +77,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->open('/datasets/2/sign');
         $this->see('Is it good enough to go live?');
         $this->see('10 findings without a ruling.');
-        $this->browser->switchTo()->frame($this->browser->findElement(\Facebook\WebDriver\WebDriverBy::tagName('iframe')));
+        $this->browser->switchTo()->frame($this->visible('//iframe', 'the report'));
         $this->see('10 of 11 findings in Berths are still open');
         $this->browser->switchTo()->defaultContent();
         $this->press('Report as PDF');

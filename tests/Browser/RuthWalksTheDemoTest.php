@@ -6,7 +6,6 @@ namespace Tests\Browser;
 
 use App\Models\User;
 use Database\Demo\Wherrymoor;
-use Facebook\WebDriver\WebDriverBy;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use NineTally\Core\Row\KeyTuple;
@@ -102,7 +101,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $this->station('Sign');
         $this->see('Is it good enough to go live?');
         $this->meetsNoBarrier();
-        $this->browser->switchTo()->frame($this->browser->findElement(WebDriverBy::tagName('iframe')));
+        $this->browser->switchTo()->frame($this->visible('//iframe', 'the report'));
         $this->see('Moorings');
         $this->see(number_format($source['missing']));
         $this->browser->switchTo()->defaultContent();

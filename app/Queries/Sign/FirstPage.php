@@ -46,11 +46,7 @@ final readonly class FirstPage
             'exceptions' => $this->limits->exceptions($tally),
             'things' => $this->things($tally, $limits),
             'population' => $this->population->of($tally),
-            'dutiesRelaxed' => array_keys(array_filter([
-                'no test manager checks' => ! $terms['needsCheck'],
-                'one person may give several signatures' => $terms['maySignTwice'],
-                'who ruled or made the plan may accept' => $terms['mayAcceptOwn'],
-            ])),
+            'dutiesRelaxed' => self::relaxed($terms),
             'sealKey' => $this->keys->key()->fingerprint(),
             'tookTwo' => $this->tookTwo($signOff),
         ];
@@ -132,6 +128,19 @@ final readonly class FirstPage
         $all = [...$waived, ...$failing, ...$further, ...$this->totals($tally), ...$this->patterns($tally), ...$this->apart($tally)];
 
         return array_slice($all, 0, self::THINGS);
+    }
+
+    /**
+     * @param  array{needsCheck: bool, maySignTwice: bool, mayAcceptOwn: bool, ...}  $terms
+     * @return list<string> duties that are not apart in the migration
+     */
+    public static function relaxed(array $terms): array
+    {
+        return array_keys(array_filter([
+            'no test manager checks' => ! $terms['needsCheck'],
+            'one person may give several signatures' => $terms['maySignTwice'],
+            'who ruled or made the plan may accept' => $terms['mayAcceptOwn'],
+        ]));
     }
 
     /** @return list<string> */

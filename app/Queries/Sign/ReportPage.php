@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries\Sign;
 
+use App\Adapters\Storage\SealKeys;
+use App\Models\Migration;
 use App\Models\Tally;
 use Illuminate\Contracts\View\Factory;
 use Illuminate\Foundation\Vite;
@@ -19,6 +21,8 @@ final readonly class ReportPage
         private Factory $views,
         private ReportContent $content,
         private FirstPage $firstPage,
+        private MigrationReport $migrationReport,
+        private SealKeys $keys,
         private Vite $assets,
     ) {}
 
@@ -27,6 +31,17 @@ final readonly class ReportPage
         return $this->views->make('report', [
             ...($this->content)($tally),
             ...$this->firstPage->of($tally),
+            'textFont' => $this->font('atkinson-hyperlegible-next'),
+            'cellFont' => $this->font('atkinson-hyperlegible-mono'),
+            'policy' => self::POLICY,
+        ])->render();
+    }
+
+    public function ofMigration(Migration $migration): string
+    {
+        return $this->views->make('report.migration', [
+            ...$this->migrationReport->of($migration),
+            'sealKey' => $this->keys->key()->fingerprint(),
             'textFont' => $this->font('atkinson-hyperlegible-next'),
             'cellFont' => $this->font('atkinson-hyperlegible-mono'),
             'policy' => self::POLICY,

@@ -139,6 +139,18 @@ final class SignOffTest extends TestCase
         self::assertSame(0, Signature::query()->count());
         $this->api('POST', $path, ['items' => $seen, 'password' => $password])->assertCreated()->assertJsonCount(2, 'items');
 
+        $this->migration->datasets()->create(['name' => 'Wharves']);
+        $this->get("/api/v1/migrations/{$this->migration->id}/report")
+            ->assertOk()
+            ->assertSeeTextInOrder([
+                '0 of 2 datasets that were tallied are accepted',
+                'Wharves',
+                'not tallied',
+                'Berths',
+                'prepared: Ruth Osei',
+                'Moorings',
+                'prepared: Ruth Osei',
+            ]);
         $this->actingAs($this->manager);
         self::assertSame(['Berths', 'Moorings'], array_column($this->objects($this->api('GET', '/for-me'), 'toSign'), 'dataset'));
     }

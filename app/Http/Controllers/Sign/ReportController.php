@@ -7,6 +7,7 @@ namespace App\Http\Controllers\Sign;
 use App\Adapters\Storage\BlobStore;
 use App\Http\Controllers\Controller;
 use App\Jobs\PrintReport;
+use App\Models\Migration;
 use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
@@ -23,15 +24,22 @@ final class ReportController extends Controller
     /** The very document that is printed. */
     public function page(Tally $tally, ReportPage $page): Response
     {
+        return self::document($page->html($tally));
+    }
 
-        return response(
-            $page->html($tally),
-            headers: [
-                'Content-Type' => 'text/html; charset=utf-8',
-                'Content-Security-Policy' => ReportPage::POLICY,
-                'X-Frame-Options' => 'SAMEORIGIN',
-            ],
-        );
+    /** All datasets of a migration on one page. */
+    public function ofMigration(Migration $migration, ReportPage $page): Response
+    {
+        return self::document($page->ofMigration($migration));
+    }
+
+    private static function document(string $html): Response
+    {
+        return response($html, headers: [
+            'Content-Type' => 'text/html; charset=utf-8',
+            'Content-Security-Policy' => ReportPage::POLICY,
+            'X-Frame-Options' => 'SAMEORIGIN',
+        ]);
     }
 
     public function order(Request $request, Tally $tally): JsonResponse

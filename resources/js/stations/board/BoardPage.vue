@@ -80,6 +80,7 @@ watchEffect(() => {
             <RouterLink v-if="board.mayAudit" :to="`/migrations/${id}/trail`">The trail</RouterLink>
             <RouterLink v-if="board.sums.values > 0" class="button" :to="`/migrations/${id}/between`">Between datasets</RouterLink>
             <el-button v-if="board.sums.values > 0" @click="isComparing = true">Rehearsals</el-button>
+            <a v-if="board.sums.values > 0" class="button" :href="`/api/v1/migrations/${id}/report`" target="_blank" rel="noopener">Report</a>
             <el-button @click="isSettingTerms = true">What is good enough</el-button>
             <el-button v-if="board.mayWork && board.datasets.length > 1" @click="isTallyingAll = true">Tally all datasets</el-button>
             <el-button v-if="board.mayWork" type="primary" @click="isAdding = true">Add a dataset</el-button>

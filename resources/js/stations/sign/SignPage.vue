@@ -151,7 +151,13 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
             is kept as it was printed; a later ruling makes a new one.
           </p>
         </aside>
-        <iframe :key="revision" :src="`/api/v1/tallies/${tally.id}/report`" title="The report as its reader will see it" sandbox="" />
+        <iframe
+          v-if="state || signOff.error.value"
+          :key="revision"
+          :src="`/api/v1/tallies/${tally.id}/report`"
+          title="The report as its reader will see it"
+          sandbox=""
+        />
       </div>
     </LoadState>
     <SignDialog
