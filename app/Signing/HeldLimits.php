@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Signing;
 
+use App\Models\SignatureAct;
 use App\Models\Tally;
 use App\Models\Waiver;
 use NineTally\Core\Cause\CauseId;
@@ -33,8 +34,12 @@ final readonly class HeldLimits
      */
     public function of(Tally $tally): array
     {
-        $waivers = $tally->dataset->waivers->keyBy('limit_id');
-        $today = now()->toImmutable();
+        // What was accepted stays as it was then, though a waiver ends later, or is taken back.
+        $last = $tally->signatures->last();
+        $today = $last?->act === SignatureAct::Accepted ? $last->created_at->toImmutable() : now()->toImmutable();
+        $waivers = $tally->dataset->waivers
+            ->filter(static fn(Waiver $waiver): bool => $waiver->created_at->lessThanOrEqualTo($today))
+            ->keyBy('limit_id');
         $limits = array_map(function (HeldLimit $held) use ($tally, $waivers, $today): array {
             $waiver = $held->state->fails() ? $waivers->get($held->limit->id()) : null;
 

@@ -33,6 +33,8 @@ final readonly class ProcessPool implements TaskExecutor
             }
             while (array_filter(array_column($workers, 'isBusy')) !== []) {
                 foreach ($workers as $number => $worker) {
+                    // Asked first: what a worker says last is still to be read when it has ended.
+                    $hasEnded = ! $worker['process']->isRunning();
                     $lines = explode("\n", $worker['rest'].$worker['process']->getIncrementalOutput());
                     $workers[$number]['rest'] = (string) array_pop($lines);
                     foreach ($lines as $line) {
@@ -42,11 +44,7 @@ final readonly class ProcessPool implements TaskExecutor
                             $workers[$number]['isBusy'] = $next !== null;
                         }
                     }
-                    if (
-                        $workers[$number]['isBusy'] &&
-                        ! $worker['process']->isRunning() &&
-                        $worker['process']->getIncrementalOutput() === ''
-                    ) {
+                    if ($workers[$number]['isBusy'] && $hasEnded) {
                         throw WorkerFailure::died($worker['process']->getErrorOutput());
                     }
                 }

@@ -86,6 +86,11 @@ final class LimitsTest extends TestCase
                 'no qualified signatures',
             ]);
 
+        // Long after, what was accepted is as it was, though the waiver is over.
+        $this->travel(40)->days();
+        self::assertSame('WH-12', $this->api('GET', "/tallies/{$tally->id}/sign-off")->json('limits.0.waiver.ticket'));
+        $this->travelBack();
+
         // One row more is missing: that is worse than what was waived.
         $this->actingAs($this->analyst);
         $this->deliver('target', "basin,berth,fee\nKB,1,10\n", 'new.csv');
