@@ -75,10 +75,8 @@ const trial = useTrial(
   () => props.draft,
   () => props.isSaving,
 )
-/** What a total came to on the rows of some keys, as soon as it is chosen. */
+/** What a total came to on the rows of some keys, as soon as it is chosen: prepared rows, whatever it is over. */
 function tried(place: number): string {
-  // The sample is of prepared rows.
-  if (totals.value[place]?.over === 'delivered') return ''
   const total = trial.isPlaceholderData.value ? undefined : trial.data.value?.result?.totals[place]
   if (total === undefined || (total.source === null && total.target === null)) return ''
   const both = `${amount(total.source)} and ${amount(total.target)}`
@@ -105,7 +103,8 @@ function addEntered(): void {
         <span
           >{{ nameOf(total) }}
           <span v-if="tried(place)" class="quiet"
-            >on the sample: <span data-figure="trial/result/totals">{{ tried(place) }}</span></span
+            >on the sample{{ totals[place]?.over === 'delivered' ? ', over its prepared rows' : '' }}:
+            <span data-figure="trial/result/totals">{{ tried(place) }}</span></span
           ></span
         >
         <el-button
