@@ -16,6 +16,7 @@ use App\Models\TallyTotal;
 use App\Models\Waiver;
 use App\Queries\Prove\EyeCheckResult;
 use Illuminate\Database\Connection;
+use NineTally\Core\Limits\HeldLimit;
 use NineTally\Core\Plan\CanonicalJson;
 
 /**
@@ -28,8 +29,11 @@ final readonly class SignedContent
 
     public function __construct(private Connection $database, private HeldLimits $limits) {}
 
-    /** @param Tally $tally with {@see HeldLimits::RELATIONS} and the migration of its dataset */
-    public function of(Tally $tally): string
+    /**
+     * @param  Tally  $tally  with {@see HeldLimits::RELATIONS}
+     * @param  list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>  $limits  of the tally
+     */
+    public function of(Tally $tally, array $limits): string
     {
         $terms = SigningTerms::of($tally->dataset->migration);
 
@@ -46,7 +50,7 @@ final readonly class SignedContent
                 'cells' => $tally->summary['cells'],
                 'values' => $tally->summary['values'] ?? null,
             ],
-            'limits' => array_map(self::limit(...), $this->limits->of($tally)),
+            'limits' => array_map(self::limit(...), $limits),
             'exceptions' => $this->limits->exceptions($tally),
             'rulings' => [
                 'findings' => self::counts($tally),
@@ -121,7 +125,7 @@ final readonly class SignedContent
     }
 
     /**
-     * @param  array{held: \NineTally\Core\Limits\HeldLimit, scope: string, waiver: Waiver|null}  $limit
+     * @param  array{held: HeldLimit, scope: string, waiver: Waiver|null}  $limit
      * @return array<string, mixed>
      */
     private static function limit(array $limit): array

@@ -28,9 +28,7 @@ final readonly class SigningWords
     /** @param list<array{held: HeldLimit, scope: string, waiver: Waiver|null}> $limits */
     public static function limits(array $limits): string
     {
-        $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
-        $failing = count(array_filter($limits, static fn(array $one): bool => $one['held']->state->fails())) - $waived;
-        $all = count($limits);
+        ['all' => $all, 'failing' => $failing, 'waived' => $waived] = self::counts($limits);
 
         return match (true) {
             $all === 0 => 'no limit is set',
@@ -41,6 +39,18 @@ final readonly class SigningWords
                 ...$failing === 0 ? [] : [sprintf('%d %s', $failing, $failing === 1 ? 'fails' : 'fail')],
             ]),
         };
+    }
+
+    /**
+     * @param  list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>  $limits
+     * @return array{all: int, failing: int, waived: int} those that are waived are not among those that fail
+     */
+    public static function counts(array $limits): array
+    {
+        $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
+        $failing = count(array_filter($limits, static fn(array $one): bool => $one['held']->state->fails()));
+
+        return ['all' => count($limits), 'failing' => $failing - $waived, 'waived' => $waived];
     }
 
     private static function findings(Tally $tally): string

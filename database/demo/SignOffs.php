@@ -49,6 +49,7 @@ final readonly class SignOffs
         private SignTallies $sign,
         private WaiveLimit $waive,
         private SignedContent $content,
+        private HeldLimits $limits,
     ) {}
 
     public function terms(Migration $migration, User $manager): void
@@ -77,7 +78,8 @@ final readonly class SignOffs
                 if ($who === 'owner') {
                     ($this->waive)($this->fresh($dataset), 'rows-missing', self::REASONS['class'], self::WAIVED_UNTIL, 'WH-31', $person);
                 }
-                $seen = [$tally->id => hash('sha256', $this->content->of($this->fresh($dataset)))];
+                $shown = $this->fresh($dataset);
+                $seen = [$tally->id => hash('sha256', $this->content->of($shown, $this->limits->of($shown)))];
                 ($this->sign)($migration, $seen, $person, $password(), '');
             }
         }

@@ -17,17 +17,25 @@ final readonly class TrailChain
 {
     private const AT_ONCE = 1_000;
 
+    /** Among so many of the newest entries one that was committed late is looked for; the whole trail is when somebody asks for it. */
+    private const LATE = 10_000;
+
     public function __construct(private Connection $database) {}
 
-    /** @return int entries that were linked */
-    public function link(): int
+    /**
+     * @param  bool  $all  whether the whole trail is looked through, and not its end
+     * @return int entries that were linked
+     */
+    public function link(bool $all = false): int
     {
-        return $this->database->transaction(function (): int {
+        return $this->database->transaction(function () use ($all): int {
             $this->database->select('SELECT pg_advisory_xact_lock(4, 1)');
             $linked = 0;
             $last = TrailLink::query()->latest('place')->first();
+            $newest = TrailEntry::query()->latest('id')->first()->id ?? 0;
+            $from = $all ? 0 : $newest - self::LATE;
             do {
-                $waiting = $this->waiting()->with('detail')->orderBy('id')->limit(self::AT_ONCE)->get();
+                $waiting = $this->waiting()->where('id', '>', $from)->orderBy('id')->limit(self::AT_ONCE)->get();
                 foreach ($waiting as $entry) {
                     $last = TrailLink::query()->create([
                         'place' => ($last->place ?? 0) + 1,

@@ -26,17 +26,17 @@ final readonly class SaveDraft
      * @param  array<array-key, mixed>  $document  a plan's, but that its key may be empty and the format version and the ids of pairs may
      *     be left out
      *
-     * @param  list<array<string, mixed>>|null  $limits  what is good enough, by who may say so; null leaves it as it stands
      * @param  int|null  $seen  the number of the draft that the person saw; null overwrites whatever is there
      *
      * @throws \NineTally\Core\Plan\UnusablePlan when it does not follow the schema, with the places
      * @throws DraftChanged when somebody else has saved another since
      */
-    public function __invoke(Dataset $dataset, array $document, User $person, ?int $seen = null, ?array $limits = null): PlanDraft
+    public function __invoke(Dataset $dataset, array $document, User $person, ?int $seen = null): PlanDraft
     {
+        // What is good enough is said by another address, and stays as it stands.
         $normal = array_diff_key($this->opened($dataset, $document, $person), ['limits' => true]);
 
-        return $this->database->transaction(static function () use ($dataset, $normal, $person, $seen, $limits): PlanDraft {
+        return $this->database->transaction(static function () use ($dataset, $normal, $person, $seen): PlanDraft {
             // Two may save at the same moment: the lock gives them an order, and the second learns of the first.
             Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
             $known = PlanDraft::query()->find($dataset->id);
@@ -44,12 +44,11 @@ final readonly class SaveDraft
                 throw DraftChanged::since($seen, $known);
             }
 
-            $limits ??= $known->document['limits'] ?? [];
-            $normal += $limits === [] ? [] : ['limits' => $limits];
+            $document = $normal + array_intersect_key($known->document ?? [], ['limits' => true]);
 
             return PlanDraft::query()->updateOrCreate(
                 ['dataset_id' => $dataset->id],
-                ['document' => $normal, 'user_id' => $person->id, 'number' => ($known->number ?? 0) + 1],
+                ['document' => $document, 'user_id' => $person->id, 'number' => ($known->number ?? 0) + 1],
             );
         });
     }

@@ -81,7 +81,7 @@ final readonly class SignTallies
                 throw Conflict::because('blocked', "{$tally->dataset->name}: {$block['words']} Nothing was signed.");
             }
         }
-        $content = $this->content->of($tally);
+        $content = $this->content->of($tally, $limits);
         if (! hash_equals(hash('sha256', $content), $seen)) {
             throw Conflict::because('changed-meanwhile', sprintf(
                 '%s: what you were shown is no longer how it is; somebody ruled, waived or looked at rows meanwhile. Look at it again, '.

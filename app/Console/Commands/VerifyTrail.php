@@ -17,7 +17,7 @@ final class VerifyTrail extends Command
     public function handle(TrailChain $chain): int
     {
         if ($this->option('verify') !== true) {
-            $linked = $chain->link();
+            $linked = $chain->link(all: true);
             $this->line("{$linked} entries linked.");
 
             return self::SUCCESS;

@@ -51,15 +51,15 @@ final readonly class Board
     {
         $signOff = SignOff::of($tally);
         $limits = $this->limits->of($tally);
-        $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
+        ['all' => $all, 'failing' => $fails, 'waived' => $waived] = SigningWords::counts($limits);
 
         return [
             'state' => $signOff->state->value,
             'next' => $signOff->next()?->value,
             'nextRole' => $signOff->next()?->role()?->label(),
             'verdict' => SigningWords::limits($limits),
-            'limits' => count($limits),
-            'fails' => count(array_filter($limits, static fn(array $one): bool => $one['held']->state->fails())) - $waived,
+            'limits' => $all,
+            'fails' => $fails,
             'waived' => $waived,
         ];
     }

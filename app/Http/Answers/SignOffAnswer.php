@@ -76,7 +76,7 @@ final readonly class SignOffAnswer
             'mine' => [
                 'act' => $isMine ? $next->value : null,
                 'sentence' => $isMine ? SigningWords::of($next, $tally, $limits) : null,
-                'digest' => $isMine ? hash('sha256', $this->content->of($tally)) : null,
+                'digest' => $isMine ? hash('sha256', $this->content->of($tally, $limits)) : null,
                 'needsCode' => $isMine && SecondFactor::of($person) !== null,
                 'mayReturn' => EndSignOff::mayEnd($signOff, SignatureAct::Returned, $person),
                 'mayWithdraw' => EndSignOff::mayEnd($signOff, SignatureAct::Withdrawn, $person),

@@ -59,7 +59,7 @@ final readonly class WaitingSignatures
                 'migration' => ['id' => $tally->dataset->migration_id, 'name' => $tally->dataset->migration->name],
                 'act' => $next->value,
                 'sentence' => SigningWords::of($next, $tally, $limits),
-                'digest' => hash('sha256', $this->content->of($tally)),
+                'digest' => hash('sha256', $this->content->of($tally, $limits)),
                 'needsCode' => $hasFactor,
                 'blocks' => array_values($blocks),
                 'last' => SignOffAnswer::signature($last),

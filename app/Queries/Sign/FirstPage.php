@@ -59,8 +59,7 @@ final readonly class FirstPage
     public function verdict(Tally $tally, SignOff $signOff, array $limits): ?string
     {
         $name = $tally->dataset->name;
-        $waived = count(array_filter($limits, static fn(array $one): bool => $one['waiver'] !== null));
-        $failing = count(array_filter($limits, static fn(array $one): bool => $one['held']->state->fails())) - $waived;
+        ['failing' => $failing, 'waived' => $waived] = SigningWords::counts($limits);
 
         return match (true) {
             $limits === [] => $signOff->state === SignOffState::Accepted ? "{$name} is accepted, and no limit was set" : null,
