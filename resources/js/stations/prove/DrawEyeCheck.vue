@@ -54,6 +54,9 @@ form {
   justify-content: start;
   font-size: 13.5px;
 }
+label {
+  grid-column: 1;
+}
 p,
 .el-button {
   grid-column: 1 / -1;
