@@ -25,6 +25,7 @@ use App\Http\Controllers\Prove\EyeCheckController;
 use App\Http\Controllers\Prove\PopulationController;
 use App\Http\Controllers\Prove\RequiredRecordController;
 use App\Http\Controllers\Prove\TotalController;
+use App\Http\Controllers\Retention\RetentionController;
 use App\Http\Controllers\Review\CommentController;
 use App\Http\Controllers\Review\DefectController;
 use App\Http\Controllers\Review\DeliveredController;
@@ -48,7 +49,9 @@ use App\Http\Controllers\Work\WorkController;
 use App\Http\Middleware\KeepsTrail;
 use App\Http\Middleware\May;
 use App\Http\Middleware\NoTimeLimit;
+use App\Http\Middleware\RequiresContent;
 use App\Http\Middleware\RequiresUnmaskedAccess;
+use App\Http\Middleware\SeesReports;
 use App\Policies\Act;
 use Illuminate\Support\Facades\Route;
 
@@ -134,26 +137,22 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('datasets/{dataset}/tallies', [TallyController::class, 'index']);
     Route::get('tallies/{tally}', [TallyController::class, 'show']);
     Route::put('tallies/{tally}/name', [TallyController::class, 'name'])->defaults(May::ACT, Act::Work);
-    Route::get('tallies/{tally}/rulings-left-behind', [TallyController::class, 'leftBehind']);
-    Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
     Route::post('migrations/{migration}/runs', [RunController::class, 'all'])->defaults(May::ACT, Act::Work);
     Route::get('migrations/{migration}/rehearsals', RehearsalController::class);
     Route::get('migrations/{migration}/shared-deliveries', [SharedDeliveryController::class, 'index']);
     Route::post('migrations/{migration}/landing-demands', [SharedDeliveryController::class, 'demand'])->defaults(May::ACT, Act::Work);
     Route::put('datasets/{dataset}/runs-on-delivery', [RunController::class, 'onDelivery'])->defaults(May::ACT, Act::Work);
+    // What is nothing without the content
+    Route::middleware(RequiresContent::class)->group(function (): void {
+        Route::get('tallies/{tally}/against/{earlier}', [TallyController::class, 'compare']);
+        Route::get('tallies/{tally}/rulings-left-behind', [TallyController::class, 'leftBehind']);
+    });
 
     // Deliver, Preparation and Match, where rows stand as they were delivered: masked, as everywhere
     Route::post('datasets/{dataset}/waiting-parts', [ReceiptController::class, 'waiting'])->defaults(May::ACT, Act::View);
     Route::get('receipts/{receipt}', [ReceiptController::class, 'show']);
     Route::get('datasets/{dataset}/profile', [ProfileController::class, 'show']);
     Route::post('datasets/{dataset}/profile', [ProfileController::class, 'again'])->defaults(May::ACT, Act::Work);
-    Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
-    Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
-        ->middleware(NoTimeLimit::class)
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
-    Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations'])->defaults(May::ACT, Act::View);
-    Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing'])->defaults(May::ACT, Act::View);
     Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
     Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try'])->defaults(May::ACT, Act::View);
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
@@ -167,11 +166,21 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::get('datasets/{dataset}/trial', [AdviceController::class, 'trial']);
     Route::get('datasets/{dataset}/advice', [AdviceController::class, 'show']);
     Route::post('datasets/{dataset}/key-counts', [KeyCountController::class, 'store'])->defaults(May::ACT, Act::View);
-    Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
-    Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
+    // What is nothing without the content
+    Route::middleware(RequiresContent::class)->group(function (): void {
+        Route::get('deliveries/{delivery}/rows', [ProfileController::class, 'rows']);
+        Route::get('deliveries/{delivery}/refused.csv', [DeliveryController::class, 'refusedCsv'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('deliveries/{delivery}/refused', [DeliveryController::class, 'refused']);
+        Route::post('deliveries/{delivery}/combinations', [ProfileController::class, 'combinations'])->defaults(May::ACT, Act::View);
+        Route::post('deliveries/{delivery}/rows-sharing', [ProfileController::class, 'sharing'])->defaults(May::ACT, Act::View);
+        Route::get('tallies/{tally}/records/{sequence}/delivered', [DeliveredController::class, 'show'])->whereNumber('sequence');
+        Route::get('tallies/{tally}/records/{sequence}/keys-beside', [DeliveredController::class, 'beside'])->whereNumber('sequence');
+    });
 
     // What holds values as they are, and is of no use without them
-    Route::middleware(RequiresUnmaskedAccess::class)->group(function (): void {
+    Route::middleware([RequiresUnmaskedAccess::class, RequiresContent::class])->group(function (): void {
         Route::post('datasets/{dataset}/corrections', [DefectController::class, 'correct'])
             ->defaults(May::ACT, Act::Rule)
             ->middleware(NoTimeLimit::class);
@@ -190,37 +199,12 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     });
 
     // Review
-    Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
-    Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
-    Route::get('tallies/{tally}/findings/worth', [FindingController::class, 'worth']);
-    Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])
-        ->middleware(NoTimeLimit::class)
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
-    Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])
-        ->defaults(May::ACT, Act::View)
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
-    Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
-    Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
-    Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])
-        ->defaults(May::ACT, Act::Work)
-        ->whereNumber('number');
-    Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
-    Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
-    Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
-    Route::get('tallies/{tally}/forgiven/{number}/taken', [ForgivenController::class, 'take'])
-            ->defaults(KeepsTrail::TAKES_AWAY, true)
-        ->whereNumber('number')
-        ->middleware(NoTimeLimit::class);
     Route::get('datasets/{dataset}/defects', [DefectController::class, 'index']);
     Route::get('datasets/{dataset}/defects/taken', [DefectController::class, 'takeDefects'])
         ->middleware(NoTimeLimit::class)
         ->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::put('rulings/{ruling}/defect', [DefectController::class, 'assign'])->defaults(May::ACT, Act::Rule);
     Route::get('datasets/{dataset}/corrections', [DefectController::class, 'corrections']);
-    Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
-    Route::post('tallies/{tally}/comments', [CommentController::class, 'store'])->defaults(May::ACT, Act::Comment);
     Route::get('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'index']);
     Route::post('datasets/{dataset}/kept-filters', [KeptFilterController::class, 'store'])->defaults(May::ACT, Act::Rule);
     Route::delete('kept-filters/{filter}', [KeptFilterController::class, 'destroy'])->defaults(May::ACT, Act::Rule);
@@ -229,31 +213,62 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::delete('datasets/{dataset}/unmaskings', [UnmaskingController::class, 'destroy'])->defaults(May::ACT, Act::Unmask);
     Route::get('for-me', ForMeController::class);
     Route::get('tallies/{tally}/rulings', [RulingController::class, 'index']);
-    Route::post('tallies/{tally}/rulings', [RulingController::class, 'store'])->defaults(May::ACT, Act::Rule);
-    Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo'])->defaults(May::ACT, Act::Rule);
+    // What is nothing without the content
+    Route::middleware(RequiresContent::class)->group(function (): void {
+        Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
+        Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
+        Route::get('tallies/{tally}/findings/worth', [FindingController::class, 'worth']);
+        Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/findings/table-schema', [FindingController::class, 'schema']);
+        Route::post('tallies/{tally}/findings/workbook', [FindingController::class, 'askForWorkbook'])
+            ->defaults(May::ACT, Act::View)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/records/{sequence}', [FindingController::class, 'record'])->whereNumber('sequence');
+        Route::get('tallies/{tally}/records/{sequence}/rulings', [FindingController::class, 'history'])->whereNumber('sequence');
+        Route::get('tallies/{tally}/patterns/{number}/value-pairs', [FindingController::class, 'valuePairs'])->whereNumber('number');
+        Route::get('tallies/{tally}/patterns/{number}/rules', [FindingController::class, 'rules'])
+            ->defaults(May::ACT, Act::Work)
+            ->whereNumber('number');
+        Route::get('tallies/{tally}/agreeing-row', [FindingController::class, 'agreeing']);
+        Route::get('tallies/{tally}/keys', [FindingController::class, 'keys']);
+        Route::get('tallies/{tally}/forgiven/{number}', [ForgivenController::class, 'index'])->whereNumber('number');
+        Route::get('tallies/{tally}/forgiven/{number}/taken', [ForgivenController::class, 'take'])
+                ->defaults(KeepsTrail::TAKES_AWAY, true)
+            ->whereNumber('number')
+            ->middleware(NoTimeLimit::class);
+        Route::get('tallies/{tally}/comments', [CommentController::class, 'index']);
+        Route::post('tallies/{tally}/comments', [CommentController::class, 'store'])->defaults(May::ACT, Act::Comment);
+        Route::post('rulings/{ruling}/undo', [RulingController::class, 'undo'])->defaults(May::ACT, Act::Rule);
+        Route::post('tallies/{tally}/rulings', [RulingController::class, 'store'])->defaults(May::ACT, Act::Rule);
+    });
 
     // Prove
     Route::get('tallies/{tally}/totals', [TotalController::class, 'index']);
-    Route::get('tallies/{tally}/totals/{number}/groups', [TotalController::class, 'groups'])->whereNumber('number');
-    Route::post('tallies/{tally}/totals/{number}/published-figures', [TotalController::class, 'publish'])
-        ->defaults(May::ACT, Act::Work)
-        ->whereNumber('number');
     Route::get('datasets/{dataset}/required-record-proposals', [RequiredRecordController::class, 'proposals'])
         ->defaults(May::ACT, Act::Work);
     Route::get('tallies/{tally}/required-records', [RequiredRecordController::class, 'index']);
-    Route::get('tallies/{tally}/required-records/{number}/lines', [RequiredRecordController::class, 'lines'])->whereNumber('number');
-    Route::get('tallies/{tally}/required-records/{number}/taken', [RequiredRecordController::class, 'take'])
-        ->middleware(NoTimeLimit::class)
-        ->defaults(KeepsTrail::TAKES_AWAY, true)
-        ->whereNumber('number');
     Route::get('tallies/{tally}/population', PopulationController::class);
     Route::get('tallies/{tally}/eye-checks', [EyeCheckController::class, 'index']);
-    Route::post('tallies/{tally}/eye-checks', [EyeCheckController::class, 'store'])->defaults(May::ACT, Act::Rule);
-    Route::get('eye-checks/{eyeCheck}', [EyeCheckController::class, 'show']);
-    Route::get('eye-checks/{eyeCheck}/rows/{place}', [EyeCheckController::class, 'row'])->whereNumber('place');
-    Route::post('eye-checks/{eyeCheck}/verdicts', [EyeCheckController::class, 'say'])->defaults(May::ACT, Act::Rule);
-    Route::post('eye-checks/{eyeCheck}/people', [EyeCheckController::class, 'give'])->defaults(May::ACT, Act::Rule);
-    Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
+    // What is nothing without the content
+    Route::middleware(RequiresContent::class)->group(function (): void {
+        Route::get('tallies/{tally}/totals/{number}/groups', [TotalController::class, 'groups'])->whereNumber('number');
+        Route::post('tallies/{tally}/totals/{number}/published-figures', [TotalController::class, 'publish'])
+            ->defaults(May::ACT, Act::Work)
+            ->whereNumber('number');
+        Route::get('tallies/{tally}/required-records/{number}/lines', [RequiredRecordController::class, 'lines'])->whereNumber('number');
+        Route::get('tallies/{tally}/required-records/{number}/taken', [RequiredRecordController::class, 'take'])
+            ->middleware(NoTimeLimit::class)
+            ->defaults(KeepsTrail::TAKES_AWAY, true)
+            ->whereNumber('number');
+        Route::post('tallies/{tally}/eye-checks', [EyeCheckController::class, 'store'])->defaults(May::ACT, Act::Rule);
+        Route::get('eye-checks/{eyeCheck}', [EyeCheckController::class, 'show']);
+        Route::get('eye-checks/{eyeCheck}/rows/{place}', [EyeCheckController::class, 'row'])->whereNumber('place');
+        Route::post('eye-checks/{eyeCheck}/verdicts', [EyeCheckController::class, 'say'])->defaults(May::ACT, Act::Rule);
+        Route::post('eye-checks/{eyeCheck}/people', [EyeCheckController::class, 'give'])->defaults(May::ACT, Act::Rule);
+        Route::get('tallies/{tally}/totals/{number}/picture', [TotalController::class, 'picture'])->whereNumber('number');
+    });
 
     // Preparation and Review, to be taken away
     Route::get('workbooks', [WorkbookController::class, 'index']);
@@ -268,10 +283,6 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::put('tallies/{tally}/report-texts', [SignOffController::class, 'say'])->defaults(May::ACT, Act::Work);
     Route::post('tallies/{tally}/waivers', [SignOffController::class, 'waive'])->defaults(May::ACT, Act::Waive);
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
-    Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::get('tallies/{tally}/report-links', [ReportLinkController::class, 'index']);
-    Route::post('tallies/{tally}/report-links', [ReportLinkController::class, 'store'])->defaults(May::ACT, Act::Sign);
     Route::delete('report-links/{reportLink}', [ReportLinkController::class, 'revoke'])->defaults(May::ACT, Act::Sign);
     Route::get('seal-key', [PackCheckController::class, 'key']);
     Route::post('pack-checks', [PackCheckController::class, 'store'])->defaults(May::ACT, Act::View);
@@ -279,18 +290,28 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->defaults(May::ACT, Act::View)
         ->whereNumber('offset');
     Route::get('pack-checks/{inspection}', [PackCheckController::class, 'show']);
-    Route::get('tallies/{tally}/packs', [PackController::class, 'index']);
-    Route::post('tallies/{tally}/pack-orders', [PackController::class, 'order'])->defaults(May::ACT, Act::View);
-    Route::post('tallies/{tally}/clear-pack-orders', [PackController::class, 'orderClear'])->defaults(May::ACT, Act::TakeClear);
     Route::get('pack-orders/{packOrder}', [PackController::class, 'show']);
-    Route::get('packs/{pack}/zip', [PackController::class, 'download'])->defaults(KeepsTrail::TAKES_AWAY, true);
     Route::get('datasets/{dataset}/limits', [LimitController::class, 'show']);
     Route::put('datasets/{dataset}/limits', [LimitController::class, 'update'])->defaults(May::ACT, Act::SetLimits);
     Route::get('migrations/{migration}/signing-terms', [LimitController::class, 'terms']);
     Route::put('migrations/{migration}/signing-terms', [LimitController::class, 'changeTerms'])->defaults(May::ACT, Act::SetLimits);
-    Route::get('migrations/{migration}/report', [ReportController::class, 'ofMigration'])->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
     Route::get('report-orders/{order}', [ReportController::class, 'show']);
-    Route::get('reports/{report}/pdf', [ReportController::class, 'pdf'])->defaults(KeepsTrail::TAKES_AWAY, true);
+    Route::get('migrations/{migration}/content', [RetentionController::class, 'index']);
+    Route::post('migrations/{migration}/purge-previews', [RetentionController::class, 'preview'])->defaults(May::ACT, Act::Purge);
+    Route::post('migrations/{migration}/purges', [RetentionController::class, 'purge'])->defaults(May::ACT, Act::Purge);
+    // For whoever signs, and for whom the migration says
+    Route::middleware(SeesReports::class)->group(function (): void {
+        Route::get('tallies/{tally}/signatures/{signature}/state', [SignOffController::class, 'state'])
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/report-links', [ReportLinkController::class, 'index']);
+        Route::post('tallies/{tally}/report-links', [ReportLinkController::class, 'store'])->defaults(May::ACT, Act::Sign);
+        Route::get('tallies/{tally}/packs', [PackController::class, 'index']);
+        Route::post('tallies/{tally}/pack-orders', [PackController::class, 'order'])->defaults(May::ACT, Act::View);
+        Route::post('tallies/{tally}/clear-pack-orders', [PackController::class, 'orderClear'])->defaults(May::ACT, Act::TakeClear);
+        Route::get('packs/{pack}/zip', [PackController::class, 'download'])->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('migrations/{migration}/report', [ReportController::class, 'ofMigration'])->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
+        Route::get('reports/{report}/pdf', [ReportController::class, 'pdf'])->defaults(KeepsTrail::TAKES_AWAY, true);
+    });
 });

@@ -7,6 +7,7 @@ namespace App\Jobs;
 use App\Adapters\Deliveries\DeliveryReader;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
+use App\Problems\ContentPurged;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use NineTally\Core\Profile\SideProfile;
@@ -32,7 +33,13 @@ final class ProfileDelivery implements ShouldQueue
         if ($profile->columns !== null) {
             return;
         }
-        $stack = $reader->stack(Delivery::query()->findOrFail($this->deliveryId));
+        try {
+            $stack = $reader->stack(Delivery::query()->findOrFail($this->deliveryId));
+        } catch (ContentPurged $purged) {
+            $profile->update(['problem' => $purged->getMessage()]);
+
+            return;
+        }
         $profile->update(['columns' => SideProfile::ofRecords($stack->columns, $stack->records())->toArray()['columns']]);
     }
 

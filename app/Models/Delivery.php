@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Problems\ContentPurged;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Support\Carbon;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Row\Columns;
@@ -43,6 +45,7 @@ use NineTally\Core\Value\Reading;
  * @property-read \Illuminate\Database\Eloquent\Collection<int, ClaimExplanation> $explanations
  * @property-read \Illuminate\Database\Eloquent\Collection<int, DeliveryPart> $parts
  * @property-read Dataset $dataset
+ * @property-read Purge|null $purge
  */
 final class Delivery extends Model
 {
@@ -91,6 +94,25 @@ final class Delivery extends Model
     public function parts(): HasMany
     {
         return $this->hasMany(DeliveryPart::class)->orderBy('number');
+    }
+
+    /** @return HasOne<Purge, $this> that its content is gone */
+    public function purge(): HasOne
+    {
+        return $this->hasOne(Purge::class);
+    }
+
+    /** @throws ContentPurged when its bytes are gone */
+    public function mustHaveContent(): void
+    {
+        $purge = $this->purge()->with('user')->first();
+        if ($purge !== null) {
+            throw ContentPurged::of(
+                "{$this->side->value} delivery {$this->number} of {$this->dataset->name}",
+                $purge,
+                'Its name, hash and counts stay. Deliver again to go on.',
+            );
+        }
     }
 
     /** @return HasMany<ClaimExplanation, $this> in the order in which they were given */

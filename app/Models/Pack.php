@@ -6,6 +6,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 use Illuminate\Support\Carbon;
 
 /**
@@ -46,5 +47,11 @@ final class Pack extends Model
     public function user(): BelongsTo
     {
         return $this->belongsTo(User::class);
+    }
+
+    /** @return HasOne<RemovedPack, $this> that the zip is no longer kept */
+    public function removed(): HasOne
+    {
+        return $this->hasOne(RemovedPack::class);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 use NineTally\Core\Limits\Limit;
 use NineTally\Core\Plan\Plan;
 
@@ -15,6 +16,7 @@ use NineTally\Core\Plan\Plan;
  * @property string $digest
  * @property int $user_id
  * @property \Illuminate\Support\Carbon $created_at
+ * @property-read PurgedPlan|null $purged
  */
 final class PlanVersion extends Model
 {
@@ -29,6 +31,12 @@ final class PlanVersion extends Model
         $document = json_decode($this->document, true, 64, JSON_THROW_ON_ERROR);
 
         return array_map(Limit::fromArray(...), $document['limits'] ?? []);
+    }
+
+    /** @return HasOne<PurgedPlan, $this> that the values which it held are gone */
+    public function purged(): HasOne
+    {
+        return $this->hasOne(PurgedPlan::class);
     }
 
     public function plan(): Plan

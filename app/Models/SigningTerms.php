@@ -4,18 +4,20 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Policies\Act;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 use NineTally\Core\Limits\Limit;
 
 /**
- * What counts for signing in a migration: the limits that its datasets inherit, and which duties are apart. Entered anew with each change;
- * a run keeps those that stood when it began.
+ * What counts for signing in a migration: the limits that its datasets inherit, which duties are apart, who sees reports, and how long
+ * content and packs are kept. Entered anew with each change; a run keeps those that stood when it began.
  *
  * @phpstan-import-type LimitDocument from Limit
  *
- * @phpstan-type Terms array{limits: list<LimitDocument>, needsCheck: bool, maySignTwice: bool, mayAcceptOwn: bool, mayLink?: bool}
+ * @phpstan-type Terms array{limits: list<LimitDocument>, needsCheck: bool, maySignTwice: bool, mayAcceptOwn: bool, mayLink: bool,
+ *     reportsFor: list<string>, contentMonths: int|null, packMonths: int|null}
  *
  * @property int $id
  * @property int $migration_id
@@ -28,7 +30,8 @@ final class SigningTerms extends Model
     public const UPDATED_AT = null;
 
     /** What counts before anybody said anything. */
-    public const FIRST = ['limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false, 'mayLink' => false];
+    public const FIRST = ['limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false, 'mayLink' => false, 'reportsFor' => ['viewer', 'auditor'],
+        'contentMonths' => null, 'packMonths' => null];
 
     protected $table = 'signing_terms';
 
@@ -39,7 +42,19 @@ final class SigningTerms extends Model
     /** @return Terms */
     public static function of(Migration $migration): array
     {
-        return $migration->loadMissing('signingTerms')->signingTerms->terms ?? self::FIRST;
+        return $migration->loadMissing('signingTerms')->signingTerms?->whole() ?? self::FIRST;
+    }
+
+    /** @return Terms also of those that were said before there were as many */
+    public function whole(): array
+    {
+        return $this->terms + self::FIRST;
+    }
+
+    /** Whether somebody may see reports and packs: whoever can sign always may. */
+    public static function letsSeeReports(Migration $migration, ?Role $role): bool
+    {
+        return Act::Sign->isFor($role) || in_array($role?->value, self::of($migration)['reportsFor'], true);
     }
 
     /** @return list<Limit> */

@@ -34,5 +34,8 @@ enum TrailAct: string
     case SetLimits = 'set-limits';
     case Linked = 'linked';
     case RevokedLink = 'revoked-link';
+    case Purged = 'purged';
+    case RemovedPacks = 'removed-packs';
+    case RotatedKey = 'rotated-key';
     case ChangedSecondFactor = 'changed-second-factor';
 }

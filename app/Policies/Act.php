@@ -16,6 +16,7 @@ enum Act: string
     case Sign = 'sign';
     case Waive = 'waive';
     case TakeClear = 'take-clear';
+    case Purge = 'purge';
     case Comment = 'comment';
     case Unmask = 'unmask';
     case Audit = 'audit';
@@ -28,9 +29,10 @@ enum Act: string
             self::View => 'see every station, the report and what is taken away, masked where columns are sensitive',
             self::Work => 'add datasets, deliver, prepare, match, tally, name tallies',
             self::Rule => 'rule on findings, undo, say who mends a defect, make corrections, keep filters',
-            self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, and which duties are apart',
+            self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, which duties are apart, and how long things are kept',
             self::Sign => 'sign: the analyst prepares, the test manager checks, the data owner accepts or returns',
             self::Waive => 'take a figure as it is though its limit fails, until a day',
+            self::Purge => 'purge content for good, by rule or because law asks for it, on record',
             self::TakeClear => 'take evidence away with deliveries and clear values, on record',
             self::Comment => 'comment on findings',
             self::Audit => 'see the trail: who signed in, was refused, took away, had values shown, changed roles',
@@ -48,7 +50,7 @@ enum Act: string
             self::Work => [Role::Analyst],
             self::Audit => [Role::Auditor],
             self::SetLimits => [Role::TestManager],
-            self::Waive, self::TakeClear => [Role::DataOwner],
+            self::Waive, self::TakeClear, self::Purge => [Role::DataOwner],
             self::Rule, self::Sign, self::Comment, self::Unmask => [Role::Analyst, Role::TestManager, Role::DataOwner],
             self::Administer, self::KeepAccount => [],
         };

@@ -24,7 +24,7 @@ final readonly class HeldLimits
     public const RELATIONS = [
         'dataset.waivers.user', 'dataset.migration.signingTerms', 'planVersion', 'run.signingTerms', 'totals', 'recordChecks',
         'eyeChecks.verdicts', 'standingCounts', 'sourceDelivery.explanations', 'sourceDelivery.parts', 'targetDelivery.explanations',
-        'targetDelivery.parts', 'signatures.user',
+        'targetDelivery.parts', 'signatures.user', 'purged.purge.user',
     ];
 
     public function __construct(private MeasuredFigures $figures) {}

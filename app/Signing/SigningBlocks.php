@@ -38,6 +38,14 @@ final readonly class SigningBlocks
         if ($newest !== null && $newest->number > $tally->number && $tally->signatures->isEmpty()) {
             $blocks[] = self::block('newer-tally', "Tally {$newest->number} is newer: sign that one.", "{$dataset}/sign", ['prepared']);
         }
+        if ($tally->purged !== null) {
+            $blocks[] = self::block(
+                'purged',
+                'Its content was purged, so nobody can look at what they would sign. Deliver and tally again.',
+                "/migrations/{$tally->dataset->migration_id}/content",
+                self::ALL,
+            );
+        }
         $refused = $tally->standingCounts->firstWhere('group', FindingGroup::ofClass(RowClass::Refused)->name());
         if ($refused !== null && $refused->open() > 0) {
             $blocks[] = self::block(

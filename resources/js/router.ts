@@ -6,6 +6,7 @@ import { routes as match } from '@/stations/match/routes'
 import { routes as review } from '@/stations/review/routes'
 import { routes as prepare } from '@/stations/prepare/routes'
 import { routes as prove } from '@/stations/prove/routes'
+import { routes as retention } from '@/stations/retention/routes'
 import { ownPages as signPages, routes as sign } from '@/stations/sign/routes'
 import { routes as tally } from '@/stations/tally/routes'
 import DatasetFrame from '@/DatasetFrame.vue'
@@ -15,6 +16,7 @@ const routes: RouteRecordRaw[] = [
   ...access,
   ...board,
   ...signPages,
+  ...retention,
   { path: '/datasets/:dataset(\\d+)', component: DatasetFrame, children: [...deliver, ...prepare, ...match, ...tally, ...review, ...prove, ...sign] },
   { path: '/:rest(.*)*', component: NotFound },
 ]

@@ -34,7 +34,7 @@ final readonly class ConfirmIdentity
         $counted = ['account' => mb_strtolower($person->email)];
         $this->delays->mayTry($counted);
         if (! $this->hasher->check($password, $person->getAuthPassword())) {
-            $this->trail->note(TrailAct::Failed, $person, 'wrong password for a signature');
+            $this->trail->note(TrailAct::Failed, $person, 'wrong password, asked again');
             throw ValidationException::withMessages(['password' => 'This is not your password.']);
         }
         $hasFactor = SecondFactor::of($person) !== null;

@@ -27,6 +27,7 @@ final readonly class UseDelivery
         }
         $used = $this->database->transaction(function () use ($delivery, $dataset, $side, $person): Delivery {
             Dataset::query()->lockForUpdate()->findOrFail($dataset->id);
+            $delivery->mustHaveContent();
             $used = Delivery::query()->create([
                 ...$delivery->only([
                     'file_name', 'digest', 'bytes', 'format', 'columns', 'read_count', 'refused_count', 'delivered_count',

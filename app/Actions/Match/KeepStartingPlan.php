@@ -23,7 +23,11 @@ final readonly class KeepStartingPlan
         }
         $startingPlan = StartingPlan::query()->createOrFirst(
             ['migration_id' => $dataset->migration_id, 'name' => $name],
-            ['document' => Plan::fromJson(CanonicalJson::of($draft->document))->canonicalJson(), 'user_id' => $person->id],
+            [
+                // Bridges are of the rows of this dataset, and of no other.
+                'document' => Plan::fromJson(CanonicalJson::of(array_diff_key($draft->document, ['bridges' => true])))->canonicalJson(),
+                'user_id' => $person->id,
+            ],
         );
 
         return $startingPlan->wasRecentlyCreated

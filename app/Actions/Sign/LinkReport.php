@@ -36,13 +36,15 @@ final readonly class LinkReport
     public function __invoke(Tally $tally, string $lastDay, User $person): array
     {
         $migration = $tally->load('dataset.migration.signingTerms')->dataset->migration;
-        if (! (SigningTerms::of($migration)['mayLink'] ?? false)) {
+        if (! SigningTerms::of($migration)['mayLink']) {
             throw Conflict::because('no-links', 'Reports of this migration are not linked. A test manager can let them be, on the board.');
         }
         $token = ReportLink::token();
+        $wasPurged = $tally->purged()->exists();
         $digest = $this->blobs->keep($this->page->html($tally));
 
-        return $this->database->transaction(function () use ($tally, $migration, $lastDay, $person, $token, $digest): array {
+        return $this->database->transaction(function () use ($tally, $wasPurged, $migration, $lastDay, $person, $token, $digest): array {
+            $tally->mustNotBePurgedSince($wasPurged);
             $link = ReportLink::query()->create([
                 'tally_id' => $tally->id,
                 'token_hash' => hash('sha256', $token),

@@ -48,6 +48,10 @@ final readonly class MakePack
     {
         $order->update(['state' => 'packing']);
         $tally = $order->tally->load([...HeldLimits::RELATIONS, 'sourceDelivery.user', 'targetDelivery.user']);
+        $wasPurged = $tally->purged()->exists();
+        if ($order->has_clear_values) {
+            $tally->mustHaveContent();
+        }
         $bytes = (int) Delivery::query()->whereKey([$tally->source_delivery_id, $tally->target_delivery_id])->sum('bytes');
         $this->room->mustHave(self::LEAST_ROOM + self::ROOM_A_BYTE * $bytes);
         $work = Workspace::make(storage_path('work'));
@@ -55,61 +59,62 @@ final readonly class MakePack
             $name = Str::slug($tally->dataset->name)."-tally-{$tally->number}";
             $bag = BagWriter::at("{$work->path}/pack.zip", $name);
             $this->content->write($bag, $tally, $order->has_clear_values, $work->path, $this->printer->print(...));
-
             if ($order->has_clear_values) {
                 ($this->engineOutput)($bag, $tally, $work->path);
             }
 
-            return $this->sealed($bag, $order, $tally, "{$work->path}/pack.zip");
+            return $this->database->transaction(
+                fn(): Pack => $this->sealed($bag, $order, $tally, "{$work->path}/pack.zip", $wasPurged),
+            );
         } finally {
             $work->remove();
         }
     }
 
     /** Seals are chained: until this one is entered, nobody else seals. */
-    private function sealed(BagWriter $bag, PackOrder $order, Tally $tally, string $path): Pack
+    private function sealed(BagWriter $bag, PackOrder $order, Tally $tally, string $path, bool $wasPurged): Pack
     {
-        return $this->database->transaction(function () use ($bag, $order, $tally, $path): Pack {
-            $this->database->select('SELECT pg_advisory_xact_lock(3, 1)');
-            $key = $this->keys->key();
-            $this->database->table('seal_keys')->insertOrIgnore([
-                'fingerprint' => $key->fingerprint(), 'pem' => $key->publicPem(), 'created_at' => now(),
-            ]);
-            $previous = SealEntry::query()->latest('id')->first();
-            $about = "{$tally->dataset->migration->name}, {$tally->dataset->name}, tally {$tally->number}";
-            $seal = $bag->finish(
-                PackContent::info($about, now()->toImmutable()),
-                ['README.txt' => PackContent::readme($about, $key)],
+        $this->database->select('SELECT pg_advisory_xact_lock(3, 1)');
+        $key = $this->keys->key();
+        $this->database->table('seal_keys')->insertOrIgnore([
+            'fingerprint' => $key->fingerprint(), 'pem' => $key->publicPem(), 'created_at' => now(),
+        ]);
+        $previous = SealEntry::query()->latest('id')->first();
+        $about = "{$tally->dataset->migration->name}, {$tally->dataset->name}, tally {$tally->number}";
+        $seal = $bag->finish(
+            PackContent::info($about, now()->toImmutable()),
+            ['README.txt' => PackContent::readme($about, $key)],
+            $key,
+            fn(string $tagManifest): Seal => Seal::over(
+                $tagManifest,
+                $previous?->digest,
+                $this->trail->head(),
+                $about.($order->has_clear_values ? ', with deliveries and clear values' : ''),
+                now()->toImmutable(),
                 $key,
-                fn(string $tagManifest): Seal => Seal::over(
-                    $tagManifest,
-                    $previous?->digest,
-                    $this->trail->head(),
-                    $about.($order->has_clear_values ? ', with deliveries and clear values' : ''),
-                    now()->toImmutable(),
-                    $key,
-                ),
-            );
-            $entry = SealEntry::query()->create([
-                'digest' => $seal->digest(),
-                'statement' => $seal->statement,
-                'signature' => base64_encode($seal->signature),
-                'key_fingerprint' => $key->fingerprint(),
-                'previous_id' => $previous?->id,
-            ]);
-            $bytes = (int) filesize($path);
-            $pack = Pack::query()->create([
-                'tally_id' => $tally->id,
-                'number' => 1 + (Pack::query()->where('tally_id', $tally->id)->orderByDesc('number')->first()->number ?? 0),
-                'digest' => $this->blobs->keepFile($path),
-                'bytes' => $bytes,
-                'seal_id' => $entry->id,
-                'has_clear_values' => $order->has_clear_values,
-                'user_id' => $order->user_id,
-            ]);
-            $order->update(['state' => 'done', 'pack_id' => $pack->id]);
+            ),
+        );
+        // Not before: whoever delivers or begins a tally would wait while gigabytes are packed.
+        $tally->mustNotBePurgedSince($wasPurged);
+        $entry = SealEntry::query()->create([
+            'digest' => $seal->digest(),
+            'statement' => $seal->statement,
+            'signature' => base64_encode($seal->signature),
+            'key_fingerprint' => $key->fingerprint(),
+            'previous_id' => $previous?->id,
+        ]);
+        $bytes = (int) filesize($path);
+        $pack = Pack::query()->create([
+            'tally_id' => $tally->id,
+            'number' => 1 + (Pack::query()->where('tally_id', $tally->id)->orderByDesc('number')->first()->number ?? 0),
+            'digest' => $this->blobs->keepFile($path),
+            'bytes' => $bytes,
+            'seal_id' => $entry->id,
+            'has_clear_values' => $order->has_clear_values,
+            'user_id' => $order->user_id,
+        ]);
+        $order->update(['state' => 'done', 'pack_id' => $pack->id]);
 
-            return $pack;
-        });
+        return $pack;
     }
 }

@@ -26,11 +26,13 @@ final readonly class MakeReport
     {
         $order->update(['state' => 'printing']);
         $tally = $order->tally;
+        $wasPurged = $tally->purged()->exists();
         $lastRuling = $tally->rulings()->max('id');
         $html = $this->page->html($tally);
         $pdf = $this->printer->print($html);
 
-        return $this->database->transaction(function () use ($order, $tally, $lastRuling, $html, $pdf): Report {
+        return $this->database->transaction(function () use ($order, $tally, $wasPurged, $lastRuling, $html, $pdf): Report {
+            $tally->mustNotBePurgedSince($wasPurged);
             Tally::query()->getQuery()->selectRaw('pg_advisory_xact_lock(2, ?)', [$tally->id % 2_147_483_647])->get();
             $report = Report::query()->create([
                 'tally_id' => $tally->id,

@@ -28,6 +28,7 @@ final readonly class QueueRun
      * @param  \Closure(Dataset): RunTerms  $terms  looked up under the lock of the dataset
      *
      * @throws \App\Problems\NoRoom when the disk cannot take it
+     * @throws \App\Problems\ContentPurged when something that it reads is gone
      */
     public function __invoke(Dataset $dataset, User $person, \Closure $terms): Run
     {
@@ -38,6 +39,9 @@ final readonly class QueueRun
                 return $goingOn;
             }
             $of = $terms($dataset);
+            foreach ($this->read($of) as $delivery) {
+                $delivery->mustHaveContent();
+            }
             $bytes = (int) Delivery::query()->whereKey([$of->sourceDelivery, $of->targetDelivery])->sum('bytes');
             $this->room->mustHave(self::ROOM_A_BYTE * $bytes);
 
@@ -70,5 +74,17 @@ final readonly class QueueRun
         }
 
         return $run;
+    }
+
+    /** @return \Illuminate\Database\Eloquent\Collection<int, Delivery> all that the run reads */
+    private function read(RunTerms $of): \Illuminate\Database\Eloquent\Collection
+    {
+        $records = array_merge(...array_map(array_values(...), array_values($of->inputs->records)));
+
+        return Delivery::query()
+            ->whereKey([$of->sourceDelivery, $of->targetDelivery, ...array_values($of->inputs->references), ...$records])
+            ->whereHas('purge')
+            ->with('dataset')
+            ->get();
     }
 }

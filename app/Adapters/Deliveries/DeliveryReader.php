@@ -30,6 +30,8 @@ final readonly class DeliveryReader
     /** The parts of a delivery, stacked. */
     public function stack(Delivery $delivery): PartStack
     {
+        $delivery->mustHaveContent();
+
         return $this->stackOf(array_values($delivery->parts->map(fn(DeliveryPart $part): array => [
             'path' => $this->blobs->path($part->digest),
             'name' => $part->file_name,
@@ -54,6 +56,8 @@ final readonly class DeliveryReader
 
     public function openPart(DeliveryPart $part): Reader
     {
+        $part->delivery->mustHaveContent();
+
         return $this->openFile($this->blobs->path($part->digest), $part->file_name, $part->partFormat());
     }
 

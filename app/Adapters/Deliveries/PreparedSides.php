@@ -6,6 +6,7 @@ namespace App\Adapters\Deliveries;
 
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use Illuminate\Support\Facades\File;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\SideRules;
@@ -80,8 +81,43 @@ final readonly class PreparedSides
         if (is_dir($folder) && (int) @filemtime($folder) < time() - self::SECONDS_BETWEEN_MARKS) {
             @touch($folder);
         }
+        foreach ([$delivery->id, ...array_values($inputs->references)] as $read) {
+            $this->note($read, $digest);
+        }
 
         return PreparedSide::in($folder);
+    }
+
+    /**
+     * Removes every side that was made from a delivery, or with one, and what was drawn from any: it is drawn again when somebody asks.
+     */
+    public function forget(Delivery $delivery): void
+    {
+        foreach (glob("{$this->folder}/of-{$delivery->id}-*") ?: [] as $note) {
+            File::deleteDirectory($this->folder.'/'.substr(basename($note), strlen("of-{$delivery->id}-")));
+            @unlink($note);
+        }
+        // Sides that were made before they were noted.
+        foreach (glob("{$this->folder}/*", GLOB_ONLYDIR) ?: [] as $folder) {
+            if (ctype_xdigit(basename($folder)) && glob("{$this->folder}/of-*-".basename($folder)) === []) {
+                File::deleteDirectory($folder);
+            }
+        }
+        foreach (['sample-*', 'trial-*', 'forgiven-*'] as $drawn) {
+            foreach (glob("{$this->folder}/{$drawn}") ?: [] as $path) {
+                is_dir($path) ? File::deleteDirectory($path) : @unlink($path);
+            }
+        }
+    }
+
+    /** Of a folder that is called by hashes nobody could tell what is in it. */
+    private function note(int $delivery, string $digest): void
+    {
+        $note = "{$this->folder}/of-{$delivery}-{$digest}";
+        if (! is_file($note)) {
+            @mkdir($this->folder, 0700, true);
+            @touch($note);
+        }
     }
 
     /** One for all deliveries that hold the same rows. */
@@ -131,6 +167,12 @@ final readonly class PreparedSides
             if ((int) @filemtime($folder) < time() - $unusedSeconds) {
                 array_map(unlink(...), array_filter(glob("{$folder}/*") ?: [], is_file(...)));
                 $removed += @rmdir($folder) ? 1 : 0;
+            }
+        }
+        foreach (glob("{$this->folder}/of-*") ?: [] as $note) {
+            // A side that is about to be made is noted before it is there.
+            if ((int) @filemtime($note) < time() - $unusedSeconds && ! is_dir($this->folder.'/'.substr((string) strrchr($note, '-'), 1))) {
+                @unlink($note);
             }
         }
 

@@ -18,17 +18,38 @@ final readonly class BlobStore
     public function keepFile(string $path): string
     {
         $digest = (string) hash_file('sha256', $path);
-        $stored = $this->path($digest);
-        if (! is_file($stored)) {
-            $this->disk->makeDirectory(dirname($this->name($digest)));
-            $this->sync($path);
-            rename($path, $stored);
-            chmod($stored, 0400);
-        } else {
-            unlink($path);
-        }
+        $this->locked(LOCK_SH, function () use ($path, $digest): void {
+            $stored = $this->path($digest);
+            if (! is_file($stored)) {
+                $this->disk->makeDirectory(dirname($this->name($digest)));
+                $this->sync($path);
+                rename($path, $stored);
+                chmod($stored, 0400);
+            } else {
+                unlink($path);
+            }
+        });
 
         return $digest;
+    }
+
+    /**
+     * Removes a content that nobody needs any more. Whoever keeps the same bytes has said so before: of the two, one waits for the other.
+     *
+     * @param  callable(string): bool  $isNeeded
+     */
+    public function forget(string $digest, callable $isNeeded): void
+    {
+        $this->locked(LOCK_EX, function () use ($digest, $isNeeded): void {
+            if (is_file($this->path($digest)) && ! $isNeeded($digest)) {
+                unlink($this->path($digest));
+            }
+        });
+    }
+
+    public function has(string $digest): bool
+    {
+        return is_file($this->path($digest));
     }
 
     public function keep(string $content): string
@@ -70,6 +91,24 @@ final readonly class BlobStore
     private function name(string $digest): string
     {
         return substr($digest, 0, 2).'/'.$digest;
+    }
+
+    /**
+     * @param  LOCK_SH|LOCK_EX  $how
+     * @param  callable(): void  $work
+     */
+    private function locked(int $how, callable $work): void
+    {
+        $lock = @fopen("{$this->workFolder}/blobs.lock", 'cb');
+        if ($lock === false) {
+            throw NoRoom::writing();
+        }
+        flock($lock, $how);
+        try {
+            $work();
+        } finally {
+            fclose($lock);
+        }
     }
 
     private function sync(string $path): void

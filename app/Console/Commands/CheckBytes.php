@@ -4,26 +4,23 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Adapters\Database\DatabaseRow;
 use App\Adapters\Storage\BlobStore;
-use App\Models\DeliveryPart;
-use App\Models\Report;
 use Illuminate\Console\Command;
+use Illuminate\Database\Connection;
 
 /** Reads everything that was delivered or reported, and holds it against its digest. */
 final class CheckBytes extends Command
 {
     protected $signature = 'nine-tally:check';
 
-    protected $description = 'Holds the bytes of every delivery and report against the digest under which they are kept';
+    protected $description = 'Holds the bytes of everything that is kept against the digest under which they are kept';
 
-    public function handle(BlobStore $blobs): int
+    public function handle(BlobStore $blobs, Connection $database): int
     {
         $kept = [];
-        foreach (DeliveryPart::query()->orderBy('delivery_id')->get(['digest', 'file_name', 'delivery_id']) as $part) {
-            $kept[$part->digest] ??= "{$part->file_name} (delivery {$part->delivery_id})";
-        }
-        foreach (Report::query()->orderBy('id')->get(['id', 'pdf_digest']) as $report) {
-            $kept[$report->pdf_digest] ??= "report {$report->id}";
+        foreach (DatabaseRow::all($database, 'SELECT digest, what FROM kept_digests WHERE is_stored ORDER BY what') as $row) {
+            $kept[$row->text('digest')] ??= $row->text('what');
         }
         $damaged = 0;
         foreach ($kept as $digest => $what) {

@@ -71,7 +71,10 @@ final readonly class SignOffAnswer
                     static fn(array $block): bool => in_array($next?->value, $block['for'], true),
                 ),
             ],
-            'duties' => array_diff_key(SigningTerms::of($migration), ['limits' => true, 'mayLink' => true]),
+            'duties' => array_intersect_key(
+                SigningTerms::of($migration),
+                array_flip(['needsCheck', 'maySignTwice', 'mayAcceptOwn']),
+            ),
             'newerTally' => $newest !== null && $newest->number > $tally->number ? $newest->number : null,
             'mine' => [
                 'act' => $isMine ? $next->value : null,

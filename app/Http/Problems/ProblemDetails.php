@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Problems;
 
 use App\Problems\Conflict;
+use App\Problems\ContentPurged;
 use App\Problems\DraftChanged;
 use App\Problems\NoRoom;
 use App\Problems\SecondFactorNeeded;
@@ -75,6 +76,7 @@ final readonly class ProblemDetails
                 $exception->getMessage(),
                 [],
             ],
+            $exception instanceof ContentPurged => [410, $exception->code(), 'The content was purged', $exception->getMessage(), []],
             $exception instanceof NineTallyException => [422, $exception->code(), 'This cannot be used', $exception->getMessage(), []],
             $exception instanceof AuthenticationException => [401, 'not-signed-in', 'You are not signed in', 'Sign in and try again.', []],
             $exception instanceof ValuesAreMasked => [403, 'masked', 'Values are masked for you', $exception->getMessage(), []],
@@ -143,6 +145,7 @@ final readonly class ProblemDetails
             ],
             405 => [405, 'not-possible', 'This is not possible here', 'The address does not answer to this.', []],
             419 => [419, 'page-expired', 'The page is too old', 'Reload the page and try again; nothing was changed.', []],
+            410 => [410, 'no-longer-kept', 'This is no longer kept', $exception->getMessage(), []],
             429 => [429, 'too-many-tries', 'Too many tries', $exception->getMessage() ?: 'Wait a minute, then try again.', []],
             default => [$exception->getStatusCode(), 'refused', 'This was refused', 'Reload the page and try again.', []],
         };

@@ -57,6 +57,7 @@ final class DeliveryResource extends JsonResource
             'delivered' => $this->resource->delivered_count,
             'deliveredBy' => $this->resource->user->name,
             'deliveredAt' => $this->resource->delivered_at->toIso8601ZuluString(),
+            'purge' => $this->resource->loadMissing('purge.user')->purge?->told(),
         ];
     }
 

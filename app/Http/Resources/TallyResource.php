@@ -45,6 +45,7 @@ final class TallyResource extends JsonResource
             'remark' => $tally->name->remark ?? '',
             ...$tally->summary['madeOf'] + ['references' => [], 'records' => []],
             'parameters' => $this->parameters(),
+            'purge' => $tally->loadMissing('purged.purge.user')->purged?->purge->told(),
             'startedAt' => $tally->started_at->toIso8601ZuluString(),
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'rows' => $tally->summary['rows'],

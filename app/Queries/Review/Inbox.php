@@ -76,7 +76,7 @@ final readonly class Inbox
             JOIN datasets d ON d.id = t.dataset_id
             JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = p.user_id
             JOIN users u ON u.id = p.given_by
-            WHERE p.user_id = ? AND p.given_by <> p.user_id AND t.number = (SELECT max(number) FROM tallies WHERE dataset_id = d.id)
+            WHERE NOT EXISTS (SELECT 1 FROM purged_tallies WHERE tally_id = t.id) AND p.user_id = ? AND p.given_by <> p.user_id AND t.number = (SELECT max(number) FROM tallies WHERE dataset_id = d.id)
             ORDER BY p.id DESC
             SQL, [$person->id]);
 
@@ -116,7 +116,7 @@ final readonly class Inbox
             JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = cm.user_id
             JOIN tallies t ON t.id = c.tally_id
             JOIN users u ON u.id = c.user_id
-            WHERE cm.user_id = ?
+            WHERE cm.user_id = ? AND NOT EXISTS (SELECT 1 FROM purged_tallies WHERE tally_id = c.tally_id)
             ORDER BY c.id DESC LIMIT ?
             SQL, [$person->id, self::MENTIONS]);
 

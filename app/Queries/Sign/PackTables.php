@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Sign;
 
 use App\Models\Delivery;
+use App\Models\Purge;
 use App\Models\RoleEntry;
 use App\Models\Ruling;
 use App\Models\Tally;
@@ -14,12 +15,13 @@ use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\ActWords;
 use App\Queries\Review\Mask;
 use App\Queries\TakeAway\ListTable;
+use Illuminate\Database\Connection;
 use Illuminate\Support\Carbon;
 
 /** What an evidence pack tells in tables beside the findings: totals, deliveries, acts of ruling, waivers, roles and the trail. */
 final readonly class PackTables
 {
-    public function __construct(private ActsOfTally $acts) {}
+    public function __construct(private ActsOfTally $acts, private Connection $database) {}
 
     /** @return array<string, ListTable> by the name of the file, without its ending */
     public function of(Tally $tally, Mask $mask): array
@@ -32,6 +34,7 @@ final readonly class PackTables
             'waivers' => $this->waivers($tally),
             'roles' => $this->roles($tally),
             'trail' => $this->trail($tally),
+            'purges' => $this->purges($tally),
         ];
     }
 
@@ -189,6 +192,32 @@ final readonly class PackTables
                     ->all(),
             ),
             ['entry'],
+        );
+    }
+
+    /** What of it is gone: a pack that is made afterwards has no findings, and says why. */
+    private function purges(Tally $tally): ListTable
+    {
+        $read = $this->database->table('run_deliveries')->where('run_id', $tally->run_id)->where('how', '<>', 'records')->select('delivery_id');
+        $purges = Purge::query()->whereIn('delivery_id', $read)->with(['delivery', 'user'])->orderBy('id')->get();
+
+        return ListTable::of(
+            ['side' => 'string', 'delivery' => 'integer', 'sha256' => 'string', 'by' => 'string', 'at' => 'datetime', 'reason' => 'string'],
+            array_values(
+                $purges
+                    ->map(
+                        static fn(Purge $purge): array => [
+                            $purge->delivery->side->value,
+                            $purge->delivery->number,
+                            $purge->delivery->digest,
+                            $purge->user->name,
+                            self::moment($purge->created_at),
+                            $purge->reason,
+                        ],
+                    )
+                    ->all(),
+            ),
+            ['side', 'delivery', 'sha256'],
         );
     }
 

@@ -56,7 +56,7 @@ final readonly class ReportContent
     {
         $tally->load([
             'dataset.migration', 'user', 'planVersion', 'sourceDelivery.user', 'sourceDelivery.explanations.user', 'targetDelivery.user',
-            'targetDelivery.explanations.user', 'standingCounts', 'patterns', 'name',
+            'targetDelivery.explanations.user', 'standingCounts', 'patterns', 'name', 'purged.purge.user',
         ]);
         $standings = $tally->standingCounts->keyBy('group');
         // Nobody knows into whose hands a report comes.

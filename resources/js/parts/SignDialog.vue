@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import WhoItIs from '@/parts/WhoItIs.vue'
 
 /** What is signed, one sentence for each tally, and once more who signs. All of it is signed, or nothing is. */
 const props = defineProps<{
@@ -49,12 +50,7 @@ const isReady = computed(() => password.value !== '' && (!props.needsCode || cod
         An electronic signature by your password{{ needsCode ? ' and a code of your second factor' : '' }}: kept with your name, your role, the time, this
         sentence, and the digest of all that this page shows. It is no qualified signature.
       </p>
-      <label for="sign-password">Your password</label>
-      <el-input id="sign-password" v-model="password" type="password" autocomplete="current-password" autofocus />
-      <template v-if="needsCode">
-        <label for="sign-code">Code of your authenticator</label>
-        <el-input id="sign-code" v-model="code" autocomplete="one-time-code" inputmode="numeric" maxlength="100" />
-      </template>
+      <WhoItIs v-model:password="password" v-model:code="code" name="sign" :needs-code="needsCode" />
       <ErrorNote :error="sign.error.value" />
       <div class="buttons">
         <el-button @click="emit('close')">Not now</el-button>

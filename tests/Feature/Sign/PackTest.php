@@ -59,7 +59,7 @@ final class PackTest extends TestCase
         );
 
         self::assertSame(0, $status, implode("\n", $said));
-        self::assertSame('9', explode(' ', $said[0])[0]);
+        self::assertSame('10', explode(' ', $said[0])[0]);
     }
 
     public function test_the_command_line_checks_it_and_names_the_file_that_was_changed(): void

@@ -61,7 +61,7 @@ trait Signs
 
     /**
      * @param  list<array<string, string>>  $limits
-     * @param  array<string, bool>  $duties
+     * @param  array<string, mixed>  $duties
      */
     private function terms(array $limits, array $duties = []): void
     {

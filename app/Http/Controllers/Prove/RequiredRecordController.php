@@ -79,6 +79,8 @@ final class RequiredRecordController extends Controller
 
     private function check(Tally $tally, int $number): RecordCheck
     {
+        $tally->mustHaveRecords();
+
         return RecordCheck::query()->where(['tally_id' => $tally->id, 'number' => $number])->firstOrFail();
     }
 

@@ -46,7 +46,7 @@ final class LimitController extends Controller
         $standing = $migration->load('signingTerms.user')->signingTerms;
 
         return response()->json([
-            ...($standing->terms ?? []) + SigningTerms::FIRST,
+            ...SigningTerms::of($migration),
             'by' => $standing?->user->name,
             'at' => $standing?->created_at->toIso8601ZuluString(),
             'choices' => LimitChoices::ofMigration(),
@@ -64,6 +64,7 @@ final class LimitController extends Controller
             'maySignTwice' => $request->boolean('maySignTwice'),
             'mayAcceptOwn' => $request->boolean('mayAcceptOwn'),
             'mayLink' => $request->boolean('mayLink'),
+            ...$request->keeping(SigningTerms::of($migration)),
         ];
         DB::transaction(static function () use ($migration, $terms, $person, $trail): void {
             SigningTerms::query()->create(['migration_id' => $migration->id, 'terms' => $terms, 'user_id' => $person->id]);

@@ -21,11 +21,12 @@ use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpKernel\Exception\GoneHttpException;
 
 /** Evidence packs of a tally: ordered, and taken away in ranges. */
 final class PackController extends Controller
 {
-    public function index(Request $request, Tally $tally, SealKeys $keys): JsonResponse
+    public function index(Request $request, Tally $tally, SealKeys $keys, BlobStore $blobs): JsonResponse
     {
         $packs = Pack::query()->where('tally_id', $tally->id)->with(['user', 'seal'])->orderByDesc('number')->get();
 
@@ -37,6 +38,7 @@ final class PackController extends Controller
                 'number' => $pack->number,
                 'bytes' => $pack->bytes,
                 'digest' => $pack->digest,
+                'isKept' => $blobs->has($pack->digest),
                 'seal' => $pack->seal->digest,
                 'key' => $pack->seal->key_fingerprint,
                 'hasClearValues' => $pack->has_clear_values,
@@ -54,6 +56,8 @@ final class PackController extends Controller
     /** With deliveries and clear values: on record, for it leaves the house. */
     public function orderClear(Request $request, Tally $tally, Trail $trail): JsonResponse
     {
+        $tally->mustHaveContent();
+
         return DB::transaction(function () use ($request, $tally, $trail): JsonResponse {
             $about = "evidence with clear values: {$tally->dataset->name}, tally {$tally->number}";
             $trail->note(TrailAct::TookAway, $this->person($request), $about, $tally->dataset->migration);
@@ -77,11 +81,23 @@ final class PackController extends Controller
             abort(Response::HTTP_FORBIDDEN);
         }
 
+        self::mustBeKept($pack, $blobs);
+
         return response()->download(
             $blobs->path($pack->digest),
             Str::slug($pack->tally->dataset->name)."-tally-{$pack->tally->number}-evidence-{$pack->number}.zip",
             ['Content-Type' => 'application/zip'],
         );
+    }
+
+    private static function mustBeKept(Pack $pack, BlobStore $blobs): void
+    {
+        if (! $blobs->has($pack->digest)) {
+            $pack->tally->mustHaveContent();
+            throw new GoneHttpException(
+                'This pack is no longer kept: the migration says for how long packs are. Its digest and its seal stay; make a new one.',
+            );
+        }
     }
 
     private function ordered(Request $request, Tally $tally, bool $hasClearValues): JsonResponse

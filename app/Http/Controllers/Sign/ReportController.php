@@ -62,6 +62,10 @@ final class ReportController extends Controller
     public function pdf(Report $report, BlobStore $blobs): BinaryFileResponse
     {
 
+        if (! $blobs->has($report->pdf_digest)) {
+            $report->tally->mustHaveContent();
+        }
+
         return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), [
             'Content-Type' => 'application/pdf',
         ]);

@@ -20,7 +20,7 @@ use Illuminate\Http\Response;
 final class ReportLinkController extends Controller
 {
     private const NO_REPORT = '<!doctype html><meta charset="utf-8"><title>No report</title>'.
-        '<p>This link leads to no report: it is over, or was taken back. Ask whoever sent it.</p>';
+        '<p>This link leads to no report: it is over, was taken back, or what it showed was purged. Ask whoever sent it.</p>';
 
     public function index(Tally $tally): JsonResponse
     {
@@ -28,7 +28,7 @@ final class ReportLinkController extends Controller
         $links = ReportLink::query()->where('tally_id', $tally->id)->with(['user', 'revoked', 'openings'])->orderByDesc('id')->get();
 
         return response()->json([
-            'mayLink' => $terms['mayLink'] ?? false,
+            'mayLink' => $terms['mayLink'],
             'items' => array_values($links->map(self::shown(...))->all()),
         ]);
     }
@@ -62,7 +62,7 @@ final class ReportLinkController extends Controller
             'X-Robots-Tag' => 'noindex, nofollow',
             'Cache-Control' => 'no-store',
         ];
-        if ($link === null) {
+        if ($link === null || ! $blobs->has($link->html_digest)) {
             return response(
                 self::NO_REPORT,
                 Response::HTTP_NOT_FOUND,

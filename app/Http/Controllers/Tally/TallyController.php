@@ -31,7 +31,7 @@ final class TallyController extends Controller
     {
         $tallies = $dataset
             ->tallies()
-            ->with(['standingCounts', 'carryOver.from', 'name', 'totals'])
+            ->with(['standingCounts', 'carryOver.from', 'name', 'totals', 'purged.purge.user'])
             ->orderByDesc('number')
             ->limit(100)
             ->get();
@@ -96,7 +96,7 @@ final class TallyController extends Controller
 
     public function show(Request $request, Tally $tally, Masks $masks): JsonResponse
     {
-        $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name', 'totals']);
+        $tally->load(['standingCounts', 'patterns', 'carryOver.from', 'name', 'totals', 'purged.purge.user']);
 
         $person = $this->person($request);
 

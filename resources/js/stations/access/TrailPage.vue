@@ -38,6 +38,9 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   'set-limits': 'set limits',
   linked: 'made a link to a report',
   'revoked-link': 'took a link back',
+  purged: 'purged content',
+  'removed-packs': 'removed packs, by rule',
+  'rotated-key': 'changed the key of seals',
 }
 const act = ref<Schemas['TrailAct'] | ''>('')
 const trail = useInfiniteQuery({

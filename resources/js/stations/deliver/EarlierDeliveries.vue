@@ -35,7 +35,9 @@ const label = (side: Schemas['Side']): string => (side === 'source' ? props.cour
           <tr v-for="delivery in data?.items" :key="delivery.id">
             <td :class="delivery.side === 'source' ? 'src' : 'tgt'">{{ label(delivery.side) }}</td>
             <td class="number">{{ delivery.number }}</td>
-            <td>{{ delivery.fileName }}</td>
+            <td>
+              {{ delivery.fileName }}<b v-if="delivery.purge">, content purged by {{ delivery.purge.by }}, {{ moment(delivery.purge.at) }}</b>
+            </td>
             <td class="number">{{ count(delivery.delivered) }}</td>
             <td class="number">{{ count(delivery.refused) }}</td>
             <td>{{ moment(delivery.deliveredAt) }} by {{ delivery.deliveredBy }}</td>

@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useTally } from '@/composables/useTally'
 import LoadState from '@/parts/LoadState.vue'
+import PurgedNote from '@/parts/PurgedNote.vue'
 import StationHead from '@/parts/StationHead.vue'
 import ReviewDesk from '@/stations/review/ReviewDesk.vue'
 import { useBeside } from '@/stations/review/useBeside'
@@ -28,7 +29,8 @@ const { data: tally, error, isPending, refetch } = useTally(id)
       <p class="empty">Review shows what a tally found. <RouterLink :to="`/datasets/${course.id}/match`">Choose the key and tally</RouterLink> first.</p>
     </template>
     <LoadState v-else :is-loading="isPending" :error="error" what="The tally" @retry="refetch()">
-      <ReviewDesk v-if="tally" :key="tally.id" :tally="tally" :course="course" />
+      <PurgedNote v-if="tally?.purge" :purge="tally.purge" :tally="tally.number" :migration="course.migration.id" />
+      <ReviewDesk v-else-if="tally" :key="tally.id" :tally="tally" :course="course" />
     </LoadState>
   </main>
 </template>

@@ -21,7 +21,8 @@ const isAsking = ref(false)
       </p>
       <ol>
         <li v-for="pack in packs.data.value?.items" :key="pack.id">
-          <a :href="`/api/v1/packs/${pack.id}/zip`" download data-ordinal>Pack {{ pack.number }}, {{ bytes(pack.bytes) }}</a>
+          <a v-if="pack.isKept" :href="`/api/v1/packs/${pack.id}/zip`" download data-ordinal>Pack {{ pack.number }}, {{ bytes(pack.bytes) }}</a>
+          <span v-else data-ordinal>Pack {{ pack.number }}, no longer kept</span>
           <span class="quiet when">{{ moment(pack.at) }}, {{ pack.by }}{{ pack.hasClearValues ? ', with deliveries and clear values' : '' }}</span>
           <span class="quiet seal"
             >seal <span class="cell">{{ pack.seal }}</span></span
