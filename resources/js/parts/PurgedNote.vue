@@ -11,7 +11,7 @@ defineProps<{ purge: Schemas['Purged']; tally: number; migration: number }>()
   <section>
     <StationHead :heading="`The content of tally ${tally} was purged`" />
     <div class="note">
-      <p>{{ purge.by }} purged it on {{ moment(purge.at) }}: {{ purge.reason }}</p>
+      <p>{{ purge.by }} purged it, {{ moment(purge.at) }}: {{ purge.reason }}</p>
       <p>
         Its figures, rulings, signatures and hashes stay, and its report says that the rest is gone. What was purged is found on
         <RouterLink :to="`/migrations/${migration}/content`">the page of kept content</RouterLink>.
@@ -22,7 +22,7 @@ defineProps<{ purge: Schemas['Purged']; tally: number; migration: number }>()
 
 <style scoped>
 .note {
-  padding: 0 16px;
+  padding: 12px 16px;
   display: grid;
   gap: 8px;
   max-inline-size: 68ch;

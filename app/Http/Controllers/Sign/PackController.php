@@ -32,7 +32,8 @@ final class PackController extends Controller
 
         return response()->json([
             'fingerprint' => $keys->key()->fingerprint(),
-            'mayTakeClear' => $this->person($request)->can('act', [$tally->dataset->migration, Act::TakeClear]),
+            'mayTakeClear' => $this->person($request)->can('act', [$tally->dataset->migration, Act::TakeClear]) &&
+                ! $tally->purged()->exists(),
             'items' => array_values($packs->map(static fn(Pack $pack): array => [
                 'id' => $pack->id,
                 'number' => $pack->number,

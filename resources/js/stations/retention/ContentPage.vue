@@ -29,8 +29,8 @@ const heading = computed(() =>
 function choose(id: number, isChosen: boolean): void {
   chosen.value = isChosen ? [...chosen.value, id] : chosen.value.filter((one) => one !== id)
 }
-function done(): void {
-  said.value = `The content of ${counted(chosenOnes.value.length, 'delivery', 'deliveries')} is purged.`
+function done(deliveries: number): void {
+  said.value = `The content of ${counted(deliveries, 'delivery', 'deliveries')} is purged.`
   chosen.value = []
 }
 </script>
@@ -129,7 +129,7 @@ function done(): void {
           :deliveries="chosenOnes"
           :needs-code="content.data.value.needsCode"
           @close="isPurging = false"
-          @purged="done"
+          @purged="done($event)"
         />
       </template>
     </LoadState>

@@ -9,7 +9,7 @@ import { type KeptDelivery, useContent } from '@/stations/retention/useContent'
 
 /** What would go and what would stay, before it is done: it cannot be undone. */
 const props = defineProps<{ migration: number; deliveries: readonly KeptDelivery[]; needsCode: boolean }>()
-const emit = defineEmits<{ close: []; purged: [] }>()
+const emit = defineEmits<{ close: []; purged: [deliveries: number] }>()
 const { preview, purge } = useContent(props.migration)
 const ids = computed(() => props.deliveries.map(({ id }) => id))
 const reach = useQuery({ queryKey: ['migration', props.migration, 'purge-preview', ids], queryFn: () => preview(ids.value), staleTime: 0 })
@@ -38,9 +38,10 @@ const goes = computed(() => {
 const signed = computed(() => reach.data.value?.tallies.filter(({ state }) => state !== 'none') ?? [])
 
 function act(): void {
+  const deliveries = ids.value
   purge.mutate(
-    { deliveries: ids.value, reason: reason.value.trim(), password: password.value, code: code.value || null },
-    { onSuccess: () => (emit('purged'), emit('close')) },
+    { deliveries, reason: reason.value.trim(), password: password.value, code: code.value || null },
+    { onSuccess: () => (emit('purged', deliveries.length), emit('close')) },
   )
 }
 </script>
