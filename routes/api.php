@@ -285,6 +285,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('migrations/{migration}/signatures', [SignOffController::class, 'sign'])->defaults(May::ACT, Act::Sign);
     Route::delete('report-links/{reportLink}', [ReportLinkController::class, 'revoke'])->defaults(May::ACT, Act::Sign);
     Route::get('seal-key', [PackCheckController::class, 'key']);
+    Route::post('seal-key/rotations', [PackCheckController::class, 'rotate'])->defaults(May::ACT, Act::Administer);
     Route::post('pack-checks', [PackCheckController::class, 'store'])->defaults(May::ACT, Act::View);
     Route::put('pack-checks/{inspection}/chunks/{offset}', [PackCheckController::class, 'chunk'])
         ->defaults(May::ACT, Act::View)

@@ -37,7 +37,7 @@ enum Act: string
             self::Comment => 'comment on findings',
             self::Audit => 'see the trail: who signed in, was refused, took away, had values shown, changed roles',
             self::Unmask => 'have sensitive values shown for an hour, on record',
-            self::Administer => 'add migrations, keep people and roles, look after the work of the installation',
+            self::Administer => 'add migrations, keep people and roles, look after the work of the installation, change the key of seals',
             self::KeepAccount => 'keep the own account: password, second factor, sessions, tokens',
         };
     }

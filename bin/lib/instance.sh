@@ -98,6 +98,13 @@ make_old_system() {
   printf "NINE_TALLY_SOURCES='{\"Old system\": {\"host\": \"127.0.0.1\", \"port\": %s, \"database\": \"wherrymoor_old\", \"user\": \"wherrymoor_reader\", \"migration\": \"Wherrymoor cutover\", \"password\": \"%s\"}}'\n" "$database_port" "$(cat "$home/reader")" >> "$home/app/.env"
 }
 
+# A stand-in for the service that vouches for the time of seals.
+start_time_stamps() { # port
+  supervise time-stamps "$(serving_account)" TERM "$root/bin/time-stamps '$home/run/time-stamps' $1"
+  sed -i '/^NINE_TALLY_TIME_STAMP/d' "$home/app/.env"
+  printf 'NINE_TALLY_TIME_STAMPS=http://127.0.0.1:%s\nNINE_TALLY_TIME_STAMP_AUTHORITY=%s\n' "$1" "$home/run/time-stamps/authority.pem" >> "$home/app/.env"
+}
+
 # Tests that run side by side have a database and a storage each; the database is a copy of the one that was migrated.
 make_home_of_process() { # number
   local own="$home/$1" folder

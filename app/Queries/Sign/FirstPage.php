@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Sign;
 
-use App\Adapters\Storage\SealKeys;
+use App\Adapters\Seal\SealKeys;
 use App\Models\Pattern;
 use App\Models\ReportText;
 use App\Models\Signature;

@@ -15,7 +15,6 @@ use App\Queries\TakeAway\TableText;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Plan\PlanDocument;
 use NineTally\Core\Seal\BagWriter;
-use NineTally\Core\Seal\SealKey;
 use NineTally\Core\Tally\EngineVersion;
 
 /**
@@ -68,34 +67,6 @@ final readonly class PackContent
             'External-Description' => "Evidence of a reconciliation: {$about}",
             'Bag-Software-Agent' => 'Nine Tally '.EngineVersion::ENGINE,
         ];
-    }
-
-    public static function readme(string $about, SealKey $key): string
-    {
-        $fingerprint = $key->fingerprint();
-
-        return <<<TEXT
-            Evidence of a reconciliation: {$about}
-            
-            data/report.html and data/report.pdf say what was compared and what was found; data/datapackage.json describes the tables.
-            
-            Three commands, in this folder, verify all of it with nothing but common tools. The first says whether any file was changed, the
-            second whether the seal was made with the key in seal/key.pem, the third whether the seal is over these files.
-            
-              sha256sum -c manifest-sha256.txt tagmanifest-sha256.txt
-              openssl pkeyutl -verify -pubin -inkey seal/key.pem -rawin -in seal/seal.json -sigfile seal/seal.sig
-              grep -c "\$(sha256sum tagmanifest-sha256.txt | cut -c1-64)" seal/seal.json
-            
-            Whoever changed the files could seal them anew with a key of their own: compare the fingerprint of the key with the one that you
-            were told by whoever keeps the installation, or that is printed in a report that you hold.
-            
-              openssl pkey -pubin -in seal/key.pem -outform DER | sha256sum
-              {$fingerprint}
-            
-            Nine Tally does the same, to the file: core/bin/nine-tally check PACK.zip --key={$fingerprint}
-            Where the pack has the deliveries, --again computes the tally once more and holds it against what the engine gave.
-            
-            TEXT;
     }
 
     /** @return array<string, mixed> */

@@ -23,6 +23,11 @@ final class BagWriter
 
     public const KEY = 'seal/key.pem';
 
+    /** Of the seal, so no manifest can list it; the certificates that it is held against stand in the payload. */
+    public const TIME_STAMP = 'seal/timestamp.tsr';
+
+    public const AUTHORITY = 'data/keys/time-stamps.pem';
+
     public const DECLARATION = "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n";
 
     /** @var array<string, string> SHA-256 by the path of a payload file */
@@ -80,8 +85,9 @@ final class BagWriter
      * @param  array<string, string>  $info  for bag-info.txt: what the bag is, by labels of RFC 8493, section 2.2.2
      * @param  array<string, string>  $tagFiles  further ones that the tag manifest lists, by their names
      * @param  callable(string): Seal  $seal  asked with the SHA-256 of the tag manifest
+     * @param  (callable(Seal): TimeStamp)|null  $stamp  asked with the seal; null where no service is asked
      */
-    public function finish(array $info, array $tagFiles, SealKey $key, callable $seal): Seal
+    public function finish(array $info, array $tagFiles, SealKey $key, callable $seal, ?callable $stamp = null): Seal
     {
         ksort($this->payload, SORT_STRING);
         $info += ['Payload-Oxum' => "{$this->bytes}.".count($this->payload)];
@@ -102,6 +108,7 @@ final class BagWriter
             self::SEAL => $sealed->statement,
             self::SIGNATURE => $sealed->signature,
             self::KEY => $key->publicPem(),
+            ...$stamp === null ? [] : [self::TIME_STAMP => $stamp($sealed)->token],
         ];
         foreach ([...$tagFiles, ...$further] as $name => $content) {
             $this->add($name, $content);

@@ -6,6 +6,7 @@ namespace NineTally\Tests\Seal;
 
 use NineTally\Core\Seal\BagWriter;
 use NineTally\Core\Seal\CheckLine;
+use NineTally\Core\Seal\HandOver;
 use NineTally\Core\Seal\PackCheck;
 use NineTally\Core\Seal\Seal;
 use NineTally\Core\Seal\SealKey;
@@ -109,6 +110,32 @@ final class PackCheckTest extends TestCase
             exec("cd {$folder} && {$command} 2>&1", $said, $status);
             self::assertSame(0, $status, $command.': '.implode("\n", $said));
         }
+    }
+
+    public function test_whoever_holds_the_fingerprint_of_an_earlier_key_finds_the_one_that_followed(): void
+    {
+        [$first, $second, $third] = array_map(static fn(string $of): SealKey => SealKey::ofSeed(str_repeat($of, 32)), ['a', 'b', 'c']);
+        $files = self::FILES;
+        foreach ([[$first, $second], [$second, $third]] as $place => [$old, $new]) {
+            $handOver = HandOver::of($old, $new, new \DateTimeImmutable('2026-11-29T12:00:00Z'));
+            $number = $place + 1;
+            $files["keys/{$number}-key.pem"] = $old->publicPem();
+            $files["keys/{$number}-hand-over.json"] = $handOver->statement;
+            $files["keys/{$number}-hand-over.sig"] = $handOver->signature;
+        }
+        $pack = $this->pack($files, $third);
+        foreach ([$first, $second, $third] as $key) {
+            self::assertTrue(PackCheck::of($pack, $key->fingerprint())->fits());
+        }
+        // A forger has a key of their own, and the old one never named it.
+        $forger = SealKey::ofSeed(str_repeat('f', 32));
+        $files['keys/2-hand-over.json'] = str_replace(
+            $third->fingerprint(),
+            $forger->fingerprint(),
+            HandOver::of($second, $third, new \DateTimeImmutable('2026-11-29T12:00:00Z'))->statement,
+        );
+        self::assertFalse(PackCheck::of($this->pack($files, $forger), $first->fingerprint())->fits());
+        self::assertFalse(PackCheck::of($this->pack(['report.html' => 'x'], $forger), $first->fingerprint())->fits());
     }
 
     public function test_a_key_is_read_as_it_is_written_and_in_no_other_way(): void

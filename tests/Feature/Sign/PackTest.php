@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Feature\Sign;
 
 use App\Adapters\Report\Printer;
+use App\Adapters\Seal\SealKeys;
 use App\Adapters\Storage\BlobStore;
-use App\Adapters\Storage\SealKeys;
 use App\Models\Pack;
 use App\Models\SealEntry;
 use App\Models\Tally;

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Sign;
 
 use App\Actions\Sign\ReceivePack;
-use App\Adapters\Storage\SealKeys;
+use App\Actions\Sign\RotateSealKey;
+use App\Adapters\Seal\SealKeys;
 use App\Http\Controllers\Controller;
+use App\Models\KeyRotation;
 use App\Models\PackInspection;
+use App\Models\SecondFactor;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -19,9 +22,51 @@ final class PackCheckController extends Controller
     public function __construct(private readonly ReceivePack $receive, private readonly SealKeys $keys) {}
 
     /** The key of this installation, to be compared with what is printed. */
-    public function key(): JsonResponse
+    public function key(Request $request): JsonResponse
     {
-        return response()->json(['fingerprint' => $this->keys->key()->fingerprint(), 'pem' => $this->keys->key()->publicPem()]);
+        $key = $this->keys->key();
+        $person = $this->person($request);
+
+        return response()->json([
+            'fingerprint' => $key->fingerprint(),
+            'pem' => $key->publicPem(),
+            'mayRotate' => $person->is_administrator,
+            'needsCode' => SecondFactor::of($person) !== null,
+            'earlier' => array_values(
+                KeyRotation::query()
+                    ->with('user')
+                    ->orderByDesc('id')
+                    ->get()
+                    ->map(static fn(KeyRotation $one): array => [
+                        'fingerprint' => $one->from_fingerprint,
+                        'until' => $one->created_at->toIso8601ZuluString(),
+                        'by' => $one->user->name,
+                        'reason' => $one->reason,
+                        'handedOver' => $one->statement !== null,
+                    ])
+                    ->all(),
+            ),
+        ]);
+    }
+
+    /** Another key from now on. */
+    public function rotate(Request $request, RotateSealKey $rotate): JsonResponse
+    {
+        $request->validate([
+            'reason' => ['required', 'string', 'max:500'],
+            'isCompromised' => ['required', 'boolean'],
+            'password' => ['required', 'string', 'max:1000'],
+            'code' => ['nullable', 'string', 'max:100'],
+        ], ['reason.required' => 'Say why the key is changed.']);
+        $rotate(
+            $this->person($request),
+            $request->string('reason')->trim()->toString(),
+            $request->boolean('isCompromised'),
+            $request->string('password')->toString(),
+            $request->string('code')->trim()->toString(),
+        );
+
+        return $this->key($request)->setStatusCode(Response::HTTP_CREATED);
     }
 
     public function store(Request $request): JsonResponse

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Sign;
 
 use App\Actions\Access\Trail;
+use App\Adapters\Seal\SealKeys;
 use App\Adapters\Storage\BlobStore;
-use App\Adapters\Storage\SealKeys;
 use App\Http\Controllers\Controller;
 use App\Jobs\BuildPack;
 use App\Models\Pack;

@@ -1,23 +1,21 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answer, api } from '@/api/client'
 import { bytes } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import TopBar from '@/parts/TopBar.vue'
+import SealKeys from '@/stations/sign/SealKeys.vue'
 import { usePackCheck } from '@/stations/sign/usePacks'
 
 /** Whether an evidence pack is what it was: to the file, and under which key. */
 const key = ref('')
 const { check, error, send } = usePackCheck()
-const own = useQuery({ queryKey: ['seal-key'], queryFn: ({ signal }) => answer(api.GET('/seal-key', { signal })) })
 const heading = computed(() => {
   const found = check.value?.found
   if (check.value !== null && found == null) return check.value.state === 'receiving' ? 'The pack is being sent …' : 'The pack is being looked through …'
   if (found == null) return 'Is a pack what it was?'
   if (!found.fits) return 'The pack does not fit'
   return found.lines.some(({ state }) => state === 'unknown') && check.value?.isOwnKey !== true
-    ? 'Every file fits, under a key that nobody has confirmed'
+    ? 'Every file fits; something nobody can tell from the pack alone'
     : 'The pack is what it was'
 })
 const MARKS = { fits: '✓ fits', differs: '✗ differs', unknown: '? not known' } as const
@@ -60,9 +58,7 @@ function chosen(event: Event): void {
       </tbody>
     </table>
     <p v-if="check?.found && check.isOwnKey" data-ordinal>It is sealed with the key of this installation.</p>
-    <p v-if="own.data.value" class="quiet">
-      This installation seals with the key <span class="cell key">{{ own.data.value.fingerprint }}</span>
-    </p>
+    <SealKeys />
   </main>
 </template>
 
@@ -107,8 +103,5 @@ tbody th {
 }
 td.cell {
   min-inline-size: 220px;
-}
-.key {
-  overflow-wrap: anywhere;
 }
 </style>
