@@ -312,6 +312,10 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         Route::get('packs/{pack}/zip', [PackController::class, 'download'])->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('migrations/{migration}/report', [ReportController::class, 'ofMigration'])->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::get('tallies/{tally}/report', [ReportController::class, 'page'])->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::post('tallies/{tally}/report-workbook', [ReportController::class, 'askForWorkbook'])
+            ->defaults(May::ACT, Act::View)
+            ->defaults(KeepsTrail::TAKES_AWAY, true);
+        Route::get('tallies/{tally}/sign-off/taken', [SignOffController::class, 'take'])->defaults(KeepsTrail::TAKES_AWAY, true);
         Route::post('tallies/{tally}/report-orders', [ReportController::class, 'order'])->defaults(May::ACT, Act::View);
         Route::get('reports/{report}/pdf', [ReportController::class, 'pdf'])->defaults(KeepsTrail::TAKES_AWAY, true);
     });

@@ -23,6 +23,7 @@ final readonly class RemoveFiles
         UNION SELECT html_digest::text FROM reports JOIN tallies USING (tally_id)
         UNION SELECT pdf_digest::text FROM reports JOIN tallies USING (tally_id)
         UNION SELECT html_digest FROM report_links JOIN tallies USING (tally_id)
+        UNION SELECT html_digest FROM signed_pages JOIN signatures s ON s.id = signature_id JOIN tallies USING (tally_id)
         UNION SELECT digest FROM packs JOIN tallies USING (tally_id)
         SQL;
 

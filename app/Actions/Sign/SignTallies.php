@@ -6,14 +6,17 @@ namespace App\Actions\Sign;
 
 use App\Actions\Access\ConfirmIdentity;
 use App\Actions\Access\Trail;
+use App\Adapters\Storage\BlobStore;
 use App\Models\Migration;
 use App\Models\Signature;
 use App\Models\SignatureAct;
+use App\Models\SignedPage;
 use App\Models\SignedState;
 use App\Models\Tally;
 use App\Models\TrailAct;
 use App\Models\User;
 use App\Problems\Conflict;
+use App\Queries\Sign\ReportPage;
 use App\Rulings\EffectiveRulings;
 use App\Signing\HeldLimits;
 use App\Signing\SignedContent;
@@ -32,6 +35,8 @@ final readonly class SignTallies
         private HeldLimits $limits,
         private SigningBlocks $blocks,
         private Trail $trail,
+        private ReportPage $page,
+        private BlobStore $blobs,
     ) {}
 
     /**
@@ -97,6 +102,11 @@ final readonly class SignTallies
             'words' => SigningWords::of($act, $tally, $limits),
             'digest' => SignedState::keep($content),
         ]);
+        if ($act === SignatureAct::Accepted) {
+            // From now on it is shown, printed and packed as it was when it was accepted.
+            $html = $this->page->html($tally->unsetRelation('signatures'));
+            SignedPage::query()->create(['signature_id' => $signature->id, 'html_digest' => $this->blobs->keep($html)]);
+        }
         $this->trail->note(TrailAct::Signed, $person, "{$tally->dataset->name}, tally {$tally->number}: {$act->value}", $migration);
 
         return $signature->setRelation('user', $person);

@@ -27,18 +27,20 @@ final class TextWorkbook
 
     private int $rows = 0;
 
-    /** @param list<string> $header */
+    /** @param list<string> $header none where sheets are named */
     private function __construct(
         private readonly WriterMultiSheetsAbstract $writer,
-        private readonly array $header,
+        private array $header,
         private readonly string $folder,
     ) {
-        $writer->addRow(self::row($header));
+        if ($header !== []) {
+            $writer->addRow(self::row($header));
+        }
     }
 
     /**
      * @param  string  $workFolder  in which it gets a folder of its own, that is there until it is discarded
-     * @param  list<string>  $header
+     * @param  list<string>  $header  none where sheets are named ({@see sheet()})
      */
     public static function in(string $workFolder, array $header): self
     {
@@ -49,6 +51,20 @@ final class TextWorkbook
         $writer->openToFile("{$folder}/workbook.xlsx");
 
         return new self($writer, $header, $folder);
+    }
+
+    /**
+     * Begins another sheet, with a header of its own; the first is named by the first call.
+     *
+     * @param  list<string>  $header
+     */
+    public function sheet(string $name, array $header): void
+    {
+        $sheet = $this->rows === 0 && $this->header === [] ? $this->writer->getCurrentSheet() : $this->writer->addNewSheetAndMakeItCurrent();
+        $sheet->setName($name);
+        $this->header = $header;
+        $this->writer->addRow(self::row($header));
+        $this->rows = 0;
     }
 
     /** @param list<string|int|float> $cells */

@@ -59,6 +59,33 @@ final readonly class WorkbookFiles
         }
     }
 
+    /**
+     * Writes a workbook of several sheets that are at hand, unless nobody waits for it any more.
+     *
+     * @param  array<string, array{header: list<string>, rows: iterable<list<string|int|float>>}>  $sheets  by name
+     */
+    public function writeSheets(Workbook $workbook, array $sheets): void
+    {
+        is_dir($this->folder) || mkdir($this->folder, 0700, true);
+        $file = TextWorkbook::in($this->workFolder, []);
+        try {
+            $rows = 0;
+            foreach ($sheets as $name => ['header' => $header, 'rows' => $lines]) {
+                $file->sheet($name, $header);
+                foreach ($lines as $cells) {
+                    $file->add($cells);
+                    $rows++;
+                }
+            }
+            if ($this->report($workbook, ['rows' => $rows, 'done' => 1, 'total' => 1])) {
+                rename($file->finish(), $this->path($workbook));
+                $this->report($workbook, ['state' => 'written']) || @unlink($this->path($workbook));
+            }
+        } finally {
+            $file->discard();
+        }
+    }
+
     public function fail(Workbook $workbook, string $problem): void
     {
         $this->report($workbook, ['state' => 'failed', 'problem' => $problem]);

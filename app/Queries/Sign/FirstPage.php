@@ -27,6 +27,9 @@ final readonly class FirstPage
 {
     private const THINGS = 3;
 
+    /** More would push the page over its end. */
+    private const LIMITS = 9;
+
     public function __construct(private HeldLimits $limits, private Population $population, private Masks $masks, private SealKeys $keys) {}
 
     /** @return array<string, mixed> */
@@ -40,7 +43,8 @@ final readonly class FirstPage
         return [
             'signOff' => $signOff,
             'texts' => ReportText::standing($tally->id),
-            'limits' => $limits,
+            'limits' => self::failingFirst($limits),
+            'limitsOnFirstPage' => self::LIMITS,
             'verdict' => $this->verdict($tally, $signOff, $limits),
             'limitsInWords' => SigningWords::limits($limits),
             'exceptions' => $this->limits->exceptions($tally),
@@ -87,7 +91,7 @@ final readonly class FirstPage
      */
     public function things(Tally $tally, array $limits): array
     {
-        $waived = $failing = $further = [];
+        $waived = $failing = $failingNames = $further = [];
         foreach ($limits as ['held' => $held, 'scope' => $scope, 'waiver' => $waiver]) {
             $words = ucfirst($held->limit->sentence($scope)).', and it is '.$held->value();
             if ($waiver !== null) {
@@ -101,6 +105,8 @@ final readonly class FirstPage
                 );
             } elseif ($held->state->fails()) {
                 $failing[] = $words;
+                // The worst value and the figure stand in the table below.
+                $failingNames[] = $held->limit->name($scope);
             }
         }
         $counts = SignedContent::counts($tally);
@@ -122,11 +128,22 @@ final readonly class FirstPage
 
         // In the table below each stands with its figure.
         $failing = count($failing) < 2 ? array_map(static fn(string $one): string => "{$one}.", $failing) : [
-            sprintf('%d limits fail: %s.', count($failing), implode('; ', array_map(lcfirst(...), $failing))),
+            sprintf('%d limits fail: %s.', count($failing), implode('; ', $failingNames)),
         ];
         $all = [...$waived, ...$failing, ...$further, ...$this->totals($tally), ...$this->patterns($tally), ...$this->apart($tally)];
 
         return array_slice($all, 0, self::THINGS);
+    }
+
+    /**
+     * @param  list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>  $limits
+     * @return list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>
+     */
+    private static function failingFirst(array $limits): array
+    {
+        usort($limits, static fn(array $one, array $other): int => $other['held']->state->fails() <=> $one['held']->state->fails());
+
+        return $limits;
     }
 
     /**

@@ -25,6 +25,8 @@ use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Plan\PlanInWords;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Wording\Sentences;
 
 /** What the report says: the same for the same tally and the same rulings. */
@@ -70,6 +72,10 @@ final readonly class ReportContent
             'tally' => $tally,
             'migration' => $tally->dataset->migration,
             'plan' => $plan,
+            'inWords' => new PlanInWords($plan),
+            'overlap' => OverlapPicture::of($tally->summary['rows'])->svg(),
+            'parts' => $this->parts($tally),
+            'bridged' => $this->bridged($tally),
             'isPlanMasked' => $plan->digest() !== $tally->planVersion->digest,
             'rows' => $tally->summary['rows'],
             'totals' => $this->totals($tally, $mask),
@@ -104,6 +110,49 @@ final readonly class ReportContent
                 ? mb_substr($value, 0, self::LONGEST_VALUE).'…'
                 : $value,
         ];
+    }
+
+    /**
+     * Parts of the sides that have several, with the rows of each that do not agree.
+     *
+     * @return list<array{side: Side, number: int, label: string, refused: int, delivered: int, rows: array<string, int>}>
+     */
+    private function parts(Tally $tally): array
+    {
+        $parts = [];
+        foreach ([[Side::Source, $tally->sourceDelivery], [Side::Target, $tally->targetDelivery]] as [$side, $delivery]) {
+            foreach ($delivery->parts->count() > 1 ? $delivery->parts : [] as $part) {
+                $rows = [];
+                foreach ($tally->summary['slices'] ?? [] as $slice) {
+                    if (($slice['side'] ?? '') === $side->value && ($slice['part'] ?? 0) === $part->number) {
+                        $rows[$slice['class']] = $slice['rows'];
+                    }
+                }
+                $parts[] = [
+                    'side' => $side,
+                    'number' => $part->number,
+                    'label' => $part->part_label,
+                    'refused' => $part->refused_count,
+                    'delivered' => $part->delivered_count,
+                    'rows' => $rows,
+                ];
+            }
+        }
+
+        return $parts;
+    }
+
+    /** @return array<string, int> rows that bridges join and that do not agree, by class */
+    private function bridged(Tally $tally): array
+    {
+        $bridged = [];
+        foreach ($tally->summary['slices'] ?? [] as $slice) {
+            if (isset($slice['bridged'])) {
+                $bridged[$slice['class']] = $slice['rows'];
+            }
+        }
+
+        return $bridged;
     }
 
     /** @return list<array{total: array<string, mixed>, groups: list<array<string, mixed>>, picture: string}> */

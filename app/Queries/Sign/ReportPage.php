@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Queries\Sign;
 
 use App\Adapters\Seal\SealKeys;
+use App\Adapters\Storage\BlobStore;
 use App\Models\Migration;
+use App\Models\SignedPage;
 use App\Models\Tally;
 use Illuminate\Contracts\View\Factory;
 use Illuminate\Foundation\Vite;
@@ -23,11 +25,18 @@ final readonly class ReportPage
         private FirstPage $firstPage,
         private MigrationReport $migrationReport,
         private SealKeys $keys,
+        private BlobStore $blobs,
         private Vite $assets,
     ) {}
 
+    /** As it was accepted, byte for byte, where it was; else as it is now. */
     public function html(Tally $tally): string
     {
+        $signed = SignedPage::standing($tally->id);
+        if ($signed !== null && $this->blobs->has($signed->html_digest)) {
+            return (string) file_get_contents($this->blobs->path($signed->html_digest));
+        }
+
         return $this->views->make('report', [
             ...($this->content)($tally),
             ...$this->firstPage->of($tally),

@@ -42,11 +42,16 @@ final readonly class Limit
     /** Such as "rows missing: at most 0"; what it is narrowed to is named by whoever knows the names. */
     public function sentence(string $scope = ''): string
     {
-        return $this->figure->words().
-            ($scope === '' ? '' : " ({$scope})").
+        return $this->name($scope).
             ($this->worst === null
                 ? ': no limit here'
                 : sprintf(': at %s %s', $this->figure->isAtLeast() ? 'least' : 'most', $this->figure->unit()->written($this->worst)));
+    }
+
+    /** The figure, without its worst value. */
+    public function name(string $scope = ''): string
+    {
+        return $this->figure->words().($scope === '' ? '' : " ({$scope})");
     }
 
     /** What is wrong with it in itself; null where nothing is. */

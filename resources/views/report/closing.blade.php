@@ -1,3 +1,6 @@
+@php
+  use NineTally\Core\Row\Side;
+@endphp
 @if($corrections !== [])
 <h2>What has to be corrected</h2>
 <table>
@@ -10,6 +13,18 @@
 @if(count($corrections) > $mostLines)<p class="quiet">The first of them; the page <b>Defects</b> and the file of rulings hold all.</p>@endif
 @endif
 @isset($texts['closing'])<h2>Remarks</h2><p class="own" data-ordinal>{{ $texts['closing']->text }}</p><p class="quiet">{{ $texts['closing']->user->name }}, {{ $at($texts['closing']->created_at) }}</p>@endisset
+<h2>The plan in words</h2>
+<table>
+<thead><tr><th scope="col">Column</th><th scope="col">Compared as</th></tr></thead>
+<tbody>
+@foreach($inWords->key() as $column)<tr><th scope="row">{{ $column['name'] }} <span class="quiet">(key)</span></th><td data-ordinal>{{ $column['rule'] }}</td></tr>
+@endforeach
+@foreach(array_slice($inWords->pairs(), 0, $mostLines) as $pair)<tr><th scope="row">{{ $pair['name'] }}</th><td data-ordinal>{{ $pair['rule'] }}</td></tr>
+@endforeach
+</tbody>
+</table>
+@if(count($inWords->pairs()) > $mostLines)<p class="quiet">The first of them; the plan as JSON has all.</p>@endif
+@foreach([Side::Source, Side::Target] as $side)@if($inWords->forms($side) !== [])<p data-ordinal>How the {{ $side->value }} writes: {{ implode('; ', $inWords->forms($side)) }}.</p>@endif @endforeach
 <h2>Made with</h2>
 <table><tbody>
 @foreach(['engine' => 'Engine', 'causes' => 'Catalogue of causes', 'icu' => 'Unicode (ICU)', 'timeZones' => 'Time zones'] as $of => $words)<tr><th scope="row">{{ $words }}</th><td data-ordinal>{{ $tally->summary['engine'][$of] ?? 'not told' }}</td></tr>@endforeach

@@ -12,12 +12,12 @@
 @endif
 @if($limits !== [])
 <h2>Limits</h2>
-<p class="verdict"><span data-figure="sign-off/verdict">{{ $limitsInWords }}</span>.</p>
-<table>
+<p class="verdict"><span data-figure="sign-off/verdict">{{ $limitsInWords }}</span>.@if(count($limits) > $limitsOnFirstPage) Those that fail or are waived come first; the others stand on the next page.@endif</p>
+<table class="close">
 <thead><tr><th scope="col">The worst that is acceptable</th><th scope="col" class="n">It is</th><th scope="col">Does it hold?</th></tr></thead>
 <tbody>
-@foreach($limits as $limit)
-<tr><th scope="row" data-figure="sign-off/limits">{{ ucfirst($limit['held']->limit->sentence($limit['scope'])) }}@if($limit['held']->isInherited) <span class="quiet">(of the migration)</span>@endif</th><td class="n" data-figure="sign-off/limits">{{ $limit['held']->value() }}</td><td>@if($limit['held']->state->value === 'holds')yes @elseif($limit['waiver'] !== null)<b>no, waived</b> by {{ $limit['waiver']->user->name }} until <span data-ordinal>{{ $limit['waiver']->ends_on->format('j F Y') }}</span> @elseif($limit['held']->state->value === 'no-figure')<b>no figure, so no</b> @else<b>no</b> @endif</td></tr>
+@foreach(array_slice($limits, 0, $limitsOnFirstPage) as $limit)
+<tr><th scope="row" data-figure="sign-off/limits">{{ ucfirst($limit['held']->limit->sentence($limit['scope'])) }}@if($limit['held']->isInherited) <span class="quiet">(of the migration)</span>@endif</th><td class="{{ $limit['held']->state->value === 'no-figure' ? 'why' : 'n' }}" data-figure="sign-off/limits">{{ $limit['held']->value() }}</td><td>@if($limit['held']->state->value === 'holds')yes @elseif($limit['waiver'] !== null)<b>no, waived</b> by {{ $limit['waiver']->user->name }} until <span data-ordinal>{{ $limit['waiver']->ends_on->format('j F Y') }}</span> @elseif($limit['held']->state->value === 'no-figure')<b>no figure, so no</b> @else<b>no</b> @endif</td></tr>
 @endforeach
 </tbody>
 </table>
@@ -39,13 +39,8 @@
 <p class="warn">In this migration {{ implode(', and ', $dutiesRelaxed) }}.@foreach($tookTwo as $name) {{ $name }} gave more than one signature here.@endforeach</p>
 @endif
 <h2>What this is about</h2>
-<table>
-<thead><tr><th scope="col"></th><th scope="col" class="n">Source</th><th scope="col" class="n">Target</th></tr></thead>
-<tbody>
-@foreach(['delivered' => 'Rows delivered', 'prepared' => 'Rows prepared', 'compared' => 'Rows compared'] as $what => $words)
-<tr><th scope="row">{{ $words }}</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/{$what}", $population[$side][$what]) }}</td>@endforeach</tr>
+@foreach(['source' => $migration->source_label, 'target' => $migration->target_label] as $side => $label)
+@php($of = $population[$side])
+@php($name = "population/sides/{$side}")
+<p>{{ $label }}: {{ $figure("{$name}/delivered", $of['delivered']) }} rows delivered, {{ $figure("{$name}/prepared", $of['prepared']) }} prepared, {{ $figure("{$name}/compared", $of['compared']) }} compared, in {{ $figure("{$name}/counts/compared + {$name}/counts/key", $of['counts']['compared'] + $of['counts']['key']) }} of {{ $figure("{$name}/columns/length", count($of['columns'])) }} columns, the key among them: {{ $figure("{$name}/share", $of['share']) }} of its cells.</p>
 @endforeach
-<tr><th scope="row">Columns compared, the key among them</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/counts/compared + population/sides/{$side}/counts/key", $population[$side]['counts']['compared'] + $population[$side]['counts']['key'] ) }} of {{ $figure("population/sides/{$side}/columns/length", count($population[$side]['columns'])) }}</td>@endforeach</tr>
-<tr><th scope="row">Cells that any comparison touched</th>@foreach(['source', 'target'] as $side)<td class="n">{{ $figure("population/sides/{$side}/share", $population[$side]['share']) }}</td>@endforeach</tr>
-</tbody>
-</table>

@@ -11,6 +11,7 @@ use App\Jobs\RemovePurgedFiles;
 use App\Models\Pack;
 use App\Models\PlanVersion;
 use App\Models\Purge;
+use App\Models\SignedPage;
 use App\Models\Tally;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\Artisan;
@@ -101,6 +102,25 @@ final class PurgeTest extends TestCase
         self::assertTrue($blobs->has($tally->targetDelivery->digest));
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertSame(2, $this->dataset->latestTally()?->number);
+    }
+
+    public function test_what_was_accepted_stays_accepted_and_its_page_is_made_anew_without_the_content(): void
+    {
+        $tally = $this->tallied();
+        $this->rule($tally, 'missing')->assertCreated();
+        $this->rule($tally, 'changed')->assertCreated();
+        foreach ([$this->analyst, $this->manager, $this->owner] as $person) {
+            $this->sign($tally, $person)->assertCreated();
+        }
+        $page = SignedPage::query()->firstOrFail();
+        $path = "/tallies/{$tally->id}";
+        $state = $this->get("/api/v1{$path}/sign-off/taken?as=json")->getContent();
+        self::assertTrue(app(BlobStore::class)->has($page->html_digest));
+        $this->purge([$tally->source_delivery_id])->assertCreated();
+        self::assertFalse(app(BlobStore::class)->has($page->html_digest));
+        self::assertSame('accepted', $this->api('GET', "{$path}/sign-off")->json('state'));
+        self::assertSame($state, $this->get("/api/v1{$path}/sign-off/taken?as=json")->getContent());
+        $this->get("/api/v1{$path}/report")->assertOk()->assertSee('was purged by Tove Lindqvist')->assertSee('Moorings is accepted');
     }
 
     public function test_it_is_said_what_stays(): void

@@ -6,11 +6,14 @@ namespace App\Http\Controllers\Sign;
 
 use App\Adapters\Storage\BlobStore;
 use App\Http\Controllers\Controller;
+use App\Http\Resources\WorkbookResource;
 use App\Jobs\PrintReport;
+use App\Jobs\WriteReportWorkbook;
 use App\Models\Migration;
 use App\Models\Report;
 use App\Models\ReportOrder;
 use App\Models\Tally;
+use App\Models\Workbook;
 use App\Queries\Sign\ReportPage;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\JsonResponse;
@@ -69,6 +72,15 @@ final class ReportController extends Controller
         return response()->download($blobs->path($report->pdf_digest), $this->fileName($report->tally, "report-{$report->number}", 'pdf'), [
             'Content-Type' => 'application/pdf',
         ]);
+    }
+
+    /** Its tables, a sheet each. */
+    public function askForWorkbook(Request $request, Tally $tally): JsonResponse
+    {
+        $workbook = Workbook::askFor($this->person($request), $tally->dataset_id, $this->fileName($tally, 'report', 'xlsx'));
+        WriteReportWorkbook::dispatch($workbook->id, $tally->id);
+
+        return response()->json(WorkbookResource::make($workbook)->resolve($request), Response::HTTP_ACCEPTED);
     }
 
     /** @return array{id: int, state: string, problem: string|null, reportId: int|null} */

@@ -18,10 +18,12 @@ use App\Models\ReportText;
 use App\Models\Signature;
 use App\Models\SignedState;
 use App\Models\Tally;
+use App\Queries\Sign\SignOffFile;
 use App\Signing\HeldLimits;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 
 /** The limits of a tally, and the signatures on it. */
@@ -79,6 +81,19 @@ final class SignOffController extends Controller
         return response($state->content, headers: [
             'Content-Type' => 'application/json',
             'Content-Disposition' => "attachment; filename=\"signed-{$signature->digest}.json\"",
+        ]);
+    }
+
+    /** What was signed and by whom, as a file: the same bytes whenever it is taken. */
+    public function take(Request $request, Tally $tally): Response
+    {
+        $request->validate(['as' => ['required', 'in:json,csv']]);
+        $file = SignOffFile::of($tally);
+        $as = $request->string('as')->toString();
+
+        return response($as === 'json' ? $file->json() : $file->csv(), headers: [
+            'Content-Type' => $as === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
+            'Content-Disposition' => sprintf('attachment; filename="%s-tally-%d-sign-off.%s"', Str::slug($tally->dataset->name), $tally->number, $as),
         ]);
     }
 

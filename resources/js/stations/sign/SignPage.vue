@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import type { Schemas } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
 import { useTally } from '@/composables/useTally'
+import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { figures } from '@/format/said'
 import { moment } from '@/format/moments'
 import AgreementLine from '@/parts/AgreementLine.vue'
@@ -27,10 +28,12 @@ const props = defineProps<{ course: Schemas['Course'] }>()
 const id = computed(() => props.course.tally?.id ?? 0)
 const { data: tally, error, isPending, refetch } = useTally(id)
 const report = useReport(id)
+const workbook = useAskForWorkbook(() => answer(api.POST('/tallies/{tally}/report-workbook', { params: { path: { tally: id.value } } })))
 const { signOff, end, waive, say, lookAgain } = useSignOff(() => id.value)
 const state = computed(() => signOff.data.value)
 const csv = (of: 'rows' | 'cells', isForSpreadsheets = false): string =>
   `/api/v1/tallies/${id.value}/findings/taken?of=${of}${isForSpreadsheets ? '&for=spreadsheets' : ''}`
+const signed = (as: 'json' | 'csv'): string => `/api/v1/tallies/${id.value}/sign-off/taken?as=${as}`
 const RULINGS = { expected: 'Expected', defect: 'Defects', ask: 'Asked', open: 'Still open' } as const
 const groups = computed(() => (['expected', 'defect', 'ask', 'open'] as const).map((decision) => ({ decision, findings: tally.value?.rulings[decision] ?? 0 })))
 const VERBS = { prepared: 'Sign: I have prepared it', checked: 'Sign: I have checked it', accepted: 'Sign: I accept it' } as const
@@ -62,6 +65,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
         <el-button :loading="report.isPrinting.value" @click="report.print()">{{
           report.isPrinting.value ? 'Printing the report' : 'Report as PDF'
         }}</el-button>
+        <el-button :loading="workbook.isPending.value" @click="workbook.mutate()">As a workbook</el-button>
         <el-button v-if="mine?.mayReturn" @click="open = 'returned'">Return it</el-button>
         <el-button v-if="mine?.mayWithdraw" @click="open = 'withdrawn'">{{ state?.state === 'accepted' ? 'Withdraw' : 'Withdraw the sign-off' }}</el-button>
         <el-button v-if="mine?.act" type="primary" :disabled="isBlocked" @click="open = 'sign'">{{ VERBS[mine.act] }}</el-button>
@@ -73,7 +77,7 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
     <LoadState v-else :is-loading="isPending" :error="error" what="The report" @retry="refetch()">
       <div v-if="tally" class="panes" :data-tally="tally.id">
         <aside>
-          <ErrorNote :error="report.error.value ?? waive.error.value ?? end.error.value ?? say.error.value" />
+          <ErrorNote :error="report.error.value ?? workbook.error.value ?? waive.error.value ?? end.error.value ?? say.error.value" />
           <LoadState :is-loading="signOff.isPending.value" :error="signOff.error.value" what="The limits and signatures" @retry="signOff.refetch()">
             <template v-if="state">
               <section aria-label="Limits">
@@ -146,6 +150,9 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
             <AgreementLine v-if="tally.values" :values="tally.values" :of-arrived="tally.figures.ofArrived" :rows-arrived="tally.figures.rowsArrived" />
           </section>
           <p class="quiet">
+            <template v-if="(state?.signatures ?? []).length > 0">
+              What was signed, in the same bytes whenever it is taken: <a :href="signed('json')" download>JSON</a>, <a :href="signed('csv')" download>CSV</a>.
+            </template>
             Findings as CSV: <a :href="csv('rows')" download>rows</a>, <a :href="csv('cells')" download>cells</a>; for spreadsheets, where a cell that begins
             like a formula is led by an apostrophe: <a :href="csv('rows', true)" download>rows</a>, <a :href="csv('cells', true)" download>cells</a>. A report
             is kept as it was printed; a later ruling makes a new one.

@@ -70,6 +70,9 @@ return new class () extends Migration {
                         WHERE NOT EXISTS (SELECT 1 FROM gone WHERE tally_id = r.tally_id AND gone.created_at >= r.created_at)
                     UNION ALL SELECT html_digest, 'report behind link ' || l.id, true FROM report_links l
                         WHERE NOT EXISTS (SELECT 1 FROM gone WHERE tally_id = l.tally_id AND gone.created_at >= l.created_at)
+                    UNION ALL SELECT html_digest, 'signed page ' || g.signature_id, true
+                        FROM signed_pages g JOIN signatures s ON s.id = g.signature_id
+                        WHERE NOT EXISTS (SELECT 1 FROM gone WHERE tally_id = s.tally_id AND gone.created_at >= s.created_at)
                     UNION ALL SELECT digest, 'evidence pack ' || k.id, true FROM packs k
                         WHERE NOT EXISTS (SELECT 1 FROM gone WHERE tally_id = k.tally_id AND gone.created_at >= k.created_at)
                             AND NOT EXISTS (SELECT 1 FROM removed_packs WHERE pack_id = k.id)

@@ -1,0 +1,151 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Plan;
+
+use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\DeclaredReading;
+
+/**
+ * What a plan does, for somebody who reads no plan: which row is which, what must be equal and what may differ, and how values are read.
+ * Steps, totals, references and limits stand elsewhere with their figures. Of crosswalks and bridges the sizes are said.
+ *
+ * @phpstan-import-type Declared from DeclaredReading
+ */
+final readonly class PlanInWords
+{
+    private const POLICIES = [
+        PolicyId::SetAside->value => 'all rows that share a key are listed, and none is compared',
+        PolicyId::KeepFirst->value => 'of rows that share a key the first is compared, the others are listed',
+        PolicyId::KeepLast->value => 'of rows that share a key the last is compared, the others are listed',
+        PolicyId::KeepHighest->value => 'of rows that share a key the one with the highest or latest %s is compared, the others are listed',
+        PolicyId::KeepLowest->value => 'of rows that share a key the one with the lowest or earliest %s is compared, the others are listed',
+        PolicyId::CollapseCopies->value => 'rows that are equal in every column become one; others that share a key are listed, and not compared',
+        PolicyId::PairInOrder->value => 'of rows that share a key the first meets the first, the second the second; what is over is missing or extra',
+    ];
+
+    public function __construct(private Plan $plan) {}
+
+    /** @return list<array{name: string, rule: string}> the columns of the key, and what is forgiven in them */
+    public function key(): array
+    {
+        return array_map(static fn(KeyColumn $column): array => [
+            'name' => self::name($column->source, $column->target),
+            'rule' => self::forgiving($column->forgives),
+        ], $this->plan->key);
+    }
+
+    /** @return list<array{name: string, rule: string}> what must be equal, as what it is read, and what may differ */
+    public function pairs(): array
+    {
+        return array_map(static fn(ColumnPair $pair): array => [
+            'name' => self::name($pair->source, $pair->target),
+            'rule' => implode('; ', array_filter([
+                $pair->kind->noun(),
+                $pair->forgives === [] ? '' : self::forgiving($pair->forgives),
+                $pair->tolerance === null ? '' : self::within($pair->tolerance->by, (string) $pair->tolerance->most),
+                $pair->rounding === null ? '' : self::counted($pair->rounding->places, 'decimal place')." on one side, {$pair->rounding->mode}",
+                $pair->crosswalk === [] ? '' : 'by a crosswalk of '.self::counted(count($pair->crosswalk), 'line'),
+            ])),
+        ], $this->plan->columnPairs);
+    }
+
+    /** What becomes of rows of a side that share a key. */
+    public function repeats(Side $side): string
+    {
+        $policy = $this->plan->side($side)->repeats;
+
+        return sprintf(self::POLICIES[$policy->id->value], $policy->column ?? '').self::deciding($policy);
+    }
+
+    /** @return list<string> how values of a side are written, where something was said of it */
+    public function forms(Side $side): array
+    {
+        $rules = $this->plan->side($side);
+        $forms = self::declared($rules->declared);
+        foreach ($rules->columns as $column => $declared) {
+            foreach (self::declared($declared) as $form) {
+                $forms[] = "in {$column}: {$form}";
+            }
+        }
+
+        return $forms;
+    }
+
+    public function bridges(): int
+    {
+        return count($this->plan->bridges);
+    }
+
+    private static function deciding(RepeatsPolicy $policy): string
+    {
+        return match (true) {
+            $policy->then !== null => ", and where they are equal in it, {$policy->then->column} decides",
+            $policy->except !== [] => ' (they may differ in '.implode(', ', $policy->except).')',
+            default => '',
+        };
+    }
+
+    /**
+     * @param  Declared  $declared
+     * @return list<string>
+     */
+    private static function declared(array $declared): array
+    {
+        $names = static fn(string $mark): string => match ($mark) {
+            ',' => 'a comma',
+            '.' => 'a point',
+            ' ' => 'a space',
+            "'", '’' => 'an apostrophe',
+            '' => 'nothing',
+            default => "\"{$mark}\"",
+        };
+
+        return array_values(array_filter([
+            isset($declared['blankTokens']) && $declared['blankTokens'] !== [] ? 'blank is also '.self::quoted($declared['blankTokens']) : '',
+            isset($declared['decimalMark']) ? 'decimals begin with '.$names($declared['decimalMark']) : '',
+            isset($declared['groupMark']) ? 'thousands are divided by '.$names($declared['groupMark']) : '',
+            isset($declared['dateForms']) && $declared['dateForms'] !== [] ? 'dates are written as '.implode(' or ', $declared['dateForms']) : '',
+            isset($declared['twoDigitYearsFrom']) ? "years of two digits begin with {$declared['twoDigitYearsFrom']}" : '',
+            isset($declared['yes']) && $declared['yes'] !== [] ? 'yes is '.self::quoted($declared['yes']) : '',
+            isset($declared['no']) && $declared['no'] !== [] ? 'no is '.self::quoted($declared['no']) : '',
+            isset($declared['zone']) ? "times are of {$declared['zone']}" : '',
+        ]));
+    }
+
+    /** @param list<string> $all */
+    private static function quoted(array $all): string
+    {
+        return '"'.implode('", "', $all).'"';
+    }
+
+    private static function name(string $source, string $target): string
+    {
+        return $source === $target ? $source : "{$source} → {$target}";
+    }
+
+    /** @param list<string> $causes */
+    private static function forgiving(array $causes): string
+    {
+        return $causes === [] ? 'nothing is forgiven' : 'forgiven: '.str_replace('-', ' ', implode(', ', $causes));
+    }
+
+    private static function within(string $by, string $most): string
+    {
+        return match ($by) {
+            'relative' => "within {$most} of the source, as a part",
+            'days' => "within {$most} ".($most === '1' ? 'day' : 'days'),
+            'seconds' => "within {$most} ".($most === '1' ? 'second' : 'seconds'),
+            default => "within {$most}",
+        };
+    }
+
+    private static function counted(int $number, string $one): string
+    {
+        return number_format($number).' '.$one.($number === 1 ? '' : 's');
+    }
+}
