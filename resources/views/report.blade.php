@@ -181,9 +181,9 @@
 @if($acts !== [])
 <h2>Rulings that stand</h2>
 <table>
-<thead><tr><th scope="col">Decision</th><th scope="col">About</th><th scope="col" class="n">Findings</th><th scope="col">Why, and by whom</th></tr></thead>
+<thead><tr><th scope="col">Decision</th><th scope="col">About</th><th scope="col" class="n">Findings</th><th scope="col" style="width:48%">Why, and by whom</th></tr></thead>
 <tbody>
-@foreach(array_slice($acts, 0, $mostLines) as $entry)<tr><td>{{ $entry['act']->decision?->value }}</td><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td>{{ $shorten($entry['act']->reason) }}@if((string) $entry['act']->ticket !== '') (<span data-ordinal>{{ $entry['act']->ticket }}</span>)@endif<br><small>{{ $entry['act']->user->name }}, {{ $at($entry['act']->created_at) }}@if($entry['act']->asked !== null), asked {{ $entry['act']->asked->name }}@endif, in tally {{ $entry['tally'] }}</small></td></tr>
+@foreach(array_slice($acts, 0, $mostLines) as $entry)<tr><td>{{ $entry['act']->decision?->value }}</td><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td>{{ $shorten($entry['act']->reason) }}@if((string) $entry['act']->ticket !== '') <span class="whole">(<span data-ordinal>{{ $entry['act']->ticket }}</span>)</span>@endif<br><small>{{ $entry['act']->user->name }}, {{ $at($entry['act']->created_at) }}@if($entry['act']->asked !== null), asked {{ $entry['act']->asked->name }}@endif, in tally {{ $entry['tally'] }}</small></td></tr>
 @endforeach
 </tbody>
 </table>
@@ -206,7 +206,7 @@
 <table>
 <thead><tr><th scope="col" style="width:24%">{{ implode(', ', $plan->keyNames(Side::Source)) }}</th><th scope="col">The row begins with</th><th scope="col" style="width:12%">Ruling</th></tr></thead>
 <tbody>
-@foreach($class['findings'] as $row)<tr><td class="cell">{{ $row->finding->deliveredKey === null ? $row->finding->side?->value.' line '.$row->finding->placeOn($row->finding->side ?? Side::Source)?->line : $shorten($row->finding->deliveredKey->asCsv()) }}</td><td class="cell {{ $row->finding->side === Side::Source ? 'src' : 'tgt' }}">{{ $shorten($begins($row->finding)) }}</td><td>{{ $row->standing->decision->value }}</td></tr>
+@foreach($class['findings'] as $row)<tr><td class="cell">{{ $row->finding->deliveredKey === null ? $row->finding->side?->value.' line '.$row->finding->placeOn($row->finding->side ?? Side::Source)?->line : $shorten($row->finding->deliveredKey->asCsv()) }}</td><td class="cell {{ $row->finding->side === Side::Source ? 'src' : 'tgt' }}">@foreach($begins($row->finding) as $cell)<bdi>{{ $cell }}</bdi>{{ $loop->last ? '' : ($row->finding->refused === null ? '   ' : ' ') }}@endforeach</td><td>{{ $row->standing->decision->value }}</td></tr>
 @endforeach
 </tbody>
 </table>

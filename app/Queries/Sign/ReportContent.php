@@ -103,13 +103,31 @@ final readonly class ReportContent
             'corrections' => $this->corrections($acts),
             'mostLines' => self::MOST_LINES,
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
-            'begins' => static fn(RowFinding $row): string => $row->refused === null
-                ? implode('   ', $row->record()->cells ?? [])
-                : (new Sentences)->refusal($row->refused->reason, $row->refused->facts).': '.$row->refused->raw,
+            'begins' => self::begins(...),
             'shorten' => static fn(string $value): string => mb_strlen($value) > self::LONGEST_VALUE
                 ? mb_substr($value, 0, self::LONGEST_VALUE).'…'
                 : $value,
         ];
+    }
+
+    /** @return list<string> the first cells of a row, each to be written in its own direction; of a refused record why, and its text */
+    private static function begins(RowFinding $row): array
+    {
+        $refused = $row->refused;
+        $cells = $refused === null
+            ? $row->record()->cells ?? []
+            : [(new Sentences)->refusal($refused->reason, $refused->facts).':', $refused->raw];
+        $shown = [];
+        $left = self::LONGEST_VALUE;
+        foreach ($cells as $cell) {
+            $shown[] = mb_strlen($cell) > $left ? mb_substr($cell, 0, $left).'…' : $cell;
+            $left -= mb_strlen($cell);
+            if ($left <= 0) {
+                break;
+            }
+        }
+
+        return $shown;
     }
 
     /**

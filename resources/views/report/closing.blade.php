@@ -4,7 +4,7 @@
 @if($corrections !== [])
 <h2>What has to be corrected</h2>
 <table>
-<thead><tr><th scope="col">Ticket</th><th scope="col">What</th><th scope="col" class="n">Findings</th><th scope="col">Why, and who said so</th></tr></thead>
+<thead><tr><th scope="col">Ticket</th><th scope="col">What</th><th scope="col" class="n">Findings</th><th scope="col" style="width:42%">Why, and who said so</th></tr></thead>
 <tbody>
 @foreach(array_slice($corrections, 0, $mostLines) as $entry)<tr><th scope="row">{{ $entry['act']->ticket ?? 'none' }}</th><td data-sentence="rulings">{{ $entry['about'] }}</td><td class="n" data-figure="rulings">{{ $n($entry['standing']) }}</td><td data-ordinal>{{ $shorten($entry['act']->reason) }} <span class="quiet">({{ $entry['act']->user->name }})</span></td></tr>
 @endforeach
