@@ -7,6 +7,7 @@ declare(strict_types=1);
  * says that it failed. Run by bin/kills, on an installation of its own with the demo in it.
  */
 
+use App\Actions\Access\TrailChain;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Support\Facades\DB;
 
@@ -86,5 +87,6 @@ for ($time = 1; $time <= (int) $times; $time++) {
     }
 }
 printEnds($ends);
+printf("trail: %s\n", app(TrailChain::class)->verify()['broken'] ?? 'the chain holds');
 printf("slowest %.1f s\n", $slowest);
 exit(array_filter($ends, static fn(array $counts): bool => array_diff_key($counts, ['done' => 0, 'said so' => 0]) !== []) === [] ? 0 : 1);

@@ -12,16 +12,24 @@ use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\LookAtReceipt;
 use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Deliver\TakeDelivery;
+use App\Actions\Retention\PurgeContent;
 use App\Actions\Tally\StartRun;
+use App\Adapters\Storage\BlobStore;
+use App\Jobs\BuildPack;
 use App\Jobs\PrintReport;
 use App\Jobs\ProfileDelivery;
 use App\Jobs\WriteFindings;
 use App\Models\Answer;
 use App\Models\Dataset;
+use App\Models\Delivery;
 use App\Models\DeliveryProfile;
 use App\Models\Migration;
+use App\Models\Pack;
+use App\Models\PackOrder;
+use App\Models\PurgeEnd;
 use App\Models\ReportOrder;
 use App\Models\RunState;
+use App\Models\SealEntry;
 use App\Models\User;
 use App\Models\Workbook;
 use App\Questions\Answers;
@@ -29,6 +37,7 @@ use App\Questions\ColumnCombinations;
 use App\Rulings\FindingSet\Filter;
 use Illuminate\Support\Facades\DB;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Seal\PackCheck;
 
 /** @param array<string, array<string, int>> $ends kind of work => what became of it => how often */
 function printEnds(array $ends): void
@@ -47,6 +56,12 @@ $moorings = Dataset::query()->where('name', 'Moorings')->firstOrFail();
 $licences = Dataset::query()->where('name', 'Licences')->firstOrFail();
 $spare = Migration::query()->firstOrFail()->datasets()->firstOrCreate(['name' => 'For kills']);
 $source = $licences->latestDelivery(Side::Source) ?? throw new LogicException('The demo has it.');
+$owner = User::query()->where('email', 'like', 'owner@%')->firstOrFail();
+$signIn = array_values(array_filter(
+    file(storage_path('work/demo-sign-ins'), FILE_IGNORE_NEW_LINES) ?: [],
+    static fn(string $line): bool => str_starts_with($line, 'owner@'),
+))[0] ?? throw new LogicException('The demo has an owner.');
+$password = explode("\t", $signIn)[1];
 $findings = DB::table('row_findings')->where('tally_id', $moorings->latestTally()->id)->count();
 
 /**
@@ -108,6 +123,35 @@ return [
         return static fn(): ?string => match ($order->refresh()->state) {
             'done' => 'done', 'failed' => "failed: {$order->problem}", default => null,
         };
+    },
+    'pack' => static function () use ($moorings, $person): Closure {
+        $order = PackOrder::query()->create([
+            'tally_id' => $moorings->latestTally()->id, 'has_clear_values' => false, 'state' => 'queued', 'user_id' => $person->id,
+        ]);
+        BuildPack::dispatch($order->id);
+
+        return static function () use ($order): ?string {
+            if ($order->refresh()->state !== 'done') {
+                return $order->state === 'failed' ? "failed: {$order->problem}" : null;
+            }
+            $pack = Pack::query()->findOrFail($order->pack_id);
+            $fits = PackCheck::of(app(BlobStore::class)->path($pack->digest), $pack->seal()->firstOrFail()->key_fingerprint)->fits();
+            $isChained = SealEntry::query()->whereNull('previous_id')->count() === 1 && SealEntry::query()->count() === Pack::query()->count();
+
+            return $fits && $isChained ? 'done' : 'WRONG: the pack does not fit, or its seal is not in the chain';
+        };
+    },
+    // Of what was delivered before, the act is entered; killed is whoever removes its files.
+    'purge' => static function () use ($spare, $owner, $password): Closure {
+        $delivery = Delivery::query()->where('dataset_id', $spare->id)->whereDoesntHave('purge')->latest('id')->first();
+        if ($delivery === null) {
+            return static fn(): string => 'done';
+        }
+        app(PurgeContent::class)($spare->migration, [$delivery->id], 'for kills', $owner, $password, '');
+
+        return static fn(): ?string => PurgeEnd::query()->whereKey($delivery->purge()->firstOrFail()->id)->exists()
+            ? (app(BlobStore::class)->has($delivery->digest) ? 'WRONG: its bytes are there' : 'done')
+            : null;
     },
     'delivery' => static function () use ($spare, $source, $person): Closure {
         $bytes = '';

@@ -85,6 +85,7 @@ final readonly class HeldLimits
             LimitScope::Pair => $pair($limit->of),
             LimitScope::Pattern => $pair($first).': '.CauseId::sentenceFor($second, []),
             LimitScope::Part => "part {$limit->of}",
+            LimitScope::SidePart => "part {$second} of the {$first}",
             LimitScope::Step => "step {$second} of the {$first}",
             default => $limit->of,
         };

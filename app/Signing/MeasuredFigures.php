@@ -30,7 +30,6 @@ final readonly class MeasuredFigures
     public function measure(Tally $tally, Limit $limit): Measured
     {
         $rows = $tally->summary['rows'];
-        $bothSides = static fn(string $what): Measured => Measured::count($rows['source'][$what] + $rows['target'][$what]);
 
         return match ($limit->figure) {
             LimitFigure::ValuesRight => $this->values($tally, 'right', $limit->of),
@@ -44,10 +43,10 @@ final readonly class MeasuredFigures
             LimitFigure::RowsMissing => $this->rows($tally, 'missing', Side::Source, $limit->of),
             LimitFigure::RowsExtra => $this->rows($tally, 'extra', Side::Target, $limit->of),
             LimitFigure::RowsChanged => Measured::count($rows['source']['changed']),
-            LimitFigure::RowsRepeated => $bothSides('repeated'),
-            LimitFigure::RowsUnkeyed => $bothSides('unkeyed'),
-            LimitFigure::RowsRefused => $bothSides('refused'),
-            LimitFigure::RowsLeftOut => $limit->of === null ? $bothSides('left_out') : $this->step($tally, $limit->of),
+            LimitFigure::RowsRepeated => $this->bothSides($tally, 'repeated', $limit->of),
+            LimitFigure::RowsUnkeyed => $this->bothSides($tally, 'unkeyed', $limit->of),
+            LimitFigure::RowsRefused => $this->bothSides($tally, 'refused', $limit->of),
+            LimitFigure::RowsLeftOut => $limit->of === null ? $this->bothSides($tally, 'left_out', null) : $this->step($tally, $limit->of),
             LimitFigure::CellsOfPattern => $this->pattern($tally, (string) $limit->of),
             LimitFigure::CellsForgiven => Measured::count(
                 array_sum(
@@ -100,21 +99,39 @@ final readonly class MeasuredFigures
             : Measured::share($values[$what], $values['values']);
     }
 
+    /** @param string|null $of side and number of a part */
+    private function bothSides(Tally $tally, string $class, ?string $of): Measured
+    {
+        if ($of === null) {
+            return Measured::count($tally->summary['rows']['source'][$class] + $tally->summary['rows']['target'][$class]);
+        }
+        [$side, $part] = [...explode(' ', $of, 2), ''];
+        $side = Side::tryFrom($side);
+
+        return $side === null ? Measured::none('there is no such side') : $this->rows($tally, $class, $side, $part);
+    }
+
     private function rows(Tally $tally, string $class, Side $side, ?string $part): Measured
     {
         if ($part === null) {
             return Measured::count($tally->summary['rows'][$side->value][$class]);
         }
         $delivery = $side === Side::Source ? $tally->sourceDelivery : $tally->targetDelivery;
-        if ($delivery->parts->firstWhere('number', (int) $part) === null) {
+        $found = $delivery->parts->firstWhere('number', (int) $part);
+        if ($found === null) {
             return Measured::none('the delivery has no such part');
+        }
+        if ($class === 'refused') {
+            return Measured::count($found->refused_count);
         }
         if ($delivery->parts->count() === 1) {
             return Measured::count($tally->summary['rows'][$side->value][$class]);
         }
         $slices = array_filter(
             $tally->summary['slices'] ?? [],
-            static fn(array $slice): bool => $slice['class'] === $class && ($slice['part'] ?? null) === (int) $part,
+            static fn(array $slice): bool => $slice['class'] === $class &&
+                ($slice['part'] ?? null) === (int) $part &&
+                ($slice['side'] ?? $side->value) === $side->value,
         );
 
         return Measured::count(array_sum(array_column($slices, 'rows')));

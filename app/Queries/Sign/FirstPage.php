@@ -43,7 +43,7 @@ final readonly class FirstPage
         return [
             'signOff' => $signOff,
             'texts' => ReportText::standing($tally->id),
-            'limits' => self::failingFirst($limits),
+            'limits' => $limits,
             'limitsOnFirstPage' => self::LIMITS,
             'verdict' => $this->verdict($tally, $signOff, $limits),
             'limitsInWords' => SigningWords::limits($limits),
@@ -133,17 +133,6 @@ final readonly class FirstPage
         $all = [...$waived, ...$failing, ...$further, ...$this->totals($tally), ...$this->patterns($tally), ...$this->apart($tally)];
 
         return array_slice($all, 0, self::THINGS);
-    }
-
-    /**
-     * @param  list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>  $limits
-     * @return list<array{held: HeldLimit, scope: string, waiver: Waiver|null}>
-     */
-    private static function failingFirst(array $limits): array
-    {
-        usort($limits, static fn(array $one, array $other): int => $other['held']->state->fails() <=> $one['held']->state->fails());
-
-        return $limits;
     }
 
     /**

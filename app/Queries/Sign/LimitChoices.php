@@ -72,6 +72,7 @@ final readonly class LimitChoices
                 array_map(static fn(CauseId $cause): string => CauseId::sentenceFor($cause->value), CauseId::cases()),
             ),
             LimitScope::Part => $this->parts($dataset),
+            LimitScope::SidePart => $this->sideParts($dataset),
             LimitScope::Step => $this->steps($plan),
             LimitScope::Total => $this->sentences($plan->columnRules->totals),
             LimitScope::Record => $this->sentences($plan->columnRules->records),
@@ -112,6 +113,20 @@ final readonly class LimitChoices
             }
         }
         ksort($parts);
+
+        return $parts;
+    }
+
+    /** @return array<string, string> */
+    private function sideParts(Dataset $dataset): array
+    {
+        $parts = [];
+        foreach (Side::cases() as $side) {
+            $delivery = $dataset->latestDelivery($side)?->load('parts');
+            foreach ($delivery !== null && $delivery->parts->count() > 1 ? $delivery->parts : [] as $part) {
+                $parts["{$side->value} {$part->number}"] = "part {$part->number} of the {$side->value}, {$part->file_name}";
+            }
+        }
 
         return $parts;
     }

@@ -60,6 +60,7 @@ enum LimitFigure: string
             self::ValuesRight, self::ValuesLost, self::ValuesDiffering, self::ValuesAdded, self::ToleranceCells, self::ToleranceLargest,
             self::ToleranceNet => LimitScope::Pair,
             self::RowsMissing, self::RowsExtra => LimitScope::Part,
+            self::RowsRepeated, self::RowsUnkeyed, self::RowsRefused => LimitScope::SidePart,
             self::RowsLeftOut => LimitScope::Step,
             self::CellsOfPattern => LimitScope::Pattern,
             self::CellsForgiven => LimitScope::Cause,

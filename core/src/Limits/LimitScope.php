@@ -13,6 +13,9 @@ enum LimitScope: string
     /** By its number in the delivery: "2". */
     case Part = 'part';
 
+    /** By side and number: "source 2". */
+    case SidePart = 'side-part';
+
     /** By side and id: "source no-test-rows". */
     case Step = 'step';
 

@@ -97,4 +97,35 @@ final class LimitsTest extends TestCase
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertNull($this->api('GET', "/tallies/{$this->newest()->id}/sign-off")->json('limits.0.waiver'));
     }
+
+    public function test_a_limit_is_narrowed_to_a_part_of_a_side(): void
+    {
+        $this->actingAs($this->analyst);
+        $this->takeParts(
+            'source',
+            $this->received('north.csv', "basin,berth,fee\nKB,1,10\nKB,2,20\nKB,2,20\nbroken,row\n"),
+            $this->received('south.csv', "basin,berth,fee\nLM,1,5\nLM,1,5\nLM,1,5\n,,4\n"),
+        )->assertAccepted();
+        $this->deliver('target', "basin,berth,fee\nKB,1,10\nKB,2,20\nLM,1,5\n");
+        $this->match([['source' => 'fee', 'target' => 'fee']]);
+        $this->actingAs($this->manager);
+        $limits = [];
+        foreach (['rows-repeated', 'rows-unkeyed', 'rows-refused'] as $figure) {
+            foreach (['source 1', 'source 2', 'target 1', 'source 3'] as $of) {
+                $limits[] = ['figure' => $figure, 'of' => $of, 'worst' => '9'];
+            }
+        }
+        $this->setLimits($limits);
+        $choices = $this->objects($this->api('GET', "/datasets/{$this->dataset->id}/limits"), 'choices');
+        self::assertSame(
+            ['part 1 of the source, north.csv', 'part 2 of the source, south.csv'],
+            array_column((array) array_column($choices, 'of', 'figure')['rows-refused'], 'words'),
+        );
+        $this->actingAs($this->analyst);
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $values = array_column($this->limits($this->newest()), 2);
+        sort($values);
+        self::assertSame(['0', '0', '0', '0', '1', '1', '2', '2', '3'], array_slice($values, 0, 9));
+        self::assertCount(3, array_filter($values, static fn(mixed $value): bool => $value === 'no figure: the delivery has no such part'));
+    }
 }

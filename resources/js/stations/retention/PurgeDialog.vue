@@ -11,8 +11,9 @@ import { type KeptDelivery, useContent } from '@/stations/retention/useContent'
 const props = defineProps<{ migration: number; deliveries: readonly KeptDelivery[]; needsCode: boolean }>()
 const emit = defineEmits<{ close: []; purged: [deliveries: number] }>()
 const { preview, purge } = useContent(props.migration)
-const ids = computed(() => props.deliveries.map(({ id }) => id))
-const reach = useQuery({ queryKey: ['migration', props.migration, 'purge-preview', ids], queryFn: () => preview(ids.value), staleTime: 0 })
+// As they were chosen: when they are purged they are among those that are kept no more.
+const ids = props.deliveries.map(({ id }) => id)
+const reach = useQuery({ queryKey: ['migration', props.migration, 'purge-preview', ids], queryFn: () => preview(ids), staleTime: 0 })
 const allAreDue = computed(() => props.deliveries.every(({ isDue }) => isDue))
 const reason = ref(allAreDue.value ? 'Kept for as long as the rule of the migration says.' : '')
 const [password, code] = [ref(''), ref('')]
@@ -24,7 +25,7 @@ const goes = computed(() => {
   const removed = reach.data.value?.removed
   if (removed === undefined) return []
   return [
-    `${counted(removed.files, 'file')} of ${counted(props.deliveries.length, 'delivery', 'deliveries')}, ${bytes(removed.bytes)}`,
+    `${counted(removed.files, 'file')} of ${counted(ids.length, 'delivery', 'deliveries')}, ${bytes(removed.bytes)}`,
     ...(removed.refused > 0 ? [`the text of ${counted(removed.refused, 'refused record')}`] : []),
     ...(removed.findings > 0 ? [`${counted(removed.findings, 'finding')}, with rows, examples and groups of totals`] : []),
     ...(removed.planValues > 0 ? [`${counted(removed.planValues, 'line')} of crosswalks and bridges in plans`] : []),
@@ -38,10 +39,9 @@ const goes = computed(() => {
 const signed = computed(() => reach.data.value?.tallies.filter(({ state }) => state !== 'none') ?? [])
 
 function act(): void {
-  const deliveries = ids.value
   purge.mutate(
-    { deliveries, reason: reason.value.trim(), password: password.value, code: code.value || null },
-    { onSuccess: () => (emit('purged', deliveries.length), emit('close')) },
+    { deliveries: ids, reason: reason.value.trim(), password: password.value, code: code.value || null },
+    { onSuccess: () => (emit('purged', ids.length), emit('close')) },
   )
 }
 </script>
@@ -73,7 +73,7 @@ function act(): void {
         <div class="buttons">
           <el-button @click="emit('close')">Not now</el-button>
           <el-button type="danger" native-type="submit" :disabled="!isReady" :loading="purge.isPending.value">
-            Purge {{ counted(deliveries.length, 'delivery', 'deliveries') }}
+            Purge {{ counted(ids.length, 'delivery', 'deliveries') }}
           </el-button>
         </div>
       </form>
