@@ -80,6 +80,10 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::put('people/{person}/lock', [PeopleController::class, 'lock'])->defaults(May::ACT, Act::Administer);
     Route::put('migrations/{migration}/people/{person}', [PeopleController::class, 'give'])->defaults(May::ACT, Act::Administer);
     Route::get('migrations/{migration}/trail', [PeopleController::class, 'trail'])->defaults(May::ACT, Act::Audit);
+    Route::get('migrations/{migration}/trail/taken', [PeopleController::class, 'takeTrail'])
+        ->middleware(NoTimeLimit::class)
+        ->defaults(May::ACT, Act::Audit)
+        ->defaults(KeepsTrail::TAKES_AWAY, true);
 
     Route::get('work', [WorkController::class, 'show'])->defaults(May::ACT, Act::Administer);
     Route::post('work/runs/{run}/end', [WorkController::class, 'end'])->defaults(May::ACT, Act::Administer);

@@ -19,6 +19,8 @@ use Illuminate\Support\Carbon;
  */
 final class ClaimExplanation extends Model
 {
+    use EntersTrail;
+
     public $timestamps = false;
 
     protected $guarded = [];

@@ -25,6 +25,8 @@ use Illuminate\Support\Carbon;
  */
 final class CorrectionSet extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

@@ -23,6 +23,8 @@ use NineTally\Core\Row\Side;
  */
 final class Dataset extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

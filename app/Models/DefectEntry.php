@@ -17,6 +17,8 @@ use Illuminate\Database\Eloquent\Model;
  */
 final class DefectEntry extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

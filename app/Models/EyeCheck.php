@@ -29,6 +29,8 @@ use NineTally\Core\Sampling\ZeroFailure;
  */
 final class EyeCheck extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

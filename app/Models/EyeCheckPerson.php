@@ -12,10 +12,13 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  *
  * @property int $eye_check_id
  * @property int $user_id
+ * @property int $given_by
  * @property-read User $user
  */
 final class EyeCheckPerson extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

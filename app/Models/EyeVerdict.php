@@ -24,6 +24,8 @@ use Illuminate\Support\Carbon;
  */
 final class EyeVerdict extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     public const VERDICTS = ['right', 'wrong', 'unclear'];

@@ -19,6 +19,8 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  */
 final class Migration extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

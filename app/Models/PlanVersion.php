@@ -11,6 +11,7 @@ use NineTally\Core\Plan\Plan;
 
 /**
  * @property int $id
+ * @property int $dataset_id
  * @property int $number
  * @property string $document canonical JSON (RFC 8785)
  * @property string $digest
@@ -20,6 +21,8 @@ use NineTally\Core\Plan\Plan;
  */
 final class PlanVersion extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

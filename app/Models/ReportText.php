@@ -20,6 +20,8 @@ use Illuminate\Support\Carbon;
  */
 final class ReportText extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     public const PLACES = ['opening', 'closing'];

@@ -13,6 +13,7 @@ use Illuminate\Support\Carbon;
  * An act of ruling. Acts are only added: the newest that covers a finding stands, and undoing one is an act too.
  *
  * @property int $id
+ * @property int $dataset_id
  * @property int $tally_id
  * @property RulingScope $scope
  * @property int|null $sequence

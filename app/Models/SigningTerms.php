@@ -9,6 +9,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 use NineTally\Core\Limits\Limit;
+use NineTally\Core\Limits\LimitList;
 
 /**
  * What counts for signing in a migration: the limits that its datasets inherit, which duties are apart, who sees reports, and how long
@@ -49,6 +50,37 @@ final class SigningTerms extends Model
     public function whole(): array
     {
         return $this->terms + self::FIRST;
+    }
+
+    /**
+     * @param  Terms  $before
+     * @param  Terms  $after
+     * @return list<string> what changed, as it was and as it is
+     */
+    public static function changes(array $before, array $after): array
+    {
+        $words = static fn(mixed $one): string => match (true) {
+            is_bool($one) => $one ? 'yes' : 'no',
+            is_array($one) => implode(', ', array_filter($one, is_string(...))) ?: 'nobody',
+            is_int($one) => (string) $one,
+            default => 'none',
+        };
+        $changes = LimitList::changes(
+            array_map(Limit::fromArray(...), $before['limits']),
+            array_map(Limit::fromArray(...), $after['limits']),
+        );
+        $named = [
+            'needsCheck' => 'a test manager checks', 'maySignTwice' => 'one person may sign twice', 'mayAcceptOwn' => 'own rulings may be accepted',
+            'mayLink' => 'reports may be linked', 'reportsFor' => 'reports are also for', 'contentMonths' => 'months that content is kept',
+            'packMonths' => 'months that packs are kept',
+        ];
+        foreach ($named as $name => $what) {
+            if ($before[$name] !== $after[$name]) {
+                $changes[] = "{$what}: {$words($before[$name])} → {$words($after[$name])}";
+            }
+        }
+
+        return $changes;
     }
 
     /** Whether somebody may see reports and packs: whoever can sign always may. */

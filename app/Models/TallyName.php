@@ -21,6 +21,8 @@ use Illuminate\Support\Carbon;
  */
 final class TallyName extends Model
 {
+    use EntersTrail;
+
     public const UPDATED_AT = null;
 
     protected $guarded = [];

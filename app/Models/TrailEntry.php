@@ -19,6 +19,7 @@ use Illuminate\Support\Carbon;
  * @property string $detail_digest SHA-256 of what it says, with a salt
  * @property Carbon $created_at
  * @property-read User|null $user
+ * @property-read TrailLink|null $link
  * @property-read TrailDetail|null $detail null where it was purged
  */
 final class TrailEntry extends Model
@@ -33,6 +34,12 @@ final class TrailEntry extends Model
     public function detail(): HasOne
     {
         return $this->hasOne(TrailDetail::class, 'entry_id');
+    }
+
+    /** @return HasOne<TrailLink, $this> its place in the chain; null while it is not linked */
+    public function link(): HasOne
+    {
+        return $this->hasOne(TrailLink::class, 'entry_id');
     }
 
     /** @return BelongsTo<User, $this> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Actions\Access\TrailOfEntries;
 use App\Actions\Deliver\EnterDelivery;
 use App\Actions\Match\CountKey;
 use App\Actions\Sign\ReceivePack;
@@ -27,6 +28,7 @@ use App\Adapters\Storage\Room;
 use App\Adapters\Storage\SessionFiles;
 use App\Adapters\Storage\TrialSamples;
 use App\Adapters\Storage\WorkbookFiles;
+use App\Models\EntersTrail;
 use App\Models\Migration;
 use App\Models\Token;
 use App\Policies\MigrationPolicy;
@@ -107,6 +109,14 @@ final class AppServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        foreach (['created', 'updated'] as $event) {
+            Event::listen("eloquent.{$event}: *", function (string $name, array $entries) use ($event): void {
+                $entry = $entries[0] ?? null;
+                if ($entry instanceof Model && in_array(EntersTrail::class, class_uses($entry), true)) {
+                    $this->app->make(TrailOfEntries::class)->{$event}($entry);
+                }
+            });
+        }
         TrustProxies::at(config()->array('nine-tally.proxies'));
         Gate::policy(Migration::class, MigrationPolicy::class);
         // Addresses without a host: the page is the same under every name and port that leads to it.

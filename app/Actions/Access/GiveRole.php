@@ -33,6 +33,7 @@ final readonly class GiveRole
             if ($membership?->role === $role) {
                 return;
             }
+            $before = $membership?->role->label() ?? 'nothing';
             match (true) {
                 $role === null => $membership?->delete(),
                 $membership === null => $migration->memberships()->create(['user_id' => $person->id, 'role' => $role]),
@@ -47,7 +48,7 @@ final readonly class GiveRole
             $this->trail->note(
                 $role === null ? TrailAct::EndedRole : TrailAct::GaveRole,
                 $by,
-                $role === null ? $person->name : "{$role->label()} to {$person->name}",
+                "{$person->name}: {$before} → ".($role?->label() ?? 'nothing'),
                 $migration,
             );
         });

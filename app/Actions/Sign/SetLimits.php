@@ -14,6 +14,7 @@ use App\Problems\Conflict;
 use App\Problems\DraftChanged;
 use Illuminate\Database\Connection;
 use NineTally\Core\Limits\Limit;
+use NineTally\Core\Limits\LimitList;
 
 /** Says what is good enough for a dataset: in the draft of its plan, so that it counts from the next tally on. */
 final readonly class SetLimits
@@ -39,8 +40,13 @@ final readonly class SetLimits
                 throw DraftChanged::since($seen, $draft);
             }
             $normal = $this->saveDraft->normalized(['limits' => $limits] + $draft->document);
-            $said = array_map(static fn(array $limit): string => Limit::fromArray($limit)->sentence($limit['of'] ?? ''), $limits);
-            $about = "{$dataset->name}: ".($said === [] ? 'no limit' : implode('; ', $said));
+            /** @var list<array{figure: string, of?: string, worst: string|null}> $before */
+            $before = $draft->document['limits'] ?? [];
+            $changes = LimitList::changes(
+                array_map(Limit::fromArray(...), $before),
+                array_map(Limit::fromArray(...), $limits),
+            );
+            $about = "{$dataset->name}: ".($changes === [] ? 'as it was' : implode('; ', $changes));
             $this->trail->note(TrailAct::SetLimits, $person, $about, $dataset->migration);
             $draft->update(['document' => $normal, 'user_id' => $person->id, 'number' => $draft->number + 1]);
 

@@ -8,10 +8,8 @@ use App\Adapters\Database\DatabaseRow;
 use App\Models\Invitation;
 use App\Models\Membership;
 use App\Models\RoleEntry;
-use App\Models\TrailEntry;
 use App\Models\User;
 use Illuminate\Database\Connection;
-use Illuminate\Database\Eloquent\Builder;
 
 /** Who is here, who is invited, and who had which role when. */
 final readonly class People
@@ -96,46 +94,5 @@ final readonly class People
                 ])
                 ->all(),
         );
-    }
-
-    /**
-     * The trail of a migration, and what its people did at the door.
-     *
-     * @return array{items: list<array<string, mixed>>, next: int|null}
-     */
-    public function trail(int $migrationId, ?string $act, ?int $before): array
-    {
-        $entries = TrailEntry::query()
-            ->where(
-                static fn(Builder $of) => $of
-                    ->where('migration_id', $migrationId)
-                    ->orWhere(
-                        static fn(Builder $door) => $door
-                            ->whereNull('migration_id')
-                            ->whereIn('user_id', RoleEntry::query()->where('migration_id', $migrationId)->select('user_id')),
-                    ),
-            )
-            ->when($act !== null, static fn(Builder $some) => $some->where('act', $act))
-            ->when($before !== null, static fn(Builder $older) => $older->where('id', '<', $before))
-            ->with(['user', 'detail'])
-            ->orderByDesc('id')
-            ->limit(self::PAGE)
-            ->get();
-
-        return [
-            'items' => array_values(
-                $entries
-                    ->map(static fn(TrailEntry $entry): array => [
-                        'id' => $entry->id,
-                        'act' => $entry->act->value,
-                        'person' => $entry->user?->name,
-                        'about' => $entry->detail->about ?? 'purged',
-                        'address' => $entry->detail->address ?? '',
-                        'at' => $entry->created_at->toIso8601ZuluString(),
-                    ])
-                    ->all(),
-            ),
-            'next' => $entries->count() === self::PAGE ? $entries->last()?->id : null,
-        ];
     }
 }

@@ -7,6 +7,7 @@ namespace App\Queries\Sign;
 use App\Models\Signature;
 use App\Models\SignedState;
 use App\Models\Tally;
+use App\Problems\NoRoom;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\TakeAway\FindingTables;
@@ -84,14 +85,10 @@ final readonly class PackContent
         $resources = [];
         foreach (['rows', 'cells'] as $of) {
             $table = $this->findings->of($tally, $mask, Filter::from(['of' => $of]));
-            $path = "{$work}/findings-{$of}.csv";
-            self::writeCsv($path, $table);
-            $bag->file("findings-{$of}.csv", $path);
-            $resources[] = self::resource("findings-{$of}", $table);
+            $resources[] = self::written($bag, "findings-{$of}", $table, $work);
         }
         foreach ($this->tables->of($tally, $mask) as $name => $table) {
-            $bag->text("{$name}.csv", implode('', iterator_to_array((new TableText($table))->csv(false), false)));
-            $resources[] = self::resource($name, $table);
+            $resources[] = self::written($bag, $name, $table, $work);
         }
 
         return [
@@ -102,15 +99,20 @@ final readonly class PackContent
         ];
     }
 
-    private static function writeCsv(string $path, Table $table): void
+    /** @return array<string, mixed> how the table is described */
+    private static function written(BagWriter $bag, string $name, Table $table, string $work): array
     {
+        $path = "{$work}/{$name}.csv";
         $file = fopen($path, 'wb') ?: throw new \RuntimeException('The work folder cannot be written to.');
         foreach ((new TableText($table))->csv(false) as $line) {
             if (fwrite($file, $line) !== strlen($line)) {
-                throw new \RuntimeException('The findings could not be written: the disk has no room for them.');
+                throw NoRoom::writing();
             }
         }
         fclose($file);
+        $bag->file("{$name}.csv", $path);
+
+        return self::resource($name, $table);
     }
 
     /** @return array<string, mixed> */

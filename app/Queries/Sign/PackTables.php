@@ -9,8 +9,8 @@ use App\Models\Purge;
 use App\Models\RoleEntry;
 use App\Models\Ruling;
 use App\Models\Tally;
-use App\Models\TrailEntry;
 use App\Models\Waiver;
+use App\Queries\Access\TrailOfMigration;
 use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\ActWords;
 use App\Queries\Review\Mask;
@@ -33,7 +33,7 @@ final readonly class PackTables
             'rulings' => $this->rulings($tally, $mask),
             'waivers' => $this->waivers($tally),
             'roles' => $this->roles($tally),
-            'trail' => $this->trail($tally),
+            'trail' => (new TrailOfMigration($tally->dataset->migration_id))->table(),
             'purges' => $this->purges($tally),
         ];
     }
@@ -218,33 +218,6 @@ final readonly class PackTables
                     ->all(),
             ),
             ['side', 'delivery', 'sha256'],
-        );
-    }
-
-    private function trail(Tally $tally): ListTable
-    {
-        $entries = TrailEntry::query()
-            ->where('migration_id', $tally->dataset->migration_id)
-            ->with(['user', 'detail'])
-            ->orderBy('id')
-            ->get();
-
-        return ListTable::of(
-            ['entry' => 'integer', 'act' => 'string', 'person' => 'string', 'about' => 'string', 'at' => 'datetime'],
-            array_values(
-                $entries
-                    ->map(
-                        static fn(TrailEntry $entry): array => [
-                            $entry->id,
-                            $entry->act->value,
-                            (string) $entry->user?->name,
-                            $entry->detail->about ?? 'purged',
-                            self::moment($entry->created_at),
-                        ],
-                    )
-                    ->all(),
-            ),
-            ['entry'],
         );
     }
 

@@ -4,22 +4,22 @@ declare(strict_types=1);
 
 namespace App\Queries\TakeAway;
 
-/** A table of few lines, which are at hand. */
+/** A table of few lines, which are at hand; or of many, which are read while it is written. */
 final readonly class ListTable implements Table
 {
     /**
      * @param  list<TableField>  $fields
-     * @param  list<list<string|int|float>>  $lines
+     * @param  iterable<list<string|int|float>>  $lines  read once
      * @param  list<string>  $primaryKey
      */
-    public function __construct(private array $fields, private array $lines, private array $primaryKey) {}
+    public function __construct(private array $fields, private iterable $lines, private array $primaryKey) {}
 
     /**
      * @param  array<string, 'string'|'integer'|'datetime'|'boolean'>  $fields
-     * @param  list<list<string|int>>  $lines
+     * @param  iterable<list<string|int>>  $lines  read once
      * @param  list<string>  $primaryKey
      */
-    public static function of(array $fields, array $lines, array $primaryKey): self
+    public static function of(array $fields, iterable $lines, array $primaryKey): self
     {
         return new self(
             array_map(
@@ -44,8 +44,9 @@ final readonly class ListTable implements Table
 
     public function lines(): \Generator
     {
-        foreach ($this->lines as $nth => $line) {
-            yield $nth + 1 => $line;
+        $nth = 0;
+        foreach ($this->lines as $line) {
+            yield ++$nth => $line;
         }
     }
 

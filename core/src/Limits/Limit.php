@@ -42,10 +42,15 @@ final readonly class Limit
     /** Such as "rows missing: at most 0"; what it is narrowed to is named by whoever knows the names. */
     public function sentence(string $scope = ''): string
     {
-        return $this->name($scope).
-            ($this->worst === null
-                ? ': no limit here'
-                : sprintf(': at %s %s', $this->figure->isAtLeast() ? 'least' : 'most', $this->figure->unit()->written($this->worst)));
+        return $this->name($scope).': '.$this->acceptable();
+    }
+
+    /** The worst value that is acceptable: "at most 0". */
+    public function acceptable(): string
+    {
+        return $this->worst === null
+            ? 'no limit here'
+            : sprintf('at %s %s', $this->figure->isAtLeast() ? 'least' : 'most', $this->figure->unit()->written($this->worst));
     }
 
     /** The figure, without its worst value. */

@@ -62,4 +62,28 @@ final readonly class LimitList
 
         return $exceptions;
     }
+
+    /**
+     * @param  list<Limit>  $before
+     * @param  list<Limit>  $after
+     * @return list<string> what changed, such as "rows missing: at most 0 → at most 2"
+     */
+    public static function changes(array $before, array $after): array
+    {
+        $was = $is = $changes = [];
+        foreach ($before as $limit) {
+            $was[$limit->id()] = $limit;
+        }
+        foreach ($after as $limit) {
+            $is[$limit->id()] = $limit;
+        }
+        foreach ($was + $is as $id => $limit) {
+            $words = static fn(?Limit $one): string => $one === null ? 'none' : $one->acceptable();
+            if ($words($was[$id] ?? null) !== $words($is[$id] ?? null)) {
+                $changes[] = $limit->name($limit->of ?? '').': '.$words($was[$id] ?? null).' → '.$words($is[$id] ?? null);
+            }
+        }
+
+        return $changes;
+    }
 }

@@ -10,6 +10,7 @@ use App\Actions\Access\GiveRole;
 use App\Actions\Access\InvitePerson;
 use App\Actions\Access\LockPerson;
 use App\Http\Controllers\Controller;
+use App\Http\Controllers\TakenTable;
 use App\Http\Requests\Access\AcceptRequest;
 use App\Http\Requests\Access\InviteRequest;
 use App\Http\Resources\PersonResource;
@@ -17,14 +18,19 @@ use App\Mail\InvitationMail;
 use App\Models\Invitation;
 use App\Models\Migration;
 use App\Models\Role;
+use App\Models\RoleEntry;
 use App\Models\TrailAct;
 use App\Models\User;
 use App\Queries\Access\People;
+use App\Queries\Access\TrailOfMigration;
+use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Mail\Mailer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** People and their roles, as an administrator keeps them. */
 final class PeopleController extends Controller
@@ -104,16 +110,47 @@ final class PeopleController extends Controller
         return response()->noContent();
     }
 
-    public function trail(Request $request, Migration $migration, People $people): JsonResponse
+    public function trail(Request $request, Migration $migration): JsonResponse
     {
-        $request->validate(['act' => [Rule::enum(TrailAct::class)], 'before' => ['integer', 'min:1']]);
+        $request->validate(['before' => ['integer', 'min:1']]);
 
-        return response()->json(
-            $people->trail(
-                $migration->id,
-                $request->enum('act', TrailAct::class)?->value,
-                $request->has('before') ? $request->integer('before') : null,
+        return response()->json([
+            ...$this->filtered($request, $migration)->page($request->has('before') ? $request->integer('before') : null),
+            'people' => array_values(
+                User::query()
+                    ->whereIn('id', RoleEntry::query()->where('migration_id', $migration->id)->select('user_id'))
+                    ->orderBy('name')
+                    ->get()
+                    ->map(static fn(User $person): array => ['id' => $person->id, 'name' => $person->name])
+                    ->all(),
             ),
+        ]);
+    }
+
+    /** As CSV, with the digests of the chain. */
+    public function takeTrail(Request $request, Migration $migration): StreamedResponse
+    {
+        return TakenTable::as($request, $this->filtered($request, $migration)->table(), Str::slug($migration->name).'-trail');
+    }
+
+    private function filtered(Request $request, Migration $migration): TrailOfMigration
+    {
+        $request->validate([
+            'act' => [Rule::enum(TrailAct::class)],
+            'person' => ['integer'],
+            'from' => ['date_format:Y-m-d'],
+            'until' => ['date_format:Y-m-d'],
+        ]);
+        $day = static fn(string $name): ?CarbonImmutable => $request->has($name)
+            ? CarbonImmutable::parse($request->string($name)->toString(), 'UTC')
+            : null;
+
+        return new TrailOfMigration(
+            $migration->id,
+            $request->enum('act', TrailAct::class),
+            $request->has('person') ? $request->integer('person') : null,
+            $day('from'),
+            $day('until'),
         );
     }
 }

@@ -20,6 +20,7 @@ use App\Questions\WhereRowsWent;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
 use NineTally\Core\Landing\SharedRows;
 use NineTally\Core\Row\Side;
 
@@ -63,8 +64,11 @@ final class SharedDeliveryController extends Controller
         $about =
             ($request->boolean('isDemanded') ? 'each row in one dataset alone: ' : 'no longer in one dataset alone: ').
             implode(', ', $request->files());
-        $trail->note(TrailAct::ChangedTerms, $this->person($request), $about, $migration);
-        LandingDemand::enter($migration, $request->side(), $request->files(), $request->boolean('isDemanded'), $this->person($request));
+        DB::transaction(function () use ($request, $migration, $trail, $about): void {
+            $person = $this->person($request);
+            $trail->note(TrailAct::ChangedTerms, $person, $about, $migration);
+            LandingDemand::enter($migration, $request->side(), $request->files(), $request->boolean('isDemanded'), $person);
+        });
 
         return response()->noContent();
     }

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Prove;
 
+use App\Actions\Access\Trail;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Prove\PublishRequest;
 use App\Models\PublishedFigure;
 use App\Models\Tally;
 use App\Models\TallyTotal;
+use App\Models\TrailAct;
 use App\Queries\Prove\TotalPicture;
 use App\Queries\Prove\TotalsOfTally;
 use App\Queries\Review\Mask;
@@ -39,11 +41,14 @@ final class TotalController extends Controller
     }
 
     /** Figures that others published: what was published of a group before stays, and the newest stands. */
-    public function publish(PublishRequest $request, Tally $tally, int $number): Response
+    public function publish(PublishRequest $request, Tally $tally, int $number, Trail $trail): Response
     {
-        $total = CanonicalJson::of($this->total($tally, $number)->total()->toArray());
+        $of = $this->total($tally, $number)->total();
+        $total = CanonicalJson::of($of->toArray());
         $person = $this->person($request);
-        DB::transaction(static function () use ($request, $tally, $total, $person): void {
+        DB::transaction(static function () use ($request, $tally, $of, $total, $person, $trail): void {
+            $about = "{$tally->dataset->name}, {$of->sentence()}: ".count($request->figures())." figures of {$request->publisher()}";
+            $trail->note(TrailAct::Published, $person, $about, $tally->dataset->migration);
             foreach ($request->figures() as ['labels' => $labels, 'figure' => $figure]) {
                 PublishedFigure::query()->create([
                     'dataset_id' => $tally->dataset_id,

@@ -67,8 +67,9 @@ final class LimitController extends Controller
             ...$request->keeping(SigningTerms::of($migration)),
         ];
         DB::transaction(static function () use ($migration, $terms, $person, $trail): void {
+            $changes = SigningTerms::changes(SigningTerms::of($migration->load('signingTerms')), $terms);
             SigningTerms::query()->create(['migration_id' => $migration->id, 'terms' => $terms, 'user_id' => $person->id]);
-            $trail->note(TrailAct::ChangedTerms, $person, 'what counts for signing', $migration);
+            $trail->note(TrailAct::ChangedTerms, $person, implode('; ', $changes) ?: 'as it was', $migration);
         });
 
         return $this->terms($request, $migration);

@@ -55,9 +55,8 @@ final class RunController extends Controller
         return RunResource::make($run);
     }
 
-    public function cancel(Run $run, CancelRun $cancelRun): RunResource
+    public function cancel(Request $request, Run $run, CancelRun $cancelRun): RunResource
     {
-
-        return RunResource::make($cancelRun($run));
+        return RunResource::make($cancelRun($run, $this->person($request)));
     }
 }

@@ -25,7 +25,7 @@ final class WorkController extends Controller
 
     public function end(Request $request, Run $run, CancelRun $cancelRun): Response
     {
-        $cancelRun($run);
+        $cancelRun($run, $this->person($request));
 
         return response()->noContent();
     }

@@ -38,19 +38,47 @@ const NAMES: Record<Schemas['TrailAct'], string> = {
   'set-limits': 'set limits',
   linked: 'made a link to a report',
   'revoked-link': 'took a link back',
+  'added-migration': 'added a migration',
+  'added-dataset': 'added a dataset',
+  'changed-dataset': 'changed a dataset',
+  'made-plan': 'made a version of a plan',
+  'kept-plan': 'kept a plan to start from',
+  explained: 'explained a figure of the deliverer',
+  'named-tally': 'named a tally',
+  'cancelled-run': 'cancelled a run',
+  commented: 'commented',
+  'assigned-defect': 'said who mends a defect',
+  'made-corrections': 'made corrections',
+  published: 'entered published figures',
+  'drew-eye-check': 'drew a sample for the eye check',
+  'gave-eye-check': 'gave a sample to somebody',
+  'looked-by-eye': 'looked at a row',
+  'wrote-in-report': 'wrote in a report',
   purged: 'purged content',
   'removed-packs': 'removed packs, by rule',
   'rotated-key': 'changed the key of seals',
 }
 const act = ref<Schemas['TrailAct'] | ''>('')
+const person = ref<number | ''>('')
+const from = ref('')
+const until = ref('')
+const filter = computed(() => ({
+  ...(act.value === '' ? {} : { act: act.value }),
+  ...(person.value === '' ? {} : { person: person.value }),
+  ...(from.value === '' ? {} : { from: from.value }),
+  ...(until.value === '' ? {} : { until: until.value }),
+}))
+const taken = computed(
+  () => `/api/v1/migrations/${migration}/trail/taken?${new URLSearchParams(Object.entries(filter.value).map(([name, value]) => [name, String(value)]))}`,
+)
 const trail = useInfiniteQuery({
-  queryKey: ['migration', migration, 'trail', act],
+  queryKey: ['migration', migration, 'trail', filter],
   queryFn: ({ pageParam, signal }) =>
     answer(
       api.GET('/migrations/{migration}/trail', {
         params: {
           path: { migration },
-          query: { ...(act.value === '' ? {} : { act: act.value }), ...(pageParam === null ? {} : { before: pageParam }) },
+          query: { ...filter.value, ...(pageParam === null ? {} : { before: pageParam }) },
         },
         signal,
       }),
@@ -58,6 +86,7 @@ const trail = useInfiniteQuery({
   initialPageParam: null as number | null,
   getNextPageParam: ({ next }) => next,
 })
+const people = computed(() => trail.data.value?.pages[0]?.people ?? [])
 const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => items) ?? [])
 </script>
 
@@ -69,10 +98,19 @@ const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => it
       Entries are only ever added, each is linked to the one before, and none holds a value of a cell. Of the door, people who have or had a role here are
       shown.
     </p>
-    <el-select v-model="act" class="acts" aria-label="What" placeholder="everything">
-      <el-option value="" label="everything" />
-      <el-option v-for="(name, id) in NAMES" :key="id" :value="id" :label="name" />
-    </el-select>
+    <form class="filter" @submit.prevent>
+      <el-select v-model="act" class="acts" aria-label="What" placeholder="everything" filterable>
+        <el-option value="" label="everything" />
+        <el-option v-for="(name, id) in NAMES" :key="id" :value="id" :label="name" />
+      </el-select>
+      <el-select v-model="person" class="acts" aria-label="Who" placeholder="by everybody" filterable>
+        <el-option value="" label="by everybody" />
+        <el-option v-for="one in people" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+      <label>from <input v-model="from" type="date" /></label>
+      <label>until <input v-model="until" type="date" /></label>
+      <a class="button" :href="taken" download>Take it away as CSV</a>
+    </form>
     <LoadState :is-loading="trail.isPending.value" :error="trail.error.value" what="The trail" @retry="trail.refetch()">
       <p v-if="entries.length === 0" class="quiet">Nothing of this kind yet.</p>
       <table v-else class="figures">
@@ -112,8 +150,14 @@ const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => it
 p {
   margin: 0;
 }
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
 .acts {
-  inline-size: 240px;
+  inline-size: 220px;
 }
 .about {
   overflow-wrap: anywhere;
