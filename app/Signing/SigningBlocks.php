@@ -38,6 +38,31 @@ final readonly class SigningBlocks
         if ($newest !== null && $newest->number > $tally->number && $tally->signatures->isEmpty()) {
             $blocks[] = self::block('newer-tally', "Tally {$newest->number} is newer: sign that one.", "{$dataset}/sign", ['prepared']);
         }
+        $blocks = [...$blocks, ...self::whatever($tally)];
+        foreach ($limits as ['held' => $held, 'scope' => $scope, 'waiver' => $waiver]) {
+            if ($held->state->fails() && $waiver === null) {
+                $blocks[] = self::block(
+                    'limit',
+                    sprintf('%s, and it is %s.', ucfirst($held->limit->sentence($scope)), $held->value()),
+                    $dataset.self::placeOf($held->limit->figure, $tally),
+                    ['accepted'],
+                );
+            }
+        }
+
+        return $blocks;
+    }
+
+    /**
+     * What stands in the way of every signature, whatever the limits.
+     *
+     * @param  Tally  $tally  with its counts, and that it was purged
+     * @return list<Block>
+     */
+    public static function whatever(Tally $tally): array
+    {
+        $blocks = [];
+        $dataset = "/datasets/{$tally->dataset_id}";
         if ($tally->purged !== null) {
             $blocks[] = self::block(
                 'purged',
@@ -58,16 +83,6 @@ final readonly class SigningBlocks
                 "{$dataset}/review?tally={$tally->id}&class=refused",
                 self::ALL,
             );
-        }
-        foreach ($limits as ['held' => $held, 'scope' => $scope, 'waiver' => $waiver]) {
-            if ($held->state->fails() && $waiver === null) {
-                $blocks[] = self::block(
-                    'limit',
-                    sprintf('%s, and it is %s.', ucfirst($held->limit->sentence($scope)), $held->value()),
-                    $dataset.self::placeOf($held->limit->figure, $tally),
-                    ['accepted'],
-                );
-            }
         }
 
         return $blocks;

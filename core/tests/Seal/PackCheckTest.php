@@ -138,6 +138,43 @@ final class PackCheckTest extends TestCase
         self::assertFalse(PackCheck::of($this->pack(['report.html' => 'x'], $forger), $first->fingerprint())->fits());
     }
 
+    /** Written from RFC 8493, sections 2.1 to 2.2.2 and 3, and from nothing of ours. */
+    public function test_a_pack_is_a_bag_by_the_letter_of_the_standard(): void
+    {
+        $zip = new \ZipArchive;
+        $zip->open($this->pack());
+        $zip->extractTo($this->folder());
+        $bag = $this->folder().'/agents';
+        // 2.1.1: two lines, in this order.
+        self::assertMatchesRegularExpression(
+            '/\ABagIt-Version: \d+\.\d+\nTag-File-Character-Encoding: UTF-8\n\z/',
+            (string) file_get_contents("{$bag}/bagit.txt"),
+        );
+        $files = [];
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($bag, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            self::assertInstanceOf(\SplFileInfo::class, $file);
+            $files[substr($file->getPathname(), strlen($bag) + 1)] = (int) $file->getSize();
+        }
+        $payload = array_filter($files, static fn(string $name): bool => str_starts_with($name, 'data/'), ARRAY_FILTER_USE_KEY);
+        // 2.1.3 and 2.2.1: every payload file once, each tag file that is listed there; a payload manifest lists no tag file.
+        foreach (['manifest-sha256.txt' => true, 'tagmanifest-sha256.txt' => false] as $manifest => $isOfPayload) {
+            $listed = [];
+            foreach (explode("\n", rtrim((string) file_get_contents("{$bag}/{$manifest}"), "\n")) as $line) {
+                [$digest, $name] = [...preg_split('/[ \t]+/', $line, 2) ?: [], '', ''];
+                self::assertMatchesRegularExpression('/\A[0-9a-fA-F]{64}\z/', $digest);
+                self::assertArrayHasKey($name, $files);
+                self::assertSame($isOfPayload, str_starts_with($name, 'data/'));
+                self::assertSame(strtolower($digest), hash_file('sha256', "{$bag}/{$name}"));
+                $listed[] = $name;
+            }
+            self::assertSame($listed, array_unique($listed));
+            self::assertSame([], $isOfPayload ? array_diff(array_keys($payload), $listed) : array_diff(['bagit.txt', 'bag-info.txt', 'manifest-sha256.txt'], $listed));
+        }
+        // 2.2.2: labels and values; octets and streams of the payload.
+        preg_match_all('/^([^:\s][^:]*): ?(.*)$/m', (string) file_get_contents("{$bag}/bag-info.txt"), $info);
+        self::assertSame(array_sum($payload).'.'.count($payload), array_combine($info[1], $info[2])['Payload-Oxum'] ?? null);
+    }
+
     public function test_a_key_is_read_as_it_is_written_and_in_no_other_way(): void
     {
         $key = $this->key();

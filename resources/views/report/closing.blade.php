@@ -25,6 +25,16 @@
 </table>
 @if(count($inWords->pairs()) > $mostLines)<p class="quiet">The first of them; the plan as JSON has all.</p>@endif
 @foreach([Side::Source, Side::Target] as $side)@if($inWords->forms($side) !== [])<p data-ordinal>How the {{ $side->value }} writes: {{ implode('; ', $inWords->forms($side)) }}.</p>@endif @endforeach
+<h2>People and times</h2>
+<table>
+<thead><tr><th scope="col">Who</th><th scope="col">What</th><th scope="col">When, or last</th></tr></thead>
+<tbody>
+@foreach($people as $one)<tr><th scope="row">{{ $one['who'] }}</th><td data-ordinal>{{ $one['what'] }}</td><td>{{ $at($one['at']) }}</td></tr>
+@endforeach
+@foreach($eyeChecks as $check)@foreach($check['people'] as $person)<tr><th scope="row">{{ $person['name'] }}</th><td data-ordinal>looked at {{ $n($person['said']) }} rows of a sample</td><td></td></tr>@endforeach
+@endforeach
+</tbody>
+</table>
 <h2>Made with</h2>
 <table><tbody>
 @foreach(['engine' => 'Engine', 'causes' => 'Catalogue of causes', 'icu' => 'Unicode (ICU)', 'timeZones' => 'Time zones'] as $of => $words)<tr><th scope="row">{{ $words }}</th><td data-ordinal>{{ $tally->summary['engine'][$of] ?? 'not told' }}</td></tr>@endforeach

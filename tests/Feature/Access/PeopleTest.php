@@ -146,7 +146,7 @@ final class PeopleTest extends TestCase
         $trail = $this->actingAs($auditor)->api('GET', "/migrations/{$this->migration->id}/trail")->assertOk();
         self::assertSame(
             [
-                'gave-role viewer to Tove Lindqvist', 'gave-role auditor to Imre Halloway',
+                'gave-role Tove Lindqvist: data owner → viewer', 'gave-role Imre Halloway: nothing → auditor',
                 "took-away GET /api/v1/tallies/{$tally->id}/findings/taken", "refused POST /api/v1/datasets/{$this->dataset->id}/runs",
                 'failed wrong password', 'signed-in ',
             ],

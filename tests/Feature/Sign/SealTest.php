@@ -22,7 +22,7 @@ final class SealTest extends TestCase
 {
     use Signs;
 
-    private const PORT = 8194;
+    private const PORT = 8196;
 
     public function test_a_key_hands_over_to_the_next_and_packs_carry_what_it_said(): void
     {

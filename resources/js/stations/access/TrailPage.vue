@@ -159,7 +159,11 @@ p {
 .acts {
   inline-size: 220px;
 }
+td {
+  white-space: nowrap;
+}
 .about {
+  white-space: normal;
   overflow-wrap: anywhere;
 }
 </style>

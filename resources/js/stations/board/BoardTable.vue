@@ -5,6 +5,7 @@ import { figure, type Said } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import OverlapBar from '@/parts/OverlapBar.vue'
 import TotalsLine from '@/parts/TotalsLine.vue'
+import AgreementCurve from '@/stations/board/AgreementCurve.vue'
 import SigningLine from '@/stations/board/SigningLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 
@@ -40,7 +41,10 @@ const standing = (tally: Tally): Said => {
           </th>
           <template v-if="dataset.tally !== null">
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
-            <td class="number strong"><FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" /></td>
+            <td class="number strong">
+              <FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" />
+              <AgreementCurve v-if="dataset.curve.length > 1" :curve="dataset.curve" />
+            </td>
             <td class="number strong"><FigureValue name="rows_arrived" :of="dataset.tally.figures.rowsArrived" /></td>
             <td>
               <SaidText :said="standing(dataset.tally)" />

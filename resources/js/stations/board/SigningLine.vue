@@ -14,6 +14,9 @@ defineProps<{ signing: NonNullable<Schemas['Board']['datasets'][number]['signing
     <template v-else-if="signing.state === 'none'">nobody has signed</template>
     <template v-else>{{ signing.state }}{{ signing.nextRole === null ? '' : `, next a ${signing.nextRole}` }}</template>
   </span>
+  <RouterLink v-for="block in signing.blocked" :key="block.words" :to="block.link" class="small fails" data-figure="board/datasets">{{
+    block.words
+  }}</RouterLink>
 </template>
 
 <style scoped>
