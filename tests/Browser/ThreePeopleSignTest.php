@@ -31,8 +31,9 @@ final class ThreePeopleSignTest extends BrowserTestCase
         $this->see('None yet: nobody has said what is good enough.');
         $this->limit('rows missing', '0');
         $this->limit('findings without a ruling', '0');
-        $this->see('at most 0');
+        $this->see('findings without a ruling: at most 0');
         $this->visible('//label[contains(., "Reports may be read by a link")]', 'the box for links')->click();
+        $this->visible('//label[contains(@class, "is-checked")][contains(., "Reports may be read by a link")]', 'that it is ticked');
         $this->meetsNoBarrier();
         $tally = $this->tallied("basin,berth,fee\nKB,1,10\nKB,2,20\nKB,3,30\n", "basin,berth,fee\nKB,1,10\nKB,2,25\n", [
             ['source' => 'fee', 'target' => 'fee'],

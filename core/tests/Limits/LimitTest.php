@@ -80,7 +80,7 @@ final class LimitTest extends TestCase
             ['figure' => $figure, 'worst' => $worst] + ($of === null ? [] : ['of' => $of]),
         )->problem();
 
-        self::assertStringContainsString('cannot be narrowed', (string) $problem('rows-unkeyed', of: '2'));
+        self::assertStringContainsString('cannot be narrowed', (string) $problem('rows-changed', of: '2'));
         self::assertStringContainsString('of which one', (string) $problem('total-difference'));
         self::assertStringContainsString('more than all', (string) $problem('values-lost', '100.1'));
         self::assertStringContainsString('no whole number', (string) $problem('rows-missing', '0.5'));

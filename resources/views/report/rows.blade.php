@@ -40,7 +40,7 @@
 <tbody>
 @foreach($parts as $part)
 @php($of = "course/{$part['side']->value}/parts/".($part['number'] - 1))
-<tr><th scope="row"><span class="{{ $part['side'] === Side::Source ? 'src' : 'tgt' }}">{{ $part['side']->value }}</span> {{ $part['label'] }}</th><td class="n">{{ $figure("{$of}/refused", $part['refused']) }}</td><td class="n">{{ $figure("{$of}/delivered", $part['delivered']) }}</td>@foreach(['changed', $part['side'] === Side::Source ? 'missing' : 'extra', 'repeated', 'unkeyed'] as $class)<td class="n">@if(isset($part['rows'][$class])){{ $figure($named('parts', $class, $part['side']->value, $part['number']), $part['rows'][$class]) }}@else 0 @endif</td>@endforeach</tr>
+<tr><th scope="row"><span class="{{ $part['side'] === Side::Source ? 'src' : 'tgt' }}">{{ $part['side']->value }}</span> {{ $part['label'] }}</th><td class="n">{{ $figure("{$of}/refused", $part['refused']) }}</td><td class="n">{{ $figure("{$of}/delivered", $part['delivered']) }}</td>@foreach(['changed', $part['side'] === Side::Source ? 'missing' : 'extra', 'repeated', 'unkeyed'] as $class)<td class="n">@if(isset($part['rows'][$class])){{ $figure($named('parts', $class, $part['side']->value, $part['number']), $part['rows'][$class]) }}@else{{ $figure('none', 0) }}@endif</td>@endforeach</tr>
 @endforeach
 </tbody>
 </table>
