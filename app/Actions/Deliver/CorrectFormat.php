@@ -10,10 +10,14 @@ use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Problems\Conflict;
 use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\Workbooks\WorkbookDetection;
 
 /** Puts right what the reader found, before the delivery is taken. */
 final readonly class CorrectFormat
 {
+    /** Among the reasons: what was not found but said, by name. */
+    private const CORRECTED = 'corrected';
+
     public function __construct(private ChunkFolder $chunks, private DeliveryReader $reader) {}
 
     /**
@@ -36,8 +40,19 @@ final readonly class CorrectFormat
             [$format, $receipt->found] = [$found->format, $found->reasons];
         }
         $corrected = $format->with($corrections);
+        $found = $receipt->found ?? [];
+        if ($format->kind->isWorkbook() && isset($corrections['sheet']) && ! isset($corrections['headerRow'])) {
+            // Another sheet has its table elsewhere.
+            $inSheet = WorkbookDetection::inSheet($path, $receipt->file_name, $corrected);
+            [$corrected, $found] = [$inSheet->format, [...array_diff_key($found, ['skipBelow' => '']), ...$inSheet->reasons]];
+        }
         $this->reader->mustBeReadable($path, $receipt->file_name, $corrected);
-        $receipt->update(['format' => $corrected->toArray()]);
+        // What somebody said is not told as if it had been found.
+        $said = array_unique([...explode(' ', $found[self::CORRECTED] ?? ''), ...array_keys($corrections)]);
+        $receipt->update([
+            'format' => $corrected->toArray(),
+            'found' => [...$found, self::CORRECTED => trim(implode(' ', $said))],
+        ]);
 
         return $receipt;
     }

@@ -60,8 +60,8 @@ final readonly class TallyOptions
             throw $this->problem('Standard input can be one side only. Give a file for the other.');
         }
         $delimiter = $this->input->getOption('delimiter');
-        if ($delimiter !== null && ! in_array($delimiter, DelimitedFormat::DELIMITERS, true)) {
-            throw $this->problem(sprintf('--delimiter is one of %s.', implode(', ', DelimitedFormat::DELIMITERS)));
+        if ($delimiter !== null && ! (is_string($delimiter) && DelimitedFormat::delimiterNamed($delimiter) !== null)) {
+            throw $this->problem(sprintf('--delimiter is %s, or another sign of one byte.', implode(', ', DelimitedFormat::DELIMITERS)));
         }
         $listsForgiven = $this->input->getOption('list-forgiven') === true;
         if ($listsForgiven && ! is_string($this->input->getOption('out'))) {

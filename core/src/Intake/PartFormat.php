@@ -13,7 +13,7 @@ use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
  *
  * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string,
  *     header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string,
- *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>}
+ *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>, skipLeft?: int}
  */
 final readonly class PartFormat
 {
@@ -25,6 +25,8 @@ final readonly class PartFormat
      * @param  string  $sheet  of a workbook
      * @param  int  $headerRow  of a workbook, from 1
      * @param  list<array{name: string, hidden: bool}>  $sheets  all that the workbook has, in its order
+     * @param  int  $skipBelow  rows of a workbook that hold something and stand below its table
+     * @param  int  $skipLeft  columns of a workbook that stand blank to the left of its table
      */
     private function __construct(
         public PartKind $kind,
@@ -35,6 +37,8 @@ final readonly class PartFormat
         public string $sheet = '',
         public int $headerRow = 1,
         public array $sheets = [],
+        public int $skipBelow = 0,
+        public int $skipLeft = 0,
     ) {}
 
     public static function delimited(DelimitedFormat $format): self
@@ -60,9 +64,9 @@ final readonly class PartFormat
     }
 
     /** @param list<array{name: string, hidden: bool}> $sheets */
-    public static function workbook(PartKind $kind, string $sheet, int $headerRow, array $sheets): self
+    public static function workbook(PartKind $kind, string $sheet, int $headerRow, array $sheets, int $skipBelow = 0, int $skipLeft = 0): self
     {
-        return new self($kind, sheet: $sheet, headerRow: $headerRow, sheets: $sheets);
+        return new self($kind, sheet: $sheet, headerRow: $headerRow, sheets: $sheets, skipBelow: $skipBelow, skipLeft: $skipLeft);
     }
 
     /** @param FormatDocument $document as toArray() writes it; what was kept before there were kinds is delimited text */
@@ -82,6 +86,8 @@ final readonly class PartFormat
                 $document['sheet'] ?? '',
                 $document['headerRow'] ?? 1,
                 $document['sheets'] ?? [],
+                $document['skipBelow'] ?? 0,
+                $document['skipLeft'] ?? 0,
             ),
         };
     }
@@ -97,6 +103,8 @@ final readonly class PartFormat
                 'sheet' => $this->sheet,
                 'headerRow' => $this->headerRow,
                 'sheets' => $this->sheets,
+                ...$this->skipBelow === 0 ? [] : ['skipBelow' => $this->skipBelow],
+                ...$this->skipLeft === 0 ? [] : ['skipLeft' => $this->skipLeft],
             ],
             $this->path !== '' => ['kind' => $this->kind->value, 'path' => $this->path, 'paths' => $this->paths],
             default => ['kind' => $this->kind->value],
@@ -142,6 +150,9 @@ final readonly class PartFormat
             $corrections['sheet'] ?? $this->sheet,
             $corrections['headerRow'] ?? $this->headerRow,
             $this->sheets,
+            $corrections['skipBelow'] ?? $this->skipBelow,
+            // Another sheet has its table elsewhere.
+            isset($corrections['sheet']) ? 0 : $this->skipLeft,
         );
     }
 }

@@ -8,6 +8,7 @@ use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Delimited\FormatDetection;
 use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\TailDetection;
 use NineTally\Core\Intake\FixedWidth\FixedWidthDetection;
 use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 use NineTally\Core\Intake\FixedWidth\FixedWidthReader;
@@ -59,7 +60,24 @@ final readonly class ReaderCatalogue
         $found = (new FormatDetection)->find($path, $name);
         $fixedWidth = $isText || $found->isDelimited ? null : (new FixedWidthDetection)->find($path, $name, $found->format);
 
-        return $fixedWidth ?? new FoundPart(PartFormat::delimited($found->format), $found->reasons);
+        return $fixedWidth ?? $this->withoutTail($path, $name, $found);
+    }
+
+    /** Lines below the table are no rows of it: they are left out of it, and it is said which. */
+    private function withoutTail(string $path, string $name, FoundFormat $found): FoundPart
+    {
+        try {
+            $columns = (new DelimitedReader($path, $name, $found->format, $this->rowLimit))->columns->count();
+            [$lines, $which] = TailDetection::below($path, $found->format, $columns);
+        } catch (UnreadableFile) {
+            // Whoever reads it is told what is wrong with it.
+            [$lines, $which] = [0, ''];
+        }
+
+        return new FoundPart(
+            PartFormat::delimited($found->format->with(skipBelow: $lines)),
+            $lines === 0 ? $found->reasons : [...$found->reasons, 'skipBelow' => $which],
+        );
     }
 
     /**

@@ -156,7 +156,7 @@ final class ExitStatusTest extends TestCase
         yield 'a plan that is not there' => [$good, $good, ['--plan=/nowhere/plan.json'], 'cannot be opened'];
         yield 'no number of workers' => [$good, $good, ['--key=basin', '--workers=many'], '--workers=many is not a number of processes'];
         yield 'no size' => [$good, $good, ['--key=basin', '--memory=lots'], '--memory=lots is no size'];
-        yield 'no delimiter' => [$good, $good, ['--key=basin', '--delimiter=dot'], '--delimiter is one of comma'];
+        yield 'no delimiter' => [$good, $good, ['--key=basin', '--delimiter=dot'], '--delimiter is comma'];
         yield 'a header that a quote holds open' => ["basin,berth,\"fee
 KB,1,2
 ",

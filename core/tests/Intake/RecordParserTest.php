@@ -69,7 +69,7 @@ final class RecordParserTest extends TestCase
             self::assertSame($name, $format->delimiterName());
         }
         $this->expectException(\UnexpectedValueException::class);
-        $this->expectExceptionMessage('A delimiter is one of comma, semicolon, tab, bar, not "slash".');
+        $this->expectExceptionMessage('A delimiter is comma, semicolon, tab, bar, or another sign of one byte, not "slash".');
         (new DelimitedFormat(',', LineEnds::Lf))->with(delimiterName: 'slash');
     }
 }

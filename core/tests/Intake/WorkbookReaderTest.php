@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Intake;
 
-use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
-use NineTally\Core\Intake\Workbooks\WorkbookReader;
+use NineTally\Core\Intake\Workbooks\SheetSurvey;
 use NineTally\Tests\TemporaryFiles;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 use PHPUnit\Framework\TestCase;
@@ -107,7 +106,7 @@ final class WorkbookReaderTest extends TestCase
         $reader = $this->openAt($path, 3);
         self::assertSame(
             [3, 'the first row below titles, and names over several columns'],
-            WorkbookReader::likelyHeaderRow($path, 'charges.ods', PartFormat::workbook(PartKind::Ods, 'Charges', 1, [])),
+            SheetSurvey::of($path, 'charges.ods', PartKind::Ods, 'Charges')->headerRow(),
         );
         self::assertSame(['basin', '2024 fee', '2024 paid', '2025 fee', '2025 paid'], $reader->columns()->names);
         self::assertSame(

@@ -17,7 +17,7 @@ final class ReferenceShelfTest extends TestCase
 {
     use Prepared;
 
-    private const BANDS = "from;until;fee\n0;6,5;120,00\n6,5;12,0;180,50\n12,0;NULL;240,00\n;;subtotal\nbad\n";
+    private const BANDS = "from;until;fee\n0;6,5;120,00\n6,5;12,0;180,50\n;;subtotal\nbad\n12,0;NULL;240,00\n";
 
     private const RULES = [
         'decimalMark' => ',',

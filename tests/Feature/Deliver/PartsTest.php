@@ -40,11 +40,14 @@ final class PartsTest extends TestCase
 
         $this->api('GET', "/receipts/{$receipt}")->assertJson([
             'preview' => [
-                'format' => ['kind' => 'xlsx', 'sheet' => 'Notes', 'sheets' => [['name' => 'Notes'], ['name' => 'Berths']]],
-                'columns' => ['nothing here'],
+                'format' => ['kind' => 'xlsx', 'sheet' => 'Berths', 'headerRow' => 2, 'sheets' => [['name' => 'Notes'], ['name' => 'Berths']]],
+                'columns' => ['basin', 'berth', 'fee'],
             ],
         ]);
-        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Berths', 'headerRow' => 2])
+        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Notes'])
+            ->assertOk()
+            ->assertJson(['preview' => ['columns' => ['nothing here']]]);
+        $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Berths'])
             ->assertOk()
             ->assertJson(['preview' => ['columns' => ['basin', 'berth', 'fee'], 'rows' => [['KB', '014', '1412.6'], ['LM', '2', '10']]]]);
         $this->api('PUT', "/receipts/{$receipt}/format", ['sheet' => 'Gone'])

@@ -72,10 +72,7 @@ final class BerthChargesTest extends TestCase
     private function prepared(Plan $plan, Side $side, array $paths, References $references, string $folder): PreparedReader
     {
         $parts = array_map(
-            static fn(string $path): array => [
-                'reader' => (new ReaderCatalogue)->open($path, basename($path)),
-                'label' => basename($path),
-            ],
+            static fn(string $path): array => ['reader' => self::withItsTotals($path), 'label' => basename($path)],
             $paths,
         );
         $prepared = PreparedSide::in("{$folder}/prepared-{$side->value}");
@@ -96,12 +93,21 @@ final class BerthChargesTest extends TestCase
         return new ReferenceShelf(
             array_map(
                 static fn(string $path): \Closure => static fn(): PartStack => new PartStack([
-                    ['reader' => (new ReaderCatalogue)->open($path, basename($path)), 'label' => basename($path)],
+                    ['reader' => self::withItsTotals($path), 'label' => basename($path)],
                 ]),
                 $paths,
             ),
             [],
             $folder,
         );
+    }
+
+    /** The demo leaves the totals below its parts out by a step of the plan. */
+    private static function withItsTotals(string $path): Reader
+    {
+        $catalogue = new ReaderCatalogue;
+        $format = $catalogue->find($path, basename($path))->format->with(['skipBelow' => 0]);
+
+        return $catalogue->openAs($path, basename($path), $format);
     }
 }

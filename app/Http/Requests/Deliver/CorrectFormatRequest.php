@@ -18,7 +18,11 @@ final class CorrectFormatRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'delimiter' => [Rule::in(DelimitedFormat::DELIMITERS)],
+            'delimiter' => ['string', static function (string $name, mixed $value, \Closure $fail): void {
+                if (! is_string($value) || DelimitedFormat::delimiterNamed($value) === null) {
+                    $fail('A delimiter is comma, semicolon, tab, bar, or another sign of one byte that stands in no value, such as ^ or ~.');
+                }
+            }],
             'lineEnds' => [Rule::enum(LineEnds::class)],
             'encoding' => [Rule::enum(Encoding::class)],
             'header' => ['boolean'],

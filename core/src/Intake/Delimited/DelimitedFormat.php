@@ -13,8 +13,14 @@ final readonly class DelimitedFormat
     /** In the order in which a tie between them is decided. */
     public const DELIMITERS = [',' => 'comma', ';' => 'semicolon', "\t" => 'tab', '|' => 'bar'];
 
+    /** Further ones that divide tables now and then, by the names that they go by; all else is called by itself. */
+    public const RARE = [
+        '^' => '^', '~' => '~', "\x1F" => 'unit separator', "\x01" => 'start of heading', '!' => '!', '#' => '#', '*' => '*', ':' => ':',
+        '&' => '&', '$' => '$', '%' => '%', '@' => '@', '\\' => '\\', '+' => '+', '=' => '=',
+    ];
+
     /**
-     * @param  non-empty-string  $delimiter  one byte of DELIMITERS
+     * @param  non-empty-string  $delimiter  one byte, of DELIMITERS or {@see delimiterNamed()}
      * @param  bool  $hasHeader  else columns are called by their place
      * @param  int  $skipAbove  lines before the header, or the first record
      * @param  int  $skipBelow  lines after the last record, such as a trailer
@@ -37,7 +43,19 @@ final readonly class DelimitedFormat
 
     public function delimiterName(): string
     {
-        return self::DELIMITERS[$this->delimiter] ?? $this->delimiter;
+        return (self::DELIMITERS + self::RARE)[$this->delimiter] ?? $this->delimiter;
+    }
+
+    /** @return non-empty-string|null one byte; null for what divides no table: letters, digits, quotes, blanks, points and what is longer */
+    public static function delimiterNamed(string $name): ?string
+    {
+        $known = array_search($name, self::DELIMITERS + self::RARE, true);
+
+        return match (true) {
+            is_string($known) => $known,
+            preg_match('/^[!#$%&()*+\/:<=>?@\[\\\]^`{}~\x01-\x08\x1C-\x1F-]$/D', $name) === 1 => $name,
+            default => null,
+        };
     }
 
     /**
@@ -83,9 +101,9 @@ final readonly class DelimitedFormat
         ?int $skipAbove = null,
         ?int $skipBelow = null,
     ): self {
-        $delimiter = $delimiterName === null ? $this->delimiter : array_search($delimiterName, self::DELIMITERS, true);
+        $delimiter = $delimiterName === null ? $this->delimiter : self::delimiterNamed($delimiterName);
 
-        return is_string($delimiter)
+        return $delimiter !== null
             ? new self(
                 $delimiter,
                 $lineEnds ?? $this->lineEnds,
@@ -96,7 +114,7 @@ final readonly class DelimitedFormat
                 $skipBelow ?? $this->skipBelow,
             )
             : throw new \UnexpectedValueException(
-                sprintf('A delimiter is one of %s, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)),
+                sprintf('A delimiter is %s, or another sign of one byte, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)),
             );
     }
 }

@@ -161,6 +161,7 @@ final readonly class FormatDetection
     private function delimiter(string $text): array
     {
         $best = [',', 'no delimiter was found: the table has one column', 0.0];
+        $found = 1;
         foreach (DelimitedFormat::DELIMITERS as $delimiter => $delimiterName) {
             $widths = array_map(static fn(array $record): int => count($record[1]), $this->records($text, $delimiter));
             $usual = HeaderDetection::usual($widths);
@@ -176,6 +177,17 @@ final readonly class FormatDetection
                     sprintf('%s: %d of the first %d records have %d cells', $delimiterName, $equal, count($widths), $usual),
                     $score,
                 ];
+                $found = $usual;
+            }
+        }
+
+        // Another sign divides a table only if it divides all of it alike, its names too, and into more than a usual one does.
+        foreach (DelimitedFormat::RARE as $delimiter => $delimiterName) {
+            $widths = array_map(static fn(array $record): int => count($record[1]), $this->records($text, $delimiter));
+            $usual = HeaderDetection::usual($widths);
+            if (count($widths) >= 3 && count(array_unique($widths)) === 1 && $usual > $found) {
+                $found = $usual;
+                $best = [$delimiter, sprintf('%s: all of the first %d records have %d cells', $delimiterName, count($widths), $usual), 1.0];
             }
         }
 

@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\Delimited;
 
-use NineTally\Core\Value\IsoDate;
-use NineTally\Core\Value\NumberStyle;
+use NineTally\Core\Intake\TableEdges;
 
 /**
  * Finds the row of names: below lines of a title that the delimiter does not divide, or nowhere, when the first row holds values.
@@ -16,6 +15,9 @@ use NineTally\Core\Value\NumberStyle;
 final readonly class HeaderDetection
 {
     private const MOST_ABOVE = 20;
+
+    /** So many values have to be alike before their shape tells anything. */
+    private const LIKE_EACH_OTHER = 5;
 
     /** @param list<array{int, list<string>}> $records the physical line on which each begins, counted from 0; its cells */
     private function __construct(private array $records, private int $width) {}
@@ -69,7 +71,7 @@ final readonly class HeaderDetection
         for ($place = 0; $this->width > 1 && $place <= self::MOST_ABOVE && isset($this->records[$place + 1]); $place++) {
             $cells = count($this->records[$place][1]);
             if ($cells === $this->width) {
-                return $place;
+                return $this->belowTitles($place);
             }
             // A row of names with a cell too few is a row of names.
             if (2 * $cells > $this->width) {
@@ -78,6 +80,26 @@ final readonly class HeaderDetection
         }
 
         return 0;
+    }
+
+    /** @return int past titles that are as wide as the table, and names of groups of columns */
+    private function belowTitles(int $place): int
+    {
+        $cells = fn(int $at): ?array => isset($this->records[$at]) && count($this->records[$at][1]) === $this->width
+            ? $this->records[$at][1]
+            : null;
+        for ($from = $place; $place - $from < self::MOST_ABOVE; $place++) {
+            [$row, $next] = [$cells($place), $cells($place + 1)];
+            if ($row === null || $next === null) {
+                break;
+            }
+            $below = array_map(static fn(array $record): array => $record[1], array_slice($this->records, $place + 2, 30));
+            if (! TableEdges::isWords($row, $this->width) && ! TableEdges::isOver($row, $next, $below)) {
+                return $place;
+            }
+        }
+
+        return $from;
     }
 
     private function holdsValues(int $first): bool
@@ -95,10 +117,13 @@ final readonly class HeaderDetection
                 array_map(static fn(array $row): string => trim($row[1][$column]), $rows),
                 static fn(string $cell): bool => $cell !== '',
             );
-            $isValues = $below !== [] && array_filter($below, self::isValue(...)) === $below;
-            if (self::isValue(trim($name))) {
-                $evidence = $isValues ? [...$evidence, trim($name)] : $evidence;
-            } elseif ($isValues) {
+            $isValues = $below !== [] && array_filter($below, TableEdges::isValue(...)) === $below;
+            $shapes = array_unique(array_map(self::shape(...), $below));
+            // Nearly as good as a number: letters and digits that stand alike in every row.
+            $isShaped = ! $isValues && count($below) >= self::LIKE_EACH_OTHER && count($shapes) === 1 && reset($shapes) !== '';
+            if (TableEdges::isValue(trim($name)) || ($isShaped && self::shape(trim($name)) === reset($shapes))) {
+                $evidence = $isValues || $isShaped ? [...$evidence, trim($name)] : $evidence;
+            } elseif ($isValues || $isShaped) {
                 return false;
             }
         }
@@ -107,11 +132,14 @@ final readonly class HeaderDetection
             ! self::countsUp($evidence);
     }
 
-    private static function isValue(string $cell): bool
+    /**
+     * What a value is made of, where digits are in it: "B9" for B12, B7 and so on; '' where there are none.
+     */
+    private static function shape(string $cell): string
     {
-        return (new NumberStyle)->read($cell, true) !== null ||
-            IsoDate::read($cell) !== null ||
-            preg_match('#^\d{1,2}[./-]\d{1,2}[./-]\d{4}$#D', $cell) === 1;
+        $shape = (string) preg_replace(['/\d+/', '/\p{Lu}+/u', '/\p{Ll}+/u'], ['9', 'A', 'a'], $cell);
+
+        return str_contains($shape, '9') ? $shape : '';
     }
 
     /** @param list<string> $values columns named 1, 2, 3 are names: of months, of weeks */

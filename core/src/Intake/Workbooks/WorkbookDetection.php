@@ -12,6 +12,9 @@ use NineTally\Core\Intake\UnreadableFile;
 /** Finds the sheets of a workbook, which of them is meant, and on which of its rows the names of the columns stand. */
 final readonly class WorkbookDetection
 {
+    /** Of a workbook with more the first ones are looked at. */
+    private const MOST_SHEETS = 20;
+
     /** @throws UnreadableFile */
     public static function find(string $path, string $name, PartKind $kind): FoundPart
     {
@@ -22,18 +25,50 @@ final readonly class WorkbookDetection
             $workbook->close();
         }
         $visible = array_values(array_filter($sheets, static fn(array $sheet): bool => ! $sheet['hidden']));
-        $first = $visible[0]['name'] ?? $sheets[0]['name'] ?? throw UnreadableFile::isNoWorkbook($name, 'it has no sheet');
+        if ($sheets === []) {
+            throw UnreadableFile::isNoWorkbook($name, 'it has no sheet');
+        }
+        $chosen = $survey = null;
+        foreach (array_slice($visible === [] ? $sheets : $visible, 0, self::MOST_SHEETS) as $place => $sheet) {
+            $of = SheetSurvey::of($path, $name, $kind, $sheet['name']);
+            if ($survey === null || $of->weight() > $survey->weight()) {
+                [$chosen, $survey] = [$place, $of];
+            }
+        }
+        $sheet = ($visible === [] ? $sheets : $visible)[(int) $chosen]['name'];
         $hidden = count($sheets) - count($visible);
+        $found = self::at($path, $name, PartFormat::workbook($kind, $sheet, 1, $sheets), $survey);
 
-        [$headerRow, $why] = WorkbookReader::likelyHeaderRow($path, $name, PartFormat::workbook($kind, $first, 1, $sheets));
-
-        return new FoundPart(PartFormat::workbook($kind, $first, $headerRow, $sheets), [
+        return new FoundPart($found->format, [
             'kind' => $kind->noun(),
-            'sheet' =>
-                count($sheets) === 1
-                    ? 'its only sheet'
-                    : sprintf('the first of %d sheets%s', count($sheets), $hidden === 0 ? '' : sprintf(', %d of them hidden', $hidden)),
-            'headerRow' => $why,
+            'sheet' => count($sheets) === 1 ? 'its only sheet' : sprintf(
+                '%s of %d sheets%s',
+                $chosen === 0 ? 'the first' : 'the one with the largest table',
+                count($sheets),
+                $hidden === 0 ? '' : sprintf(', %d of them hidden', $hidden),
+            ),
+            ...$found->reasons,
         ]);
+    }
+
+    /**
+     * Where the table stands in the sheet that somebody chose.
+     *
+     * @throws UnreadableFile
+     */
+    public static function inSheet(string $path, string $name, PartFormat $format): FoundPart
+    {
+        return self::at($path, $name, $format, SheetSurvey::of($path, $name, $format->kind, $format->sheet));
+    }
+
+    private static function at(string $path, string $name, PartFormat $format, SheetSurvey $survey): FoundPart
+    {
+        [$headerRow, $why] = $survey->headerRow();
+        [$below, $which] = $survey->below($name, $headerRow);
+
+        return new FoundPart(
+            PartFormat::workbook($format->kind, $format->sheet, $headerRow, $format->sheets, $below, $survey->skipLeft()),
+            ['headerRow' => $why, ...$below === 0 ? [] : ['skipBelow' => $which]],
+        );
     }
 }

@@ -24,9 +24,6 @@ final readonly class WorkbookReader implements Reader
     use SinglePart;
     use RowByRowBatches;
 
-    /** So many rows, at most, stand above the names of the columns. */
-    private const ROWS_OF_HEADING = 20;
-
     private Columns $columns;
 
     /** The row on which the header stands; the first one that is not blank from where it was looked for. */
@@ -51,52 +48,12 @@ final readonly class WorkbookReader implements Reader
             throw UnreadableFile::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
         }
         $header = MergedCells::of($path, $format->kind, $format->sheet, $number)->header($above, $number);
+        $header = array_slice($header, $format->skipLeft);
         while ($header !== [] && end($header) === '') {
             array_pop($header);
         }
         $this->headerRow = $number;
         $this->columns = Columns::named($name, $header);
-    }
-
-    /**
-     * On which row the names of the columns stand, as far as can be told: below a title, and below names over several columns.
-     *
-     * @return array{int, string} from 1, with the reason
-     */
-    public static function likelyHeaderRow(string $path, string $name, PartFormat $format): array
-    {
-        $first = [1, 'the first row that is not blank'];
-        try {
-            $reader = new self($path, $name, $format);
-        } catch (UnreadableFile) {
-            // Whoever chooses another sheet, or row, need not be told so yet.
-            return $first;
-        }
-        $rows = [];
-        foreach ($reader->rows() as $number => $cells) {
-            if ($number > $reader->headerRow + self::ROWS_OF_HEADING) {
-                break;
-            }
-            $rows[$number] = array_filter($cells, static fn(string $cell): bool => $cell !== '');
-        }
-        $merged = null;
-        for ($row = $reader->headerRow; isset($rows[$row + 1]); $row++) {
-            if (count($rows[$row]) === 1 && count($rows[$row + 1]) > 1) {
-                continue;
-            }
-            // A full row holds no cell that is merged with another.
-            if (
-                count($rows[$row]) === count($reader->columns->names) ||
-                ! ($merged ??= MergedCells::of($path, $format->kind, $format->sheet, array_key_last($rows)))->areNamesOver(
-                    $row,
-                    $rows[$row + 1],
-                )
-            ) {
-                break;
-            }
-        }
-
-        return $row === $reader->headerRow ? $first : [$row, 'the first row below titles, and names over several columns'];
     }
 
     public function columns(): Columns
@@ -117,13 +74,11 @@ final readonly class WorkbookReader implements Reader
     public function records(?callable $onBytes = null): \Generator
     {
         $width = $this->columns->count();
-        foreach ($this->rows() as $number => $cells) {
-            if ($number <= $this->headerRow) {
-                continue;
-            }
-            // A row with nothing in it is no record, as a line with nothing on it is none.
-            if (implode('', $cells) === '') {
-                continue;
+        foreach ($this->rowsOfTable() as $number => $cells) {
+            $left = array_splice($cells, 0, $this->format->skipLeft);
+            if (implode('', $left) !== '') {
+                // Something stands where nothing was: it belongs to no column, and is not lost.
+                $cells = [...$left, ...array_pad($cells, $width, '')];
             }
             while (count($cells) > $width && end($cells) === '') {
                 array_pop($cells);
@@ -142,6 +97,28 @@ final readonly class WorkbookReader implements Reader
         // A damaged one may be read to its end, with other values: what gives dates their form is a file of its own.
         Archive::open($this->path, $this->name)->mustBeWhole();
         $onBytes === null || $onBytes($this->bytes());
+    }
+
+    /**
+     * Rows below the names that hold something, without those that stand below the table: a row with nothing in it is no record, as a line
+     * with nothing on it is none.
+     *
+     * @return \Generator<int, list<string>>
+     */
+    private function rowsOfTable(): \Generator
+    {
+        $waiting = [];
+        foreach ($this->rows() as $number => $cells) {
+            if ($number <= $this->headerRow || implode('', $cells) === '') {
+                continue;
+            }
+            $waiting[$number] = $cells;
+            if (count($waiting) > $this->format->skipBelow) {
+                $first = array_key_first($waiting);
+                yield $first => $waiting[$first];
+                unset($waiting[$first]);
+            }
+        }
     }
 
     /** @return \Generator<int, list<string>> by the number of the row */

@@ -24,6 +24,14 @@ const delimiters = [
   { value: 'tab', label: 'tab' },
   { value: 'bar', label: 'bar  |' },
 ] as const
+/** What was found says why; what somebody corrected is theirs. */
+const corrected = computed(() => (props.preview.reasons.corrected ?? '').split(' '))
+const reason = (of: string, found: string): string => (corrected.value.includes(of) ? 'as you said' : found + (props.preview.reasons[of] ?? ''))
+const why = (of: string): string => reason(of, 'found ')
+const choices = computed(() => {
+  const now = props.preview.format.delimiter
+  return now === undefined || delimiters.some(({ value }) => value === now) ? delimiters : [...delimiters, { value: now, label: now }]
+})
 const encodings = ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE'] as const
 const isDelimited = computed(() => props.preview.format.kind === 'delimited')
 const isFixedWidth = computed(() => props.preview.format.kind === 'fixed-width')
@@ -45,8 +53,10 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
     <p>
       <b>{{ receipt.fileName }}</b>: {{ partKind(preview.format.kind) }}, {{ counted(preview.columns.length, 'column')
       }}<template v-if="isDelimited"
-        >, {{ preview.reasons.encoding }}, {{ preview.reasons.lineEnds
-        }}<template v-if="preview.reasons.header">, {{ preview.reasons.header }}</template></template
+        >, {{ corrected.includes('encoding') ? `${preview.format.encoding}, as you said` : preview.reasons.encoding }}, {{ preview.reasons.lineEnds
+        }}<template v-if="corrected.includes('header') || corrected.includes('skipAbove')">, names as you said</template
+        ><template v-else-if="preview.reasons.header">, {{ preview.reasons.header }}</template></template
+      ><template v-if="preview.reasons.skipBelow && !corrected.includes('skipBelow')">, {{ preview.reasons.skipBelow }}</template
       >.
     </p>
     <p v-if="preview.sameAs" class="warn" role="alert">This file is {{ preview.sameAs }}. Taken twice, its rows count twice.</p>
@@ -59,11 +69,14 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         size="small"
         class="choice"
         :disabled="isBusy"
+        filterable
+        allow-create
+        default-first-option
         @update:model-value="emit('correct', { delimiter: $event })"
       >
-        <el-option v-for="delimiter in delimiters" :key="delimiter.value" :value="delimiter.value" :label="delimiter.label" />
+        <el-option v-for="delimiter in choices" :key="delimiter.value" :value="delimiter.value" :label="delimiter.label" />
       </el-select>
-      <span class="quiet">found {{ preview.reasons.delimiter }}</span>
+      <span class="quiet">{{ why('delimiter') }}; type any other sign</span>
     </div>
     <div v-if="isText" class="correct">
       <label :for="`kind-${receipt.id}`">Columns are divided</label>
@@ -78,7 +91,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         <el-option value="delimited" label="by a delimiter" />
         <el-option value="fixed-width" label="at fixed places of the line" />
       </el-select>
-      <span v-if="isFixedWidth" class="quiet">found {{ preview.reasons.starts }}</span>
+      <span v-if="isFixedWidth" class="quiet">{{ why('starts') }}</span>
     </div>
     <ColumnEdges
       v-if="isFixedWidth"
@@ -101,7 +114,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       >
         <el-option v-for="path in preview.format.paths" :key="path" :value="path" :label="path" />
       </el-select>
-      <span class="quiet">found {{ preview.reasons.path }}</span>
+      <span class="quiet">{{ why('path') }}</span>
     </div>
     <div v-if="isText" class="correct">
       <label :for="`encoding-${receipt.id}`">Encoding</label>
@@ -149,16 +162,29 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       >
         <el-option v-for="sheet in preview.format.sheets" :key="sheet.name" :value="sheet.name" :label="sheet.hidden ? `${sheet.name} (hidden)` : sheet.name" />
       </el-select>
-      <label :for="`row-${receipt.id}`">Names from row</label>
-      <CommittedInput
-        :id="`row-${receipt.id}`"
-        :value="String(preview.format.headerRow ?? 1)"
-        size="small"
-        class="few"
-        inputmode="numeric"
-        @commit="emit('correct', { headerRow: whole($event, 1) ?? 1 })"
-      />
-      <span class="quiet">found {{ preview.reasons.sheet }}, {{ preview.reasons.headerRow }}</span>
+      <span class="together">
+        <label :for="`row-${receipt.id}`">Names from row</label>
+        <CommittedInput
+          :id="`row-${receipt.id}`"
+          :value="String(preview.format.headerRow ?? 1)"
+          size="small"
+          class="few"
+          inputmode="numeric"
+          @commit="emit('correct', { headerRow: whole($event, 1) ?? 1 })"
+        />
+      </span>
+      <span class="together">
+        <label :for="`rows-below-${receipt.id}`">Skip rows below</label>
+        <CommittedInput
+          :id="`rows-below-${receipt.id}`"
+          :value="String(preview.format.skipBelow ?? 0)"
+          size="small"
+          class="few"
+          inputmode="numeric"
+          @commit="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
+        />
+      </span>
+      <span class="quiet">Sheet: {{ reason('sheet', '') }}. Names: {{ reason('headerRow', '') }}.</span>
     </div>
     <div v-if="preview.trailer && mayBeTrailer" class="correct">
       <el-checkbox :model-value="meaning !== null" :disabled="isBusy" @update:model-value="makeTrailer($event === true)">

@@ -44,7 +44,8 @@ function endsOfRecords(usual: string | undefined, counted: Schemas['DeliveryPart
 function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
   const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
   if (format.kind === 'delimited') {
-    return `${format.delimiter}s, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}, ${bytes(size)}${from}`
+    const by = /^[a-z]+$/.test(format.delimiter ?? '') ? `${format.delimiter}s` : `divided by ${format.delimiter}`
+    return `${by}, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}, ${bytes(size)}${from}`
   }
   const where = format.sheet !== undefined ? `, sheet ${format.sheet}` : format.path !== undefined ? `, records at ${format.path}` : ''
   return `${partKind(format.kind)}${where}, ${bytes(size)}${from}`
