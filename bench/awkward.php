@@ -41,7 +41,11 @@ foreach (AwkwardFiles::in($folder) as $file) {
 $all = [];
 printf("\n%-28s %6s %8s %17s\n", 'kind', 'right', 'said so', 'wrong in silence');
 foreach ($byKind as $kind => $verdicts) {
-    printf("%-28s %6d %8d %17d\n", $kind, ...array_map(static fn(string $of): int => $verdicts[$of] ?? 0, ['right', 'said so', 'wrong in silence']));
+    printf(
+        "%-28s %6d %8d %17d\n",
+        $kind,
+        ...array_map(static fn(string $of): int => $verdicts[$of] ?? 0, ['right', 'said so', 'wrong in silence']),
+    );
     foreach ($verdicts as $verdict => $count) {
         $all[$verdict] = ($all[$verdict] ?? 0) + $count;
     }

@@ -136,7 +136,8 @@ return [
             }
             $pack = Pack::query()->findOrFail($order->pack_id);
             $fits = PackCheck::of(app(BlobStore::class)->path($pack->digest), $pack->seal()->firstOrFail()->key_fingerprint)->fits();
-            $isChained = SealEntry::query()->whereNull('previous_id')->count() === 1 && SealEntry::query()->count() === Pack::query()->count();
+            $isChained =
+                SealEntry::query()->whereNull('previous_id')->count() === 1 && SealEntry::query()->count() === Pack::query()->count();
 
             return $fits && $isChained ? 'done' : 'WRONG: the pack does not fit, or its seal is not in the chain';
         };

@@ -45,8 +45,8 @@ return [
     // Findings shown in the report for each class and pattern.
     'report_findings' => 10,
 
-    // A service that vouches for the time of seals (RFC 3161): its address, and the path of the certificates (PEM) that its answers are held
-    // against. None is asked where there is no address. Changed by whoever installs.
+    // A service that vouches for the time of seals (RFC 3161): its address, and the path of the certificates (PEM) that its answers are
+    // held against. None is asked where there is no address. Changed by whoever installs.
     'time_stamps' => (string) env('NINE_TALLY_TIME_STAMPS', ''),
     'time_stamp_authority' => (string) env('NINE_TALLY_TIME_STAMP_AUTHORITY', ''),
 

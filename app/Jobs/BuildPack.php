@@ -40,7 +40,8 @@ final class BuildPack implements ShouldQueue
                 // What we say in words of our own is for people; of all else they are told what to do.
                 'problem' => $problem instanceof NineTallyException || $problem instanceof NoRoom
                     ? $problem->getMessage()
-                    : 'The pack could not be made. Order it again; if that fails, ask whoever runs Nine Tally to look at the free disk space.',
+                    : 'The pack could not be made. Order it again; if that fails, ask whoever runs Nine Tally to look at '.
+                        'the free disk space.',
             ]);
     }
 }

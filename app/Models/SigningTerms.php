@@ -31,8 +31,16 @@ final class SigningTerms extends Model
     public const UPDATED_AT = null;
 
     /** What counts before anybody said anything. */
-    public const FIRST = ['limits' => [], 'needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false, 'mayLink' => false, 'reportsFor' => ['viewer', 'auditor'],
-        'contentMonths' => null, 'packMonths' => null];
+    public const FIRST = [
+        'limits' => [],
+        'needsCheck' => true,
+        'maySignTwice' => false,
+        'mayAcceptOwn' => false,
+        'mayLink' => false,
+        'reportsFor' => ['viewer', 'auditor'],
+        'contentMonths' => null,
+        'packMonths' => null,
+    ];
 
     protected $table = 'signing_terms';
 
@@ -70,8 +78,12 @@ final class SigningTerms extends Model
             array_map(Limit::fromArray(...), $after['limits']),
         );
         $named = [
-            'needsCheck' => 'a test manager checks', 'maySignTwice' => 'one person may sign twice', 'mayAcceptOwn' => 'own rulings may be accepted',
-            'mayLink' => 'reports may be linked', 'reportsFor' => 'reports are also for', 'contentMonths' => 'months that content is kept',
+            'needsCheck' => 'a test manager checks',
+            'maySignTwice' => 'one person may sign twice',
+            'mayAcceptOwn' => 'own rulings may be accepted',
+            'mayLink' => 'reports may be linked',
+            'reportsFor' => 'reports are also for',
+            'contentMonths' => 'months that content is kept',
             'packMonths' => 'months that packs are kept',
         ];
         foreach ($named as $name => $what) {

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Problems\ContentPurged;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -57,6 +56,8 @@ use NineTally\Core\Wording\Sentences;
  */
 final class Tally extends Model
 {
+    use MayBePurged;
+
     public $timestamps = false;
 
     protected $guarded = [];
@@ -151,46 +152,6 @@ final class Tally extends Model
     public function signatures(): HasMany
     {
         return $this->hasMany(Signature::class)->orderBy('id');
-    }
-
-    /** @return HasOne<PurgedTally, $this> that its content is gone */
-    public function purged(): HasOne
-    {
-        return $this->hasOne(PurgedTally::class);
-    }
-
-    /** @throws ContentPurged when its findings are gone */
-    public function mustHaveContent(): void
-    {
-        $purged = $this->purged()->with('purge.user')->first();
-        if ($purged !== null) {
-            throw ContentPurged::of("tally {$this->number} of {$this->dataset->name}", $purged->purge, 'Its figures, rulings and signatures stay.');
-        }
-    }
-
-    /** @throws ContentPurged when one of the deliveries that its values were held against is gone: so are the lists of them */
-    public function mustHaveRecords(): void
-    {
-        $purge = Purge::query()
-            ->whereIn('delivery_id', fn(\Illuminate\Database\Query\Builder $read) => $read
-                ->select('delivery_id')
-                ->from('run_deliveries')
-                ->where(['run_id' => $this->run_id, 'how' => 'records']))
-            ->first();
-        $purge?->delivery->mustHaveContent();
-    }
-
-    /**
-     * Asked in the transaction that keeps what took long to make: nothing is kept of what was purged meanwhile.
-     *
-     * @param  bool  $wasPurged  when it was begun
-     *
-     * @throws ContentPurged
-     */
-    public function mustNotBePurgedSince(bool $wasPurged): void
-    {
-        Dataset::query()->sharedLock()->findOrFail($this->dataset_id);
-        $wasPurged || $this->mustHaveContent();
     }
 
     /** @return HasMany<StandingCount, $this> */

@@ -29,7 +29,8 @@ enum Act: string
             self::View => 'see every station, the report and what is taken away, masked where columns are sensitive',
             self::Work => 'add datasets, deliver, prepare, match, tally, name tallies',
             self::Rule => 'rule on findings, undo, say who mends a defect, make corrections, keep filters',
-            self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, which duties are apart, and how long things are kept',
+            self::SetLimits => 'say what is good enough: limits of a dataset and of the migration, which duties are apart, and how long '.
+                'things are kept',
             self::Sign => 'sign: the analyst prepares, the test manager checks, the data owner accepts or returns',
             self::Waive => 'take a figure as it is though its limit fails, until a day',
             self::Purge => 'purge content for good, by rule or because law asks for it, on record',

@@ -44,7 +44,11 @@ final readonly class AwkwardFiles
             yield $this->text('delimiter', "by-{$name}.txt", $this->table($by));
         }
         yield $this->text('quote sign', 'single-quotes.csv', $this->table(',', "'"));
-        yield $this->text('quote sign', 'single-quotes-semicolon.csv', $this->table(';', "'", [['B0', "a; b 'c'", 'KB', '1', '2024-01-01']]));
+        yield $this->text(
+            'quote sign',
+            'single-quotes-semicolon.csv',
+            $this->table(';', "'", [['B0', "a; b 'c'", 'KB', '1', '2024-01-01']]),
+        );
         $accented = array_map(static fn(array $row): array => [$row[0], "Bríd {$row[1]}", $row[2], $row[3], $row[4]], $this->rows);
         $lines = $this->table(';', '"', $accented);
         yield $this->file('encoding', 'utf-16.txt', "\xFF\xFE".mb_convert_encoding(self::joined($lines), 'UTF-16LE', 'UTF-8'), $accented);
@@ -100,10 +104,18 @@ final readonly class AwkwardFiles
         yield $this->workbook('sheet', 'one-cell-first.xlsx', ['Start' => [['see the next sheet']], 'Berths' => $grid] + $codes);
         yield $this->workbook('sheet', 'codes-first.xlsx', $codes + ['Berths' => $grid]);
         yield $this->workbook('title above', 'titles.xlsx', ['Berths' => [['Berth register 2026'], ['as of 31 January'], [], ...$grid]]);
-        yield $this->workbook('title above', 'title-and-figures.xlsx', ['Berths' => [['Berth register', '2026'], ['Rows', '40'], ...$grid]]);
+        yield $this->workbook(
+            'title above',
+            'title-and-figures.xlsx',
+            ['Berths' => [['Berth register', '2026'], ['Rows', '40'], ...$grid]],
+        );
         yield $this->workbook('groups of heads', 'groups.xlsx', ['Berths' => [$groups, ...$grid]]);
         yield $this->workbook('total below', 'total.xlsx', ['Berths' => [...$grid, $total]]);
-        yield $this->workbook('notes below', 'notes.xlsx', ['Berths' => [...$grid, [], ['Source: harbour office'], ['Printed on request']]]);
+        yield $this->workbook(
+            'notes below',
+            'notes.xlsx',
+            ['Berths' => [...$grid, [], ['Source: harbour office'], ['Printed on request']]],
+        );
         $aside = array_map(static fn(array $row): array => ['', ...$row], [[], [], ...$grid]);
         yield $this->workbook('workbook', 'not-in-the-corner.xlsx', ['Berths' => $aside]);
         $all = [['Berth register 2026'], [], $groups, ...$grid, $total, [], ['Source: harbour office']];

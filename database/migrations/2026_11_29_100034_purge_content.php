@@ -64,7 +64,8 @@ return new class () extends Migration {
                         WHERE NOT EXISTS (SELECT 1 FROM purges WHERE delivery_id = p.delivery_id)
                     UNION ALL SELECT packed_in->>'digest', packed_in->>'name', true FROM delivery_parts p
                         WHERE packed_in IS NOT NULL AND NOT EXISTS (SELECT 1 FROM purges WHERE delivery_id = p.delivery_id)
-                    UNION ALL SELECT digest::text, file_name, state = 'unpacked' FROM receipts WHERE digest IS NOT NULL AND state <> 'refused'
+                    UNION ALL SELECT digest::text, file_name, state = 'unpacked' FROM receipts
+                        WHERE digest IS NOT NULL AND state <> 'refused'
                     UNION ALL SELECT of.digest, 'report ' || r.id, true
                         FROM reports r, unnest(ARRAY[html_digest::text, pdf_digest::text]) of (digest)
                         WHERE NOT EXISTS (SELECT 1 FROM gone WHERE tally_id = r.tally_id AND gone.created_at >= r.created_at)

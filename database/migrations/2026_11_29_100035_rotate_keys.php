@@ -5,7 +5,7 @@ declare(strict_types=1);
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Support\Facades\DB;
 
-/** The key that seals is changed by an act; the old one says under its own signature which key follows, unless somebody else may have it. */
+/** The key that seals is changed by an act; the old one signs which key follows, unless somebody else may have it. */
 return new class () extends Migration {
     public function up(): void
     {

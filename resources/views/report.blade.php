@@ -149,11 +149,11 @@
 <tr class="sum"><th scope="row">All</th><td class="n">{{ $figure('values/agreement', $tally->summary['values']['agreement']) }}</td>@foreach(['values', 'right', 'differing', 'lost', 'added', 'blank_on_both'] as $count)<td class="n">{{ $figure('values/'.$count, $tally->summary['values'][$count]) }}</td>@endforeach</tr>
 </tbody>
 </table>
-<p class="quiet">Right: identical, or let pass by a rule of the plan. Lost: blank in the target, or gone with a row that was not compared. Added: blank in the source, or come with such a row. Cells that are blank on both sides are in no percentage.</p>
+<p class="quiet">Right: identical, or forgiven by a rule of the plan. Lost: blank in the target, or gone with a row that was not compared. Added: blank in the source, or come with such a row. Cells that are blank on both sides are in no percentage.</p>
 @endif
 
 @if($tally->forgiven() !== [])
-<h2>Let pass by a rule of the plan</h2>
+<h2>Forgiven by a rule of the plan</h2>
 <table>
 <thead><tr><th scope="col">Where and why</th><th scope="col" class="n">Cells</th></tr></thead>
 <tbody>

@@ -169,19 +169,25 @@ abstract class BrowserTestCase extends TestCase
 
     protected function choose(string $field, string $option): void
     {
-        $this->visible(
-            '//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]',
-            "a choice \"{$field}\"",
-        )->click();
-        // The list slides open: a click may come too early, and is tried again.
-        $this->until(function () use ($option): bool {
-            $this->visible(
-                '//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']',
-                "an option \"{$option}\"",
-            )->click();
+        $place = '//div[contains(@class, "el-select__wrapper")][.//input[@aria-label='.$this->quoted($field).']]';
+        $wanted = '//li[contains(@class, "el-select-dropdown__item")][normalize-space(.)='.$this->quoted($option).']';
+        $this->visible($place, "a choice \"{$field}\"")->click();
+        // The list slides open: a click may come too early, and is tried again. A page that is drawn anew closes it, so it is opened again.
+        $looks = 0;
+        $this->until(function () use ($place, $wanted, &$looks): bool {
+            $open = array_filter(
+                $this->browser->findElements(WebDriverBy::xpath($wanted)),
+                static fn(WebDriverElement $item): bool => $item->isDisplayed(),
+            );
+            if ($open === []) {
+                ++$looks % 40 === 0 && $this->visible($place, 'the choice again')->click();
+
+                return false;
+            }
+            $this->visible($wanted, 'the option at rest')->click();
 
             return true;
-        }, "a choice of \"{$option}\"");
+        }, "an option \"{$option}\" of \"{$field}\"");
     }
 
     protected function attach(string $label, string $content, string $name): void

@@ -71,7 +71,7 @@ final class GretaKeepsPeopleTest extends BrowserTestCase
         $this->press('I have written them down');
         $this->see('10 recovery codes are left');
         $this->press('Sign out');
-        $this->see('Who is there?');
+        $this->see('Sign in');
         $this->type('E-mail address', 'jonas.havelund@wherrymoor.example');
         $this->type('Password', "eleven herons under the sluice\n");
         $this->type('Code of your authenticator, or a recovery code', "{$recovery}\n");

@@ -27,13 +27,13 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->attach('File of the old register', self::OLD, 'berths_old.csv');
         $this->see('found comma: 9 of the first 10 records have 4 cells');
         $this->see('Ezekiel Thornøy');
-        $this->press('Take this delivery');
+        $this->press('Accept this delivery');
         $this->see('8 rows, 1 record refused');
         $this->press('1 record refused');
         $this->see('2 cells where the header has 4');
         $this->press('Close this dialog');
         $this->attach('File of the new register', self::NEW, 'berths_new.csv');
-        $this->press('Take this delivery');
+        $this->press('Accept this delivery');
         $this->see('Source 9 records = 8 delivered + 1 refused');
         $this->see('Target 5 records = 5 delivered + 0 refused');
 
@@ -43,7 +43,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->press('Make basin part of the key');
         $this->press('Make berth part of the key');
         $this->choose('Target column of holder', 'owner');
-        $this->see('5 rows with a key of their own, 2 share theirs, 1 without a key');
+        $this->see('5 rows with a unique key, 2 share a key, 1 without a key');
         $this->press('Tally 8 against 5');
 
         $this->see('Every row is accounted for');

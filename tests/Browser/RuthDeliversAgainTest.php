@@ -28,8 +28,8 @@ final class RuthDeliversAgainTest extends BrowserTestCase
         $this->network(true, -1);
         $this->until(fn(): bool => $this->browser->executeScript('return !navigator.onLine') === true, 'the connection to be gone');
         $this->network(false, -1);
-        $this->see('Take this delivery');
-        $this->press('Take this delivery');
+        $this->see('Accept this delivery');
+        $this->press('Accept this delivery');
         $this->see('Source 60,000 records = 60,000 delivered + 0 refused');
 
         $this->attach(
@@ -41,11 +41,11 @@ final class RuthDeliversAgainTest extends BrowserTestCase
         $this->visible('//label[contains(., "the last record is a trailer")]', 'the trailer')->click();
         $this->see('the number of rows');
         $this->see('Since delivery 1: 1 row new, 4 gone, 59,996 the same.');
-        $this->press('Add a total of the deliverer');
+        $this->press('Add a control total from the sender');
         $this->choose('Column of total 1', 'berth');
         $this->type('Sum of berth, as the deliverer says', '1800000000');
         $this->meetsNoBarrier();
-        $this->press('Take this delivery');
+        $this->press('Accept this delivery');
         $this->see('rows: 59,997 arrived, and the last record of moorings_2.csv says 59,996');
         $this->see('sum of berth: 1,799,860,007 arrived, and the deliverer says 1,800,000,000');
         $this->press('Explain');

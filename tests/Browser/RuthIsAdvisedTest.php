@@ -30,17 +30,17 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->open("/datasets/{$this->dataset->id}/deliver");
         foreach (['old' => $old, 'new' => $new] as $side => $content) {
             $this->attach("File of the {$side} register", $content, "{$side}.csv");
-            $this->press('Take this delivery');
+            $this->press('Accept this delivery');
             $this->see($side === 'old' ? 'Source 300 records' : 'Target 295 records');
         }
 
         $this->station('Match');
-        $this->see('4 more pairs are proposed strongly.');
+        $this->see('4 strong suggestions more.');
         $this->meetsNoBarrier();
         $this->press('Confirm all 4');
         $this->see('295 of 300 source rows meet one (98.33 %)');
         $this->press('Use it: basin + berth');
-        $this->see('What this plan would find');
+        $this->see('Preview of the result');
         $this->see('all of them.');
         $this->see('5 missing');
         $this->press('Open the rows that differ');
@@ -60,7 +60,7 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->station('Deliver');
         $this->attach('File of the new register', str_replace('HOLDER 32,', 'HoldER 32,', $new), 'new_2.csv');
         $this->see('Since delivery 1: 0 rows new, 0 gone, 1 changed (by c1 + c2), 294 the same.');
-        $this->press('Take this delivery');
+        $this->press('Accept this delivery');
         $this->see('delivery 2 of the new register');
         $this->station('Tally');
         $this->press('Tally 300 against 295');

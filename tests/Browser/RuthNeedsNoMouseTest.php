@@ -24,12 +24,12 @@ final class RuthNeedsNoMouseTest extends BrowserTestCase
         $this->strike('Moorings');
         foreach (['old' => $old, 'new' => $new] as $side => $content) {
             $this->attach("File of the {$side} register", $content, "{$side}.csv");
-            $this->see('Take this delivery');
-            $this->strike('Take this delivery');
+            $this->see('Accept this delivery');
+            $this->strike('Accept this delivery');
             $this->see($side === 'old' ? 'Source 120 records' : 'Target 120 records');
         }
         $this->strike('3 Match');
-        $this->see('4 more pairs are proposed strongly.');
+        $this->see('4 strong suggestions more.');
         $this->strike('Confirm all 4');
         $this->see('basin + berth Use it');
         $this->strike('Use it: basin + berth');

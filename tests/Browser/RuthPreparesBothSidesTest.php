@@ -20,12 +20,12 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->choose('Cells are separated by', 'semicolon ;');
         $this->see('fee, old');
         $this->attach('File of the old register', "basin;fee, old\nnq;3,00\n;\n", 'south.csv');
-        $this->press('Take these 2 parts as one delivery');
+        $this->press('Accept these 2 parts as one delivery');
         $this->see('Source 4 records = 4 delivered + 0 refused');
         $this->attach('File of the new register', "basin,fee\nKB,1.5\nLM,2.75\nNQ,3\n", 'fees.csv');
-        $this->press('Take this delivery');
+        $this->press('Accept this delivery');
         $this->see('Target 3 records = 3 delivered + 0 refused');
-        $this->see('how the values lie: source above the line, target below');
+        $this->see('values: source above, target below');
         $this->meetsNoBarrier();
 
         $this->press('Go on to Prepare');

@@ -17,7 +17,7 @@ final class SigningInTest extends BrowserTestCase
     public function test_a_wrong_password_is_told_and_the_page_that_was_asked_for_comes_after_the_right_one(): void
     {
         $this->open('/datasets/1/deliver');
-        $this->see('Who is there?');
+        $this->see('Sign in');
         $this->type('E-mail address', 'ruth.osei@wherrymoor.example');
         $this->type('Password', 'wrong');
         $this->press('Sign in');
@@ -29,7 +29,7 @@ final class SigningInTest extends BrowserTestCase
         $this->see('Nothing delivered yet.');
         $this->see('waits for both sides');
         $this->press('Sign out');
-        $this->see('Who is there?');
+        $this->see('Sign in');
     }
 
     public function test_stations_that_wait_say_for_what(): void

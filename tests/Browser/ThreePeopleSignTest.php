@@ -145,7 +145,7 @@ final class ThreePeopleSignTest extends BrowserTestCase
     {
         $this->open('/account');
         $this->press('Sign out');
-        $this->see('Who is there?');
+        $this->see('Sign in');
         $this->signIn("{$name}@wherrymoor.example");
         $this->see('For you');
         $this->open("/datasets/{$this->dataset->id}/sign");

@@ -38,12 +38,18 @@ final readonly class TrailOfEntries
         $told = match (true) {
             $entry instanceof Migration => [TrailAct::AddedMigration, $entry, $entry->name],
             $entry instanceof Dataset => [TrailAct::AddedDataset, $this->migration($entry->migration_id), $entry->name],
-            $entry instanceof PlanVersion => [TrailAct::MadePlan, ...$this->ofDataset($entry->dataset_id, "version {$entry->number} of the plan")],
+            $entry instanceof PlanVersion => [
+                TrailAct::MadePlan,
+                ...$this->ofDataset($entry->dataset_id, "version {$entry->number} of the plan"),
+            ],
             $entry instanceof StartingPlan => [TrailAct::KeptPlan, $this->migration($entry->migration_id), $entry->name],
             $entry instanceof ClaimExplanation => [TrailAct::Explained, ...$this->ofDelivery($entry->delivery_id, $entry->claim + 1)],
             $entry instanceof TallyName => [TrailAct::NamedTally, ...$this->ofTally($entry->tally_id, self::renamed($entry))],
             $entry instanceof Comment => [TrailAct::Commented, ...$this->ofTally($entry->tally_id, "on a {$entry->place['kind']}")],
-            $entry instanceof EyeCheck => [TrailAct::DrewEyeCheck, ...$this->ofTally($entry->tally_id, self::counted((int) array_sum($entry->sizes), 'row'))],
+            $entry instanceof EyeCheck => [
+                TrailAct::DrewEyeCheck,
+                ...$this->ofTally($entry->tally_id, self::counted((int) array_sum($entry->sizes), 'row')),
+            ],
             $entry instanceof EyeCheckPerson => $entry->given_by === $entry->user_id
                 ? null
                 : [TrailAct::GaveEyeCheck, ...$this->ofCheck($entry->eye_check_id, "to {$this->name($entry->user_id)}")],
@@ -51,11 +57,19 @@ final readonly class TrailOfEntries
                 TrailAct::LookedByEye, ...$this->ofCheck($entry->eye_check_id, "row {$entry->place} of the sample: {$entry->verdict}"),
             ],
             $entry instanceof CorrectionSet => [
-                TrailAct::MadeCorrections, ...$this->ofTally($entry->tally_id, "set {$entry->number}, ".self::counted($entry->lines, 'line')),
+                TrailAct::MadeCorrections,
+                ...$this->ofTally(
+                    $entry->tally_id,
+                    "set {$entry->number}, ".self::counted($entry->lines, 'line'),
+                ),
             ],
             $entry instanceof DefectEntry => [TrailAct::AssignedDefect, ...$this->ofRuling($entry)],
             $entry instanceof ReportText => [
-                TrailAct::WroteInReport, ...$this->ofTally($entry->tally_id, "{$entry->place}, ".self::counted(mb_strlen($entry->text), 'character')),
+                TrailAct::WroteInReport,
+                ...$this->ofTally(
+                    $entry->tally_id,
+                    "{$entry->place}, ".self::counted(mb_strlen($entry->text), 'character'),
+                ),
             ],
             default => null,
         };
@@ -72,7 +86,9 @@ final readonly class TrailOfEntries
         }
         $changed = array_filter([
             $entry->wasChanged('parameters') ? 'values of parameters: '.(implode(', ', array_keys($entry->parameters)) ?: 'none') : '',
-            $entry->wasChanged('runs_on_delivery') ? 'a new delivery is tallied by itself: '.($entry->runs_on_delivery ? 'no → yes' : 'yes → no') : '',
+            $entry->wasChanged('runs_on_delivery')
+                ? 'a new delivery is tallied by itself: '.($entry->runs_on_delivery ? 'no → yes' : 'yes → no')
+                : '',
         ]);
         if ($changed !== []) {
             $about = "{$entry->name}: ".implode('; ', $changed);

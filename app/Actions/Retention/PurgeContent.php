@@ -95,7 +95,8 @@ final readonly class PurgeContent
             if ($delivery->purge !== null) {
                 throw Conflict::because(
                     'purged-already',
-                    "{$name}: {$delivery->purge->user->name} purged it on {$delivery->purge->created_at->format('j M Y')}. Nothing was purged now.",
+                    "{$name}: {$delivery->purge->user->name} purged it on {$delivery->purge->created_at->format('j M Y')}. ".
+                        'Nothing was purged now.',
                 );
             }
             $isRead = $this->database

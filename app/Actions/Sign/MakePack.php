@@ -6,12 +6,9 @@ namespace App\Actions\Sign;
 
 use App\Actions\Access\TrailChain;
 use App\Adapters\Report\Printer;
-use App\Adapters\Seal\SealKeys;
-use App\Adapters\Seal\TimeStamps;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\Room;
 use App\Models\Delivery;
-use App\Models\KeyRotation;
 use App\Models\Pack;
 use App\Models\PackOrder;
 use App\Models\SealEntry;
@@ -23,7 +20,6 @@ use Illuminate\Database\Connection;
 use Illuminate\Support\Str;
 use NineTally\Core\Seal\BagWriter;
 use NineTally\Core\Seal\Seal;
-use NineTally\Core\Seal\TimeStamp;
 use NineTally\Core\Tally\Workspace;
 
 /**
@@ -40,8 +36,7 @@ final readonly class MakePack
     public function __construct(
         private PackContent $content,
         private Printer $printer,
-        private SealKeys $keys,
-        private TimeStamps $timeStamps,
+        private PackKeys $keys,
         private BlobStore $blobs,
         private Room $room,
         private Connection $database,
@@ -80,8 +75,8 @@ final readonly class MakePack
     private function sealed(BagWriter $bag, PackOrder $order, Tally $tally, string $path, bool $wasPurged): Pack
     {
         $this->database->select('SELECT pg_advisory_xact_lock(3, 1)');
-        $key = $this->keys->key();
-        $this->keysBefore($bag);
+        $key = $this->keys->seals->key();
+        $this->keys->write($bag);
         $this->database->table('seal_keys')->insertOrIgnore([
             'fingerprint' => $key->fingerprint(), 'pem' => $key->publicPem(), 'created_at' => now(),
         ]);
@@ -89,7 +84,7 @@ final readonly class MakePack
         $about = "{$tally->dataset->migration->name}, {$tally->dataset->name}, tally {$tally->number}";
         $seal = $bag->finish(
             PackContent::info($about, now()->toImmutable()),
-            ['README.txt' => PackReadme::of($about, $key, $this->timeStamps->areTaken())],
+            ['README.txt' => PackReadme::of($about, $key, $this->keys->timeStamps->areTaken())],
             $key,
             fn(string $tagManifest): Seal => Seal::over(
                 $tagManifest,
@@ -99,7 +94,7 @@ final readonly class MakePack
                 now()->toImmutable(),
                 $key,
             ),
-            $this->timeStamps->areTaken() ? fn(Seal $seal): TimeStamp => $this->timeStamps->of($seal) : null,
+            $this->keys->timeStamps->areTaken() ? $this->keys->timeStamps->of(...) : null,
         );
         // Not before: whoever delivers or begins a tally would wait while gigabytes are packed.
         $tally->mustNotBePurgedSince($wasPurged);
@@ -123,19 +118,5 @@ final readonly class MakePack
         $order->update(['state' => 'done', 'pack_id' => $pack->id]);
 
         return $pack;
-    }
-
-    /** Whoever holds the fingerprint of an earlier key finds the one that seals by what each said of the next. */
-    private function keysBefore(BagWriter $bag): void
-    {
-        foreach (KeyRotation::query()->whereNotNull('statement')->with('old')->orderBy('id')->get() as $place => $rotation) {
-            $name = 'keys/'.($place + 1);
-            $bag->text("{$name}-key.pem", $rotation->old->pem);
-            $bag->text("{$name}-hand-over.json", (string) $rotation->statement);
-            $bag->text("{$name}-hand-over.sig", (string) base64_decode((string) $rotation->signature, true));
-        }
-        if ($this->timeStamps->areTaken()) {
-            $bag->text(substr(BagWriter::AUTHORITY, strlen('data/')), $this->timeStamps->authority());
-        }
     }
 }

@@ -60,7 +60,8 @@ final class TextWorkbook
      */
     public function sheet(string $name, array $header): void
     {
-        $sheet = $this->rows === 0 && $this->header === [] ? $this->writer->getCurrentSheet() : $this->writer->addNewSheetAndMakeItCurrent();
+        $isFirst = $this->rows === 0 && $this->header === [];
+        $sheet = $isFirst ? $this->writer->getCurrentSheet() : $this->writer->addNewSheetAndMakeItCurrent();
         $sheet->setName($name);
         $this->header = $header;
         $this->writer->addRow(self::row($header));

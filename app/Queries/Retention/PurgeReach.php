@@ -118,7 +118,8 @@ final readonly class PurgeReach
                     ) AS goes
                 FROM plan_versions v JOIN datasets d ON d.id = v.dataset_id
                 WHERE NOT EXISTS (SELECT 1 FROM purged_plans WHERE plan_version_id = v.id) AND v.id IN (
-                    SELECT r.plan_version_id FROM runs r JOIN run_deliveries u ON u.run_id = r.id WHERE u.delivery_id = ANY (?::bigint[]) AND how <> 'records'
+                    SELECT r.plan_version_id FROM runs r JOIN run_deliveries u ON u.run_id = r.id
+                    WHERE u.delivery_id = ANY (?::bigint[]) AND how <> 'records'
                 )
                 ORDER BY v.id
                 SQL,
@@ -174,7 +175,9 @@ final readonly class PurgeReach
                 JOIN deliveries o ON o.id = same.delivery_id
                 JOIN datasets d ON d.id = o.dataset_id
                 WHERE p.delivery_id = ANY (?::bigint[]) AND NOT EXISTS (SELECT 1 FROM purges WHERE delivery_id = o.id)
-                    AND d.migration_id = (SELECT migration_id FROM datasets WHERE id = (SELECT dataset_id FROM deliveries WHERE id = p.delivery_id))
+                    AND d.migration_id = (
+                        SELECT migration_id FROM datasets WHERE id = (SELECT dataset_id FROM deliveries WHERE id = p.delivery_id)
+                    )
                 ORDER BY 2, 3, 4
                 SQL,
                 [self::ids($deliveries), self::ids($deliveries)],

@@ -76,7 +76,9 @@ final readonly class Inbox
             JOIN datasets d ON d.id = t.dataset_id
             JOIN memberships m ON m.migration_id = d.migration_id AND m.user_id = p.user_id
             JOIN users u ON u.id = p.given_by
-            WHERE NOT EXISTS (SELECT 1 FROM purged_tallies WHERE tally_id = t.id) AND p.user_id = ? AND p.given_by <> p.user_id AND t.number = (SELECT max(number) FROM tallies WHERE dataset_id = d.id)
+            WHERE NOT EXISTS (SELECT 1 FROM purged_tallies WHERE tally_id = t.id)
+                AND p.user_id = ? AND p.given_by <> p.user_id
+                AND t.number = (SELECT max(number) FROM tallies WHERE dataset_id = d.id)
             ORDER BY p.id DESC
             SQL, [$person->id]);
 

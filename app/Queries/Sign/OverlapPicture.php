@@ -31,7 +31,9 @@ final readonly class OverlapPicture
         ['source' => $source, 'target' => $target] = $rows;
         $repeated = max($source['repeated'], $target['repeated']);
         $widths = array_map(
-            static fn(int $of): float => $of === 0 ? 0.0 : min(self::WIDTH * self::LARGEST_SHARE, max(self::SMALLEST, sqrt($of) * self::GROWTH)),
+            static fn(int $of): float => $of === 0
+                ? 0.0
+                : min(self::WIDTH * self::LARGEST_SHARE, max(self::SMALLEST, sqrt($of) * self::GROWTH)),
             ['missing' => $source['missing'], 'changed' => $source['changed'], 'repeated' => $repeated, 'extra' => $target['extra']],
         );
         $apart = array_sum($widths);
@@ -45,7 +47,13 @@ final readonly class OverlapPicture
                 '%s rows agree, %s changed, %s missing, %s extra, %s repeated',
                 ...array_map(
                     number_format(...),
-                    [$source['agreed'], $source['changed'], $source['missing'], $target['extra'], $source['repeated'] + $target['repeated']],
+                    [
+                        $source['agreed'],
+                        $source['changed'],
+                        $source['missing'],
+                        $target['extra'],
+                        $source['repeated'] + $target['repeated'],
+                    ],
                 ),
             ),
         );
@@ -60,7 +68,8 @@ final readonly class OverlapPicture
         $cut = $missing + $agreed / 2;
 
         return sprintf(
-            '<svg xmlns="http://www.w3.org/2000/svg" role="img" width="%1$d" height="%2$d" viewBox="0 0 %1$d %2$d" style="max-width:100%%">'.
+            '<svg xmlns="http://www.w3.org/2000/svg" role="img" width="%1$d" height="%2$d" '.
+            'viewBox="0 0 %1$d %2$d" style="max-width:100%%">'.
                 '<title>%3$s</title>',
             self::WIDTH,
             self::HEIGHT,

@@ -198,7 +198,11 @@ final readonly class PackTables
     /** What of it is gone: a pack that is made afterwards has no findings, and says why. */
     private function purges(Tally $tally): ListTable
     {
-        $read = $this->database->table('run_deliveries')->where('run_id', $tally->run_id)->where('how', '<>', 'records')->select('delivery_id');
+        $read = $this->database
+            ->table('run_deliveries')
+            ->where('run_id', $tally->run_id)
+            ->where('how', '<>', 'records')
+            ->select('delivery_id');
         $purges = Purge::query()->whereIn('delivery_id', $read)->with(['delivery', 'user'])->orderBy('id')->get();
 
         return ListTable::of(

@@ -151,7 +151,13 @@ final readonly class ReportTables
         /** @var list<array{pattern: Pattern, rulings: string}> $patterns */
         $patterns = $content['patterns'];
         foreach ($patterns as ['pattern' => $pattern, 'rulings' => $rulings]) {
-            $lines[] = ['cells', $pattern->source_column, CauseId::sentenceFor($pattern->cause, $pattern->facts), $pattern->cells, $rulings];
+            $lines[] = [
+                'cells',
+                $pattern->source_column,
+                CauseId::sentenceFor($pattern->cause, $pattern->facts),
+                $pattern->cells,
+                $rulings,
+            ];
         }
 
         return ListTable::of(
@@ -188,7 +194,11 @@ final readonly class ReportTables
                 $told = $plan->side($side)->preparation->steps[$step['number'] - 1];
                 $lines[] = [
                     $side->value, $step['number'], StepCatalogue::make($told)->sentence(), $told['reason'] ?? '',
-                    $told['answersFor'] ?? '', $step['in'], $step['made'], $step['leftOut'], $step['condensed'], $step['out'], $step['altered'],
+                    $told['answersFor'] ?? '',
+                    ...array_map(
+                        static fn(string $figure): mixed => $step[$figure],
+                        ['in', 'made', 'leftOut', 'condensed', 'out', 'altered'],
+                    ),
                 ];
             }
         }

@@ -65,7 +65,8 @@ final readonly class SignOffFile
             $said = is_array($limit) ? $limit : [];
             $lines[] = [
                 'limit', self::text($said['words'] ?? ''), self::text($said['shown'] ?? ''), self::text($said['worst'] ?? ''),
-                self::text($said['state'] ?? ''), is_array($said['waiver'] ?? null) ? 'waived: '.self::text($said['waiver']['reason'] ?? '') : '',
+                self::text($said['state'] ?? ''),
+                is_array($said['waiver'] ?? null) ? 'waived: '.self::text($said['waiver']['reason'] ?? '') : '',
             ];
         }
         foreach ($this->acts as $act) {

@@ -32,6 +32,12 @@ final readonly class Batch
         public bool $mayHaveBlanks = true,
     ) {}
 
+    /** @param string $rows as many, on the same lines */
+    public function with(string $rows): self
+    {
+        return new self($rows, $this->firstLine, $this->innerLineEnd, $this->mayHaveBlanks);
+    }
+
     /** How many physical lines a row of it has, or several rows joined by ROW_END. */
     public function linesOf(string $row): int
     {

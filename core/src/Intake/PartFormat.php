@@ -6,6 +6,7 @@ namespace NineTally\Core\Intake;
 
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\QuoteSign;
 use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 
 /**
@@ -13,7 +14,7 @@ use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
  *
  * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string,
  *     header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string,
- *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>, skipLeft?: int}
+ *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>, skipLeft?: int, quote?: string}
  */
 final readonly class PartFormat
 {
@@ -23,10 +24,8 @@ final readonly class PartFormat
      * @param  string  $path  to the records of JSON, names joined by dots, and of XML, joined by slashes
      * @param  list<string>  $paths  that may lead to the records, as far as was looked
      * @param  string  $sheet  of a workbook
-     * @param  int  $headerRow  of a workbook, from 1
      * @param  list<array{name: string, hidden: bool}>  $sheets  all that the workbook has, in its order
-     * @param  int  $skipBelow  rows of a workbook that hold something and stand below its table
-     * @param  int  $skipLeft  columns of a workbook that stand blank to the left of its table
+     * @param  SheetPlace  $place  of the table in its sheet
      */
     private function __construct(
         public PartKind $kind,
@@ -35,10 +34,8 @@ final readonly class PartFormat
         public string $path = '',
         public array $paths = [],
         public string $sheet = '',
-        public int $headerRow = 1,
         public array $sheets = [],
-        public int $skipBelow = 0,
-        public int $skipLeft = 0,
+        public SheetPlace $place = new SheetPlace,
     ) {}
 
     public static function delimited(DelimitedFormat $format): self
@@ -64,9 +61,9 @@ final readonly class PartFormat
     }
 
     /** @param list<array{name: string, hidden: bool}> $sheets */
-    public static function workbook(PartKind $kind, string $sheet, int $headerRow, array $sheets, int $skipBelow = 0, int $skipLeft = 0): self
+    public static function workbook(PartKind $kind, string $sheet, array $sheets, SheetPlace $place = new SheetPlace): self
     {
-        return new self($kind, sheet: $sheet, headerRow: $headerRow, sheets: $sheets, skipBelow: $skipBelow, skipLeft: $skipLeft);
+        return new self($kind, sheet: $sheet, sheets: $sheets, place: $place);
     }
 
     /** @param FormatDocument $document as toArray() writes it; what was kept before there were kinds is delimited text */
@@ -84,10 +81,8 @@ final readonly class PartFormat
                 $document['path'] ?? '',
                 $document['paths'] ?? [],
                 $document['sheet'] ?? '',
-                $document['headerRow'] ?? 1,
                 $document['sheets'] ?? [],
-                $document['skipBelow'] ?? 0,
-                $document['skipLeft'] ?? 0,
+                new SheetPlace($document['headerRow'] ?? 1, $document['skipBelow'] ?? 0, $document['skipLeft'] ?? 0),
             ),
         };
     }
@@ -101,10 +96,8 @@ final readonly class PartFormat
             $this->kind->isWorkbook() => [
                 'kind' => $this->kind->value,
                 'sheet' => $this->sheet,
-                'headerRow' => $this->headerRow,
                 'sheets' => $this->sheets,
-                ...$this->skipBelow === 0 ? [] : ['skipBelow' => $this->skipBelow],
-                ...$this->skipLeft === 0 ? [] : ['skipLeft' => $this->skipLeft],
+                ...$this->place->toArray(),
             ],
             $this->path !== '' => ['kind' => $this->kind->value, 'path' => $this->path, 'paths' => $this->paths],
             default => ['kind' => $this->kind->value],
@@ -115,7 +108,7 @@ final readonly class PartFormat
      * What a person corrected; what is not given stays as it was found.
      *
      * @param  array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
-     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int}  $corrections
+     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int, quote?: string}  $corrections
      */
     public function with(array $corrections): self
     {
@@ -127,6 +120,7 @@ final readonly class PartFormat
                 $corrections['header'] ?? null,
                 $corrections['skipAbove'] ?? null,
                 $corrections['skipBelow'] ?? null,
+                isset($corrections['quote']) ? QuoteSign::from($corrections['quote']) : null,
             ));
         }
         if ($this->fixedWidth !== null) {
@@ -148,11 +142,13 @@ final readonly class PartFormat
             $corrections['path'] ?? $this->path,
             $this->paths,
             $corrections['sheet'] ?? $this->sheet,
-            $corrections['headerRow'] ?? $this->headerRow,
             $this->sheets,
-            $corrections['skipBelow'] ?? $this->skipBelow,
-            // Another sheet has its table elsewhere.
-            isset($corrections['sheet']) ? 0 : $this->skipLeft,
+            new SheetPlace(
+                $corrections['headerRow'] ?? $this->place->headerRow,
+                $corrections['skipBelow'] ?? $this->place->skipBelow,
+                // Another sheet has its table elsewhere.
+                isset($corrections['sheet']) ? 0 : $this->place->skipLeft,
+            ),
         );
     }
 }

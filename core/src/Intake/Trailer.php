@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake;
 
+use NineTally\Core\Intake\Delimited\QuoteSign;
 use NineTally\Core\Intake\Delimited\RecordParser;
 
 /** The last record of a text, where it says what the others should add up to. */
@@ -38,8 +39,9 @@ final readonly class Trailer
         $cells =
             $format->delimited === null
                 ? preg_split('/\s+/', trim($last))
-                : (new RecordParser($format->delimited->delimiter))->begin($last);
-        $cells = $cells === false || $cells === null ? [$last] : $cells;
+                : (new RecordParser($format->delimited->delimiter))->begin($format->delimited->quote->exchanged($last));
+        $quote = $format->delimited->quote ?? QuoteSign::Double;
+        $cells = $cells === false || $cells === null ? [$last] : array_map($quote->exchanged(...), $cells);
         $whole = array_keys(array_filter($cells, static fn(string $cell): bool => preg_match('/^\s*\d+\s*$/', $cell) === 1));
         $hasOnlyFigures =
             array_filter(array_slice($cells, 1), static fn(string $cell): bool => preg_match('/^[\s\d.,+-]*$/', $cell) !== 1) === [];

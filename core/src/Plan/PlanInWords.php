@@ -24,8 +24,10 @@ final readonly class PlanInWords
         PolicyId::KeepLast->value => 'of rows that share a key the last is compared, the others are listed',
         PolicyId::KeepHighest->value => 'of rows that share a key the one with the highest or latest %s is compared, the others are listed',
         PolicyId::KeepLowest->value => 'of rows that share a key the one with the lowest or earliest %s is compared, the others are listed',
-        PolicyId::CollapseCopies->value => 'rows that are equal in every column become one; others that share a key are listed, and not compared',
-        PolicyId::PairInOrder->value => 'of rows that share a key the first meets the first, the second the second; what is over is missing or extra',
+        PolicyId::CollapseCopies->value => 'rows that are equal in every column become one; '.
+            'others that share a key are listed, and not compared',
+        PolicyId::PairInOrder->value => 'of rows that share a key the first meets the first, the second the second; '.
+            'what is over is missing or extra',
     ];
 
     public function __construct(private Plan $plan) {}
@@ -48,7 +50,9 @@ final readonly class PlanInWords
                 $pair->kind->noun(),
                 $pair->forgives === [] ? '' : self::forgiving($pair->forgives),
                 $pair->tolerance === null ? '' : self::within($pair->tolerance->by, (string) $pair->tolerance->most),
-                $pair->rounding === null ? '' : self::counted($pair->rounding->places, 'decimal place')." on one side, {$pair->rounding->mode}",
+                $pair->rounding === null
+                    ? ''
+                    : self::counted($pair->rounding->places, 'decimal place')." on one side, {$pair->rounding->mode}",
                 $pair->crosswalk === [] ? '' : 'by a crosswalk of '.self::counted(count($pair->crosswalk), 'line'),
             ])),
         ], $this->plan->columnPairs);
@@ -106,10 +110,10 @@ final readonly class PlanInWords
         };
 
         return array_values(array_filter([
-            isset($declared['blankTokens']) && $declared['blankTokens'] !== [] ? 'blank is also '.self::quoted($declared['blankTokens']) : '',
+            ($declared['blankTokens'] ?? []) !== [] ? 'blank is also '.self::quoted($declared['blankTokens']) : '',
             isset($declared['decimalMark']) ? 'decimals begin with '.$names($declared['decimalMark']) : '',
             isset($declared['groupMark']) ? 'thousands are divided by '.$names($declared['groupMark']) : '',
-            isset($declared['dateForms']) && $declared['dateForms'] !== [] ? 'dates are written as '.implode(' or ', $declared['dateForms']) : '',
+            ($declared['dateForms'] ?? []) !== [] ? 'dates are written as '.implode(' or ', $declared['dateForms']) : '',
             isset($declared['twoDigitYearsFrom']) ? "years of two digits begin with {$declared['twoDigitYearsFrom']}" : '',
             isset($declared['yes']) && $declared['yes'] !== [] ? 'yes is '.self::quoted($declared['yes']) : '',
             isset($declared['no']) && $declared['no'] !== [] ? 'no is '.self::quoted($declared['no']) : '',

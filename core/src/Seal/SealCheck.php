@@ -40,8 +40,8 @@ final class SealCheck
         while (($purge = fgetcsv($table, escape: '')) !== false) {
             $purge = array_pad($purge, 6, '');
             $this->lines[] = CheckLine::unknown(
-                "The content of {$purge[0]} delivery {$purge[1]} was purged by {$purge[3]} at {$purge[4]}, before this pack was made: it has ".
-                    'figures, rulings and signatures, and no findings.',
+                "The content of {$purge[0]} delivery {$purge[1]} was purged by {$purge[3]} at {$purge[4]}, before this pack was made: ".
+                    'it has figures, rulings and signatures, and no findings.',
             );
         }
         fclose($table);

@@ -58,9 +58,14 @@ final class FormatDetectionTest extends TestCase
     public static function headers(): iterable
     {
         yield 'names' => ["basin;fee\nKB;1\nLM;2\n", 0, true, 'the first row names the columns'];
-        yield 'values only' => ["1;5;7\n2;6;8\n3;7;9\n", 0, false, 'the first row holds values and no names: 1, 5, 7'];
-        yield 'values and texts' => ["KB;14;41.20\nLM;2;44\n", 0, false, 'no names'];
-        yield 'days' => ["KB,2027-03-31\nLM,2027-04-01\n", 0, false, 'no names'];
+        yield 'values only' => [
+            "1;5;7\n2;6;8\n3;7;9\n",
+            0,
+            false,
+            'the first row is written like those below and is taken for values: say so below if it names the columns',
+        ];
+        yield 'values and texts' => ["KB;14;41.20\nLM;2;44\n", 0, false, 'is taken for values'];
+        yield 'days' => ["KB,2027-03-31\nLM,2027-04-01\n", 0, false, 'is taken for values'];
         yield 'a title above' => [
             "Register of moorings\nprinted 31 March 2027\n\nid;name;fee\n1;a;2\n3;b;4\n",
             3,

@@ -48,7 +48,7 @@ final class WorkbookReaderTest extends TestCase
             merged: '<mergeCells count="4"><mergeCell ref="A1:A2"/><mergeCell ref="B1:D1"/><mergeCell ref="B2:C2"/><mergeCell '.
                 'ref="A7:D9"/></mergeCells>',
         );
-        self::assertSame(2, (new ReaderCatalogue)->find($path, 'berths.xlsx')->format->headerRow);
+        self::assertSame(2, (new ReaderCatalogue)->find($path, 'berths.xlsx')->format->place->headerRow);
         $reader = $this->openAt($path, 2);
 
         self::assertSame(['basin', 'fee', 'fee 2', 'paid'], $reader->columns()->names);
@@ -62,7 +62,7 @@ final class WorkbookReaderTest extends TestCase
         self::assertSame([['name' => 'Notes', 'hidden' => true], ['name' => 'Berths', 'hidden' => false]], $found->format->sheets);
         self::assertSame('Berths', $found->format->sheet);
         self::assertSame('the first of 2 sheets, 1 of them hidden', $found->reasons['sheet']);
-        self::assertSame([1, 'the first row that is not blank'], [$found->format->headerRow, $found->reasons['headerRow']]);
+        self::assertSame([1, 'the first row that is not blank'], [$found->format->place->headerRow, $found->reasons['headerRow']]);
     }
 
     public function test_an_open_document_is_read_too(): void

@@ -11,6 +11,7 @@ use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\SheetPlace;
 use NineTally\Core\Intake\UnreadableFile;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\UnusableStep;
@@ -179,7 +180,12 @@ final class HostileFilesTest extends TestCase
     public function test_how_a_part_is_read_is_written_down_and_read_again(): void
     {
         $delimited = PartFormat::delimited(new DelimitedFormat(';', LineEnds::Crlf, true, Encoding::Utf8, false, 3, 1));
-        $workbook = PartFormat::workbook(PartKind::Ods, 'Berths', 4, [['name' => 'Berths', 'hidden' => true]]);
+        $workbook = PartFormat::workbook(
+            PartKind::Ods,
+            'Berths',
+            [['name' => 'Berths', 'hidden' => true]],
+            new SheetPlace(4),
+        );
 
         foreach ([$delimited, $workbook, PartFormat::json(true), PartFormat::json(false)] as $format) {
             self::assertEquals($format, PartFormat::fromArray($format->toArray()));
@@ -191,6 +197,7 @@ final class HostileFilesTest extends TestCase
         );
         // A mark of one encoding is no mark of another.
         self::assertSame(0, $delimited->with(['encoding' => 'Windows-1252'])->delimited?->markBytes());
-        self::assertSame(['Berths', 7], [$workbook->with(['headerRow' => 7])->sheet, $workbook->with(['headerRow' => 7])->headerRow]);
+        $corrected = $workbook->with(['headerRow' => 7]);
+        self::assertSame(['Berths', 7], [$corrected->sheet, $corrected->place->headerRow]);
     }
 }

@@ -38,7 +38,9 @@ final class PlanInWordsTest extends TestCase
     public function test_values_are_taken_out_and_rules_stay(): void
     {
         $step = ['id' => 'a', 'kind' => 'crosswalk', 'column' => 'entries', 'entries' => [['source' => 'A', 'target' => 'B']]];
-        $document = ['sides' => ['source' => ['columns' => ['entries' => ['blankTokens' => ['-']]], 'preparation' => [$step]]]] + self::WHOLE;
+        $document = [
+            'sides' => ['source' => ['columns' => ['entries' => ['blankTokens' => ['-']]], 'preparation' => [$step]]],
+        ] + self::WHOLE;
         $taken = PlanValues::takenOutOf($document);
 
         self::assertSame(4, $taken->count);

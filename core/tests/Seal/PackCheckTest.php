@@ -168,7 +168,10 @@ final class PackCheckTest extends TestCase
                 $listed[] = $name;
             }
             self::assertSame($listed, array_unique($listed));
-            self::assertSame([], $isOfPayload ? array_diff(array_keys($payload), $listed) : array_diff(['bagit.txt', 'bag-info.txt', 'manifest-sha256.txt'], $listed));
+            self::assertSame(
+                [],
+                array_diff($isOfPayload ? array_keys($payload) : ['bagit.txt', 'bag-info.txt', 'manifest-sha256.txt'], $listed),
+            );
         }
         // 2.2.2: labels and values; octets and streams of the payload.
         preg_match_all('/^([^:\s][^:]*): ?(.*)$/m', (string) file_get_contents("{$bag}/bag-info.txt"), $info);

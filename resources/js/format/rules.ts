@@ -47,7 +47,7 @@ export const inOrder = (causes: readonly Cause[]): Cause[] => formCauses.map(({ 
 export const kindName = (kind: Schemas['Kind']): string => kinds.find((known) => known.kind === kind)?.name ?? kind
 
 export const policies: readonly { policy: Schemas['RepeatsPolicy']['policy']; name: string; sentence: string }[] = [
-  { policy: 'set-aside', name: 'set all aside', sentence: 'All are listed and none is compared: no row is compared with one that may be another.' },
+  { policy: 'set-aside', name: 'exclude from comparison', sentence: 'All are listed and none is compared: no row is compared with one that may be another.' },
   { policy: 'keep-first', name: 'keep the first', sentence: 'The first is compared, the others are listed.' },
   { policy: 'keep-last', name: 'keep the last', sentence: 'The last is compared, the others are listed.' },
   {

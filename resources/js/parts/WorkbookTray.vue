@@ -26,14 +26,12 @@ function said(workbook: Schemas['Workbook']): string {
           <span class="quiet">{{ said(workbook) }}</span>
         </template>
         <ErrorNote v-else-if="workbook.state === 'failed'" :error="new Error(workbook.problem ?? '')" />
-        <span v-else class="quiet" role="status">{{ counted(workbook.rows, 'row') }}, kept for a day. <a :href="fileOf(workbook)" download>Take it</a></span>
-        <el-button
-          link
-          size="small"
-          :aria-label="`${workbook.state === 'asked' ? 'Cancel' : 'Put away'} ${workbook.name}`"
-          @click="putAway.mutate(workbook.id)"
-          >{{ workbook.state === 'asked' ? 'Cancel' : 'Put away' }}</el-button
+        <span v-else class="quiet" role="status"
+          >{{ counted(workbook.rows, 'row') }}, available for a day. <a :href="fileOf(workbook)" download>Download</a></span
         >
+        <el-button link size="small" :aria-label="`${workbook.state === 'asked' ? 'Cancel' : 'Close'} ${workbook.name}`" @click="putAway.mutate(workbook.id)">{{
+          workbook.state === 'asked' ? 'Cancel' : 'Close'
+        }}</el-button>
       </li>
     </ul>
     <ErrorNote :error="putAway.error.value" />

@@ -48,7 +48,8 @@ final class TrailTest extends TestCase
         $path = "/tallies/{$tally->id}";
         $this->api('PUT', "{$path}/name", ['name' => 'Rehearsal 1', 'remark' => ''])->assertNoContent();
         $this->api('PUT', "{$path}/name", ['name' => 'Rehearsal 2', 'remark' => ''])->assertNoContent();
-        $this->api('POST', "{$path}/comments", ['kind' => 'row', 'target' => '1', 'text' => 'Ezekiel Thornøy', 'mentions' => []])->assertCreated();
+        $this->api('POST', "{$path}/comments", ['kind' => 'row', 'target' => '1', 'text' => 'Ezekiel Thornøy', 'mentions' => []])
+            ->assertCreated();
         $this->api('PUT', "{$path}/report-texts", ['place' => 'opening', 'text' => 'Ezekiel'])->assertOk();
         $this->api('PUT', "/datasets/{$this->dataset->id}/parameters", ['parameters' => ['season' => '2026']])->assertOk();
         $this->api('POST', "{$path}/rulings", [
@@ -64,12 +65,14 @@ final class TrailTest extends TestCase
         $terms = ['needsCheck' => true, 'maySignTwice' => false, 'mayAcceptOwn' => false];
         $limits = "/migrations/{$this->migration->id}/signing-terms";
         $this->api('PUT', $limits, [...$terms, 'limits' => [['figure' => 'rows-missing', 'worst' => '0']]])->assertOk();
-        $this->api('PUT', $limits, [...$terms, 'maySignTwice' => true, 'limits' => [['figure' => 'rows-missing', 'worst' => '2']]])->assertOk();
+        $this->api('PUT', $limits, [...$terms, 'maySignTwice' => true, 'limits' => [['figure' => 'rows-missing', 'worst' => '2']]])
+            ->assertOk();
 
         $told = TrailDetail::query()->orderBy('entry_id')->pluck('about')->all();
         foreach (
             [
-                'Moorings, tally 1: "Rehearsal 1" → "Rehearsal 2"', 'Moorings, tally 1: on a row', 'Moorings, tally 1: opening, 7 characters',
+                'Moorings, tally 1: "Rehearsal 1" → "Rehearsal 2"',
+                'Moorings, tally 1: on a row', 'Moorings, tally 1: opening, 7 characters',
                 'Moorings: values of parameters: season', "Moorings: ruling {$act} is mended by: the vendor → Tove until 2026-12-24",
                 'Moorings, tally 1: set 1, 1 line', 'rows missing: none → at most 0',
                 'rows missing: at most 0 → at most 2; one person may sign twice: no → yes',
@@ -84,9 +87,15 @@ final class TrailTest extends TestCase
         $this->migration->memberships()->create(['user_id' => $auditor->id, 'role' => Role::Auditor]);
         $this->actingAs($auditor);
         $trail = "/migrations/{$this->migration->id}/trail";
-        $acts = fn(string $query): array => array_column($this->objects($this->api('GET', "{$trail}?{$query}")->assertOk(), 'items'), 'act');
+        $acts = fn(string $query): array => array_column(
+            $this->objects($this->api('GET', "{$trail}?{$query}")->assertOk(), 'items'),
+            'act',
+        );
         self::assertSame(['changed-terms', 'changed-terms'], $acts("person={$manager->id}"));
-        self::assertSame(['named-tally', 'named-tally'], $acts('act=named-tally&from='.now()->format('Y-m-d').'&until='.now()->format('Y-m-d')));
+        self::assertSame(
+            ['named-tally', 'named-tally'],
+            $acts('act=named-tally&from='.now()->format('Y-m-d').'&until='.now()->format('Y-m-d')),
+        );
         self::assertSame([], $acts('until=2020-01-01'));
         $taken = $this->get("/api/v1{$trail}/taken?act=commented")->assertOk()->streamedContent();
         $link = TrailLink::query()->whereRelation('entry', 'act', 'commented')->firstOrFail();

@@ -40,7 +40,12 @@ final class PartsTest extends TestCase
 
         $this->api('GET', "/receipts/{$receipt}")->assertJson([
             'preview' => [
-                'format' => ['kind' => 'xlsx', 'sheet' => 'Berths', 'headerRow' => 2, 'sheets' => [['name' => 'Notes'], ['name' => 'Berths']]],
+                'format' => [
+                    'kind' => 'xlsx',
+                    'sheet' => 'Berths',
+                    'headerRow' => 2,
+                    'sheets' => [['name' => 'Notes'], ['name' => 'Berths']],
+                ],
                 'columns' => ['basin', 'berth', 'fee'],
             ],
         ]);

@@ -47,7 +47,10 @@ final class KeepingTest extends TestCase
         $this->tallied();
         $this->actingAs($this->manager);
         $this->terms([], ['contentMonths' => 2]);
-        $due = fn(): array => array_column($this->objects($this->api('GET', "/migrations/{$this->migration->id}/content"), 'items'), 'isDue');
+        $due = fn(): array => array_column(
+            $this->objects($this->api('GET', "/migrations/{$this->migration->id}/content"), 'items'),
+            'isDue',
+        );
         self::assertSame([false, false], $due());
         $this->travel(63)->days();
         self::assertSame([true, true], $due());
@@ -80,6 +83,9 @@ final class KeepingTest extends TestCase
         $this->travel(3)->days();
         self::assertSame(0, Artisan::call('nine-tally:trail', ['--purge-words-before' => now()->format('Y-m-d')]));
         self::assertSame([$entries + 1, 1], [TrailEntry::query()->count(), TrailDetail::query()->count()]);
-        self::assertSame(['purged' => $entries, 'broken' => null], array_intersect_key(app(TrailChain::class)->verify(), ['purged' => 0, 'broken' => 0]));
+        self::assertSame(
+            ['purged' => $entries, 'broken' => null],
+            array_intersect_key(app(TrailChain::class)->verify(), ['purged' => 0, 'broken' => 0]),
+        );
     }
 }

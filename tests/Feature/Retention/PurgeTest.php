@@ -63,7 +63,10 @@ final class PurgeTest extends TestCase
             self::assertSame($before->json($figure), $after->json($figure), $figure);
         }
         self::assertSame('Tove Lindqvist', $after->json('purge.by'));
-        self::assertSame(array_column($totals, 'source'), array_column($this->objects($this->api('GET', "{$path}/totals"), 'items'), 'source'));
+        self::assertSame(
+            array_column($totals, 'source'),
+            array_column($this->objects($this->api('GET', "{$path}/totals"), 'items'), 'source'),
+        );
         self::assertSame(0, Artisan::call('nine-tally:check'), Artisan::output());
         self::assertNull(app(TrailChain::class)->verify()['broken']);
         // Nobody takes nothing for none.
@@ -216,7 +219,11 @@ final class PurgeTest extends TestCase
             'leftOut' => ['source' => [], 'target' => []],
             'bridges' => [['source' => ['LM', $secret], 'target' => ['OT', '9']]],
             'totals' => [['measure' => 'sum', ...$same('fee'), 'by' => [$same('holder')]]],
-            'sides' => ['source' => ['preparation' => [['id' => 'a1', 'kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim']]]]]],
+            'sides' => [
+                'source' => [
+                    'preparation' => [['id' => 'a1', 'kind' => 'tidy-text', 'columns' => ['holder'], 'actions' => [['action' => 'trim']]]],
+                ],
+            ],
         ])->assertOk()->assertJson(['problems' => []]);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->newest();
@@ -228,7 +235,11 @@ final class PurgeTest extends TestCase
         $this->api('POST', "{$path}/comments", [
             'kind' => 'row', 'target' => '1', 'text' => "{$secret} again", 'mentions' => [$this->owner->id],
         ])->assertCreated();
-        $this->api('POST', "/datasets/{$this->dataset->id}/kept-filters", ['name' => 'his', 'filter' => ['of' => 'cells', 'text' => $secret]])
+        $this->api(
+            'POST',
+            "/datasets/{$this->dataset->id}/kept-filters",
+            ['name' => 'his', 'filter' => ['of' => 'cells', 'text' => $secret]],
+        )
             ->assertCreated();
         $acts = array_column($this->objects($this->api('GET', "{$path}/rulings"), 'items'), 'id');
         $this->api('POST', "/datasets/{$this->dataset->id}/corrections", ['acts' => $acts])->assertCreated();

@@ -76,7 +76,7 @@ final class ReportTest extends TestCase
         self::assertNotContains('case', array_column($this->objects($answer, 'patterns'), 'cause'), 'What is forgiven is no finding.');
         $this->get("/api/v1/tallies/{$tally->id}/report")
             ->assertOk()
-            ->assertSeeTextInOrder(['Let pass by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
+            ->assertSeeTextInOrder(['Forgiven by a rule of the plan', 'holder: capitals differ', '1', 'holder: spaces differ']);
     }
 
     public function test_figures_of_the_deliverer_and_cells_that_steps_altered_stand_in_the_report(): void

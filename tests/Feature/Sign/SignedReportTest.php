@@ -61,7 +61,9 @@ final class SignedReportTest extends TestCase
     public function test_the_report_is_taken_as_a_workbook_with_a_sheet_for_each_table(): void
     {
         $tally = $this->accepted();
-        $this->api('POST', "/tallies/{$tally->id}/report-workbook")->assertAccepted()->assertJsonPath('name', 'moorings-tally-1-report.xlsx');
+        $this->api('POST', "/tallies/{$tally->id}/report-workbook")
+            ->assertAccepted()
+            ->assertJsonPath('name', 'moorings-tally-1-report.xlsx');
         $workbook = Workbook::query()->firstOrFail();
         self::assertSame('written', $workbook->state, (string) $workbook->problem);
         $zip = new \ZipArchive;

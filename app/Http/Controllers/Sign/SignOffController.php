@@ -93,7 +93,12 @@ final class SignOffController extends Controller
 
         return response($as === 'json' ? $file->json() : $file->csv(), headers: [
             'Content-Type' => $as === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
-            'Content-Disposition' => sprintf('attachment; filename="%s-tally-%d-sign-off.%s"', Str::slug($tally->dataset->name), $tally->number, $as),
+            'Content-Disposition' => sprintf(
+                'attachment; filename="%s-tally-%d-sign-off.%s"',
+                Str::slug($tally->dataset->name),
+                $tally->number,
+                $as,
+            ),
         ]);
     }
 

@@ -9,6 +9,7 @@ use Illuminate\Support\Arr;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\QuoteSign;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\PartKind;
 
@@ -20,9 +21,12 @@ final class CorrectFormatRequest extends FormRequest
         return [
             'delimiter' => ['string', static function (string $name, mixed $value, \Closure $fail): void {
                 if (! is_string($value) || DelimitedFormat::delimiterNamed($value) === null) {
-                    $fail('A delimiter is comma, semicolon, tab, bar, or another sign of one byte that stands in no value, such as ^ or ~.');
+                    $fail(
+                        'A delimiter is comma, semicolon, tab, bar, or another sign of one byte that stands in no value, such as ^ or ~.',
+                    );
                 }
             }],
+            'quote' => [Rule::enum(QuoteSign::class)],
             'lineEnds' => [Rule::enum(LineEnds::class)],
             'encoding' => [Rule::enum(Encoding::class)],
             'header' => ['boolean'],
@@ -39,13 +43,13 @@ final class CorrectFormatRequest extends FormRequest
 
     /**
      * @return array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
-     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int}
+     *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int, quote?: string}
      */
     public function corrections(): array
     {
         /**
          * @var array{delimiter?: string, lineEnds?: string, encoding?: string, header?: bool, skipAbove?: int, skipBelow?: int,
-         *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int} $corrections
+         *     starts?: list<int>, path?: string, sheet?: string, headerRow?: int, quote?: string} $corrections
          */
         $corrections = Arr::except($this->validated(), 'kind');
 

@@ -7,7 +7,7 @@ namespace NineTally\Core\Intake\Delimited;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Row\Excerpt;
 
-/** How a delimited text is to be read: RFC 4180 quotes, a header in the first record unless it has none. */
+/** How a delimited text is to be read: quotes as in RFC 4180, or single ones, a header in the first record unless it has none. */
 final readonly class DelimitedFormat
 {
     /** In the order in which a tie between them is decided. */
@@ -24,6 +24,7 @@ final readonly class DelimitedFormat
      * @param  bool  $hasHeader  else columns are called by their place
      * @param  int  $skipAbove  lines before the header, or the first record
      * @param  int  $skipBelow  lines after the last record, such as a trailer
+     * @param  QuoteSign  $quote  between which cells may stand
      */
     public function __construct(
         public string $delimiter,
@@ -33,6 +34,7 @@ final readonly class DelimitedFormat
         public bool $hasHeader = true,
         public int $skipAbove = 0,
         public int $skipBelow = 0,
+        public QuoteSign $quote = QuoteSign::Double,
     ) {}
 
     /** @return int bytes of the byte-order mark */
@@ -46,7 +48,7 @@ final readonly class DelimitedFormat
         return (self::DELIMITERS + self::RARE)[$this->delimiter] ?? $this->delimiter;
     }
 
-    /** @return non-empty-string|null one byte; null for what divides no table: letters, digits, quotes, blanks, points and what is longer */
+    /** @return non-empty-string|null one byte; null for what divides no table: letters, digits, quotes, blanks, points, longer names */
     public static function delimiterNamed(string $name): ?string
     {
         $known = array_search($name, self::DELIMITERS + self::RARE, true);
@@ -60,7 +62,7 @@ final readonly class DelimitedFormat
 
     /**
      * @return array{delimiter: string, lineEnds: string, byteOrderMark: bool, encoding: string, header: bool, skipAbove: int,
-     *     skipBelow: int}
+     *     skipBelow: int, quote?: string}
      */
     public function toArray(): array
     {
@@ -72,12 +74,13 @@ final readonly class DelimitedFormat
             'header' => $this->hasHeader,
             'skipAbove' => $this->skipAbove,
             'skipBelow' => $this->skipBelow,
+            ...$this->quote === QuoteSign::Double ? [] : ['quote' => $this->quote->value],
         ];
     }
 
     /**
      * @param array{delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string, header?: bool, skipAbove?: int,
-     *     skipBelow?: int} $found as toArray() writes it; what is not there is as it would be by itself
+     *     skipBelow?: int, quote?: string} $found as toArray() writes it; what is not there is as it would be by itself
      */
     public static function fromArray(array $found): self
     {
@@ -89,6 +92,7 @@ final readonly class DelimitedFormat
             $found['header'] ?? true,
             $found['skipAbove'] ?? 0,
             $found['skipBelow'] ?? 0,
+            QuoteSign::from($found['quote'] ?? QuoteSign::Double->value),
         ))->with(delimiterName: $found['delimiter'] ?? null);
     }
 
@@ -100,6 +104,7 @@ final readonly class DelimitedFormat
         ?bool $hasHeader = null,
         ?int $skipAbove = null,
         ?int $skipBelow = null,
+        ?QuoteSign $quote = null,
     ): self {
         $delimiter = $delimiterName === null ? $this->delimiter : self::delimiterNamed($delimiterName);
 
@@ -112,9 +117,14 @@ final readonly class DelimitedFormat
                 $hasHeader ?? $this->hasHeader,
                 $skipAbove ?? $this->skipAbove,
                 $skipBelow ?? $this->skipBelow,
+                $quote ?? $this->quote,
             )
             : throw new \UnexpectedValueException(
-                sprintf('A delimiter is %s, or another sign of one byte, not "%s".', implode(', ', self::DELIMITERS), Excerpt::of($delimiterName)),
+                sprintf(
+                    'A delimiter is %s, or another sign of one byte, not "%s".',
+                    implode(', ', self::DELIMITERS),
+                    Excerpt::of($delimiterName),
+                ),
             );
     }
 }

@@ -6,7 +6,6 @@ namespace NineTally\Core\Intake\Delimited;
 
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\ByteRange;
-use NineTally\Core\Intake\ByteStream;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\SinglePart;
 use NineTally\Core\Intake\UnreadableFile;
@@ -29,8 +28,6 @@ final readonly class DelimitedReader implements Reader
 
     /** A record that goes on for longer is put together line by line, so that its beginning is not looked at again and again. */
     private const LONG_RECORD = 1_048_576;
-
-    private const SURVEY_BYTES = 1_048_576;
 
     public Columns $columns;
 
@@ -118,7 +115,7 @@ final readonly class DelimitedReader implements Reader
                 $assembly->skipLines(LineEnds::count($text) + 1);
                 $this->lineEnds->add(substr($rest, strlen($text), $cut + 1 - strlen($text)));
                 $rest = substr($rest, $cut + 1);
-                yield $batch;
+                yield $this->asWritten($batch);
             }
             if ($isHeader || ! $assembly->isBetweenRecords() || strlen($rest) > min(self::LONG_RECORD, $this->rowLimit) || $cut !== null) {
                 if (
@@ -156,33 +153,7 @@ final readonly class DelimitedReader implements Reader
      */
     public function ranges(int $bytes): array
     {
-        $stream = ByteStream::open($this->path, $this->name);
-        $canBeCut = ! $stream->isPacked && $this->format->encoding->unit() === 1 && $this->bytes() > 2 * $bytes;
-        $starts = [0];
-        $end = $this->format->lineEnds === LineEnds::Cr ? "\r" : "\n";
-        $quotes = $position = 0;
-        while ($canBeCut && ($block = $stream->read(self::SURVEY_BYTES)) !== '') {
-            $from = max(0, $starts[count($starts) - 1] + $bytes - $position);
-            while ($from < strlen($block) && ($found = strpos($block, $end, $from)) !== false) {
-                // An even number of quotes before it: the line end stands outside of quotes.
-                // A CR alone: one that may be half of CR LF divides nothing.
-                $isBetweenRecords =
-                    ($end === "\n" || ($block[$found + 1] ?? "\n") !== "\n") && ($quotes + substr_count($block, '"', 0, $found)) % 2 === 0;
-                if ($isBetweenRecords) {
-                    $starts[] = $position + $found + 1;
-                }
-                $from = $isBetweenRecords ? $found + max(1, $bytes) : $found + 1;
-            }
-            $quotes += substr_count($block, '"');
-            $position += strlen($block);
-        }
-        $stream->close();
-        $ranges = [];
-        foreach ($starts as $index => $start) {
-            $ranges[] = new ByteRange($start, $starts[$index + 1] ?? null);
-        }
-
-        return $ranges;
+        return RangeSurvey::of($this->path, $this->name, $this->format, $bytes);
     }
 
     private function header(): Columns
@@ -220,6 +191,7 @@ final readonly class DelimitedReader implements Reader
             // Columns without a name are called by their place.
             $cells = array_fill(0, count($cells), '');
         }
+        $cells = array_map($this->format->quote->exchanged(...), $cells);
 
         return $reason === null
             ? Columns::named($this->name, $cells)
@@ -250,7 +222,12 @@ final readonly class DelimitedReader implements Reader
             }
             // All that the quote swallowed is one record, so that nothing in front of it is lost.
             [$line, $raw] = $assembly->leftOpen();
-            yield RefusedRecord::because($line, RefusalReason::QuoteLeftOpen, ['lines' => 1 + $assembly->linesRead() - $line], $raw);
+            yield RefusedRecord::because(
+                $line,
+                RefusalReason::QuoteLeftOpen,
+                ['lines' => 1 + $assembly->linesRead() - $line],
+                $this->format->quote->exchanged($raw),
+            );
         }
     }
 
@@ -259,14 +236,24 @@ final readonly class DelimitedReader implements Reader
     {
         [$line, $cells, $raw, $reason] = $record;
         if ($reason === null && count($cells) === $this->columns->count()) {
-            return new Batch(implode(Batch::CELL_END, $cells), $line, "\r\n");
+            return $this->asWritten(new Batch(implode(Batch::CELL_END, $cells), $line, "\r\n"));
         }
         $reason ??= RefusalReason::WrongNumberOfCells;
 
         // Of a record without quotes all are counted, also those that nobody keeps apart.
         $count = str_contains($raw, '"') ? count($cells) : 1 + substr_count($raw, $this->format->delimiter);
 
-        return RefusedRecord::because($line, $reason, $this->facts($reason, $count, 1 + $lastLine - $line), $raw);
+        return RefusedRecord::because(
+            $line,
+            $reason,
+            $this->facts($reason, $count, 1 + $lastLine - $line),
+            $this->format->quote->exchanged($raw),
+        );
+    }
+
+    private function asWritten(Batch $batch): Batch
+    {
+        return $this->format->quote === QuoteSign::Double ? $batch : $batch->with($this->format->quote->exchanged($batch->rows));
     }
 
     /**

@@ -9,7 +9,10 @@ use NineTally\Core\Intake\ByteStream;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\UnreadableFile;
 
-/** The text of a delimited file as UTF-8, in blocks: without the lines above and below the table, decoded as its format says. */
+/**
+ * The text of a delimited file as UTF-8, in blocks: without the lines above and below the table, decoded as its format says, and as if
+ * double quotes were its quotes.
+ */
 final readonly class DelimitedText
 {
     /** Allocations over 2 MB are mapped and unmapped each time; blocks of this size stay in the processor's cache. */
@@ -95,7 +98,7 @@ final readonly class DelimitedText
                     $open = substr($block, $kept);
                     $block = $this->format->encoding->decode(substr($block, 0, $kept));
                 }
-                yield $block;
+                yield $this->format->quote->exchanged($block);
                 $onBytes === null || $onBytes($stream->position());
             }
             if ($open !== '') {

@@ -45,18 +45,21 @@ final readonly class FormatDetection
         }
         $this->mustBeText($text, $name);
         [$lineEnds, $lineEndReason] = $this->lineEnds($text);
-        [$delimiter, $delimiterReason, $isDelimited] = $this->delimiter($text);
+        [$quote, $quoteReason] = $this->quote($text);
+        $text = $quote->exchanged($text);
+        [$delimiter, $delimiterReason, $score] = $this->delimiter($text);
         $header = HeaderDetection::find($this->records($text, $delimiter));
 
         return new FoundFormat(
-            new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding, $header['hasHeader'], $header['skipAbove']),
+            new DelimitedFormat($delimiter, $lineEnds, $mark > 0, $encoding, $header['hasHeader'], $header['skipAbove'], quote: $quote),
             [
                 'delimiter' => $delimiterReason,
                 'lineEnds' => $lineEndReason,
                 'encoding' => $encodingReason,
                 'header' => $header['reason'],
+                ...$quote === QuoteSign::Double ? [] : ['quote' => $quoteReason],
             ],
-            $isDelimited,
+            $score >= self::NEARLY_ALL,
         );
     }
 
@@ -157,7 +160,31 @@ final readonly class FormatDetection
         ];
     }
 
-    /** @return array{non-empty-string, string, bool} delimiter, why, and whether it divides nearly all records alike */
+    /**
+     * Single quotes are quotes where each that begins a cell is met by one that ends it, no cell begins with a double one, and reading them
+     * so divides the records more alike, or as much alike where they are frequent. Else they are written, like any other sign.
+     *
+     * @return array{QuoteSign, string} and why
+     */
+    private function quote(string $text): array
+    {
+        $begins = '(?<=^|[,;\t|\n\r])';
+        $begun = preg_match_all("/{$begins}'/", $text);
+        $whole = preg_match_all("/{$begins}'(?:[^']++|'')*+'(?=[,;\t|\n\r]|$)/D", $text);
+        $none = [QuoteSign::Double, ''];
+        // The last of them may be open where the sample ends.
+        if ($whole < 1 || $begun - $whole > (int) (strlen($text) >= self::SAMPLE_BYTES - 3) || preg_match("/{$begins}\"/", $text) === 1) {
+            return $none;
+        }
+        $isFrequent = 10 * $whole >= substr_count($text, "\n");
+        $gain = $this->delimiter(QuoteSign::Single->exchanged($text))[2] <=> $this->delimiter($text)[2];
+
+        return $gain > 0 || ($gain === 0 && $isFrequent)
+            ? [QuoteSign::Single, sprintf('cells stand between single quotes: %d of them begin and end with one', $whole)]
+            : $none;
+    }
+
+    /** @return array{non-empty-string, string, float} delimiter, why, and the share of records that it divides alike, a little for width */
     private function delimiter(string $text): array
     {
         $best = [',', 'no delimiter was found: the table has one column', 0.0];
@@ -191,7 +218,7 @@ final readonly class FormatDetection
             }
         }
 
-        return [$best[0], $best[1], $best[2] >= self::NEARLY_ALL];
+        return $best;
     }
 
     /**

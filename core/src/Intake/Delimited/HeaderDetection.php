@@ -32,7 +32,6 @@ final readonly class HeaderDetection
         $self = new self($records, self::usual($widths));
         $first = $self->firstRow();
         $line = $records[$first][0] ?? 0;
-        $names = array_slice($records[$first][1] ?? [], 0, 3);
         $above =
             $first === 0
                 ? ''
@@ -48,7 +47,8 @@ final readonly class HeaderDetection
             'reason' =>
                 $above.
                 ($isValues
-                    ? sprintf('the first row holds values and no names: %s', implode(', ', $names))
+                    // Never which: they may be what somebody is not to see.
+                    ? 'the first row is written like those below and is taken for values: say so below if it names the columns'
                     : 'the first row names the columns'),
         ];
     }

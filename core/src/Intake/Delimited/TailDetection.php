@@ -83,7 +83,7 @@ final readonly class TailDetection
         }
         $stream->close();
         // A file that ends within a line may have been cut off there.
-        $text = $format->encoding->decode($bytes);
+        $text = $format->quote->exchanged($format->encoding->decode($bytes));
         if (preg_match('/[\r\n]\z/', $text) !== 1) {
             return [];
         }

@@ -91,7 +91,9 @@ final readonly class SheetSurvey
         // Where nothing is filled as a row of names is, nothing was found.
         $row = isset($numbers[$place + 1]) || count($numbers) === 1 ? $numbers[$place] ?? 1 : $first;
 
-        return $row === $first ? [1, 'the first row that is not blank'] : [$row, 'the first row below titles, and names over several columns'];
+        return $row === $first
+            ? [1, 'the first row that is not blank']
+            : [$row, 'the first row below titles, and names over several columns'];
     }
 
     /**

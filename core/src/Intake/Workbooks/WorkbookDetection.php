@@ -7,6 +7,7 @@ namespace NineTally\Core\Intake\Workbooks;
 use NineTally\Core\Intake\FoundPart;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
+use NineTally\Core\Intake\SheetPlace;
 use NineTally\Core\Intake\UnreadableFile;
 
 /** Finds the sheets of a workbook, which of them is meant, and on which of its rows the names of the columns stand. */
@@ -37,7 +38,7 @@ final readonly class WorkbookDetection
         }
         $sheet = ($visible === [] ? $sheets : $visible)[(int) $chosen]['name'];
         $hidden = count($sheets) - count($visible);
-        $found = self::at($path, $name, PartFormat::workbook($kind, $sheet, 1, $sheets), $survey);
+        $found = self::at($path, $name, PartFormat::workbook($kind, $sheet, $sheets), $survey);
 
         return new FoundPart($found->format, [
             'kind' => $kind->noun(),
@@ -67,7 +68,12 @@ final readonly class WorkbookDetection
         [$below, $which] = $survey->below($name, $headerRow);
 
         return new FoundPart(
-            PartFormat::workbook($format->kind, $format->sheet, $headerRow, $format->sheets, $below, $survey->skipLeft()),
+            PartFormat::workbook(
+                $format->kind,
+                $format->sheet,
+                $format->sheets,
+                new SheetPlace($headerRow, $below, $survey->skipLeft()),
+            ),
             ['headerRow' => $why, ...$below === 0 ? [] : ['skipBelow' => $which]],
         );
     }

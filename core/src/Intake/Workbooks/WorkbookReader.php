@@ -39,16 +39,19 @@ final readonly class WorkbookReader implements Reader
             if (implode('', $cells) !== '') {
                 $above[$number] = $cells;
             }
-            if ($number >= $format->headerRow && implode('', $cells) !== '') {
+            if ($number >= $format->place->headerRow && implode('', $cells) !== '') {
                 $header = $cells;
                 break;
             }
         }
         if ($header === null) {
-            throw UnreadableFile::hasNoHeader($name, sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->headerRow));
+            throw UnreadableFile::hasNoHeader(
+                $name,
+                sprintf('the sheet "%s" is blank from row %d on', $format->sheet, $format->place->headerRow),
+            );
         }
         $header = MergedCells::of($path, $format->kind, $format->sheet, $number)->header($above, $number);
-        $header = array_slice($header, $format->skipLeft);
+        $header = array_slice($header, $format->place->skipLeft);
         while ($header !== [] && end($header) === '') {
             array_pop($header);
         }
@@ -75,7 +78,7 @@ final readonly class WorkbookReader implements Reader
     {
         $width = $this->columns->count();
         foreach ($this->rowsOfTable() as $number => $cells) {
-            $left = array_splice($cells, 0, $this->format->skipLeft);
+            $left = array_splice($cells, 0, $this->format->place->skipLeft);
             if (implode('', $left) !== '') {
                 // Something stands where nothing was: it belongs to no column, and is not lost.
                 $cells = [...$left, ...array_pad($cells, $width, '')];
@@ -113,7 +116,7 @@ final readonly class WorkbookReader implements Reader
                 continue;
             }
             $waiting[$number] = $cells;
-            if (count($waiting) > $this->format->skipBelow) {
+            if (count($waiting) > $this->format->place->skipBelow) {
                 $first = array_key_first($waiting);
                 yield $first => $waiting[$first];
                 unset($waiting[$first]);

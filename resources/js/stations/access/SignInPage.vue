@@ -9,7 +9,7 @@ const { entered, asksForCode, isIncomplete, mutate, isPending, refusal } = useSi
 </script>
 
 <template>
-  <AccessFrame heading="Who is there?" note="Nine Tally shows what arrived, what did not, and why.">
+  <AccessFrame heading="Sign in" note="Nine Tally shows what arrived, what did not, and why.">
     <el-form label-position="top" @submit.prevent="mutate()">
       <el-form-item label="E-mail address"><el-input id="email" v-model="entered.email" name="email" autocomplete="username" autofocus /></el-form-item>
       <el-form-item label="Password"

@@ -109,7 +109,7 @@ const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => it
       </el-select>
       <label>from <input v-model="from" type="date" /></label>
       <label>until <input v-model="until" type="date" /></label>
-      <a class="button" :href="taken" download>Take it away as CSV</a>
+      <a class="button" :href="taken" download>Download as CSV</a>
     </form>
     <LoadState :is-loading="trail.isPending.value" :error="trail.error.value" what="The trail" @retry="trail.refetch()">
       <p v-if="entries.length === 0" class="quiet">Nothing of this kind yet.</p>

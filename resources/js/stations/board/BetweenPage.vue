@@ -103,7 +103,7 @@ const told = computed(() => (opened.value === null ? [] : (data.value?.items[ope
           <thead>
             <tr>
               <th scope="col" class="number">line</th>
-              <th scope="col">the row begins with</th>
+              <th scope="col">first columns</th>
               <th scope="col">{{ opened.list === 'none' ? 'left out by' : 'in' }}</th>
             </tr>
           </thead>

@@ -26,9 +26,7 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
   <main class="page">
     <LoadState :is-loading="isPending" :error="error" what="What waits for you" @retry="refetch()">
       <WaitingSignatures v-if="data && data.toSign.length > 0" :items="data.toSign" @changed="refetch()" />
-      <component :is="data && data.toSign.length > 0 ? 'h2' : 'h1'">{{
-        data?.asked.length === 0 ? 'Nobody waits for an answer of yours' : 'What you are asked'
-      }}</component>
+      <component :is="data && data.toSign.length > 0 ? 'h2' : 'h1'">{{ data?.asked.length === 0 ? 'No questions for you' : 'What you are asked' }}</component>
       <ul v-if="data && data.asked.length > 0" aria-label="Asked">
         <li v-for="one in data.asked" :key="one.act">
           <RouterLink :to="{ path: `/datasets/${one.datasetId}/review`, query: { tally: one.tally, of: one.of, act: one.act } }">{{
@@ -40,7 +38,7 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
           </span>
         </li>
       </ul>
-      <p class="quiet">To answer, rule on the findings: what is ruled on otherwise leaves this list.</p>
+      <p class="quiet">To answer, rule on the findings: a finding leaves the list once it has another ruling.</p>
       <template v-if="data && data.toLookAt.length > 0">
         <h2>Rows that you are to look at</h2>
         <ul aria-label="To look at">

@@ -14,7 +14,7 @@ const wholes: readonly { part: Whole; label: string; least: number }[] = [
   { part: 'mostCharacters', label: 'at most characters', least: 1 },
   { part: 'mostBytes', label: 'at most bytes', least: 1 },
   { part: 'digits', label: 'digits of a number', least: 1 },
-  { part: 'decimals', label: 'of them behind the point', least: 0 },
+  { part: 'decimals', label: 'decimal places', least: 0 },
 ]
 const found = computed(() => props.misfits?.counted?.columns.find(({ target }) => target === props.column) ?? null)
 
@@ -35,7 +35,7 @@ const setAllowed = (text: string): void => {
 
 <template>
   <section class="demand" aria-label="What the target demands">
-    <h4>what it demands</h4>
+    <h4>requirements</h4>
     <fieldset :disabled="!mayWork">
       <el-checkbox :model-value="demand.required === true" @update:model-value="set('required', $event === true ? true : undefined)"
         >a value is required</el-checkbox

@@ -32,6 +32,10 @@ const choices = computed(() => {
   const now = props.preview.format.delimiter
   return now === undefined || delimiters.some(({ value }) => value === now) ? delimiters : [...delimiters, { value: now, label: now }]
 })
+/** Asked only where it is a question. */
+const mayHaveSingleQuotes = computed(
+  () => props.preview.format.quote !== undefined || props.preview.rows.some((row) => row.some((value) => value.startsWith("'"))),
+)
 const encodings = ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE'] as const
 const isDelimited = computed(() => props.preview.format.kind === 'delimited')
 const isFixedWidth = computed(() => props.preview.format.kind === 'fixed-width')
@@ -54,7 +58,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       <b>{{ receipt.fileName }}</b>: {{ partKind(preview.format.kind) }}, {{ counted(preview.columns.length, 'column')
       }}<template v-if="isDelimited"
         >, {{ corrected.includes('encoding') ? `${preview.format.encoding}, as you said` : preview.reasons.encoding }}, {{ preview.reasons.lineEnds
-        }}<template v-if="corrected.includes('header') || corrected.includes('skipAbove')">, names as you said</template
+        }}<template v-if="corrected.includes('header') || corrected.includes('skipAbove')">, header row as you said</template
         ><template v-else-if="preview.reasons.header">, {{ preview.reasons.header }}</template></template
       ><template v-if="preview.reasons.skipBelow && !corrected.includes('skipBelow')">, {{ preview.reasons.skipBelow }}</template
       >.
@@ -78,8 +82,23 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
       </el-select>
       <span class="quiet">{{ why('delimiter') }}; type any other sign</span>
     </div>
+    <div v-if="isDelimited && mayHaveSingleQuotes" class="correct">
+      <label :for="`quote-${receipt.id}`">Cells may stand between</label>
+      <el-select
+        :id="`quote-${receipt.id}`"
+        :model-value="preview.format.quote ?? 'double'"
+        size="small"
+        class="sheet"
+        :disabled="isBusy"
+        @update:model-value="emit('correct', { quote: $event })"
+      >
+        <el-option value="double" label="double quotes" />
+        <el-option value="single" label="single quotes" />
+      </el-select>
+      <span v-if="preview.reasons.quote || corrected.includes('quote')" class="quiet">{{ why('quote') }}</span>
+    </div>
     <div v-if="isText" class="correct">
-      <label :for="`kind-${receipt.id}`">Columns are divided</label>
+      <label :for="`kind-${receipt.id}`">Columns are</label>
       <el-select
         :id="`kind-${receipt.id}`"
         :model-value="preview.format.kind"
@@ -88,8 +107,8 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         :disabled="isBusy"
         @update:model-value="emit('correct', { kind: $event })"
       >
-        <el-option value="delimited" label="by a delimiter" />
-        <el-option value="fixed-width" label="at fixed places of the line" />
+        <el-option value="delimited" label="delimited" />
+        <el-option value="fixed-width" label="of fixed width" />
       </el-select>
       <span v-if="isFixedWidth" class="quiet">{{ why('starts') }}</span>
     </div>
@@ -129,10 +148,10 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         <el-option v-for="encoding in encodings" :key="encoding" :value="encoding" :label="encoding" />
       </el-select>
       <el-checkbox :model-value="preview.format.header" :disabled="isBusy" @update:model-value="emit('correct', { header: $event === true })"
-        >names in the first record</el-checkbox
+        >First row holds the column names</el-checkbox
       >
       <span class="together">
-        <label :for="`above-${receipt.id}`">Skip lines above</label>
+        <label :for="`above-${receipt.id}`">Skip lines at the top</label>
         <CommittedInput
           :id="`above-${receipt.id}`"
           :value="String(preview.format.skipAbove ?? 0)"
@@ -140,7 +159,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
           class="few"
           inputmode="numeric"
           @commit="emit('correct', { skipAbove: whole($event, 0) ?? 0 })" />
-        <label :for="`below-${receipt.id}`">and below</label>
+        <label :for="`below-${receipt.id}`">at the end</label>
         <CommittedInput
           :id="`below-${receipt.id}`"
           :value="String(preview.format.skipBelow ?? 0)"
@@ -163,7 +182,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         <el-option v-for="sheet in preview.format.sheets" :key="sheet.name" :value="sheet.name" :label="sheet.hidden ? `${sheet.name} (hidden)` : sheet.name" />
       </el-select>
       <span class="together">
-        <label :for="`row-${receipt.id}`">Names from row</label>
+        <label :for="`row-${receipt.id}`">Header row</label>
         <CommittedInput
           :id="`row-${receipt.id}`"
           :value="String(preview.format.headerRow ?? 1)"
@@ -174,7 +193,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
         />
       </span>
       <span class="together">
-        <label :for="`rows-below-${receipt.id}`">Skip rows below</label>
+        <label :for="`rows-below-${receipt.id}`">Skip rows at the end</label>
         <CommittedInput
           :id="`rows-below-${receipt.id}`"
           :value="String(preview.format.skipBelow ?? 0)"
@@ -184,7 +203,7 @@ const whole = (text: string, least: number): number | undefined => (/^\d+$/.test
           @commit="emit('correct', { skipBelow: whole($event, 0) ?? 0 })"
         />
       </span>
-      <span class="quiet">Sheet: {{ reason('sheet', '') }}. Names: {{ reason('headerRow', '') }}.</span>
+      <span class="quiet">Sheet: {{ reason('sheet', '') }}. Header row: {{ reason('headerRow', '') }}.</span>
     </div>
     <div v-if="preview.trailer && mayBeTrailer" class="correct">
       <el-checkbox :model-value="meaning !== null" :disabled="isBusy" @update:model-value="makeTrailer($event === true)">

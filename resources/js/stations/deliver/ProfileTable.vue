@@ -63,12 +63,12 @@ const readAs = (row: Schemas['ProfileRow']): string => {
         {{ data.problem }} <el-button v-if="course.mayWork" size="small" :loading="again.isPending.value" @click="again.mutate()">Look again</el-button>
       </p>
       <ErrorNote :error="again.error.value" />
-      <p v-if="data?.isReading" class="quiet reading" role="status">The values are being looked at …</p>
+      <p v-if="data?.isReading" class="quiet reading" role="status">Reading the values …</p>
       <table v-if="data && data.rows.length > 0">
         <thead>
           <tr>
             <th scope="col">source column</th>
-            <th scope="col" class="axis">how the values lie: source above the line, target below</th>
+            <th scope="col" class="axis">values: source above, target below</th>
             <th scope="col" class="kind">looks like</th>
             <th scope="col" class="number">target column</th>
           </tr>

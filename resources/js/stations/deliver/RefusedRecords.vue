@@ -24,7 +24,7 @@ const records = computed(() => data.value?.pages.flatMap((page) => page.items) ?
   <el-dialog v-model="isOpen" :title="`${counted(delivery.refused, 'record')} of ${delivery.fileName} refused`" width="min(900px, 95vw)">
     <p>
       They could not become rows, and stand in no comparison. They are put right in a new delivery, never in place.
-      <a :href="`/api/v1/deliveries/${delivery.id}/refused.csv`" download>Take all of them away as CSV</a>.
+      <a :href="`/api/v1/deliveries/${delivery.id}/refused.csv`" download>Download all as CSV</a>.
     </p>
     <LoadState :is-loading="isPending" :error="error" what="Refused records" @retry="refetch()">
       <table class="figures">

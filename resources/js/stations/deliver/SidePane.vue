@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { bytes, count } from '@/format/counts'
+import { bytes, count, counted as told } from '@/format/counts'
 import { partKind } from '@/format/partKinds'
 import { moment } from '@/format/moments'
 import { figures } from '@/format/said'
@@ -41,14 +41,17 @@ function endsOfRecords(usual: string | undefined, counted: Schemas['DeliveryPart
     : `records end with ${counted.map(({ end, records }) => `${end} (${count(records)})`).join(' and ')}`
 }
 
+/** What was taken for no row of the table stays told. */
+const below = (skipped: number | undefined): string => (skipped === undefined || skipped === 0 ? '' : `, ${told(skipped, 'line')} below left out`)
+
 function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
   const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
   if (format.kind === 'delimited') {
     const by = /^[a-z]+$/.test(format.delimiter ?? '') ? `${format.delimiter}s` : `divided by ${format.delimiter}`
-    return `${by}, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}, ${bytes(size)}${from}`
+    return `${by}, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}${format.quote === 'single' ? ', single quotes' : ''}${below(format.skipBelow)}, ${bytes(size)}${from}`
   }
   const where = format.sheet !== undefined ? `, sheet ${format.sheet}` : format.path !== undefined ? `, records at ${format.path}` : ''
-  return `${partKind(format.kind)}${where}, ${bytes(size)}${from}`
+  return `${partKind(format.kind)}${where}${below(format.skipBelow)}, ${bytes(size)}${from}`
 }
 
 /** The queries of the last delivery, as far as their databases are still known: one press asks them again. */

@@ -46,7 +46,7 @@ const nothingSaid = { partLabels: {}, partLabelColumn: null, asOf: null, rowsCla
 describe('files that wait to be taken', () => {
   it('one file is a delivery', async () => {
     const wrapper = parts(receipt('north.jsonl', ['basin']))
-    await press(wrapper, 'Take this delivery')
+    await press(wrapper, 'Accept this delivery')
 
     expect(wrapper.emitted('take')).toEqual([[nothingSaid]])
   })
@@ -55,7 +55,7 @@ describe('files that wait to be taken', () => {
     const wrapper = parts(receipt('north.jsonl', ['basin', 'fee']), receipt('south.jsonl', ['basin', 'note']))
     expect(wrapper.text()).toContain('has no note')
     expect(wrapper.text()).toContain('has no fee')
-    await press(wrapper, 'Take these 2 parts as one delivery')
+    await press(wrapper, 'Accept these 2 parts as one delivery')
 
     expect(wrapper.emitted('take')).toEqual([[nothingSaid]])
   })
@@ -64,8 +64,8 @@ describe('files that wait to be taken', () => {
     const wrapper = parts(receipt('north.jsonl', ['basin']), receipt('south.jsonl', ['basin']))
     await wrapper.findComponent({ name: 'ElCheckbox' }).vm.$emit('update:modelValue', true)
     await wrapper.find('input[aria-label="Part label of south.jsonl"]').setValue('south of the lock')
-    await wrapper.find('input[aria-label="Rows, as the deliverer counts"]').setValue('1,204')
-    await press(wrapper, 'Take these 2 parts as one delivery')
+    await wrapper.find('input[aria-label="Row count stated by the sender"]').setValue('1,204')
+    await press(wrapper, 'Accept these 2 parts as one delivery')
 
     expect(wrapper.emitted('take')).toEqual([
       [{ ...nothingSaid, partLabels: { 'south.jsonl': 'south of the lock' }, partLabelColumn: 'part', rowsClaimed: 1_204 }],
@@ -113,7 +113,7 @@ describe('files that wait to be taken', () => {
     wrapper.findComponent({ name: 'FoundPreview' }).vm.$emit('mean', { rows: 2, totals: [] })
     await wrapper.vm.$nextTick()
     await wrapper.findAllComponents({ name: 'TrailerCells' })[0]?.vm.$emit('change', { rows: 2, totals: [{ column: 'fee', cell: 3 }] })
-    await press(wrapper, 'Take this delivery')
+    await press(wrapper, 'Accept this delivery')
 
     expect(wrapper.emitted('take')).toEqual([[{ ...nothingSaid, trailers: { 'north.csv': { rows: 2, totals: [{ column: 'fee', cell: 3 }] } } }]])
   })

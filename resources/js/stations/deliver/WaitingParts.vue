@@ -131,8 +131,8 @@ function take(): void {
         </template>
         <label>As of <input v-model="asOf" type="datetime-local" class="moment" /></label>
         <label
-          >Rows, as the deliverer counts
-          <el-input v-model="rowsClaimed" size="small" inputmode="numeric" class="short" aria-label="Rows, as the deliverer counts"
+          >Row count stated by the sender
+          <el-input v-model="rowsClaimed" size="small" inputmode="numeric" class="short" aria-label="Row count stated by the sender"
         /></label>
         <span v-for="(total, place) in totals" :key="place" class="total">
           sum of
@@ -142,11 +142,11 @@ function take(): void {
           <el-input v-model="total.sum" size="small" :aria-label="`Sum of ${total.column}, as the deliverer says`" class="short" />
           <el-button link :aria-label="`Take away the sum of ${total.column}`" @click="totals.splice(place, 1)">Take away</el-button>
         </span>
-        <el-button link @click="addTotal">Add a total of the deliverer</el-button>
+        <el-button link @click="addTotal">Add a control total from the sender</el-button>
       </div>
       <div class="actions">
         <el-button type="primary" :loading="isBusy && !isSending" :disabled="isSending" @click="take">
-          {{ receipts.length === 1 ? 'Take this delivery' : `Take these ${receipts.length} parts as one delivery` }}
+          {{ receipts.length === 1 ? 'Accept this delivery' : `Accept these ${receipts.length} parts as one delivery` }}
         </el-button>
         <el-button v-if="receipts.length === 1" :disabled="isBusy" @click="emit('discard', looked.id)">Discard the file</el-button>
       </div>

@@ -20,7 +20,7 @@ export interface Terms {
   trailers: Record<string, TrailerMeaning>
 }
 export type Corrections = Partial<
-  Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'starts' | 'path' | 'sheet' | 'headerRow'>
+  Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'starts' | 'path' | 'sheet' | 'headerRow' | 'quote'>
 > & { kind?: 'delimited' | 'fixed-width' }
 
 /** A file is known again after a reload by its place, name, size and time, so that sending goes on where it stopped. */

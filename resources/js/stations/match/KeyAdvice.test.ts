@@ -31,7 +31,7 @@ describe('keys that are advised', () => {
     const text = advice({ advised: [key(['basin', 'season'])] }).text()
 
     expect(text).toContain('no row repeats; 1,188 of 1,200 source rows meet one (99.00 %)')
-    expect(text).toContain('without basin 40 rows of the sample would repeat')
+    expect(text).toContain('without basin, 40 sample rows would no longer be unique')
   })
 
   it('are used at a press, but for the one that is the key already', async () => {

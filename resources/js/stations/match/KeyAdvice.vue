@@ -27,7 +27,7 @@ function said(key: Schemas['AdvisedKey']): string {
 }
 const fails = (key: Schemas['AdvisedKey']): string =>
   key.shorter
-    .map(({ without, repeats }) => `without ${without} ${counted(Math.max(repeats.source, repeats.target), 'row')} of the sample would repeat`)
+    .map(({ without, repeats }) => `without ${without}, ${counted(Math.max(repeats.source, repeats.target), 'sample row')} would no longer be unique`)
     .join(', ')
 </script>
 

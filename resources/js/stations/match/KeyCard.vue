@@ -18,8 +18,8 @@ const sides = computed(() =>
     if (found === undefined) return { side, label, share: 0, sentence: 'being counted' }
     const sentence =
       found.repeatedRows === 0
-        ? `${counted(found.uniqueRows, 'row')}, each with a key of its own`
-        : `${count(found.uniqueRows)} rows with a key of their own, ${count(found.repeatedRows)} share theirs`
+        ? `${counted(found.uniqueRows, 'row')}, each with a unique key`
+        : `${count(found.uniqueRows)} rows with a unique key, ${count(found.repeatedRows)} share a key`
     const unkeyed = found.unkeyedRows === 0 ? '' : `, ${count(found.unkeyedRows)} without a key`
     const basis = found.isWhole ? '' : ` (sample of the first ${counted(found.rows, 'row')}; the whole delivery is being counted)`
     return { side, label, share: found.rows === 0 ? 0 : found.uniqueRows / found.rows, sentence: `${sentence}${unkeyed}${basis}` }

@@ -112,7 +112,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
 <template>
   <div class="list">
     <div v-if="mayWork && strong.length > 0" class="strong" role="status">
-      <span>{{ strong.length === 1 ? 'One more pair is' : `${strong.length} more pairs are` }} proposed strongly.</span>
+      <span>{{ strong.length === 1 ? 'One strong suggestion more.' : `${strong.length} strong suggestions more.` }}</span>
       <el-button size="small" @click="confirm(strong)">
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
@@ -148,7 +148,7 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
           <th scope="col" class="wires"><span class="unseen">must equal</span></th>
           <th scope="col">target column</th>
           <th scope="col" class="kind">read as</th>
-          <th scope="col">still agrees when only this differs</th>
+          <th scope="col">ignore differences of</th>
         </tr>
       </thead>
       <tbody>

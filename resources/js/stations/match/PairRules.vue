@@ -108,7 +108,7 @@ function tolerate(by: NonNullable<Schemas['ColumnPair']['tolerance']>['by'] | ''
         <el-button size="small" :disabled="others.length === 0" @click="(emit('forgiveIn', alike.length > 0 ? alike : others, forgives), (alike = []))"
           >Forgive the same in {{ alike.length > 0 ? counted(alike.length, 'column') : 'all columns' }}</el-button
         >
-        <el-button size="small" @click="emit('byDefault', forgives)">Begin new pairs so</el-button>
+        <el-button size="small" @click="emit('byDefault', forgives)">Use these rules for new pairs</el-button>
         <span v-if="byDefault !== ''" class="quiet">New pairs begin with {{ byDefault }}.</span>
       </div>
     </fieldset>

@@ -102,10 +102,10 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
                 v-if="course.mayWork"
                 link
                 size="small"
-                :aria-label="`Go back to it, plan ${version.number}`"
+                :aria-label="`Restore plan ${version.number}`"
                 :loading="importing.isPending.value"
                 @click="importing.mutate({ version: version.number })"
-                >Go back to it</el-button
+                >Restore</el-button
               >
             </td>
           </tr>
@@ -147,7 +147,7 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
             aria-label="Plan from a file"
             @change="choose(($event.target as HTMLInputElement).files)"
           />
-          <el-button size="small" @click="file?.click()">Bring a plan from a file</el-button>
+          <el-button size="small" @click="file?.click()">Import a plan</el-button>
         </form>
       </section>
     </LoadState>

@@ -58,8 +58,8 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
 </script>
 
 <template>
-  <section class="trial" aria-label="What this plan would find" :aria-busy="isFetching">
-    <h2>What this plan would find</h2>
+  <section class="trial" aria-label="Preview of the result" :aria-busy="isFetching">
+    <h2>Preview of the result</h2>
     <p v-if="trial.problem" class="warn" role="alert">{{ trial.problem }}</p>
     <template v-if="result">
       <OverlapBar :rows="result.rows" :width="286" :height="20" />

@@ -41,7 +41,7 @@ describe('rows before and after a step', () => {
   it('says in one sentence that nothing is changed', () => {
     const wrapper = shown(['basin'], ['basin'], [{ line: 2, before: ['KB'], after: [['KB']] }])
 
-    expect(wrapper.text()).toContain('None of the rows that were tried is changed by this step.')
+    expect(wrapper.text()).toContain('None of the sample rows is changed by this step.')
     expect(wrapper.findAll('table')).toHaveLength(0)
   })
 })

@@ -40,7 +40,7 @@ const whole = (text: string) => [{ text, differs: false }]
 <template>
   <div>
     <h3>Before and after</h3>
-    <p v-if="rows.length > 0 && rows.every((row) => row.isSame)" class="quiet">None of the rows that were tried is changed by this step.</p>
+    <p v-if="rows.length > 0 && rows.every((row) => row.isSame)" class="quiet">None of the sample rows is changed by this step.</p>
     <table v-else-if="rows.length > 0">
       <thead>
         <tr>

@@ -45,7 +45,7 @@ const column: Field = { name: 'column', label: 'Column', type: 'column' }
 const within: Field = { name: 'by', label: 'Within', type: 'columns', hint: 'all rows together' }
 const reason: readonly Field[] = [
   { name: 'reason', label: 'Why they are left out', type: 'text' },
-  { name: 'answersFor', label: 'Who answers for it', type: 'text' },
+  { name: 'answersFor', label: 'Decided by', type: 'text' },
 ]
 const forgiving: Field = { name: 'forgives', label: 'Meets although only this differs', type: 'forgives', hint: 'nothing' }
 const tolerant: readonly Field[] = [

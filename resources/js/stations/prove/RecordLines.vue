@@ -79,7 +79,7 @@ const shown = (value: string): string => (value === '' ? '(blank)' : value)
           <el-button size="small" :disabled="from === 1" @click="from = Math.max(1, from - PAGE)">Before</el-button>
           <el-button size="small" :disabled="!data?.next" @click="from = data?.next ?? from">Further</el-button>
         </template>
-        <a :href="taken" download>Take these away as CSV</a>
+        <a :href="taken" download>Download as CSV</a>
       </p>
       <el-dialog
         v-if="opened"

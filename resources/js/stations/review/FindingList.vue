@@ -166,7 +166,7 @@ const room = computed(() => {
 const headings = computed(() => [
   props.tally.keyColumns.join(', '),
   ...props.beside,
-  ...(isOfCells(props.filter) ? ['source', 'target'] : ['the row begins with']),
+  ...(isOfCells(props.filter) ? ['source', 'target'] : ['first columns']),
   ...(isDifferenceSaid.value ? ['difference'] : []),
   'ruling',
   ...(props.saysWhy ? OF_RULING : []),

@@ -5,7 +5,7 @@ import { singleLettersAreOn, switchSingleLetters } from '@/composables/useShortc
 const isOpen = defineModel<boolean>({ required: true })
 const areOn = ref(singleLettersAreOn())
 const keys = [
-  ['↓ or n, ↑ or p', 'the next or the last finding'],
+  ['↓ or n, ↑ or p', 'next or previous finding'],
   ['e, d, a, o', 'decide on it: expected, defect, ask or open'],
   ['Enter', 'in the reason: enter the ruling; with nothing said, with the last reason'],
   ['Shift with one of these', 'rule on all that the filter means, as it stands'],

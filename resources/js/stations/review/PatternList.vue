@@ -51,7 +51,7 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
       <button type="button" class="choice" :aria-pressed="isRowClass(list.class)" @click="emit('choose', list.class === null ? {} : { class: list.class })">
         <span v-if="list.class === null" />
         <RowMark v-else :row-class="list.class" silent />
-        <span>{{ list.class === null ? 'All that do not agree' : className(list.class) }}</span>
+        <span>{{ list.class === null ? 'All differences' : className(list.class) }}</span>
         <b><FigureValue :name="rowsName(list.class)" :of="list.rows" /></b>
       </button>
       <button
@@ -107,7 +107,7 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
       <button v-if="filter.pair !== undefined" type="button" class="plain all" @click="emit('choose', {})">Show the patterns of all columns</button>
     </template>
     <template v-if="tally.forgiven.length > 0">
-      <div class="group"><span>Let pass by a rule of the plan</span><span>cells</span></div>
+      <div class="group"><span>Forgiven by a rule of the plan</span><span>cells</span></div>
       <button
         v-for="pass in tally.forgiven"
         :key="pass.number"

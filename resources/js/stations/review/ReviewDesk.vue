@@ -183,7 +183,7 @@ const note = computed(
   <div class="desk" :data-tally="tally.id">
     <StationHead heading="What differs, and why" :note="note">
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
-      <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the picture' : 'Picture' }}</el-button>
+      <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the chart' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
       <RouterLink class="button" :to="`/datasets/${course.id}/defects`">Defects</RouterLink>
       <el-button v-if="mayRule && !pass" type="primary" :disabled="all === null" @click="ask(null)"

@@ -68,7 +68,7 @@ const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none
             <th scope="col" class="number" title="Values right, of all values on either side">agreement</th>
             <th scope="col" class="number">rows arrived</th>
             <th scope="col">open</th>
-            <th scope="col">made of</th>
+            <th scope="col">from</th>
           </tr>
         </thead>
         <tbody>

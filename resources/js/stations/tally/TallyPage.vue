@@ -94,7 +94,7 @@ const note = computed(() => {
         :model-value="course.runsOnDelivery"
         :disabled="onDelivery.isPending.value"
         @update:model-value="onDelivery.mutate($event === true)"
-        >tally by itself when a new delivery arrives</el-checkbox
+        >Run automatically when a new delivery arrives</el-checkbox
       >
       <LoadState :is-loading="tallies.isPending.value" :error="tallies.error.value" what="The history" @retry="tallies.refetch()">
         <div v-if="newest.data.value?.values" class="newest" :data-tally="newest.data.value.id">
