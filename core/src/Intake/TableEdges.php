@@ -49,6 +49,18 @@ final readonly class TableEdges
         return preg_match('/:\s|\S+\s+\S+\s+\S/u', implode('', self::filled($cells))) === 1;
     }
 
+    /**
+     * Never what they say: it may be what somebody is not to see.
+     *
+     * @param  string  $noun  line or row
+     */
+    public static function leftOutBelow(int $count, string $noun, bool $isTotal): string
+    {
+        return ($count === 1 ? "one {$noun} below the table is" : "{$count} {$noun}s below the table are").
+            ' left out'.
+            ($isTotal ? ', a total among them' : '');
+    }
+
     /** @param list<string> $cells */
     public static function isTotal(array $cells, int $width): bool
     {

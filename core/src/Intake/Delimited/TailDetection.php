@@ -57,12 +57,7 @@ final readonly class TailDetection
             return [0, ''];
         }
 
-        // Never what they say: it may be what somebody is not to see.
-        return [$skipped, sprintf(
-            '%s%s',
-            $skipped === 1 ? 'one line below the table is left out' : "{$skipped} lines below the table are left out",
-            $isTotal ? ', a total among them' : '',
-        )];
+        return [$skipped, TableEdges::leftOutBelow($skipped, 'line', $isTotal)];
     }
 
     /** @return list<string> the last of them, without the blank ones at the very end */

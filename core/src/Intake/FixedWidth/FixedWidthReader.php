@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\FixedWidth;
 
+use NineTally\Core\Intake\AllButLast;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\RowByRowBatches;
@@ -70,15 +71,17 @@ final readonly class FixedWidthReader implements Reader
 
     public function records(?callable $onBytes = null): \Generator
     {
-        $waiting = [];
+        foreach (AllButLast::of($this->lines($onBytes), $this->format->skipBelow) as $number => $line) {
+            yield $this->record($number, $line);
+        }
+    }
+
+    /** @return \Generator<int, string|null> below the header, by number, without those with nothing on them; null for one too long */
+    private function lines(?callable $onBytes): \Generator
+    {
         foreach ($this->format->lines($this->path, $this->name, $this->rowLimit)->read($onBytes) as $number => $line) {
-            if ($number <= $this->headerLine || trim($line ?? 'too long') === '') {
-                continue;
-            }
-            // The last lines are known to be the last only when no more come.
-            $waiting[] = [$number, $line];
-            if (count($waiting) > $this->format->skipBelow) {
-                yield $this->record(...array_shift($waiting));
+            if ($number > $this->headerLine && trim($line ?? 'too long') !== '') {
+                yield $number => $line;
             }
         }
     }

@@ -33,19 +33,29 @@ final readonly class SheetSurvey
 
     public static function of(string $path, string $name, PartKind $kind, string $sheet): self
     {
-        $rows = [];
         $workbook = Workbook::open($path, $name, $kind);
         try {
-            foreach ($workbook->rows($sheet) as $number => $cells) {
-                if ($number > self::ROWS) {
-                    break;
-                }
-                if (TableEdges::filled($cells) !== []) {
-                    $rows[$number] = $cells;
-                }
-            }
+            return self::in($workbook, $path, $kind, $sheet);
         } finally {
             $workbook->close();
+        }
+    }
+
+    /**
+     * In a workbook that is open: what its sheets share is unpacked once.
+     *
+     * @throws UnreadableFile
+     */
+    public static function in(Workbook $workbook, string $path, PartKind $kind, string $sheet): self
+    {
+        $rows = [];
+        foreach ($workbook->rows($sheet) as $number => $cells) {
+            if ($number > self::ROWS) {
+                break;
+            }
+            if (TableEdges::filled($cells) !== []) {
+                $rows[$number] = $cells;
+            }
         }
 
         return new self($path, $kind, $sheet, $rows, TableEdges::usualFilled($rows));
@@ -138,14 +148,7 @@ final readonly class SheetSurvey
             $underneath = $number;
             $below++;
         }
-        if ($isLoose) {
-            return [0, ''];
-        }
 
-        return $below === 0 ? [0, ''] : [$below, sprintf(
-            '%s%s',
-            $below === 1 ? 'one row below the table is left out' : "{$below} rows below the table are left out",
-            $isTotal ? ', a total among them' : '',
-        )];
+        return $below === 0 || $isLoose ? [0, ''] : [$below, TableEdges::leftOutBelow($below, 'row', $isTotal)];
     }
 }

@@ -22,21 +22,23 @@ final readonly class WorkbookDetection
         $workbook = Workbook::open($path, $name, $kind);
         try {
             $sheets = $workbook->sheets();
+            $visible = array_values(array_filter($sheets, static fn(array $sheet): bool => ! $sheet['hidden']));
+            $candidates = $visible === [] ? $sheets : $visible;
+            $chosen = 0;
+            $survey = null;
+            foreach (array_slice($candidates, 0, self::MOST_SHEETS) as $place => $sheet) {
+                $of = SheetSurvey::in($workbook, $path, $kind, $sheet['name']);
+                if ($survey === null || $of->weight() > $survey->weight()) {
+                    [$chosen, $survey] = [$place, $of];
+                }
+            }
         } finally {
             $workbook->close();
         }
-        $visible = array_values(array_filter($sheets, static fn(array $sheet): bool => ! $sheet['hidden']));
-        if ($sheets === []) {
+        if ($survey === null) {
             throw UnreadableFile::isNoWorkbook($name, 'it has no sheet');
         }
-        $chosen = $survey = null;
-        foreach (array_slice($visible === [] ? $sheets : $visible, 0, self::MOST_SHEETS) as $place => $sheet) {
-            $of = SheetSurvey::of($path, $name, $kind, $sheet['name']);
-            if ($survey === null || $of->weight() > $survey->weight()) {
-                [$chosen, $survey] = [$place, $of];
-            }
-        }
-        $sheet = ($visible === [] ? $sheets : $visible)[(int) $chosen]['name'];
+        $sheet = $candidates[$chosen]['name'];
         $hidden = count($sheets) - count($visible);
         $found = self::at($path, $name, PartFormat::workbook($kind, $sheet, $sheets), $survey);
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Intake\Workbooks;
 
+use NineTally\Core\Intake\AllButLast;
 use NineTally\Core\Intake\Archive;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\Reader;
@@ -77,7 +78,7 @@ final readonly class WorkbookReader implements Reader
     public function records(?callable $onBytes = null): \Generator
     {
         $width = $this->columns->count();
-        foreach ($this->rowsOfTable() as $number => $cells) {
+        foreach (AllButLast::of($this->rowsBelowNames(), $this->format->place->skipBelow) as $number => $cells) {
             $left = array_splice($cells, 0, $this->format->place->skipLeft);
             if (implode('', $left) !== '') {
                 // Something stands where nothing was: it belongs to no column, and is not lost.
@@ -103,23 +104,15 @@ final readonly class WorkbookReader implements Reader
     }
 
     /**
-     * Rows below the names that hold something, without those that stand below the table: a row with nothing in it is no record, as a line
-     * with nothing on it is none.
+     * Those that hold something: a row with nothing in it is no record, as a line with nothing on it is none.
      *
      * @return \Generator<int, list<string>>
      */
-    private function rowsOfTable(): \Generator
+    private function rowsBelowNames(): \Generator
     {
-        $waiting = [];
         foreach ($this->rows() as $number => $cells) {
-            if ($number <= $this->headerRow || implode('', $cells) === '') {
-                continue;
-            }
-            $waiting[$number] = $cells;
-            if (count($waiting) > $this->format->place->skipBelow) {
-                $first = array_key_first($waiting);
-                yield $first => $waiting[$first];
-                unset($waiting[$first]);
+            if ($number > $this->headerRow && implode('', $cells) !== '') {
+                yield $number => $cells;
             }
         }
     }
