@@ -44,16 +44,15 @@ final readonly class RemoveFiles
             );
         }
         $this->sides->forget($purge->delivery);
+        $datasets = $this->database
+            ->table('tallies')
+            ->join('purged_tallies', 'tally_id', '=', 'tallies.id')
+            ->where('purge_id', $purge->id)
+            ->pluck('dataset_id')
+            ->push($purge->delivery->dataset_id);
+        // What was written later was written without the content.
         Workbook::query()
-            ->whereIn(
-                'dataset_id',
-                $this->database
-                    ->table('tallies')
-                    ->join('purged_tallies', 'tally_id', '=', 'tallies.id')
-                    ->where('purge_id', $purge->id)
-                    ->select('dataset_id'),
-            )
-            ->orWhere('dataset_id', $purge->delivery->dataset_id)
+            ->whereIn('dataset_id', $datasets)
             ->where('created_at', '<=', $purge->created_at)
             ->get()
             ->each($this->workbooks->remove(...));
