@@ -13,6 +13,7 @@ use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Limits\HeldLimit;
 use NineTally\Core\Limits\LimitFigure;
+use NineTally\Core\Row\Counted;
 
 /**
  * What stands in the way of a signature, each with where it is put right. A limit that fails blocks acceptance alone: whoever prepares and
@@ -77,7 +78,7 @@ final readonly class SigningBlocks
                 'refused',
                 sprintf(
                     '%s could not be read and %s without a ruling.',
-                    self::counted($refused->open(), 'record'),
+                    Counted::of($refused->open(), 'record'),
                     $refused->open() === 1 ? 'is' : 'are',
                 ),
                 "{$dataset}/review?tally={$tally->id}&class=refused",
@@ -123,7 +124,7 @@ final readonly class SigningBlocks
             ->where('standing_acts.findings', '>', 0)
             ->count();
         if ($rulings > 0) {
-            $own[] = sprintf('%s of yours %s', self::counted($rulings, 'ruling'), $rulings === 1 ? 'stands' : 'stand');
+            $own[] = sprintf('%s of yours %s', Counted::of($rulings, 'ruling'), $rulings === 1 ? 'stands' : 'stand');
         }
 
         return $own;
@@ -161,10 +162,5 @@ final readonly class SigningBlocks
     private static function block(string $code, string $words, string $link, array $for): array
     {
         return ['code' => $code, 'words' => $words, 'link' => $link, 'for' => $for];
-    }
-
-    private static function counted(int $number, string $one): string
-    {
-        return number_format($number).' '.$one.($number === 1 ? '' : 's');
     }
 }

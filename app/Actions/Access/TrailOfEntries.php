@@ -24,6 +24,7 @@ use App\Models\TrailAct;
 use App\Models\User;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
+use NineTally\Core\Row\Counted;
 
 /**
  * What the trail tells of entries that are acts by themselves ({@see \App\Models\EntersTrail}), each as it is saved. Never a value of a
@@ -48,7 +49,7 @@ final readonly class TrailOfEntries
             $entry instanceof Comment => [TrailAct::Commented, ...$this->ofTally($entry->tally_id, "on a {$entry->place['kind']}")],
             $entry instanceof EyeCheck => [
                 TrailAct::DrewEyeCheck,
-                ...$this->ofTally($entry->tally_id, self::counted((int) array_sum($entry->sizes), 'row')),
+                ...$this->ofTally($entry->tally_id, Counted::of((int) array_sum($entry->sizes), 'row')),
             ],
             $entry instanceof EyeCheckPerson => $entry->given_by === $entry->user_id
                 ? null
@@ -60,7 +61,7 @@ final readonly class TrailOfEntries
                 TrailAct::MadeCorrections,
                 ...$this->ofTally(
                     $entry->tally_id,
-                    "set {$entry->number}, ".self::counted($entry->lines, 'line'),
+                    "set {$entry->number}, ".Counted::of($entry->lines, 'line'),
                 ),
             ],
             $entry instanceof DefectEntry => [TrailAct::AssignedDefect, ...$this->ofRuling($entry)],
@@ -68,7 +69,7 @@ final readonly class TrailOfEntries
                 TrailAct::WroteInReport,
                 ...$this->ofTally(
                     $entry->tally_id,
-                    "{$entry->place}, ".self::counted(mb_strlen($entry->text), 'character'),
+                    "{$entry->place}, ".Counted::of(mb_strlen($entry->text), 'character'),
                 ),
             ],
             default => null,
@@ -158,11 +159,6 @@ final readonly class TrailOfEntries
             Ruling::query()->findOrFail($entry->ruling_id)->dataset_id,
             "ruling {$entry->ruling_id} is mended by: {$words($before)} → {$words($entry)}",
         );
-    }
-
-    private static function counted(int $number, string $one): string
-    {
-        return number_format($number)." {$one}".($number === 1 ? '' : 's');
     }
 
     private function migration(int $id): Migration

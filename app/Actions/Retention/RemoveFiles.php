@@ -7,6 +7,7 @@ namespace App\Actions\Retention;
 use App\Adapters\Database\DatabaseRow;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Adapters\Storage\BlobStore;
+use App\Adapters\Storage\KeptDigests;
 use App\Adapters\Storage\WorkbookFiles;
 use App\Models\Purge;
 use App\Models\PurgeEnd;
@@ -30,6 +31,7 @@ final readonly class RemoveFiles
     public function __construct(
         private Connection $database,
         private BlobStore $blobs,
+        private KeptDigests $kept,
         private PreparedSides $sides,
         private WorkbookFiles $workbooks,
     ) {}
@@ -38,10 +40,7 @@ final readonly class RemoveFiles
     {
         $digests = DatabaseRow::all($this->database, self::OF_PURGE, ['purge' => $purge->id, 'delivery' => $purge->delivery_id]);
         foreach ($digests as $row) {
-            $this->blobs->forget(
-                $row->text('digest'),
-                fn(string $digest): bool => $this->database->table('kept_digests')->where('digest', $digest)->exists(),
-            );
+            $this->blobs->forget($row->text('digest'), $this->kept->has(...));
         }
         $this->sides->forget($purge->delivery);
         $datasets = $this->database

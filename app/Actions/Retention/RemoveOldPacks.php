@@ -6,6 +6,7 @@ namespace App\Actions\Retention;
 
 use App\Actions\Access\Trail;
 use App\Adapters\Storage\BlobStore;
+use App\Adapters\Storage\KeptDigests;
 use App\Models\Migration;
 use App\Models\Pack;
 use App\Models\RemovedPack;
@@ -17,7 +18,12 @@ use Illuminate\Database\Eloquent\Builder;
 /** Removes packs that are older than their migration keeps them. Their digests and seals stay, and a new one can be made. */
 final readonly class RemoveOldPacks
 {
-    public function __construct(private Connection $database, private BlobStore $blobs, private Trail $trail) {}
+    public function __construct(
+        private Connection $database,
+        private BlobStore $blobs,
+        private KeptDigests $kept,
+        private Trail $trail,
+    ) {}
 
     public function __invoke(): void
     {
@@ -29,7 +35,7 @@ final readonly class RemoveOldPacks
         }
         // Also those that were entered when whoever was at it died.
         foreach (Pack::query()->whereHas('removed')->get() as $pack) {
-            $this->blobs->forget($pack->digest, fn(string $one): bool => $this->isNeeded($one));
+            $this->blobs->forget($pack->digest, $this->kept->has(...));
         }
     }
 
@@ -50,10 +56,5 @@ final readonly class RemoveOldPacks
                 $this->trail->note(TrailAct::RemovedPacks, null, $about, $migration);
             }
         });
-    }
-
-    private function isNeeded(string $digest): bool
-    {
-        return $this->database->table('kept_digests')->where('digest', $digest)->exists();
     }
 }

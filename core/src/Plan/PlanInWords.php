@@ -7,6 +7,7 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Row\Counted;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\DeclaredReading;
 
@@ -52,8 +53,8 @@ final readonly class PlanInWords
                 $pair->tolerance === null ? '' : self::within($pair->tolerance->by, (string) $pair->tolerance->most),
                 $pair->rounding === null
                     ? ''
-                    : self::counted($pair->rounding->places, 'decimal place')." on one side, {$pair->rounding->mode}",
-                $pair->crosswalk === [] ? '' : 'by a crosswalk of '.self::counted(count($pair->crosswalk), 'line'),
+                    : Counted::of($pair->rounding->places, 'decimal place')." on one side, {$pair->rounding->mode}",
+                $pair->crosswalk === [] ? '' : 'by a crosswalk of '.Counted::of(count($pair->crosswalk), 'line'),
             ])),
         ], $this->plan->columnPairs);
     }
@@ -146,10 +147,5 @@ final readonly class PlanInWords
             'seconds' => "within {$most} ".($most === '1' ? 'second' : 'seconds'),
             default => "within {$most}",
         };
-    }
-
-    private static function counted(int $number, string $one): string
-    {
-        return number_format($number).' '.$one.($number === 1 ? '' : 's');
     }
 }
