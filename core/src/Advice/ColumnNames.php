@@ -69,6 +69,35 @@ final readonly class ColumnNames
         'pct' => 'percent',
     ];
 
+    /**
+     * Columns of the same name, and of the rest those whose names are the same words ("US_Gross", "US Gross"), where no other name is.
+     *
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     * @return array<string, string> source name => target name, in the order of the source
+     */
+    public static function pairs(array $source, array $target): array
+    {
+        $same = array_intersect($source, $target);
+        [$left, $leftThere] = [array_values(array_diff($source, $same)), array_values(array_diff($target, $same))];
+        // Words that mean the same are a reason to propose a pair, not to take it for one.
+        $words = static fn(string $name): string => implode(' ', self::divided($name));
+        [$ofSource, $ofTarget] = [array_map($words, $left), array_map($words, $leftThere)];
+        $pairs = [];
+        foreach ($source as $name) {
+            $at = array_search($name, $left, true);
+            $isOnly = $at !== false && $ofSource[$at] !== '' && count(array_keys($ofSource, $ofSource[$at], true)) === 1;
+            $others = $isOnly ? array_keys($ofTarget, $ofSource[$at], true) : [];
+            if ($at === false) {
+                $pairs[$name] = $name;
+            } elseif (count($others) === 1) {
+                $pairs[$name] = $leftThere[$others[0]];
+            }
+        }
+
+        return $pairs;
+    }
+
     /** @return float from 0 (nothing alike) to 1 (the same words) */
     public static function likeness(string $one, string $other): float
     {
@@ -106,11 +135,18 @@ final readonly class ColumnNames
     /** @return list<string> */
     private static function words(string $name): array
     {
-        $divided = preg_replace(['/(?<=\p{Ll})(?=\p{Lu})/u', '/(?<=\p{L})(?=\d)|(?<=\d)(?=\p{L})/u'], ' ', $name) ?? $name;
-        $words = preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($divided), -1, PREG_SPLIT_NO_EMPTY) ?: [];
+        $words = self::divided($name);
         $telling = array_values(array_filter($words, static fn(string $word): bool => ! isset(self::COMMON[$word])));
 
         return array_map(static fn(string $word): string => self::SPELLINGS[$word] ?? $word, $telling === [] ? $words : $telling);
+    }
+
+    /** @return list<string> */
+    private static function divided(string $name): array
+    {
+        $divided = preg_replace(['/(?<=\p{Ll})(?=\p{Lu})/u', '/(?<=\p{L})(?=\d)|(?<=\d)(?=\p{L})/u'], ' ', $name) ?? $name;
+
+        return preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($divided), -1, PREG_SPLIT_NO_EMPTY) ?: [];
     }
 
     private static function ofWords(string $one, string $other): float

@@ -9,6 +9,7 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Cause\CrosswalkEntries;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Value\DayNumber;
 use NineTally\Core\Value\Decimal;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Moment;
@@ -64,13 +65,7 @@ final readonly class CorrectValue
 
     private function number(?Decimal $number): ?string
     {
-        if ($number === null) {
-            return null;
-        }
-        [$whole, $part] = [...explode('.', $number->written(), 2), ''];
-        $grouped = (string) preg_replace('/\B(?=(\d{3})+$)/', $this->target->numbers->groupMark, $whole);
-
-        return $part === '' ? $grouped : $grouped.$this->target->numbers->decimalMark.$part;
+        return $number === null ? null : $this->target->numbers->written($number);
     }
 
     /** In the first form that the target declares; as ISO 8601 where it declares none. */
@@ -81,6 +76,10 @@ final readonly class CorrectValue
         }
         if ($this->target->moment($value)?->isEqualTo($moment) === true) {
             return $value;
+        }
+        $dayNumber = DayNumber::tryFrom($this->target->dateForms[0]->pattern ?? '');
+        if ($dayNumber !== null) {
+            return $dayNumber->written($moment);
         }
         $pattern = $this->target->dateForms[0]->pattern ?? ($moment->isDay() ? 'yyyy-MM-dd' : "yyyy-MM-dd'T'HH:mm:ss");
         $formatter = new \IntlDateFormatter(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Advice;
 
 use NineTally\Core\Value\Decimal;
+use NineTally\Core\Value\MonthNames;
 
 /**
  * What a value is likely to be, whatever form it is written in: good enough to see that two columns share their values, and for nothing
@@ -12,25 +13,13 @@ use NineTally\Core\Value\Decimal;
  */
 final readonly class LikelyValue
 {
-    private const MONTHS = [
-        'jan' => 1,
-        'feb' => 2,
-        'mar' => 3,
-        'apr' => 4,
-        'may' => 5,
-        'jun' => 6,
-        'jul' => 7,
-        'aug' => 8,
-        'sep' => 9,
-        'oct' => 10,
-        'nov' => 11,
-        'dec' => 12,
-    ];
+    private const NAME = '[\p{L}\p{M}]{3,12}';
 
     private const DATE = '/^(?:(?<y1>\d{4})([\-\/.])(?<a1>\d{1,2})\2(?<b1>\d{1,2})|'.
-        '(?<a2>\d{1,2})([\-\/.])(?<b2>\d{1,2})\6(?<y2>\d{4})|'.
-        '(?<a3>\d{1,2})(?:st|nd|rd|th)?[ \-](?<n3>[A-Za-z]{3,9})\.?,?[ \-](?<y3>\d{4}))'.
-        '(?:[T ](?<time>\d{1,2}:\d{2}(?::\d{2})?).*)?$/D';
+        '(?<a2>\d{1,2})([\-\/.])(?<b2>\d{1,2})\6(?<y2>\d{4}|\d{2})|'.
+        '(?<a3>\d{1,2})(?:st|nd|rd|th|\.)?(?: de |[ \-\/])?(?<n3>'.self::NAME.')\.?,?(?: de |[ \-\/])(?<y3>\d{4}|\d{2})|'.
+        '(?<n4>'.self::NAME.')\.?[ \-](?<a4>\d{1,2}),?[ \-](?<y4>\d{4}|\d{2}))'.
+        '(?:[T ](?<time>\d{1,2}:\d{2}(?::\d{2})?).*)?$/Du';
 
     private const NUMBER = '/^[+\-]?\d[\d.,\' \x{A0}\x{202F}]*$/uD';
 
@@ -42,14 +31,33 @@ final readonly class LikelyValue
             (self::number($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false));
     }
 
+    /** One writing for all that could be one value, whatever form keeps them apart: for drawing rows of both sides alike. */
+    public static function bare(string $value): string
+    {
+        $visible = trim(preg_replace('/[\p{Cc}\p{Cf}\s]+/u', ' ', $value) ?? $value);
+        $likely = self::of($visible);
+        if ($likely->isNumber || $likely->isDate) {
+            return $likely->canonical;
+        }
+        $month = mb_strlen($visible) > 12 ? null : MonthNames::month(rtrim($visible, '.'));
+        if ($month !== null) {
+            return "month {$month}";
+        }
+        $decomposed = \Normalizer::normalize($likely->canonical, \Normalizer::FORM_KD);
+        $letters = preg_replace(['/\p{Mn}+/u', '/[^\p{L}\p{N}\s]/u'], ['', '-'], is_string($decomposed) ? $decomposed : $likely->canonical);
+
+        return ltrim($letters ?? $likely->canonical, '0');
+    }
+
     private static function date(string $value): ?self
     {
         $length = strlen($value);
-        if ($length < 8 || $length > 40 || preg_match(self::DATE, $value, $found, PREG_UNMATCHED_AS_NULL) !== 1) {
+        if ($length < 6 || $length > 40 || preg_match(self::DATE, $value, $found, PREG_UNMATCHED_AS_NULL) !== 1) {
             return null;
         }
-        $month = $found['n3'] === null ? null : self::MONTHS[strtolower(substr($found['n3'], 0, 3))] ?? 0;
-        $parts = [(int) ($found['a1'] ?? $found['a2'] ?? $found['a3']), $month ?? (int) ($found['b1'] ?? $found['b2'])];
+        $name = $found['n3'] ?? $found['n4'];
+        $month = $name === null ? (int) ($found['b1'] ?? $found['b2']) : MonthNames::month($name) ?? 0;
+        $parts = [(int) ($found['a1'] ?? $found['a2'] ?? $found['a3'] ?? $found['a4']), $month];
         sort($parts);
         $isDate = $parts[0] >= 1 && $parts[0] <= 12 && $parts[1] <= 31;
 
@@ -57,7 +65,8 @@ final readonly class LikelyValue
             ? new self(
                 sprintf(
                     'date %s %d %d %s',
-                    $found['y1'] ?? ($found['y2'] ?? $found['y3']),
+                    // Of two digits nobody knows the century.
+                    substr((string) ($found['y1'] ?? $found['y2'] ?? $found['y3'] ?? $found['y4']), -2),
                     $parts[0],
                     $parts[1],
                     rtrim((string) ($found['time'] ?? ''), ':0'),

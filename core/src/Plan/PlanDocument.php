@@ -37,10 +37,12 @@ use Opis\JsonSchema\Validator;
  *
  * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
  *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
- *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int,
+ *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, currency?: string, percent?: 'number'|'share',
+ *     negatives?: 'minus'|'parentheses'|'minus-behind', dateForms?: list<string>, twoDigitYearsFrom?: int,
  *     yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type ReferenceDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, key?: list<string>,
- *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>, twoDigitYearsFrom?: int,
+ *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, currency?: string, percent?: 'number'|'share',
+ *     negatives?: 'minus'|'parentheses'|'minus-behind', dateForms?: list<string>, twoDigitYearsFrom?: int,
  *     yes?: list<string>, no?: list<string>, zone?: string}
  * @phpstan-type PairDocument array{id: string, source: string, target: string, kind?: string, forgives?: list<string>,
  *     tolerance?: array{by: string, most: string}, rounding?: array{places: int, mode: key-of<DeclaredRounding::MODES>},
@@ -145,9 +147,13 @@ final readonly class PlanDocument
         }
         $problems = [];
         /** @var array<string, list<string>> $byPointer */
-        $byPointer = (new ErrorFormatter)->format($error);
+        $byPointer = (new ErrorFormatter)->format($error, formatter: SchemaInWords::problem(...));
         foreach ($byPointer as $pointer => $messages) {
-            $problems[] = new Problem($pointer === '/' ? '' : $pointer, sprintf('Plan, at "%s": %s.', $pointer, implode('; ', $messages)));
+            $place = $pointer === '/' ? '' : $pointer;
+            $problems[] = new Problem(
+                $place,
+                sprintf('%s %s.', ucfirst(SchemaInWords::place($place)), implode(', and ', array_unique($messages))),
+            );
         }
         throw UnusablePlan::because($problems !== [] ? $problems : [new Problem('', 'The plan does not follow its schema.')]);
     }

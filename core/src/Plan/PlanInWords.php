@@ -9,13 +9,12 @@ use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Counted;
 use NineTally\Core\Row\Side;
-use NineTally\Core\Value\DeclaredReading;
+use NineTally\Core\Value\DeclaredInWords;
 
 /**
  * What a plan does, for somebody who reads no plan: which row is which, what must be equal and what may differ, and how values are read.
  * Steps, totals, references and limits stand elsewhere with their figures. Of crosswalks and bridges the sizes are said.
  *
- * @phpstan-import-type Declared from DeclaredReading
  */
 final readonly class PlanInWords
 {
@@ -71,9 +70,9 @@ final readonly class PlanInWords
     public function forms(Side $side): array
     {
         $rules = $this->plan->side($side);
-        $forms = self::declared($rules->declared);
+        $forms = DeclaredInWords::of($rules->declared);
         foreach ($rules->columns as $column => $declared) {
-            foreach (self::declared($declared) as $form) {
+            foreach (DeclaredInWords::of($declared) as $form) {
                 $forms[] = "in {$column}: {$form}";
             }
         }
@@ -93,39 +92,6 @@ final readonly class PlanInWords
             $policy->except !== [] => ' (they may differ in '.implode(', ', $policy->except).')',
             default => '',
         };
-    }
-
-    /**
-     * @param  Declared  $declared
-     * @return list<string>
-     */
-    private static function declared(array $declared): array
-    {
-        $names = static fn(string $mark): string => match ($mark) {
-            ',' => 'a comma',
-            '.' => 'a point',
-            ' ' => 'a space',
-            "'", '’' => 'an apostrophe',
-            '' => 'nothing',
-            default => "\"{$mark}\"",
-        };
-
-        return array_values(array_filter([
-            ($declared['blankTokens'] ?? []) !== [] ? 'blank is also '.self::quoted($declared['blankTokens']) : '',
-            isset($declared['decimalMark']) ? 'decimals begin with '.$names($declared['decimalMark']) : '',
-            isset($declared['groupMark']) ? 'thousands are divided by '.$names($declared['groupMark']) : '',
-            ($declared['dateForms'] ?? []) !== [] ? 'dates are written as '.implode(' or ', $declared['dateForms']) : '',
-            isset($declared['twoDigitYearsFrom']) ? "years of two digits begin with {$declared['twoDigitYearsFrom']}" : '',
-            isset($declared['yes']) && $declared['yes'] !== [] ? 'yes is '.self::quoted($declared['yes']) : '',
-            isset($declared['no']) && $declared['no'] !== [] ? 'no is '.self::quoted($declared['no']) : '',
-            isset($declared['zone']) ? "times are of {$declared['zone']}" : '',
-        ]));
-    }
-
-    /** @param list<string> $all */
-    private static function quoted(array $all): string
-    {
-        return '"'.implode('", "', $all).'"';
     }
 
     private static function name(string $source, string $target): string

@@ -7,6 +7,7 @@ namespace NineTally\Core\Plan;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Currency;
 use NineTally\Core\Value\Kind;
 
 /** What is wrong with a plan whatever the deliveries are. */
@@ -102,6 +103,15 @@ final readonly class PlanProblems
         };
     }
 
+    /** @return array{string, string}|null of both sides; null unless both declare one */
+    private function currencies(ColumnPair $pair): ?array
+    {
+        $source = $this->plan->source->preparation->formsBehind()->declared($pair->source)['currency'] ?? null;
+        $target = $this->plan->target->preparation->formsBehind()->declared($pair->target)['currency'] ?? null;
+
+        return $source === null || $target === null ? null : [$source, $target];
+    }
+
     /** @return list<Problem> */
     private function rulesThatDoNotFitTheirKind(): array
     {
@@ -130,6 +140,19 @@ final readonly class PlanProblems
                         $side->other()->value,
                         $side->value,
                         $side->value,
+                    ),
+                );
+            }
+            $currencies = $pair->kind === Kind::Number ? $this->currencies($pair) : null;
+            if ($currencies !== null && ! Currency::areOne(...$currencies)) {
+                $problems[] = new Problem(
+                    "/columnPairs/{$position}/kind",
+                    sprintf(
+                        'The amounts of "%s" cannot be compared: the source has them in %s and the target in %s, and nothing is '.
+                            'converted. Declare one currency for both, or compute the amounts of one side in the currency of the other in '.
+                            'Prepare.',
+                        $pair->source,
+                        ...$currencies,
                     ),
                 );
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile;
 
 use Brick\Math\BigDecimal;
+use NineTally\Core\Value\DeclaredInWords;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Reading;
@@ -13,6 +14,7 @@ use NineTally\Core\Value\Reading;
  * What one column holds, seen value by value.
  *
  * @phpstan-import-type Declared from DeclaredReading
+ * @phpstan-import-type ReadingDocument from PossibleReading
  */
 final class ColumnProfile
 {
@@ -163,15 +165,10 @@ final class ColumnProfile
         }
         $proposals = $this->proposals();
 
-        return $proposals === [] ? Kind::Text : $proposals[0]['kind'];
+        return $proposals === [] ? Kind::Text : $proposals[0]->kind;
     }
 
-    /**
-     * What would have to be declared, so that every value can be read as the kind; several where the values fit several readings, and
-     * nobody can tell which is meant.
-     *
-     * @return list<array{kind: Kind, declared: Declared}>
-     */
+    /** @return list<PossibleReading> those that need a declaration, and read every value; several where nobody can tell which is meant */
     private function proposals(): array
     {
         $filled = $this->values - $this->blank;
@@ -180,8 +177,32 @@ final class ColumnProfile
                 return [];
             }
         }
+        $isSure = static fn(PossibleReading $one): bool => $one->unread === 0 && ! $one->isWeak;
 
-        return $this->tokens === [] ? $this->forms->proposals() : [];
+        return $this->tokens === [] ? array_values(array_filter($this->forms->readings(), $isSure)) : [];
+    }
+
+    /** @return list<PossibleReading> all kinds that nearly all values could be read as, with a declaration or without one */
+    private function readings(): array
+    {
+        $filled = $this->values - $this->blank - array_sum($this->tokens);
+        $readings = [];
+        foreach (['yes-no', 'date', 'date-time', 'number'] as $kind) {
+            if (
+                $filled > 0 &&
+                $this->readable[$kind] >= 0.95 * $filled &&
+                ! ($kind === 'date-time' && $this->readable['date'] === $this->readable[$kind])
+            ) {
+                $readings[] = new PossibleReading(Kind::from($kind), [], max(0, $filled - $this->readable[$kind]));
+            }
+        }
+
+        // What has to be declared is worth it only if it reads more.
+        $family = static fn(PossibleReading $one): string => str_replace('-time', '', $one->kind->value);
+        $plain = array_combine(array_map($family, $readings), array_column($readings, 'unread'));
+        $isMore = static fn(PossibleReading $one): bool => $one->isWeak || $one->unread < ($plain[$family($one)] ?? PHP_INT_MAX);
+
+        return [...$readings, ...array_values(array_filter($this->forms->readings(), $isMore))];
     }
 
     /** Why it is of that kind, in words. */
@@ -199,9 +220,15 @@ final class ColumnProfile
                 number_format($filled),
                 match (count($proposals)) {
                     0 => '',
-                    1 => ', if that is declared: '.self::said($proposals[0]['declared']),
+                    1 => ', if that is declared: '.implode(', ', DeclaredInWords::of($proposals[0]->declared)),
                     default => ', if that is declared; it fits several forms: '.
-                        implode(' or ', array_map(static fn(array $one): string => self::said($one['declared']), $proposals)),
+                        implode(
+                            ' or ',
+                            array_map(
+                                static fn(PossibleReading $one): string => implode(', ', DeclaredInWords::of($one->declared)),
+                                $proposals,
+                            ),
+                        ),
                 },
             );
         }
@@ -219,23 +246,10 @@ final class ColumnProfile
             );
     }
 
-    /** @param Declared $declared */
-    private static function said(array $declared): string
-    {
-        $forms = $declared['dateForms'] ?? [];
-
-        return $forms !== []
-            ? implode(', ', $forms)
-            : sprintf(
-                'decimals after "%s"%s',
-                $declared['decimalMark'] ?? '.',
-                isset($declared['groupMark']) ? sprintf(', groups of three with "%s" between them', $declared['groupMark']) : '',
-            );
-    }
-
     /**
-     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, evidence: string, distinct: int,
-     *     distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null, range: array{string, string}|null,
+     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, readings: list<ReadingDocument>,
+     *     evidence: string, distinct: int, distinct_is_exact: bool, lengths: array{int, int}|null, bytes: array{int, int}|null,
+     *     range: array{string, string}|null,
      *     sum: string|null, invisible: int, line_ends: int, blank_tokens: list<array{value: string, count: int}>,
      *     most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>}
      */
@@ -246,7 +260,8 @@ final class ColumnProfile
             'values' => $this->values,
             'blank' => $this->blank,
             'kind' => $this->kind()->value,
-            'forms' => array_map(static fn(array $one): array => $one['declared'], $this->proposals()),
+            'forms' => array_map(static fn(PossibleReading $one): array => $one->declared, $this->proposals()),
+            'readings' => array_map(static fn(PossibleReading $one): array => $one->toArray(), $this->readings()),
             'evidence' => $this->evidence(),
             'distinct' => $this->counted->distinct->count(),
             'distinct_is_exact' => $this->counted->distinct->isExact(),
@@ -269,8 +284,7 @@ final class ColumnProfile
         $kind = $this->kind()->value;
         $forms = $this->proposals();
         // Of several forms that fit, none orders the values.
-        $range = $forms === [] ? null : (count($forms) === 1 ? $this->forms->range($forms[0]['declared']['dateForms'][0] ?? '') : null);
-
+        $range = count($forms) === 1 ? $forms[0]->range : null;
         $written = $forms === [] ? $this->ranges->of($kind) : null;
 
         return $range ?? ($written === null ? null : [ValueShape::shortened($written[0]), ValueShape::shortened($written[1])]);

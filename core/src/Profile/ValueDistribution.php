@@ -15,8 +15,8 @@ use NineTally\Core\Value\Reading;
  * @phpstan-import-type Declared from DeclaredReading
  *
  * @phpstan-type Column array{name: string, values: int, blank: int, kind: string, forms?: list<Declared>, distinct: int,
- *     distinct_is_exact: bool, most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>,
- *     sample: list<string>, ...}
+ *     distinct_is_exact: bool, lengths?: array{int, int}|null, range?: array{string, string}|null, sum?: string|null,
+ *     most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
  * @phpstan-type Bin array{label: string, source: float, target: float}
  */
 final readonly class ValueDistribution

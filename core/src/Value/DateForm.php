@@ -6,18 +6,15 @@ namespace NineTally\Core\Value;
 
 /**
  * One way to write dates, in the pattern letters of Unicode (UTS #35, part 4, Date Field Symbols): yyyy yy MM M MMM dd d HH H hh h a mm ss
- * SSS XXX; other letters stand between apostrophes. English month names, whole or cut to three letters.
+ * SSS XXX; other letters stand between apostrophes. Months may have the names that MonthNames knows. Beside patterns there are the day
+ * numbers of workbooks, which have a name instead.
  */
 final readonly class DateForm
 {
-    private const MONTHS = [
-        'january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december',
-    ];
-
     private const FIELDS = [
         'yyyy' => '(?<year>\d{4})',
         'yy' => '(?<shortYear>\d{2})',
-        'MMM' => '(?<name>\p{L}{3,9})\.?',
+        'MMM' => '(?<name>[\p{L}\p{M}]{3,12})\.?',
         'MM' => '(?<month>\d{2})',
         'M' => '(?<month>\d{1,2})',
         'dd' => '(?<day>\d{2})',
@@ -34,7 +31,12 @@ final readonly class DateForm
     ];
 
     /** @param int|null $twoDigitYearsFrom the first year that two digits can mean; null where the form has none */
-    private function __construct(public string $pattern, private string $written, private ?int $twoDigitYearsFrom) {}
+    private function __construct(
+        public string $pattern,
+        private string $written,
+        private ?int $twoDigitYearsFrom,
+        private ?DayNumber $dayNumber = null,
+    ) {}
 
     /**
      * @param  int|null  $twoDigitYearsFrom  1950 reads 49 as 2049 and 50 as 1950
@@ -43,6 +45,10 @@ final readonly class DateForm
      */
     public static function of(string $pattern, ?int $twoDigitYearsFrom = null): self
     {
+        $dayNumber = DayNumber::tryFrom($pattern);
+        if ($dayNumber !== null) {
+            return new self($pattern, '', null, $dayNumber);
+        }
         $written = '';
         $seen = [];
         preg_match_all("/'(?:[^']|'')*'|([A-Za-z])\\1*|./us", $pattern, $pieces);
@@ -84,10 +90,13 @@ final readonly class DateForm
 
     public function read(string $text): ?Moment
     {
+        if ($this->dayNumber !== null) {
+            return $this->dayNumber->read($text);
+        }
         if (preg_match($this->written, $text, $found) !== 1) {
             return null;
         }
-        $month = isset($found['name']) ? self::monthNamed($found['name']) : (int) ($found['month'] ?? 0);
+        $month = isset($found['name']) ? MonthNames::month($found['name']) : (int) ($found['month'] ?? 0);
         $hour = isset($found['hour']) ? self::hour((int) $found['hour'], $found['half'] ?? null) : null;
 
         return $month === null || $hour === -1 ? null : Moment::of(
@@ -100,19 +109,6 @@ final readonly class DateForm
             $found['fraction'] ?? '',
             isset($found['offset']) ? self::offset($found['offset']) : null,
         );
-    }
-
-    /** @return int|null from 1; null when it is no month */
-    public static function monthNamed(string $name): ?int
-    {
-        $name = strtolower($name);
-        foreach (self::MONTHS as $position => $month) {
-            if (strlen($name) >= 3 && str_starts_with($month, $name)) {
-                return $position + 1;
-            }
-        }
-
-        return null;
     }
 
     /** @return int seconds east of UTC */

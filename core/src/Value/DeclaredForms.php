@@ -15,7 +15,7 @@ namespace NineTally\Core\Value;
  */
 final readonly class DeclaredForms
 {
-    public const NUMBERS = ['decimalMark', 'groupMark'];
+    public const NUMBERS = ['decimalMark', 'groupMark', 'currency', 'percent', 'negatives'];
 
     public const DATES = ['dateForms', 'twoDigitYearsFrom'];
 

@@ -7,8 +7,9 @@ namespace NineTally\Core\Value;
 /**
  * How values are read, as a plan declares it.
  *
- * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, dateForms?: list<string>,
- *     twoDigitYearsFrom?: int, yes?: list<string>, no?: list<string>, zone?: string}
+ * @phpstan-type Declared array{blankTokens?: list<string>, decimalMark?: string, groupMark?: string, currency?: string,
+ *     percent?: 'number'|'share', negatives?: 'minus'|'parentheses'|'minus-behind', dateForms?: list<string>, twoDigitYearsFrom?: int,
+ *     yes?: list<string>, no?: list<string>, zone?: string}
  */
 final readonly class DeclaredReading
 {
@@ -18,7 +19,13 @@ final readonly class DeclaredReading
         return new Reading(
             $kind,
             $declared['blankTokens'] ?? [],
-            new NumberStyle($declared['decimalMark'] ?? '.', $declared['groupMark'] ?? ''),
+            new NumberStyle(
+                $declared['decimalMark'] ?? '.',
+                $declared['groupMark'] ?? '',
+                $declared['currency'] ?? '',
+                $declared['percent'] ?? null,
+                $declared['negatives'] ?? 'minus',
+            ),
             array_map(
                 static fn(string $pattern): DateForm => DateForm::of($pattern, $declared['twoDigitYearsFrom'] ?? null),
                 $declared['dateForms'] ?? [],

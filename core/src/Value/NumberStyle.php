@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace NineTally\Core\Value;
 
 /**
- * How one side writes numbers: the decimal mark, and the mark between groups of three digits.
+ * How one side writes numbers: the decimal mark, the mark between groups of three digits, and what may stand around the digits.
  *
- * Undeclared: a point, and no groups. Neither a decimal comma nor a grouping one is guessed, for "1,234" could be either.
+ * Undeclared: a point, no groups, a sign in front and nothing else. Neither a decimal comma nor a grouping one is guessed, for "1,234"
+ * could be either; nor is a percent sign, for 5 % is 5 to some and 0.05 to others.
  */
 final readonly class NumberStyle
 {
@@ -15,16 +16,48 @@ final readonly class NumberStyle
 
     public const GROUP_MARKS = [',', '.', ' ', "'", ''];
 
+    /** A space, a no-break space of either width, a thin space. */
+    private const SPACE = '[ \x{A0}\x{202F}\x{2009}]';
+
+    /** Whether a number may begin with what is no digit, sign or mark. */
+    public bool $mayBeginWithLetter;
+
     private string $written;
 
-    public function __construct(public string $decimalMark = '.', public string $groupMark = '')
-    {
+    /**
+     * @param  string  $currency  a sign or code that may stand before or behind the number; '' none may
+     * @param  'number'|'share'|null  $percent  whether 5 % is 5 or 0.05; null: it cannot be read
+     * @param  'minus'|'parentheses'|'minus-behind'  $negatives  how negative numbers are written; a minus in front is always read
+     */
+    public function __construct(
+        public string $decimalMark = '.',
+        public string $groupMark = '',
+        public string $currency = '',
+        public ?string $percent = null,
+        public string $negatives = 'minus',
+    ) {
         $decimal = preg_quote($decimalMark, '/');
-        // Where spaces group digits, a no-break space of either width is meant as well.
-        $group = $groupMark === ' ' ? '[ \x{A0}\x{202F}]' : preg_quote($groupMark, '/');
+        $group = match ($groupMark) {
+            // Where spaces group digits, those that do not break are meant as well; so are both apostrophes.
+            ' ' => self::SPACE,
+            "'" => "['\\x{2019}]",
+            default => preg_quote($groupMark, '/'),
+        };
         $whole = $groupMark === '' ? '\d+' : "\\d{1,3}(?:{$group}\\d{3})+|\\d+";
-        $this->written = "/^(?<sign>[+\\-\\x{2212}]?)(?<whole>{$whole}|)".
-            "(?:{$decimal}(?<part>\\d*))?(?:[eE](?<exponent>[+\\-]?\\d{1,9}))?\$/uD";
+        $sign = '[+\-\x{2212}]?';
+        $space = self::SPACE.'?';
+        $mark = $currency === '' ? '' : preg_quote($currency, '/');
+        [$before, $behind] = $mark === '' ? ['', ''] : ["(?:{$mark}{$space}(?<inner>{$sign}))?", "(?:{$space}{$mark})?"];
+        $number =
+            "(?<sign>{$sign}){$before}(?<whole>{$whole}|)".
+            "(?:{$decimal}(?<part>\\d*))?(?:[eE](?<exponent>[+\\-]?\\d{1,9}))?{$behind}".
+            ($percent === null ? '' : "(?<percent>{$space}%)?");
+        $this->written = match ($negatives) {
+            'parentheses' => "/^(?<open>\\({$space}(?![+\\-\\x{2212}]))?{$number}(?(<open>){$space}\\))\$/uD",
+            'minus-behind' => "/^{$number}(?<behind>{$space}[\\-\\x{2212}])?\$/uD",
+            default => "/^{$number}\$/uD",
+        };
+        $this->mayBeginWithLetter = $currency !== '';
     }
 
     /** @param bool $takesLeadingZeros undeclared they are how identifiers look, and "007" is no number */
@@ -38,7 +71,26 @@ final readonly class NumberStyle
         if ($whole.$part === '' || ! $takesLeadingZeros && strlen($whole) > 1 && $whole[0] === '0') {
             return null;
         }
+        $signs = array_filter([$found['sign'], $found['inner'] ?? '', $found['behind'] ?? '', $found['open'] ?? '']);
+        if (count($signs) > 1) {
+            return null;
+        }
+        $exponent = (int) ($found['exponent'] ?? 0) - ($this->percent === 'share' && ($found['percent'] ?? '') !== '' ? 2 : 0);
 
-        return Decimal::of(! in_array($found['sign'], ['', '+'], true), $whole, $part, (int) ($found['exponent'] ?? 0));
+        return Decimal::of($signs !== [] && reset($signs) !== '+', $whole, $part, $exponent);
+    }
+
+    /** In this style, with the currency in front and without a percent sign. */
+    public function written(Decimal $number): string
+    {
+        [$whole, $part] = [...explode('.', ltrim($number->written(), '-'), 2), ''];
+        $digits = preg_replace('/\B(?=(\d{3})+$)/', $this->groupMark, $whole).($part === '' ? '' : $this->decimalMark.$part);
+        $amount = $this->currency.(preg_match('/\p{L}$/u', $this->currency) === 1 ? ' ' : '').$digits;
+
+        return ! $number->isNegative ? $amount : match ($this->negatives) {
+            'parentheses' => "({$amount})",
+            'minus-behind' => "{$amount}-",
+            default => "-{$amount}",
+        };
     }
 }

@@ -56,7 +56,7 @@ final readonly class Reading
     {
         // Everything that is no number has a letter or a blank in its first byte, but for a few.
         $first = $value[0] ?? 'x';
-        if ($first > '9' && $first < "\x80") {
+        if ($first > '9' && $first < "\x80" && ! $this->numbers->mayBeginWithLetter) {
             return null;
         }
         $isKind = $this->kind === Kind::Number;

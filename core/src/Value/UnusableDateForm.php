@@ -31,8 +31,8 @@ final class UnusableDateForm extends \DomainException implements NineTallyExcept
     {
         return new self(
             sprintf(
-                'The date form "%s" has years of two digits, and nothing says which century they mean. Declare "twoDigitYearsFrom", such '.
-                    'as 1950: then 50 is 1950 and 49 is 2049.',
+                'The date form "%s" has years of two digits, and nothing says which century they mean. Say the first year that two digits '.
+                    'can mean, such as 1950: then 50 is 1950 and 49 is 2049.',
                 $pattern,
             ),
         );

@@ -113,10 +113,10 @@ final readonly class Sentences
                 => "A quote in the {$side} is opened and never closed: all that follows it in its file is one refused record, listed ".
                     "with its line. Close it, or double it where it belongs to the value, and deliver the file again.",
             WarningKind::RepeatedHereOnly => sprintf(
-                '%s in the %s and %s not exist on the other side: rows lost there would not show as %s.',
+                '%s in the %s and %s no counterpart on the other side: their rows are counted as repeated, not as %s.',
                 $this->keysRepeat($number('keys')),
                 $side,
-                $number('keys') === 1 ? 'does' : 'do',
+                $number('keys') === 1 ? 'has' : 'have',
                 $side === 'source' ? 'missing' : 'extra',
             ),
             WarningKind::RepeatedByForgiving => sprintf(

@@ -131,4 +131,15 @@ final class PairProposalsTest extends TestCase
 
         return (new PairProposals)->of(array_map($sketch, array_keys($source), $source), array_map($sketch, array_keys($target), $target));
     }
+
+    public function test_columns_pair_by_their_names_where_the_words_are_the_same_and_no_others_are(): void
+    {
+        self::assertSame(
+            ['basin' => 'basin', 'US_Gross' => 'US Gross', 'holderNo' => 'Holder no'],
+            ColumnNames::pairs(
+                ['basin', 'US_Gross', 'holderNo', 'fee_1', 'fee-1', 'note'],
+                ['US Gross', 'Holder no', 'basin', 'fee 1', 'remarks', 'comment'],
+            ),
+        );
+    }
 }

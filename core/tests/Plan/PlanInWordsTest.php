@@ -29,7 +29,9 @@ final class PlanInWordsTest extends TestCase
             $words->repeats(Side::Source),
         );
         self::assertSame([
-            'blank is also "NULL"', 'decimals begin with a comma', 'dates are written as dd.MM.yy', 'years of two digits begin with 1950',
+            'blank is also "NULL"', 'decimals begin with a comma', 'amounts are in kr', '5 % is 0.05',
+            'the minus stands behind the number', 'dates are written as day.month.year (31.03.27)',
+            'years of two digits are 1950 to 2049',
             'times are of Europe/London', 'in fee: blank is also "-"',
         ], $words->forms(Side::Source));
         self::assertSame(1, $words->bridges());

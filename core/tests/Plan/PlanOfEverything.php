@@ -33,6 +33,9 @@ trait PlanOfEverything
             'source' => [
                 'blankTokens' => ['NULL'],
                 'decimalMark' => ',',
+                'currency' => 'kr',
+                'percent' => 'share',
+                'negatives' => 'minus-behind',
                 'dateForms' => ['dd.MM.yy'],
                 'twoDigitYearsFrom' => 1950,
                 'zone' => 'Europe/London',

@@ -217,14 +217,42 @@ final class PlanRulesTest extends TestCase
         yield 'a form without a century' => [
             ['sides' => ['source' => ['dateForms' => ['yyyy-MM-dd', 'dd/MM/yy']]]],
             '/sides/source/dateForms/1',
-            'twoDigitYearsFrom',
+            'the first year that two digits can mean',
         ];
         yield 'one mark for decimals and groups' => [
             ['sides' => ['source' => ['decimalMark' => ',', 'groupMark' => ',']]],
             '/sides/source/groupMark',
             'cannot both',
         ];
-        yield 'a cause of value that is to be forgiven' => [$pair(['forgives' => ['truncated']]), '/columnPairs/0/forgives/0', 'Plan, at'];
+        yield 'two currencies' => [
+            $pair(['kind' => 'number']) + ['sides' => ['source' => ['currency' => '£'], 'target' => ['currency' => 'EUR']]],
+            '/columnPairs/0/kind',
+            'nothing is converted',
+        ];
+        yield 'a cause of value that is to be forgiven' => [
+            $pair(['forgives' => ['truncated']]),
+            '/columnPairs/0/forgives/0',
+            'Column pair 1 has a value that is none of those',
+        ];
+        yield 'a step that lacks what it needs' => [
+            [
+                'sides' => [
+                    'source' => [
+                        'preparation' => [
+                            ['id' => 's', 'kind' => 'fill-blanks'],
+                            ['id' => 't', 'kind' => 'columns-into-rows', 'columns' => ['fee']],
+                        ],
+                    ],
+                ],
+            ],
+            '/sides/source/preparation/1',
+            'Step 2 of the source lacks names into, values into.',
+        ];
+        yield 'what no plan knows' => [
+            ['sides' => ['target' => ['columns' => ['fee' => ['dateForm' => 'x']]]]],
+            '/sides/target/columns/fee',
+            'How the target writes fee has what no plan knows: date form.',
+        ];
         yield 'a pair twice' => [
             [
                 'columnPairs' => [

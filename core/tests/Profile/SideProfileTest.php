@@ -85,7 +85,62 @@ final class SideProfileTest extends TestCase
             [['dateForms' => ['d MMM yyyy']]],
             ['12 Dec 2023', '3 Mar 2024'],
         ];
-        yield 'what needs no form among them' => [['31/12/2024', '2024-12-31'], 'text', [], ['2024-12-31', '31/12/2024']];
+        yield 'two forms in one column' => [
+            ['31/12/2024', '30/12/2024', '2024-12-29'],
+            'date',
+            [['dateForms' => ['dd/MM/yyyy', 'yyyy-MM-dd']]],
+            ['2024-12-29', '31/12/2024'],
+        ];
+        yield 'two forms, and a day that one of them settles for both' => [
+            ['03/04/2024', '5.6.2024', '31.12.2024'],
+            'date',
+            [['dateForms' => ['d.M.yyyy', 'dd/MM/yyyy']]],
+            ['03/04/2024', '31.12.2024'],
+        ];
+        yield 'years of two digits' => [
+            ['12-Jun-98', '3-Dec-01'],
+            'date',
+            [['dateForms' => ['d-MMM-yy'], 'twoDigitYearsFrom' => 1950]],
+            ['12-Jun-98', '3-Dec-01'],
+        ];
+        yield 'months in German' => [
+            ['3. März 2024', '12. Dez. 2023'],
+            'date',
+            [['dateForms' => ['d. MMM yyyy']]],
+            ['12. Dez. 2023', '3. März 2024'],
+        ];
+        yield 'months in Spanish, with words between' => [
+            ['3 de marzo de 2024'],
+            'date',
+            [['dateForms' => ["d 'de' MMM 'de' yyyy"]]],
+            ['3 de marzo de 2024', '3 de marzo de 2024'],
+        ];
+        yield 'a time of twelve hours with its offset' => [
+            ['12/31/2024 1:05 PM +01:00'],
+            'date-time',
+            [['dateForms' => ['MM/dd/yyyy h:mm a XXX']]],
+            ['12/31/2024 1:05 PM +01:00', '12/31/2024 1:05 PM +01:00'],
+        ];
+        yield 'eight digits are a number' => [['20240131', '20231201'], 'number', [], ['20231201', '20240131']];
+        yield 'a currency' => [['£1,200.50', '£7'], 'number', [['groupMark' => ',', 'currency' => '£']], null];
+        yield 'a currency behind, and a decimal comma' => [
+            ["1.200,50\u{A0}€", '7,00 €'],
+            'number',
+            [['decimalMark' => ',', 'groupMark' => '.', 'currency' => '€']],
+            null,
+        ];
+        yield 'two currencies' => [['£1,200.50', '€7'], 'text', [], ['£1,200.50', '€7']];
+        yield 'negative amounts in parentheses' => [['(12.50)', '7'], 'number', [['negatives' => 'parentheses']], null];
+        yield 'a minus behind' => [['12,50-', '7,00'], 'number', [['decimalMark' => ',', 'negatives' => 'minus-behind']], null];
+        yield 'percent: nobody can tell whether it is 5 or 0.05' => [
+            ['5 %', '12.5 %'],
+            'number',
+            [['percent' => 'number'], ['percent' => 'share']],
+            null,
+        ];
+        yield 'thin spaces' => [["1\u{2009}200,5"], 'number', [['decimalMark' => ',', 'groupMark' => ' ']], null];
+        yield 'yes and no in German' => [['Ja', 'Nein'], 'yes-no', [['yes' => ['Ja'], 'no' => ['Nein']]], null];
+        yield 'yes alone is a word' => [['Ja'], 'text', [], ['Ja', 'Ja']];
         yield 'a value that fits no form' => [['31/12/2024', '31/31/2024'], 'text', [], ['31/12/2024', '31/31/2024']];
         yield 'a decimal comma' => [['9,5', '12', '1207,25'], 'number', [['decimalMark' => ',']], null];
         yield 'with points between the thousands' => [
@@ -103,6 +158,21 @@ final class SideProfileTest extends TestCase
         ];
         yield 'plain' => [['9.5', '1207.25', '1e3'], 'number', [], ['9.5', '1207.25']];
         yield 'no numbers' => [['9,5', 'n. a.', '7'], 'text', [], ['7', 'n. a.']];
+    }
+
+    public function test_what_nearly_all_values_could_be_is_told_with_how_many_could_not(): void
+    {
+        $column = new ColumnProfile('paid');
+        for ($day = 1; $day <= 28; $day++) {
+            $column->see(sprintf('%02d.11.2026', $day));
+        }
+        array_map($column->see(...), ['20261201', 'soon', 'NULL', 'NULL']);
+
+        self::assertSame('text', $column->toArray()['kind']);
+        self::assertSame(
+            [['kind' => 'date', 'declares' => ['dateForms' => ['dd.MM.yyyy', 'yyyyMMdd']], 'unread' => 1, 'isWeak' => false]],
+            $column->toArray()['readings'],
+        );
     }
 
     public function test_distinct_values_are_exact_up_to_a_limit_and_then_an_estimate_that_says_so(): void

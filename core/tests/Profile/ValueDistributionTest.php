@@ -8,7 +8,7 @@ use NineTally\Core\Profile\ColumnProfile;
 use NineTally\Core\Profile\ValueDistribution;
 use PHPUnit\Framework\TestCase;
 
-/** @phpstan-import-type Declared from \NineTally\Core\Value\DeclaredReading */
+/** @phpstan-import-type Column from ValueDistribution */
 final class ValueDistributionTest extends TestCase
 {
     public function test_few_values_stand_each_by_itself_with_their_shares_of_all_rows(): void
@@ -87,8 +87,7 @@ final class ValueDistributionTest extends TestCase
 
     /**
      * @param  list<string>  $values
-     * @return array{name: string, values: int, blank: int, kind: string, forms: list<Declared>, distinct: int, distinct_is_exact: bool,
-     *     most_frequent: list<array{value: string, count: int}>, shapes: list<array{shape: string, count: int}>, sample: list<string>, ...}
+     * @return Column
      */
     private function column(array $values): array
     {

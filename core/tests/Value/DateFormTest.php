@@ -36,6 +36,18 @@ final class DateFormTest extends TestCase
         yield 'a fraction without the zeros at its end' => ['yyyy-MM-dd HH:mm:ss.SSS', '1970-01-01 00:00:01.500', 'clock 1.5'];
         yield 'an offset' => ['yyyy-MM-dd HH:mm XXX', '1970-01-01 01:00 +01:00', 'instant 0.'];
         yield 'midnight is the day' => ['yyyy-MM-dd HH:mm', '1970-01-03 00:00', 'day 2'];
+        yield 'a month of four letters and a point' => ['d. MMM yyyy', '5. Sept. 2026', 'day 20701'];
+        yield 'a month in German' => ['d. MMM yyyy', '3. März 1970', 'day 61'];
+        yield 'in French, its letters composed or not' => ['d MMM yyyy', "3 de\u{0301}cembre 1970", 'day 336'];
+        yield 'in Spanish' => ['d MMM yyyy', '3 ago 1970', 'day 214'];
+        yield 'in Italian' => ['d MMM yyyy', '3 giugno 1970', 'day 153'];
+        yield 'in Dutch' => ['d MMM yyyy', '3 mei 1970', 'day 122'];
+        yield 'the day number of a workbook' => ['day-number-1900', '25569', 'day 0'];
+        yield 'with a time, to the second' => ['day-number-1900', '25569.0423726852', 'clock 3661.'];
+        yield 'the first day of a workbook' => ['day-number-1900', '1', 'day -25567'];
+        yield 'the day before the one that never was' => ['day-number-1900', '59', 'day -25509'];
+        yield 'the day behind it' => ['day-number-1900', '61', 'day -25508'];
+        yield 'of a workbook that begins in 1904' => ['day-number-1904', '0', 'day -24107'];
         yield '24:00 is the next day' => ['yyyy-MM-dd HH:mm', '1970-01-03 24:00', 'day 3'];
     }
 
@@ -59,6 +71,11 @@ final class DateFormTest extends TestCase
         yield '25:00' => ['yyyy-MM-dd HH:mm', '2027-01-14 25:00'];
         yield '24:01' => ['yyyy-MM-dd HH:mm', '2027-01-14 24:01'];
         yield 'hour 13 of twelve' => ['yyyy-MM-dd h:mm a', '2027-01-14 13:00 pm'];
+        yield 'a name of two months' => ['d MMM yyyy', '5 jui 2026'];
+        yield 'a name of two letters' => ['d MMM yyyy', '5 ju 2026'];
+        yield 'the day that never was' => ['day-number-1900', '60'];
+        yield 'a day before the first' => ['day-number-1900', '0'];
+        yield 'no day number' => ['day-number-1900', '2027-01-14'];
         yield 'no month of that name' => ['d MMM yyyy', '5 Nev 2026'];
         yield 'a name that goes on as another' => ['d MMM yyyy', '5 Novem2 2026'];
     }
@@ -76,7 +93,7 @@ final class DateFormTest extends TestCase
     {
         yield 'no day' => ['MM/yyyy', 'names no whole day'];
         yield 'letters without a meaning' => ['yyyy-MM-dd QQ', '"QQ" means nothing there'];
-        yield 'two-digit years without a century' => ['dd.MM.yy', 'twoDigitYearsFrom'];
+        yield 'two-digit years without a century' => ['dd.MM.yy', 'the first year that two digits can mean'];
         yield 'one field twice' => ['dd/dd/MM/yyyy', 'means nothing there'];
         yield 'nothing' => ['', 'names no whole day'];
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Tests\Value;
 
 use NineTally\Core\Value\DateForm;
+use NineTally\Core\Value\Decimal;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\NumberStyle;
 use NineTally\Core\Value\Reading;
@@ -36,6 +37,24 @@ final class ReadingTest extends TestCase
         yield 'a point is no decimal there' => [$comma, '12.5', null];
         yield 'spaces' => [$spaces, '12 345,6', '123456e-1'];
         yield 'no-break spaces' => [$spaces, "12\u{00A0}345\u{202F}678", '12345678e0'];
+        yield 'thin spaces' => [$spaces, "12\u{2009}345", '12345e0'];
+        yield 'apostrophes of either kind' => [new NumberStyle('.', "'"), "12\u{2019}345'678", '12345678e0'];
+        $pounds = new NumberStyle('.', ',', '£', negatives: 'parentheses');
+        yield 'a currency in front' => [$pounds, '£1,200.50', '12005e-1'];
+        yield 'a minus before it' => [$pounds, '-£5', '-5e0'];
+        yield 'a minus behind it' => [$pounds, '£-5', '-5e0'];
+        yield 'two signs' => [$pounds, '-£-5', null];
+        yield 'a negative amount in parentheses' => [$pounds, '(£ 1,200.50)', '-12005e-1'];
+        yield 'a sign within them' => [$pounds, '(-5)', null];
+        yield 'one of them alone' => [$pounds, '(5', null];
+        yield 'another currency' => [$pounds, '€5', null];
+        yield 'a currency that nobody declared' => [$point, '£5', null];
+        yield 'a code behind a no-break space' => [new NumberStyle(',', '.', 'EUR'), "1.200,50\u{A0}EUR", '12005e-1'];
+        yield 'a minus behind' => [new NumberStyle(negatives: 'minus-behind'), '5.25-', '-525e-2'];
+        yield 'percent as a number' => [new NumberStyle(',', percent: 'number'), '12,5 %', '125e-1'];
+        yield 'percent as a share' => [new NumberStyle(percent: 'share'), '5%', '5e-2'];
+        yield 'a share without its sign' => [new NumberStyle(percent: 'share'), '0.05', '5e-2'];
+        yield 'percent that nobody declared' => [$point, '5%', null];
         yield 'no groups at all' => [$ungrouped, '1,234', null];
         yield 'an exponent' => [$point, '1.5E+3', '15e2'];
         yield 'a huge exponent' => [$point, '1e400', '1e400'];
@@ -46,6 +65,21 @@ final class ReadingTest extends TestCase
         yield 'nothing' => [$point, '', null];
         yield 'two points' => [$point, '1.2.3', null];
         yield 'digits of another script' => [$point, "\u{0661}\u{0662}", null];
+    }
+
+    public function test_what_is_written_in_a_style_is_read_in_it(): void
+    {
+        foreach (
+            [
+                '(£1,200.5)' => new NumberStyle('.', ',', '£', negatives: 'parentheses'),
+                'EUR 1.200,5-' => new NumberStyle(',', '.', 'EUR', negatives: 'minus-behind'),
+                '-1200.5' => new NumberStyle,
+            ] as $written => $style
+        ) {
+            $number = Decimal::of(true, '1200', '5', 0);
+            self::assertSame([$written, $number->canonical()], [$style->written($number), $style->read($written, true)?->canonical()]);
+        }
+        self::assertSame('-5e0', (new Reading(Kind::Number, numbers: new NumberStyle(currency: 'EUR')))->number('EUR -5')?->canonical());
     }
 
     public function test_leading_zeros_are_how_identifiers_look_until_the_kind_is_number(): void

@@ -57,19 +57,34 @@ final class RowMultiset
         return new RowChanges($same, $changed, $this->rows - $same - $changed, $after->rows - $same - $changed);
     }
 
-    /** Rows that have their key in common with another. */
-    public function repeating(): int
+    /** @return array<array-key, int> how often each key of a part stands there */
+    private function times(int $part): array
     {
-        $repeating = 0;
-        for ($part = 0; $part < GroupParts::PARTS; $part++) {
-            $times = [];
-            foreach ($this->parts->part($part) as [$key]) {
-                $times[$key] = ($times[$key] ?? 0) + 1;
-            }
-            $repeating += array_sum(array_filter($times, static fn(int $count): bool => $count > 1));
+        $times = [];
+        foreach ($this->parts->part($part) as [$key]) {
+            $times[$key] = ($times[$key] ?? 0) + 1;
         }
 
-        return $repeating;
+        return $times;
+    }
+
+    /** How the keys of these rows meet those of the other side. */
+    public function meeting(self $target): KeyMeeting
+    {
+        $met = $oneToOne = 0;
+        $sharing = ['source' => 0, 'target' => 0];
+        for ($part = 0; $part < GroupParts::PARTS; $part++) {
+            [$here, $there] = [$this->times($part), $target->times($part)];
+            foreach ($here as $key => $times) {
+                $timesThere = $there[$key] ?? 0;
+                $met += min($times, $timesThere);
+                $oneToOne += $times === 1 && $timesThere === 1 ? 1 : 0;
+                $sharing['source'] += $times > 1 ? $times : 0;
+            }
+            $sharing['target'] += array_sum(array_filter($there, static fn(int $times): bool => $times > 1));
+        }
+
+        return new KeyMeeting($met, $oneToOne, $sharing);
     }
 
     public function remove(): void
