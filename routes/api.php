@@ -111,6 +111,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
 
     // Match
     Route::put('datasets/{dataset}/plan', [PlanController::class, 'update'])->defaults(May::ACT, Act::Work);
+    Route::put('datasets/{dataset}/plan-defaults', [PlanController::class, 'keepDefaults'])->defaults(May::ACT, Act::Work);
+    Route::delete('datasets/{dataset}/plan-defaults', [PlanController::class, 'forgetDefaults'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/draft-joins', [PlanController::class, 'join'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/news', NewsController::class);
     Route::put('datasets/{dataset}/parameters', [PlanController::class, 'parameters'])->defaults(May::ACT, Act::Work);
@@ -214,6 +216,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         Route::get('tallies/{tally}/findings', [FindingController::class, 'index']);
         Route::get('tallies/{tally}/findings/count', [FindingController::class, 'count']);
         Route::get('tallies/{tally}/findings/worth', [FindingController::class, 'worth']);
+        Route::get('tallies/{tally}/findings/by-column', [FindingController::class, 'byColumn']);
+        Route::get('tallies/{tally}/findings/place', [FindingController::class, 'place']);
         Route::get('tallies/{tally}/findings/taken', [FindingController::class, 'take'])
             ->middleware(NoTimeLimit::class)
             ->defaults(KeepsTrail::TAKES_AWAY, true);

@@ -15,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property string $name
  * @property string $source_label
  * @property string $target_label
+ * @property array{sides?: array<string, mixed>, defaults?: array<string, mixed>}|null $plan_defaults what plans of new datasets begin
+ *     with
  * @property-read SigningTerms|null $signingTerms what counts for signing now
  */
 final class Migration extends Model
@@ -24,6 +26,8 @@ final class Migration extends Model
     public const UPDATED_AT = null;
 
     protected $guarded = [];
+
+    protected $casts = ['plan_defaults' => 'array'];
 
     /** @return HasMany<Dataset, $this> */
     public function datasets(): HasMany

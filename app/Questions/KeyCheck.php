@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace App\Questions;
 
+use NineTally\Core\Advice\BareCells;
 use NineTally\Core\Matching\RowSets\RowMultiset;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 
-/** How advised keys hold on all rows: how many rows repeat on each side, and how many meet one of the other. */
+/**
+ * How advised keys hold on all rows: how many rows repeat on each side, how many meet one of the other, and how many would whatever form
+ * their values are written in.
+ */
 final readonly class KeyCheck implements Question
 {
     private const ROWS_BETWEEN_REPORTS = 5_000;
@@ -18,7 +22,7 @@ final readonly class KeyCheck implements Question
 
     public function kind(): string
     {
-        return 'how-keys-hold';
+        return 'how-keys-meet';
     }
 
     public function about(): array
@@ -34,7 +38,7 @@ final readonly class KeyCheck implements Question
                 'target' => $this->sides->reader($material, Side::Target),
             ];
             $total = $readers['source']->bytes() + $readers['target']->bytes();
-            $multisets = ['source' => [], 'target' => []];
+            $multisets = $likely = ['source' => [], 'target' => []];
             $rows = ['source' => 0, 'target' => 0];
             $before = 0;
             foreach ($readers as $side => $reader) {
@@ -43,6 +47,9 @@ final readonly class KeyCheck implements Question
                     $this->keys,
                 );
                 $multisets[$side] = array_map(static fn(): RowMultiset => new RowMultiset($folder), $this->keys);
+                $likely[$side] = array_map(static fn(): RowMultiset => new RowMultiset($folder), $this->keys);
+                $used = array_unique(array_merge(...$places));
+                $bare = new BareCells;
                 $bytes = 0;
                 foreach ($reader->records(static function (int $read) use (&$bytes): void {
                     $bytes = $read;
@@ -50,20 +57,32 @@ final readonly class KeyCheck implements Question
                     if (! $record instanceof Row) {
                         continue;
                     }
+                    $bareCells = $bare->of($record->cells, $used);
                     foreach ($places as $nth => $ofKey) {
                         $key = array_map(static fn(int $place): string => $record->cells[$place], $ofKey);
-                        implode('', $key) === '' || $multisets[$side][$nth]->add($key);
+                        if (implode('', $key) !== '') {
+                            $multisets[$side][$nth]->add($key);
+                            $likely[$side][$nth]->add(array_map(static fn(int $place): string => $bareCells[$place], $ofKey));
+                        }
                     }
                     ++$rows[$side] % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
                 }
                 $before += $reader->bytes();
             }
 
-            return ['rows' => $rows, 'keys' => array_map(static fn(RowMultiset $source, RowMultiset $target): array => [
-                'repeats' => ['source' => $source->repeating(), 'target' => $target->repeating()],
-                'unkeyed' => ['source' => $rows['source'] - $source->rows(), 'target' => $rows['target'] - $target->rows()],
-                'meets' => $source->changesTo($target)->same,
-            ], $multisets['source'], $multisets['target'])];
+            return ['rows' => $rows, 'keys' => array_map(static function (int $nth) use ($multisets, $likely, $rows): array {
+                [$source, $target] = [$multisets['source'][$nth], $multisets['target'][$nth]];
+                $meeting = $source->meeting($target);
+                $couldMeet = $likely['source'][$nth]->meeting($likely['target'][$nth]);
+
+                return [
+                    'repeats' => $meeting->sharing,
+                    'unkeyed' => ['source' => $rows['source'] - $source->rows(), 'target' => $rows['target'] - $target->rows()],
+                    'meets' => $meeting->met,
+                    'oneToOne' => $meeting->oneToOne,
+                    'couldMeet' => max($meeting->oneToOne, $couldMeet->oneToOne),
+                ];
+            }, array_keys($this->keys))];
         });
     }
 }

@@ -80,18 +80,22 @@ final class ComputedFigures
     {
         $path = array_map(rawurldecode(...), explode('/', $name));
         $place = in_array($path[0], self::OF_THE_ENGINE, true) ? $this->engine : [$path[0] => $this->answer($path[0])];
+        $list = '';
         while ($path !== []) {
             $step = array_shift($path);
             if (! is_array($place)) {
                 throw new \OutOfBoundsException("nothing has \"{$step}\"");
             }
             $place = match (true) {
+                // A pattern is named by its number, not by where it stands in the list.
+                $list === 'patterns' && ctype_digit($step) => $this->named($place, $step, $path),
                 array_key_exists($step, $place) => $place[$step],
                 $step === 'length' => count($place),
                 // Nothing of a kind was found, so it is not in the list.
                 $place === [] => 0,
                 default => $this->named($place, $step, $path),
             };
+            $list = $step;
         }
 
         return $place;

@@ -5,10 +5,16 @@ declare(strict_types=1);
 namespace App\Actions\Deliver;
 
 use App\Jobs\ProfileDelivery;
+use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
 use App\Queries\Review\SideMask;
+use App\Questions\Answers;
+use App\Questions\BothSides;
+use App\Questions\ColumnMatching;
+use NineTally\Core\Advice\ColumnNames;
+use NineTally\Core\Profile\ColumnDifference;
 use NineTally\Core\Profile\ValueDistribution;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -20,7 +26,7 @@ use NineTally\Core\Row\Sides;
  */
 final readonly class ProfileBothSides
 {
-    public function __construct(private CompareDeliveries $changes) {}
+    public function __construct(private CompareDeliveries $changes, private Answers $answers) {}
 
     /**
      * @param  Sides<SideMask>  $masks
@@ -43,6 +49,7 @@ final readonly class ProfileBothSides
             $isHidden =
                 ($source !== null && $masks->source->hidesDelivered($source)) ||
                 ($target !== null && $masks->target->hidesDelivered($target));
+            $difference = ColumnDifference::of($ofSource, $ofTarget, $isHidden);
             $rows[] = [
                 'source' => $this->shown($ofSource, $isHidden),
                 'target' => $this->shown($ofTarget, $isHidden),
@@ -50,6 +57,8 @@ final readonly class ProfileBothSides
                 // A bin is called by what is in it.
                 'bins' => $isHidden ? [] : $lie->bins,
                 'looksChanged' => $lie->looksChanged,
+                'differs' => $difference->facts,
+                'weight' => $difference->weight,
             ];
         }
 
@@ -95,8 +104,19 @@ final readonly class ProfileBothSides
         return $profile;
     }
 
+    /** @return array<array-key, string> source column => target column, where nothing else comes near */
+    private function proposed(Dataset $dataset): array
+    {
+        $sides = BothSides::of($dataset);
+        /** @var list<array{source: string, target: string, strength: string}> $proposals */
+        $proposals =
+            $sides === null ? [] : Answer::query()->find($this->answers->digest(new ColumnMatching($sides)))->content['proposals'] ?? [];
+
+        return array_column(array_filter($proposals, static fn(array $one): bool => $one['strength'] === 'strong'), 'target', 'source');
+    }
+
     /**
-     * By the plan's pairs, else by name; in the order of the source, then of what only the target has.
+     * By the plan's pairs, by what is proposed, else by name; in the order of the source, then of what only the target has.
      *
      * @param  array{source: array<string, Column>, target: array<string, Column>}  $columns  by name
      * @return list<array{string|null, string|null}>
@@ -104,7 +124,12 @@ final readonly class ProfileBothSides
     private function pairs(Dataset $dataset, array $columns): array
     {
         $document = $dataset->draft()->first()->document ?? ['key' => [], 'columnPairs' => []];
-        $partners = array_column([...$document['columnPairs'], ...$document['key']], 'target', 'source');
+        $planned = array_column([...$document['columnPairs'], ...$document['key']], 'target', 'source');
+        // What the plan does not pair stands beside what is proposed for it, else beside what its name says.
+        $partners = $planned + $this->proposed($dataset) + ColumnNames::pairs(
+            array_map(strval(...), array_keys($columns['source'])),
+            array_map(strval(...), array_keys($columns['target'])),
+        );
         $pairs = $taken = [];
         foreach (array_keys($columns['source']) as $name) {
             $partner = $partners[$name] ?? $name;
@@ -122,7 +147,8 @@ final readonly class ProfileBothSides
     }
 
     /**
-     * Everything but the sample, which is for drawing; of a column that is masked what counts its values, and none of them.
+     * Everything but the sample, which is for drawing, and what advice is made of; of a column that is masked what counts its values, and
+     * none of them.
      *
      * @param  Column|null  $column
      * @return array<array-key, mixed>|null
@@ -132,7 +158,7 @@ final readonly class ProfileBothSides
         return $column === null
             ? null
             : [
-                ...array_diff_key($column, ['sample' => true]),
+                ...array_diff_key($column, ['sample' => true, 'readings' => true]),
                 ...$isHidden ? ['range' => null, 'sum' => null, 'blank_tokens' => [], 'most_frequent' => [], 'shapes' => []] : [],
             ];
     }

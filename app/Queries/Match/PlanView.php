@@ -20,8 +20,14 @@ use NineTally\Core\Plan\UnusablePlan;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Value\DeclaredInWords;
+use NineTally\Core\Value\DeclaredReading;
 
-/** The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied. */
+/**
+ * The draft with the columns of both sides, a few values of each, and what keeps the draft from being tallied.
+ *
+ * @phpstan-import-type Declared from DeclaredReading
+ */
 final readonly class PlanView
 {
     private const EXAMPLES = 3;
@@ -46,10 +52,28 @@ final readonly class PlanView
             'number' => $draft->number ?? 0,
             'version' => $latest?->number,
             'parameters' => (object) $dataset->parameters,
+            'defaults' => $this->defaults($dataset),
             'source' => $this->side($source, $draft, $masks->source),
             'target' => $this->side($target, $draft, $masks->target),
             'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),
         ];
+    }
+
+    /** @return list<string> what new datasets of the migration begin with, in words */
+    private function defaults(Dataset $dataset): array
+    {
+        $kept = $dataset->migration->plan_defaults ?? [];
+        $words = [];
+        foreach (Side::cases() as $side) {
+            /** @var Declared $declared */
+            $declared = $kept['sides'][$side->value] ?? [];
+            $label = $side === Side::Source ? $dataset->migration->source_label : $dataset->migration->target_label;
+            foreach (DeclaredInWords::of($declared) as $form) {
+                $words[] = "{$label}: {$form}";
+            }
+        }
+
+        return $words;
     }
 
     /** @return array{rows: int, columns: list<array{name: string, examples: list<string>}>}|null */

@@ -10,6 +10,7 @@ use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Delivery;
 use App\Queries\Review\SideMask;
+use NineTally\Core\Advice\FoldAdvice;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\StepCatalogue;
@@ -81,7 +82,9 @@ final readonly class PreparationTrial
             'isBeginning' => $this->sample->isBeginning($delivery),
             'steps' => $steps,
             'readyRows' => $rules->preparation->isEmpty() ? $delivery->delivered_count : $rows,
-            'readyColumns' => $steps === [] ? $columns : $steps[count($steps) - 1]['columns'],
+            'readyColumns' => $ready = $steps === [] ? $columns : $steps[count($steps) - 1]['columns'],
+            // What a step that turns columns into rows begins with.
+            'alike' => FoldAdvice::runs($ready)[0] ?? [],
             'ready' => $mask
                 ->ofPrepared()
                 ->rows(

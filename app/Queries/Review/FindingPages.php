@@ -158,6 +158,24 @@ final readonly class FindingPages
         );
     }
 
+    /**
+     * Where a finding stands in the list of a filter.
+     *
+     * @param  int  $sequence  of the finding, which never changes within its tally
+     * @return int|null counted from 1; null where it is not in the list
+     */
+    public function placeOf(Tally $tally, Filter $filter, int $sequence): ?int
+    {
+        $order = $this->findings->order($filter);
+        $found = $this->findings->query($tally, $filter)->where('f.sequence', $sequence)->selectRaw("{$order} AS place")->first();
+        if (! $found instanceof \stdClass) {
+            return null;
+        }
+        $at = DatabaseRow::of($found)->int('place');
+
+        return $filter->isPlain() ? $at : $this->findings->query($tally, $filter)->where($order, '<=', $at)->count();
+    }
+
     public function count(Tally $tally, Filter $filter): int
     {
         return $this->total($tally, $filter) ?? $this->counts->count($tally, $filter);

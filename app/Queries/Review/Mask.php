@@ -136,7 +136,10 @@ final readonly class Mask
             return;
         }
         $isKeyHidden = $filter->text('key') !== null && in_array(($filter->number('keyColumn') ?? 0) - 1, $this->keyPlaces, true);
-        if ($isKeyHidden || $filter->text('text') !== null || ($filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally))) {
+        $column = $filter->text('column');
+        $isColumnHidden = $column !== null && $this->hidesColumn($column);
+        $isValueHidden = $filter->looksAtCells() && $this->hidesPatternsOf($filter, $tally);
+        if ($isKeyHidden || $isColumnHidden || $filter->text('text') !== null || $isValueHidden) {
             $this->mustNotSearch();
         }
         $total = $filter->number('total') === null ? null : $tally->totals()->where('number', $filter->number('total'))->first();

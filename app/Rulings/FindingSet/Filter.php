@@ -38,10 +38,10 @@ final readonly class Filter
     public const NUMBERS = ['pattern', 'act', 'keyColumn', 'part', 'total', 'group'];
 
     /** What may be the empty text: of values that is the blank cell. Any other term that is empty says nothing. */
-    public const MAY_BE_BLANK = ['source', 'target', 'key'];
+    public const MAY_BE_BLANK = ['source', 'target', 'key', 'value'];
 
     /** What only rows have. A list of cells with one of these has those of such rows. */
-    public const OF_ROWS = ['reason', 'side', 'part', 'bridged', 'total', 'group', 'moved'];
+    public const OF_ROWS = ['reason', 'side', 'part', 'bridged', 'total', 'group', 'moved', 'column', 'value'];
 
     /** What the pattern of a cell, or the class of a row, says of all that are in it. */
     private const OF_GROUPS = ['pattern', 'pair', 'cause', 'cellClass', 'class'];
@@ -114,6 +114,9 @@ final readonly class Filter
             'target' => ['nullable', 'string'],
             'key' => ['nullable', 'string', 'required_with:keyColumn'],
             'keyColumn' => ['integer', 'min:1', 'max:20', 'required_with:key'],
+            // Rows with exactly this cell in any column of theirs.
+            'column' => ['string', 'max:10000', 'required_with:value'],
+            'value' => ['nullable', 'string', 'present_with:column'],
             'text' => ['nullable', 'string', 'max:1000'],
             'sequences' => ['array', 'min:1', 'max:'.self::MOST_SELECTED],
             'sequences.*' => ['integer', 'min:1'],

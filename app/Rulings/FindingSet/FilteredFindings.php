@@ -200,6 +200,7 @@ final readonly class FilteredFindings
         if ($filter->text('bridged') !== null) {
             $query->where("{$table}.is_bridged", true);
         }
+        RowColumn::narrow($query, $table, $tally, $filter);
     }
 
     private function key(Builder $query, string $table, Filter $filter): void

@@ -42,7 +42,9 @@ final class AdviceTest extends TestCase
         $this->api('GET', "/datasets/{$this->dataset->id}/advice")->assertOk()->assertJson(['keys' => ['isWaiting' => true]]);
         Queue::assertPushedOn('default', FindAnswer::class);
         Queue::assertPushedOn('quick', FindAnswer::class);
-        Queue::assertPushed(FindAnswer::class, 2);
+        // Which columns pair, which tell rows apart, which rows meet, what keeps the others apart, what stands as rows, and how values are
+        // written.
+        Queue::assertPushed(FindAnswer::class, 6);
     }
 
     #[Group('long')]
@@ -137,54 +139,6 @@ final class AdviceTest extends TestCase
                 ],
             ],
         ]);
-    }
-
-    public function test_pairs_that_are_more_than_text_are_named(): void
-    {
-        $this->deliver('source', "basin,fee,since,seen\nKB,1.50,2024-03-01,2024-05-06\nLM,2,2024-03-02,2024-05-07\n");
-        $this->deliver('target', "basin,fee,since,seen\nKB,\"1.012,5\",01/03/2024,06.05.2024\nLM,\"2,00\",02/03/2024,17.05.2024\n");
-        /** @var array{columnPairs: list<array{source: string}>} $plan */
-        $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")
-            ->assertOk()
-            ->json('draft');
-        $kinds = fn(): array => array_column(
-            $this->objects($this->api('GET', "/datasets/{$this->dataset->id}/advice"), 'kinds'),
-            null,
-            'source',
-        );
-
-        $advised = $kinds();
-        self::assertSame(['fee', 'since', 'seen'], array_keys($advised));
-        self::assertSame(
-            ['number', true, ['source' => [], 'target' => [['decimalMark' => ',', 'groupMark' => '.']]]],
-            [$advised['fee']['kind'], $advised['fee']['isText'], $advised['fee']['declares']],
-        );
-        self::assertSame(
-            [['dateForms' => ['dd/MM/yyyy']], ['dateForms' => ['MM/dd/yyyy']]],
-            ((array) $advised['since']['declares'])['target'],
-        );
-        self::assertSame([['dateForms' => ['dd.MM.yyyy']]], ((array) $advised['seen']['declares'])['target']);
-
-        // A plan that reads them so, and does not say in which form, is told what it lacks until it does.
-        $typed = [
-            ...$plan,
-            'columnPairs' => array_map(
-                static fn(array $pair): array => [...$pair, 'kind' => $advised[$pair['source']]['kind'] ?? 'text'],
-                $plan['columnPairs'],
-            ),
-        ];
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", $typed)->assertOk();
-        self::assertSame([false, false, false], array_column($kinds(), 'isText'));
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
-            ...$typed,
-            'sides' => [
-                'target' => [
-                    'dateForms' => ['dd/MM/yyyy', 'dd.MM.yyyy'],
-                    'columns' => ['fee' => ['decimalMark' => ',', 'groupMark' => '.']],
-                ],
-            ],
-        ])->assertOk();
-        self::assertSame([], $kinds());
     }
 
     public function test_a_table_with_no_key_is_told_so(): void

@@ -20,6 +20,7 @@ final class MatchTest extends TestCase
     {
         $rows = implode('', array_map(static fn(int $row): string => 'B'.($row % 4).','.intdiv($row, 4).",h,1\n", range(1, 200)));
         $this->deliver('source', "basin,berth,holder,fee\n{$rows}");
+        $this->deliver('target', "basin,berth,fee\n".str_replace(',h,1', ',1', $rows));
         $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertOk();
 
         self::assertSame(['basin', 'berth'], array_column((array) $plan->json('draft.key'), 'source'));

@@ -38,8 +38,8 @@ final class PurgeTest extends TestCase
         $this->api('POST', "{$path}/report-orders")->assertAccepted();
         $pack = $this->packed($tally);
         self::assertSame([
-            'cell_findings_1', 'comments', 'correction_lines', 'delivery_profiles', 'kept_filters', 'patterns', 'plan_drafts',
-            'plan_versions', 'refused_records', 'row_findings_1', 'rulings', 'tallies', 'total_groups',
+            'answers', 'cell_findings_1', 'comments', 'correction_lines', 'delivery_profiles', 'kept_filters', 'patterns',
+            'plan_drafts', 'plan_versions', 'refused_records', 'row_findings_1', 'rulings', 'tallies', 'total_groups',
         ], $this->tablesWithSecret());
         self::assertNotSame([], $this->filesWithSecret());
         $before = $this->api('GET', $path)->assertOk();

@@ -70,8 +70,8 @@ final class AskAndCommentTest extends TestCase
         ])->assertUnprocessable();
         $this->api('GET', "/migrations/{$this->migration->id}/people")->assertExactJson([
             'items' => [
-                ['id' => $this->analyst->id, 'name' => 'Ruth Osei', 'role' => 'analyst', 'mayRule' => true],
-                ['id' => $this->owner->id, 'name' => 'Tove Lindqvist', 'role' => 'data owner', 'mayRule' => true],
+                ['id' => $this->analyst->id, 'name' => 'Ruth Osei', 'role' => 'analyst', 'mayWork' => true, 'mayRule' => true],
+                ['id' => $this->owner->id, 'name' => 'Tove Lindqvist', 'role' => 'data owner', 'mayWork' => false, 'mayRule' => true],
             ],
         ]);
     }

@@ -81,6 +81,18 @@ final class FilterTest extends TestCase
                 ],
                 ['text=%25', $rows, static fn(array $row): bool => false],
                 ['text=%22b', $rows, static fn(array $row): bool => $keyOf($row)[0] === 'a,"b'],
+                ['column=basin&value=LM', $rows, static fn(array $row): bool => $keyOf($row)[0] === 'LM'],
+                [
+                    'class=missing&column=holder&value=',
+                    $rows,
+                    static fn(array $row): bool => $row['class'] === 'missing',
+                ],
+                [
+                    'pattern=1&column=basin&value=KB',
+                    array_filter($cells, static fn(array $cell): bool => $cell['pattern'] === 1),
+                    static fn(array $cell): bool => $keyOf($cell)[0] === 'KB',
+                ],
+                ['column=loaded&value=t', $rows, static fn(array $row): bool => $row['class'] === 'changed'],
             ]
             as [$filter, $findings, $means]
         ) {
@@ -139,13 +151,46 @@ final class FilterTest extends TestCase
         );
     }
 
+    public function test_findings_are_counted_by_any_column_and_each_has_its_place_in_a_list(): void
+    {
+        $tally = $this->register();
+        $counts = fn(string $filter): array => array_column(
+            $this->objects($this->api('GET', "/tallies/{$tally->id}/findings/by-column?{$filter}")->assertOk(), 'items'),
+            'findings',
+            'value',
+        );
+        self::assertSame(['LM' => 14], $counts('class=missing&by=basin'));
+        self::assertSame(['KB' => 14], $counts('class=extra&by=basin'));
+        $cells = [];
+        foreach ($this->all($tally, 'pattern=1') as $cell) {
+            $basin = str_getcsv(is_string($cell['key']) ? $cell['key'] : '', ',', '"', '')[0] ?? '';
+            $cells[$basin] = ($cells[$basin] ?? 0) + 1;
+        }
+        self::assertEquals($cells, $counts('pattern=1&by=basin'));
+        self::assertSame([], $counts('class=missing&by=nobody%20has%20it'));
+
+        foreach (['', 'class=extra', 'of=cells', 'pattern=1', 'column=basin&value=LM', 'of=cells&source=%20Anna%20'] as $filter) {
+            $sequences = array_column($this->all($tally, $filter), 'sequence');
+            $place = fn(mixed $sequence): mixed => $this->api(
+                'GET',
+                "/tallies/{$tally->id}/findings/place?{$filter}&finding=".(is_int($sequence) ? $sequence : 0),
+            )->assertOk()->json('place');
+            self::assertSame([1, count($sequences)], [$place($sequences[0]), $place($sequences[count($sequences) - 1])], $filter);
+        }
+        $this->api('GET', "/tallies/{$tally->id}/findings/place?class=extra&finding=1")->assertExactJson(['place' => null]);
+        self::assertSame(
+            ['holder', 'fee'],
+            $this->api('GET', "/tallies/{$tally->id}/findings?key=20&keyColumn=2")->json('items.0.differingColumns'),
+        );
+    }
+
     /** Law: what is told from the groups alone is what stands in the list, over several stretches of it. */
     public function test_a_term_that_nobody_knows_is_refused_and_nothing_is_ruled_on(): void
     {
         $tally = $this->tallied();
         $this->actingAs($this->owner);
-        $this->api('GET', "/tallies/{$tally->id}/findings?of=cells&column=fee&from=1&limit=5")->assertUnprocessable()->assertJson([
-            'errors' => [['pointer' => '/column']],
+        $this->api('GET', "/tallies/{$tally->id}/findings?of=cells&colour=fee&from=1&limit=5")->assertUnprocessable()->assertJson([
+            'errors' => [['pointer' => '/colour']],
         ]);
         $this->api('POST', "/tallies/{$tally->id}/rulings", [
             'scope' => 'filter',

@@ -83,10 +83,15 @@ final class MaskTest extends TestCase
         $pattern = $this->patternOf($tally, 'holder');
 
         self::assertSame(
-            [403, 403, 403],
-            array_map($ask, ['text=Thorn', 'of=cells&source=Thorn%C3%B8y%201', "pattern={$pattern}&target=x"]),
+            [403, 403, 403, 403],
+            array_map($ask, ['column=holder&value=x', 'text=Thorn', 'of=cells&source=Thorn%C3%B8y%201', "pattern={$pattern}&target=x"]),
         );
         self::assertSame([200, 200], array_map($ask, ['pattern='.$this->patternOf($tally, 'fee').'&source=1', 'key=7&keyColumn=2']));
+        $this->api('GET', "/tallies/{$tally->id}/findings/by-column?by=holder")->assertOk()->assertExactJson([
+            'items' => [],
+            'isAll' => true,
+            'isMasked' => true,
+        ]);
         $this->api('POST', "/tallies/{$tally->id}/rulings", [
             'scope' => 'filter',
             'filter' => ['text' => 'Thorn'],

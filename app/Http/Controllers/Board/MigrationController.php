@@ -49,6 +49,7 @@ final class MigrationController extends Controller
                             'id' => $membership->user_id,
                             'name' => $membership->user->name,
                             'role' => $membership->role->label(),
+                            'mayWork' => Act::Work->isFor($membership->role),
                             'mayRule' => Act::Rule->isFor($membership->role),
                         ],
                     )

@@ -18,18 +18,17 @@ use NineTally\Core\Row\Sides;
 
 final class AdviceController extends Controller
 {
-    public function show(Dataset $dataset, Advise $advice): JsonResponse
-    {
+    public function __construct(private readonly Masks $masks) {}
 
-        return response()->json($advice($dataset));
+    public function show(Request $request, Dataset $dataset, Advise $advice): JsonResponse
+    {
+        return response()->json($advice($dataset, $this->masks($request, $dataset)));
     }
 
     /** What the draft would find on the rows of some keys. */
-    public function trial(Request $request, Dataset $dataset, TryPlan $trial, Masks $masks): JsonResponse
+    public function trial(Request $request, Dataset $dataset, TryPlan $trial): JsonResponse
     {
-        $person = $this->person($request);
-
-        return response()->json($trial($dataset, Sides::each(static fn(Side $side): SideMask => $masks->ofSide($dataset, $side, $person))));
+        return response()->json($trial($dataset, $this->masks($request, $dataset)));
     }
 
     public function cancel(Dataset $dataset, Advise $advice): Response
@@ -39,10 +38,18 @@ final class AdviceController extends Controller
         return response()->noContent();
     }
 
-    public function again(Dataset $dataset, Advise $advice): JsonResponse
+    public function again(Request $request, Dataset $dataset, Advise $advice): JsonResponse
     {
         $advice->again($dataset);
 
-        return response()->json($advice($dataset));
+        return response()->json($advice($dataset, $this->masks($request, $dataset)));
+    }
+
+    /** @return Sides<SideMask> */
+    private function masks(Request $request, Dataset $dataset): Sides
+    {
+        $person = $this->person($request);
+
+        return Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person));
     }
 }

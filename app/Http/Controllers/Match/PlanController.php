@@ -6,6 +6,7 @@ namespace App\Http\Controllers\Match;
 
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\JoinDrafts;
+use App\Actions\Match\KeepPlanDefaults;
 use App\Actions\Match\SaveDraft;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Match\JoinDraftRequest;
@@ -51,6 +52,21 @@ final class PlanController extends Controller
                 $this->person($request),
             ),
         );
+    }
+
+    /** New datasets of the migration begin with what this draft says of both sides. */
+    public function keepDefaults(Request $request, Dataset $dataset, KeepPlanDefaults $keep, DraftOf $draftOf): JsonResponse
+    {
+        $keep($dataset);
+
+        return response()->json(($this->view)($dataset->refresh(), $draftOf($dataset), $this->person($request)));
+    }
+
+    public function forgetDefaults(Request $request, Dataset $dataset, DraftOf $draftOf): JsonResponse
+    {
+        $dataset->migration->update(['plan_defaults' => null]);
+
+        return response()->json(($this->view)($dataset->refresh(), $draftOf($dataset), $this->person($request)));
     }
 
     public function update(SaveDraftRequest $request, Dataset $dataset, SaveDraft $saveDraft): JsonResponse

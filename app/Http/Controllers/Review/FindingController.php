@@ -20,6 +20,8 @@ use App\Problems\ValuesAreMasked;
 use App\Queries\Review\ActOfTally;
 use App\Queries\Review\ActsOfTally;
 use App\Queries\Review\AdditionalColumns;
+use App\Queries\Review\CountsByColumn;
+use App\Queries\Review\DifferingColumns;
 use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
@@ -51,6 +53,7 @@ final class FindingController extends Controller
         Tally $tally,
         FindingPages $pages,
         AdditionalColumns $beside,
+        DifferingColumns $differing,
         StandingActs $acts,
     ): JsonResponse {
         $filter = $request->filter();
@@ -66,9 +69,13 @@ final class FindingController extends Controller
         }
         ['items' => $items, 'total' => $total] = $pages->page($tally, $filter, $mask, $from, $limit, $order);
         $values = $beside->of($tally, $mask, $items, $request->beside());
+        $columns = $differing->of($tally, $items);
         $lines = array_map(static fn(RulableRow|RulableCell $finding): array => $finding instanceof RulableCell
             ? CellFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->rowSequence] ?? []]
-            : RowFindingResource::make($finding)->resolve($request) + ['beside' => $values[$finding->finding->sequence] ?? []], $items);
+            : RowFindingResource::make($finding)->resolve($request) + [
+                'beside' => $values[$finding->finding->sequence] ?? [],
+                'differingColumns' => $columns[$finding->finding->sequence] ?? [],
+            ], $items);
 
         return response()->json([
             'of' => $filter->isOfCells ? 'cells' : 'rows',
@@ -87,6 +94,29 @@ final class FindingController extends Controller
         $this->mask($request, $tally, $filter);
 
         return response()->json(['total' => $pages->count($tally, $filter)]);
+    }
+
+    /** How many of them each value of a column has. */
+    public function byColumn(FilterRequest $request, Tally $tally, CountsByColumn $counts): JsonResponse
+    {
+        $filter = $request->filter();
+        $column = $request->string('by')->toString();
+        $mask = $this->mask($request, $tally, $filter);
+        // What is counted by its values is told by them.
+        $isMasked = $mask->hidesColumn($column);
+
+        $counted = $isMasked ? ['items' => [], 'isAll' => true] : $counts->of($tally, $filter, $column);
+
+        return response()->json($counted + ['isMasked' => $isMasked]);
+    }
+
+    /** Where a finding stands in the list of a filter, counted from 1. */
+    public function place(FilterRequest $request, Tally $tally, FindingPages $pages): JsonResponse
+    {
+        $filter = $request->filter();
+        $this->mask($request, $tally, $filter);
+
+        return response()->json(['place' => $pages->placeOf($tally, $filter, $request->integer('finding'))]);
     }
 
     /** What the differences of the filter's cells come to, by column. */

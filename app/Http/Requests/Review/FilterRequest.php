@@ -25,6 +25,8 @@ final class FilterRequest extends FormRequest
             'order' => [Rule::enum(FindingOrder::class)],
             'as' => ['in:csv,json-lines'],
             'for' => ['in:spreadsheets'],
+            'by' => ['string', 'max:10000'],
+            'finding' => ['integer', 'min:1'],
             'beside' => ['array', 'max:'.AdditionalColumns::MOST_COLUMNS],
             'beside.*' => ['string', 'max:10000'],
         ];
