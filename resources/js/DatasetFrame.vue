@@ -7,6 +7,7 @@ import { useDatasetId } from '@/composables/useDatasetId'
 import CourseRail from '@/parts/CourseRail.vue'
 import LoadState from '@/parts/LoadState.vue'
 import MaskStrip from '@/parts/MaskStrip.vue'
+import RoleStrip from '@/parts/RoleStrip.vue'
 import TopBar from '@/parts/TopBar.vue'
 import WorkbookTray from '@/parts/WorkbookTray.vue'
 
@@ -46,6 +47,7 @@ watchEffect(() => {
         <p v-if="said" class="news" role="status">{{ said }} <el-button link @click="dismiss">Close</el-button></p>
         <div class="station">
           <MaskStrip v-if="course.sensitive" :dataset="course.id" :sensitive="course.sensitive" />
+          <RoleStrip :course="course" />
           <RouterView v-slot="{ Component }">
             <component :is="Component" :key="course.id" :course="course" />
           </RouterView>
@@ -92,8 +94,12 @@ watchEffect(() => {
   align-self: end;
 }
 @media (width < 900px) {
-  .beside {
+  .beside,
+  .station {
     grid-area: auto;
+  }
+  .station {
+    min-inline-size: 0;
   }
   .frame {
     block-size: auto;

@@ -1,5 +1,6 @@
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
+import '@/style/digits.css'
 import 'element-plus/dist/index.css'
 import '@/style/tokens.css'
 import '@/style/element-plus.css'

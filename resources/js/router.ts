@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { followPage } from '@/composables/mainPart'
 import { routes as access } from '@/stations/access/routes'
 import { routes as board } from '@/stations/board/routes'
 import { routes as deliver } from '@/stations/deliver/routes'
@@ -22,3 +23,9 @@ const routes: RouteRecordRaw[] = [
 ]
 
 export const router = createRouter({ history: createWebHistory(), routes })
+
+// A filter in the address is the same page.
+router.afterEach((to, from) => {
+  if (from.matched.length === 0 || to.path === from.path) return
+  setTimeout(() => followPage(() => router.currentRoute.value.path === to.path))
+})

@@ -126,16 +126,25 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
                 'target' => $this->preparation($dataset, 'target'),
             ],
             'findings' => [
-                'total' => $this->api('GET', "/tallies/{$tally->id}/findings/count")->json('total'),
-                'items' => $this->api('GET', "/tallies/{$tally->id}/findings")->json('items'),
+                'total' => $this->api('GET', "/tallies/{$tally->id}/findings/count?{$this->filter()}")->json('total'),
+                'items' => $this->api('GET', "/tallies/{$tally->id}/findings?{$this->filter()}")->json('items'),
             ],
-            'worth' => (array) $this->api('GET', "/tallies/{$tally->id}/findings/worth")->json('items'),
+            'worth' => (array) $this->api('GET', "/tallies/{$tally->id}/findings/worth?{$this->filter()}")->json('items'),
             'record' => [
                 ...(array) $this->api('GET', "/tallies/{$tally->id}/records/1")->json(),
                 'counted' => [count($this->objects($this->api('GET', "/tallies/{$tally->id}/records/1"), 'fields')), ...range(0, 20)],
             ],
             default => throw new \OutOfBoundsException("there is no answer about \"{$about}\""),
         };
+    }
+
+    /** What Review looks at stands in its address; so do the tally, the order and the finding that is opened. */
+    private function filter(): string
+    {
+        parse_str((string) parse_url($this->browser->getCurrentURL(), PHP_URL_QUERY), $terms);
+        unset($terms['tally'], $terms['order'], $terms['finding']);
+
+        return http_build_query($terms + (isset($terms['pattern']) ? ['of' => 'cells'] : []));
     }
 
     /** @return array{source: array<string, mixed>, target: array<string, mixed>} by side and column */
@@ -150,7 +159,10 @@ final class EveryFigureIsComputedTest extends BrowserTestCase
             }
         }
 
-        return $profile;
+        $rows = $this->objects($this->api('GET', "/datasets/{$dataset->id}/profile"), 'rows');
+        $differing = array_filter($rows, static fn(array $row): bool => $row['weight'] > 0 || $row['looksChanged'] === true);
+
+        return $profile + ['rows' => ['length' => count($rows), 'differing' => count($differing)]];
     }
 
     private function preparation(Dataset $dataset, string $side): mixed

@@ -37,8 +37,7 @@ final class RuthBringsADatasetOfHerOwnTest extends BrowserTestCase
         $this->see('Source 9 records = 8 delivered + 1 refused');
         $this->see('Target 5 records = 5 delivered + 0 refused');
 
-        $this->press('Go on to Prepare');
-        $this->press('Match 8 with 5 prepared rows');
+        $this->press('Match the rows');
         $this->see('Which row is which, and what must be equal');
         $this->press('Make basin part of the key');
         $this->press('Make berth part of the key');

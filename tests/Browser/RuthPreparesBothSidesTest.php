@@ -28,7 +28,7 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->see('values: source above, target below');
         $this->meetsNoBarrier();
 
-        $this->press('Go on to Prepare');
+        $this->station('Prepare');
         $this->choose('Add a step for the old register', 'Leave out blank rows');
         $this->see('3 rows ready to match');
         $this->choose('Add a step for the old register', 'Tidy text');
@@ -36,6 +36,8 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
         $this->see('3 cells altered');
         $this->choose('Add a step for the old register', 'Leave out columns');
         $this->see('Leave out the column fee, old');
+        $this->see('nothing is changed until you choose below');
+        $this->press('Switch on');
         $this->choose('Add a step for the old register', 'Compute a column');
         $this->type('Column', 'fee');
         $this->type('Is', 'replaced(column("fee, old"), ",", ".")');
@@ -46,7 +48,7 @@ final class RuthPreparesBothSidesTest extends BrowserTestCase
             WebDriverKeys::NULL,
         ]);
         $this->see('3 cells altered 3 rows Leave out the column fee, old');
-        $this->choose('Add a step for the old register', 'Number or rank rows');
+        $this->choose('Add a step for the old register', 'Number rows, or rank them');
         $this->see('Number rows into number');
         $this->meetsNoBarrier();
         $this->press('Undo');

@@ -19,6 +19,7 @@ final class RuthSignsInAgainTest extends BrowserTestCase
         $this->tallied();
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->press('Moorings');
+        $this->press('All differences');
         $this->see('Every row that does not agree');
         $this->keys('E');
         $this->see('Enter the ruling');

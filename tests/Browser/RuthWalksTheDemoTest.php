@@ -64,6 +64,8 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
         $this->see('What differs, and why');
         $this->see($this->balance('Source', 'missing', $source));
         $this->see($this->balance('Target', 'extra', $target));
+        // Many patterns of one column are a family, and folded.
+        $this->press('Patterns of holder_name → holder, differ');
         foreach (
             [
                 'holder_name → holder: spaces differ and capitals differ' => $this->planted('holder_name', 'spacing+case'),

@@ -45,7 +45,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->see('Somebody else');
         $this->see('no cause found');
         $this->keys('?');
-        $this->see('Single letters act while the focus is in the list');
+        $this->see('Single letters and signs act as keys');
     }
 
     #[Group('long')]
@@ -74,6 +74,7 @@ final class ToveRulesByKeyboardTest extends BrowserTestCase
         $this->see('What differs, and why');
         $this->open('/datasets/1/match');
         $this->see('Which row is which');
+        $this->see('To choose the key and tally, ask Ruth Osei (analyst).');
 
         self::assertSame(0, $this->howMany('//button[starts-with(normalize-space(.), "Tally ")]'));
         $this->open('/datasets/1/nowhere');

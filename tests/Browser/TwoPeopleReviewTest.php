@@ -29,6 +29,9 @@ final class TwoPeopleReviewTest extends BrowserTestCase
 
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->press('Moorings');
+        // Whoever comes without a filter begins with what weighs most.
+        $this->see('Which value became which');
+        $this->press('All differences');
         $this->see('Every row that does not agree');
         $this->press('fee: 12 blanked cells');
         $this->see('12 cells');

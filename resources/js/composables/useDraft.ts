@@ -1,36 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { readSo, withFold, withRungs, withSteps, withTokens, type Fold, type ReadAs, type Rung, type Side, type Token } from '@/composables/draftChanges'
 import { useJoin } from '@/composables/useJoin'
 import { keepChanges, keptChanges, type Station } from '@/composables/keptChanges'
-import { formsOf, formsOfKinds, inOrder } from '@/format/rules'
+import { freshStepId } from '@/format/freshStepId'
+import { formsOfKinds, inOrder } from '@/format/rules'
 
 type Draft = Schemas['PlanDraft']
 type Pair = Schemas['KeyColumn']
-export type Side = 'source' | 'target'
-/** A pair, the kind to read it as, and what its columns declare for that. */
-export interface ReadAs extends Pair {
-  kind: Schemas['Kind']
-  declares: Partial<Record<Side, Schemas['Reading'] | undefined>>
-}
-
-/** A pair that gets a new kind forgives its own form and nothing else. */
-function readSo(draft: Draft, kinds: readonly ReadAs[]): Draft {
-  const sides = { ...draft.sides }
-  for (const one of kinds) {
-    for (const side of ['source', 'target'] as const) {
-      const declared = one.declares[side]
-      const columns = sides[side]?.columns
-      if (declared !== undefined) sides[side] = { ...sides[side], columns: { ...columns, [one[side]]: { ...columns?.[one[side]], ...declared } } }
-    }
-  }
-  const columnPairs = draft.columnPairs.map((column) => {
-    const kind = kinds.find(({ source }) => source === column.source)?.kind ?? column.kind
-    return kind === column.kind ? column : { ...column, kind, forgives: [...new Set([...(column.forgives ?? []), ...formsOf(kind)])] }
-  })
-  return { ...draft, columnPairs, ...(Object.keys(sides).length > 0 && { sides }) }
-}
-
 /** The draft of the plan: each change is kept at once, and can be taken back, at a station also after the page was loaded again. Who needs it only now and then says when it is wanted. */
 export function useDraft(course: () => Schemas['Course'], { station, isWanted = () => true }: { station?: Station; isWanted?: () => boolean } = {}) {
   const queries = useQueryClient()
@@ -197,6 +175,11 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     }))
   }
 
+  /** Columns of a side become rows, as they stand on the other. */
+  function fold(proposed: Fold): void {
+    change((next) => withFold(next, proposed, freshStepId))
+  }
+
   /** Gives what a pair forgives to others too, as one change; forms of a kind stay with whoever has that kind. */
   function forgiveIn(sources: readonly string[], forgives: readonly Schemas['FormCause'][]): void {
     change((next) => ({
@@ -220,9 +203,14 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     change((next) => ({ ...next, defaults: { forgives: forgives.filter((cause) => !formsOfKinds.includes(cause)) } }))
   }
 
-  /** Reads several pairs as their kind, and their columns in the forms that go with it, as one change. */
-  function readAs(kinds: readonly ReadAs[]): void {
-    change((next) => readSo(next, kinds))
+  /** Reads several pairs as their kind, and their columns in the forms that go with it, and takes values for blank, as one change. */
+  function readAs(kinds: readonly ReadAs[], tokens: readonly Token[] = []): void {
+    change((next) => withTokens(readSo(next, kinds), tokens))
+  }
+
+  /** Columns of the key forgive causes of form, or have steps that take them away, as one change. */
+  function forgiveInKey(rungs: readonly Rung[], asSteps = false): void {
+    change((next) => (asSteps ? withSteps(next, rungs, freshStepId) : withRungs(next, rungs, freshStepId)))
   }
 
   /** Sets how one column of a side is read. */
@@ -302,6 +290,8 @@ export function useDraft(course: () => Schemas['Course'], { station, isWanted = 
     toggleKey,
     rule,
     readAs,
+    forgiveInKey,
+    fold,
     forgiveIn,
     forgiveByDefault,
     declare,

@@ -5,11 +5,12 @@ const HIGHEST = 8_000_000
 const AROUND = 8
 
 /** Which rows of a long list are in sight, for any number of rows of one height. */
-export function useVirtualRows(scroller: Ref<HTMLElement | null>, total: () => number, rowHeight: number) {
+export function useVirtualRows(scroller: Ref<HTMLElement | null>, total: () => number, rowHeightNow: number | (() => number)) {
+  const rowHeight = computed(() => (typeof rowHeightNow === 'number' ? rowHeightNow : rowHeightNow()))
   const scrolled = ref(0)
   const viewport = ref(600)
-  const height = computed(() => Math.min(total() * rowHeight, HIGHEST))
-  const fits = computed(() => viewport.value / rowHeight)
+  const height = computed(() => Math.min(total() * rowHeight.value, HIGHEST))
+  const fits = computed(() => viewport.value / rowHeight.value)
   /** place in the list of the row at the top edge; a fraction while a row is half scrolled out */
   const top = computed(() => {
     const way = height.value - viewport.value
@@ -19,7 +20,7 @@ export function useVirtualRows(scroller: Ref<HTMLElement | null>, total: () => n
   const last = computed(() => Math.min(total(), Math.ceil(top.value + fits.value) + AROUND))
   const rows = computed(() => Array.from({ length: Math.max(0, last.value - first.value) }, (_, position) => first.value + position))
   /** where the first drawn row stands */
-  const offset = computed(() => scrolled.value + (first.value - top.value) * rowHeight)
+  const offset = computed(() => scrolled.value + (first.value - top.value) * rowHeight.value)
 
   function goTo(index: number): void {
     const element = scroller.value

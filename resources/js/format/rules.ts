@@ -35,9 +35,6 @@ export const groupMarks = [
   { mark: "'", label: "an apostrophe: 1'234" },
 ] as const
 
-/** Date forms to choose from; others can be typed. */
-export const dateForms = ['yyyy-MM-dd', 'dd/MM/yyyy', 'MM/dd/yyyy', 'dd.MM.yyyy', 'd MMM yyyy', 'yyyyMMdd'] as const
-
 /** Forms that are forgiven because of a kind. */
 export const formsOfKinds = kinds.flatMap(({ forgives }) => forgives)
 export const formsOf = (kind: Schemas['Kind']): readonly Cause[] => kinds.find((known) => known.kind === kind)?.forgives ?? []

@@ -123,4 +123,14 @@ th {
   color: var(--ink-2);
   white-space: nowrap;
 }
+@media (width < 700px) {
+  .balance {
+    flex-wrap: wrap;
+    max-inline-size: 100%;
+  }
+  tr {
+    display: flex;
+    flex-wrap: wrap;
+  }
+}
 </style>

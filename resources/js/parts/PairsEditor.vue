@@ -15,6 +15,29 @@ function add(): void {
   emit('update', [...props.pairs, { [one]: first.value, [other]: second.value }])
   first.value = second.value = ''
 }
+/** Lines of two cells each, divided by a tab, a semicolon or a comma, as tables are copied and saved; what is there already is replaced. */
+function take(text: string): void {
+  const read = text
+    .split(/\r?\n/)
+    .map((line) => line.split(line.includes('\t') ? '\t' : line.includes(';') ? ';' : ','))
+    .map((cells) => cells.map((cell) => cell.trim().replaceAll(/^"|"$/g, '')))
+    .filter((cells) => cells.length >= 2 && cells[0] !== '')
+  const isNew = (pair: Record<string, string>): boolean => !read.some((cells) => cells[0] === pair[one])
+  if (read.length > 0) emit('update', [...props.pairs.filter(isNew), ...read.map(([from = '', to = '']) => ({ [one]: from, [other]: to }))])
+}
+function paste(event: ClipboardEvent): void {
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  if (!text.trim().includes('\n')) return
+  event.preventDefault()
+  take(text)
+}
+async function readFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file !== undefined) take(await file.text())
+  input.value = ''
+}
+const file = ref<HTMLInputElement | null>(null)
 const set = (place: number, name: string, value: string): void =>
   emit(
     'update',
@@ -65,7 +88,12 @@ const set = (place: number, name: string, value: string): void =>
         >Remove</el-button
       >
     </div>
-    <form v-if="mayWork" class="line" @submit.prevent="add">
+    <p v-if="mayWork && columns.length === 0" class="quiet">
+      Paste two columns of a table into the first field, or
+      <el-button link size="small" @click="file?.click()">read them from a file</el-button>.
+      <input ref="file" type="file" tabindex="-1" class="unseen" accept=".csv,.tsv,.txt" :aria-label="`${label}: from a file`" @change="readFile" />
+    </p>
+    <form v-if="mayWork" class="line" @submit.prevent="add" @paste="paste">
       <el-select v-if="columns.length > 0" v-model="first" size="small" filterable :aria-label="`${label}: new`">
         <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
       </el-select>

@@ -1,22 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { dateForms, groupMarks } from '@/format/rules'
-import CommittedInput from '@/parts/CommittedInput.vue'
+import ReadingFields from '@/parts/ReadingFields.vue'
+import type { ReadingProps } from '@/parts/readingProps'
 
 /** How a side or a reference writes its values, or those of one column: blank tokens, and the forms of a kind. */
-const props = defineProps<{
-  side: 'source' | 'target' | 'reference'
-  label: string
-  kind: Schemas['Kind'] | 'any'
-  reading: Schemas['Reading']
-  /** what holds where the column declares nothing of its own */
-  inherited?: Schemas['Reading']
-  mayWork: boolean
-}>()
+defineProps<ReadingProps & { side: 'source' | 'target' | 'reference' }>()
 const emit = defineEmits<{ declare: [reading: Schemas['Reading']] }>()
 
-const isOfTime = computed(() => props.kind === 'date' || props.kind === 'date-time' || props.kind === 'any')
 const asTheSide = (values: readonly string[] | undefined, otherwise: string): string =>
   values === undefined || values.length === 0 ? otherwise : `as the whole side: ${values.join(', ')}`
 </script>
@@ -41,57 +31,15 @@ const asTheSide = (values: readonly string[] | undefined, otherwise: string): st
         <el-option v-for="token in ['NULL', 'N/A', '-', 'none']" :key="token" :value="token" :label="token" />
       </el-select>
     </label>
-    <label v-if="kind === 'number' || kind === 'any'">
-      <span>Decimals after</span>
-      <el-select
-        :model-value="reading.decimalMark ?? inherited?.decimalMark ?? '.'"
-        :disabled="!mayWork"
-        :aria-label="`${label}: decimals after`"
-        @update:model-value="emit('declare', { decimalMark: $event })"
-      >
-        <el-option value="." label="a point: 1234.50" />
-        <el-option value="," label="a comma: 1234,50" />
-      </el-select>
-    </label>
-    <label v-if="kind === 'number' || kind === 'any'">
-      <span>Between groups of three digits</span>
-      <el-select
-        :empty-values="[null, undefined]"
-        :model-value="reading.groupMark ?? inherited?.groupMark ?? ''"
-        :disabled="!mayWork"
-        :aria-label="`${label}: between groups of three digits`"
-        @update:model-value="emit('declare', { groupMark: $event })"
-      >
-        <el-option v-for="{ mark, label: said } in groupMarks" :key="mark" :value="mark" :label="said" />
-      </el-select>
-    </label>
-    <label v-if="isOfTime">
-      <span>Date forms, tried in this order</span>
-      <el-select
-        :model-value="reading.dateForms ?? []"
-        multiple
-        filterable
-        allow-create
-        default-first-option
-        :reserve-keyword="false"
-        :disabled="!mayWork"
-        :aria-label="`${label}: date forms`"
-        :placeholder="asTheSide(inherited?.dateForms, '2027-03-31 only')"
-        @update:model-value="emit('declare', { dateForms: $event })"
-      >
-        <el-option v-for="form in dateForms" :key="form" :value="form" :label="form" />
-      </el-select>
-    </label>
-    <label v-if="kind === 'date-time'">
-      <span>Clocks stand in the time zone</span>
-      <CommittedInput
-        :value="reading.zone ?? ''"
-        :disabled="!mayWork"
-        :aria-label="`${label}: time zone`"
-        :placeholder="inherited?.zone === undefined ? 'not said, such as Europe/London' : `as the whole side: ${inherited.zone}`"
-        @commit="emit('declare', { zone: $event.trim() === '' ? undefined : $event.trim() })"
-      />
-    </label>
+    <ReadingFields
+      :label="label"
+      :kind="kind"
+      :reading="reading"
+      :inherited="inherited"
+      :found="found"
+      :may-work="mayWork"
+      @declare="emit('declare', $event)"
+    />
   </fieldset>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { focusMainPart } from '@/composables/mainPart'
 import { useForMe } from '@/composables/useForMe'
 import { useSession, useSignOut } from '@/composables/useSession'
 
@@ -10,6 +11,7 @@ const { data: waiting } = useForMe(() => session.value?.person != null)
 
 <template>
   <div class="top">
+    <button type="button" class="plain skip" @click="focusMainPart">Skip to the content</button>
     <RouterLink to="/" class="home" aria-label="Nine Tally, to the board">
       <svg viewBox="0 0 40 22" width="40" height="22" aria-hidden="true">
         <g stroke="#fff" stroke-width="2.4" stroke-linecap="round">
@@ -60,6 +62,13 @@ button {
 a {
   color: inherit;
   text-decoration: none;
+}
+.skip:not(:focus) {
+  position: absolute;
+  inline-size: 1px;
+  block-size: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .home {
   display: flex;

@@ -14,7 +14,7 @@
 <main>
 <div class="top"><span>{{ $migration->name }}</span><span>Report of the migration</span></div>
 <h1>{{ $accepted === $tallied && $tallied > 0 ? 'Every dataset is accepted' : "{$n($accepted)} of {$n($tallied)} datasets that were tallied are accepted" }}</h1>
-<p>{{ $migration->source_label }} is moved into {{ $migration->target_label }}. {{ $agreement }} of all values are right, {{ $n($right) }} of {{ $n($values) }}, by the newest tally of each dataset.</p>
+<p>{{ $migration->source_label }} is moved into {{ $migration->target_label }}. {{ $n($right) }} of {{ $n($values) }} values are right ({{ $agreement }}), by the newest tally of each dataset.</p>
 @if($dutiesRelaxed !== [])<p class="warn">In this migration {{ implode(', and ', $dutiesRelaxed) }}.</p>@endif
 <h2>Dataset by dataset</h2>
 <table>

@@ -72,6 +72,7 @@ const end = useMutation({
   padding: 18px 24px;
   max-inline-size: 88ch;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
 }
 .password {

@@ -2,16 +2,20 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
-import { answer, api } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
+import { useForMe } from '@/composables/useForMe'
 import { counted, inWords } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { figures } from '@/format/said'
 import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
+import SaidText from '@/parts/SaidText.vue'
 import TopBar from '@/parts/TopBar.vue'
 import AddDataset from '@/stations/board/AddDataset.vue'
 import TermsDialog from '@/stations/board/TermsDialog.vue'
 import RehearsalsDialog from '@/stations/board/RehearsalsDialog.vue'
+import DropFiles from '@/stations/board/DropFiles.vue'
 import BoardTable from '@/stations/board/BoardTable.vue'
 
 const route = useRoute()
@@ -36,6 +40,21 @@ const {
   queryFn: ({ signal }) => answer(api.GET('/migrations/{migration}/board', { params: { path: { migration: id.value } }, signal })),
   refetchInterval: () => ((all.data.value?.started.length ?? 0) > 0 ? 5000 : false),
 })
+/** A reference that was tallied stands among the others: there is something to be said of it. */
+const isApart = ({ isReference, tally }: Schemas['Board']['datasets'][number]): boolean => isReference && tally === null
+const compared = computed(() => (board.value?.datasets ?? []).filter((dataset) => !isApart(dataset)))
+const references = computed(() => (board.value?.datasets ?? []).filter(isApart))
+const { data: waiting } = useForMe()
+const asked = computed(() => waiting.value?.asked.length ?? 0)
+const toSign = computed(() => waiting.value?.toSign.length ?? 0)
+const waits = computed(() => asked.value + toSign.value)
+const dropped = ref<File[]>([])
+const input = ref<HTMLInputElement | null>(null)
+function chosen(event: Event): void {
+  const field = event.target as HTMLInputElement
+  dropped.value = [...(field.files ?? [])]
+  field.value = ''
+}
 const isAdding = ref(false)
 const isTallyingAll = ref(false)
 const rehearsal = ref('')
@@ -71,7 +90,7 @@ watchEffect(() => {
 
 <template>
   <TopBar :migration="board?.migration" />
-  <main class="page">
+  <main class="page" @dragover.prevent @drop.prevent="dropped = [...($event.dataTransfer?.files ?? [])]">
     <LoadState :is-loading="isPending" :error="error" what="The board" @retry="refetch()">
       <template v-if="board">
         <div class="head">
@@ -97,25 +116,46 @@ watchEffect(() => {
           </ul>
         </div>
         <div v-if="board.datasets.length > 0" class="sums">
-          <div>
-            <b><FigureValue name="board/sums/agreement" :of="board.sums.agreement" /></b
-            ><span
+          <p v-if="board.sums.values > 0">
+            <b
               ><FigureValue name="board/sums/right" :of="board.sums.right" /> of <FigureValue name="board/sums/values" :of="board.sums.values" /> values are
-              right</span
+              right</b
             >
-          </div>
-          <div>
-            <b><FigureValue name="board/sums/openFindings" :of="board.sums.openFindings" /></b><span>findings to explain</span>
-          </div>
-          <div>
-            <b><FigureValue name="board/sums/openGroups" :of="board.sums.openGroups" /></b><span>patterns still open</span>
-          </div>
+            (<FigureValue name="board/sums/agreement" :of="board.sums.agreement" />);
+            <template v-if="board.sums.openFindings === 0">every finding is ruled on.</template>
+            <template v-else
+              ><SaidText :said="figures('board/sums/openFindings', board.sums.openFindings, 'finding')" /> in
+              <SaidText :said="figures('board/sums/openGroups', board.sums.openGroups, 'pattern')" /> still to explain.</template
+            >
+          </p>
+          <p v-if="waits > 0">
+            <RouterLink to="/for-me">What waits for you</RouterLink>:
+            {{ [asked > 0 ? counted(asked, 'question') : '', toSign > 0 ? counted(toSign, 'signature') : ''].filter(Boolean).join(', ') }}.
+          </p>
           <div class="legend">
             <span v-for="rowClass in legend" :key="rowClass"><RowMark :row-class="rowClass" silent />{{ rowClass }}</span>
           </div>
         </div>
-        <BoardTable v-if="board.datasets.length > 0" :board="board" />
-        <p v-else>A dataset is one table of the migration, with a source side and a target side. Add the first one, then hand over both sides.</p>
+        <BoardTable v-if="compared.length > 0" :board="board" :datasets="compared" />
+        <section v-if="references.length > 0" class="references" aria-label="References">
+          <h2>References</h2>
+          <p class="quiet">Other datasets look values up from these; they are not compared.</p>
+          <ul>
+            <li v-for="one in references" :key="one.id">
+              <RouterLink :to="`/datasets/${one.id}/deliver`">{{ one.name }}</RouterLink>
+              <span v-if="one.keyColumns.length > 0" class="quiet"> by {{ one.keyColumns.join(' + ') }}</span>
+            </li>
+          </ul>
+        </section>
+        <p v-if="board.datasets.length === 0">
+          A dataset is one table of the migration, with a source side and a target side. Add the first one, then hand over both sides.
+        </p>
+        <p v-if="board.mayWork && compared.length > 0" class="drop quiet">
+          Drop files of several datasets anywhere here, or
+          <el-button link size="small" @click="input?.click()">choose them</el-button>: they are sorted to datasets and sides by their names.
+          <input ref="input" type="file" multiple tabindex="-1" class="unseen" aria-label="Files of several datasets" @change="chosen" />
+        </p>
+        <DropFiles v-if="board.mayWork && dropped.length > 0" :files="dropped" :board="board" @close="dropped = []" />
         <AddDataset v-model="isAdding" :migration="id" />
         <TermsDialog v-if="isSettingTerms" :migration="id" @close="isSettingTerms = false" />
         <RehearsalsDialog v-if="isComparing" :migration="id" @close="isComparing = false" />
@@ -164,16 +204,17 @@ h1 {
   gap: 12px 36px;
   padding: 14px 0 16px;
 }
-.sums b {
-  display: block;
-  font-size: 27px;
-  font-weight: 650;
-  letter-spacing: -0.02em;
-  line-height: 1.1;
+.sums p {
+  margin: 0;
+  font-size: 14.5px;
 }
-.sums div > span {
-  color: var(--ink-2);
-  font-size: 13px;
+.references {
+  padding-block-start: 14px;
+  font-size: 13.5px;
+}
+.references p,
+.references ul {
+  margin: 2px 0;
 }
 .legend {
   margin-inline-start: auto;
@@ -188,6 +229,7 @@ h1 {
 }
 .buttons {
   display: flex;
+  flex-wrap: wrap;
   gap: 12px;
 }
 .rehearsal {

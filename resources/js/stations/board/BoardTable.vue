@@ -9,7 +9,7 @@ import AgreementCurve from '@/stations/board/AgreementCurve.vue'
 import SigningLine from '@/stations/board/SigningLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 
-defineProps<{ board: Schemas['Board'] }>()
+defineProps<{ board: Schemas['Board']; datasets: Schemas['Board']['datasets'] }>()
 type Tally = NonNullable<Schemas['Board']['datasets'][number]['tally']>
 const station = (dataset: Schemas['Board']['datasets'][number]): string => (dataset.tally === null ? 'deliver' : 'review')
 const standing = (tally: Tally): Said => {
@@ -34,7 +34,7 @@ const standing = (tally: Tally): Said => {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="dataset in board.datasets" :key="dataset.id" :data-tally="dataset.tally?.id">
+        <tr v-for="dataset in datasets" :key="dataset.id" :data-tally="dataset.tally?.id">
           <th scope="row">
             <RouterLink :to="`/datasets/${dataset.id}/${station(dataset)}`">{{ dataset.name }}</RouterLink>
             <span class="small">{{ dataset.keyColumns.length > 0 ? dataset.keyColumns.join(' + ') : dataset.isReference ? '' : 'no key yet' }}</span>
@@ -43,7 +43,7 @@ const standing = (tally: Tally): Said => {
             <td><OverlapBar :rows="dataset.tally.rows" captioned /></td>
             <td class="number strong">
               <FigureValue name="values/agreement" :of="dataset.tally.figures.agreement" />
-              <AgreementCurve v-if="dataset.curve.length > 1" :curve="dataset.curve" />
+              <AgreementCurve v-if="dataset.curve.length > 0" :curve="dataset.curve" />
             </td>
             <td class="number strong"><FigureValue name="rows_arrived" :of="dataset.tally.figures.rowsArrived" /></td>
             <td>
@@ -71,6 +71,7 @@ const standing = (tally: Tally): Said => {
 <style scoped>
 .scroll {
   overflow-x: auto;
+  position: relative;
 }
 table {
   border-collapse: collapse;

@@ -22,6 +22,12 @@ const note = computed(() => {
   const label = latest.value.side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel
   return `delivery ${latest.value.number} of the ${label.toLowerCase()}, ${moment(latest.value.deliveredAt)} by ${latest.value.deliveredBy}`
 })
+/** Once there is a tally, what is new is tallied again; before, it is matched first. */
+const next = computed(() => {
+  const { tally } = props.course
+  if (tally === null) return { to: 'match', says: 'Match the rows' }
+  return tally.isOnLatestDeliveries ? { to: 'review', says: 'Review what was found' } : { to: 'tally', says: 'Tally again' }
+})
 const MINUTE = 60_000
 /** How far apart the moments are that the two extracts show. */
 const gap = computed(() => {
@@ -37,10 +43,10 @@ const gap = computed(() => {
 
 <template>
   <main class="station">
-    <StationHead heading="What each side handed over" :note="gap === '' ? note : `${note}; ${gap}`">
+    <StationHead heading="What each side handed over" :words="['delivery', 'part']" :note="gap === '' ? note : `${note}; ${gap}`">
       <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
-      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/prepare`" class="next">Go on to Prepare</RouterLink>
+      <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/${next.to}`" class="next">{{ next.says }}</RouterLink>
     </StationHead>
     <div class="two">
       <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />

@@ -1,24 +1,30 @@
 <script setup lang="ts">
 import { useMutation } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import { kindName } from '@/format/rules'
 import { named } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import FigureValue from '@/parts/FigureValue.vue'
 import LoadState from '@/parts/LoadState.vue'
 import ColumnDetail from '@/stations/deliver/ColumnDetail.vue'
+import { byWeight, differenceInWords } from '@/stations/deliver/differences'
 import { useProfile } from '@/stations/deliver/useProfile'
 import { useMisfits } from '@/stations/deliver/useMisfits'
 import ValuesOnOneAxis from '@/stations/deliver/ValuesOnOneAxis.vue'
 
-/** Each column of both sides on one axis, the source above the line and the target below. */
+/** Each column of both sides on one axis, the source above the line and the target below, with what differs; what differs most comes first. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const { data, error, isPending, refetch } = useProfile(() => props.course)
 const again = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/profile', { params: { path: { dataset: props.course.id } } })),
   onSuccess: () => refetch(),
 })
+const inFileOrder = ref(false)
+const both = computed(() => props.course.source !== null && props.course.target !== null)
+const rows = computed(() => (inFileOrder.value || !both.value ? (data.value?.rows ?? []) : byWeight(data.value?.rows ?? [])))
+const differing = computed(() => (data.value?.rows ?? []).filter(({ weight, looksChanged }) => weight > 0 || looksChanged).length)
 const looked = ref<Schemas['ProfileRow'] | null>(null)
 const { data: misfits } = useMisfits(
   () => props.course,
@@ -64,17 +70,29 @@ const readAs = (row: Schemas['ProfileRow']): string => {
       </p>
       <ErrorNote :error="again.error.value" />
       <p v-if="data?.isReading" class="quiet reading" role="status">Reading the values …</p>
+      <p v-if="data && data.rows.length > 0 && both" class="said">
+        <span role="status"
+          ><b
+            ><FigureValue name="profile/rows/differing" :of="differing" /> of <FigureValue name="profile/rows/length" :of="data.rows.length" /> columns
+            differ</b
+          >
+          in what they hold; what differs most stands first.</span
+        >
+        <el-button link size="small" :aria-pressed="inFileOrder" @click="inFileOrder = !inFileOrder">{{
+          inFileOrder ? 'By what differs' : 'In the order of the file'
+        }}</el-button>
+      </p>
       <table v-if="data && data.rows.length > 0">
         <thead>
           <tr>
             <th scope="col">source column</th>
             <th scope="col" class="axis">values: source above, target below</th>
-            <th scope="col" class="kind">looks like</th>
+            <th scope="col" class="differs">what differs</th>
             <th scope="col" class="number">target column</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in data.rows" :key="`${row.source?.name} ${row.target?.name}`" :class="{ changed: row.looksChanged }">
+          <tr v-for="row in rows" :key="`${row.source?.name} ${row.target?.name}`">
             <th scope="row">
               <button v-if="row.source" type="button" class="plain name" @click="looked = row">{{ row.source.name }}</button><span
                 class="quiet"
@@ -83,7 +101,13 @@ const readAs = (row: Schemas['ProfileRow']): string => {
               >
             </th>
             <td><ValuesOnOneAxis :row="row" /></td>
-            <td>{{ readAs(row) }}<span v-if="row.looksChanged" class="quiet">looks changed</span></td>
+            <td>
+              <span v-if="row.differs.length === 0 && !row.looksChanged" class="quiet">{{ readAs(row) }}; nothing seen</span>
+              <ul v-else data-sentence="profile/differs">
+                <li v-for="difference in row.differs" :key="difference.fact">{{ differenceInWords(difference) }}</li>
+                <li v-if="row.looksChanged && row.differs.length === 0">other values stand more often</li>
+              </ul>
+            </td>
             <th scope="row" class="number">
               <button v-if="row.target" type="button" class="plain name" @click="looked = row">{{ row.target.name }}</button><span
                 class="quiet"
@@ -148,16 +172,28 @@ td .quiet {
   text-decoration: underline;
 }
 .axis {
-  inline-size: 30%;
+  inline-size: 26%;
 }
-.kind {
-  inline-size: 116px;
+.differs {
+  inline-size: 24%;
+}
+ul {
+  margin: 0;
+  padding-inline-start: 14px;
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+}
+.said {
+  margin: 0;
+  padding: 6px 16px;
+  font-size: 13px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  align-items: baseline;
 }
 .number {
   text-align: end;
-}
-.changed {
-  background: var(--warn);
 }
 .empty,
 .reading {

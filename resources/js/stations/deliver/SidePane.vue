@@ -104,9 +104,9 @@ const invitation = computed(() => {
       <ClaimList :delivery="delivery" :may-work="course.mayWork" />
       <p v-if="delivery.delivered === 0" class="warn">This file holds a header and no rows. If that is not what was meant, deliver it again.</p>
     </template>
-    <p v-else-if="receipts.length === 0" class="quiet">
-      Nothing delivered yet. Drag one or more files here: delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or zip or
-      not.
+    <p v-else-if="receipts.length === 0" class="place quiet">
+      <b>Drop the files of the {{ label.toLowerCase() }} here.</b> They are looked at before anything is accepted; when both sides are here, their rows are
+      matched. It takes delimited text or text of fixed width, JSON, JSON Lines, XML or a workbook, packed with gzip or zip or not.
     </p>
 
     <ErrorNote :error="error" />
@@ -184,6 +184,11 @@ h2 {
 p {
   margin: 0;
   font-size: 13px;
+}
+.place {
+  border: 2px dashed var(--edge);
+  border-radius: 4px;
+  padding: 18px 16px;
 }
 .digest .cell {
   font-size: 12px;

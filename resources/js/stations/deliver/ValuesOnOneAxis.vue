@@ -7,10 +7,16 @@ const props = defineProps<{ row: Schemas['ProfileRow'] }>()
 
 const HALF = 18
 const WIDTH = 100
-const most = computed(() => Math.max(0.0001, ...props.row.bins.flatMap((bin) => [bin.source, bin.target])))
+const shareBlank = (column: Schemas['ColumnProfile'] | null): number => (column === null || column.values === 0 ? 0 : column.blank / column.values)
+/** Blanks are in the picture themselves, before the values. */
+const bins = computed(() => {
+  const blank = { label: 'blank', source: shareBlank(props.row.source), target: shareBlank(props.row.target) }
+  return blank.source + blank.target > 0 ? [blank, ...props.row.bins] : props.row.bins
+})
+const most = computed(() => Math.max(0.0001, ...bins.value.flatMap((bin) => [bin.source, bin.target])))
 const bars = computed(() => {
-  const width = WIDTH / Math.max(1, props.row.bins.length)
-  return props.row.bins.map((bin, place) => {
+  const width = WIDTH / Math.max(1, bins.value.length)
+  return bins.value.map((bin, place) => {
     const up = (bin.source / most.value) * HALF
     const down = (bin.target / most.value) * HALF
     return {
@@ -19,6 +25,7 @@ const bars = computed(() => {
       up: up > 0 ? Math.max(0.7, up) : 0,
       down: down > 0 ? Math.max(0.7, down) : 0,
       title: bin.label,
+      isBlank: bin.label === 'blank' && place === 0 && bins.value.length > props.row.bins.length,
       bin,
     }
   })
@@ -26,7 +33,7 @@ const bars = computed(() => {
 const share = (value: number): string => `${(value * 100).toFixed(1)} %`
 const words = { value: 'by value', number: 'by size', day: 'by day', length: 'by length in characters', nothing: '' }
 const name = computed(() => {
-  const strongest = [...props.row.bins].sort((one, other) => Math.abs(other.source - other.target) - Math.abs(one.source - one.target))[0]
+  const strongest = [...bins.value].sort((one, other) => Math.abs(other.source - other.target) - Math.abs(one.source - one.target))[0]
   return strongest === undefined
     ? 'no values'
     : `Values ${words[props.row.by]}. Furthest apart at ${strongest.label}: source ${share(strongest.source)}, target ${share(strongest.target)}`
@@ -36,8 +43,8 @@ const name = computed(() => {
 <template>
   <svg :viewBox="`0 0 ${WIDTH} ${2 * HALF + 1}`" preserveAspectRatio="none" role="img" :aria-label="name">
     <template v-for="bar in bars" :key="bar.x">
-      <rect class="src" :x="bar.x" :y="HALF - bar.up" :width="bar.width" :height="bar.up" />
-      <rect class="tgt" :x="bar.x" :y="HALF + 1" :width="bar.width" :height="bar.down" />
+      <rect class="src" :class="{ blank: bar.isBlank }" :x="bar.x" :y="HALF - bar.up" :width="bar.width" :height="bar.up" />
+      <rect class="tgt" :class="{ blank: bar.isBlank }" :x="bar.x" :y="HALF + 1" :width="bar.width" :height="bar.down" />
       <rect class="hit" :x="bar.x" y="0" :width="bar.width" :height="2 * HALF + 1">
         <title>{{ bar.title }}: source {{ share(bar.bin.source) }}, target {{ share(bar.bin.target) }}</title>
       </rect>
@@ -57,6 +64,20 @@ svg {
 }
 .tgt {
   fill: var(--tgt);
+}
+.src.blank {
+  fill: none;
+  stroke: var(--src);
+  stroke-width: 1;
+  stroke-dasharray: 2 2;
+  vector-effect: non-scaling-stroke;
+}
+.tgt.blank {
+  fill: none;
+  stroke: var(--tgt);
+  stroke-width: 1;
+  stroke-dasharray: 2 2;
+  vector-effect: non-scaling-stroke;
 }
 .hit {
   fill: transparent;

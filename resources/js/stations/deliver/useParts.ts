@@ -1,9 +1,8 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, ref } from 'vue'
-import { answer, api, ApiProblem, type Schemas, sendChunk } from '@/api/client'
+import { answer, api, type Schemas } from '@/api/client'
+import { begin, sendOn } from '@/composables/sendFile'
 
-const CHUNK_BYTES = 4 * 1024 * 1024
-const TRIES = 5
 const SECOND = 1000
 
 /** Which cells of the last record, from 1, say how many rows there are and what columns add up to. */
@@ -22,9 +21,6 @@ export interface Terms {
 export type Corrections = Partial<
   Pick<Schemas['Format'], 'delimiter' | 'lineEnds' | 'encoding' | 'header' | 'skipAbove' | 'skipBelow' | 'starts' | 'path' | 'sheet' | 'headerRow' | 'quote'>
 > & { kind?: 'delimited' | 'fixed-width' }
-
-/** A file is known again after a reload by its place, name, size and time, so that sending goes on where it stopped. */
-const memory = (dataset: number, side: string, file: File): string => ['nine-tally:part', dataset, side, file.name, file.size, file.lastModified].join(':')
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
 
@@ -62,31 +58,6 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
 
   const forget = (id: string): void => {
     receipts.value = receipts.value.filter((receipt) => receipt.id !== id)
-  }
-
-  async function begin(file: File): Promise<Schemas['Receipt']> {
-    const known = sessionStorage.getItem(memory(dataset(), side, file))
-    if (known !== null) {
-      const found = await answer(api.GET('/receipts/{receipt}', { params: { path: { receipt: known } } })).catch(() => null)
-      if (found !== null && ['receiving', 'received'].includes(found.state)) return found
-    }
-    const begun = await answer(
-      api.POST('/datasets/{dataset}/receipts', { params: { path: { dataset: dataset() } }, body: { side, fileName: file.name, bytes: file.size } }),
-    )
-    sessionStorage.setItem(memory(dataset(), side, file), begun.id)
-    return begun
-  }
-
-  /** A lost connection is tried again from where the server stands; what the server refuses is not. */
-  async function sendFrom(file: File, at: Schemas['Receipt']): Promise<Schemas['Receipt']> {
-    for (let tried = 1; ; tried++) {
-      try {
-        return await sendChunk(at.id, at.receivedBytes, file.slice(at.receivedBytes, at.receivedBytes + CHUNK_BYTES))
-      } catch (problem) {
-        if (problem instanceof ApiProblem || tried === TRIES) throw problem
-        await pause(tried * SECOND)
-      }
-    }
   }
 
   /** What the server has made of a file by now. */
@@ -129,10 +100,9 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   const send = (files: readonly File[]): Promise<unknown> =>
     attempt(async () => {
       for (const file of files) {
-        let receipt = keep(await begin(file))
+        let receipt = keep(await begin(dataset(), side, file))
         try {
-          while (receipt.state === 'receiving' && receipt.receivedBytes < receipt.bytes && !isGone) receipt = keep(await sendFrom(file, receipt))
-          receipt = await lookedAt(receipt)
+          receipt = await lookedAt(await sendOn(file, receipt, keep, () => !isGone))
           if (receipt.state === 'unpacked') await unpacked(receipt)
         } catch (problem) {
           forget(receipt.id)

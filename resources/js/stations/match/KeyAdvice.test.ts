@@ -11,6 +11,8 @@ const key = (names: string[], more: Partial<Schemas['AdvisedKey']> = {}): Schema
   repeats: { source: 0, target: 0 },
   unkeyed: { source: 0, target: 0 },
   meets: 1_188,
+  oneToOne: 1_180,
+  couldMeet: 1_188,
   meetsShare: '99.00 %',
   shorter: [{ without: 'basin', repeats: { source: 40, target: 38 } }],
   isOfAllRows: true,
@@ -31,6 +33,7 @@ describe('keys that are advised', () => {
     const text = advice({ advised: [key(['basin', 'season'])] }).text()
 
     expect(text).toContain('no row repeats; 1,188 of 1,200 source rows meet one (99.00 %)')
+    expect(advice({ advised: [key(['basin'], { meets: 0, oneToOne: 0 })] }).text()).toContain('1,188 would, whatever form their values are written in')
     expect(text).toContain('without basin, 40 sample rows would no longer be unique')
   })
 

@@ -21,6 +21,9 @@ function said(key: Schemas['AdvisedKey']): string {
   const parts = [
     key.repeats.source + key.repeats.target === 0 ? 'no row repeats' : ofBoth('rows repeat', key.repeats),
     key.meets === null ? '' : `${count(key.meets)} of ${count(key.rows.source)} source rows meet one (${key.meetsShare ?? ''})`,
+    key.couldMeet === null || key.meets === null || key.couldMeet <= key.meets
+      ? ''
+      : `${count(key.couldMeet)} would, whatever form their values are written in`,
     key.unkeyed.source + key.unkeyed.target === 0 ? '' : ofBoth('rows without it', key.unkeyed),
   ]
   return parts.filter((part) => part !== '').join('; ')

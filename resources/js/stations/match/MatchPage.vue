@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMutation, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import ErrorNote from '@/parts/ErrorNote.vue'
@@ -9,8 +9,10 @@ import LoadState from '@/parts/LoadState.vue'
 import JoinedDraft from '@/parts/JoinedDraft.vue'
 import StationHead from '@/parts/StationHead.vue'
 import CombinationsDialog from '@/parts/CombinationsDialog.vue'
+import DefaultsLine from '@/stations/match/DefaultsLine.vue'
 import KeyAdvice from '@/stations/match/KeyAdvice.vue'
 import KeyCard from '@/stations/match/KeyCard.vue'
+import MeetingBand from '@/stations/match/MeetingBand.vue'
 import PairList from '@/stations/match/PairList.vue'
 import PairRules from '@/stations/match/PairRules.vue'
 import PlanVersionsDialog from '@/stations/match/PlanVersionsDialog.vue'
@@ -37,6 +39,8 @@ const {
   toggleKey,
   rule,
   readAs,
+  forgiveInKey,
+  fold,
   forgiveIn,
   flag,
   forgiveByDefault,
@@ -71,6 +75,13 @@ const trial = useTrial(
   () => draft.value,
   () => saving.isPending.value,
 )
+// A key may have been put into a draft that nobody has worked on yet, once all rows were looked at.
+watch(
+  () => advice.data.value?.draft ?? 0,
+  (number) => {
+    if (number > (plan.data.value?.number ?? 0)) void plan.refetch()
+  },
+)
 const adviceChange = useMutation({
   mutationFn: async (isAgain: boolean): Promise<unknown> =>
     isAgain
@@ -78,6 +89,8 @@ const adviceChange = useMutation({
       : answer(api.DELETE('/datasets/{dataset}/advice', { params: { path: { dataset: props.course.id } } })),
   onSuccess: () => queries.invalidateQueries({ queryKey: ['dataset', props.course.id, 'advice'] }),
 })
+const NO_FORMS: Schemas['Advice']['forms'] = { isWaiting: false, problem: null, forms: [], tokens: [] }
+const labels = computed(() => ({ source: props.course.migration.sourceLabel, target: props.course.migration.targetLabel }))
 const showsVersions = ref(false)
 function onImported(imported: Schemas['Plan']): void {
   if (imported.draft !== null) replaced(imported.draft)
@@ -92,7 +105,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
 <template>
   <main class="station">
     <div>
-      <StationHead heading="Which row is which, and what must be equal" :note="both ? note : ''">
+      <StationHead heading="Which row is which, and what must be equal" :words="['plan', 'column pair', 'guess', 'crosswalk']" :note="both ? note : ''">
         <template v-if="course.mayWork && both">
           <el-button @click="showsVersions = true">Versions</el-button>
           <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
@@ -110,13 +123,28 @@ const problems = computed(() => plan.data.value?.problems ?? [])
       Both sides must have delivered before rows can be matched. <RouterLink :to="`/datasets/${course.id}/deliver`">Deliver what is missing</RouterLink>.
     </p>
     <LoadState v-else :is-loading="plan.isPending.value" :error="plan.error.value" what="The plan" @retry="plan.refetch()">
+      <MeetingBand
+        v-if="draft && advice.data.value"
+        :meeting="advice.data.value.meeting"
+        :keys="advice.data.value.keys"
+        :fold="advice.data.value.fold"
+        :draft-key="draft.key"
+        :labels="labels"
+        :is-changing="saving.isPending.value || advice.isFetching.value"
+        :may-work="course.mayWork"
+        @forgive="forgiveInKey"
+        @use="useKey"
+        @fold="fold"
+        @again="adviceChange.mutate(true)"
+      />
       <div v-if="draft && plan.data.value" class="map">
         <PairList
           :plan="plan.data.value"
           :draft="draft"
           :proposals="advice.data.value?.pairs.proposals ?? []"
           :agreeing="trial.data.value?.result?.pairs ?? []"
-          :kinds="advice.data.value?.kinds ?? []"
+          :forms="advice.data.value?.forms ?? NO_FORMS"
+          :labels="labels"
           :may-work="course.mayWork"
           :chosen="chosen"
           @pair="pair"
@@ -162,6 +190,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
             <RepeatsCard :plan="plan.data.value" :draft="draft" :course="course" :may-work="course.mayWork" @repeat="repeat" />
             <section class="writes" aria-label="How each side writes its values">
               <h2>How each side writes its values</h2>
+              <DefaultsLine v-if="course.mayWork" :course="course" :defaults="plan.data.value.defaults" />
               <SideForms
                 v-for="side in ['source', 'target'] as const"
                 :key="side"
@@ -190,7 +219,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
 <style scoped>
 .station {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr);
   min-block-size: 0;
 }
 .map {

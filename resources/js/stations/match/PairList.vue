@@ -2,23 +2,27 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { kindName, passes } from '@/format/rules'
-import type { ReadAs } from '@/composables/useDraft'
+import type { ReadAs, Token } from '@/composables/draftChanges'
 import FlagBox from '@/stations/match/FlagBox.vue'
+import GuessLine from '@/stations/match/GuessLine.vue'
+import ProposalCell from '@/stations/match/ProposalCell.vue'
+import { certain, guessesOf } from '@/stations/match/guesses'
 
 const props = defineProps<{
   plan: Schemas['Plan']
   draft: Schemas['PlanDraft']
   proposals: readonly Proposal[]
-  kinds: Schemas['Advice']['kinds']
+  forms: Schemas['Advice']['forms']
+  labels: { source: string; target: string }
   agreeing: NonNullable<Schemas['Trial']['result']>['pairs']
   mayWork: boolean
   chosen: string | null
 }>()
 const emit = defineEmits<{
   pair: [source: string, target: string | null]
-  pairAll: [pairs: Schemas['KeyColumn'][], kinds: ReadAs[]]
+  pairAll: [pairs: Schemas['KeyColumn'][], kinds: readonly ReadAs[]]
   toggleKey: [pair: Schemas['KeyColumn']]
-  readAs: [kinds: ReadAs[]]
+  readAs: [kinds: readonly ReadAs[], tokens: readonly Token[]]
   flag: [columns: Partial<Record<'source' | 'target', string>>, isSensitive: boolean]
   choose: [source: string]
 }>()
@@ -30,7 +34,6 @@ function drop(target: string): void {
   dragged.value = over.value = null
 }
 
-type AdvisedKind = Schemas['Advice']['kinds'][number]
 type Proposal = Schemas['Advice']['pairs']['proposals'][number]
 const NOT_COMPARED = '\u0000not compared'
 
@@ -66,41 +69,24 @@ const proposed = computed(() => {
   return new Map(props.proposals.filter(({ source, target }) => !partners.value.has(source) && !taken.has(target)).map((one) => [one.source, one]))
 })
 const strong = computed(() => [...proposed.value.values()].filter(({ strength }) => strength === 'strong'))
-const NAMED = 6
-const isOpen = (one: AdvisedKind): boolean => one.declares.source.length > 1 || one.declares.target.length > 1
-const ofPairs = computed(() => props.kinds.filter(({ source, target }) => partners.value.get(source) === target))
-const sure = computed(() => ofPairs.value.filter((one) => !isOpen(one)))
-const open = computed(() => ofPairs.value.filter(isOpen))
-/** Where all values of both columns say what they are, the pair is read so from the start. */
+const guesses = computed(() => guessesOf(props.forms, [...props.draft.key, ...props.draft.columnPairs], props.labels))
+const guessesAt = (source: string) => guesses.value.filter((guess) => guess.source === source)
+const sure = computed(() => certain(guesses.value))
+const asked = computed(() => guesses.value.filter(({ ways }) => ways.length > 1).length)
+/** Where both sides say what a pair is, it is read so from the start: kind and form are decided with the pair. */
 function confirm(pairs: readonly Proposal[]): void {
-  const kinds = props.kinds.filter((one) => !isOpen(one) && pairs.some(({ source, target }) => source === one.source && target === one.target))
-  emit(
-    'pairAll',
-    pairs.map(({ source, target }) => ({ source, target })),
-    kinds.flatMap((one) => waysOf(one).slice(0, 1)).map(({ readAs }) => readAs),
-  )
+  const confirmed = pairs.map(({ source, target }) => ({ source, target }))
+  emit('pairAll', confirmed, certain(guessesOf(props.forms, confirmed, props.labels)).readAs)
 }
-/** In the words of the declaration: the date form, or a number as it would be written. */
-function form(declared: Schemas['Reading']): string {
-  return declared.dateForms?.join(', ') ?? `1${declared.groupMark ?? ''}234${declared.decimalMark ?? '.'}5`
-}
-function named(one: AdvisedKind): string {
-  const declared = (['source', 'target'] as const).flatMap((side) => one.declares[side].slice(0, 1).map((reading) => `${side} ${form(reading)}`))
-  return `${one.source} (${[kindName(one.kind), ...declared].join(', ')})`
-}
-const namedKinds = computed(
-  () => sure.value.slice(0, NAMED).map(named).join(', ') + (sure.value.length > NAMED ? ` and ${sure.value.length - NAMED} more` : ''),
-)
-/** Every way in which an open pair can be read: a form of the source with a form of the target. */
-const waysOf = (one: AdvisedKind): { says: string; readAs: ReadAs }[] =>
-  (one.declares.source.length > 0 ? one.declares.source : [undefined]).flatMap((source) =>
-    (one.declares.target.length > 0 ? one.declares.target : [undefined]).map((target) => ({
-      says: [source && `source ${form(source)}`, target && `target ${form(target)}`].filter(Boolean).join(', '),
-      readAs: { source: one.source, target: one.target, kind: one.kind, declares: { source, target } },
-    })),
-  )
+/** What a proposed pair would be read as. */
+const guessOf = (proposal: Proposal) => guessesOf(props.forms, [proposal], props.labels).find(({ ways }) => ways.some(({ readAs }) => readAs.length > 0))
 /** How much of each pair agrees in the trial. */
 const agreement = computed(() => new Map(props.agreeing.map((pair) => [pair.source, pair])))
+function agreesIn(source: string): string {
+  const { compared = 0, differing = 0, agreeing = '' } = agreement.value.get(source) ?? {}
+  if (compared === 0) return 'no cells to compare'
+  return differing === 0 ? 'agrees' : `${agreeing} agree`
+}
 const leftOver = computed(() => {
   const taken = new Set(partners.value.values())
   return (props.plan.target?.columns ?? []).map((column) => column.name).filter((name) => !taken.has(name))
@@ -117,28 +103,22 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
     </div>
-    <div v-if="mayWork && sure.length > 0" class="strong" role="status">
-      <span
-        ><template v-if="sure.length === 1">All values of one pair</template
-        ><template v-else
-          >All values of <span data-figure="advice/kinds/length">{{ sure.length }}</span> pairs</template
+    <div v-if="guesses.length > 0" class="strong" role="status">
+      <span>
+        <template v-if="sure.count > 0"
+          ><span data-ordinal>{{ sure.count }}</span> {{ sure.count === 1 ? 'guess' : 'guesses' }} how values are written, each with what it would settle below
+          its pair.</template
         >
-        could be read as more than the plan says: {{ namedKinds }}.</span
-      >
-      <el-button
-        size="small"
-        @click="
-          emit(
-            'readAs',
-            sure.map((one) => waysOf(one)[0]!.readAs),
-          )
-        "
-        >Read {{ sure.length === 1 ? 'it' : 'them' }} so</el-button
-      >
-    </div>
-    <div v-for="one in mayWork ? open.slice(0, NAMED) : []" :key="one.source" class="strong" role="status">
-      <span>{{ one.source }} could be a {{ kindName(one.kind) }}, and its values fit several forms. Which is it?</span>
-      <el-button v-for="way in waysOf(one)" :key="way.says" size="small" @click="emit('readAs', [way.readAs])">{{ way.says }}</el-button>
+        <template v-if="asked > 0">
+          <span data-ordinal>{{ asked }}</span> {{ asked === 1 ? 'is' : 'are' }} asked.</template
+        >
+      </span>
+      <el-button v-if="mayWork && sure.count > 0" size="small" @click="emit('readAs', sure.readAs, sure.tokens)">
+        <template v-if="sure.count === 1">Take it</template>
+        <span v-else
+          >Take all <span data-ordinal>{{ sure.count }}</span></span
+        >
+      </el-button>
     </div>
     <table>
       <thead>
@@ -152,77 +132,76 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
         </tr>
       </thead>
       <tbody>
-        <tr v-for="row in rows" :key="row.source" :class="{ inkey: row.place !== undefined, looked: chosen === row.source }">
-          <td>
-            <button
-              v-if="row.target !== null"
-              type="button"
-              class="place"
-              data-ordinal
-              :disabled="!mayWork"
-              :aria-pressed="row.place !== undefined"
-              :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source}, number ${row.place}, out of the key`"
-              @click="emit('toggleKey', { source: row.source, target: row.target })"
-            >
-              {{ row.place ?? '' }}
-            </button>
-          </td>
-          <th scope="row" :draggable="mayWork" @dragstart="dragged = row.source" @dragend="dragged = over = null">
-            {{ row.source }}<span class="cell examples">{{ sourceExamples.get(row.source) }}</span>
-          </th>
-          <td><div class="wire" :class="{ none: row.target === null }" /></td>
-          <td>
-            <el-select
-              :model-value="row.target ?? NOT_COMPARED"
-              filterable
-              :disabled="!mayWork"
-              :aria-label="`Target column of ${row.source}`"
-              size="small"
-              @update:model-value="emit('pair', row.source, $event === NOT_COMPARED ? null : $event)"
-            >
-              <el-option :value="NOT_COMPARED" label="(not compared)" />
-              <el-option v-for="name in targets" :key="name" :value="name" :label="name" />
-            </el-select>
-            <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
-          </td>
-          <td v-if="proposed.get(row.source)" colspan="2">
-            <div class="proposal">
-              <span
-                ><b>{{ proposed.get(row.source)?.target }}</b> {{ proposed.get(row.source)?.strength }}:
-                <span data-figure="advice/pairs">{{ proposed.get(row.source)?.reasons.join(', ') }}</span></span
+        <template v-for="row in rows" :key="row.source">
+          <tr :class="{ inkey: row.place !== undefined, looked: chosen === row.source }">
+            <td>
+              <button
+                v-if="row.target !== null"
+                type="button"
+                class="place"
+                data-ordinal
+                :disabled="!mayWork"
+                :aria-pressed="row.place !== undefined"
+                :aria-label="row.place === undefined ? `Make ${row.source} part of the key` : `Take ${row.source}, number ${row.place}, out of the key`"
+                @click="emit('toggleKey', { source: row.source, target: row.target })"
               >
-              <el-button
-                v-if="mayWork"
+                {{ row.place ?? '' }}
+              </button>
+            </td>
+            <th scope="row" :draggable="mayWork" @dragstart="dragged = row.source" @dragend="dragged = over = null">
+              {{ row.source }}<span class="cell examples">{{ sourceExamples.get(row.source) }}</span>
+            </th>
+            <td><div class="wire" :class="{ none: row.target === null }" /></td>
+            <td>
+              <el-select
+                :model-value="row.target ?? NOT_COMPARED"
+                filterable
+                :disabled="!mayWork"
+                :aria-label="`Target column of ${row.source}`"
                 size="small"
-                :aria-label="`Confirm ${row.source} with ${proposed.get(row.source)?.target}`"
-                @click="confirm([proposed.get(row.source)!])"
-                >Confirm</el-button
+                @update:model-value="emit('pair', row.source, $event === NOT_COMPARED ? null : $event)"
               >
-            </div>
-          </td>
-          <td v-if="!proposed.get(row.source)" class="readas">
-            {{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text')
-            }}<span v-if="row.place === undefined && agreement.get(row.source)" class="quiet agrees" data-figure="trial/result/pairs">{{
-              agreement.get(row.source)?.differing === 0 ? 'agrees' : `${agreement.get(row.source)?.agreeing} agree`
-            }}</span>
-          </td>
-          <td v-if="!proposed.get(row.source)">
-            <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
-              <span class="unseen">Rules of {{ row.source }}: </span>
-              <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass" data-sentence="draft">{{ pass }}</span>
-              <span v-if="isFlagged('source', row.source) || isFlagged('target', row.target)" class="pass secret">sensitive</span>
-              <span v-if="passes(rulesOf.get(row.source) ?? {}).length === 0" class="quiet">nothing</span>
-            </button>
-            <FlagBox
-              v-else
-              side="source"
-              :name="row.source"
-              :is-on="isFlagged('source', row.source)"
-              :may-work="mayWork"
-              @flag="emit('flag', { source: row.source }, $event)"
-            />
-          </td>
-        </tr>
+                <el-option :value="NOT_COMPARED" label="(not compared)" />
+                <el-option v-for="name in targets" :key="name" :value="name" :label="name" />
+              </el-select>
+              <span class="cell examples">{{ row.target === null ? '' : targetExamples.get(row.target) }}</span>
+            </td>
+            <td v-if="proposed.get(row.source)" colspan="2">
+              <ProposalCell
+                :proposal="proposed.get(row.source)!"
+                :guess="guessOf(proposed.get(row.source)!)"
+                :may-work="mayWork"
+                @confirm="emit('pairAll', [{ source: row.source, target: proposed.get(row.source)!.target }], $event)"
+              />
+            </td>
+            <td v-if="!proposed.get(row.source)" class="readas">
+              {{ row.target === null ? '' : kindName(rulesOf.get(row.source)?.kind ?? 'text')
+              }}<span v-if="row.place === undefined && agreement.get(row.source)" class="quiet agrees" data-figure="trial/result/pairs">{{
+                agreesIn(row.source)
+              }}</span>
+            </td>
+            <td v-if="!proposed.get(row.source)">
+              <button v-if="row.target !== null" type="button" class="rules" :aria-expanded="chosen === row.source" @click="emit('choose', row.source)">
+                <span class="unseen">Rules of {{ row.source }}: </span>
+                <span v-for="pass in passes(rulesOf.get(row.source) ?? {})" :key="pass" class="pass" data-sentence="draft">{{ pass }}</span>
+                <span v-if="isFlagged('source', row.source) || isFlagged('target', row.target)" class="pass secret">sensitive</span>
+                <span v-if="passes(rulesOf.get(row.source) ?? {}).length === 0" class="quiet">nothing</span>
+              </button>
+              <FlagBox
+                v-else
+                side="source"
+                :name="row.source"
+                :is-on="isFlagged('source', row.source)"
+                :may-work="mayWork"
+                @flag="emit('flag', { source: row.source }, $event)"
+              />
+            </td>
+          </tr>
+          <tr v-for="guess in guessesAt(row.source)" :key="guess.says" class="guesses">
+            <td />
+            <td colspan="5"><GuessLine :guess="guess" :may-work="mayWork" @take="(readAs, tokens) => emit('readAs', readAs, tokens)" /></td>
+          </tr>
+        </template>
         <tr
           v-for="name in leftOver"
           :key="`target ${name}`"
@@ -357,12 +336,8 @@ td:has(.rules) {
   background: var(--mark);
   font-size: 13px;
 }
-.proposal {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  justify-content: space-between;
-  font-size: 12px;
+.guesses td {
+  padding: 0 10px 6px 0;
 }
 .drop {
   box-shadow: inset 0 0 0 2px var(--ink);

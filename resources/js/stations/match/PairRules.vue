@@ -6,7 +6,7 @@ import { formCauses, formsOf, formsOfKinds, inOrder, kinds, passes } from '@/for
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import SideForms from '@/parts/SideForms.vue'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 
 /** What one pair, or one column of the key, lets pass and how its values are read. */
 const props = defineProps<{ draft: Schemas['PlanDraft']; source: string; course: Schemas['Course']; mayWork: boolean }>()

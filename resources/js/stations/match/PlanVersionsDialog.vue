@@ -97,7 +97,7 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
                 @click="compare(version.number)"
                 >{{ first === version.number ? 'Choose the other' : 'Compare' }}</el-button
               >
-              <a :href="exported(version.number)" download :aria-label="`Take plan ${version.number} away as JSON`">JSON</a>
+              <a :href="exported(version.number)" download :aria-label="`Download plan ${version.number} as JSON`">JSON</a>
               <el-button
                 v-if="course.mayWork"
                 link

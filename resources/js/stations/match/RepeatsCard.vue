@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { kinds, policies } from '@/format/rules'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 
 /** What happens to rows of each side that share a key. */
 const props = defineProps<{ plan: Schemas['Plan']; draft: Schemas['PlanDraft']; course: Schemas['Course']; mayWork: boolean }>()

@@ -37,8 +37,8 @@ describe('the trial of a plan', () => {
   it('says what it found, the most cells first, and on how many rows', () => {
     const wrapper = card()
 
-    expect(wrapper.text()).toContain('98.00 % of the rows arrive.')
-    expect(wrapper.text()).toContain('99.10 % of all values are right: 991 of 1,000; 4 differ, 3 lost, 2 added.')
+    expect(wrapper.text()).toContain('98 of 100 source rows meet one (98.00 %).')
+    expect(wrapper.text()).toContain('991 of 1,000 values are right (99.10 %): 4 differ, 3 lost, 2 added.')
     expect(wrapper.findAll('li').map((line) => line.text())).toEqual(['fee rounded 5 cells', 'holder spaces differ 3 cells'])
     expect(wrapper.text()).toContain('100 delivered rows against 99: one key in 4, the same on both sides.')
     expect(card({ oneIn: 1 }).text()).toContain('100 delivered rows against 99: all of them.')
@@ -64,8 +64,8 @@ describe('the trial of a plan', () => {
 
 describe('pairs that are proposed', () => {
   const plan = {
-    source: { rows: 9, columns: ['basin', 'fee'].map((name) => ({ name, examples: [] })) },
-    target: { rows: 9, columns: ['c1', 'c2'].map((name) => ({ name, examples: [] })) },
+    source: { rows: 9, columns: ['basin', 'fee', 'since'].map((name) => ({ name, examples: [] })) },
+    target: { rows: 9, columns: ['c1', 'c2', 'c3'].map((name) => ({ name, examples: [] })) },
   } as unknown as Schemas['Plan']
   const proposal = (source: string, target: string, strength: 'strong' | 'likely') => ({
     source,
@@ -74,23 +74,29 @@ describe('pairs that are proposed', () => {
     strength,
     reasons: ['98 % of the values stand in both'],
   })
+  const form = (source: string, target: string, kind: Schemas['Kind'], ways: Schemas['AdvisedForm']['ways']): Schemas['AdvisedForm'] => ({
+    ...{ source, target, kind, ways, isText: true, compared: 9, asText: 2, isOfRows: true },
+    rows: [{ sourceLine: 4, targetLine: 7, source: '1234', target: '1,234' }],
+  })
   const list = (draft: object) =>
     mount(PairList, {
       props: {
         plan,
         draft: { key: [], columnPairs: [], leftOut: { source: [], target: [] }, ...draft } as Schemas['PlanDraft'],
         proposals: [proposal('basin', 'c1', 'strong'), proposal('fee', 'c2', 'likely')],
-        kinds: [
-          { source: 'fee', target: 'c2', kind: 'number', isText: true, forms: 2, declares: { source: [], target: [{ groupMark: ',' }] } },
-          {
-            source: 'since',
-            target: 'c3',
-            kind: 'date',
-            isText: true,
-            forms: 2,
-            declares: { source: [], target: [{ dateForms: ['dd/MM/yyyy'] }, { dateForms: ['MM/dd/yyyy'] }] },
-          },
-        ],
+        forms: {
+          isWaiting: false,
+          problem: null,
+          forms: [
+            form('fee', 'c2', 'number', [{ source: {}, target: { groupMark: ',' }, agree: 9 }]),
+            form('since', 'c3', 'date', [
+              { source: {}, target: { dateForms: ['dd/MM/yyyy'] }, agree: 4 },
+              { source: {}, target: { dateForms: ['MM/dd/yyyy'] }, agree: 4 },
+            ]),
+          ],
+          tokens: [{ side: 'target', column: 'c2', token: 'NULL', rows: 7, blank: 7 }],
+        },
+        labels: { source: 'Old register', target: 'New register' },
         agreeing: result().pairs,
         mayWork: true,
         chosen: null,
@@ -109,12 +115,12 @@ describe('pairs that are proposed', () => {
     await press(wrapper, 'Confirm it')
     await wrapper.find('button[aria-label="Confirm fee with c2"]').trigger('click')
 
-    // What all values of both columns say they are is taken over with the pair.
+    // What both sides say that the pair is, is taken over with it.
+    const readAs = { source: 'fee', target: 'c2', kind: 'number', declares: { source: {}, target: { groupMark: ',' } } }
     expect(wrapper.emitted('pairAll')).toEqual([
       [[{ source: 'basin', target: 'c1' }], []],
-      [[{ source: 'fee', target: 'c2' }], [{ source: 'fee', target: 'c2', kind: 'number', declares: { source: undefined, target: { groupMark: ',' } } }]],
+      [[{ source: 'fee', target: 'c2' }], [readAs]],
     ])
-    expect(wrapper.text()).not.toContain('could be read as more')
   })
 
   it('are no longer proposed once either column is paired', () => {
@@ -136,20 +142,30 @@ describe('pairs that are proposed', () => {
     expect(wrapper.emitted('pair')).toEqual([['fee', 'c1']])
   })
 
-  it('are read as the kind that they look like at one press', async () => {
+  it('show below a pair how it could be read, what that would settle, and the rows that show it', async () => {
     const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'fee', target: 'c2', kind: 'text' }] })
-    expect(wrapper.text()).toContain('All values of one pair could be read as more than the plan says: fee (number, target 1,234.5).')
-    await press(wrapper, 'Read it so')
+    const text = wrapper.text().replaceAll(/\s+/g, ' ')
+    expect(text).toContain('fee could be read as number (New register: a comma between thousands): 9 of 9 rows that meet then agree, 2 as they stand.')
+    expect(text).toMatch(/lines 4 and 7 1234\s?1,234/)
+    expect(text).toContain('"NULL" of New register could mean blank: where it stands the other side is blank in 7 of 7 rows.')
+    await press(wrapper, 'Take all 2')
+
     expect(wrapper.emitted('readAs')).toEqual([
-      [[{ source: 'fee', target: 'c2', kind: 'number', declares: { source: undefined, target: { groupMark: ',' } } }]],
+      [
+        [{ source: 'fee', target: 'c2', kind: 'number', declares: { source: {}, target: { groupMark: ',' } } }],
+        [{ side: 'target', column: 'c2', token: 'NULL', rows: 7, blank: 7 }],
+      ],
     ])
   })
 
-  it('ask which form it is where the values fit several that disagree', async () => {
+  it('ask which form it is where the rows tell none, and take it only then', async () => {
+    const today = new Date()
+    const pad = (value: number): string => String(value).padStart(2, '0')
     const wrapper = list({ columnPairs: [{ id: 'pair-1', source: 'since', target: 'c3', kind: 'text' }] })
-    expect(wrapper.text()).toContain('since could be a date, and its values fit several forms. Which is it?')
-    await press(wrapper, 'target MM/dd/yyyy')
+    expect(wrapper.text()).toContain('since could be read as date in several ways. Which is it?')
+    expect(wrapper.text()).not.toContain('Take it')
+    await press(wrapper, `New register: ${pad(today.getMonth() + 1)}/${pad(today.getDate())}/${today.getFullYear()} (month/day/year)`)
 
-    expect(wrapper.emitted('readAs')).toMatchObject([[[{ source: 'since', kind: 'date', declares: { target: { dateForms: ['MM/dd/yyyy'] } } }]]])
+    expect(wrapper.emitted('readAs')).toMatchObject([[[{ source: 'since', kind: 'date', declares: { target: { dateForms: ['MM/dd/yyyy'] } } }], []]])
   })
 })

@@ -68,7 +68,13 @@ const line = (of: number | null): string => (of === null ? '' : count(of))
           ><RowMark :row-class="one.rowClass" silent /> <FigureValue :name="one.name" :of="one.rows" /> {{ className(one.rowClass).toLowerCase() }}</span
         >
       </p>
-      <p><FigureValue name="trial/result/rowsArrived" :of="result.rowsArrived" /> of the rows arrive.</p>
+      <p>
+        <FigureValue name="trial/result/rows/source/agreed + trial/result/rows/source/changed" :of="result.rows.source.agreed + result.rows.source.changed" />
+        of <FigureValue name="trial/result/rows/source/prepared" :of="result.rows.source.prepared" /> source rows meet one (<FigureValue
+          name="trial/result/rowsArrived"
+          :of="result.rowsArrived"
+        />).
+      </p>
       <RepeatsLine :repeats="result.repeats" within="trial/result/repeats" />
       <AgreementLine :values="result.values" :of-arrived="result.ofArrived" within="trial/result/values" arrived="trial/result/ofArrived" />
       <ul v-if="patterns.length > 0">

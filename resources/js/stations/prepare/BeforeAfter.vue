@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 import { count, counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
 

@@ -2,7 +2,7 @@
 import { useInfiniteQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 import { counted } from '@/format/counts'
 import LoadState from '@/parts/LoadState.vue'
 import RowsTable from '@/parts/RowsTable.vue'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useDraft, type Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
+import { useDraft } from '@/composables/useDraft'
 import { figure, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
@@ -117,6 +118,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
   <main class="station">
     <div>
       <StationHead
+        :words="['step', 'reference']"
         :heading="opened === null ? 'What each side must become before they can meet' : `What ${opened} must become`"
         :note="opened === null ? 'the deliveries stay as they are' : 'before values are looked up from it'"
       >
@@ -150,7 +152,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
           :most="most"
           :chosen="chosenOf(stream.of)"
           @choose="choose(stream.of, $event)"
-          @add="add(stream.of, $event, stream.trial.data.value?.readyColumns ?? [])"
+          @add="add(stream.of, $event, stream.trial.data.value?.readyColumns ?? [], stream.trial.data.value?.alike ?? [])"
           @move="(id: string, to: number) => move(stream.of, id, to)"
         />
         <aside>

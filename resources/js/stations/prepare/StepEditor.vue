@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 import { counted } from '@/format/counts'
 import BeforeAfter from '@/stations/prepare/BeforeAfter.vue'
 import LeftOutDialog from '@/stations/prepare/LeftOutDialog.vue'
@@ -37,6 +37,9 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
 <template>
   <section aria-label="The step">
     <h2>{{ kind?.name ?? step.kind }}</h2>
+    <p v-if="step.off === true && kind?.waits === true" class="quiet" role="status">
+      Switched off: nothing is changed until you choose below, or switch it on.
+    </p>
     <p v-if="found?.problem" class="problem" role="alert">{{ found.problem }}</p>
     <StepField
       v-for="field in kind?.fields ?? []"

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { dateForms, formCauses, groupMarks, kinds } from '@/format/rules'
+import { formCauses, kinds } from '@/format/rules'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
+import ReadingFields from '@/parts/ReadingFields.vue'
 import ConditionEditor from '@/stations/prepare/ConditionEditor.vue'
 import FormulaField from '@/stations/prepare/FormulaField.vue'
 import { actions, totals, type Field } from '@/stations/prepare/stepKinds'
@@ -23,7 +24,12 @@ const asTotals = computed(() => (props.value ?? []) as Total[])
 const asOrder = computed(() => props.value as Order | undefined)
 const asReading = computed(() => (props.value ?? {}) as Schemas['Reading'])
 const reading = (part: Schemas['Reading']): void =>
-  emit('update', Object.fromEntries(Object.entries({ ...asReading.value, ...part }).filter(([, value]) => !Array.isArray(value) || value.length > 0)))
+  emit(
+    'update',
+    Object.fromEntries(
+      Object.entries({ ...asReading.value, ...part }).filter(([, value]) => value !== undefined && (!Array.isArray(value) || value.length > 0)),
+    ),
+  )
 const replaced = <Item,>(items: readonly Item[], place: number, item: Item): Item[] => items.map((other, at) => (at === place ? item : other))
 const without = <Item,>(items: readonly Item[], place: number): Item[] => items.filter((_, at) => at !== place)
 const needs = (action: string): 'find' | 'length' | null => (action.startsWith('replace') ? 'find' : action === 'pad-zeros' ? 'length' : null)
@@ -235,64 +241,7 @@ const newAction = (action: string): Action =>
       </template>
     </template>
     <template v-else-if="field.type === 'reading'">
-      <el-select
-        v-if="field.label === 'number'"
-        :model-value="asReading.decimalMark ?? '.'"
-        :disabled="!mayWork"
-        aria-label="Decimals after"
-        @update:model-value="reading({ decimalMark: $event })"
-      >
-        <el-option value="." label="with a point: 1234.50" />
-        <el-option value="," label="with a comma: 1234,50" />
-      </el-select>
-      <el-select
-        v-if="field.label === 'number'"
-        :empty-values="[null, undefined]"
-        :model-value="asReading.groupMark ?? ''"
-        :disabled="!mayWork"
-        aria-label="Between groups of three digits"
-        @update:model-value="reading({ groupMark: $event })"
-      >
-        <el-option v-for="{ mark, label } in groupMarks" :key="mark" :value="mark" :label="`between groups ${label}`" />
-      </el-select>
-      <el-select
-        v-if="field.label === 'date'"
-        :model-value="asReading.dateForms ?? []"
-        multiple
-        filterable
-        allow-create
-        default-first-option
-        :disabled="!mayWork"
-        aria-label="Date forms"
-        placeholder="2027-03-31 only"
-        @update:model-value="reading({ dateForms: $event })"
-      >
-        <el-option v-for="form in dateForms" :key="form" :value="form" :label="form" />
-      </el-select>
-      <template v-if="field.label === 'yes-no'">
-        <el-select
-          :model-value="asReading.yes ?? []"
-          multiple
-          filterable
-          allow-create
-          default-first-option
-          :disabled="!mayWork"
-          aria-label="Words for yes"
-          placeholder="yes, y, true, t, 1"
-          @update:model-value="reading({ yes: $event })"
-        />
-        <el-select
-          :model-value="asReading.no ?? []"
-          multiple
-          filterable
-          allow-create
-          default-first-option
-          :disabled="!mayWork"
-          aria-label="Words for no"
-          placeholder="no, n, false, f, 0"
-          @update:model-value="reading({ no: $event })"
-        />
-      </template>
+      <ReadingFields :label="field.label" :kind="field.label as Schemas['Kind']" :reading="asReading" :may-work="mayWork" @declare="reading($event)" />
     </template>
     <CommittedInput
       v-else-if="field.type === 'lengths'"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { answer, api, type Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { figures } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
@@ -28,7 +28,7 @@ const take = (as: string): string => `/api/v1/datasets/${props.course.id}/prepar
   </p>
   <ErrorNote :error="run.error.value" />
   <p class="quiet">
-    Take the prepared rows away as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
+    Download the prepared rows as <a :href="take('csv')" download>CSV</a>, <a :href="take('json-lines')" download>JSON Lines</a> or
     <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>.
   </p>
   <ErrorNote :error="workbook.error.value" />

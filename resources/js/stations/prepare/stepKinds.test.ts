@@ -14,7 +14,7 @@ describe('the steps that are offered', () => {
   it('are made with what their kind needs', () => {
     for (const rule of schema.step.allOf) {
       const kind = rule.if.properties.kind.const
-      const made = stepKinds.find((known) => known.kind === kind)?.make(['basin', 'berth', 'fee']) ?? {}
+      const made = stepKinds.find((known) => known.kind === kind)?.make(['basin', 'berth', 'fee'], []) ?? {}
       expect(Object.keys(made), kind).toEqual(expect.arrayContaining(rule.then.required))
     }
   })
@@ -23,7 +23,7 @@ describe('the steps that are offered', () => {
     for (const kind of stepKinds) {
       const names = kind.fields.map(({ name }) => name)
       expect(Object.keys(step), kind.kind).toEqual(expect.arrayContaining(names))
-      expect(names, kind.kind).toEqual(expect.arrayContaining(Object.keys(kind.make(['basin', 'berth']))))
+      expect(names, kind.kind).toEqual(expect.arrayContaining(Object.keys(kind.make(['basin', 'berth'], []))))
     }
   })
 

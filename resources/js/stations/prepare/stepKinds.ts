@@ -36,8 +36,10 @@ export interface StepKind {
   name: string
   group: string
   fields: readonly Field[]
-  /** What a new one begins with. */
-  make: (columns: readonly string[]) => Partial<Step>
+  /** Whether it would change rows or values before anybody has said which: then it begins switched off, and is switched on by the first choice. */
+  waits?: boolean
+  /** What a new one begins with; alike are columns whose names are. */
+  make: (columns: readonly string[], alike: readonly string[]) => Partial<Step>
 }
 
 const columns: Field = { name: 'columns', label: 'Columns', type: 'columns' }
@@ -68,36 +70,45 @@ const blankIn = (names: readonly string[]) => ({ condition: { column: first(name
 export const stepKinds: readonly StepKind[] = [
   {
     kind: 'keep-columns',
-    name: 'Keep columns',
+    name: 'Keep only some columns',
     group: 'Columns',
     fields: [{ ...columns, label: 'Columns, in this order' }],
     make: (names) => ({ columns: [...names] }),
   },
   {
     kind: 'leave-out-columns',
+    waits: true,
     name: 'Leave out columns',
     group: 'Columns',
     fields: [columns],
     make: (names) => ({ columns: [names[names.length - 1] ?? ''] }),
   },
-  { kind: 'move-columns', name: 'Put columns first', group: 'Columns', fields: [columns], make: (names) => ({ columns: [names[names.length - 1] ?? ''] }) },
+  {
+    kind: 'move-columns',
+    name: 'Put some columns first',
+    group: 'Columns',
+    fields: [columns],
+    make: (names) => ({ columns: [names[names.length - 1] ?? ''] }),
+  },
   {
     kind: 'rename-columns',
-    name: 'Rename columns',
+    name: 'Give columns other names',
     group: 'Columns',
     fields: [{ name: 'names', label: 'Column, and what it is called', type: 'renames' }],
     make: (names) => ({ names: [{ from: first(names), to: first(names) }] }),
   },
   {
     kind: 'leave-out-rows',
-    name: 'Leave out rows',
+    waits: true,
+    name: 'Leave out rows where …',
     group: 'Rows',
     fields: [{ name: 'condition', label: 'Rows where', type: 'condition' }, ...reason],
     make: blankIn,
   },
   {
     kind: 'keep-rows',
-    name: 'Keep rows',
+    waits: true,
+    name: 'Leave out all rows but …',
     group: 'Rows',
     fields: [{ name: 'condition', label: 'Rows where', type: 'condition' }, ...reason],
     make: (names) => ({ condition: { column: first(names), test: 'is-not-blank' } }),
@@ -105,7 +116,8 @@ export const stepKinds: readonly StepKind[] = [
   { kind: 'leave-out-blank-rows', name: 'Leave out blank rows', group: 'Rows', fields: reason, make: () => ({}) },
   {
     kind: 'keep-one-row',
-    name: 'Keep one row for each key',
+    waits: true,
+    name: 'Keep one row for each …',
     group: 'Rows',
     fields: [
       { name: 'by', label: 'For each', type: 'columns' },
@@ -132,27 +144,31 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'read-number',
-    name: 'Read as a number',
+    waits: true,
+    name: 'Read a column as a number',
     group: 'Values',
     fields: [columns, { name: 'reading', label: 'number', type: 'reading' }],
     make: (names) => ({ columns: [first(names)] }),
   },
   {
     kind: 'read-date',
-    name: 'Read as a date',
+    waits: true,
+    name: 'Read a column as a date',
     group: 'Values',
     fields: [columns, { name: 'reading', label: 'date', type: 'reading' }],
     make: (names) => ({ columns: [first(names)] }),
   },
   {
     kind: 'read-yes-no',
-    name: 'Read as yes or no',
+    waits: true,
+    name: 'Read a column as yes or no',
     group: 'Values',
     fields: [columns, { name: 'reading', label: 'yes-no', type: 'reading' }],
     make: (names) => ({ columns: [first(names)] }),
   },
   {
     kind: 'fill-blanks',
+    waits: true,
     name: 'Fill blanks',
     group: 'Values',
     fields: [columns, { name: 'value', label: 'With', type: 'text', hint: 'the value above' }],
@@ -160,7 +176,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'crosswalk',
-    name: 'Crosswalk values',
+    name: 'Translate values by a crosswalk',
     group: 'Values',
     fields: [
       column,
@@ -182,7 +198,8 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'split-column',
-    name: 'Split a column',
+    waits: true,
+    name: 'Divide a column',
     group: 'Columns and rows',
     fields: [
       column,
@@ -196,7 +213,8 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'join-columns',
-    name: 'Join columns',
+    waits: true,
+    name: 'Put columns together',
     group: 'Columns and rows',
     fields: [
       columns,
@@ -209,7 +227,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'columns-into-rows',
-    name: 'Columns into rows',
+    name: 'Turn columns into rows',
     group: 'Columns and rows',
     fields: [
       { ...columns, label: 'Columns that become rows' },
@@ -217,11 +235,12 @@ export const stepKinds: readonly StepKind[] = [
       { name: 'valuesInto', label: 'Their values go to', type: 'name' },
       { name: 'keepBlanks', label: 'blank values become rows too', type: 'flag' },
     ],
-    make: (names) => ({ columns: names.slice(-2), namesInto: 'name', valuesInto: 'value', keepBlanks: true }),
+    make: (names, alike) => ({ columns: alike.length > 0 ? [...alike] : names.slice(-2), namesInto: 'name', valuesInto: 'value', keepBlanks: true }),
   },
   {
     kind: 'rows-into-columns',
-    name: 'Rows into columns',
+    waits: true,
+    name: 'Turn rows into columns',
     group: 'Columns and rows',
     fields: [
       { name: 'namesFrom', label: 'Names come from', type: 'column' },
@@ -232,7 +251,8 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'group-rows',
-    name: 'Group and total',
+    waits: true,
+    name: 'One row for each …, with totals',
     group: 'Columns and rows',
     fields: [
       { name: 'by', label: 'One row for each', type: 'columns' },
@@ -242,7 +262,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'number-rows',
-    name: 'Number or rank rows',
+    name: 'Number rows, or rank them',
     group: 'Columns and rows',
     fields: [
       { name: 'into', label: 'Number goes to', type: 'name' },
@@ -254,7 +274,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'look-up',
-    name: 'Look up values',
+    name: 'Look up values in a reference',
     group: 'References',
     fields: [
       { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Basins' },
@@ -266,7 +286,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'look-up-band',
-    name: 'Look up by band',
+    name: 'Look up a band in a reference',
     group: 'References',
     fields: [
       { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Length bands' },
@@ -281,7 +301,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'bring-in-records',
-    name: 'Bring in records',
+    name: 'One row for each record of a reference',
     group: 'References',
     fields: [
       { name: 'reference', label: 'Of the dataset', type: 'text', hint: 'its name; a row for each record that is found' },

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient, keepPreviousData } from '@tanstack/vue-query'
 import { answer, api, type Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 
 const SECOND = 1000
 

@@ -1,6 +1,6 @@
 import { freshStepId } from '@/format/freshStepId'
 import type { Schemas } from '@/api/client'
-import type { Side } from '@/composables/useDraft'
+import type { Side } from '@/composables/draftChanges'
 import { kindOf } from '@/stations/prepare/stepKinds'
 import { isSide, rulesOf, type Prepared } from '@/stations/prepare/usePreparation'
 
@@ -19,14 +19,21 @@ export function useSteps(
     else set.prepareReference(of.reference, { preparation: [...steps] })
   }
 
-  /** @param columns those that come out of the last step */
-  function add(of: Prepared, kind: string, columns: readonly string[]): void {
-    const step = { id: freshStepId(), kind, ...kindOf(kind)?.make(columns) }
+  /** Steps that wait for the first choice. */
+  const waiting = new Set<string>()
+
+  /** @param columns those that come out of the last step, and those of them whose names are alike */
+  function add(of: Prepared, kind: string, columns: readonly string[], alike: readonly string[] = []): void {
+    const known = kindOf(kind)
+    const step = { id: freshStepId(), kind, ...(known?.waits === true && { off: true }), ...known?.make(columns, alike) }
+    if (known?.waits === true) waiting.add(step.id)
     keep(of, [...stepsOf(of), step])
     choose(of, step.id)
   }
 
-  function change(of: Prepared, step: Step): void {
+  function change(of: Prepared, changed: Step): void {
+    const { off, ...on } = changed
+    const step = waiting.delete(changed.id) && off === true ? on : changed
     keep(
       of,
       stepsOf(of).map((other) => (other.id === step.id ? step : other)),

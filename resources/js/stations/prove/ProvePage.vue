@@ -103,7 +103,7 @@ const key = (side: 'source' | 'target') => ({
 
 <template>
   <main class="station">
-    <StationHead heading="What adds up, and what does not" :note="course.tally ? `tally ${course.tally.number}` : ''">
+    <StationHead heading="What adds up, and what does not" :words="['control total', 'share']" :note="course.tally ? `tally ${course.tally.number}` : ''">
       <RouterLink class="button" :to="`/datasets/${course.id}/prove/references`">References</RouterLink>
       <RouterLink class="button" :to="`/datasets/${course.id}/prove/eye-check`">Eye check</RouterLink>
       <RouterLink class="button" :to="`/datasets/${course.id}/prove/population`">What was compared</RouterLink>

@@ -64,7 +64,7 @@ const values = (of: Record<string, string>): string =>
         <span class="quiet">{{ set.by }}, {{ moment(set.at) }}</span>
       </p>
       <p v-if="course.seesDelivered" class="acts">
-        Take them away as <a :href="take(set, 'csv')" download>CSV</a>, <a :href="take(set, 'json-lines')" download>JSON Lines</a> or
+        Download them as <a :href="take(set, 'csv')" download>CSV</a>, <a :href="take(set, 'json-lines')" download>JSON Lines</a> or
         <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="ask(set.id)">workbook</button>{{ ' '
         }}<el-button link size="small" :aria-expanded="opened === set.id" @click="open(set.id)">{{
           opened === set.id ? 'Hide the lines' : 'Show the lines'

@@ -71,7 +71,7 @@ const review = (defect: Defect) => ({ path: `/datasets/${props.course.id}/review
               @commit="wanted = $event"
             />
             <span class="quiet small"
-              >Take every finding of them away as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a>, with its
+              >Download every finding of them as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a>, with its
               identity.</span
             >
           </div>

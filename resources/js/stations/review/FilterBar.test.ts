@@ -53,7 +53,7 @@ describe('the filter', () => {
     POST.mockResolvedValue({ id: 6 })
     const wrapper = bar({ text: 'weeps' })
     await flushPromises()
-    await press(wrapper, 'Kept (1)')
+    await press(wrapper, 'Saved filters (1)')
     await press(wrapper, 'Blank fees')
     await wrapper.find('[aria-label="Name of this filter"]').setValue('Walls that weep')
     await wrapper.find('form').trigger('submit')

@@ -108,7 +108,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         :multiple-limit="MOST_BESIDE"
         size="small"
         class="beside"
-        placeholder="Also …"
+        placeholder="More columns"
         aria-label="Columns beside each finding"
       >
         <template #header><el-checkbox v-model="saysWhy" size="small">why, ticket and person of the ruling</el-checkbox></template>
@@ -118,7 +118,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
         <el-option v-for="column in columns" :key="column" :value="column" :label="column" />
       </el-select>
       <el-button size="small" :aria-expanded="isKeeping" @click="isKeeping = !isKeeping"
-        >Kept{{ kept.data.value?.items.length ? ` (${kept.data.value.items.length})` : '' }}</el-button
+        >Saved filters{{ kept.data.value?.items.length ? ` (${kept.data.value.items.length})` : '' }}</el-button
       >
     </div>
     <div v-if="terms.length > 0" class="terms">
@@ -142,7 +142,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
     </div>
     <div v-if="isKeeping" class="kept">
       <p v-if="kept.data.value?.items.length === 0" class="quiet">
-        No filter is kept yet. A kept filter has a name, and everybody of the migration finds it here.
+        No filter is saved yet. A saved filter has a name, and everybody of the migration finds it here.
       </p>
       <ul>
         <li v-for="one in kept.data.value?.items" :key="one.id">
@@ -153,7 +153,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
       </ul>
       <form v-if="mayKeep && isSaying" @submit.prevent="keep.mutate()">
         <el-input v-model="name" size="small" placeholder="Name of this filter" aria-label="Name of this filter" maxlength="80" />
-        <el-button size="small" native-type="submit" :disabled="name.trim() === ''" :loading="keep.isPending.value">Keep this filter</el-button>
+        <el-button size="small" native-type="submit" :disabled="name.trim() === ''" :loading="keep.isPending.value">Save this filter</el-button>
       </form>
       <ErrorNote :error="keep.error.value ?? remove.error.value ?? kept.error.value" />
     </div>
@@ -170,6 +170,7 @@ const isSaying = computed(() => Object.keys(said(props.filter)).length > 0)
 }
 .fields {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
 }
 .ruling {

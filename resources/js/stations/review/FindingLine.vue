@@ -17,6 +17,8 @@ const props = defineProps<{
   total: number
   saysWhy: boolean
   saysDifference: boolean
+  /** no room for both values beside the key */
+  isNarrow?: boolean
 }>()
 const emit = defineEmits<{ tick: [] }>()
 
@@ -33,13 +35,21 @@ const standing = computed(() => {
 const needsRuling = computed(() => row.value?.class !== 'changed')
 const detail = computed(() => {
   if (row.value === undefined) return ''
-  if (row.value.class === 'changed') return counted(row.value.differingCells, 'cell')
+  // Which columns differ says more than how many.
+  if (row.value.class === 'changed') return row.value.differingColumns.join(', ') || counted(row.value.differingCells, 'cell')
   return row.value.class === 'repeated' ? `${row.value.sourceRows} : ${row.value.targetRows}` : className(row.value.class)
 })
 </script>
 
 <template>
-  <div class="line" :class="{ chosen: isChosen, ticked: isTicked }" role="option" :aria-selected="isTicked" :aria-posinset="place" :aria-setsize="total">
+  <div
+    class="line"
+    :class="{ chosen: isChosen, ticked: isTicked, narrow: isNarrow }"
+    role="option"
+    :aria-selected="isTicked"
+    :aria-posinset="place"
+    :aria-setsize="total"
+  >
     <span class="tick" aria-hidden="true" @click.stop="emit('tick')"
       ><i>{{ isTicked ? '✓' : '' }}</i></span
     >
@@ -70,7 +80,7 @@ const detail = computed(() => {
       <span v-if="needsRuling" class="tag" :class="decision"
         >{{ standing }}<span class="unseen" data-figure="findings/items">, {{ detail }}</span></span
       >
-      <span v-else class="quiet small" data-figure="findings/items">{{ detail }}</span>
+      <span v-else class="quiet small" data-figure="findings/items" :title="detail">{{ detail }}</span>
     </template>
     <span v-else class="quiet">…</span>
     <template v-if="saysWhy && finding">
@@ -95,6 +105,45 @@ const detail = computed(() => {
 }
 .cell {
   min-inline-size: 0;
+}
+/* The key with its ruling, and below them both values, each as wide as the other. */
+.narrow {
+  grid-template-columns: 20px 26px minmax(0, 1fr) minmax(0, 1fr) auto;
+  grid-template-rows: 26px 24px;
+  gap: 0 8px;
+  block-size: 52px;
+}
+.narrow > .tick,
+.narrow > :nth-child(2) {
+  grid-row: 1 / 3;
+}
+.narrow > .where:nth-child(3),
+.narrow > .key {
+  grid-area: 1 / 3 / 2 / 5;
+}
+.narrow > .where .column {
+  display: inline;
+}
+.narrow > .tag,
+.narrow > .small {
+  grid-area: 1 / 5;
+}
+.narrow > .value {
+  grid-row: 2;
+}
+.narrow > .value.src {
+  grid-column: 3;
+}
+.narrow > .value.tgt {
+  grid-column: 4 / 6;
+}
+.narrow > .value.quiet {
+  grid-column: 3 / 6;
+}
+.narrow > .value.quiet:not(:last-of-type),
+.narrow > .said,
+.narrow > .difference {
+  display: none;
 }
 .chosen {
   background: var(--mark);

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { singleLettersAreOn } from '@/composables/useShortcuts'
+import { useIsNarrow } from '@/composables/useIsNarrow'
 import { useVirtualRows } from '@/composables/useVirtualRows'
 import LoadState from '@/parts/LoadState.vue'
 import FindingLine from '@/stations/review/FindingLine.vue'
@@ -23,6 +24,9 @@ const emit = defineEmits<{ look: [finding: Finding | null]; rule: [decision: Sch
 const ticked = defineModel<ReadonlySet<number>>('ticked', { required: true })
 
 const ROW_HEIGHT = 34
+const NARROW_ROW_HEIGHT = 52
+/** Less than that a line has no room for both values beside the key: they stand below it. */
+const LEAST_WIDTH = 440
 const scroller = ref<HTMLElement | null>(null)
 const chosen = ref(0)
 const inSight = ref<number[]>([])
@@ -30,7 +34,12 @@ const { first, counted, total, length, at } = useFindings(
   computed(() => ({ tally: props.tally.id, filter: props.filter, beside: props.beside, order: props.order })),
   inSight,
 )
-const { height, rows, offset, goTo, goToBeginning, fits } = useVirtualRows(scroller, () => length.value, ROW_HEIGHT)
+const isNarrow = useIsNarrow(scroller, () => LEAST_WIDTH)
+const { height, rows, offset, goTo, goToBeginning, fits } = useVirtualRows(
+  scroller,
+  () => length.value,
+  () => (isNarrow.value ? NARROW_ROW_HEIGHT : ROW_HEIGHT),
+)
 
 watch(
   rows,
@@ -174,7 +183,7 @@ const headings = computed(() => [
 </script>
 
 <template>
-  <div class="list" :style="room">
+  <div class="list" :class="{ narrow: isNarrow }" :style="room">
     <div class="heading" aria-hidden="true">
       <span /><span /><span v-for="name in headings" :key="name">{{ name }}</span>
     </div>
@@ -204,6 +213,7 @@ const headings = computed(() => [
               :column="columnOf(index)"
               :says-why="saysWhy"
               :says-difference="isDifferenceSaid"
+              :is-narrow="isNarrow"
               :total="length"
               @click="click($event, index)"
               @tick="tick(index)"
@@ -226,6 +236,12 @@ const headings = computed(() => [
 .heading,
 .scroller {
   min-inline-size: var(--least);
+}
+.narrow .heading {
+  display: none;
+}
+.narrow .scroller {
+  min-inline-size: 0;
 }
 .heading {
   display: grid;

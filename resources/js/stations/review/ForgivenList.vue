@@ -63,7 +63,7 @@ const whole = (value: string): Stretch[] => [{ text: value, differs: false }]
       <form class="search" @submit.prevent="search">
         <el-input v-model="typed" size="small" aria-label="Text in the key or a value" placeholder="text in the key or a value" clearable @clear="search" />
         <el-button size="small" native-type="submit">Find</el-button>
-        <span class="quiet take">Take these away as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a></span>
+        <span class="quiet take">Download these as <a :href="take('csv')" download>CSV</a> or <a :href="take('json-lines')" download>JSON Lines</a></span>
       </form>
     </header>
     <LoadState :is-loading="isPending" :error="error" what="The cells" @retry="refetch()">

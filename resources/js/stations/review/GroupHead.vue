@@ -12,6 +12,7 @@ import FigureValue from '@/parts/FigureValue.vue'
 import RepeatsLine from '@/parts/RepeatsLine.vue'
 import SaidText from '@/parts/SaidText.vue'
 import { type Filter, isOfCells, said, takenFrom, wholeOf } from '@/stations/review/filter'
+import CountsByColumn from '@/stations/review/CountsByColumn.vue'
 import PatternRulesDialog from '@/stations/review/PatternRulesDialog.vue'
 import { type Order, ORDERS } from '@/stations/review/useOrder'
 import type { RuleOfPattern } from '@/stations/review/ruleOfPattern'
@@ -24,6 +25,8 @@ const props = defineProps<{
   /** findings of the filter; null while they are counted */
   total: number | null
   mayWork: boolean
+  /** of the rows */
+  columns: readonly string[]
   /** columns that were added to the list */
   beside: readonly string[]
   order: Order | null
@@ -64,6 +67,8 @@ const examples = computed(() => (props.pattern?.examples ?? []).slice(0, EXAMPLE
 
 // Which values became which, each with its cells: asked for when somebody wants to see it.
 const isListing = ref(false)
+const isCounting = ref(false)
+const countable = computed(() => [...new Set([...props.tally.keyColumns, ...props.columns])])
 watch(
   () => props.pattern?.number,
   () => (isListing.value = false),
@@ -116,12 +121,15 @@ const ruled = computed<Said>(() => {
       <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{
         isListing ? 'Hide the value pairs' : 'Which value became which'
       }}</el-button>
+      <el-button link size="small" :aria-expanded="isCounting" @click="isCounting = !isCounting">{{
+        isCounting ? 'Hide the counts' : 'Count by column'
+      }}</el-button>
       <el-button v-if="pattern && mayWork" link size="small" @click="isMakingRule = true">Make a rule of it</el-button>
       <span class="quiet take"
-        >Take these {{ isOfCells(filter) ? 'cells' : 'rows' }} away as <a :href="take('csv')" download>CSV</a>,
+        >Download these {{ isOfCells(filter) ? 'cells' : 'rows' }} as <a :href="take('csv')" download>CSV</a>,
         <a :href="take('json-lines')" download>JSON Lines</a> or
         <button type="button" class="plain as-link" :disabled="workbook.isPending.value" @click="workbook.mutate()">workbook</button>
-        (<a :href="take('schema')" download>what the columns hold</a>)</span
+        (<a :href="take('schema')" download>description of the columns</a>)</span
       >
     </div>
     <PatternRulesDialog
@@ -132,6 +140,7 @@ const ruled = computed<Said>(() => {
       @make-rule="emit('makeRule', $event)"
     />
     <ErrorNote :error="workbook.error.value" />
+    <CountsByColumn v-if="isCounting" :tally="tally" :filter="filter" :columns="countable" @narrow="emit('narrow', $event)" />
     <p v-if="isListing" class="pairs-head quiet"><span>source became target</span><span>cells</span></p>
     <ol v-if="isListing" class="pairs" aria-label="Value pairs">
       <li v-for="(pair, position) in pairs.data.value?.items" :key="position">
@@ -142,7 +151,7 @@ const ruled = computed<Said>(() => {
       </li>
       <li v-if="pairs.isPending.value" class="quiet">counting …</li>
       <li v-if="pairs.data.value?.isMasked" class="quiet">the values of this column are masked for you</li>
-      <li v-else-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">the most frequent onesamong {{ count(pairs.data.value.cellsRead) }} cells</li>
+      <li v-else-if="pairs.data.value && !pairs.data.value.isAll" class="quiet">the most frequent ones among {{ count(pairs.data.value.cellsRead) }} cells</li>
     </ol>
   </div>
 </template>

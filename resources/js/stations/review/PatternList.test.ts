@@ -31,7 +31,7 @@ describe('the patterns of a tally', () => {
     await wrapper.findAll('button')[2]?.trigger('click')
     await wrapper.findAll('button')[1]?.trigger('click')
     await wrapper.findAll('button')[0]?.trigger('click')
-    expect(wrapper.emitted('choose')).toEqual([[{ pattern: 3 }], [{ class: 'missing', side: 'source', part: 2 }], [{ class: 'missing' }], [{}]])
+    expect(wrapper.emitted('choose')).toEqual([[{ pattern: 3 }], [{ class: 'missing', side: 'source', part: 2 }], [{ class: 'missing' }], [{ of: 'rows' }]])
   })
 
   it('show which one is looked at', () => {

@@ -34,6 +34,50 @@ const patterns = computed(() =>
     .filter((pattern) => props.filter.cellClass === undefined || pattern.class === props.filter.cellClass)
     .sort(compare[order.value]),
 )
+/** Patterns of one column and kind of cell are a family: opened, filtered and ruled on as one. One alone is no family. */
+interface Family {
+  id: string
+  title: string
+  subject: Subject
+  cells: number
+  open: number
+  /** the names of the figures that its own is the sum of */
+  figure: string
+  patterns: Schemas['Pattern'][]
+}
+const families = computed(() => {
+  const found = new Map<string, Schemas['Pattern'][]>()
+  for (const pattern of patterns.value) {
+    const id = `${pattern.pair} ${pattern.class}`
+    found.set(id, [...(found.get(id) ?? []), pattern])
+  }
+  const all = [...found].map(([id, own]): Family => {
+    const [first] = own as [Schemas['Pattern'], ...Schemas['Pattern'][]]
+    return {
+      id,
+      title: title(first),
+      subject: { of: 'cells', pair: first.pair, cellClass: first.class },
+      cells: own.reduce((sum, one) => sum + one.cells, 0),
+      open: own.reduce((sum, one) => sum + one.standing.open, 0),
+      figure: own.map(({ source, sentence }) => named('patterns', source, sentence, 'cells')).join(' + '),
+      patterns: own,
+    }
+  })
+  const compareFamilies: Record<keyof typeof orders, (one: Family, other: Family) => number> = {
+    size: (one, other) => other.cells - one.cells,
+    open: (one, other) => other.open - one.open,
+    column: (one, other) => one.title.localeCompare(other.title) || other.cells - one.cells,
+  }
+  return all.sort(compareFamilies[order.value])
+})
+const KINDS: Record<Schemas['Pattern']['class'], string> = { changed: 'differ', blanked: 'lost', filled: 'added' }
+/** Opened by hand; the family of the pattern that is looked at is open, and so are small ones. */
+const toggled = ref<Record<string, boolean>>({})
+const FEW = 3
+const isFamilyOpen = ({ id, patterns: own }: Family): boolean =>
+  toggled.value[id] ?? (own.length <= FEW || own.some(({ number }) => number === props.filter.pattern))
+const isFamilyChosen = ({ patterns: [first] }: Family): boolean =>
+  props.filter.pattern === undefined && props.filter.pair === first?.pair && props.filter.cellClass === first?.class
 const cells = computed(() => props.tally.patterns.reduce((sum, pattern) => sum + pattern.cells, 0))
 const title = (pattern: { source: string; target: string }): string =>
   pattern.source === pattern.target ? pattern.source : `${pattern.source} → ${pattern.target}`
@@ -48,7 +92,12 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
   <nav class="patterns" aria-label="Patterns">
     <div class="group"><span>Rows</span><span>rows</span></div>
     <template v-for="list in tally.rowLists" :key="list.class ?? 'all'">
-      <button type="button" class="choice" :aria-pressed="isRowClass(list.class)" @click="emit('choose', list.class === null ? {} : { class: list.class })">
+      <button
+        type="button"
+        class="choice"
+        :aria-pressed="isRowClass(list.class)"
+        @click="emit('choose', list.class === null ? { of: 'rows' } : { class: list.class })"
+      >
         <span v-if="list.class === null" />
         <RowMark v-else :row-class="list.class" silent />
         <span>{{ list.class === null ? 'All differences' : className(list.class) }}</span>
@@ -80,31 +129,61 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
       >
         <span /><span>All cells that differ</span><b><FigureValue name="cells/changed + cells/blanked + cells/filled" :of="cells" /></b>
       </button>
-      <button
-        v-for="pattern in patterns"
-        :key="pattern.number"
-        type="button"
-        class="choice"
-        :aria-pressed="filter.pattern === pattern.number"
-        @click="emit('choose', { pattern: pattern.number })"
-      >
-        <span />
-        <span class="name">
-          {{ title(pattern) }}<span class="unseen">: </span
-          ><em
-            ><span data-sentence="patterns">{{ pattern.sentence }}</span
-            ><SaidText :said="openOf(pattern)"
-          /></em>
-        </span>
-        <b
-          ><span class="unseen">, </span><FigureValue :name="named('patterns', pattern.source, pattern.sentence, 'cells')" :of="pattern.cells" /><span
-            class="unseen"
-            >{{ ' ' + cellsOf(pattern.cells) }}</span
-          ></b
+      <template v-for="family in families" :key="family.id">
+        <div v-if="family.patterns.length > 1" class="family">
+          <button
+            type="button"
+            class="plain fold"
+            :aria-expanded="isFamilyOpen(family)"
+            :aria-label="`Patterns of ${family.title}, ${KINDS[family.patterns[0]!.class]}`"
+            @click="toggled[family.id] = !isFamilyOpen(family)"
+          >
+            {{ isFamilyOpen(family) ? '▾' : '▸' }}
+          </button>
+          <button type="button" class="choice" :aria-pressed="isFamilyChosen(family)" @click="emit('choose', family.subject)">
+            <span />
+            <span class="name"
+              >{{ family.title }}<span class="unseen">: </span
+              ><em
+                >{{ KINDS[family.patterns[0]!.class] }} in <span data-ordinal>{{ family.patterns.length }}</span> ways<SaidText
+                  :said="family.open === 0 ? [', all ruled'] : []"
+              /></em>
+            </span>
+            <b
+              ><span class="unseen">, </span><FigureValue :name="family.figure" :of="family.cells" /><span class="unseen">{{
+                ' ' + cellsOf(family.cells)
+              }}</span></b
+            >
+          </button>
+        </div>
+        <button
+          v-for="pattern in isFamilyOpen(family) ? family.patterns : []"
+          :key="pattern.number"
+          type="button"
+          :class="['choice', { within: family.patterns.length > 1 }]"
+          :aria-pressed="filter.pattern === pattern.number"
+          @click="emit('choose', { pattern: pattern.number })"
         >
-        <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
+          <span />
+          <span class="name">
+            <span :class="{ unseen: family.patterns.length > 1 }">{{ title(pattern) }}</span><span class="unseen">: </span
+            ><em
+              ><span data-sentence="patterns">{{ pattern.sentence }}</span
+              ><SaidText :said="openOf(pattern)"
+            /></em>
+          </span>
+          <b
+            ><span class="unseen">, </span><FigureValue :name="named('patterns', pattern.source, pattern.sentence, 'cells')" :of="pattern.cells" /><span
+              class="unseen"
+              >{{ ' ' + cellsOf(pattern.cells) }}</span
+            ></b
+          >
+          <i :style="{ inlineSize: `${(pattern.cells / heaviest) * 100}%` }" aria-hidden="true" />
+        </button>
+      </template>
+      <button v-if="filter.pair !== undefined" type="button" class="plain all" @click="emit('choose', { of: 'cells' })">
+        Show the patterns of all columns
       </button>
-      <button v-if="filter.pair !== undefined" type="button" class="plain all" @click="emit('choose', {})">Show the patterns of all columns</button>
     </template>
     <template v-if="tally.forgiven.length > 0">
       <div class="group"><span>Forgiven by a rule of the plan</span><span>cells</span></div>
@@ -146,6 +225,16 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
   display: flex;
   justify-content: space-between;
   gap: 8px;
+}
+.family {
+  display: grid;
+  grid-template-columns: 24px minmax(0, 1fr);
+}
+.fold {
+  min-block-size: 24px;
+}
+.within {
+  padding-inline-start: 30px;
 }
 .order {
   margin: 2px 14px 4px;

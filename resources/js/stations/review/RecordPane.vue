@@ -57,6 +57,8 @@ function earlierSaid(earlier: Schemas['Earlier']): string {
 }
 /** The act that stands for the row, or for a cell. */
 const actOf = (id: number | null | undefined) => props.record?.rulings.find((act) => act.id === id)
+/** Whether the row can be filtered by it: what is masked cannot. */
+const isValue = (field: Schemas['Field']): boolean => (field.sourceValue ?? field.targetValue ?? '(masked)') !== '(masked)'
 /** The place of a key field, counted from 1, and its value: what else has it? */
 const keyPlace = (field: Schemas['Field']): number => (props.record?.fields.filter((one) => one.role === 'key').indexOf(field) ?? -1) + 1
 const whole = (text: string): Stretch[] => [{ text, differs: false }]
@@ -77,7 +79,11 @@ const fields = computed(() => props.record?.fields.filter((field) => !isBrief.va
 // The cell that is looked at may stand far below.
 watch(
   () => [props.record?.sequence, props.cell],
-  () => pane.value?.querySelector('.looked')?.scrollIntoView({ block: 'nearest' }),
+  () => {
+    const [within, looked] = [pane.value, pane.value?.querySelector<HTMLElement>('.looked')]
+    // Where the panes stand below each other the page is not moved away from the list.
+    if (within !== null && looked != null && within.scrollHeight > within.clientHeight) within.scrollTop = looked.offsetTop - within.offsetTop
+  },
   { flush: 'post' },
 )
 /** What stands with a number: by how much it differs, and what that is of the source's. */
@@ -133,13 +139,21 @@ watch(
           <span class="label"
             >{{ name(field) }}<em v-if="field.role === 'not-compared'">not compared</em
             ><button
+              v-if="field.role !== 'key' && !field.finding && isValue(field)"
+              type="button"
+              class="plain only"
+              :aria-label="`Filter by this value of ${name(field)}`"
+              @click.stop="emit('narrow', { column: field.source ?? field.target ?? '', value: field.sourceValue ?? field.targetValue ?? '' })"
+            >
+              Filter by this value</button
+            ><button
               v-if="field.role === 'key'"
               type="button"
               class="plain only"
-              :aria-label="`only these, with the same ${name(field)}`"
+              :aria-label="`Filter by this value of ${name(field)}`"
               @click.stop="emit('narrow', { keyColumn: keyPlace(field), key: field.sourceValue ?? field.targetValue ?? '' })"
             >
-              only these
+              Filter by this value
             </button></span
           >
           <span v-if="field.finding" class="two">
@@ -208,6 +222,9 @@ h2 .cell {
 .label {
   color: var(--ink-2);
   overflow-wrap: anywhere;
+}
+.field:not(:hover):not(:focus-within) .only {
+  color: transparent;
 }
 .only {
   text-decoration: underline;

@@ -22,7 +22,6 @@ import FindingList from '@/stations/review/FindingList.vue'
 import FindKey from '@/stations/review/FindKey.vue'
 import ForgivenList from '@/stations/review/ForgivenList.vue'
 import GroupHead from '@/stations/review/GroupHead.vue'
-import KeysDialog from '@/stations/review/KeysDialog.vue'
 import PatternList from '@/stations/review/PatternList.vue'
 import RecordPane from '@/stations/review/RecordPane.vue'
 import RuleAllDialog from '@/stations/review/RuleAllDialog.vue'
@@ -30,7 +29,9 @@ import RulingPanel from '@/stations/review/RulingPanel.vue'
 import { useBeside, useSaysWhy } from '@/stations/review/useBeside'
 import { useDesk } from '@/stations/review/useDesk'
 import { recordOfKey } from '@/stations/review/useForgiven'
-import { useFilter } from '@/stations/review/useFilter'
+import { isUnsaid, useFilter } from '@/stations/review/useFilter'
+import { sequenceOf } from '@/stations/review/useFindings'
+import { useOpened } from '@/stations/review/useOpened'
 import { usePatternRule } from '@/stations/review/usePatternRule'
 import { type Holds, useRulings, type Why } from '@/stations/review/useRulings'
 import { useRulingOnMany } from '@/stations/review/useRulingOnMany'
@@ -58,7 +59,7 @@ const askable = computed(() => people.value.filter(({ mayRule }) => mayRule))
 const list = ref<InstanceType<typeof FindingList> | null>(null)
 const ticked = ref<ReadonlySet<number>>(new Set())
 const total = computed(() => list.value?.total ?? null)
-const { look, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
+const { look, finding, record, rowSequence, cellSequence, pattern, standing, all, target } = useDesk(tally, filter, ticked, total)
 
 const beside = useBeside(() => props.course.id)
 const saysWhy = useSaysWhy(() => props.course.id)
@@ -81,7 +82,6 @@ function backToList(end: () => void): void {
   if (waiting.value === null) list.value?.focus()
 }
 const isShowingActs = ref(false)
-const isShowingKeys = ref(false)
 function ruleOnTarget(decision: Schemas['Decision'], reason: Why): void {
   if (target.value === null || !mayRule.value) return
   rule.mutate({ ...target.value, ...reason, decision }, { onSuccess: () => (ticked.value = new Set()) })
@@ -153,26 +153,40 @@ async function lookAtForgiven(key: string): Promise<void> {
   }
 }
 async function lookAtKey(sequence: number): Promise<void> {
-  await set({})
+  await set({ of: 'rows' })
   await nextTick()
   list.value?.goTo(sequence - 1)
 }
-// An address may name the finding that it is about, by its place in the list.
+/** Values that differ, or that one side has alone, in all columns; what went with its row is looked at where no other is. */
+function lookAtKind(kind: 'differing' | 'lost' | 'added'): void {
+  const cellClass = ({ differing: 'changed', lost: 'blanked', added: 'filled' } as const)[kind]
+  const hasCells = props.tally.patterns.some((one) => one.class === cellClass)
+  void choose(hasCells ? { of: 'cells', cellClass } : { class: kind === 'lost' ? 'missing' : 'extra' })
+}
 const route = useRoute()
+// An address may name the finding that it is about, by its place in the list.
 watch(total, (known) => {
   if (known === null || typeof route.query.at !== 'string') return
   const place = Number(route.query.at)
   if (Number.isInteger(place) && place >= 1 && place <= known) void nextTick(() => list.value?.goTo(place - 1))
 })
+const opened = computed(() => (finding.value === null ? null : sequenceOf(finding.value)))
+// Whoever comes without a filter begins with what weighs most and is still open.
+const largest = computed(() => [...props.tally.patterns].filter(({ standing: { open } }) => open > 0).sort((one, other) => other.cells - one.cells)[0])
+const begun = isUnsaid(route.query) && largest.value !== undefined ? set({ pattern: largest.value.number }, true) : Promise.resolve()
+useOpened(tally, filter, opened, (index) => list.value?.goTo(index), begun)
 onMounted(() => {
   if (typeof route.query.row === 'string' && !areKeysMasked.value) findKey.value?.lookFor(route.query.row)
 })
 usePageKeys({
   '/': () => findKey.value?.focus(),
   f: () => bar.value?.querySelector<HTMLElement>('input')?.focus(),
-  '?': () => (isShowingKeys.value = true),
 })
 
+/** Where the panes stand below each other, each is a press away. */
+const PLACES = { Patterns: '.patterns', Findings: '.list', Record: '.side' } as const
+const goOn = (place: string): void => desk.value?.querySelector(`.panes ${place}`)?.scrollIntoView({ block: 'start' })
+const desk = ref<HTMLElement | null>(null)
 const note = computed(
   () =>
     `tally ${props.tally.number}${props.tally.name === '' ? '' : ` (${props.tally.name})`}, ${moment(props.tally.finishedAt)}, plan ${props.tally.planVersion}`,
@@ -180,8 +194,8 @@ const note = computed(
 </script>
 
 <template>
-  <div class="desk" :data-tally="tally.id">
-    <StationHead heading="What differs, and why" :note="note">
+  <div ref="desk" class="desk" :data-tally="tally.id">
+    <StationHead heading="What differs, and why" :words="['finding', 'pattern', 'family', 'act of ruling']" :note="note">
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
       <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the chart' : 'Picture' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
@@ -204,12 +218,20 @@ const note = computed(
       :values="tally.values"
       :of-arrived="tally.figures.ofArrived"
       :rows-arrived="tally.figures.rowsArrived"
-    />
+      is-pressed
+      @look="lookAtKind"
+    >
+      <FigureValue name="rows/source/prepared" :of="tally.rows.source.prepared" /> source rows against
+      <FigureValue name="rows/target/prepared" :of="tally.rows.target.prepared" />:
+    </AgreementLine>
     <div v-if="tally.findings === 0 && tally.forgiven.length === 0" class="empty">
       <h2>Nothing to explain</h2>
       <p>Every row met its counterpart and every compared cell is identical. The figures stand below and in the report.</p>
     </div>
     <template v-else>
+      <nav class="way" aria-label="On this page">
+        <button v-for="(place, name) in PLACES" :key="name" type="button" class="plain" @click="goOn(place)">{{ name }}</button>
+      </nav>
       <WeightPicture v-if="isPictured" :tally="tally" :filter="filter" @choose="choose" />
       <div class="panes" :style="{ '--patterns': `${patternsPane.width.value}px`, '--record': `${recordPane.width.value}px` }">
         <PatternList
@@ -233,6 +255,7 @@ const note = computed(
             :standing="standing"
             :total="total"
             :may-work="course.mayWork"
+            :columns="columns"
             :beside="beside"
             :order="order"
             @make-rule="makeRule"
@@ -276,7 +299,9 @@ const note = computed(
             @rule="decideOnTarget"
             @rule-all="askOrRuleOnAll"
           >
-            <template #none>Widen the filter, or <button type="button" class="plain" @click="set({})">look at all that does not agree</button>.</template>
+            <template #none
+              >Widen the filter, or <button type="button" class="plain" @click="set({ of: 'rows' })">look at all that does not agree</button>.</template
+            >
           </FindingList>
         </div>
         <PaneDivider :pane="recordPane" label="Width of the record" side="after" />
@@ -332,7 +357,6 @@ const note = computed(
         @rule="ruleAsAsked"
       />
       <ActsDialog v-model="isShowingActs" :acts="acts.data.value?.items ?? []" :tally="tally" :may-rule="mayRule" @undo="undo.mutate($event)" @show="showAct" />
-      <KeysDialog v-model="isShowingKeys" />
     </template>
   </div>
 </template>
@@ -394,17 +418,37 @@ footer {
   padding: 3px 14px;
   min-block-size: 46px;
 }
+.way {
+  display: none;
+}
 @media (width < 1100px) {
   .panes {
-    grid-template-columns: min(var(--patterns), 22vw) 1px minmax(0, 1fr) 1px min(var(--record), 33vw);
+    grid-template-columns: min(var(--patterns), 18vw) 1px minmax(0, 1fr) 1px min(var(--record), 29vw);
   }
 }
 @media (width < 900px) {
   .panes {
     grid-template-columns: minmax(0, 1fr);
   }
-  .side {
-    min-block-size: 60vh;
+  .way {
+    display: flex;
+    gap: 14px;
+    position: sticky;
+    inset-block-start: 0;
+    z-index: 2;
+    padding: 6px 16px;
+    background: var(--sheet);
+    border-block-end: 1px solid var(--line);
+    font-size: 13px;
+    overflow-x: auto;
+  }
+  .way button {
+    min-block-size: 24px;
+    text-decoration: underline;
+    white-space: nowrap;
+  }
+  .panes > :first-child {
+    max-block-size: 45vh;
   }
   .closed {
     visibility: visible;
@@ -413,7 +457,7 @@ footer {
     flex-wrap: wrap;
   }
   .list {
-    block-size: 60vh;
+    block-size: max(70vh, 380px);
   }
 }
 </style>

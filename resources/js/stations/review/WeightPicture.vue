@@ -58,7 +58,8 @@ const isChosen = (part: Part): boolean =>
       </li>
     </ol>
     <p class="legend quiet">
-      <span class="src">above: the source alone</span> <span>across: both, otherwise</span> <span class="tgt">below: the target alone</span>
+      <span class="src">above the line: only in the source</span> <span>on the line: different in both</span>
+      <span class="tgt">below the line: only in the target</span>
     </p>
   </section>
 </template>
@@ -157,6 +158,14 @@ i {
 @media (width < 900px) {
   .picture {
     max-inline-size: 100vw;
+  }
+}
+@media (height < 760px) {
+  li {
+    grid-template-rows: 34px auto auto;
+  }
+  .legend {
+    display: none;
   }
 }
 </style>

@@ -35,10 +35,10 @@ export const isOfCells = (filter: Filter): boolean => filter.of === 'cells' || O
 
 /** Another subject, narrowed down as before; values and acts belong to the subject that was left. */
 export function withSubject(filter: Filter, subject: Subject): Filter {
-  const { ruling, key, keyColumn, text } = filter
+  const { ruling, key, keyColumn, column, value, text } = filter
   // Rows have no difference.
   const { difference, atLeast } = isOfCells(subject) ? filter : {}
-  return said({ ...subject, ruling, key, keyColumn, text, difference, atLeast })
+  return said({ ...subject, ruling, key, keyColumn, column, value, text, difference, atLeast })
 }
 
 /** Without the terms that say nothing. */
@@ -63,7 +63,9 @@ export const rulingName = (ruling: NonNullable<Filter['ruling']>): string => (ru
 
 /** What tells rows of a class apart, but for what they are to a control total. */
 const GROUP = ['total', 'group', 'moved'] as const
-const SLICE = OF_ROWS.filter((term): term is Exclude<(typeof OF_ROWS)[number], (typeof GROUP)[number]> => !(GROUP as readonly string[]).includes(term))
+const COLUMN = ['column', 'value'] as const
+type Slice = Exclude<(typeof OF_ROWS)[number], (typeof GROUP)[number] | (typeof COLUMN)[number]>
+const SLICE = OF_ROWS.filter((term): term is Slice => !([...GROUP, ...COLUMN] as readonly string[]).includes(term))
 
 /** Whether the filter asks for these rows of their class. */
 export const isSlice = (filter: Filter, slice: Filter): boolean => filter.class === slice.class && SLICE.every((term) => filter[term] === slice[term])
@@ -99,6 +101,7 @@ export function termsSaid(
   if (filter.target !== undefined) said.push({ terms: ['target'], words: 'target is', value: filter.target, side: 'target' })
   if (filter.key !== undefined && filter.keyColumn !== undefined)
     said.push({ terms: ['key', 'keyColumn'], words: `${tally.keyColumns[filter.keyColumn - 1] ?? 'key'} is`, value: filter.key })
+  if (filter.column !== undefined && filter.value !== undefined) said.push({ terms: COLUMN, words: `${filter.column} is`, value: filter.value })
   if (filter.ruling !== undefined)
     said.push({ terms: ['ruling'], words: filter.ruling === 'reopened' ? 'open again' : `ruled ${filter.ruling}`.replace('ruled open', 'open') })
   if (filter.act !== undefined) said.push({ terms: ['act'], words: `by ruling ${filter.act}` })

@@ -59,5 +59,5 @@ export function useDesk(tally: Ref<Schemas['Tally']>, filter: Ref<Filter>, ticke
     const cell = record.data.value.fields.find((field) => field.finding !== null)?.finding?.sequence
     return cell === undefined ? null : { scope: 'cell', target: String(cell) }
   })
-  return { look, record, rowSequence, cellSequence, pattern, standing, all, target }
+  return { look, finding, record, rowSequence, cellSequence, pattern, standing, all, target }
 }

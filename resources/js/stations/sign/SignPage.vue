@@ -60,7 +60,11 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
 
 <template>
   <main class="station">
-    <StationHead heading="Is it good enough to go live?" :note="tally ? `tally ${tally.number} of ${course.name}, ${moment(tally.finishedAt)}` : ''">
+    <StationHead
+      heading="Is it good enough to go live?"
+      :words="['limit', 'waiver']"
+      :note="tally ? `tally ${tally.number} of ${course.name}, ${moment(tally.finishedAt)}` : ''"
+    >
       <template v-if="tally">
         <el-button :loading="report.isPrinting.value" @click="report.print()">{{
           report.isPrinting.value ? 'Printing the report' : 'Report as PDF'
@@ -142,7 +146,9 @@ async function ended(act: 'returned' | 'withdrawn', reason: string): Promise<voi
             </dl>
             <p v-if="tally.openFindings > 0" class="quiet">
               <SaidText :said="figures('tally/openFindings', tally.openFindings, 'finding')" /> without a ruling.
-              <RouterLink :to="`/datasets/${course.id}/review`">Rule on them in Review</RouterLink>.
+              <RouterLink :to="`/datasets/${course.id}/review`">{{ course.mayRule ? 'Rule on them in Review' : 'See them in Review' }}</RouterLink>{{
+                course.mayRule ? '.' : '; whoever rules there is an analyst, a test manager or a data owner.'
+              }}
             </p>
           </section>
           <section aria-label="Figures">

@@ -67,6 +67,7 @@ const isAltered = computed(() => props.tally.columns.some(({ altered }) => alter
 }
 .scroll {
   overflow-x: auto;
+  position: relative;
 }
 table {
   border-collapse: collapse;

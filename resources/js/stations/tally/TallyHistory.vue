@@ -102,8 +102,8 @@ const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none
                 :href="`/api/v1/tallies/${tally.id}/folder`"
                 download
                 title="Both deliveries, the references and the plan in one zip file, with the command that makes this tally again"
-                :aria-label="`Take away all that tally ${tally.number} was made of`"
-                >take away</a
+                :aria-label="`Download all that tally ${tally.number} was made of`"
+                >download</a
               ><br />
               {{ tally.startedBy
               }}<template v-if="tally.carryOver"
@@ -139,6 +139,7 @@ const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none
 }
 .scroll {
   overflow-x: auto;
+  position: relative;
 }
 table {
   border-collapse: collapse;

@@ -64,7 +64,7 @@ const note = computed(() => {
 
 <template>
   <main class="station">
-    <StationHead :heading="heading" :note="note">
+    <StationHead :heading="heading" :words="['tally', 'agreement', 'finding']" :note="note">
       <template v-if="course.mayWork">
         <el-button v-if="run && isRunning" :loading="cancel.isPending.value" @click="cancel.mutate(run.id)">Cancel this run</el-button>
         <el-button v-if="canStart && !isRunning" @click="isChoosing = true">Choose deliveries</el-button>

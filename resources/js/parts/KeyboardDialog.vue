@@ -4,6 +4,11 @@ import { singleLettersAreOn, switchSingleLetters } from '@/composables/useShortc
 
 const isOpen = defineModel<boolean>({ required: true })
 const areOn = ref(singleLettersAreOn())
+const everywhere = [
+  ['Tab, first', 'skip to the content'],
+  ['?', 'this list'],
+  ['Escape', 'close what is open'],
+] as const
 const keys = [
   ['↓ or n, ↑ or p', 'next or previous finding'],
   ['e, d, a, o', 'decide on it: expected, defect, ask or open'],
@@ -14,21 +19,24 @@ const keys = [
   ['Home, End, page keys', 'move faster'],
   ['/', 'find a key'],
   ['f', 'to the filter'],
-  ['?', 'this list'],
 ] as const
+const lists = { 'On every page': everywhere, 'In Review': keys } as const
 </script>
 
 <template>
-  <el-dialog v-model="isOpen" title="Keys" width="480">
-    <dl>
-      <template v-for="[key, what] in keys" :key="key">
-        <dt class="cell">{{ key }}</dt>
-        <dd>{{ what }}</dd>
-      </template>
-    </dl>
+  <el-dialog v-model="isOpen" title="Keyboard" width="480">
+    <template v-for="(list, where) in lists" :key="where">
+      <h2>{{ where }}</h2>
+      <dl>
+        <template v-for="[key, what] in list" :key="key">
+          <dt class="cell">{{ key }}</dt>
+          <dd>{{ what }}</dd>
+        </template>
+      </dl>
+    </template>
     <el-checkbox
       :model-value="areOn"
-      label="Single letters act while the focus is in the list"
+      label="Single letters and signs act as keys"
       @update:model-value="((areOn = Boolean($event)), switchSingleLetters(areOn))"
     />
   </el-dialog>
