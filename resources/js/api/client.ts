@@ -27,7 +27,41 @@ export function rememberToken(token: string): void {
 /** By this the server knows that a search has been left: the same page looks for something else. */
 const page = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => byte.toString(16).padStart(2, '0')).join('')
 
-export const api = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } })
+let leaving = new AbortController()
+let givenUp: (() => void)[] = []
+
+/**
+ * Whoever signs out asks for nothing but that: what is asked already would be answered for a session that is over, which reads as if it
+ * had ended by itself, or would bring its cookie back. Such questions get no answer, for the page is left.
+ *
+ * @throws when signing out fails: then they have failed too, and the page goes on
+ */
+export async function askLast<Data>(last: () => Promise<Data>): Promise<Data> {
+  leaving.abort()
+  try {
+    return await last()
+  } catch (failure) {
+    leaving = new AbortController()
+    for (const fail of givenUp) fail()
+    givenUp = []
+    throw failure
+  }
+}
+
+const isSigningOut = (request: Request) => request.method === 'DELETE' && request.url.endsWith('/session')
+
+export async function ask(request: Request): Promise<Response> {
+  if (isSigningOut(request)) return fetch(request)
+  const { signal } = leaving
+  try {
+    return await fetch(request, { signal: AbortSignal.any([request.signal, signal]) })
+  } catch (failure) {
+    if (!signal.aborted) throw failure
+    return new Promise((_, fail) => givenUp.push(() => fail(failure as Error)))
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' }, fetch: ask })
 
 /** What was asked and is not answered yet, to be asked again should the session be over: a request can be sent once. */
 const asked = new Map<string, Request>()
@@ -47,7 +81,7 @@ api.use({
     if (again === undefined || schemaPath === '/session' || !saysSessionIsOver(response)) return response
     await signedInAgain()
     if (again.method !== 'GET') again.headers.set('X-CSRF-TOKEN', csrfToken)
-    return fetch(again)
+    return ask(again)
   },
   onError({ id }) {
     asked.delete(id)

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { answer, api, rememberToken } from '@/api/client'
+import { answer, api, askLast, rememberToken } from '@/api/client'
 import { rememberSomebody } from '@/api/sessionOver'
 
 /** Who is signed in. Asked for once; signing in and out asks again. */
@@ -19,10 +19,8 @@ export function useSession() {
 export function useSignOut() {
   const queries = useQueryClient()
   return async () => {
-    // An answer to what was asked before would bring the ended session's cookie back.
-    await queries.cancelQueries()
+    await askLast(() => answer(api.DELETE('/session')))
     rememberSomebody(false)
-    await answer(api.DELETE('/session'))
     queries.clear()
     sessionStorage.clear()
     // A fresh page: nothing of the person before stays in memory.
