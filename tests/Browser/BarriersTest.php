@@ -107,8 +107,7 @@ final class BarriersTest extends BrowserTestCase
         $divider->sendKeys(WebDriverKeys::ARROW_RIGHT);
         $this->until(fn(): bool => $divider->getAttribute('aria-valuenow') !== $before, 'the pane to be wider');
         $this->press('Show the 1 missing rows');
-        $this->keys('e');
-        $this->type('Reason', "as agreed\n");
+        $this->ruleOn('NQ,8', 'e', 'as agreed');
         $this->visible("//*[@role='status'][contains(., 'Ruled expected on 1 finding')]", 'what became of it');
     }
 

@@ -21,6 +21,7 @@ final class RuthSignsInAgainTest extends BrowserTestCase
         $this->press('Moorings');
         $this->press('All differences');
         $this->see('Every row that does not agree');
+        $this->seeFindings(10);
         $this->keys('E');
         $this->see('Enter the ruling');
         $this->type('Reason', 'as agreed with the lock house');
