@@ -99,6 +99,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
         ->defaults(May::ACT, Act::Work)
         ->whereNumber('offset');
     Route::put('receipts/{receipt}/format', [ReceiptController::class, 'format'])->defaults(May::ACT, Act::Work);
+    Route::post('receipts/{receipt}/sheets', [ReceiptController::class, 'sheets'])->defaults(May::ACT, Act::Work);
     Route::delete('receipts/{receipt}', [ReceiptController::class, 'destroy'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/other-deliveries', [DeliveryController::class, 'others']);
     Route::post('datasets/{dataset}/used-deliveries', [DeliveryController::class, 'use'])->defaults(May::ACT, Act::Work);

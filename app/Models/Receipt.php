@@ -85,6 +85,20 @@ final class Receipt extends Model
         return $this->received_bytes === $this->bytes;
     }
 
+    /** Where several sheets of a workbook are parts: so that a record is known by where it stands. */
+    public static function nameOfSheet(string $workbook, string $sheet): string
+    {
+        return "{$workbook}, sheet {$sheet}";
+    }
+
+    /** What the file is called, whichever of its sheets is read. */
+    public function workbookName(): string
+    {
+        $ending = self::nameOfSheet('', $this->partFormat()->sheet);
+
+        return str_ends_with($this->file_name, $ending) ? substr($this->file_name, 0, -strlen($ending)) : $this->file_name;
+    }
+
     public function partFormat(): PartFormat
     {
         return PartFormat::fromArray($this->format ?? throw new \LogicException('The file has not been looked at yet.'));

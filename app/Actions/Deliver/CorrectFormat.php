@@ -49,7 +49,9 @@ final readonly class CorrectFormat
         $this->reader->mustBeReadable($path, $receipt->file_name, $corrected);
         // What somebody said is not told as if it had been found.
         $said = array_unique([...explode(' ', $found[self::CORRECTED] ?? ''), ...array_keys($corrections)]);
+        $workbook = $receipt->workbookName();
         $receipt->update([
+            'file_name' => $workbook === $receipt->file_name ? $workbook : Receipt::nameOfSheet($workbook, $corrected->sheet),
             'format' => $corrected->toArray(),
             'found' => [...$found, self::CORRECTED => trim(implode(' ', $said))],
         ]);

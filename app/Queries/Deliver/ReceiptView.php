@@ -46,10 +46,12 @@ final readonly class ReceiptView
         ];
     }
 
-    /** Where the same bytes stand already: taken together they would double the totals. */
+    /** Where the same bytes stand already: taken together they would double the totals, unless another sheet of them is read. */
     private function sameAs(Receipt $receipt): ?string
     {
+        $sheet = $receipt->partFormat()->sheet;
         $waiting = Receipt::query()
+            ->when($sheet !== '', static fn(Builder $of) => $of->where('format->sheet', $sheet))
             ->where('dataset_id', $receipt->dataset_id)
             ->where('side', $receipt->side)
             ->where('digest', $receipt->digest)
@@ -60,6 +62,7 @@ final readonly class ReceiptView
             return "byte for byte the same as {$waiting->file_name}, which waits here too";
         }
         $delivered = DeliveryPart::query()
+            ->when($sheet !== '', static fn(Builder $of) => $of->where('format->sheet', $sheet))
             ->where('digest', $receipt->digest)
             ->whereHas(
                 'delivery',

@@ -69,8 +69,8 @@ final readonly class FolderOfTally
             'parts' => array_values(
                 $delivery->parts
                     ->map(function (DeliveryPart $part) use ($name, &$files): array {
-                        $ending = preg_replace('/[^a-z0-9]/', '', strtolower(pathinfo($part->file_name, PATHINFO_EXTENSION)));
-                        $file = "{$name}-{$part->number}".($ending === '' ? '' : ".{$ending}");
+                        preg_match('/\.[a-z0-9]{1,8}(?=$|, sheet )/i', $part->file_name, $ending);
+                        $file = "{$name}-{$part->number}".strtolower($ending[0] ?? '');
                         $files[$file] = $this->blobs->path($part->digest);
 
                         return ['file' => $file, 'name' => $part->file_name, 'label' => $part->part_label, 'format' => $part->format];

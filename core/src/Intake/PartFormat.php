@@ -14,7 +14,7 @@ use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
  *
  * @phpstan-type FormatDocument array{kind?: string, delimiter?: string, lineEnds?: string, byteOrderMark?: bool, encoding?: string,
  *     header?: bool, skipAbove?: int, skipBelow?: int, starts?: list<int>, path?: string, paths?: list<string>, sheet?: string,
- *     headerRow?: int, sheets?: list<array{name: string, hidden: bool}>, skipLeft?: int, quote?: string}
+ *     headerRow?: int, sheets?: list<array{name: string, hidden: bool, alike?: true}>, skipLeft?: int, quote?: string}
  */
 final readonly class PartFormat
 {
@@ -24,7 +24,8 @@ final readonly class PartFormat
      * @param  string  $path  to the records of JSON, names joined by dots, and of XML, joined by slashes
      * @param  list<string>  $paths  that may lead to the records, as far as was looked
      * @param  string  $sheet  of a workbook
-     * @param  list<array{name: string, hidden: bool}>  $sheets  all that the workbook has, in its order
+     * @param  list<array{name: string, hidden: bool, alike?: true}>  $sheets  all that the workbook has, in its order, and which of them
+     *     have the columns of the one that is read
      * @param  SheetPlace  $place  of the table in its sheet
      */
     private function __construct(
@@ -60,7 +61,7 @@ final readonly class PartFormat
         return new self(PartKind::Xml, path: $path, paths: $paths);
     }
 
-    /** @param list<array{name: string, hidden: bool}> $sheets */
+    /** @param list<array{name: string, hidden: bool, alike?: true}> $sheets */
     public static function workbook(PartKind $kind, string $sheet, array $sheets, SheetPlace $place = new SheetPlace): self
     {
         return new self($kind, sheet: $sheet, sheets: $sheets, place: $place);

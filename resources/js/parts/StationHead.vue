@@ -33,10 +33,15 @@ const explained = computed(() => (props.words ?? []).map((word) => ({ word, sent
   align-items: center;
   flex-wrap: wrap;
   gap: 4px 12px;
-  min-block-size: 52px;
   padding: 6px 16px;
   border-block-end: 1px solid var(--line);
   background: var(--sheet);
+}
+/* The heading gives the bar its height: one of its own would be all that it is given where there is little room. */
+h1 {
+  display: grid;
+  align-content: center;
+  min-block-size: 39px;
 }
 .note {
   flex: 1 1 120px;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature\Deliver;
 
 use App\Actions\Deliver\DeliveryTerms;
+use App\Adapters\Storage\BlobStore;
 use App\Jobs\ReceiveParts;
 use App\Models\Delivery;
 use App\Models\Receipt;
@@ -76,6 +77,56 @@ final class PartsTest extends TestCase
             'targetLine' => 3,
             'sourceFile' => null,
         ]);
+    }
+
+    public function test_sheets_with_the_same_columns_become_parts_in_one_press(): void
+    {
+        $path = storage_path('work/years.xlsx');
+        $writer = WriterEntityFactory::createXLSXWriter();
+        $writer->openToFile($path);
+        $sheets = [
+            '2024' => [['basin', 'berth', 'fee'], ['KB', '1', 10], ['KB', '2', 20]],
+            '2025' => [['printed by mjw'], ['berth', 'basin', 'fee'], ['3', 'KB', 30]],
+            'Fees' => [['basin', 'berth', 'rate'], ['KB', '1', 2]],
+        ];
+        foreach ($sheets as $name => $rows) {
+            $sheet = $name === 2024 ? $writer->getCurrentSheet() : $writer->addNewSheetAndMakeItCurrent();
+            $sheet->setName((string) $name);
+            foreach ($rows as $cells) {
+                $writer->addRow(WriterEntityFactory::createRowFromArray($cells));
+            }
+        }
+        $writer->close();
+        $receipt = $this->received('years.xlsx', (string) file_get_contents($path));
+        unlink($path);
+        $this->api('GET', "/receipts/{$receipt}")->assertJsonPath('preview.format.sheets', [
+            ['name' => '2024', 'hidden' => false],
+            ['name' => '2025', 'hidden' => false, 'alike' => true],
+            ['name' => 'Fees', 'hidden' => false],
+        ]);
+
+        $parts = $this->objects($this->api('POST', "/receipts/{$receipt}/sheets")->assertCreated(), 'items');
+        self::assertSame(['years.xlsx, sheet 2024', 'years.xlsx, sheet 2025'], array_column($parts, 'fileName'));
+        self::assertSame([null, null], array_column(array_column($parts, 'preview'), 'sameAs'));
+        $this->api('POST', "/receipts/{$receipt}/sheets")
+            ->assertConflict()
+            ->assertJson(['code' => 'no-alike-sheets']);
+        $this->takeParts(
+            'source',
+            ...array_map(static fn(Receipt $part): string => $part->id, Receipt::query()->orderBy('id')->get()->all()),
+        )->assertAccepted();
+
+        $delivery = Delivery::query()->firstOrFail();
+        self::assertSame([3, ['basin', 'berth', 'fee']], [$delivery->delivered_count, $delivery->columns]);
+        // Its name says the other sheet, once it is another.
+        $again = $this->received(
+            'years.xlsx',
+            (string) file_get_contents($this->app->make(BlobStore::class)->path((string) $delivery->parts[0]?->digest)),
+        );
+        $this->api('POST', "/receipts/{$again}/sheets")->assertCreated();
+        $this->api('PUT', "/receipts/{$again}/format", ['sheet' => 'Fees'])
+            ->assertOk()
+            ->assertJson(['fileName' => 'years.xlsx, sheet Fees']);
     }
 
     public function test_a_part_that_cannot_be_read_to_its_end_leaves_the_others_waiting(): void

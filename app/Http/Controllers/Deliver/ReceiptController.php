@@ -10,6 +10,7 @@ use App\Actions\Deliver\CompareDeliveries;
 use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\ReceiveChunk;
+use App\Actions\Deliver\TakeSheetsAsParts;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\AnnouncePartRequest;
 use App\Http\Requests\Deliver\AskForSnapshotRequest;
@@ -94,6 +95,13 @@ final class ReceiptController extends Controller
     {
 
         return response()->json($this->shown($correctFormat($receipt, $request->corrections(), $request->kind()), $request));
+    }
+
+    public function sheets(Request $request, Receipt $receipt, TakeSheetsAsParts $takeSheets): JsonResponse
+    {
+        $parts = array_map(fn(Receipt $part): array => $this->shown($part, $request), $takeSheets($receipt));
+
+        return response()->json(['items' => $parts], Response::HTTP_CREATED);
     }
 
     public function destroy(Receipt $receipt, DiscardReceipt $discard): Response

@@ -77,6 +77,24 @@ final readonly class SheetSurvey
         return $first === [] ? 0 : min($first);
     }
 
+    /** @return list<string> what stands in a row, in the order of the alphabet */
+    public function namesIn(int $row): array
+    {
+        $rowOrNext = array_filter($this->rows, static fn(int $number): bool => $number >= $row, ARRAY_FILTER_USE_KEY);
+        $names = array_map(trim(...), array_values(TableEdges::filled(reset($rowOrNext) ?: [])));
+        sort($names);
+
+        return $names;
+    }
+
+    /** @param list<string> $names of the columns of another sheet: whether they stand here too, in any order, with rows below */
+    public function hasNames(array $names): bool
+    {
+        $isAlike = fn(int $row): bool => $this->namesIn($row) === $names;
+
+        return count($names) > 1 && $this->weight() > 0 && array_filter(array_slice(array_keys($this->rows), 0, -1), $isAlike) !== [];
+    }
+
     /** @return array{int, string} the row on which the names of the columns stand, from 1, and why in words */
     public function headerRow(): array
     {

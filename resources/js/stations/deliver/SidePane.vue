@@ -18,7 +18,7 @@ import { useParts } from '@/stations/deliver/useParts'
 import WaitingParts from '@/stations/deliver/WaitingParts.vue'
 
 const props = defineProps<{ side: 'source' | 'target'; label: string; delivery: Schemas['Delivery'] | null; course: Schemas['Course'] }>()
-const { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, take, discard } = useParts(() => props.course.id, props.side)
+const { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, takeSheets, take, discard } = useParts(() => props.course.id, props.side)
 
 if (props.course.mayWork) void restore()
 
@@ -119,8 +119,9 @@ const invitation = computed(() => {
       :is-sending="isSending"
       :is-reading="isReading"
       @correct="correct"
+      @take-sheets="takeSheets"
       @take="take"
-      @discard="discard"
+      @discard="(...ids: string[]) => discard(...ids)"
     />
 
     <div v-if="course.mayWork && !isReading" class="choose">

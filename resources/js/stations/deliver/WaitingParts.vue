@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { bytes, counted } from '@/format/counts'
+import { sheetsBeside, sheetsToTake, usualLabel } from '@/stations/deliver/alikeSheets'
 import { changeSentence } from '@/stations/deliver/changeSentence'
 import FoundPreview from '@/stations/deliver/FoundPreview.vue'
 import type { Corrections, Terms, TrailerMeaning } from '@/stations/deliver/useParts'
@@ -16,7 +17,12 @@ const props = defineProps<{
   isSending: boolean
   isReading: boolean
 }>()
-const emit = defineEmits<{ correct: [receipt: string, corrections: Corrections]; take: [terms: Terms]; discard: [receipt: string] }>()
+const emit = defineEmits<{
+  correct: [receipt: string, corrections: Corrections]
+  takeSheets: [receipt: string]
+  take: [terms: Terms]
+  discard: [...receipts: string[]]
+}>()
 
 const chosen = ref('')
 const partLabels = ref<Record<string, string>>({})
@@ -49,6 +55,15 @@ watch(
 /** Rows of a query that are still coming: how many there will be, nobody knows. */
 const asking = computed(() => props.receipts.filter(({ state: at, bytes: size }) => at === 'receiving' && size === 0))
 const looked = computed(() => props.receipts.find(({ id }) => id === chosen.value))
+const alike = computed(() => (looked.value === undefined ? [] : sheetsToTake(looked.value, props.receipts)))
+const beside = computed(() => (looked.value === undefined ? [] : sheetsBeside(looked.value, props.receipts)))
+/** Where the rows of several sheets come together, which sheet each stood in is worth a column. */
+watch(
+  () => beside.value.length > 0,
+  (is) => {
+    if (is && !keepsPartLabels.value) [keepsPartLabels.value, partLabelColumn.value] = [true, 'sheet']
+  },
+)
 const all = computed(() => new Set(props.receipts.flatMap((receipt) => receipt.preview?.columns ?? [])))
 const lacking = (receipt: Schemas['Receipt']): string[] =>
   receipt.preview === null ? [] : [...all.value].filter((name) => receipt.preview?.columns.includes(name) === false)
@@ -65,7 +80,12 @@ const state = (receipt: Schemas['Receipt']): string => {
 function take(): void {
   const claimed = rowsClaimed.value.replaceAll(/[ ,]/g, '')
   emit('take', {
-    partLabels: Object.fromEntries(Object.entries(partLabels.value).filter(([, label]) => label !== '')),
+    partLabels: Object.fromEntries(
+      props.receipts
+        .map((receipt) => [receipt.id, partLabels.value[receipt.id] || usualLabel(receipt, props.receipts), receipt.fileName] as const)
+        .filter(([, label, fileName]) => label !== fileName)
+        .map(([id, label]) => [id, label]),
+    ),
     partLabelColumn: props.receipts.length > 1 && keepsPartLabels.value && partLabelColumn.value !== '' ? partLabelColumn.value : null,
     asOf: asOf.value === '' ? null : asOf.value,
     rowsClaimed: /^\d+$/.test(claimed) ? Number(claimed) : null,
@@ -83,7 +103,7 @@ function take(): void {
         <span class="quiet">{{ state(receipt) }}</span>
         <el-input
           v-if="keepsPartLabels"
-          :model-value="partLabels[receipt.id] ?? receipt.fileName"
+          :model-value="partLabels[receipt.id] ?? usualLabel(receipt, receipts)"
           size="small"
           :aria-label="`Part label of ${receipt.fileName}`"
           @update:model-value="partLabels[receipt.id] = $event"
@@ -106,6 +126,18 @@ function take(): void {
       <template v-for="receipt in receipts" :key="receipt.id">Reading {{ receipt.fileName }}: {{ counted(receipt.recordsRead, 'record') }} so far … </template>
     </p>
     <template v-else-if="looked?.preview">
+      <p v-if="alike.length > 0" class="proposal">
+        {{ alike.length === 1 ? `Sheet ${alike[0]} has` : `${counted(alike.length, 'more sheet')} have` }} the same columns<template v-if="alike.length > 1"
+          >: {{ alike.join(', ') }}</template
+        >.
+        <el-button size="small" :disabled="isBusy" @click="emit('takeSheets', looked.id)">Take all {{ alike.length + beside.length + 1 }} as parts</el-button>
+      </p>
+      <p v-else-if="beside.length > 0" class="quiet">
+        {{ beside.length + 1 }} sheets of one workbook are parts.
+        <el-button link :disabled="isBusy" @click="emit('discard', ...beside.map(({ id }) => id))"
+          >Take sheet {{ looked.preview.format.sheet }} alone</el-button
+        >
+      </p>
       <FoundPreview
         :key="looked.id"
         :receipt="looked"
@@ -207,6 +239,10 @@ li + li {
 }
 .warn {
   background: var(--warn);
+  padding: 3px 8px;
+}
+.proposal {
+  background: var(--mark);
   padding: 3px 8px;
 }
 .short {

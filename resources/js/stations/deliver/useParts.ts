@@ -128,6 +128,13 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
   const correct = (receipt: string, corrections: Corrections): Promise<unknown> =>
     attempt(async () => keep(await answer(api.PUT('/receipts/{receipt}/format', { params: { path: { receipt } }, body: corrections }))))
 
+  /** The sheets of a workbook that have the columns of the one that is read wait beside it. */
+  const takeSheets = (receipt: string): Promise<unknown> =>
+    attempt(async () => {
+      const { items } = await answer(api.POST('/receipts/{receipt}/sheets', { params: { path: { receipt } } }))
+      for (const part of items) keep(part)
+    })
+
   const take = (terms: Terms): Promise<unknown> =>
     attempt(async () => {
       const parts = receipts.value.map(({ id }) => ({
@@ -155,14 +162,16 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
       await Promise.all([queries.invalidateQueries({ queryKey: ['dataset'] }), queries.invalidateQueries({ queryKey: ['migration'] })])
     })
 
-  const discard = (receipt: string): Promise<unknown> =>
+  const discard = (...ids: string[]): Promise<unknown> =>
     attempt(async () => {
-      await answer(api.DELETE('/receipts/{receipt}', { params: { path: { receipt } } }))
-      forget(receipt)
+      for (const receipt of ids) {
+        await answer(api.DELETE('/receipts/{receipt}', { params: { path: { receipt } } }))
+        forget(receipt)
+      }
     })
 
   const isReading = computed(() => receipts.value.some(({ state }) => state === 'reading'))
   const isSending = computed(() => receipts.value.some(({ state }) => state === 'receiving'))
 
-  return { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, take, discard }
+  return { receipts, error, isBusy, isReading, isSending, restore, send, ask, correct, takeSheets, take, discard }
 }
