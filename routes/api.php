@@ -21,6 +21,7 @@ use App\Http\Controllers\Match\KeyCountController;
 use App\Http\Controllers\Match\PlanController;
 use App\Http\Controllers\Match\PlanVersionController;
 use App\Http\Controllers\Prepare\PreparationController;
+use App\Http\Controllers\Prepare\ProposalController;
 use App\Http\Controllers\Prove\EyeCheckController;
 use App\Http\Controllers\Prove\PopulationController;
 use App\Http\Controllers\Prove\RequiredRecordController;
@@ -154,6 +155,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/profile', [ProfileController::class, 'again'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/misfits', [ProfileController::class, 'misfits']);
     Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try'])->defaults(May::ACT, Act::View);
+    Route::post('datasets/{dataset}/look-up-proposals', [ProposalController::class, 'lookUps'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
     Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
         ->middleware(NoTimeLimit::class)

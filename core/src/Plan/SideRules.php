@@ -40,6 +40,12 @@ final readonly class SideRules
         $this->repeats = $repeats ?? RepeatsPolicy::setAside();
     }
 
+    /** With the steps before one of them alone; with all where there is no such step. */
+    public function before(?string $step): self
+    {
+        return new self($this->declared, $this->columns, $this->repeats, $this->preparation->before($step));
+    }
+
     /** How the values of a column are read when all steps have run, as the kind that its pair gives it. */
     public function reading(string $column, Kind $kind): Reading
     {

@@ -31,6 +31,20 @@ final readonly class Preparation
         return new self($this->steps, $declared, $this->referenceRules);
     }
 
+    /** The steps before one of them; all where there is no such step. */
+    public function before(?string $id): self
+    {
+        $place = array_search($id, array_column($this->steps, 'id'), true);
+
+        return $place === false ? $this : new self(array_slice($this->steps, 0, $place), $this->declared, $this->referenceRules);
+    }
+
+    /** The number among the working steps that a step has, or would have if it were switched on. */
+    public function numberOf(?string $id): int
+    {
+        return $this->before($id) === $this ? PHP_INT_MAX : count($this->before($id)->working()) + 1;
+    }
+
     /** What is declared about the values that come into a step; behind the last one where there is no such step. */
     public function formsInto(int $number): DeclaredForms
     {

@@ -88,7 +88,7 @@ const set = (place: number, name: string, value: string): void =>
         >Remove</el-button
       >
     </div>
-    <p v-if="mayWork && columns.length === 0" class="quiet">
+    <p v-if="mayWork && one === 'source'" class="quiet hint">
       Paste two columns of a table into the first field, or
       <el-button link size="small" @click="file?.click()">read them from a file</el-button>.
       <input ref="file" type="file" tabindex="-1" class="unseen" accept=".csv,.tsv,.txt" :aria-label="`${label}: from a file`" @change="readFile" />
@@ -105,6 +105,10 @@ const set = (place: number, name: string, value: string): void =>
 </template>
 
 <style scoped>
+.hint {
+  margin: 0;
+  font-size: 12.5px;
+}
 .line {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 60px;

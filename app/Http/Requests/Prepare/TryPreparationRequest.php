@@ -21,6 +21,7 @@ final class TryPreparationRequest extends FormRequest
             'reference' => ['string', 'max:200'],
             'preparation' => ['present', 'array', 'max:200'],
             'chosen' => ['nullable', 'string'],
+            'column' => ['string', 'max:1000'],
         ];
     }
 
@@ -38,6 +39,12 @@ final class TryPreparationRequest extends FormRequest
     public function chosen(): ?string
     {
         return $this->filled('chosen') ? $this->string('chosen')->toString() : null;
+    }
+
+    /** Whose values are asked about; '' where that is no question. */
+    public function column(): string
+    {
+        return $this->string('column')->toString();
     }
 
     /**

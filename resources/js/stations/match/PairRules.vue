@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
 import { formCauses, formsOf, formsOfKinds, inOrder, kinds, passes } from '@/format/rules'
+import CrosswalkBeginning from '@/parts/CrosswalkBeginning.vue'
 import CommittedInput from '@/parts/CommittedInput.vue'
 import PairsEditor from '@/parts/PairsEditor.vue'
 import SideForms from '@/parts/SideForms.vue'
@@ -28,6 +29,11 @@ const isSensitive = computed(
 const kind = computed(() => pair.value?.kind ?? 'text')
 const forgives = computed(() => inKey.value?.forgives ?? pair.value?.forgives ?? [])
 const readingOf = (side: Side): Schemas['Reading'] => props.draft.sides?.[side]?.columns?.[side === 'source' ? props.source : target.value] ?? {}
+/** The source as it is when it meets the target. */
+const asked = computed(() => {
+  const { preparation = [], ...reads } = props.draft.sides?.source ?? {}
+  return { side: 'source' as const, preparation, reads: { ...reads, repeats: undefined }, references: props.draft.references ?? {}, chosen: null }
+})
 /** Columns that are to forgive the same; none chosen means all. */
 const alike = ref<string[]>([])
 const others = computed(() => props.draft.columnPairs.map(({ source }) => source).filter((name) => name !== props.source))
@@ -170,6 +176,14 @@ function tolerate(by: NonNullable<Schemas['ColumnPair']['tolerance']>['by'] | ''
         :columns="[]"
         :may-work="mayWork"
         @update="emit('rule', source, { crosswalk: $event.length > 0 ? ($event as Schemas['KeyColumn'][]) : undefined })"
+      />
+      <CrosswalkBeginning
+        v-if="mayWork"
+        :dataset="course.id"
+        :asked="asked"
+        :column="source"
+        :entries="pair.crosswalk ?? []"
+        @begin="emit('rule', source, { crosswalk: $event })"
       />
     </template>
     <fieldset>

@@ -14,7 +14,7 @@ import ReferenceCard from '@/stations/prepare/ReferenceCard.vue'
 import PreparationLedger from '@/stations/prepare/PreparationLedger.vue'
 import SideStream from '@/stations/prepare/SideStream.vue'
 import StepEditor from '@/stations/prepare/StepEditor.vue'
-import { isSame, isSide, useTrial, type Prepared } from '@/stations/prepare/usePreparation'
+import { askedOf, isSame, isSide, useTrial, type Prepared } from '@/stations/prepare/usePreparation'
 import { useSteps } from '@/stations/prepare/useSteps'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -168,6 +168,7 @@ const labelOf = (side: Side): string => (side === 'source' ? props.course.migrat
             :may-work="course.mayWork"
             :place="stepsOf(looked.of).findIndex(({ id }) => id === looked?.step.id)"
             :count="stepsOf(looked.of).length"
+            :asked="askedOf(draft, looked.of, looked.step.id)"
             :other-label="looked.side === 'reference' ? null : labelOf(looked.side === 'source' ? 'target' : 'source')"
             @change="change(looked.of, $event)"
             @move="move(looked.of, looked.step.id, $event)"

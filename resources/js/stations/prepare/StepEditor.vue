@@ -3,8 +3,10 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
 import { counted } from '@/format/counts'
+import CrosswalkBeginning from '@/parts/CrosswalkBeginning.vue'
 import BeforeAfter from '@/stations/prepare/BeforeAfter.vue'
 import LeftOutDialog from '@/stations/prepare/LeftOutDialog.vue'
+import LookUpProposals from '@/stations/prepare/LookUpProposals.vue'
 import StepField from '@/stations/prepare/StepField.vue'
 import { kindOf } from '@/stations/prepare/stepKinds'
 
@@ -20,12 +22,16 @@ const props = defineProps<{
   count: number
   /** of the side that the step can be copied to, if there is one */
   otherLabel: string | null
+  /** the steps as the server is asked about them */
+  asked: Schemas['TriedSteps']
 }>()
 const emit = defineEmits<{ change: [step: Schemas['Step']]; move: [to: number]; copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.step.kind))
 const found = computed(() => props.trial?.steps.find(({ id }) => id === props.step.id))
 const isListing = ref(false)
+const looksUp = computed(() => ['look-up', 'bring-in-records'].includes(props.step.kind))
+const change = (part: Partial<Schemas['Step']>): void => emit('change', { ...props.step, ...part })
 /** A field that is emptied goes, so that the plan says only what is said. Blanks are kept unless that is taken back. */
 function set(name: keyof Schemas['Step'], value: unknown): void {
   const isEmpty = value === undefined || value === '' || (value === false && name !== 'keepBlanks')
@@ -41,15 +47,18 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
       Switched off: nothing is changed until you choose below, or switch it on.
     </p>
     <p v-if="found?.problem" class="problem" role="alert">{{ found.problem }}</p>
-    <StepField
-      v-for="field in kind?.fields ?? []"
-      :key="field.name"
-      :field="field"
-      :value="step[field.name]"
-      :columns="columns"
-      :may-work="mayWork"
-      @update="set(field.name, $event)"
-    />
+    <LookUpProposals v-if="looksUp && mayWork" :dataset="dataset" :asked="asked" :step="step" :columns="columns" @change="change" />
+    <template v-for="field in kind?.fields ?? []" :key="field.name">
+      <StepField :field="field" :value="step[field.name]" :columns="columns" :may-work="mayWork" @update="set(field.name, $event)" />
+      <CrosswalkBeginning
+        v-if="field.type === 'entries' && mayWork"
+        :dataset="dataset"
+        :asked="asked"
+        :column="step.column ?? ''"
+        :entries="step.entries ?? []"
+        @begin="set('entries', $event)"
+      />
+    </template>
     <div v-if="mayWork" class="buttons">
       <el-button size="small" :disabled="place <= 0" @click="emit('move', place - 1)">Move up</el-button>
       <el-button size="small" :disabled="place >= count - 1" @click="emit('move', place + 1)">Move down</el-button>

@@ -274,6 +274,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'look-up',
+    waits: true,
     name: 'Look up values in a reference',
     group: 'References',
     fields: [
@@ -301,6 +302,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'bring-in-records',
+    waits: true,
     name: 'One row for each record of a reference',
     group: 'References',
     fields: [

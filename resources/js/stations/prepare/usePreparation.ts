@@ -13,6 +13,13 @@ export const isSame = (one: Prepared, other: Prepared): boolean => JSON.stringif
 export const rulesOf = (draft: Schemas['PlanDraft'] | null, prepared: Prepared): Schemas['ReferenceRules'] | Schemas['SideRules'] | undefined =>
   isSide(prepared) ? draft?.sides?.[prepared] : draft?.references?.[prepared.reference]
 
+/** Steps of a draft as the server is asked about them: of a side or a reference, looked at from one of them. */
+export function askedOf(draft: Schemas['PlanDraft'] | null, prepared: Prepared, chosen: string | null): Schemas['TriedSteps'] {
+  const { preparation = [], ...rules }: Schemas['ReferenceRules'] | Schemas['SideRules'] = rulesOf(draft, prepared) ?? {}
+  const reads: Schemas['Reading'] & { columns?: Record<string, Schemas['Reading']> } = { ...rules, ...{ repeats: undefined, key: undefined } }
+  return { ...whose(prepared), preparation, reads, references: draft?.references ?? {}, chosen }
+}
+
 /** What the steps of a side or a reference do, tried on a sample whenever they change. */
 export function useTrial(
   course: () => Schemas['Course'],
@@ -46,7 +53,7 @@ export function useTrial(
       answer(
         api.POST('/datasets/{dataset}/preparation-trials', {
           params: { path: { dataset: course().id } },
-          body: { ...whose(prepared()), preparation: steps(), reads: reads(), references: references(), chosen: chosen() },
+          body: askedOf(draft(), prepared() ?? 'source', chosen()),
         }),
       ),
     // Before the draft is there nobody knows which steps are meant.
@@ -56,8 +63,7 @@ export function useTrial(
   })
 }
 
-const whose = (prepared: Prepared | null): { side: Side } | { reference: string } | Record<string, never> =>
-  prepared === null ? {} : isSide(prepared) ? { side: prepared } : prepared
+const whose = (prepared: Prepared): { side: Side } | { reference: string } => (isSide(prepared) ? { side: prepared } : prepared)
 
 /** Runs the steps of a side on every row, and looks until it is done. */
 export function useWholeRun(course: () => Schemas['Course'], side: Side) {
