@@ -157,6 +157,10 @@ final readonly class FirstPage
             ->sortByDesc(static fn(TallyTotal $total): float => $total->partThatDiffers());
         $most = $apart->first();
 
+        if ($most !== null && $tally->totals->count() === 1) {
+            return [sprintf('The only control total differs: %s.', $most->total()->sentence())];
+        }
+
         return $most === null ? [] : [sprintf(
             '%d of %d control totals differ, most: %s.',
             $tally->totals->filter(static fn(TallyTotal $total): bool => $total->differs)->count(),

@@ -41,6 +41,7 @@ final readonly class ReportPage
             ...($this->content)($tally),
             ...$this->firstPage->of($tally),
             'textFont' => $this->font('atkinson-hyperlegible-next'),
+            'digitFont' => $this->font('figtree'),
             'cellFont' => $this->font('atkinson-hyperlegible-mono'),
             'policy' => self::POLICY,
         ])->render();
@@ -52,6 +53,7 @@ final readonly class ReportPage
             ...$this->migrationReport->of($migration),
             'sealKey' => $this->keys->key()->fingerprint(),
             'textFont' => $this->font('atkinson-hyperlegible-next'),
+            'digitFont' => $this->font('figtree'),
             'cellFont' => $this->font('atkinson-hyperlegible-mono'),
             'policy' => self::POLICY,
         ])->render();

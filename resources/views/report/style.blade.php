@@ -1,9 +1,10 @@
 <style>
 @font-face{font-family:Text;src:url(data:font/woff2;base64,{{ $textFont }});font-weight:200 800}
+@font-face{font-family:Digits;src:url(data:font/woff2;base64,{{ $digitFont }});font-weight:300 900;unicode-range:U+30-39}
 @font-face{font-family:Cell;src:url(data:font/woff2;base64,{{ $cellFont }});font-weight:200 800}
-@page{size:A4;margin:18mm 16mm 20mm;@bottom-left{content:"{{ addcslashes(preg_replace('/[\x00-\x1F<>&]/', ' ', $foot), '"\\') }}";font:9pt Text,"Noto Sans","Noto Sans Arabic","Noto Sans Hebrew",NanumGothic,"Droid Sans Fallback",sans-serif;color:#4c5967}@bottom-right{content:counter(page) " / " counter(pages);font:9pt Text,sans-serif;color:#4c5967}}
+@page{size:A4;margin:18mm 16mm 20mm;@bottom-left{content:"{{ addcslashes(preg_replace('/[\x00-\x1F<>&]/', ' ', $foot), '"\\') }}";font:9pt Digits,Text,"Noto Sans","Noto Sans Arabic","Noto Sans Hebrew",NanumGothic,"Droid Sans Fallback",sans-serif;color:#4c5967}@bottom-right{content:counter(page) " / " counter(pages);font:9pt Digits,Text,sans-serif;color:#4c5967}}
 *{box-sizing:border-box}
-body{margin:0;font:10.5pt/1.42 Text,"Noto Sans","Noto Sans Arabic","Noto Sans Hebrew",NanumGothic,"Droid Sans Fallback",sans-serif;color:#17202c;font-variant-numeric:tabular-nums}
+body{margin:0;font:10.5pt/1.42 Digits,Text,"Noto Sans","Noto Sans Arabic","Noto Sans Hebrew",NanumGothic,"Droid Sans Fallback",sans-serif;color:#17202c;font-variant-numeric:tabular-nums}
 h1{font-size:20pt;line-height:1.15;margin:8pt 0 4pt;font-weight:650;letter-spacing:-.01em}
 h2{font-size:12.5pt;margin:18pt 0 4pt;font-weight:650;break-after:avoid}
 h3{font-size:10.5pt;margin:12pt 0 2pt;font-weight:650;break-after:avoid}

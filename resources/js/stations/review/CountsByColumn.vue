@@ -1,6 +1,11 @@
+<script lang="ts">
+/** By tally: by which column was counted last. */
+const last = new Map<number, string>()
+</script>
+
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import CellValue from '@/parts/CellValue.vue'
 import FigureValue from '@/parts/FigureValue.vue'
@@ -10,7 +15,11 @@ import { type Filter, isOfCells } from '@/stations/review/filter'
 /** How many of the findings each value of a column has: which basin lost them. Each is a filter. */
 const props = defineProps<{ tally: Schemas['Tally']; filter: Filter; columns: readonly string[] }>()
 const emit = defineEmits<{ narrow: [terms: Filter] }>()
-const column = ref(props.columns[0] ?? '')
+/** The first of several key columns groups rows, which the only one cannot: each row has a value of its own there. */
+const usual = props.tally.keyColumns.length > 1 ? props.columns[0] : (props.columns.find((name) => !props.tally.keyColumns.includes(name)) ?? props.columns[0])
+const remembered = last.get(props.tally.id)
+const column = ref(remembered !== undefined && props.columns.includes(remembered) ? remembered : (usual ?? ''))
+watch(column, (chosen) => last.set(props.tally.id, chosen))
 const { data, error, isPending, refetch } = useQuery({
   queryKey: ['tally', () => props.tally.id, 'by-column', column, () => props.filter],
   queryFn: ({ signal }) =>
