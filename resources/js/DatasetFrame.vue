@@ -106,6 +106,7 @@ watchEffect(() => {
     min-block-size: 100%;
     grid-template: 44px / minmax(0, 1fr);
     grid-auto-rows: auto;
+    align-content: start;
   }
 }
 </style>

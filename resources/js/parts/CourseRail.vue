@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { count, shortCount } from '@/format/counts'
 import { duration, moment } from '@/format/moments'
@@ -7,6 +8,19 @@ import { figure, figures, inWordsOf, type Said } from '@/format/said'
 import SaidText from '@/parts/SaidText.vue'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
+
+const rail = ref<HTMLElement | null>(null)
+const route = useRoute()
+/** Where there is no room for all, the station that one is at is in sight. */
+watch(
+  () => route.path,
+  () =>
+    void nextTick(() => {
+      const [here, nav] = [rail.value?.querySelector<HTMLElement>('.on'), rail.value]
+      if (here && nav && nav.scrollWidth > nav.clientWidth) nav.scrollLeft = here.offsetLeft - (nav.clientWidth - here.offsetWidth) / 2
+    }),
+  { immediate: true },
+)
 
 interface Station {
   number: number
@@ -98,7 +112,7 @@ const stations = computed<Station[]>(() => {
 </script>
 
 <template>
-  <nav class="rail" aria-label="Stations">
+  <nav ref="rail" class="rail" aria-label="Stations">
     <RouterLink
       v-for="station in stations"
       :key="station.path"

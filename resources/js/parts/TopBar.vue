@@ -83,6 +83,9 @@ b {
   font-weight: 650;
   color: #fff;
 }
+.waiting:not(.person) {
+  flex: none;
+}
 .waiting {
   text-decoration: underline;
   text-underline-offset: 3px;
@@ -104,7 +107,8 @@ button {
 }
 @media (width < 600px) {
   .name,
-  .person {
+  .person,
+  .dim {
     display: none;
   }
 }

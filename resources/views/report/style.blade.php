@@ -27,5 +27,6 @@ table.groups tr{height:34px}table.groups th,table.groups td{padding-top:0;paddin
 .own{white-space:pre-wrap}.words{display:grid;grid-template-columns:38mm 1fr;gap:2pt 8pt;margin:0 0 8pt}.words dt{font-weight:650}.words dd{margin:0}.things{margin:0 0 6pt;padding-left:14pt;max-width:68ch}.things li{margin:0 0 3pt}.for-whom{font-weight:650}.verdict::first-letter{text-transform:uppercase}.next-page{break-after:page}
 .whole{white-space:nowrap}.n+td,.n+th{padding-left:8pt}.close th,.close td{padding-top:2pt;padding-bottom:2pt}.why{max-width:52mm}.overlap svg{display:block}
 .warn{background:#fff3cf;padding:4pt 8pt;margin:0 0 4pt}
+@media screen and (max-width:640px){body{padding:6px!important}main{padding:16px 14px!important}table{display:block;overflow-x:auto}}
 @media screen{body{background:#dfe5ea;padding:20px}main{background:#fff;max-width:760px;margin:0 auto;padding:34px 40px;font-size:13px}}
 </style>

@@ -144,6 +144,7 @@ const entries = computed(() => trail.data.value?.pages.flatMap(({ items }) => it
 .page {
   padding: 18px 24px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   justify-items: start;
 }
@@ -163,6 +164,7 @@ td {
   white-space: nowrap;
 }
 .about {
+  min-inline-size: 14em;
   white-space: normal;
   overflow-wrap: anywhere;
 }

@@ -140,6 +140,7 @@ function done(deliveries: number): void {
 .page {
   padding: 18px 24px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   justify-items: start;
 }
@@ -165,6 +166,7 @@ h2 {
   font-weight: 600;
 }
 .file {
+  min-inline-size: 11em;
   overflow-wrap: anywhere;
 }
 .figures :deep(.el-checkbox) {
