@@ -100,6 +100,8 @@ const repeating = ref<Schemas['KeyColumn'][] | null>(null)
 const chosen = ref<string | null>(null)
 const chosenIsPaired = computed(() => [...(draft.value?.key ?? []), ...(draft.value?.columnPairs ?? [])].some((column) => column.source === chosen.value))
 const problems = computed(() => plan.data.value?.problems ?? [])
+/** Before the plan is here, and while nothing says which row is which, there is nothing to tally by. */
+const mayTally = computed(() => (draft.value?.key.length ?? 0) > 0 && problems.value.length === 0 && !saving.isPending.value)
 </script>
 
 <template>
@@ -109,7 +111,7 @@ const problems = computed(() => plan.data.value?.problems ?? [])
         <template v-if="course.mayWork && both">
           <el-button @click="showsVersions = true">Versions</el-button>
           <el-button :disabled="!canUndo" @click="undo">Undo the last change</el-button>
-          <el-button type="primary" :loading="start.isPending.value" :disabled="problems.length > 0 || saving.isPending.value" @click="start.mutate()">
+          <el-button type="primary" :loading="start.isPending.value" :disabled="!mayTally" @click="start.mutate()">
             <span
               >Tally <FigureValue name="course/source/delivered" :of="course.source?.delivered ?? 0" /> against
               <FigureValue name="course/target/delivered" :of="course.target?.delivered ?? 0" /> delivered rows</span
