@@ -13,10 +13,15 @@ defineProps<{ tally: Pick<Schemas['Tally'], 'totals'>; dataset: number }>()
       :said="
         tally.totals.differing === 0
           ? [...figures('tally/totals/all', tally.totals.all, 'total'), ' agree']
-          : [figure('tally/totals/differing', tally.totals.differing), ' of ', ...figures('tally/totals/all', tally.totals.all, 'total'), ' differ']
+          : [
+              figure('tally/totals/differing', tally.totals.differing),
+              ' of ',
+              ...figures('tally/totals/all', tally.totals.all, 'total'),
+              tally.totals.all === 1 ? ' differs' : ' differ',
+            ]
       "
     /><template v-if="tally.totals.most"
-      >, most:
+      >{{ tally.totals.all === 1 ? ': ' : ', most: ' }}
       <RouterLink :to="{ path: `/datasets/${dataset}/prove`, query: { total: tally.totals.most.number } }">{{ tally.totals.most.name }}</RouterLink></template
     ></span
   >
