@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Advice;
 
+use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\RowSets\KeyMeeting;
 use NineTally\Core\Matching\RowSets\RowMultiset;
 
@@ -28,7 +29,7 @@ final readonly class KeyLadderCount
     {
         $canonical = ($side === 'source' ? $this->source : $this->target)->canonical($key);
         // Without a value in any column there is no key that could meet one.
-        trim($canonical, "\x1f") === '' || ($side === 'source' ? $this->sourceRows : $this->targetRows)->add([$canonical]);
+        trim($canonical, Batch::CELL_END) === '' || ($side === 'source' ? $this->sourceRows : $this->targetRows)->add([$canonical]);
     }
 
     public function meeting(): KeyMeeting

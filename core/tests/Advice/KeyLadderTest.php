@@ -41,6 +41,8 @@ final class KeyLadderTest extends TestCase
         ];
 
         self::assertSame($rungs, array_map($brings, $found));
+        $blank = array_filter($source, static fn(array $key): bool => implode('', $key) === '');
+        self::assertLessThanOrEqual(count($source) - count($blank), $ladder->meeting($found)->met);
         self::assertSame($fewest, array_map(static fn(KeyRung $rung): string => $rung->cause, $ladder->fewest($found)));
     }
 
@@ -50,9 +52,18 @@ final class KeyLadderTest extends TestCase
      */
     public static function keys(): iterable
     {
-        yield 'zeros that were lost' => [[['00037', 'KB'], ['4', 'LM']], [['37', 'KB'], ['4', 'LM']], [[0, 'leading-zeros', 1, 0]], [
-            'leading-zeros',
-        ]];
+        yield 'zeros that were lost' => [
+            [['00037', 'KB'], ['4', 'LM']],
+            [['37', 'KB'], ['4', 'LM']],
+            [[0, 'leading-zeros', 1, 0]],
+            ['leading-zeros'],
+        ];
+        yield 'keys in which nothing stands meet none' => [
+            [['', ''], ['A ', 'KB']],
+            [['', ''], ['A', 'KB']],
+            [[0, 'spacing', 1, 0]],
+            ['spacing'],
+        ];
         yield 'the weaker first, and both where each brings others' => [
             [['A1', 'KB '], ['a2', 'LM'], ['A3', 'N']],
             [['A1', 'KB'], ['A2', 'LM'], ['A3', 'N']],
