@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 import { followPage } from '@/composables/mainPart'
+import { noteTheWay } from '@/composables/onTheWay'
 import { routes as access } from '@/stations/access/routes'
 import { routes as board } from '@/stations/board/routes'
 import { routes as deliver } from '@/stations/deliver/routes'
@@ -23,6 +24,7 @@ const routes: RouteRecordRaw[] = [
 ]
 
 export const router = createRouter({ history: createWebHistory(), routes })
+noteTheWay(router)
 
 // A filter in the address is the same page.
 router.afterEach((to, from) => {

@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
+import { isLeaving } from '@/composables/onTheWay'
 import { useFirstFrame } from '@/composables/useFirstFrame'
 import { usePaneSize } from '@/composables/usePaneSize'
 import { usePeople } from '@/composables/usePeople'
@@ -173,7 +174,7 @@ watch(total, (known) => {
 const opened = computed(() => (finding.value === null ? null : sequenceOf(finding.value)))
 // Whoever comes without a filter begins with what weighs most and is still open.
 const largest = computed(() => [...props.tally.patterns].filter(({ standing: { open } }) => open > 0).sort((one, other) => other.cells - one.cells)[0])
-const begun = isUnsaid(route.query) && largest.value !== undefined ? set({ pattern: largest.value.number }, true) : Promise.resolve()
+const begun = isUnsaid(route.query) && largest.value !== undefined && !isLeaving(route.path) ? set({ pattern: largest.value.number }, true) : Promise.resolve()
 useOpened(tally, filter, opened, (index) => list.value?.goTo(index), begun)
 onMounted(() => {
   if (typeof route.query.row === 'string' && !areKeysMasked.value) findKey.value?.lookFor(route.query.row)

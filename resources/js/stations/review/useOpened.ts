@@ -1,6 +1,7 @@
 import { computed, nextTick, type Ref, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
+import { isLeaving } from '@/composables/onTheWay'
 import { type Filter, isOfCells } from '@/stations/review/filter'
 
 /**
@@ -45,7 +46,7 @@ export function useOpened(
     },
   )
   watch([opened, wanted, mayWrite], ([sequence]) => {
-    if (!mayWrite.value || sequence === null || wanted.value !== null || sequence === named.value) return
+    if (!mayWrite.value || sequence === null || wanted.value !== null || sequence === named.value || isLeaving(route.path)) return
     void router.replace({ query: { ...route.query, at: undefined, tally: String(tally.value.id), finding: String(sequence) } })
   })
 }
