@@ -116,6 +116,7 @@ const openOf = ({ number, standing }: Schemas['Pattern']): Said => {
         <b><span class="unseen">, </span><FigureValue :name="sliceName(slice.filter)" :of="slice.rows" /></b>
       </button>
     </template>
+    <slot />
     <template v-if="tally.patterns.length > 0">
       <div class="group"><span>Changed cells, by column and cause</span><span>cells</span></div>
       <select v-if="patterns.length > 2" v-model="order" class="order" aria-label="Order of the patterns">

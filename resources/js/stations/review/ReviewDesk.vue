@@ -242,7 +242,9 @@ const note = computed(
           :forgiven="pass?.number ?? null"
           @choose="choose"
           @choose-forgiven="chooseForgiven"
-        />
+        >
+          <RouterLink class="repeats" :to="`/datasets/${course.id}/repeats`">Which rows repeat, and how</RouterLink>
+        </PatternList>
         <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
         <div v-if="pass" class="list">
           <ErrorNote :error="lookError" />
@@ -363,6 +365,12 @@ const note = computed(
 </template>
 
 <style scoped>
+.repeats {
+  display: block;
+  padding: 4px 14px 8px 44px;
+  font-size: 13px;
+  color: inherit;
+}
 .desk {
   display: flex;
   flex-direction: column;

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Questions;
+
+use App\Adapters\Deliveries\DeliveryReader;
+use NineTally\Core\Cause\CauseCatalogue;
+use NineTally\Core\Intake\Reader;
+use NineTally\Core\Matching\KeyForm;
+use NineTally\Core\Profile\Repeats\LookedGroup;
+use NineTally\Core\Profile\Repeats\LookedSide;
+use NineTally\Core\Profile\Repeats\RepeatGroup;
+use NineTally\Core\Profile\Repeats\RepeatLook;
+use NineTally\Core\Profile\Repeats\RepeatsFound;
+use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Row\Row;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\Reading;
+
+/** Which rows of both sides share the values of some columns, in which columns they differ, and where the repeats come from. */
+final readonly class HowRowsRepeat implements Question
+{
+    private const ROWS_BETWEEN_REPORTS = 5_000;
+
+    /**
+     * @param  non-empty-list<array{source: string, target: string}>  $pairs  prepared columns whose values are shared
+     * @param  list<string>  $forgives  causes of form that make no difference there
+     * @param  array{source: list<string>, target: list<string>}  $except  columns in which copies may differ
+     */
+    public function __construct(private BothSides $sides, private array $pairs, private array $forgives, private array $except) {}
+
+    public function kind(): string
+    {
+        return 'how-rows-repeat';
+    }
+
+    public function about(): array
+    {
+        $declared = array_map(
+            fn(Side $side): array => array_map(
+                fn(string $column): array => $this->sides->rules($side)->preparation->formsBehind()->declared($column),
+                array_column($this->pairs, $side->value),
+            ),
+            Side::cases(),
+        );
+
+        return [$this->sides->about(), $this->pairs, $declared, $this->forgives, $this->except];
+    }
+
+    public function answer(QuestionContext $material, \Closure $onProgress): array
+    {
+        return $material->withFolder(function (string $folder) use ($material, $onProgress): array {
+            $readers = [
+                'source' => $this->sides->reader($material, Side::Source),
+                'target' => $this->sides->reader($material, Side::Target),
+            ];
+            $look = new RepeatLook([
+                'source' => $this->side(Side::Source, $readers['source']),
+                'target' => $this->side(Side::Target, $readers['target']),
+            ], $folder);
+            $total = $readers['source']->bytes() + $readers['target']->bytes();
+            $before = 0;
+            foreach ($readers as $side => $reader) {
+                $bytes = $rows = 0;
+                foreach ($reader->records(static function (int $read) use (&$bytes): void {
+                    $bytes = $read;
+                }) as $row) {
+                    if ($row instanceof Row) {
+                        $look->see($side, $reader->place($row->line)->packed(), $row->cells);
+                        ++$rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
+                    }
+                }
+                $before += $reader->bytes();
+            }
+
+            return $this->told($look->found(), $readers);
+        });
+    }
+
+    private function side(Side $side, Reader $reader): LookedSide
+    {
+        $names = array_column($this->pairs, $side->value);
+        $forms = $this->sides->rules($side)->preparation->formsBehind();
+        $columns = $reader->columns();
+
+        return new LookedSide(
+            $columns->names,
+            $columns->positionsOf($names),
+            new KeyForm(
+                array_map(static fn(string $name): Reading => $forms->reading($name, Kind::Text), $names),
+                array_fill(0, count($names), $this->forgives),
+                (new CauseCatalogue)->forms,
+            ),
+            $columns->positionsOf(array_values(array_intersect($this->except[$side->value], $columns->names))),
+        );
+    }
+
+    /**
+     * @param  array{source: Reader, target: Reader}  $readers
+     * @return array<string, mixed> groups once, and by their places in the list where they belong
+     */
+    private function told(RepeatsFound $found, array $readers): array
+    {
+        $groups = [];
+        $places = static function (array $some) use (&$groups): array {
+            /** @var list<RepeatGroup> $some */
+            $at = [];
+            foreach ($some as $group) {
+                $groups[spl_object_id($group)] ??= $group;
+                $at[] = (int) array_search(spl_object_id($group), array_keys($groups), true);
+            }
+
+            return $at;
+        };
+        $patterns = array_map(
+            static fn(array $pattern): array => [...$pattern, 'largest' => $places($pattern['largest'])],
+            $found->patterns(),
+        );
+        $largest = array_map($places, $found->largest());
+
+        return [
+            'columns' => ['source' => $readers['source']->columns()->names, 'target' => $readers['target']->columns()->names],
+            'figures' => $found->figures(),
+            'origins' => $found->origins(),
+            'patterns' => $patterns,
+            'orders' => ['size' => $largest['size'], 'differing' => $largest['differing'], 'oneSide' => $largest['one side']],
+            'groups' => array_map(
+                static fn(RepeatGroup $group): array => array_map(self::group(...), $group->sides()),
+                array_values($groups),
+            ),
+        ];
+    }
+
+    /**
+     * @return array{count: int, isConflict: bool, isByForm: bool, differing: list<string>, rows: list<array{part: int, line: int,
+     *     cells: list<string>}>}
+     */
+    private static function group(LookedGroup $group): array
+    {
+        return [
+            'count' => count($group->places),
+            'isConflict' => $group->isConflict,
+            'isByForm' => $group->isByForm,
+            'differing' => $group->differing,
+            'rows' => array_map(static function (int $packed, array $cells): array {
+                $place = RecordPlace::ofPacked($packed);
+
+                return ['part' => $place->part, 'line' => $place->line, 'cells' => array_map(DeliveryReader::shortened(...), $cells)];
+            }, array_slice($group->places, 0, count($group->shown)), $group->shown),
+        ];
+    }
+}

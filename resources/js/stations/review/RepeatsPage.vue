@@ -1,0 +1,308 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import type { Side } from '@/composables/draftChanges'
+import { count, counted } from '@/format/counts'
+import { formCauses } from '@/format/rules'
+import LoadState from '@/parts/LoadState.vue'
+import StationHead from '@/parts/StationHead.vue'
+import RepeatRows from '@/stations/review/RepeatRows.vue'
+import { comparedColumns, originSentence, patternName, proposedToLeaveOut, sideSentence, warnings } from '@/stations/review/repeats'
+
+/** Rows that share values, both sides next to each other: looked at before anything is taken away. */
+const props = defineProps<{ course: Schemas['Course'] }>()
+const SECOND = 1000
+/** Groups that are listed in an order. */
+const MOST = 60
+const SIDES = ['source', 'target'] as const
+const FORGIVABLE = formCauses.filter(({ cause }) => !['yes-no-form', 'blank-token'].includes(cause))
+const ORDERS = [
+  { id: 'oneSide', name: 'Repeat here, do not exist there' },
+  { id: 'size', name: 'Largest groups' },
+  { id: 'differing', name: 'Most columns differ' },
+] as const
+
+/** None: the columns of the key. */
+const columns = ref<string[]>([])
+const forgives = ref<Schemas['FormCause'][]>([])
+const except = ref<Record<Side, string[]>>({ source: [], target: [] })
+const shown = ref<string>('')
+const isAll = ref(false)
+
+const { data, error, isPending, refetch } = useQuery({
+  queryKey: ['dataset', () => props.course.id, 'repeats', () => props.course.source?.id, () => props.course.target?.id, columns, forgives, except],
+  queryFn: ({ signal }) =>
+    answer(
+      api.POST('/datasets/{dataset}/repeat-looks', {
+        params: { path: { dataset: props.course.id } },
+        body: { columns: columns.value, forgives: forgives.value, except: except.value },
+        signal,
+      }),
+    ),
+  refetchInterval: ({ state }) => (state.data?.isWaiting === true ? SECOND / 2 : false),
+  placeholderData: keepPreviousData,
+  retry: false,
+})
+const found = computed(() => data.value?.found ?? null)
+const isWaiting = computed(() => data.value?.isWaiting === true)
+const done = computed(() => (data.value === undefined || data.value.total === 0 ? 0 : Math.floor((100 * data.value.done) / data.value.total)))
+const shared = computed<Record<Side, string[]>>(() => ({
+  source: (data.value?.chosen ?? []).map(({ source }) => source),
+  target: (data.value?.chosen ?? []).map(({ target }) => target),
+}))
+const label = (side: Side): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
+const other = (side: Side): Side => (side === 'source' ? 'target' : 'source')
+const hasGroups = computed(() => found.value !== null && found.value.figures.source.groups + found.value.figures.target.groups > 0)
+const orders = computed(() => ORDERS.filter(({ id }) => (found.value?.orders[id].length ?? 0) > 0))
+const patterns = computed(() => (found.value?.patterns ?? []).map((pattern) => ({ ...pattern, id: `${pattern.side} ${JSON.stringify(pattern.columns)}` })))
+/** What was looked at may be gone when something else is asked. */
+watch([orders, patterns], () => {
+  const known = [...orders.value.map(({ id }) => id as string), ...patterns.value.map(({ id }) => id)]
+  if (!known.includes(shown.value)) shown.value = known[0] ?? ''
+})
+const groups = computed(() => {
+  const order = orders.value.find(({ id }) => id === shown.value)
+  const places = order !== undefined ? (found.value?.orders[order.id] ?? []) : (patterns.value.find(({ id }) => id === shown.value)?.largest ?? [])
+  return places.flatMap((place) => found.value?.groups[place] ?? [])
+})
+const ofPattern = computed(() => patterns.value.find(({ id }) => id === shown.value))
+const proposed = computed(() =>
+  SIDES.flatMap((side) => {
+    const one = found.value === null ? null : proposedToLeaveOut(found.value, side, shared.value[side], except.value[side])
+    return one === null ? [] : [{ side, ...one }]
+  }),
+)
+const leaveOut = (side: Side, column: string): void => {
+  except.value = { ...except.value, [side]: [...except.value[side], column] }
+}
+const choosable = computed<Record<Side, readonly string[]>>(() => ({
+  source: (found.value?.columns.source ?? []).filter((name) => !shared.value.source.includes(name)),
+  target: (found.value?.columns.target ?? []).filter((name) => !shared.value.target.includes(name)),
+}))
+const keyOf = (group: Schemas['RepeatsFound']['groups'][number]): string => {
+  const side = group.source.count > 0 ? ('source' as const) : ('target' as const)
+  const names = found.value?.columns[side] ?? []
+  return shared.value[side].map((name) => group[side].rows[0]?.cells[names.indexOf(name)] ?? '').join(', ')
+}
+const timesOf = (group: Schemas['RepeatsFound']['groups'][number]): string =>
+  SIDES.map((side) => `${group[side].count === 0 ? 'none' : count(group[side].count)} in the ${label(side).toLowerCase()}`).join(', ')
+const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): string =>
+  source.isConflict || target.isConflict ? 'conflict' : source.isByForm || target.isByForm ? 'copies in another form' : 'copies'
+</script>
+
+<template>
+  <main class="station">
+    <StationHead heading="Which rows repeat, and how" :words="['group of repeats']" note="looked at, and left as they are">
+      <RouterLink class="button" :to="`/datasets/${course.id}/match`">What becomes of them</RouterLink>
+      <RouterLink class="button" :to="`/datasets/${course.id}/review`">Back to Review</RouterLink>
+    </StationHead>
+    <LoadState :is-loading="isPending" :error="error" what="The look at repeats" @retry="refetch()">
+      <div class="asked">
+        <label
+          ><span>Rows that share</span>
+          <el-select v-model="columns" multiple filterable class="many" aria-label="Rows that share" :placeholder="shared.source.join(', ') || 'the key'">
+            <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="pair.source" /> </el-select
+        ></label>
+        <label
+          ><span>whatever differs in</span>
+          <el-select v-model="forgives" multiple class="many" aria-label="Differences of form that are ignored" placeholder="nothing">
+            <el-option v-for="known in FORGIVABLE" :key="known.cause" :value="known.cause" :label="known.name" /> </el-select
+        ></label>
+        <label v-for="side in SIDES" :key="side"
+          ><span :class="side === 'source' ? 'src' : 'tgt'">copies of the {{ label(side).toLowerCase() }} may differ in</span>
+          <el-select v-model="except[side]" multiple filterable class="many" :aria-label="`Copies of the ${label(side)} may differ in`" placeholder="nothing">
+            <el-option v-for="name in choosable[side]" :key="name" :value="name" :label="name" /> </el-select
+        ></label>
+      </div>
+      <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
+      <p v-else-if="isWaiting" class="quiet waits" role="status">All rows of both sides are being looked at: {{ done }} % …</p>
+      <template v-if="found">
+        <div class="sides">
+          <section v-for="side in SIDES" :key="side" :aria-label="label(side)">
+            <h2 :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</h2>
+            <p>{{ sideSentence(found.figures[side]) }}</p>
+            <p v-for="warning in warnings(found.figures[side], label(other(side)))" :key="warning" class="warn">{{ warning }}</p>
+            <ul v-if="found.origins[side].length > 0">
+              <li v-for="(origin, place) in found.origins[side]" :key="place">{{ originSentence(origin, found.figures[side]) }}</li>
+            </ul>
+            <p v-for="one in proposed.filter((each) => each.side === side)" :key="one.column" class="proposal">
+              {{ counted(one.groups, 'group') }} differ in {{ one.column }} alone.
+              <el-button size="small" @click="leaveOut(side, one.column)">Let copies differ in {{ one.column }}</el-button>
+            </p>
+          </section>
+        </div>
+        <p v-if="!hasGroups" class="quiet waits">No two rows of a side share these values: nothing repeats.</p>
+        <div v-else class="panes">
+          <nav class="patterns" aria-label="Groups of groups">
+            <h3>Groups</h3>
+            <button v-for="order in orders" :key="order.id" type="button" class="plain" :aria-pressed="shown === order.id" @click="shown = order.id">
+              {{ order.name }}
+            </button>
+            <h3>By the columns in which their rows differ</h3>
+            <button v-for="pattern in patterns" :key="pattern.id" type="button" class="plain" :aria-pressed="shown === pattern.id" @click="shown = pattern.id">
+              <span
+                ><span :class="pattern.side === 'source' ? 'src' : 'tgt'">{{ label(pattern.side) }}</span
+                >: {{ patternName(pattern) }}</span
+              >
+              <span class="quiet"
+                >{{ counted(pattern.groups, 'group') }}, {{ counted(pattern.rows, 'row') }}, {{ count(pattern.beyondFirst) }} beyond the first</span
+              >
+            </button>
+          </nav>
+          <section class="groups" aria-label="Groups of rows">
+            <p class="quiet over">
+              <template v-if="ofPattern && ofPattern.groups > groups.length"
+                >The {{ groups.length }} largest of {{ counted(ofPattern.groups, 'group') }}.</template
+              >
+              <template v-else-if="ofPattern || groups.length < MOST">{{ counted(groups.length, 'group') }}.</template>
+              <template v-else>The first {{ groups.length }} groups.</template>
+              <el-checkbox v-model="isAll" size="small">all columns</el-checkbox>
+            </p>
+            <article v-for="(group, place) in groups" :key="place">
+              <h4>
+                <span class="cell">{{ keyOf(group) }}</span>
+                <span class="quiet">{{ kindOf(group) }}; {{ timesOf(group) }}</span>
+              </h4>
+              <div class="beside">
+                <div v-for="side in SIDES" :key="side" class="rows" tabindex="0" role="region" :aria-label="`Rows of the ${label(side)}`">
+                  <RepeatRows
+                    :side="side"
+                    :rows="group[side]"
+                    :columns="found.columns[side]"
+                    :shared="shared[side]"
+                    :compared="comparedColumns(group, side, data?.pairs ?? [])"
+                    :is-all="isAll"
+                  />
+                </div>
+              </div>
+            </article>
+          </section>
+        </div>
+      </template>
+    </LoadState>
+  </main>
+</template>
+
+<style scoped>
+.station {
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+}
+.asked,
+.sides {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  padding: 8px 16px;
+  border-block-end: 1px solid var(--line);
+  font-size: 13px;
+}
+.asked {
+  background: var(--sheet);
+}
+.asked label {
+  display: grid;
+  gap: 2px;
+  flex: 1 1 190px;
+  min-inline-size: 0;
+}
+.sides > section {
+  flex: 1 1 380px;
+  min-inline-size: 0;
+  display: grid;
+  gap: 4px;
+  align-content: start;
+}
+p,
+ul {
+  margin: 0;
+}
+.waits {
+  padding: 10px 16px;
+}
+.warn {
+  background: var(--warn);
+  padding: 3px 8px;
+}
+.proposal {
+  background: var(--mark);
+  padding: 3px 8px;
+}
+.panes {
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  align-items: start;
+}
+.patterns {
+  display: grid;
+  padding: 10px 0;
+  position: sticky;
+  inset-block-start: 0;
+}
+h3 {
+  margin: 0;
+  font-size: 12px;
+  color: var(--ink-2);
+  padding: 6px 16px;
+}
+.patterns button {
+  display: grid;
+  gap: 1px;
+  text-align: start;
+  padding: 6px 16px;
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+.patterns button[aria-pressed='true'] {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.patterns .quiet {
+  font-size: 12px;
+}
+.groups {
+  background: var(--sheet);
+  border-inline-start: 1px solid var(--line);
+  min-inline-size: 0;
+}
+.over {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 6px 14px;
+  font-size: 13px;
+}
+article {
+  border-block-start: 1px solid var(--line);
+  padding: 8px 14px;
+}
+h4 {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  align-items: baseline;
+  margin: 0 0 4px;
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+.beside {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.rows {
+  overflow-x: auto;
+  min-inline-size: 0;
+}
+@media (width < 900px) {
+  .panes,
+  .beside {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .patterns {
+    position: static;
+  }
+}
+</style>

@@ -1,0 +1,82 @@
+import type { Schemas } from '@/api/client'
+import type { Side } from '@/composables/draftChanges'
+import { count, counted } from '@/format/counts'
+
+export type Found = Schemas['RepeatsFound']
+export type Group = Found['groups'][number]
+export type Pattern = Found['patterns'][number]
+type Figures = Schemas['RepeatFigures']
+type Origin = Schemas['RepeatOrigin']
+
+/** So many of the lines between first and last are in a block that they are told as one. */
+const DENSE = 0.95
+/** Of the groups of a side so many differ in a column alone, before it is proposed for leaving out. */
+const TELLING = 0.2
+
+/** How many rows of a side repeat, and what became of the others: all of them are in one figure. */
+export function sideSentence(figures: Figures): string {
+  if (figures.groups === 0) return `${counted(figures.rows, 'row')}, and no two share these values.`
+  const parts = [
+    figures.copies > 0 ? counted(figures.copies, 'group of copies', 'groups of copies') : '',
+    figures.conflicts > 0 ? `${counted(figures.conflicts, 'group')} in conflict` : '',
+  ].filter((part) => part !== '')
+  const blank = figures.blank > 0 ? `, ${counted(figures.blank, 'row')} with nothing there` : ''
+  return `${counted(figures.rows, 'row')}, ${counted(figures.combinations, 'different value')} in these columns${blank}. ${counted(figures.inGroups, 'row')} repeat in ${counted(figures.groups, 'group')}, ${count(figures.beyondFirst)} beyond the first of each: ${parts.join(', ')}.`
+}
+
+/** What stands out about the groups of a side. */
+export function warnings(figures: Figures, there: string): string[] {
+  return [
+    ...(figures.onlyHere > 0
+      ? [
+          `${counted(figures.onlyHere, 'group')} that ${figures.onlyHere === 1 ? 'repeats here and does' : 'repeat here and do'} not exist in the ${there.toLowerCase()} at all.`,
+        ]
+      : []),
+    ...(figures.byForm > 0
+      ? [`${counted(figures.byForm, 'group')} that ${figures.byForm === 1 ? 'repeats' : 'repeat'} only because a difference of form is ignored.`]
+      : []),
+  ]
+}
+
+const lines = (from: number, to: number): string => (from === to ? `line ${count(from)}` : `lines ${count(from)} to ${count(to)}`)
+
+/** Where repeats come from, for the pattern is usually the defect. */
+export function originSentence(origin: Origin, figures: Figures): string {
+  const { kind, rows, part, from, to, ofPart, ofFrom, ofTo } = origin
+  if (kind === 'scattered') return `${counted(rows, 'row')} here and there.`
+  if (kind === 'part') {
+    return `${counted(rows, 'row')} of part ${part} (${lines(from, to)}) stand in part ${ofPart} already (${lines(ofFrom, ofTo)}).`
+  }
+  if (rows < DENSE * (to - from + 1)) {
+    return `${counted(rows, 'row')} in ${lines(from, to)} stand ${count(from - ofFrom)} lines behind those that they repeat.`
+  }
+  const isWhole = rows >= DENSE * figures.combinations && rows * 2 >= DENSE * figures.rows
+  return `${isWhole ? 'The whole table stands twice' : 'A block stands twice'}: ${lines(from, to)} are ${lines(ofFrom, ofTo)} again, ${counted(rows, 'row')}.`
+}
+
+/** In which columns the rows of a group differ. */
+export function patternName({ columns }: Pattern): string {
+  if (columns.length === 0) return 'nothing differs'
+  return columns.length > 4 ? `${columns.slice(0, 3).join(', ')} and ${columns.length - 3} more` : `only ${columns.join(' and ')}`
+}
+
+/** The column of a side that alone keeps most groups from being copies, such as a time stamp of the load. */
+export function proposedToLeaveOut(found: Found, side: Side, shared: readonly string[], left: readonly string[]): { column: string; groups: number } | null {
+  const alone = found.patterns.filter((one) => one.side === side && one.columns.length === 1)
+  const best = alone.find(({ columns: [column] }) => column !== undefined && !shared.includes(column) && !left.includes(column))
+  const column = best?.columns[0]
+  return best === undefined || column === undefined || best.groups < Math.max(2, TELLING * found.figures[side].groups) ? null : { column, groups: best.groups }
+}
+
+/** In which columns the rows of a side of a group differ, and those that the other side has for what differs there. */
+export function comparedColumns(group: Group, side: Side, pairs: readonly Schemas['KeyColumn'][]): string[] {
+  const other = side === 'source' ? 'target' : 'source'
+  const counterparts = pairs.filter((pair) => group[other].differing.includes(pair[other])).map((pair) => pair[side])
+  return [...new Set([...group[side].differing, ...counterparts])]
+}
+
+/** The places of the columns that a group is shown with: what its rows share, and in what they differ; or all. */
+export function columnsShown(all: readonly string[], shared: readonly string[], compared: readonly string[], isAll: boolean): number[] {
+  const wanted = all.map((name, place) => ({ name, place })).filter(({ name }) => isAll || shared.includes(name) || compared.includes(name))
+  return wanted.map(({ place }) => place)
+}
