@@ -13,6 +13,7 @@ use NineTally\Core\Profile\Repeats\LookedSide;
 use NineTally\Core\Profile\Repeats\RepeatGroup;
 use NineTally\Core\Profile\Repeats\RepeatLook;
 use NineTally\Core\Profile\Repeats\RepeatsFound;
+use NineTally\Core\Profile\Repeats\StakeColumn;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
@@ -28,8 +29,15 @@ final readonly class HowRowsRepeat implements Question
      * @param  non-empty-list<array{source: string, target: string}>  $pairs  prepared columns whose values are shared
      * @param  list<string>  $forgives  causes of form that make no difference there
      * @param  array{source: list<string>, target: list<string>}  $except  columns in which copies may differ
+     * @param  array{source: string, target: string}|null  $stake  columns of numbers whose totals the repeats add to
      */
-    public function __construct(private BothSides $sides, private array $pairs, private array $forgives, private array $except) {}
+    public function __construct(
+        private BothSides $sides,
+        private array $pairs,
+        private array $forgives,
+        private array $except,
+        private ?array $stake = null,
+    ) {}
 
     public function kind(): string
     {
@@ -41,12 +49,12 @@ final readonly class HowRowsRepeat implements Question
         $declared = array_map(
             fn(Side $side): array => array_map(
                 fn(string $column): array => $this->sides->rules($side)->preparation->formsBehind()->declared($column),
-                array_column($this->pairs, $side->value),
+                array_column([...$this->pairs, ...$this->stake === null ? [] : [$this->stake]], $side->value),
             ),
             Side::cases(),
         );
 
-        return [$this->sides->about(), $this->pairs, $declared, $this->forgives, $this->except];
+        return [$this->sides->about(), $this->pairs, $declared, $this->forgives, $this->except, $this->stake];
     }
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
@@ -94,6 +102,10 @@ final readonly class HowRowsRepeat implements Question
                 (new CauseCatalogue)->forms,
             ),
             $columns->positionsOf(array_values(array_intersect($this->except[$side->value], $columns->names))),
+            $this->stake === null ? null : new StakeColumn(
+                $columns->positionOf($this->stake[$side->value]),
+                $forms->reading($this->stake[$side->value], Kind::Number),
+            ),
         );
     }
 
@@ -124,8 +136,14 @@ final readonly class HowRowsRepeat implements Question
             'columns' => ['source' => $readers['source']->columns()->names, 'target' => $readers['target']->columns()->names],
             'figures' => $found->figures(),
             'origins' => $found->origins(),
+            'stakes' => $found->stakes(),
             'patterns' => $patterns,
-            'orders' => ['size' => $largest['size'], 'differing' => $largest['differing'], 'oneSide' => $largest['one side']],
+            'orders' => [
+                'size' => $largest['size'],
+                'stake' => $largest['stake'],
+                'differing' => $largest['differing'],
+                'oneSide' => $largest['one side'],
+            ],
             'groups' => array_map(
                 static fn(RepeatGroup $group): array => array_map(self::group(...), $group->sides()),
                 array_values($groups),
@@ -134,8 +152,8 @@ final readonly class HowRowsRepeat implements Question
     }
 
     /**
-     * @return array{count: int, isConflict: bool, isByForm: bool, differing: list<string>, rows: list<array{part: int, line: int,
-     *     cells: list<string>}>}
+     * @return array{count: int, isConflict: bool, isByForm: bool, differing: list<string>, surplus: string|null,
+     *     rows: list<array{part: int, line: int, cells: list<string>}>}
      */
     private static function group(LookedGroup $group): array
     {
@@ -144,6 +162,7 @@ final readonly class HowRowsRepeat implements Question
             'isConflict' => $group->isConflict,
             'isByForm' => $group->isByForm,
             'differing' => $group->differing,
+            'surplus' => $group->surplus === null ? null : (string) $group->surplus->total(),
             'rows' => array_map(static function (int $packed, array $cells): array {
                 $place = RecordPlace::ofPacked($packed);
 

@@ -33,6 +33,10 @@ final class RuthLooksAtRepeatsTest extends BrowserTestCase
         $this->visible('//nav[@aria-label="Groups of groups"]//button[contains(., "only fee")]', 'the pattern of the fee')->click();
         $this->see('KB, 33');
         $this->see('2 in the old register, 1 in the new register');
+        $this->choose('Column whose total the repeats add to', 'fee');
+        $this->see('fee adds up to 701; 220 of it stands beyond the first of each group: 481 without.');
+        $this->press('Most at stake');
+        $this->see('+99 in the old register');
         $this->meetsNoBarrier();
     }
 }

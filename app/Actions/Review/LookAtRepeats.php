@@ -26,12 +26,13 @@ final readonly class LookAtRepeats
      * @param  list<string>  $columns  of the source, as the plan pairs them; none for its key
      * @param  list<string>  $forgives
      * @param  array{source: list<string>, target: list<string>}  $except
+     * @param  string|null  $stake  a paired column of the source whose total the repeats add to
      * @param  Sides<SideMask>  $masks
      * @return array<string, mixed>
      *
      * @throws \App\Problems\ValuesAreMasked when rows would be put together by values that are masked
      */
-    public function __invoke(Dataset $dataset, array $columns, array $forgives, array $except, Sides $masks): array
+    public function __invoke(Dataset $dataset, array $columns, array $forgives, array $except, ?string $stake, Sides $masks): array
     {
         $sides =
             BothSides::of($dataset) ??
@@ -42,16 +43,19 @@ final readonly class LookAtRepeats
         if ($chosen === []) {
             throw Conflict::because('no-plan', 'There is no key yet. Choose one in Match, or say which columns rows are to share.');
         }
+        // Who is told a total of some rows learns values from it.
+        $worth = array_values(array_filter($pairs['all'], static fn(array $pair): bool => $pair['source'] === $stake))[0] ?? null;
         foreach (Side::cases() as $side) {
-            $masks->of($side)->mustAllow(array_column($chosen, $side->value));
+            $masks->of($side)->mustAllow(array_column([...$chosen, ...$worth === null ? [] : [$worth]], $side->value));
         }
-        $answer = $this->answers->to(new HowRowsRepeat($sides, $chosen, $forgives, $except));
+        $answer = $this->answers->to(new HowRowsRepeat($sides, $chosen, $forgives, $except, $worth));
 
         return [
             ...$answer->progress(),
             'chosen' => $chosen,
             'pairs' => $pairs['all'],
             'key' => $pairs['key'],
+            'stake' => $worth,
             'found' => $answer->content === null ? null : $this->masked($answer->content, $masks),
         ];
     }

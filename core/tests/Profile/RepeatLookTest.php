@@ -11,6 +11,7 @@ use NineTally\Core\Profile\Repeats\LookedSide;
 use NineTally\Core\Profile\Repeats\RepeatGroup;
 use NineTally\Core\Profile\Repeats\RepeatLook;
 use NineTally\Core\Profile\Repeats\RepeatsFound;
+use NineTally\Core\Profile\Repeats\StakeColumn;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
@@ -60,6 +61,23 @@ final class RepeatLookTest extends TestCase
         self::assertSame(['KB', 'LM', 'NQ', 'OT'], $this->firsts($found->largest()['size']));
         self::assertSame(['KB', 'LM', 'NQ'], $this->firsts($found->largest()['differing']));
         self::assertSame(['OT'], $this->firsts($found->largest()['one side']));
+    }
+
+    public function test_what_repeats_add_to_a_total_is_exact_and_puts_groups_in_order(): void
+    {
+        $found = $this->look(
+            [['KB', '1', '0.1', 'a'], ['KB', '1', '0.2', 'a'], ['KB', '1', 'free', 'a'], ['LM', '2', '5', 'a'], ['LM', '2', '-7.25', 'a'],
+                ['NQ', '3', '100', 'a']],
+            [['KB', '1', '1', 'a']],
+            stake: true,
+        );
+
+        self::assertSame([
+            'source' => ['all' => '98.05', 'beyondFirst' => '-7.05', 'without' => '105.10'],
+            'target' => ['all' => '1', 'beyondFirst' => '0', 'without' => '1'],
+        ], $found->stakes());
+        self::assertSame(['LM', 'KB'], $this->firsts($found->largest()['stake']));
+        self::assertNull($this->look([['KB', '1', '1', 'a']], [])->stakes());
     }
 
     public function test_rows_that_repeat_only_because_form_makes_no_difference_show_how_they_are_written(): void
@@ -134,14 +152,21 @@ final class RepeatLookTest extends TestCase
      * @param  list<string>  $except
      * @param  (\Closure(int): RecordPlace)|null  $lines
      */
-    private function look(array $source, array $target, array $forgives = [], array $except = [], ?\Closure $lines = null): RepeatsFound
-    {
+    private function look(
+        array $source,
+        array $target,
+        array $forgives = [],
+        array $except = [],
+        ?\Closure $lines = null,
+        bool $stake = false,
+    ): RepeatsFound {
         $lines ??= static fn(int $row): RecordPlace => new RecordPlace(1, $row + 2);
         $side = new LookedSide(
             self::COLUMNS,
             [0, 1],
             new KeyForm(array_fill(0, 2, DeclaredReading::of([], Kind::Text)), [$forgives, $forgives], (new CauseCatalogue)->forms),
             array_map(static fn(string $name): int => (int) array_search($name, self::COLUMNS, true), $except),
+            $stake ? new StakeColumn(2, DeclaredReading::of([], Kind::Number)) : null,
         );
         $look = new RepeatLook(['source' => $side, 'target' => $side], $this->folder());
         foreach (['source' => $source, 'target' => $target] as $name => $rows) {

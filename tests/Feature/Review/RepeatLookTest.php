@@ -50,6 +50,10 @@ final class RepeatLookTest extends TestCase
             [2, 3],
             array_column($this->objects($look, "found.groups.{$this->number($look, 'found.orders.size.0')}.source.rows"), 'line'),
         );
+        $this->look(['stake' => 'fee'])->assertJson(['stake' => ['source' => 'fee'], 'found' => ['stakes' => [
+            'source' => ['all' => '42', 'beyondFirst' => '10', 'without' => '32'],
+            'target' => ['all' => '22', 'beyondFirst' => '6', 'without' => '16'],
+        ]]]);
         // On other columns, whatever their form.
         $this->look(['columns' => ['basin', 'fee'], 'forgives' => ['case']])->assertJson([
             'found' => [
@@ -69,6 +73,7 @@ final class RepeatLookTest extends TestCase
         $draft->update(['document' => ['sensitive' => ['source' => ['fee'], 'target' => ['fee']]] + $draft->document]);
 
         $this->api('POST', "/datasets/{$this->dataset->id}/repeat-looks", ['columns' => ['fee']])->assertForbidden();
+        $this->api('POST', "/datasets/{$this->dataset->id}/repeat-looks", ['stake' => 'fee'])->assertForbidden();
         $look = (string) $this->look([])->getContent();
         self::assertStringContainsString('"differing":["fee"]', $look);
         self::assertStringNotContainsString('"LM","2","6"', $look);

@@ -23,8 +23,6 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
-use NineTally\Core\Plan\CanonicalJson;
-use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -36,14 +34,7 @@ final class PreparationController extends Controller
     /** What steps would do, on a sample: nothing is kept. */
     public function try(TryPreparationRequest $request, Dataset $dataset, PreparationTrial $trial): JsonResponse
     {
-        $rules = $request->preparedRules(
-            fn(array $plan): array => $this->masks->opened(
-                $dataset,
-                $plan,
-                static fn(array $opened): array => Plan::fromJson(CanonicalJson::of($opened))->toArray(),
-                $this->person($request),
-            ),
-        );
+        $rules = $request->preparedRules($dataset, $this->masks, $this->person($request));
         $reference = $request->reference();
         $delivery =
             $reference === null

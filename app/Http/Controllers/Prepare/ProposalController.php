@@ -15,8 +15,6 @@ use App\Queries\Prepare\LookUpProposals;
 use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
 use Illuminate\Http\JsonResponse;
-use NineTally\Core\Plan\CanonicalJson;
-use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -47,14 +45,7 @@ final class ProposalController extends Controller
 
     private function rules(TryPreparationRequest $request, Dataset $dataset): SideRules
     {
-        return $request->preparedRules(
-            fn(array $plan): array => $this->masks->opened(
-                $dataset,
-                $plan,
-                static fn(array $opened): array => Plan::fromJson(CanonicalJson::of($opened))->toArray(),
-                $this->person($request),
-            ),
-        );
+        return $request->preparedRules($dataset, $this->masks, $this->person($request));
     }
 
     private function delivery(TryPreparationRequest $request, Dataset $dataset): Delivery

@@ -23,7 +23,10 @@ final class RepeatsController extends Controller
     /** Rows that share the values of some columns; the key's where none are named. */
     public function look(Request $request, Dataset $dataset, LookAtRepeats $look): JsonResponse
     {
-        /** @var array{columns?: list<string>, forgives?: list<string>, except?: array<'source'|'target', list<string>>} $asked */
+        /**
+         * @var array{columns?: list<string>, forgives?: list<string>, except?: array<'source'|'target', list<string>>, stake?: string|null}
+         *     $asked
+         */
         $asked = $request->validate([
             'columns' => ['array', 'max:20'],
             'columns.*' => ['string', 'distinct'],
@@ -33,6 +36,7 @@ final class RepeatsController extends Controller
             'except.source' => ['array', 'max:2000'],
             'except.target' => ['array', 'max:2000'],
             'except.*.*' => ['string'],
+            'stake' => ['nullable', 'string', 'max:1000'],
         ]);
         $person = $this->person($request);
         $masks = Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person));
@@ -42,6 +46,7 @@ final class RepeatsController extends Controller
             $asked['columns'] ?? [],
             $asked['forgives'] ?? [],
             ['source' => $asked['except']['source'] ?? [], 'target' => $asked['except']['target'] ?? []],
+            $asked['stake'] ?? null,
             $masks,
         ));
     }

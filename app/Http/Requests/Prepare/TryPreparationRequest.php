@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Prepare;
 
+use App\Models\Dataset;
+use App\Models\User;
+use App\Queries\Review\Masks;
 use Illuminate\Foundation\Http\FormRequest;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
@@ -48,14 +51,13 @@ final class TryPreparationRequest extends FormRequest
     }
 
     /**
-     * The rules under which the steps run, of a side or of a reference.
-     *
-     * @param  \Closure(array<array-key, mixed>): array<string, mixed>  $opened  a plan with the values that were masked
+     * The rules under which the steps run, of a side or of a reference, with the values in them that were masked for this person.
      *
      * @throws \NineTally\Core\Plan\UnusablePlan
      */
-    public function preparedRules(\Closure $opened): SideRules
+    public function preparedRules(Dataset $dataset, Masks $masks, User $person): SideRules
     {
+        $normalized = static fn(array $plan): array => Plan::fromJson(CanonicalJson::of($plan))->toArray();
         $sent = json_decode($this->getContent(), true, 64);
         $sent = is_array($sent) ? $sent : [];
         $reference = $this->reference();
@@ -64,12 +66,12 @@ final class TryPreparationRequest extends FormRequest
         $rules = $said(['preparation' => $sent['preparation'] ?? []] + (is_array($sent['reads'] ?? null) ? $sent['reads'] : []));
         $references = $said([...$said($sent['references'] ?? []), ...($reference === null ? [] : [$reference => $rules])]);
         $sides = $reference === null && $rules !== [] ? [$this->side()->value => $rules] : [];
-        $plan = Plan::fromJson(CanonicalJson::of($opened([
+        $plan = Plan::fromJson(CanonicalJson::of($masks->opened($dataset, [
             'formatVersion' => Plan::FORMAT_VERSION,
             'key' => [['source' => '?', 'target' => '?']],
             'columnPairs' => [],
             ...$said(['sides' => $sides, 'references' => $references]),
-        ])));
+        ], $normalized, $person)));
 
         return $reference === null ? $plan->side($this->side()) : $plan->reference($reference);
     }

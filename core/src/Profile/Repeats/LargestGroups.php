@@ -7,12 +7,12 @@ namespace NineTally\Core\Profile\Repeats;
 /** The groups that weigh most, of however many come along; of the same weight those that stand first. */
 final class LargestGroups
 {
-    /** @var list<array{weight: int, group: RepeatGroup}> */
+    /** @var list<array{weight: int|float, group: RepeatGroup}> */
     private array $held = [];
 
     public function __construct(private readonly int $atMost) {}
 
-    public function add(int $weight, RepeatGroup $group): void
+    public function add(int|float $weight, RepeatGroup $group): void
     {
         $this->held[] = ['weight' => $weight, 'group' => $group];
         if (count($this->held) >= 2 * $this->atMost) {

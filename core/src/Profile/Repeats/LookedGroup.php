@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile\Repeats;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Totals\ExactSum;
 
 /** The rows of one side that share the values of the columns that are looked at. */
 final readonly class LookedGroup
@@ -20,6 +21,7 @@ final readonly class LookedGroup
      * @param  list<string>  $differing  names of columns in which not all of them have the same value
      * @param  bool  $isConflict  whether they differ in a column in which copies may not
      * @param  bool  $isByForm  whether the values that they share are written in several ways
+     * @param  ExactSum|null  $surplus  what the rows beyond the first add to a total; null where none is asked about
      */
     private function __construct(
         public array $places,
@@ -27,6 +29,7 @@ final readonly class LookedGroup
         public array $differing,
         public bool $isConflict,
         public bool $isByForm,
+        public ?ExactSum $surplus,
     ) {}
 
     public static function packed(int $place, string $cells): string
@@ -48,6 +51,7 @@ final readonly class LookedGroup
                 }
             }
         }
+        $surplus = $side->stake === null ? null : $side->stake->of(array_map($cellsOf, array_slice($packed, 1)));
         $differing = array_keys(array_filter($differs));
         sort($differing);
 
@@ -57,6 +61,7 @@ final readonly class LookedGroup
             array_map(static fn(int $place): string => $side->columns[$place], $differing),
             array_diff($differing, $side->except, $side->places) !== [],
             array_intersect($differing, $side->places) !== [],
+            $surplus,
         );
     }
 

@@ -19,8 +19,15 @@ final readonly class LookedSide
      * @param  list<int>  $places  of the columns whose values they share
      * @param  KeyForm  $form  what of form makes no difference there
      * @param  list<int>  $except  places of columns in which copies may differ
+     * @param  StakeColumn|null  $stake  whose total the repeats add to
      */
-    public function __construct(public array $columns, public array $places, private KeyForm $form, public array $except = []) {}
+    public function __construct(
+        public array $columns,
+        public array $places,
+        private KeyForm $form,
+        public array $except = [],
+        public ?StakeColumn $stake = null,
+    ) {}
 
     /** @param list<string> $cells */
     public function shared(array $cells): string

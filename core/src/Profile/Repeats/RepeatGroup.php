@@ -25,6 +25,15 @@ final readonly class RepeatGroup
         return max(count($this->source->differing), count($this->target->differing));
     }
 
+    /** How much is at stake, whichever way: only to put groups in order. */
+    public function stake(): float
+    {
+        return max(array_map(
+            static fn(LookedGroup $group): float => abs($group->surplus?->total()->toFloat() ?? 0.0),
+            array_values($this->sides()),
+        ));
+    }
+
     /** Repeats on one side what the other does not have at all: a loss hides there. */
     public function isOfOneSide(): bool
     {

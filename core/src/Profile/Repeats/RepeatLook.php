@@ -6,6 +6,7 @@ namespace NineTally\Core\Profile\Repeats;
 
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\RowSets\GroupParts;
+use NineTally\Core\Totals\ExactSum;
 
 /**
  * Rows of both sides that share the values of some columns, looked at and left as they are: how many there are, in which columns they
@@ -20,6 +21,9 @@ final class RepeatLook
     /** @var array{source: int, target: int} */
     private array $rows = ['source' => 0, 'target' => 0];
 
+    /** @var array{source: ExactSum, target: ExactSum} of the column that is at stake, over all rows */
+    private readonly array $totals;
+
     /**
      * @param  array{source: LookedSide, target: LookedSide}  $sides
      * @param  string  $folder  for rows that are put aside
@@ -27,6 +31,7 @@ final class RepeatLook
     public function __construct(private readonly array $sides, string $folder)
     {
         $this->parts = ['source' => new GroupParts($folder), 'target' => new GroupParts($folder)];
+        $this->totals = ['source' => new ExactSum, 'target' => new ExactSum];
     }
 
     /**
@@ -37,6 +42,7 @@ final class RepeatLook
     public function see(string $side, int $place, array $cells): void
     {
         $this->rows[$side]++;
+        $this->sides[$side]->stake?->add($this->totals[$side], $cells);
         $shared = $this->sides[$side]->shared($cells);
         // Rows with nothing in these columns share nothing.
         if (trim($shared, Batch::CELL_END) !== '') {
@@ -46,7 +52,7 @@ final class RepeatLook
 
     public function found(): RepeatsFound
     {
-        $found = new RepeatsFound($this->rows);
+        $found = new RepeatsFound($this->rows, $this->sides['source']->stake === null ? null : $this->totals);
         for ($part = 0; $part < GroupParts::PARTS; $part++) {
             $groups = ['source' => $this->groups('source', $part), 'target' => $this->groups('target', $part)];
             foreach (array_keys($groups['source'] + $groups['target']) as $shared) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile\Repeats;
 
 use NineTally\Core\Row\RecordPlace;
+use NineTally\Core\Totals\ExactSum;
 
 /**
  * What a look at repeats found: figures of each side, groups gathered by the columns in which their rows differ, those groups that weigh
@@ -37,19 +38,27 @@ final class RepeatsFound
      */
     private array $patterns = [];
 
-    /** @var array{size: LargestGroups, differing: LargestGroups, 'one side': LargestGroups} */
+    /** @var array{source: ExactSum, target: ExactSum} what rows beyond the first of their group add to a total */
+    private readonly array $surplus;
+
+    /** @var array{size: LargestGroups, stake: LargestGroups, differing: LargestGroups, 'one side': LargestGroups} */
     private readonly array $largest;
 
     /** @var array{source: RepeatOrigins, target: RepeatOrigins} */
     private readonly array $origins;
 
-    /** @param array{source: int, target: int} $rows all that were looked at */
-    public function __construct(array $rows)
+    /**
+     * @param  array{source: int, target: int}  $rows  all that were looked at
+     * @param  array{source: ExactSum, target: ExactSum}|null  $totals  of the column that is at stake, over all of them
+     */
+    public function __construct(array $rows, private readonly ?array $totals = null)
     {
+        $this->surplus = ['source' => new ExactSum, 'target' => new ExactSum];
         $this->figures['source']['rows'] = $this->figures['source']['blank'] = $rows['source'];
         $this->figures['target']['rows'] = $this->figures['target']['blank'] = $rows['target'];
         $this->largest = [
             'size' => new LargestGroups(self::MOST_GROUPS),
+            'stake' => new LargestGroups(self::MOST_GROUPS),
             'differing' => new LargestGroups(self::MOST_GROUPS),
             'one side' => new LargestGroups(self::MOST_GROUPS),
         ];
@@ -68,6 +77,7 @@ final class RepeatsFound
     public function add(RepeatGroup $group): void
     {
         $this->largest['size']->add($group->rows(), $group);
+        $this->totals !== null && $group->stake() > 0.0 && $this->largest['stake']->add($group->stake(), $group);
         $group->differing() > 0 && $this->largest['differing']->add($group->differing(), $group);
         $group->isOfOneSide() && $this->largest['one side']->add($group->rows(), $group);
         foreach ($group->sides() as $side => $ofSide) {
@@ -84,6 +94,7 @@ final class RepeatsFound
             $figures['byForm'] += (int) $ofSide->isByForm;
             $figures['onlyHere'] += (int) $group->isOfOneSide();
             unset($figures);
+            $ofSide->surplus === null || $this->surplus[$side]->addSum($ofSide->surplus);
             $this->addToPattern($side, $ofSide, $group);
             $first = RecordPlace::ofPacked($ofSide->places[0]);
             foreach (array_slice($ofSide->places, 1) as $place) {
@@ -112,17 +123,40 @@ final class RepeatsFound
         return $this->figures;
     }
 
+    /**
+     * @return array{source: array{all: string, beyondFirst: string, without: string}, target: array{all: string, beyondFirst: string,
+     *     without: string}}|null the total of all rows, what repeats add to it, and what is left without them; null where none was asked
+     *     about
+     */
+    public function stakes(): ?array
+    {
+        if ($this->totals === null) {
+            return null;
+        }
+        $told = static fn(ExactSum $all, ExactSum $beyond): array => [
+            'all' => (string) $all->total(),
+            'beyondFirst' => (string) $beyond->total(),
+            'without' => (string) $all->total()->minus($beyond->total()),
+        ];
+
+        return [
+            'source' => $told($this->totals['source'], $this->surplus['source']),
+            'target' => $told($this->totals['target'], $this->surplus['target']),
+        ];
+    }
+
     /** @return array{source: list<Origin>, target: list<Origin>} */
     public function origins(): array
     {
         return ['source' => $this->origins['source']->found(), 'target' => $this->origins['target']->found()];
     }
 
-    /** @return array{size: list<RepeatGroup>, differing: list<RepeatGroup>, 'one side': list<RepeatGroup>} */
+    /** @return array{size: list<RepeatGroup>, stake: list<RepeatGroup>, differing: list<RepeatGroup>, 'one side': list<RepeatGroup>} */
     public function largest(): array
     {
         return [
             'size' => $this->largest['size']->groups(),
+            'stake' => $this->largest['stake']->groups(),
             'differing' => $this->largest['differing']->groups(),
             'one side' => $this->largest['one side']->groups(),
         ];

@@ -19,6 +19,10 @@ describe('the steps that are offered', () => {
     }
   })
 
+  it('wait for a choice where nobody knows yet what is looked up', () => {
+    expect(stepKinds.filter(({ group }) => group === 'References').map(({ waits }) => waits)).toEqual([true, true, true])
+  })
+
   it('have a field for everything that they are made with, and no field that the schema does not know', () => {
     for (const kind of stepKinds) {
       const names = kind.fields.map(({ name }) => name)

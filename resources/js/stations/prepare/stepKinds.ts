@@ -287,6 +287,7 @@ export const stepKinds: readonly StepKind[] = [
   },
   {
     kind: 'look-up-band',
+    waits: true,
     name: 'Look up a band in a reference',
     group: 'References',
     fields: [

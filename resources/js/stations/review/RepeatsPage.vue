@@ -3,12 +3,13 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
+import { isApart, signed } from '@/format/amounts'
 import { count, counted } from '@/format/counts'
 import { formCauses } from '@/format/rules'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import RepeatRows from '@/stations/review/RepeatRows.vue'
-import { comparedColumns, originSentence, patternName, proposedToLeaveOut, sideSentence, warnings } from '@/stations/review/repeats'
+import { comparedColumns, originSentence, patternName, proposedToLeaveOut, sideSentence, stakeSentence, warnings } from '@/stations/review/repeats'
 
 /** Rows that share values, both sides next to each other: looked at before anything is taken away. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -20,6 +21,7 @@ const FORGIVABLE = formCauses.filter(({ cause }) => !['yes-no-form', 'blank-toke
 const ORDERS = [
   { id: 'oneSide', name: 'Repeat here, do not exist there' },
   { id: 'size', name: 'Largest groups' },
+  { id: 'stake', name: 'Most at stake' },
   { id: 'differing', name: 'Most columns differ' },
 ] as const
 
@@ -27,16 +29,17 @@ const ORDERS = [
 const columns = ref<string[]>([])
 const forgives = ref<Schemas['FormCause'][]>([])
 const except = ref<Record<Side, string[]>>({ source: [], target: [] })
+const stake = ref('')
 const shown = ref<string>('')
 const isAll = ref(false)
 
 const { data, error, isPending, refetch } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'repeats', () => props.course.source?.id, () => props.course.target?.id, columns, forgives, except],
+  queryKey: ['dataset', () => props.course.id, 'repeats', () => props.course.source?.id, () => props.course.target?.id, columns, forgives, except, stake],
   queryFn: ({ signal }) =>
     answer(
       api.POST('/datasets/{dataset}/repeat-looks', {
         params: { path: { dataset: props.course.id } },
-        body: { columns: columns.value, forgives: forgives.value, except: except.value },
+        body: { columns: columns.value, forgives: forgives.value, except: except.value, stake: stake.value === '' ? null : stake.value },
         signal,
       }),
     ),
@@ -87,6 +90,10 @@ const keyOf = (group: Schemas['RepeatsFound']['groups'][number]): string => {
 }
 const timesOf = (group: Schemas['RepeatsFound']['groups'][number]): string =>
   SIDES.map((side) => `${group[side].count === 0 ? 'none' : count(group[side].count)} in the ${label(side).toLowerCase()}`).join(', ')
+const surplusOf = (group: Schemas['RepeatsFound']['groups'][number]): string =>
+  SIDES.filter((side) => isApart(group[side].surplus))
+    .map((side) => `; ${signed(group[side].surplus)} in the ${label(side).toLowerCase()}`)
+    .join('')
 const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): string =>
   source.isConflict || target.isConflict ? 'conflict' : source.isByForm || target.isByForm ? 'copies in another form' : 'copies'
 </script>
@@ -114,6 +121,19 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
           <el-select v-model="except[side]" multiple filterable class="many" :aria-label="`Copies of the ${label(side)} may differ in`" placeholder="nothing">
             <el-option v-for="name in choosable[side]" :key="name" :value="name" :label="name" /> </el-select
         ></label>
+        <label
+          ><span>what they add to</span>
+          <el-select
+            v-model="stake"
+            filterable
+            clearable
+            class="many"
+            aria-label="Column whose total the repeats add to"
+            placeholder="no column"
+            :value-on-clear="''"
+          >
+            <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="pair.source" /> </el-select
+        ></label>
       </div>
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
       <p v-else-if="isWaiting" class="quiet waits" role="status">All rows of both sides are being looked at: {{ done }} % …</p>
@@ -122,6 +142,7 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
           <section v-for="side in SIDES" :key="side" :aria-label="label(side)">
             <h2 :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</h2>
             <p>{{ sideSentence(found.figures[side]) }}</p>
+            <p v-if="found.stakes && data?.stake">{{ stakeSentence(data.stake[side], found.stakes[side]) }}</p>
             <p v-for="warning in warnings(found.figures[side], label(other(side)))" :key="warning" class="warn">{{ warning }}</p>
             <ul v-if="found.origins[side].length > 0">
               <li v-for="(origin, place) in found.origins[side]" :key="place">{{ originSentence(origin, found.figures[side]) }}</li>
@@ -162,7 +183,7 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
             <article v-for="(group, place) in groups" :key="place">
               <h4>
                 <span class="cell">{{ keyOf(group) }}</span>
-                <span class="quiet">{{ kindOf(group) }}; {{ timesOf(group) }}</span>
+                <span class="quiet">{{ kindOf(group) }}; {{ timesOf(group) }}{{ surplusOf(group) }}</span>
               </h4>
               <div class="beside">
                 <div v-for="side in SIDES" :key="side" class="rows" tabindex="0" role="region" :aria-label="`Rows of the ${label(side)}`">
@@ -201,6 +222,7 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
 }
 .asked {
   background: var(--sheet);
+  align-items: end;
 }
 .asked label {
   display: grid;

@@ -8,6 +8,7 @@ import {
   patternName,
   proposedToLeaveOut,
   sideSentence,
+  stakeSentence,
   warnings,
 } from '@/stations/review/repeats'
 
@@ -23,6 +24,12 @@ it('says of each side how many rows repeat, with the rest of its rows', () => {
     '3 groups that repeat here and do not exist in the new register at all.',
     '1 group that repeats only because a difference of form is ignored.',
   ])
+})
+
+it('says what repeats add to a total, before and after', () => {
+  expect(stakeSentence('fee', { all: '12400.50', beyondFirst: '-7.25', without: '12407.75' })).toBe(
+    'fee adds up to 12,400.50; −7.25 of it stands beyond the first of each group: 12,407.75 without.',
+  )
 })
 
 it('says where repeats come from', () => {

@@ -1,5 +1,6 @@
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
+import { amount } from '@/format/amounts'
 import { count, counted } from '@/format/counts'
 
 export type Found = Schemas['RepeatsFound']
@@ -37,6 +38,10 @@ export function warnings(figures: Figures, there: string): string[] {
       : []),
   ]
 }
+
+/** What repeats add to the total of a column, before and after. */
+export const stakeSentence = (column: string, { all, beyondFirst, without }: Schemas['RepeatStake']): string =>
+  `${column} adds up to ${amount(all)}; ${amount(beyondFirst)} of it stands beyond the first of each group: ${amount(without)} without.`
 
 const lines = (from: number, to: number): string => (from === to ? `line ${count(from)}` : `lines ${count(from)} to ${count(to)}`)
 

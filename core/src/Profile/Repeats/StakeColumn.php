@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Profile\Repeats;
+
+use NineTally\Core\Totals\ExactSum;
+use NineTally\Core\Value\Reading;
+
+/** A column of numbers of which repeats add to the total. What is no number adds nothing. */
+final readonly class StakeColumn
+{
+    /** @param Reading $reading as numbers, in the forms that the side declares */
+    public function __construct(private int $place, private Reading $reading) {}
+
+    /** @param list<list<string>> $rows */
+    public function of(array $rows): ExactSum
+    {
+        $sum = new ExactSum;
+        foreach ($rows as $cells) {
+            $this->add($sum, $cells);
+        }
+
+        return $sum;
+    }
+
+    /** @param list<string> $cells */
+    public function add(ExactSum $sum, array $cells): void
+    {
+        $number = $this->reading->isBlank($cells[$this->place]) ? null : $this->reading->number($cells[$this->place]);
+        if ($number?->toBigDecimal() !== null) {
+            $sum->add($number);
+        }
+    }
+}
