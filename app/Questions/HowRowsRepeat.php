@@ -115,16 +115,22 @@ final readonly class HowRowsRepeat implements Question
      */
     private function told(RepeatsFound $found, array $readers): array
     {
+        /** @var array<int, int> $at places in the list, by object */
+        $at = [];
         $groups = [];
-        $places = static function (array $some) use (&$groups): array {
+        $places = static function (array $some) use (&$groups, &$at): array {
             /** @var list<RepeatGroup> $some */
-            $at = [];
+            $listed = [];
             foreach ($some as $group) {
-                $groups[spl_object_id($group)] ??= $group;
-                $at[] = (int) array_search(spl_object_id($group), array_keys($groups), true);
+                $id = spl_object_id($group);
+                if (! isset($at[$id])) {
+                    $at[$id] = count($groups);
+                    $groups[] = $group;
+                }
+                $listed[] = $at[$id];
             }
 
-            return $at;
+            return $listed;
         };
         $patterns = array_map(
             static fn(array $pattern): array => [...$pattern, 'largest' => $places($pattern['largest'])],
@@ -146,7 +152,7 @@ final readonly class HowRowsRepeat implements Question
             ],
             'groups' => array_map(
                 static fn(RepeatGroup $group): array => array_map(self::group(...), $group->sides()),
-                array_values($groups),
+                $groups,
             ),
         ];
     }

@@ -207,13 +207,10 @@ final readonly class AdviseForms
 
     private function hasProfiles(Dataset $dataset): bool
     {
-        foreach (Side::cases() as $side) {
-            if (DeliveryProfile::query()->find($dataset->latestDelivery($side)?->id)?->columns === null) {
-                return false;
-            }
-        }
+        $deliveries = array_map(static fn(Side $side): ?int => $dataset->latestDelivery($side)?->id, Side::cases());
 
-        return true;
+        // Only whether they are there: a profile of many columns is long, and this is asked at every look.
+        return DeliveryProfile::query()->whereKey($deliveries)->whereNotNull('columns')->count() === count($deliveries);
     }
 
     /** @return list<Pair> of the draft, and proposed ones; in an order that does not change when one of them is confirmed */

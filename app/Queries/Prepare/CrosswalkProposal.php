@@ -35,7 +35,7 @@ final readonly class CrosswalkProposal
         $other = $isOfDataset ? $dataset->latestDelivery($delivery->side->other()) : null;
         $counterpart = $other === null ? null : $this->counterpart($dataset, $delivery, $column);
         $isMasked =
-            ($masks->of($delivery->side)->hidesAnything() && in_array($column, $masks->of($delivery->side)->anywhere(), true)) ||
+            in_array($column, $masks->of($delivery->side)->anywhere(), true) ||
             ($counterpart !== null && in_array($counterpart, $masks->of($delivery->side->other())->anywhere(), true));
         if ($isMasked) {
             return ['entries' => [], 'values' => 0, 'others' => 0, 'same' => 0, 'isMasked' => true, 'other' => $counterpart];

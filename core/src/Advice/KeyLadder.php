@@ -32,10 +32,10 @@ final class KeyLadder
     /** Keys of the target that each key of the source is held against to find the likest. */
     private const COMPARED = 3_000;
 
-    /** Causes of form from weak to strong: what is least likely to join what differs comes first. */
-    private const CAUSES = [
-        'spacing', 'invisible', 'case', 'unicode', 'punctuation', 'accents', 'leading-zeros', 'number-form', 'date-form', 'yes-no-form',
-    ];
+    /** Causes of form that need no kind to be read in, from weak to strong: what is least likely to join what differs comes first. */
+    public const OF_ANY_KIND = ['spacing', 'invisible', 'case', 'unicode', 'punctuation', 'accents', 'leading-zeros', 'number-form'];
+
+    private const CAUSES = [...self::OF_ANY_KIND, 'date-form', 'yes-no-form'];
 
     /** @var array{source: list<list<string>>, target: list<list<string>>} key cells */
     private array $drawn = ['source' => [], 'target' => []];

@@ -40,10 +40,12 @@ final readonly class LookUpAdvice
     {
         $links = $this->links($columns, $records);
         $best = null;
-        foreach ($links as $place => $link) {
+        foreach ($links as $link) {
             $best = $this->better($best, [$link], $columns, $records);
-            foreach (array_slice($links, $place + 1) as $other) {
-                // Two columns are worth it where one finds several.
+        }
+        foreach ($links as $place => $link) {
+            // Two columns are worth it where one finds several records, or none; never where each row finds its own.
+            foreach ($best !== null && $best['found'] === count($this->rows) ? [] : array_slice($links, $place + 1) as $other) {
                 if ($other['column'] !== $link['column'] && $other['reference'] !== $link['reference']) {
                     $best = $this->better($best, [$link, $other], $columns, $records);
                 }

@@ -16,8 +16,6 @@ use NineTally\Core\Value\Reading;
  */
 final class LookUpLadder
 {
-    private const CAUSES = ['spacing', 'invisible', 'case', 'unicode', 'punctuation', 'accents', 'leading-zeros', 'number-form'];
-
     /** @var array<string, array{list<string>, int}> different keys of rows that have one, and how many rows have it */
     private array $keys = [];
 
@@ -60,7 +58,7 @@ final class LookUpLadder
     public function steps(): array
     {
         [$found, $several] = $this->count([]);
-        $alone = array_values(array_filter(self::CAUSES, fn(string $cause): bool => $this->count([$cause])[0] > $found));
+        $alone = array_values(array_filter(KeyLadder::OF_ANY_KIND, fn(string $cause): bool => $this->count([$cause])[0] > $found));
         $fewest = $this->fewest();
         $wanted = array_map(static fn(string $cause): array => [$cause], $alone);
         if (count($fewest) > 1) {
@@ -87,9 +85,9 @@ final class LookUpLadder
     /** @return list<string> the fewest causes that bring in all rows that all of them would, the weaker before the stronger */
     private function fewest(): array
     {
-        $causes = self::CAUSES;
+        $causes = KeyLadder::OF_ANY_KIND;
         [$most] = $this->count($causes);
-        foreach (array_reverse(self::CAUSES) as $cause) {
+        foreach (array_reverse(KeyLadder::OF_ANY_KIND) as $cause) {
             $without = array_values(array_diff($causes, [$cause]));
             $causes = $this->count($without)[0] === $most ? $without : $causes;
         }

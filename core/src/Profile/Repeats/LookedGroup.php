@@ -51,7 +51,14 @@ final readonly class LookedGroup
                 }
             }
         }
-        $surplus = $side->stake === null ? null : $side->stake->of(array_map($cellsOf, array_slice($packed, 1)));
+        $surplus = null;
+        if ($side->stake !== null) {
+            // Row by row: a group may be as large as its side.
+            $surplus = new ExactSum;
+            foreach (array_slice($packed, 1) as $row) {
+                $side->stake->add($surplus, $cellsOf($row));
+            }
+        }
         $differing = array_keys(array_filter($differs));
         sort($differing);
 

@@ -13,17 +13,6 @@ final readonly class StakeColumn
     /** @param Reading $reading as numbers, in the forms that the side declares */
     public function __construct(private int $place, private Reading $reading) {}
 
-    /** @param list<list<string>> $rows */
-    public function of(array $rows): ExactSum
-    {
-        $sum = new ExactSum;
-        foreach ($rows as $cells) {
-            $this->add($sum, $cells);
-        }
-
-        return $sum;
-    }
-
     /** @param list<string> $cells */
     public function add(ExactSum $sum, array $cells): void
     {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { askedOf } from '@/composables/triedSteps'
 import { counted } from '@/format/counts'
 import { formCauses, formsOf, formsOfKinds, inOrder, kinds, passes } from '@/format/rules'
 import CrosswalkBeginning from '@/parts/CrosswalkBeginning.vue'
@@ -30,10 +31,7 @@ const kind = computed(() => pair.value?.kind ?? 'text')
 const forgives = computed(() => inKey.value?.forgives ?? pair.value?.forgives ?? [])
 const readingOf = (side: Side): Schemas['Reading'] => props.draft.sides?.[side]?.columns?.[side === 'source' ? props.source : target.value] ?? {}
 /** The source as it is when it meets the target. */
-const asked = computed(() => {
-  const { preparation = [], ...reads } = props.draft.sides?.source ?? {}
-  return { side: 'source' as const, preparation, reads: { ...reads, repeats: undefined }, references: props.draft.references ?? {}, chosen: null }
-})
+const asked = computed(() => askedOf(props.draft, 'source', null))
 /** Columns that are to forgive the same; none chosen means all. */
 const alike = ref<string[]>([])
 const others = computed(() => props.draft.columnPairs.map(({ source }) => source).filter((name) => name !== props.source))

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
+import { askedOf, isSame, isSide, type Prepared } from '@/composables/triedSteps'
 import { useDraft } from '@/composables/useDraft'
 import { figure, type Said } from '@/format/said'
 import ErrorNote from '@/parts/ErrorNote.vue'
@@ -14,7 +15,7 @@ import ReferenceCard from '@/stations/prepare/ReferenceCard.vue'
 import PreparationLedger from '@/stations/prepare/PreparationLedger.vue'
 import SideStream from '@/stations/prepare/SideStream.vue'
 import StepEditor from '@/stations/prepare/StepEditor.vue'
-import { askedOf, isSame, isSide, useTrial, type Prepared } from '@/stations/prepare/usePreparation'
+import { useTrial } from '@/stations/prepare/usePreparation'
 import { useSteps } from '@/stations/prepare/useSteps'
 
 const props = defineProps<{ course: Schemas['Course'] }>()

@@ -2,7 +2,7 @@ import { freshStepId } from '@/format/freshStepId'
 import type { Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
 import { kindOf } from '@/stations/prepare/stepKinds'
-import { isSide, rulesOf, type Prepared } from '@/stations/prepare/usePreparation'
+import { isSide, rulesOf, type Prepared } from '@/composables/triedSteps'
 
 type Step = Schemas['Step']
 
