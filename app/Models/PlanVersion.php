@@ -27,6 +27,9 @@ final class PlanVersion extends Model
 
     protected $guarded = [];
 
+    /** @var array{string, Plan}|null the document that was read last, and its plan */
+    private static ?array $last = null;
+
     /** @return list<Limit> without reading all of the plan */
     public function limits(): array
     {
@@ -42,8 +45,13 @@ final class PlanVersion extends Model
         return $this->hasOne(PurgedPlan::class);
     }
 
+    /** A worker asks for the same one with each of its tasks, and to read it takes longer than many of them. */
     public function plan(): Plan
     {
-        return Plan::fromJson($this->document);
+        if (self::$last === null || self::$last[0] !== $this->document) {
+            self::$last = [$this->document, Plan::fromJson($this->document)];
+        }
+
+        return self::$last[1];
     }
 }

@@ -4,38 +4,24 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
-use App\Models\User;
 use Database\Demo\Wherrymoor;
-use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
 use NineTally\Core\Row\KeyTuple;
 
 /** What a newcomer sees after the start command: the demo, from the board to the report. Figures come from how the demo was made. */
 final class RuthWalksTheDemoTest extends BrowserTestCase
 {
+    use OnTheDemo;
+
     /**
      * @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string,
      *     cause: string}>}
      */
     private array $truth;
 
-    private static bool $isLoaded = false;
-
-    protected function goesOn(): bool
-    {
-        return self::$isLoaded;
-    }
-
     protected function setUp(): void
     {
         parent::setUp();
-        if (! self::$isLoaded) {
-            DB::connection('owner')->statement('TRUNCATE users, migrations, standings RESTART IDENTITY CASCADE');
-            @unlink(storage_path('work/demo-sign-ins'));
-            Artisan::call('nine-tally:demo');
-            User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail()->update(['password' => 'kept by the lock house']);
-            self::$isLoaded = true;
-        }
+        $this->loadDemo();
         /**
          * @var array{rows: array<string, array<string, int>>, cells: list<array{key: list<string>, column: string, class: string,
          *     cause: string}>} $truth

@@ -14,7 +14,7 @@ use Tests\TestCase;
 
 /**
  * Every address of the route list, by everybody: nobody, a session without the token of its page, strangers, each role, and a token of
- * each scope. What is done by those who may is left to other tests, but for what only asks.
+ * its scope and of another. What is done by those who may is left to other tests, but for what only asks.
  */
 final class EveryAddressTest extends TestCase
 {
@@ -33,7 +33,7 @@ final class EveryAddressTest extends TestCase
             'reason' => 'so',
             'seenAct' => 0,
         ]);
-        $asked = 0;
+        [$asked, $turn] = [0, 0];
         $stranger = $this->person('Nobody Here');
         $administrator = $this->person('Greta Holm');
         $administrator->update(['is_administrator' => true]);
@@ -80,7 +80,11 @@ final class EveryAddressTest extends TestCase
                 }
                 $asked++;
             }
-            foreach ($tokens as [$token, $scope, $role]) {
+            // Of the tokens that are not for it each is refused by the same line, so one after the other is tried.
+            $turn++;
+            $others = array_values(array_filter($tokens, static fn(array $token): bool => $token[1] !== $act));
+            foreach ([...array_filter($tokens, static fn(array $token): bool => $token[1] === $act), $others[$turn % count($others)]] as $one) {
+                [$token, $scope, $role] = $one;
                 $expected = $act === $scope && (! $isOfMigration || $act->isFor($role)) ? 200 : 403;
                 $this->holds(
                     $expected,
@@ -92,7 +96,7 @@ final class EveryAddressTest extends TestCase
                 $asked++;
             }
         }
-        self::assertGreaterThan(1500, $asked);
+        self::assertGreaterThan(1000, $asked);
     }
 
     public function test_a_token_ends_on_its_day_or_when_it_is_ended_or_its_person_locked(): void

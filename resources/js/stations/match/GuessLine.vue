@@ -38,8 +38,8 @@ const whole = (text: string) => [{ text, differs: false }]
     <p v-if="guess.rows.length > 0" class="quiet rows">
       {{ guess.ways.length > 1 ? 'What tells them apart, for the first' : 'Seen in' }}:
       <span v-for="row in guess.rows" :key="`${row.sourceLine} ${row.targetLine}`" data-figure="advice/forms/forms"
-        >lines {{ count(row.sourceLine) }} and {{ count(row.targetLine) }} <CellValue :stretches="whole(row.source)" side="source" />
-        <CellValue :stretches="whole(row.target)" side="target"
+        >lines {{ count(row.sourceLine) }} and {{ count(row.targetLine) }} <CellValue :stretches="whole(row.source)" side="source" />{{ ' '
+        }}<CellValue :stretches="whole(row.target)" side="target"
       /></span>
     </p>
   </div>

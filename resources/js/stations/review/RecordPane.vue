@@ -97,7 +97,7 @@ watch(
 </script>
 
 <template>
-  <section ref="pane" class="record" aria-label="The whole record">
+  <section ref="pane" class="record" :data-record="record?.sequence" aria-label="The whole record">
     <LoadState :is-loading="isLoading" :error="error" what="The record">
       <p v-if="record === undefined" class="quiet hint">Choose a finding to see the whole record from both sides.</p>
       <template v-else>
