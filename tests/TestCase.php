@@ -163,21 +163,15 @@ abstract class TestCase extends LaravelTestCase
             }
         }
         $names = array_column($tables, 'name');
-        $few = $owner->selectOne(
-            'SELECT '.implode(', ', array_map(
-                static fn(string $name): string => '(SELECT count(*) FROM (SELECT FROM '.$name.' LIMIT '.self::MANY.") few) AS {$name}",
-                $names,
-            )),
-        );
+        $count = static fn(string $name): string => '(SELECT count(*) FROM (SELECT FROM '.$name.' LIMIT '.self::MANY.") few) AS {$name}";
+        $few = $owner->selectOne('SELECT '.implode(', ', array_map($count, $names)));
         $filled = array_filter((array) $few);
         if (array_filter($filled, static fn(mixed $rows): bool => $rows >= self::MANY) !== []) {
             $owner->statement('TRUNCATE '.implode(', ', $names).' RESTART IDENTITY CASCADE');
         } elseif ($filled !== []) {
             // In one statement, for what refers to each other is looked at when it ends. To truncate makes each file of each table anew.
-            $owner->statement(
-                'WITH '.implode(', ', array_map(static fn(string $name): string => "of_{$name} AS (DELETE FROM {$name})", array_keys($filled))).
-                    ' SELECT 1',
-            );
+            $delete = static fn(string $name): string => "of_{$name} AS (DELETE FROM {$name})";
+            $owner->statement('WITH '.implode(', ', array_map($delete, array_keys($filled))).' SELECT 1');
         }
         $owner->statement(
             "SELECT setval(format('%I.%I', schemaname, sequencename)::regclass, start_value, false) FROM pg_sequences ".

@@ -20,7 +20,7 @@ final class WhoMayKnowWhom
         ['Comparison'],
         ['Wording'],
         ['Intake', 'Cause', 'Repeats', 'Measure'],
-        ['Matching', 'Profile'],
+        ['Matching', 'Profile', 'Likeness'],
         ['Preparation'],
         ['Limits'],
         ['Plan', 'Advice'],

@@ -82,9 +82,9 @@ final class EveryAddressTest extends TestCase
             }
             // Of the tokens that are not for it each is refused by the same line, so one after the other is tried.
             $turn++;
+            $ofAct = array_filter($tokens, static fn(array $token): bool => $token[1] === $act);
             $others = array_values(array_filter($tokens, static fn(array $token): bool => $token[1] !== $act));
-            foreach ([...array_filter($tokens, static fn(array $token): bool => $token[1] === $act), $others[$turn % count($others)]] as $one) {
-                [$token, $scope, $role] = $one;
+            foreach ([...$ofAct, $others[$turn % count($others)]] as [$token, $scope, $role]) {
                 $expected = $act === $scope && (! $isOfMigration || $act->isFor($role)) ? 200 : 403;
                 $this->holds(
                     $expected,
