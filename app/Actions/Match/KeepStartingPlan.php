@@ -25,7 +25,9 @@ final readonly class KeepStartingPlan
             ['migration_id' => $dataset->migration_id, 'name' => $name],
             [
                 // Bridges are of the rows of this dataset, and of no other.
-                'document' => Plan::fromJson(CanonicalJson::of(array_diff_key($draft->document, ['bridges' => true])))->canonicalJson(),
+                'document' => Plan::fromJson(
+                    CanonicalJson::of(array_diff_key($draft->document, ['bridges' => true, 'refusedBridges' => true])),
+                )->canonicalJson(),
                 'user_id' => $person->id,
             ],
         );

@@ -13,6 +13,12 @@ final readonly class Bridge
      */
     public function __construct(public array $source, public array $target) {}
 
+    /** @param array{source: list<string>, target: list<string>} $pair */
+    public static function fromArray(array $pair): self
+    {
+        return new self($pair['source'], $pair['target']);
+    }
+
     /** @return array{source: list<string>, target: list<string>} */
     public function toArray(): array
     {

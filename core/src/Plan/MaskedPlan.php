@@ -72,6 +72,7 @@ final readonly class MaskedPlan
                 $pairs,
             ),
             'bridges' => $isKeyHidden ? $this->values($document['bridges'] ?? []) : $document['bridges'] ?? [],
+            'refusedBridges' => $isKeyHidden ? $this->values($document['refusedBridges'] ?? []) : $document['refusedBridges'] ?? [],
             'demands' => array_combine(array_keys($demands), array_map(
                 fn(array $demand, string $column): array => isset($demand['allowed']) && in_array($column, $this->hidden['target'], true)
                     ? [...$demand, 'allowed' => $this->values($demand['allowed'])]

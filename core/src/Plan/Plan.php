@@ -28,7 +28,6 @@ final readonly class Plan
      * @param  non-empty-list<KeyColumn>  $key
      * @param  list<ColumnPair>  $columnPairs
      * @param  array{source: list<string>, target: list<string>}  $leftOut
-     * @param  list<Bridge>  $bridges
      * @param  array<string, ReferenceRules>  $references  by name: how each is prepared and read
      */
     public function __construct(
@@ -37,7 +36,7 @@ final readonly class Plan
         public array $leftOut = ['source' => [], 'target' => []],
         public SideRules $source = new SideRules,
         public SideRules $target = new SideRules,
-        public array $bridges = [],
+        public Bridges $bridges = new Bridges,
         public array $references = [],
         public ColumnRules $columnRules = new ColumnRules,
     ) {}
@@ -149,7 +148,7 @@ final readonly class Plan
             'leftOut' => $this->leftOut,
             ...array_filter([
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
-                'bridges' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->bridges),
+                ...$this->bridges->toArrays(),
                 'references' => array_filter(array_map(static fn(ReferenceRules $rules): array => $rules->toArray(), $this->references)),
                 'demands' => $this->columnRules->demands,
                 'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),

@@ -40,13 +40,11 @@ final readonly class PlanChanges
                 ...$this->declared($before, $after, $side),
             ];
         }
-        $bridges = count($after->bridges) - count($before->bridges);
-        if ($before->bridges != $after->bridges) {
-            $changes[] =
-                $bridges === 0
-                    ? 'bridges changed'
-                    : sprintf('%d %s %s', abs($bridges), abs($bridges) === 1 ? 'bridge' : 'bridges', $bridges > 0 ? 'more' : 'fewer');
-        }
+        $changes = [
+            ...$changes,
+            ...$this->bridges('bridge', $before->bridges->confirmed, $after->bridges->confirmed),
+            ...$this->bridges('refused bridge', $before->bridges->refused, $after->bridges->refused),
+        ];
         foreach (array_unique([...array_keys($before->columnRules->demands), ...array_keys($after->columnRules->demands)]) as $column) {
             if (($before->columnRules->demands[$column] ?? []) !== ($after->columnRules->demands[$column] ?? [])) {
                 $changes[] = isset($after->columnRules->demands[$column])
@@ -214,5 +212,21 @@ final readonly class PlanChanges
                     : '',
             ]),
         );
+    }
+
+    /**
+     * @param  list<Bridge>  $before
+     * @param  list<Bridge>  $after
+     * @return list<string>
+     */
+    private function bridges(string $name, array $before, array $after): array
+    {
+        $more = count($after) - count($before);
+
+        return match (true) {
+            $before == $after => [],
+            $more === 0 => ["{$name}s changed"],
+            default => [sprintf('%d %s%s %s', abs($more), $name, abs($more) === 1 ? '' : 's', $more > 0 ? 'more' : 'fewer')],
+        };
     }
 }

@@ -76,6 +76,8 @@ final readonly class PlanDocument
         $references = $checked['references'] ?? [];
         /** @var list<array{source: list<string>, target: list<string>}> $bridges */
         $bridges = $checked['bridges'] ?? [];
+        /** @var list<array{source: list<string>, target: list<string>}> $refused */
+        $refused = $checked['refusedBridges'] ?? [];
         /** @var array<string, DemandDocument> $demands */
         $demands = $checked['demands'] ?? [];
         /** @var array{forgives?: list<string>} $defaults */
@@ -106,7 +108,7 @@ final readonly class PlanDocument
             ['source' => $leftOut['source'] ?? [], 'target' => $leftOut['target'] ?? []],
             $this->side('source', $sides['source'] ?? [], $rules),
             $this->side('target', $sides['target'] ?? [], $rules),
-            array_map(static fn(array $bridge): Bridge => new Bridge($bridge['source'], $bridge['target']), $bridges),
+            Bridges::fromArrays($bridges, $refused),
             $rules,
             new ColumnRules(
                 $demands,

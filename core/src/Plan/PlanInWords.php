@@ -82,7 +82,7 @@ final readonly class PlanInWords
 
     public function bridges(): int
     {
-        return count($this->plan->bridges);
+        return count($this->plan->bridges->confirmed);
     }
 
     private static function deciding(RepeatsPolicy $policy): string

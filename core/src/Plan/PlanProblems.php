@@ -61,17 +61,19 @@ final readonly class PlanProblems
                 $problems[] = new Problem("/limits/{$position}", $problem);
             }
         }
-        foreach ($this->plan->bridges as $position => $bridge) {
-            foreach (['source' => $bridge->source, 'target' => $bridge->target] as $side => $cells) {
-                if (count($cells) !== count($this->plan->key)) {
-                    $problems[] = new Problem(
-                        "/bridges/{$position}/{$side}",
-                        sprintf(
-                            'This bridge names %d key cells, and the key has %d. Give one for each key column.',
-                            count($cells),
-                            count($this->plan->key),
-                        ),
-                    );
+        foreach ($this->plan->bridges->toArrays() as $list => $bridges) {
+            foreach ($bridges as $position => $bridge) {
+                foreach ($bridge as $side => $cells) {
+                    if (count($cells) !== count($this->plan->key)) {
+                        $problems[] = new Problem(
+                            "/{$list}/{$position}/{$side}",
+                            sprintf(
+                                'This bridge names %d key cells, and the key has %d. Give one for each key column.',
+                                count($cells),
+                                count($this->plan->key),
+                            ),
+                        );
+                    }
                 }
             }
         }

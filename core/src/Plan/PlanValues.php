@@ -8,7 +8,7 @@ namespace NineTally\Core\Plan;
 final readonly class PlanValues
 {
     /** Lists of pairs of values, wherever the schema has them; no map that people name holds a list. */
-    private const LISTS = ['bridges', 'crosswalk', 'entries'];
+    private const LISTS = ['bridges', 'refusedBridges', 'crosswalk', 'entries'];
 
     /**
      * @param  array<array-key, mixed>  $document  without them

@@ -13,8 +13,13 @@ final readonly class SchemaInWords
 {
     /** What stands in a list of the plan, each counted from 1. */
     private const LISTED = [
-        'key' => 'column of the key', 'columnPairs' => 'column pair', 'bridges' => 'bridge', 'totals' => 'control total',
-        'records' => 'required record', 'limits' => 'limit',
+        'key' => 'column of the key',
+        'columnPairs' => 'column pair',
+        'bridges' => 'bridge',
+        'refusedBridges' => 'refused bridge',
+        'totals' => 'control total',
+        'records' => 'required record',
+        'limits' => 'limit',
     ];
 
     /** The place as a person knows it: "step 3 of the source". */

@@ -103,7 +103,7 @@ final class TallyParts
         return $this->settings->triesSideBySide &&
             $this->layouts->source->isWhole &&
             $this->layouts->source->keyComesFirst &&
-            $this->plan->bridges === [] &&
+            $this->plan->bridges->confirmed === [] &&
             ! $readsEqualBytes &&
             ! $this->totals->needAllRows() &&
             $this->plan->source->repeats->isDefault() &&
@@ -242,7 +242,7 @@ final class TallyParts
                 'source' => $source->canonical($bridge->source),
                 'target' => $target->canonical($bridge->target),
             ],
-            $this->plan->bridges,
+            $this->plan->bridges->confirmed,
         );
     }
 

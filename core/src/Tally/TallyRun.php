@@ -123,7 +123,7 @@ final class TallyRun
             new KeyFigures(
                 KeyForgiven::of($this->plan, $counts),
                 $counts->bridged,
-                array_map(fn(int $number) => $this->plan->bridges[$number], $counts->idleBridges),
+                array_map(fn(int $number) => $this->plan->bridges->confirmed[$number], $counts->idleBridges),
                 $counts->undecided(),
             ),
             PreparationFigures::of($this->readers->map($this->ledgerOf(...))),

@@ -90,7 +90,7 @@ final class TallyWork
     {
         return array_map(
             static fn(int $partition): string => "match-{$partition}",
-            range(0, $this->parts->partitions - ($this->plan->bridges === [] ? 1 : 0)),
+            range(0, $this->parts->partitions - ($this->plan->bridges->confirmed === [] ? 1 : 0)),
         );
     }
 

@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Plan\Bridges;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
@@ -119,7 +120,7 @@ final class KeysThatMeetTest extends TestCase
         $plan = new Plan(
             [new KeyColumn('berth', 'berth')],
             [ColumnPair::between('fee', 'fee')],
-            bridges: [new Bridge(['014'], ['14A']), new Bridge(['2'], ['3']), new Bridge(['9'], ['8'])],
+            bridges: new Bridges([new Bridge(['014'], ['14A']), new Bridge(['2'], ['3']), new Bridge(['9'], ['8'])]),
         );
         $summary = $this->tallyOf(
             $plan,

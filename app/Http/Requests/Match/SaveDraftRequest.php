@@ -9,8 +9,8 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'demands', 'defaults', 'sensitive', 'references', 'totals',
-        'records'];
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'refusedBridges', 'demands', 'defaults', 'sensitive',
+        'references', 'totals', 'records'];
 
     /** @return array<string, list<string>> */
     public function rules(): array
@@ -22,6 +22,7 @@ final class SaveDraftRequest extends FormRequest
             'sides' => ['array'],
             'references' => ['array', 'max:1000'],
             'bridges' => ['array', 'max:100000'],
+            'refusedBridges' => ['array', 'max:100000'],
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
             'totals' => ['array', 'max:50'],
