@@ -1,0 +1,183 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Likeness;
+
+use NineTally\Core\Row\Side;
+
+/**
+ * Finds the rows of the target that are most like a row of the source, without comparing all with all: only those are compared that share
+ * rare traces with it, the rarest first (inverted lists with accumulators, Zobel and Moffat 2006; how much a trace tells is the logarithm
+ * of how rare it is, Spärck Jones 1972). What it misses is measured in docs/near-keys.md.
+ */
+final class LikenessSearch
+{
+    /** How many candidates a row keeps. */
+    public const KEPT = 5;
+
+    /** What is less alike than this is no candidate. */
+    public const FLOOR = 0.5;
+
+    /** Rows that are compared cell by cell with one. */
+    private const COMPARED = 20;
+
+    /** Entries of the lists that are visited for one row. */
+    private const VISITED = 2_500;
+
+    /** What shares so much less than the best is not compared. */
+    private const SHARE_OF_BEST = 0.25;
+
+    /** @var list<Measure> */
+    private array $measures;
+
+    /** @var list<list<mixed>> what is compared, by target row and column */
+    private array $rows = [];
+
+    /** @var array<array-key, list<int>> target rows, by column and trace */
+    private array $lists = [];
+
+    /** @param non-empty-list<LikenessColumn> $columns */
+    public function __construct(private readonly array $columns, FoldedText $folded = new FoldedText)
+    {
+        $this->measures = array_map(static fn(LikenessColumn $column): Measure => $column->kind->measure($folded), $columns);
+    }
+
+    /** @param list<string> $cells of a row of the target, in the order of the columns */
+    public function add(array $cells): void
+    {
+        $number = count($this->rows);
+        $this->rows[] = $made = $this->made($cells, Side::Target);
+        foreach ($this->traces($made) as $trace => $_) {
+            $this->lists[$trace][] = $number;
+        }
+    }
+
+    /**
+     * The rows of the target that are most like it, the most alike first; of equals the first first.
+     *
+     * @param  list<string>  $cells  of a row of the source
+     * @return list<array{int, float}> number of the row as it was added, from 0, and its score from 0 to 1
+     */
+    public function candidates(array $cells): array
+    {
+        $made = $this->made($cells, Side::Source);
+        $found = [];
+        foreach ($this->worthComparing($made) as $number) {
+            $score = $this->score($made, $this->rows[$number]);
+            if ($score >= self::FLOOR) {
+                $found[] = [$number, $score];
+            }
+        }
+        usort($found, static fn(array $one, array $other): int => $other[1] <=> $one[1] ?: $one[0] <=> $other[0]);
+
+        return array_slice($found, 0, self::KEPT);
+    }
+
+    /**
+     * How alike two rows are: the mean of their columns by weight. A column that is blank on one side alone counts half, and against them.
+     *
+     * @param  list<string>  $source
+     * @param  list<string>  $target
+     */
+    public function likeness(array $source, array $target): float
+    {
+        return $this->score($this->made($source, Side::Source), $this->made($target, Side::Target));
+    }
+
+    /**
+     * @param  list<string>  $cells
+     * @return list<mixed>
+     */
+    private function made(array $cells, Side $side): array
+    {
+        $made = [];
+        foreach ($this->columns as $at => $column) {
+            $made[] = $this->measures[$at]->made($cells[$at], $side === Side::Source ? $column->source : $column->target);
+        }
+
+        return $made;
+    }
+
+    /**
+     * @param  list<mixed>  $one
+     * @param  list<mixed>  $other
+     */
+    private function score(array $one, array $other): float
+    {
+        $sum = $weights = 0.0;
+        foreach ($this->columns as $at => $column) {
+            if ($one[$at] === null && $other[$at] === null) {
+                continue;
+            }
+            if ($one[$at] === null || $other[$at] === null) {
+                $weights += $column->weight / 2;
+
+                continue;
+            }
+            $sum += $column->weight * ($one[$at] === $other[$at] ? 1 : $this->measures[$at]->likeness($one[$at], $other[$at]));
+            $weights += $column->weight;
+        }
+
+        return $weights === 0.0 ? 0.0 : $sum / $weights;
+    }
+
+    /**
+     * @param  list<mixed>  $made
+     * @return array<array-key, int> weight, by column and trace
+     */
+    private function traces(array $made): array
+    {
+        $traces = [];
+        foreach ($this->columns as $at => $column) {
+            if ($made[$at] !== null) {
+                foreach ($this->measures[$at]->traces($made[$at]) as $trace) {
+                    $traces["{$at}:{$trace}"] = $column->weight;
+                }
+            }
+        }
+
+        return $traces;
+    }
+
+    /**
+     * @param  list<mixed>  $made
+     * @return list<int>
+     */
+    private function worthComparing(array $made): array
+    {
+        $weights = $this->traces($made);
+        $lengths = [];
+        foreach ($weights as $trace => $_) {
+            if (isset($this->lists[$trace])) {
+                $lengths[$trace] = count($this->lists[$trace]);
+            }
+        }
+        asort($lengths);
+        $rows = count($this->rows);
+        $shared = [];
+        $visited = 0;
+        foreach ($lengths as $trace => $length) {
+            if ($visited > 0 && $visited + $length > self::VISITED) {
+                break;
+            }
+            $visited += $length;
+            $tells = $weights[$trace] * log(1 + $rows / $length);
+            $list = $length > self::VISITED ? array_slice($this->lists[$trace], 0, self::VISITED) : $this->lists[$trace];
+            foreach ($list as $number) {
+                $shared[$number] = ($shared[$number] ?? 0) + $tells;
+            }
+        }
+        if ($shared === []) {
+            return [];
+        }
+        $least = self::SHARE_OF_BEST * max($shared);
+        $worth = array_filter($shared, static fn(float|int $share): bool => $share >= $least);
+        if (count($worth) > self::COMPARED) {
+            arsort($worth);
+            $worth = array_slice($worth, 0, self::COMPARED, preserve_keys: true);
+        }
+
+        return array_keys($worth);
+    }
+}
