@@ -7,7 +7,7 @@ declare(strict_types=1);
  * found. Holders of many languages are made with a seed, errors are planted in their names, streets and dates, and as many rows stand on
  * each side that have no partner. The search is held against comparing all with all for some rows.
  *
- *     php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M bench/near-keys.php ROWS [COMPARED WITH ALL]
+ *     php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M bench/near-keys.php ROWS [COMPARED WITH ALL] [hard]
  */
 
 use Faker\Factory;
@@ -22,6 +22,7 @@ use NineTally\Core\Value\Reading;
 require dirname(__DIR__).'/vendor/autoload.php';
 
 [$rows, $whole] = [(int) ($argv[1] ?? 10_000), (int) ($argv[2] ?? 100)];
+$isHard = ($argv[3] ?? '') === 'hard';
 $locales = ['en_GB', 'de_DE', 'fr_FR', 'nb_NO', 'pl_PL', 'tr_TR', 'el_GR', 'ru_RU', 'hu_HU', 'it_IT', 'pt_BR', 'ja_JP', 'vi_VN', 'nl_NL'];
 mt_srand(9);
 $fakers = array_map(static function (string $locale): Faker\Generator {
@@ -62,7 +63,7 @@ $bent = static function (array $cells) use ($swap, $words): array {
         $at = mt_rand(0, 3);
         $cells[$at] = match (true) {
             $at === 2 => date('Y-m-d', (int) strtotime($cells[2]) + 86_400 * mt_rand(-3, 3)),
-            $at === 3 => mt_rand(0, 4) === 0 ? '' : $swap($cells[3]),
+            $at === 3 => $cells[3] === '' || mt_rand(0, 4) === 0 ? '' : $swap($cells[3]),
             mt_rand(0, 1) === 0 => $swap($cells[$at]),
             default => $words($cells[$at]),
         };
@@ -71,7 +72,7 @@ $bent = static function (array $cells) use ($swap, $words): array {
     return $cells;
 };
 $sides = ['source' => [], 'target' => []];
-$truth = [];
+$truth = $before = [];
 for ($row = 0; $row < $rows; $row++) {
     $faker = $fakers[$row % count($fakers)];
     $cells = [
@@ -80,7 +81,15 @@ for ($row = 0; $row < $rows; $row++) {
         $faker->date('Y-m-d', '2020-01-01'),
         sprintf('%s-%05d', $faker->randomElement(['KB', 'LM', 'NQ']), mt_rand(0, 99_999)),
     ];
-    // A fifth of each side has no partner.
+    if ($isHard) {
+        $cells[3] = '';
+        // One of a family: another name at an address that is taken, or the same name elsewhere.
+        if ($row % 6 < 2 && $before !== []) {
+            [$cells[0], $cells[1]] = mt_rand(0, 1) === 0 ? [$before[0], $cells[1]] : [$cells[0], $before[1]];
+        }
+        $before = $cells;
+    }
+    // A sixth of the rows stands on one side alone, and another sixth on the other.
     match ($row % 6) {
         0 => $sides['source'][] = $cells,
         1 => $sides['target'][] = [$row, $cells],
@@ -102,6 +111,7 @@ $search = new LikenessSearch($columns);
 foreach ($sides['target'] as [, $cells]) {
     $search->add($cells);
 }
+$search->calibrate($sides['source']);
 printf("  lists made        %6.1f s, %d MB\n", microtime(true) - $began, (memory_get_peak_usage() - $before) / 1e6);
 $candidates = [];
 foreach ($sides['source'] as $cells) {

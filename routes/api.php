@@ -33,6 +33,7 @@ use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForgivenController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
+use App\Http\Controllers\Review\NearKeyController;
 use App\Http\Controllers\Review\RepeatsController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
@@ -159,6 +160,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/look-up-proposals', [ProposalController::class, 'lookUps'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/repeat-looks', [RepeatsController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::post('tallies/{tally}/near-keys', [NearKeyController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::post('tallies/{tally}/near-keys/rulings', [NearKeyController::class, 'rule'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
     Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
         ->middleware(NoTimeLimit::class)

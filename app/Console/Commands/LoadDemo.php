@@ -28,6 +28,7 @@ use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
+use Database\Demo\Holders;
 use Database\Demo\SignOffs;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
@@ -96,6 +97,10 @@ final class LoadDemo extends Command
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
+        $holders = $this->dataset($migration, Holders::NAME);
+        if (! $holders->tallies()->exists()) {
+            $this->load($holders, Holders::write($folder), Holders::plan(), $analyst);
+        }
         $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
         $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));
 

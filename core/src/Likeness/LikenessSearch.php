@@ -25,6 +25,12 @@ final class LikenessSearch
     /** Entries of the lists that are visited for one row. */
     private const VISITED = 2_500;
 
+    /** Rows that are held against each other to see how alike they are by chance. */
+    private const CHANCE_PAIRS = 1_000;
+
+    /** Where nearly all is the same a difference must still count. */
+    private const MOST_CHANCE = 0.9;
+
     /** What shares so much less than the best is not compared. */
     private const SHARE_OF_BEST = 0.25;
 
@@ -37,10 +43,14 @@ final class LikenessSearch
     /** @var array<array-key, list<int>> target rows, by column and trace */
     private array $lists = [];
 
+    /** @var list<float> how alike two rows are by chance, by column */
+    private array $chance;
+
     /** @param non-empty-list<LikenessColumn> $columns */
     public function __construct(private readonly array $columns, FoldedText $folded = new FoldedText)
     {
         $this->measures = array_map(static fn(LikenessColumn $column): Measure => $column->kind->measure($folded), $columns);
+        $this->chance = array_fill(0, count($columns), 0.0);
     }
 
     /** @param list<string> $cells of a row of the target, in the order of the columns */
@@ -51,6 +61,34 @@ final class LikenessSearch
         foreach ($this->traces($made) as $trace => $_) {
             $this->lists[$trace][] = $number;
         }
+    }
+
+    /**
+     * From here on likeness is told beyond chance, as agreement is by Cohen (1960): 0 for a column that is as alike as in any two rows, 1
+     * for one that is the same. Days of one season, or fees of one table, are never far apart and say little.
+     *
+     * @param  list<list<string>>  $sources  rows of the source, of which some are held against some of the target
+     */
+    public function calibrate(array $sources): void
+    {
+        [$rows, $sums, $compared] = [count($this->rows), $this->chance, $this->chance];
+        $pairs = $rows === 0 || $sources === [] ? 0 : min(self::CHANCE_PAIRS, $rows * count($sources));
+        for ($pair = 0; $pair < $pairs; $pair++) {
+            // Spread over both sides, and the same each time.
+            $source = $this->made($sources[$pair * 7_919 % count($sources)], Side::Source);
+            $target = $this->rows[($pair * 104_729 + intdiv($pair, $rows)) % $rows];
+            foreach ($this->measures as $at => $measure) {
+                if ($source[$at] !== null && $target[$at] !== null) {
+                    $sums[$at] += $measure->likeness($source[$at], $target[$at]);
+                    $compared[$at]++;
+                }
+            }
+        }
+        $this->chance = array_map(
+            static fn(float $sum, float $count): float => $count === 0.0 ? 0.0 : min(self::MOST_CHANCE, $sum / $count),
+            $sums,
+            $compared,
+        );
     }
 
     /**
@@ -115,7 +153,8 @@ final class LikenessSearch
 
                 continue;
             }
-            $sum += $column->weight * ($one[$at] === $other[$at] ? 1 : $this->measures[$at]->likeness($one[$at], $other[$at]));
+            $likeness = $one[$at] === $other[$at] ? 1.0 : $this->measures[$at]->likeness($one[$at], $other[$at]);
+            $sum += $column->weight * max(0.0, ($likeness - $this->chance[$at]) / (1 - $this->chance[$at]));
             $weights += $column->weight;
         }
 

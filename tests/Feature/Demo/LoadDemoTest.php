@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Demo;
 
+use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
+use Database\Demo\Holders;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -38,7 +40,7 @@ final class LoadDemoTest extends TestCase
         $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
 
         self::assertSame(
-            ['Agents', 'Basins', 'Berth charges', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
+            ['Agents', 'Basins', 'Berth charges', 'Holders', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
             array_column($this->objects($board, 'datasets'), 'name'),
         );
         $board->assertJson([
@@ -49,6 +51,7 @@ final class LoadDemoTest extends TestCase
                     'keyColumns' => ['basin', 'band', 'season'],
                     'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 22], 'target' => ['extra' => 3]]],
                 ],
+                ['keyColumns' => ['holder_no'], 'tally' => ['rows' => ['source' => ['missing' => 64], 'target' => ['extra' => 64]]]],
                 ['keyColumns' => []],
                 [
                     'keyColumns' => ['licence_no', 'season'],
@@ -67,8 +70,23 @@ final class LoadDemoTest extends TestCase
 
         Artisan::call('nine-tally:demo');
 
-        self::assertSame([12, 5, 5], $before);
+        self::assertSame([14, 6, 5], $before);
         self::assertSame($before, [Delivery::query()->count(), Tally::query()->count(), User::query()->count()]);
+    }
+
+    public function test_holders_who_were_given_other_numbers_are_found_and_nobody_else(): void
+    {
+        $this->actingAs(User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail());
+        $tally = Dataset::query()->where('name', Holders::NAME)->firstOrFail()->latestTally();
+        $look = $this->api('POST', "/tallies/{$tally?->id}/near-keys", ['order' => 'source'])->assertOk();
+        $found = [];
+        foreach ($this->objects($look, 'found.items') as $pair) {
+            [$old, $new] = [data_get($pair, 'source.key'), data_get($pair, 'target.key')];
+            $found[is_string($old) ? $old : ''] = $new;
+        }
+
+        self::assertSame(array_slice(Holders::truth(), 0, 50), $found);
+        self::assertSame(count(Holders::truth()), $look->json('found.counts.pairs'));
     }
 
     public function test_passwords_are_made_at_installation_and_printed_for_the_terminal_alone(): void

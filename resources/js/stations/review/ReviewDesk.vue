@@ -164,6 +164,8 @@ function lookAtKind(kind: 'differing' | 'lost' | 'added'): void {
   const hasCells = props.tally.patterns.some((one) => one.class === cellClass)
   void choose(hasCells ? { of: 'cells', cellClass } : { class: kind === 'lost' ? 'missing' : 'extra' })
 }
+/** Missing rows and extra ones may be the same, with keys that differ. */
+const hasBothAlone = computed(() => props.tally.rows.source.missing > 0 && props.tally.rows.target.extra > 0)
 const route = useRoute()
 // An address may name the finding that it is about, by its place in the list.
 watch(total, (known) => {
@@ -244,6 +246,7 @@ const note = computed(
           @choose-forgiven="chooseForgiven"
         >
           <RouterLink class="repeats" :to="`/datasets/${course.id}/repeats`">Which rows repeat, and how</RouterLink>
+          <RouterLink v-if="hasBothAlone" class="repeats" :to="`/datasets/${course.id}/near-keys`">Missing and extra rows that may be the same</RouterLink>
         </PatternList>
         <PaneDivider :pane="patternsPane" label="Width of the patterns" side="before" />
         <div v-if="pass" class="list">

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Review;
+
+use App\Models\Tally;
+use App\Queries\Review\Mask;
+use App\Queries\Review\NearColumns;
+use App\Queries\Review\NearPairs;
+use App\Questions\Answers;
+use App\Questions\NearRows;
+use NineTally\Core\Likeness\LikenessKind;
+
+/**
+ * Missing and extra rows that are likely to be the same, each row once. Nothing is decided by it.
+ *
+ * @phpstan-import-type Look from NearRows
+ * @phpstan-import-type Found from NearRows
+ */
+final readonly class LookForNearKeys
+{
+    public function __construct(private Answers $answers, private NearColumns $columns) {}
+
+    /**
+     * @param  list<Look>  $columns  none for those that are proposed
+     * @param  array<string, string>  $equivalents
+     * @param  array{score?: float|null, margin?: float|null, state?: string|null, order?: string|null, from?: int|null}  $page
+     * @return array<string, mixed>
+     *
+     * @throws \App\Problems\ValuesAreMasked when rows would be put together by values that are masked
+     */
+    public function __invoke(Tally $tally, Mask $mask, array $columns, array $equivalents, array $page): array
+    {
+        $available = $this->columns->available($tally, $mask);
+        $proposed = $this->columns->proposed($tally, $mask);
+        $columns = $columns === [] ? array_map(self::look(...), $proposed) : $columns;
+        foreach ($columns as $column) {
+            if ($mask->hidesColumn($column['source']) || $mask->hidesColumn($column['target'])) {
+                $mask->mustNotSearch();
+            }
+        }
+        $told = [
+            'available' => $available,
+            'proposed' => array_map(static fn(array $one): array => ['kind' => $one['kind']->value] + $one, $proposed),
+            'columns' => $columns,
+            'draft' => $tally->dataset->draft()->first()->number ?? 0,
+        ];
+        if ($columns === []) {
+            return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, ...$told, 'found' => null];
+        }
+        $answer = $this->answers->to(new NearRows($tally->id, $columns, $equivalents));
+        /** @var Found|null $found */
+        $found = $answer->content;
+
+        return [
+            ...$answer->progress(),
+            ...$told,
+            'found' => $found === null ? null : (new NearPairs($tally, $columns, $equivalents, $found))->page($mask, $page),
+        ];
+    }
+
+    /**
+     * @param  array{source: string, target: string, kind: LikenessKind, weight: int, ...}  $proposed
+     * @return Look
+     */
+    private static function look(array $proposed): array
+    {
+        return [
+            'source' => $proposed['source'],
+            'target' => $proposed['target'],
+            'kind' => $proposed['kind']->value,
+            'weight' => $proposed['weight'],
+        ];
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+/** Holders to whom the new system gave other numbers are found by their names, bridged, and joined by the next tally. */
+final class RuthBridgesHoldersTest extends BrowserTestCase
+{
+    public function test_three_holders_are_bridged_one_is_refused_and_taken_back_and_the_next_tally_joins_them(): void
+    {
+        [$old, $new] = ["holder,name,street,since\n", "holder,name,street,since\n"];
+        foreach (['Ada Quill', 'Otto Reed', 'Nnedi Dàvies'] as $number => $name) {
+            $old .= "{$number},{$name},{$number} Lock Street,2019-04-0{$number}1\n";
+            $new .= "{$number},{$name},{$number} Lock Street,2019-04-0{$number}1\n";
+        }
+        $old .=
+            "H-17,Ezekiel Thornøy,12 Salt Quay,2018-02-03\nH-18,Hester Marrow,7 Heron Row,2020-05-06\nH-19,Wanda Ilse,1 Weir Lane,2017-01-09\n".
+            "H-20,Tomasz Underbridge,88 Far Bank,2001-01-01\n";
+        $new .= "90021,\"THORNOY, EZEKIEL\",12 Salt Quay,2018-02-03\n90022,Hestor Marrow,7 Heron Row,2020-05-07\n".
+            "90023,W. Ilse,1 Weir Lane,2017-01-09\n90030,Søren Fenwright,3 Eel Pie Road,1999-09-09\n";
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->actingAs($this->analyst);
+        $this->deliver('source', $old, 'old.csv');
+        $this->deliver('target', $new, 'new.csv');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('holder')],
+            'columnPairs' => array_map($same, ['name', 'street', 'since']),
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        $this->signIn('ruth.osei@wherrymoor.example');
+        $this->press('Moorings');
+        $this->press('Missing and extra rows that may be the same');
+        $this->see('3 pairs of 4 missing rows and 4 extra rows');
+        $this->see('same street and since; the words of name in another order.');
+        $this->see('same street; name differs by one character; since one day apart.');
+        $this->meetsNoBarrier();
+        $this->press('Refuse');
+        $this->see('1 pair refused, and not proposed again.');
+        $this->see('open 2');
+        $this->press('Undo');
+        $this->see('open 3');
+        $this->press('Confirm the 3 without a rival …');
+        $this->see('Confirm 3 pairs together?');
+        $this->meetsNoBarrier();
+        $this->press('I have looked: confirm all 3');
+        $this->see('3 bridges more in the draft: the next tally joins these rows.');
+        $this->press('confirmed 3');
+        $this->see('90023');
+        $this->press('The plan');
+        $this->press('Tally');
+        $this->see('no. 2');
+        $this->station('Review');
+        $this->press('Missing and extra rows that may be the same');
+        $this->see('0 pairs of 1 missing row and 1 extra row');
+    }
+}

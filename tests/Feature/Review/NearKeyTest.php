@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature\Review;
+
+use App\Models\Tally;
+use Illuminate\Testing\TestResponse;
+use Tests\TestCase;
+
+/** Missing and extra rows that are the same: proposed, ruled on in the draft, and joined by the next tally. */
+final class NearKeyTest extends TestCase
+{
+    private const HOLDERS =
+        "holder,name,street,since\n1,Ada Quill,3 Lock Street,2019-04-01\nH-17,Ezekiel Thornøy,12 Salt Quay,2018-02-03\n".
+        "H-18,Hester Marrow,7 Heron Row,2020-05-06\nH-19,Wanda Ilse,1 Weir Lane,2017-01-09\nH-20,Otto Reed,88 Far Bank,2001-01-01\n";
+
+    private const NEW_HOLDERS =
+        "holder,name,street,since\n1,Ada Quill,3 Lock Street,2019-04-01\n90021,\"THORNOY, EZEKIEL\",12 Salt Quay,2018-02-03\n".
+        "90022,Hestor Marrow,7 Heron Row,2020-05-07\n90023,W. Ilse,1 Weir Lane,2017-01-09\n90024,Wanda Ilse,2 Weir Lane,2017-01-19\n";
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $same = static fn(string $name): array => ['source' => $name, 'target' => $name];
+        $this->actingAs($this->analyst);
+        $this->deliver('source', self::HOLDERS);
+        $this->deliver('target', self::NEW_HOLDERS);
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [$same('holder')],
+            'columnPairs' => array_map($same, ['name', 'street', 'since']),
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
+    }
+
+    public function test_holders_are_bridged_one_is_refused_and_the_next_tally_joins_them(): void
+    {
+        $tally = $this->tallyAgain();
+        $look = $this->look($tally, []);
+        $look->assertJson(['isWaiting' => false, 'found' => [
+            'all' => ['source' => 4, 'target' => 4],
+            'counts' => ['pairs' => 3, 'open' => 3, 'clear' => 3],
+        ]]);
+        self::assertSame(
+            ['name' => 'words', 'street' => 'words', 'since' => 'date'],
+            array_column($this->objects($look, 'columns'), 'kind', 'source'),
+            'The keys that the new system gave are alike by chance alone.',
+        );
+        self::assertSame([
+            'H-17' => ['90021', 'same street and since; the words of name in another order'],
+            'H-18' => ['90022', 'same street; name differs by one character; since one day apart'],
+            'H-19' => ['90023', 'same street and since; an initial in name'],
+        ], $this->pairs($look));
+
+        $pairs = array_column($this->objects($look, 'found.items'), 'pair');
+        self::assertCount(3, $pairs);
+        $this->rule($tally, $look, ['decision' => 'confirmed', 'pairs' => array_slice($pairs, 0, 2)])->assertJson([
+            'decided' => 2,
+            'draft' => 2,
+        ]);
+        $this->rule($tally, $look, ['decision' => 'refused', 'pairs' => [$pairs[2]]], 2)->assertJson(['decided' => 1, 'draft' => 3]);
+        $this->look($tally, ['state' => 'all'])->assertJson(['found' => ['counts' => ['open' => 0, 'confirmed' => 2, 'refused' => 1]]]);
+        $this->rule($tally, $look, ['decision' => 'open', 'pairs' => [$pairs[1]]], 3);
+        $this->look($tally, [])->assertJson(['found' => ['counts' => ['open' => 1, 'confirmed' => 1, 'refused' => 1], 'total' => 1]]);
+        // All that are clear at once; of what somebody else saved in between nothing is lost.
+        $this->rule($tally, $look, ['decision' => 'confirmed', 'score' => 0.7, 'margin' => 0.05], 3)->assertStatus(412);
+        $this->rule($tally, $look, ['decision' => 'confirmed', 'score' => 0.7, 'margin' => 0.05], 4)->assertJson(['decided' => 1]);
+
+        $next = $this->tallyAgain();
+        self::assertSame([2, 2], [$next->summary['rows']['source']['missing'], $next->summary['rows']['target']['extra']]);
+        $again = $this->look($next, ['score' => 0.5]);
+        self::assertSame(
+            ['H-19' => '90024'],
+            array_map(static fn(array $pair): string => $pair[0], $this->pairs($again)),
+            'One was refused.',
+        );
+    }
+
+    public function test_whoever_may_not_see_a_value_is_not_told_whom_it_is_like_and_who_only_looks_decides_nothing(): void
+    {
+        $tally = $this->tallyAgain();
+        $look = $this->look($tally, []);
+        $plan = $this->api('GET', "/datasets/{$this->dataset->id}/plan")->json('draft');
+        self::assertIsArray($plan);
+        $hidden = ['sensitive' => ['source' => ['name', 'holder'], 'target' => ['name', 'holder']]];
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            ...array_intersect_key($plan, ['key' => 1, 'columnPairs' => 1, 'leftOut' => 1]),
+            ...$hidden,
+        ])->assertOk();
+
+        $masked = $this->look($tally, []);
+        self::assertSame(['street', 'since'], array_column($this->objects($masked, 'columns'), 'source'));
+        self::assertStringNotContainsString('H-17', (string) $masked->getContent());
+        self::assertStringNotContainsString('Thorn', (string) $masked->getContent());
+        $this->api('POST', "/tallies/{$tally->id}/near-keys", ['columns' => $look->json('columns')])->assertForbidden();
+        $this->api('POST', "/tallies/{$tally->id}/near-keys", ['columns' => [['kind' => 'sound'] + (array) $look->json('columns.0')]])
+            ->assertUnprocessable();
+        $this->actingAs($this->owner);
+        $this->rule($tally, $masked, ['decision' => 'confirmed', 'pairs' => [[0, 0]]], 2)->assertForbidden();
+    }
+
+    /**
+     * @param  TestResponse<\Symfony\Component\HttpFoundation\Response>  $look
+     * @return array<array-key, array{string, string}> by key of the source: that of the target, and why
+     */
+    private function pairs(TestResponse $look): array
+    {
+        $pairs = [];
+        foreach ($this->objects($look, 'found.items') as $item) {
+            $read = static fn(string $path): string => is_string($text = data_get($item, $path))
+                ? $text
+                : self::fail("{$path} is no text.");
+            $pairs[$read('source.key')] = [$read('target.key'), $read('reason')];
+        }
+        ksort($pairs);
+
+        return $pairs;
+    }
+
+    /**
+     * @param  TestResponse<\Symfony\Component\HttpFoundation\Response>  $look
+     * @param  array<string, mixed>  $body
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function rule(Tally $tally, TestResponse $look, array $body, int $seen = 1): TestResponse
+    {
+        return $this->api('POST', "/tallies/{$tally->id}/near-keys/rulings", [
+            'columns' => $look->json('columns'),
+            'seenDraft' => $seen,
+            ...$body,
+        ]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function look(Tally $tally, array $body): TestResponse
+    {
+        return $this->api('POST', "/tallies/{$tally->id}/near-keys", $body)->assertOk();
+    }
+
+    private function tallyAgain(): Tally
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        return $this->dataset->latestTally() ?? self::fail('There is no tally.');
+    }
+}
