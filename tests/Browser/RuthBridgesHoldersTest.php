@@ -15,7 +15,8 @@ final class RuthBridgesHoldersTest extends BrowserTestCase
             $new .= "{$number},{$name},{$number} Lock Street,2019-04-0{$number}1\n";
         }
         $old .=
-            "H-17,Ezekiel Thornøy,12 Salt Quay,2018-02-03\nH-18,Hester Marrow,7 Heron Row,2020-05-06\nH-19,Wanda Ilse,1 Weir Lane,2017-01-09\n".
+            "H-17,Ezekiel Thornøy,12 Salt Quay,2018-02-03\nH-18,Hester Marrow,7 Heron Row,2020-05-06\n".
+            "H-19,Wanda Ilse,1 Weir Lane,2017-01-09\n".
             "H-20,Tomasz Underbridge,88 Far Bank,2001-01-01\n";
         $new .= "90021,\"THORNOY, EZEKIEL\",12 Salt Quay,2018-02-03\n90022,Hestor Marrow,7 Heron Row,2020-05-07\n".
             "90023,W. Ilse,1 Weir Lane,2017-01-09\n90030,Søren Fenwright,3 Eel Pie Road,1999-09-09\n";

@@ -26,11 +26,12 @@ final readonly class LookForNearKeys
      * @param  list<Look>  $columns  none for those that are proposed
      * @param  array<string, string>  $equivalents
      * @param  array{score?: float|null, margin?: float|null, state?: string|null, order?: string|null, from?: int|null}  $page
+     * @param  bool  $isAgain  looked for once more where somebody gave it up, or it failed
      * @return array<string, mixed>
      *
      * @throws \App\Problems\ValuesAreMasked when rows would be put together by values that are masked
      */
-    public function __invoke(Tally $tally, Mask $mask, array $columns, array $equivalents, array $page): array
+    public function __invoke(Tally $tally, Mask $mask, array $columns, array $equivalents, array $page, bool $isAgain = false): array
     {
         $available = $this->columns->available($tally, $mask);
         $proposed = $this->columns->proposed($tally, $mask);
@@ -47,17 +48,28 @@ final readonly class LookForNearKeys
             'draft' => $tally->dataset->draft()->first()->number ?? 0,
         ];
         if ($columns === []) {
-            return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, ...$told, 'found' => null];
+            return ['isCancelled' => false, 'isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, ...$told, 'found' => null];
         }
-        $answer = $this->answers->to(new NearRows($tally->id, $columns, $equivalents));
+        $question = new NearRows($tally->id, $columns, $equivalents);
+        $answer = $isAgain ? $this->answers->again($question) : $this->answers->to($question);
         /** @var Found|null $found */
         $found = $answer->content;
 
         return [
+            'isCancelled' => $answer->state === 'cancelled',
             ...$answer->progress(),
             ...$told,
             'found' => $found === null ? null : (new NearPairs($tally, $columns, $equivalents, $found))->page($mask, $page),
         ];
+    }
+
+    /**
+     * @param  non-empty-list<Look>  $columns
+     * @param  array<string, string>  $equivalents
+     */
+    public function cancel(Tally $tally, array $columns, array $equivalents): void
+    {
+        $this->answers->cancel(new NearRows($tally->id, $columns, $equivalents));
     }
 
     /**

@@ -20,7 +20,12 @@ const keys = [
   ['/', 'find a key'],
   ['f', 'to the filter'],
 ] as const
-const lists = { 'On every page': everywhere, 'In Review': keys } as const
+const nearKeys = [
+  ['↓ or n, ↑ or p', 'next or previous pair'],
+  ['c, r', 'confirm or refuse it'],
+  ['u', 'undo what was decided last'],
+] as const
+const lists = { 'On every page': everywhere, 'In Review': keys, 'Among pairs of near keys': nearKeys } as const
 </script>
 
 <template>

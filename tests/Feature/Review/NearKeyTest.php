@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature\Review;
 
 use App\Models\Tally;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 
@@ -97,6 +98,17 @@ final class NearKeyTest extends TestCase
             ->assertUnprocessable();
         $this->actingAs($this->owner);
         $this->rule($tally, $masked, ['decision' => 'confirmed', 'pairs' => [[0, 0]]], 2)->assertForbidden();
+    }
+
+    public function test_a_look_that_takes_long_is_given_up_and_taken_up_again(): void
+    {
+        $tally = $this->tallyAgain();
+        Queue::fake();
+        $asked = ['columns' => [['source' => 'name', 'target' => 'name', 'kind' => 'name', 'weight' => 5]]];
+        $this->look($tally, $asked)->assertJson(['isWaiting' => true, 'isCancelled' => false, 'found' => null]);
+        $this->api('POST', "/tallies/{$tally->id}/near-keys/cancellation", $asked)->assertNoContent();
+        $this->look($tally, $asked)->assertJson(['isWaiting' => false, 'isCancelled' => true]);
+        $this->look($tally, ['again' => true, ...$asked])->assertJson(['isWaiting' => true, 'isCancelled' => false]);
     }
 
     /**

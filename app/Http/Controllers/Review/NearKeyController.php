@@ -12,6 +12,7 @@ use App\Queries\Review\Masks;
 use App\Questions\NearRows;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Likeness\LikenessKind;
 
@@ -28,7 +29,7 @@ final class NearKeyController extends Controller
     {
         /**
          * @var array{columns?: list<Look>, equivalents?: list<array{word: string, meaning: string}>, score?: float|null,
-         *     margin?: float|null, state?: string|null, order?: string|null, from?: int|null} $asked
+         *     margin?: float|null, state?: string|null, order?: string|null, from?: int|null, again?: bool|null} $asked
          */
         $asked = $request->validate([
             ...$this->ofLook($tally, isRequired: false),
@@ -37,6 +38,7 @@ final class NearKeyController extends Controller
             'state' => ['nullable', Rule::in(['open', 'confirmed', 'refused', 'all'])],
             'order' => ['nullable', Rule::in(['score', 'margin', 'source'])],
             'from' => ['nullable', 'integer', 'min:1'],
+            'again' => ['nullable', 'boolean'],
         ]);
         $columns = self::columns($asked['columns'] ?? []);
 
@@ -46,7 +48,19 @@ final class NearKeyController extends Controller
             $columns,
             self::words($asked['equivalents'] ?? []),
             array_intersect_key($asked, ['score' => true, 'margin' => true, 'state' => true, 'order' => true, 'from' => true]),
+            $asked['again'] ?? false,
         ));
+    }
+
+    public function cancel(Request $request, Tally $tally, LookForNearKeys $look): Response
+    {
+        /** @var array{columns: non-empty-list<Look>, equivalents?: list<array{word: string, meaning: string}>} $asked */
+        $asked = $request->validate($this->ofLook($tally, isRequired: true));
+        /** @var non-empty-list<Look> $columns */
+        $columns = self::columns($asked['columns']);
+        $look->cancel($tally, $columns, self::words($asked['equivalents'] ?? []));
+
+        return response()->noContent();
     }
 
     public function rule(Request $request, Tally $tally, RuleOnNearKeys $rule): JsonResponse

@@ -2,6 +2,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { usePageKeys } from '@/composables/useShortcuts'
 import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
@@ -80,13 +81,55 @@ const ruling = useMutation({
   onSettled: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
 })
 const list = ref<HTMLElement | null>(null)
+/** The pair that letters act on, by its place in the list. */
+const current = ref(0)
+watch(
+  () => found.value?.items.length,
+  (length) => (current.value = Math.max(0, Math.min(current.value, (length ?? 1) - 1))),
+)
+function goTo(place: number): void {
+  current.value = Math.max(0, Math.min(place, (found.value?.items.length ?? 1) - 1))
+  const pair = list.value?.querySelectorAll<HTMLElement>('tbody')[current.value]
+  pair?.querySelector<HTMLElement>('.acts button')?.focus({ preventScroll: true })
+  pair?.scrollIntoView({ block: 'nearest' })
+}
 /** Whoever decides goes on with the pair that takes the place of the one that was decided. */
 async function rule(decision: 'confirmed' | 'refused' | 'open', pair: number[]): Promise<void> {
-  const place = found.value?.items.findIndex(({ pair: [source] }) => source === pair[0])
+  const place = found.value?.items.findIndex(({ pair: [source] }) => source === pair[0]) ?? 0
   await ruling.mutateAsync({ decision, pairs: [pair] }).catch(() => undefined)
   await nextTick()
-  list.value?.querySelectorAll<HTMLElement>('tbody')[Math.max(0, place ?? 0)]?.querySelector<HTMLElement>('button')?.focus()
+  goTo(place)
 }
+function ruleOnCurrent(decision: 'confirmed' | 'refused'): void {
+  const pair = found.value?.items[current.value]
+  if (pair?.state === 'open' && mayRule.value && !ruling.isPending.value && !isAsking.value) void rule(decision, pair.pair)
+}
+function undo(): void {
+  if (last.value !== null && !ruling.isPending.value) ruling.mutate({ decision: 'open', pairs: last.value.pairs })
+}
+usePageKeys({
+  n: () => goTo(current.value + 1),
+  ArrowDown: () => goTo(current.value + 1),
+  p: () => goTo(current.value - 1),
+  ArrowUp: () => goTo(current.value - 1),
+  c: () => ruleOnCurrent('confirmed'),
+  r: () => ruleOnCurrent('refused'),
+  u: undo,
+})
+const cancel = useMutation({
+  mutationFn: () =>
+    answer(
+      api.POST('/tallies/{tally}/near-keys/cancellation', {
+        params: { path: { tally: tally.value } },
+        body: { columns: used.value, equivalents: look.value.equivalents },
+      }),
+    ),
+  onSettled: () => refetch(),
+})
+const again = useMutation({
+  mutationFn: () => answer(api.POST('/tallies/{tally}/near-keys', { params: { path: { tally: tally.value } }, body: { ...look.value, again: true } })),
+  onSettled: () => refetch(),
+})
 const said = computed(() =>
   last.value === null
     ? ''
@@ -115,7 +158,12 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
     </div>
     <LoadState v-else :is-loading="isPending" :error="error" what="The look for near keys" @retry="refetch()">
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
-      <p v-else-if="data?.isWaiting" class="quiet waits" role="status">Each missing row is being held against the extra rows: {{ done }} % …</p>
+      <p v-else-if="data?.isWaiting" class="quiet waits" role="status">
+        Each missing row is being held against the extra rows: {{ done }} % … <el-button v-if="mayRule" size="small" @click="cancel.mutate()">Cancel</el-button>
+      </p>
+      <p v-else-if="data?.isCancelled" class="quiet waits">
+        Somebody gave up looking for these rows. <el-button size="small" @click="again.mutate()">Look again</el-button>
+      </p>
       <p v-else-if="data && !found" class="quiet waits">No column of these rows tells one from another, so none of them can be said to be alike.</p>
       <div v-if="found && data" class="panes">
         <aside>
@@ -162,12 +210,14 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
                 </tr>
               </thead>
               <NearPairRows
-                v-for="pair in found.items"
+                v-for="(pair, place) in found.items"
                 :key="pair.pair.join()"
+                :class="{ current: place === current }"
                 :pair="pair"
                 :columns="used"
                 :may-rule="mayRule && !ruling.isPending.value"
                 :review="review"
+                @focusin="current = place"
                 @rule="rule"
               />
             </table>
@@ -271,6 +321,9 @@ th {
   font-size: 12px;
   color: var(--ink-2);
   padding: 4px 8px;
+}
+tbody.current {
+  box-shadow: inset 3px 0 0 var(--ink);
 }
 .empty {
   padding: 24px 16px;
