@@ -161,6 +161,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/repeat-looks', [RepeatsController::class, 'look'])->defaults(May::ACT, Act::View);
     Route::post('tallies/{tally}/near-keys', [NearKeyController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::put('tallies/{tally}/near-keys/equivalents', [NearKeyController::class, 'equivalents'])->defaults(May::ACT, Act::Work);
     Route::post('tallies/{tally}/near-keys/cancellation', [NearKeyController::class, 'cancel'])->defaults(May::ACT, Act::Work);
     Route::post('tallies/{tally}/near-keys/rulings', [NearKeyController::class, 'rule'])->defaults(May::ACT, Act::Work);
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);

@@ -18,6 +18,7 @@ use NineTally\Core\Row\Side;
  * @property array{formatVersion: int, key: list<array{source: string, target: string, forgives?: list<string>}>,
  *     columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides?: array<string, mixed>,
  *     bridges?: list<array<string, mixed>>, refusedBridges?: list<array<string, mixed>>,
+ *     equivalents?: list<array<string, mixed>>,
  *     demands?: array<string, array<string, mixed>>,
  *     limits?: list<array<string, mixed>>} $document  a plan's, but that the key may be empty
  * @property int|null $user_id who saved it; null while it is the first proposal

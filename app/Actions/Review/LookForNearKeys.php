@@ -11,6 +11,7 @@ use App\Queries\Review\NearPairs;
 use App\Questions\Answers;
 use App\Questions\NearRows;
 use NineTally\Core\Likeness\LikenessKind;
+use NineTally\Core\Plan\Bridges;
 
 /**
  * Missing and extra rows that are likely to be the same, each row once. Nothing is decided by it.
@@ -24,14 +25,13 @@ final readonly class LookForNearKeys
 
     /**
      * @param  list<Look>  $columns  none for those that are proposed
-     * @param  array<string, string>  $equivalents
      * @param  array{score?: float|null, margin?: float|null, state?: string|null, order?: string|null, from?: int|null}  $page
      * @param  bool  $isAgain  looked for once more where somebody gave it up, or it failed
      * @return array<string, mixed>
      *
      * @throws \App\Problems\ValuesAreMasked when rows would be put together by values that are masked
      */
-    public function __invoke(Tally $tally, Mask $mask, array $columns, array $equivalents, array $page, bool $isAgain = false): array
+    public function __invoke(Tally $tally, Mask $mask, array $columns, array $page, bool $isAgain = false): array
     {
         $available = $this->columns->available($tally, $mask);
         $proposed = $this->columns->proposed($tally, $mask);
@@ -41,11 +41,18 @@ final readonly class LookForNearKeys
                 $mask->mustNotSearch();
             }
         }
+        $draft = $tally->dataset->draft()->first();
+        $equivalents = Bridges::fromDocument($draft->document ?? [])->equivalents;
         $told = [
             'available' => $available,
             'proposed' => array_map(static fn(array $one): array => ['kind' => $one['kind']->value] + $one, $proposed),
             'columns' => $columns,
-            'draft' => $tally->dataset->draft()->first()->number ?? 0,
+            'equivalents' => array_map(
+                static fn(int|string $word, string $meaning): array => ['word' => (string) $word, 'meaning' => $meaning],
+                array_keys($equivalents),
+                array_values($equivalents),
+            ),
+            'draft' => $draft->number ?? 0,
         ];
         if ($columns === []) {
             return ['isCancelled' => false, 'isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, ...$told, 'found' => null];
@@ -65,10 +72,10 @@ final readonly class LookForNearKeys
 
     /**
      * @param  non-empty-list<Look>  $columns
-     * @param  array<string, string>  $equivalents
      */
-    public function cancel(Tally $tally, array $columns, array $equivalents): void
+    public function cancel(Tally $tally, array $columns): void
     {
+        $equivalents = Bridges::fromDocument($tally->dataset->draft()->first()->document ?? [])->equivalents;
         $this->answers->cancel(new NearRows($tally->id, $columns, $equivalents));
     }
 

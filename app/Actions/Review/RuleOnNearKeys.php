@@ -12,6 +12,8 @@ use App\Problems\Conflict;
 use App\Queries\Review\NearPairs;
 use App\Questions\Answers;
 use App\Questions\NearRows;
+use NineTally\Core\Likeness\FoldedText;
+use NineTally\Core\Plan\Bridges;
 
 /**
  * What a person decides of rows that are alike becomes part of the draft: a bridge, a pair that is not proposed again, or neither.
@@ -27,7 +29,6 @@ final readonly class RuleOnNearKeys
 
     /**
      * @param  non-empty-list<Look>  $columns  of the look
-     * @param  array<string, string>  $equivalents
      * @param  'confirmed'|'refused'|'open'  $decision
      * @param  list<array{int, int}>|null  $pairs  of the look; null for all that are open and have no rival
      * @param  array{score: float, margin: float}  $from  that all of them have at least
@@ -40,7 +41,6 @@ final readonly class RuleOnNearKeys
     public function __invoke(
         Tally $tally,
         array $columns,
-        array $equivalents,
         string $decision,
         ?array $pairs,
         array $from,
@@ -52,6 +52,7 @@ final readonly class RuleOnNearKeys
         if (array_map($names, $draft->document['key']) !== array_map($names, $tally->planVersion->plan()->key)) {
             throw Conflict::because('key-changed', 'The key has changed since this tally. Tally again, then look for rows that are alike.');
         }
+        $equivalents = Bridges::fromDocument($draft->document)->equivalents;
         /** @var Found|null $found */
         $found = $this->answers->to(new NearRows($tally->id, $columns, $equivalents))->content;
         if ($found === null) {
@@ -73,6 +74,35 @@ final readonly class RuleOnNearKeys
             'decided' => count($keys),
             'pairs' => $chosen,
         ];
+    }
+
+    /**
+     * Says which words mean the same, where rows are looked for by likeness.
+     *
+     * @param  list<array{word: string, meaning: string}>  $equivalents
+     *
+     * @throws \App\Problems\DraftChanged when somebody else has saved another since
+     */
+    public function equivalents(Tally $tally, array $equivalents, User $person, int $seen): int
+    {
+        $draft = $tally->dataset->draft()->firstOrFail();
+        $folded = new FoldedText;
+        $words = [];
+        foreach ($equivalents as ['word' => $word, 'meaning' => $meaning]) {
+            [$word, $meaning] = [$folded->fold($word), $folded->fold($meaning)];
+            if ($word !== '' && $meaning !== '' && ! str_contains("{$word}{$meaning}", ' ')) {
+                $words[$word] = $meaning;
+            }
+        }
+        ksort($words, SORT_STRING);
+        $parts = (new Bridges(equivalents: $words))->toArrays();
+
+        return ($this->saveDraft)(
+            $tally->dataset,
+            array_filter(['equivalents' => $parts['equivalents']]) + array_diff_key($draft->document, ['equivalents' => true]),
+            $person,
+            $seen,
+        )->number;
     }
 
     /**

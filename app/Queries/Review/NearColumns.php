@@ -23,7 +23,8 @@ use NineTally\Core\Value\Kind;
  */
 final readonly class NearColumns
 {
-    private const SAMPLE = 2_000;
+    /** Values that are looked at, of all columns of both sides together: this is asked with every page. */
+    private const VALUES = 24_000;
 
     public function __construct(private Connection $database) {}
 
@@ -53,7 +54,9 @@ final readonly class NearColumns
     public function proposed(Tally $tally, Mask $mask): array
     {
         $layout = TallyColumns::ofTally($tally);
-        $rows = ['source' => $this->sample($tally, Side::Source), 'target' => $this->sample($tally, Side::Target)];
+        $available = $this->available($tally, $mask);
+        $each = max(50, intdiv(self::VALUES, 2 * max(1, count($available))));
+        $rows = ['source' => $this->sample($tally, Side::Source, $each), 'target' => $this->sample($tally, Side::Target, $each)];
         $places = ['source' => array_flip($layout->sourceColumns), 'target' => array_flip($layout->targetColumns)];
         $agreed = [];
         foreach ($tally->figuresByColumn() as $column) {
@@ -65,7 +68,7 @@ final readonly class NearColumns
             $kinds[$pair->source] = $pair->kind;
         }
         $samples = [];
-        foreach ($this->available($tally, $mask) as $column) {
+        foreach ($available as $column) {
             $values = static fn(string $side): array => array_map(
                 static fn(array $cells): string => $cells[$places[$side][$column[$side]] ?? -1] ?? '',
                 $rows[$side],
@@ -85,13 +88,13 @@ final readonly class NearColumns
     }
 
     /** @return list<list<string>> cells of the first rows that meet nothing */
-    private function sample(Tally $tally, Side $side): array
+    private function sample(Tally $tally, Side $side, int $rows): array
     {
         $found =
             $this->database
                 ->table('row_findings')
                 ->where(['tally_id' => $tally->id, 'class' => $side === Side::Source ? 'missing' : 'extra'])
-                ->where('class_ordinal', '<=', self::SAMPLE)
+                ->where('class_ordinal', '<=', $rows)
                 ->orderBy('class_ordinal')
                 ->pluck("{$side->value}_cells");
 

@@ -4,32 +4,43 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
-/** What was decided of pairs of keys that differ: those that mean the same thing, and those that look alike and do not. */
+/** What was decided of pairs of keys that differ: those that mean the same thing, those that do not, and words to find them by. */
 final readonly class Bridges
 {
     /**
      * @param  list<Bridge>  $confirmed
      * @param  list<Bridge>  $refused  never proposed again; they join nothing
+     * @param  array<string, string>  $equivalents  word => word that stands for it, where rows are looked for by likeness
      */
-    public function __construct(public array $confirmed = [], public array $refused = []) {}
+    public function __construct(public array $confirmed = [], public array $refused = [], public array $equivalents = []) {}
 
-    /**
-     * @param  list<array{source: list<string>, target: list<string>}>  $confirmed
-     * @param  list<array{source: list<string>, target: list<string>}>  $refused
-     */
-    public static function fromArrays(array $confirmed, array $refused): self
+    /** @param array<array-key, mixed> $document of a plan that follows the schema, or of a draft */
+    public static function fromDocument(array $document): self
     {
-        return new self(array_map(Bridge::fromArray(...), $confirmed), array_map(Bridge::fromArray(...), $refused));
+        /** @var array{bridges?: list<array{source: list<string>, target: list<string>}>, refusedBridges?: list<array{source: list<string>,
+         *     target: list<string>}>, equivalents?: list<array{word: string, meaning: string}>} $document */
+        return new self(
+            array_map(Bridge::fromArray(...), $document['bridges'] ?? []),
+            array_map(Bridge::fromArray(...), $document['refusedBridges'] ?? []),
+            array_map(strval(...), array_column($document['equivalents'] ?? [], 'meaning', 'word')),
+        );
     }
 
-    /**
-     * @return array{bridges: list<array{source: list<string>, target: list<string>}>,
-     *     refusedBridges: list<array{source: list<string>, target: list<string>}>}
-     */
-    public function toArrays(): array
+    /** @return array<'bridges'|'refusedBridges', list<array{source: list<string>, target: list<string>}>> */
+    public function pairs(): array
     {
         $told = static fn(Bridge $pair): array => $pair->toArray();
 
         return ['bridges' => array_map($told, $this->confirmed), 'refusedBridges' => array_map($told, $this->refused)];
+    }
+
+    /** @return array<string, list<array<string, mixed>>> parts of the document of a plan */
+    public function toArrays(): array
+    {
+        return $this->pairs() + ['equivalents' => array_map(
+            static fn(int|string $word, string $meaning): array => ['word' => (string) $word, 'meaning' => $meaning],
+            array_keys($this->equivalents),
+            array_values($this->equivalents),
+        )];
     }
 }

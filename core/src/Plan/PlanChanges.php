@@ -44,6 +44,7 @@ final readonly class PlanChanges
             ...$changes,
             ...$this->bridges('bridge', $before->bridges->confirmed, $after->bridges->confirmed),
             ...$this->bridges('refused bridge', $before->bridges->refused, $after->bridges->refused),
+            ...$before->bridges->equivalents === $after->bridges->equivalents ? [] : ['words that mean the same changed'],
         ];
         foreach (array_unique([...array_keys($before->columnRules->demands), ...array_keys($after->columnRules->demands)]) as $column) {
             if (($before->columnRules->demands[$column] ?? []) !== ($after->columnRules->demands[$column] ?? [])) {

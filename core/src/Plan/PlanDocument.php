@@ -74,10 +74,6 @@ final readonly class PlanDocument
         $sides = $checked['sides'] ?? [];
         /** @var array<string, ReferenceDocument> $references */
         $references = $checked['references'] ?? [];
-        /** @var list<array{source: list<string>, target: list<string>}> $bridges */
-        $bridges = $checked['bridges'] ?? [];
-        /** @var list<array{source: list<string>, target: list<string>}> $refused */
-        $refused = $checked['refusedBridges'] ?? [];
         /** @var array<string, DemandDocument> $demands */
         $demands = $checked['demands'] ?? [];
         /** @var array{forgives?: list<string>} $defaults */
@@ -108,7 +104,7 @@ final readonly class PlanDocument
             ['source' => $leftOut['source'] ?? [], 'target' => $leftOut['target'] ?? []],
             $this->side('source', $sides['source'] ?? [], $rules),
             $this->side('target', $sides['target'] ?? [], $rules),
-            Bridges::fromArrays($bridges, $refused),
+            Bridges::fromDocument($checked),
             $rules,
             new ColumnRules(
                 $demands,

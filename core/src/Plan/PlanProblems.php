@@ -61,7 +61,7 @@ final readonly class PlanProblems
                 $problems[] = new Problem("/limits/{$position}", $problem);
             }
         }
-        foreach ($this->plan->bridges->toArrays() as $list => $bridges) {
+        foreach ($this->plan->bridges->pairs() as $list => $bridges) {
             foreach ($bridges as $position => $bridge) {
                 foreach ($bridge as $side => $cells) {
                     if (count($cells) !== count($this->plan->key)) {

@@ -76,8 +76,12 @@ final class PlanChangesTest extends TestCase
         yield 'a column left out' => [[], ['leftOut' => ['source' => ['clerk'], 'target' => []]], ['clerk is left out of the source']];
         yield 'bridges' => [
             [],
-            ['bridges' => [['source' => ['KB'], 'target' => ['K']], ['source' => ['LM'], 'target' => ['L']]]],
-            ['2 bridges more'],
+            [
+                'bridges' => [['source' => ['KB'], 'target' => ['K']], ['source' => ['LM'], 'target' => ['L']]],
+                'refusedBridges' => [['source' => ['NQ'], 'target' => ['N']]],
+                'equivalents' => [['word' => 'street', 'meaning' => 'st']],
+            ],
+            ['2 bridges more', '1 refused bridge more', 'words that mean the same changed'],
         ];
         yield 'what a new pair forgives' => [
             [],

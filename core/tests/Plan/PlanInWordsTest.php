@@ -45,7 +45,7 @@ final class PlanInWordsTest extends TestCase
         ] + self::WHOLE;
         $taken = PlanValues::takenOutOf($document);
 
-        self::assertSame(4, $taken->count);
+        self::assertSame(5, $taken->count);
         self::assertStringNotContainsString('Active', CanonicalJson::of($taken->document));
         self::assertEquals(['source' => [
             'columns' => ['entries' => ['blankTokens' => ['-']]], 'preparation' => [['entries' => []] + $step],

@@ -45,6 +45,8 @@ trait PlanOfEverything
             'target' => ['yes' => ['ja'], 'no' => ['nee']],
         ],
         'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
+        'refusedBridges' => [['source' => ['KB'], 'target' => ['KBX']]],
+        'equivalents' => [['word' => 'street', 'meaning' => 'st']],
         'sensitive' => ['source' => ['basin', 'clerk']],
     ];
 }

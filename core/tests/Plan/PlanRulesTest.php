@@ -188,6 +188,11 @@ final class PlanRulesTest extends TestCase
             '/bridges/0/source',
             'the key has 1',
         ];
+        yield 'a refused bridge of too many cells' => [
+            ['refusedBridges' => [['source' => ['KB'], 'target' => ['KB', '1']]]],
+            '/refusedBridges/0/target',
+            'the key has 1',
+        ];
         yield 'rows paired in order on one side' => [
             ['sides' => ['source' => ['repeats' => ['policy' => 'pair-in-order']]]],
             '/sides',

@@ -192,6 +192,7 @@ final class MaskTest extends TestCase
             "/datasets/{$this->dataset->id}/plan",
             [
                 'bridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 8']]],
+                'refusedBridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 9']]],
                 'sensitive' => ['source' => ['berth'], 'target' => []],
             ] + $draft,
         )->assertOk();
@@ -199,7 +200,8 @@ final class MaskTest extends TestCase
         $tally = $this->dataset->latestTally() ?? throw new \LogicException;
         $this->actingAs($this->auditor());
 
-        foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report"] as $path) {
+        $plan = "/datasets/{$this->dataset->id}/plan";
+        foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report", $plan] as $path) {
             self::assertDoesNotMatchRegularExpression('/thorn(ø|\\\\u00[df]8)y/iu', $this->content($path, 200), $path);
         }
         self::assertMatchesRegularExpression(

@@ -109,6 +109,15 @@ final class NearKeyTest extends TestCase
         $this->api('POST', "/tallies/{$tally->id}/near-keys/cancellation", $asked)->assertNoContent();
         $this->look($tally, $asked)->assertJson(['isWaiting' => false, 'isCancelled' => true]);
         $this->look($tally, ['again' => true, ...$asked])->assertJson(['isWaiting' => true, 'isCancelled' => false]);
+
+        // Other words make another look, and are kept in the plan as they are compared.
+        $this->api('PUT', "/tallies/{$tally->id}/near-keys/equivalents", [
+            'equivalents' => [['word' => 'Straße', 'meaning' => 'St.'], ['word' => 'two words', 'meaning' => 'no']],
+            'seenDraft' => 1,
+        ])->assertOk()->assertJson(['draft' => 2]);
+        $words = [['word' => 'strasse', 'meaning' => 'st']];
+        $this->look($tally, $asked)->assertJson(['isWaiting' => true, 'equivalents' => $words]);
+        $this->api('GET', "/datasets/{$this->dataset->id}/plan")->assertJson(['draft' => ['equivalents' => $words]]);
     }
 
     /**

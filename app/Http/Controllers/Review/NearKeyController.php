@@ -28,7 +28,7 @@ final class NearKeyController extends Controller
     public function look(Request $request, Tally $tally, LookForNearKeys $look): JsonResponse
     {
         /**
-         * @var array{columns?: list<Look>, equivalents?: list<array{word: string, meaning: string}>, score?: float|null,
+         * @var array{columns?: list<Look>, score?: float|null,
          *     margin?: float|null, state?: string|null, order?: string|null, from?: int|null, again?: bool|null} $asked
          */
         $asked = $request->validate([
@@ -46,7 +46,6 @@ final class NearKeyController extends Controller
             $tally,
             $this->masks->forPerson($this->person($request), $tally),
             $columns,
-            self::words($asked['equivalents'] ?? []),
             array_intersect_key($asked, ['score' => true, 'margin' => true, 'state' => true, 'order' => true, 'from' => true]),
             $asked['again'] ?? false,
         ));
@@ -54,11 +53,11 @@ final class NearKeyController extends Controller
 
     public function cancel(Request $request, Tally $tally, LookForNearKeys $look): Response
     {
-        /** @var array{columns: non-empty-list<Look>, equivalents?: list<array{word: string, meaning: string}>} $asked */
+        /** @var array{columns: non-empty-list<Look>} $asked */
         $asked = $request->validate($this->ofLook($tally, isRequired: true));
         /** @var non-empty-list<Look> $columns */
         $columns = self::columns($asked['columns']);
-        $look->cancel($tally, $columns, self::words($asked['equivalents'] ?? []));
+        $look->cancel($tally, $columns);
 
         return response()->noContent();
     }
@@ -66,8 +65,8 @@ final class NearKeyController extends Controller
     public function rule(Request $request, Tally $tally, RuleOnNearKeys $rule): JsonResponse
     {
         /**
-         * @var array{columns: non-empty-list<Look>, equivalents?: list<array{word: string, meaning: string}>,
-         *     decision: 'confirmed'|'refused'|'open', pairs?: list<array{int, int}>|null, score?: float|null, margin?: float|null,
+         * @var array{columns: non-empty-list<Look>, decision: 'confirmed'|'refused'|'open', pairs?: list<array{int, int}>|null,
+         *     score?: float|null, margin?: float|null,
          *     seenDraft: int} $asked
          */
         $asked = $request->validate([
@@ -102,13 +101,27 @@ final class NearKeyController extends Controller
         return response()->json($rule(
             $tally,
             $columns,
-            self::words($asked['equivalents'] ?? []),
             $asked['decision'],
             $asked['pairs'] ?? null,
             ['score' => (float) ($asked['score'] ?? 1), 'margin' => (float) ($asked['margin'] ?? 1)],
             $this->person($request),
             $asked['seenDraft'],
         ));
+    }
+
+    public function equivalents(Request $request, Tally $tally, RuleOnNearKeys $rule): JsonResponse
+    {
+        /** @var array{equivalents: list<array{word: string, meaning: string}>, seenDraft: int} $asked */
+        $asked = $request->validate([
+            'equivalents' => ['present', 'array', 'max:1000'],
+            'equivalents.*.word' => ['required', 'string', 'max:100'],
+            'equivalents.*.meaning' => ['required', 'string', 'max:100'],
+            'seenDraft' => ['required', 'integer'],
+        ]);
+
+        return response()->json([
+            'draft' => $rule->equivalents($tally, $asked['equivalents'], $this->person($request), $asked['seenDraft']),
+        ]);
     }
 
     /** @return array<string, list<mixed>> */
@@ -126,9 +139,6 @@ final class NearKeyController extends Controller
             'columns.*.target' => ['required', 'string', Rule::in($columns('target'))],
             'columns.*.kind' => ['required', Rule::enum(LikenessKind::class)],
             'columns.*.weight' => ['required', 'integer', 'between:1,10'],
-            'equivalents' => ['array', 'max:1000'],
-            'equivalents.*.word' => ['required', 'string', 'max:100'],
-            'equivalents.*.meaning' => ['required', 'string', 'max:100'],
         ];
     }
 
@@ -146,17 +156,5 @@ final class NearKeyController extends Controller
             'kind' => $column['kind'],
             'weight' => (int) $column['weight'],
         ], $columns);
-    }
-
-    /**
-     * @param  list<array{word: string, meaning: string}>  $equivalents
-     * @return array<string, string>
-     */
-    private static function words(array $equivalents): array
-    {
-        $words = array_column($equivalents, 'meaning', 'word');
-        ksort($words);
-
-        return array_map(strval(...), $words);
     }
 }

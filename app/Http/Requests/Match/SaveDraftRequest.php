@@ -9,7 +9,8 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'refusedBridges', 'demands', 'defaults', 'sensitive',
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'refusedBridges', 'equivalents', 'demands', 'defaults',
+        'sensitive',
         'references', 'totals', 'records'];
 
     /** @return array<string, list<string>> */
@@ -23,6 +24,7 @@ final class SaveDraftRequest extends FormRequest
             'references' => ['array', 'max:1000'],
             'bridges' => ['array', 'max:100000'],
             'refusedBridges' => ['array', 'max:100000'],
+            'equivalents' => ['array', 'max:1000'],
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
             'totals' => ['array', 'max:50'],

@@ -3,17 +3,18 @@ import { computed, ref } from 'vue'
 import { type Column, equivalentsOf, KINDS, type NearKeys, whyColumn } from '@/stations/review/near/nearKeys'
 
 /** By which columns rows are alike: proposed, with the reason, and changed by whoever knows better. */
-const props = defineProps<{ look: NearKeys; equivalents: string }>()
-const emit = defineEmits<{ look: [columns: Column[], equivalents: string] }>()
+const props = defineProps<{ look: NearKeys; mayWork: boolean }>()
+const emit = defineEmits<{ look: [columns: Column[], words: string | null] }>()
 
 const columns = ref<Column[]>(props.look.columns.map((column) => ({ ...column })))
-const words = ref(props.equivalents)
+const kept = computed(() => props.look.equivalents.map(({ word, meaning }) => `${word} = ${meaning}`).join('\n'))
+const words = ref(kept.value)
 const why = (column: Column): string => {
   const proposed = props.look.proposed.find(({ source }) => source === column.source)
   return proposed === undefined ? '' : whyColumn(proposed)
 }
 const addable = computed(() => props.look.available.filter(({ source }) => !columns.value.some((column) => column.source === source)))
-const isChanged = computed(() => JSON.stringify(columns.value) !== JSON.stringify(props.look.columns) || words.value !== props.equivalents)
+const isChanged = computed(() => JSON.stringify(columns.value) !== JSON.stringify(props.look.columns) || words.value !== kept.value)
 const isProposed = computed(
   () => JSON.stringify(columns.value) === JSON.stringify(props.look.proposed.map(({ source, target, kind, weight }) => ({ source, target, kind, weight }))),
 )
@@ -54,13 +55,16 @@ const skipped = computed(() => words.value.split('\n').filter((line) => line.tri
     <el-select v-if="addable.length > 0" size="small" filterable placeholder="add a column" aria-label="Add a column" :model-value="''" @change="add">
       <el-option v-for="pair in addable" :key="pair.source" :value="pair.source" :label="name(pair)" />
     </el-select>
-    <label class="words"
+    <label v-if="mayWork" class="words"
       >Words that mean the same, a line each
       <textarea v-model="words" rows="2" placeholder="street = st" aria-label="Words that mean the same" />
       <span v-if="skipped > 0" class="warn">{{ skipped }} of the lines name no two single words: write word = word.</span>
+      <span v-else class="quiet">kept in the plan</span>
     </label>
     <p class="line">
-      <el-button size="small" type="primary" :disabled="!isChanged || columns.length === 0" @click="emit('look', columns, words)">Look again</el-button>
+      <el-button size="small" type="primary" :disabled="!isChanged || columns.length === 0" @click="emit('look', columns, words === kept ? null : words)"
+        >Look again</el-button
+      >
       <el-button v-if="!isProposed" size="small" @click="propose">As proposed</el-button>
     </p>
   </section>

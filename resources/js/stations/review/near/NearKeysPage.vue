@@ -23,21 +23,19 @@ const MARGIN = 0.05
 const tally = computed(() => props.course.tally?.id ?? 0)
 /** None: those that are proposed. */
 const columns = ref<Column[]>([])
-const words = ref('')
 const cut = ref<number | null>(null)
 const state = ref<(typeof STATES)[number]>('open')
 const order = ref<keyof typeof ORDERS>('score')
 const page = ref(1)
-watch([columns, words, cut, state, order], () => (page.value = 1))
-const look = computed(() => ({ columns: columns.value, equivalents: equivalentsOf(words.value) }))
+watch([columns, cut, state, order], () => (page.value = 1))
 
 const { data, error, isPending, refetch } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'near-keys', tally, look, cut, state, order, page],
+  queryKey: ['dataset', () => props.course.id, 'near-keys', tally, columns, cut, state, order, page],
   queryFn: ({ signal }) =>
     answer(
       api.POST('/tallies/{tally}/near-keys', {
         params: { path: { tally: tally.value } },
-        body: { ...look.value, score: cut.value, margin: MARGIN, state: state.value, order: order.value, from: (page.value - 1) * PAGE + 1 },
+        body: { columns: columns.value, score: cut.value, margin: MARGIN, state: state.value, order: order.value, from: (page.value - 1) * PAGE + 1 },
         signal,
       }),
     ),
@@ -71,7 +69,7 @@ const ruling = useMutation({
     answer(
       api.POST('/tallies/{tally}/near-keys/rulings', {
         params: { path: { tally: tally.value } },
-        body: { columns: used.value, equivalents: look.value.equivalents, ...act, score: score.value, margin: MARGIN, seenDraft: data.value?.draft ?? 0 },
+        body: { columns: used.value, ...act, score: score.value, margin: MARGIN, seenDraft: data.value?.draft ?? 0 },
       }),
     ),
   onSuccess: ({ pairs }, { decision }) => {
@@ -121,13 +119,13 @@ const cancel = useMutation({
     answer(
       api.POST('/tallies/{tally}/near-keys/cancellation', {
         params: { path: { tally: tally.value } },
-        body: { columns: used.value, equivalents: look.value.equivalents },
+        body: { columns: used.value },
       }),
     ),
   onSettled: () => refetch(),
 })
 const again = useMutation({
-  mutationFn: () => answer(api.POST('/tallies/{tally}/near-keys', { params: { path: { tally: tally.value } }, body: { ...look.value, again: true } })),
+  mutationFn: () => answer(api.POST('/tallies/{tally}/near-keys', { params: { path: { tally: tally.value } }, body: { columns: columns.value, again: true } })),
   onSettled: () => refetch(),
 })
 const said = computed(() =>
@@ -137,9 +135,20 @@ const said = computed(() =>
       ? `${counted(last.value.pairs.length, 'bridge')} more in the draft: the next tally joins these rows.`
       : `${counted(last.value.pairs.length, 'pair')} refused, and not proposed again.`,
 )
-function lookAgain(chosen: Column[], text: string): void {
+const wording = useMutation({
+  mutationFn: (text: string) =>
+    answer(
+      api.PUT('/tallies/{tally}/near-keys/equivalents', {
+        params: { path: { tally: tally.value } },
+        body: { equivalents: equivalentsOf(text), seenDraft: data.value?.draft ?? 0 },
+      }),
+    ),
+  onSettled: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
+})
+/** With other columns, kinds or weights; words that mean the same are kept in the plan. */
+async function lookAgain(chosen: Column[], text: string | null): Promise<void> {
+  if (text !== null) await wording.mutateAsync(text).catch(() => undefined)
   columns.value = chosen.map((column) => ({ ...column }))
-  words.value = text
   cut.value = null
 }
 const named = ({ source, target }: Column): string => (source === target ? source : `${source} → ${target}`)
@@ -168,7 +177,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
       <div v-if="found && data" class="panes">
         <aside>
           <NearCurve :found="found" :cut="score" @cut="cut = $event" />
-          <NearColumns :key="JSON.stringify(data.columns)" :look="data" :equivalents="words" @look="lookAgain" />
+          <NearColumns :key="JSON.stringify([data.columns, data.equivalents])" :look="data" :may-work="mayRule" @look="lookAgain" />
         </aside>
         <section class="pairs" aria-label="Pairs">
           <p class="over">
@@ -194,7 +203,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
               >Undo</el-button
             >
           </p>
-          <ErrorNote v-if="ruling.error.value" :error="ruling.error.value" />
+          <ErrorNote :error="ruling.error.value ?? wording.error.value" />
           <p v-if="beyond" class="warn">{{ beyond }}</p>
           <p v-if="found.items.length === 0" class="quiet waits">
             {{ state === 'open' ? 'No pair of this score is left to be decided. A lower score has more candidates, and more that are wrong.' : 'None yet.' }}
