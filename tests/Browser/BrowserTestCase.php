@@ -263,6 +263,7 @@ abstract class BrowserTestCase extends TestCase
     protected function until(\Closure $holds, string $what): void
     {
         $end = microtime(true) + self::SECONDS;
+        $pause = 40_000;
         do {
             try {
                 if ($holds()) {
@@ -273,7 +274,8 @@ abstract class BrowserTestCase extends TestCase
             } catch (WebDriverException) {
                 // The page was just drawn anew: look again.
             }
-            usleep(50_000);
+            // To look costs the page as much as a turn of its work, so what takes long is looked at less often.
+            usleep($pause = min(250_000, (int) ($pause * 1.4)));
         } while (microtime(true) < $end);
         self::fail("Waited in vain for {$what}. The page says:\n".mb_substr($this->text(), 0, 3_000));
     }

@@ -13,12 +13,18 @@ use App\Models\TallyTotal;
 use App\Models\User;
 use Tests\Support\ComputedFigures;
 
-/** Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. */
+/**
+ * Each figure of every station says what it counts, and is what the command line computes from the same deliveries, or the API answers. A
+ * page is looked at when it has come to rest.
+ */
 final class ShownFiguresAreComputedTest extends BrowserTestCase
 {
     use OnTheDemo;
 
     private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
+
+    /** Where they differ from what other datasets show: signed, waiting to be signed, and with keys that the new system gave. */
+    private const IN_PART = ['Agents' => ['sign'], 'Vessels' => ['review', 'sign'], 'Holders' => ['review']];
 
     private const PROOFS = ['prove/references', 'prove/eye-check', 'prove/population'];
 
@@ -66,7 +72,7 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
     {
         // What else can be proved is looked at where there is something to prove, and where there is nothing.
         $proofs = in_array($this->dataset->name, ['Licences', 'Wharves of every class'], true) ? self::PROOFS : [];
-        foreach ([...self::STATIONS, ...$proofs] as $station) {
+        foreach ([...self::IN_PART[$this->dataset->name] ?? self::STATIONS, ...$proofs] as $station) {
             $this->open("/datasets/{$this->dataset->id}/{$station}");
             $this->areComputed($this->dataset->migration);
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Likeness;
 
 use NineTally\Core\Cause\Forms\Accents;
+use NineTally\Core\Value\Reading;
 
 /**
  * Text without what makes no difference to a likeness: case, accents, punctuation, more than one space, and words that are said to be
@@ -18,6 +19,14 @@ final readonly class FoldedText
     public function __construct(private array $equivalents = [])
     {
         $this->accents = new Accents;
+    }
+
+    /** A value as it is compared; null if it says nothing. */
+    public function of(string $value, Reading $reading): ?string
+    {
+        $folded = $reading->isBlank($value) ? '' : $this->fold($value);
+
+        return $folded === '' ? null : $folded;
     }
 
     /** Its words with one space between them. */

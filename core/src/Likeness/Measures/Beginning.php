@@ -18,9 +18,7 @@ final readonly class Beginning implements Measure
 
     public function made(string $value, Reading $reading): ?string
     {
-        $folded = $this->folded->fold($reading->isBlank($value) ? '' : $value);
-
-        return $folded === '' ? null : $folded;
+        return $this->folded->of($value, $reading);
     }
 
     public function likeness(mixed $one, mixed $other): float

@@ -18,10 +18,10 @@ final readonly class DamerauLevenshtein implements Measure
 
     public function made(string $value, Reading $reading): ?string
     {
-        // What separates the parts of a code is no part of it.
-        $folded = str_replace(' ', '', $this->folded->fold($reading->isBlank($value) ? '' : $value));
+        $folded = $this->folded->of($value, $reading);
 
-        return $folded === '' ? null : $folded;
+        // What separates the parts of a code is no part of it.
+        return $folded === null ? null : str_replace(' ', '', $folded);
     }
 
     public function likeness(mixed $one, mixed $other): float

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Tests\Feature\Demo;
+namespace Tests\Browser;
 
 use App\Models\Dataset;
 use App\Models\Delivery;
@@ -11,27 +11,17 @@ use App\Models\Tally;
 use App\Models\User;
 use Database\Demo\Holders;
 use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
-final class LoadDemoTest extends TestCase
+/** What is there after the start command. Without a browser, but on the demo that the stories after it go on with. */
+final class RuthStartsWithTheDemoTest extends TestCase
 {
-    private static bool $isLoaded = false;
+    use OnTheDemo;
 
     protected function setUp(): void
     {
         parent::setUp();
-        if (! self::$isLoaded) {
-            DB::connection('owner')->statement('TRUNCATE users, migrations, standings CASCADE');
-            @unlink(storage_path('work/demo-sign-ins'));
-            Artisan::call('nine-tally:demo');
-            self::$isLoaded = true;
-        }
-    }
-
-    protected function goesOn(): bool
-    {
-        return self::$isLoaded;
+        $this->loadDemo();
     }
 
     public function test_the_board_is_alive_at_first_sight_and_loading_again_changes_nothing(): void
@@ -96,6 +86,7 @@ final class LoadDemoTest extends TestCase
 
         self::assertCount(5, array_unique($found[2]));
         self::assertSame(0600, fileperms(storage_path('work/demo-sign-ins')) & 0777);
-        $this->api('POST', '/session', ['email' => $found[1][0], 'password' => $found[2][0]])->assertOk();
+        // The analyst has another by now.
+        $this->api('POST', '/session', ['email' => $found[1][1], 'password' => $found[2][1]])->assertOk();
     }
 }
