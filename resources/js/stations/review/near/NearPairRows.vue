@@ -143,7 +143,8 @@ td :deep(.cell) {
   background: var(--sheet);
   text-align: end;
 }
-.acts > * {
+.acts > b,
+.acts > .el-button.el-button {
   display: block;
   margin: 0 0 4px auto;
   font-weight: 600;
