@@ -16,6 +16,7 @@ use NineTally\Core\Likeness\LikenessSearch;
 use NineTally\Core\Likeness\NearPair;
 use NineTally\Core\Likeness\NearRowsFound;
 use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Plan\Bridges;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
 
@@ -66,12 +67,12 @@ final readonly class NearRows implements Question
             $search->add($row['cells']);
         }
         $search->calibrate(array_column($source, 'cells'));
-        $refused = self::refused($layout->plan->bridges->refused);
+        $refused = Bridges::identities($layout->plan->bridges->refused);
         $candidates = [];
         foreach ($source as $place => $row) {
             $candidates[] = array_values(array_filter(
                 $search->candidates($row['cells']),
-                static fn(array $one): bool => ! isset($refused[json_encode([$row['key'], $target[$one[0]]['key']])]),
+                static fn(array $one): bool => ! isset($refused[(new Bridge($row['key'], $target[$one[0]]['key']))->identity()]),
             ));
             $place % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($place, count($source));
         }
@@ -98,18 +99,6 @@ final readonly class NearRows implements Question
                 $plan->target->reading($column['target'], $kind->kind()),
             );
         }, $columns);
-    }
-
-    /**
-     * @param  list<Bridge>  $bridges
-     * @return array<array-key, true>
-     */
-    private static function refused(array $bridges): array
-    {
-        return array_fill_keys(array_map(
-            static fn(Bridge $pair): string => (string) json_encode([$pair->source, $pair->target]),
-            $bridges,
-        ), true);
     }
 
     /** @return list<NearRow> in the order of the side, with the cells of the chosen columns */

@@ -42,16 +42,13 @@ final readonly class LookForNearKeys
             }
         }
         $draft = $tally->dataset->draft()->first();
-        $equivalents = Bridges::fromDocument($draft->document ?? [])->equivalents;
+        $bridges = Bridges::fromDocument($draft->document ?? []);
+        $equivalents = $bridges->equivalents;
         $told = [
             'available' => $available,
             'proposed' => array_map(static fn(array $one): array => ['kind' => $one['kind']->value] + $one, $proposed),
             'columns' => $columns,
-            'equivalents' => array_map(
-                static fn(int|string $word, string $meaning): array => ['word' => (string) $word, 'meaning' => $meaning],
-                array_keys($equivalents),
-                array_values($equivalents),
-            ),
+            'equivalents' => $bridges->words(),
             'draft' => $draft->number ?? 0,
         ];
         if ($columns === []) {

@@ -13,6 +13,7 @@ use App\Queries\Review\NearPairs;
 use App\Questions\Answers;
 use App\Questions\NearRows;
 use NineTally\Core\Likeness\FoldedText;
+use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\Bridges;
 
 /**
@@ -95,11 +96,11 @@ final readonly class RuleOnNearKeys
             }
         }
         ksort($words, SORT_STRING);
-        $parts = (new Bridges(equivalents: $words))->toArrays();
+        $told = (new Bridges(equivalents: $words))->words();
 
         return ($this->saveDraft)(
             $tally->dataset,
-            array_filter(['equivalents' => $parts['equivalents']]) + array_diff_key($draft->document, ['equivalents' => true]),
+            array_filter(['equivalents' => $told]) + array_diff_key($draft->document, ['equivalents' => true]),
             $person,
             $seen,
         )->number;
@@ -112,28 +113,26 @@ final readonly class RuleOnNearKeys
      */
     private static function decided(PlanDraft $draft, string $decision, array $keys): array
     {
-        /** @var list<Keys> $bridges */
-        $bridges = $draft->document['bridges'] ?? [];
-        /** @var list<Keys> $refused */
-        $refused = $draft->document['refusedBridges'] ?? [];
-        $both = static fn(array $pair): string => (string) json_encode([$pair['source'], $pair['target']]);
-        $those = array_fill_keys(array_map($both, $keys), true);
-        $isOther = static fn(array $pair): bool => ! isset($those[$both($pair)]);
-        [$bridges, $refused] = [array_filter($bridges, $isOther), array_filter($refused, $isOther)];
+        $those = array_map(Bridge::fromArray(...), $keys);
+        $decided = Bridges::identities($those);
+        $isOther = static fn(Bridge $pair): bool => ! isset($decided[$pair->identity()]);
+        $before = Bridges::fromDocument($draft->document);
+        [$bridges, $refused] = [array_filter($before->confirmed, $isOther), array_filter($before->refused, $isOther)];
         if ($decision === 'confirmed') {
             // A key is bridged to one other: who confirms another means that it was not the first.
             foreach (['source', 'target'] as $side) {
-                $ends = array_fill_keys(array_map(static fn(array $pair): string => (string) json_encode($pair[$side]), $keys), true);
-                $bridges = array_filter($bridges, static fn(array $pair): bool => ! isset($ends[json_encode($pair[$side])]));
+                $ends = array_fill_keys(array_map(static fn(Bridge $pair): string => (string) json_encode($pair->{$side}), $those), true);
+                $bridges = array_filter($bridges, static fn(Bridge $pair): bool => ! isset($ends[json_encode($pair->{$side})]));
             }
-            $bridges = [...$bridges, ...$keys];
+            $bridges = [...$bridges, ...$those];
         } elseif ($decision === 'refused') {
-            $refused = [...$refused, ...$keys];
+            $refused = [...$refused, ...$those];
         }
+        $pairs = (new Bridges(array_values($bridges), array_values($refused)))->pairs();
 
         return array_filter(
-            [...$draft->document, 'bridges' => array_values($bridges), 'refusedBridges' => array_values($refused)],
-            static fn(mixed $part, string $name): bool => $part !== [] || ! in_array($name, ['bridges', 'refusedBridges'], true),
+            [...$draft->document, ...$pairs],
+            static fn(mixed $part, string $name): bool => $part !== [] || ! isset($pairs[$name]),
             ARRAY_FILTER_USE_BOTH,
         );
     }

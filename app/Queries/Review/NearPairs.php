@@ -9,6 +9,8 @@ use App\Questions\NearRows;
 use NineTally\Core\Likeness\FoldedText;
 use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessInWords;
+use NineTally\Core\Plan\Bridge;
+use NineTally\Core\Plan\Bridges;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Side;
 
@@ -50,12 +52,8 @@ final readonly class NearPairs
         $this->layout = TallyColumns::ofTally($tally);
         $this->likeness = NearRows::columns($this->layout->plan, $columns);
         $this->words = new LikenessInWords(new FoldedText($equivalents));
-        $document = $tally->dataset->draft()->first()->document ?? [];
-        /** @var list<array{source: list<string>, target: list<string>}> $bridges */
-        $bridges = $document['bridges'] ?? [];
-        /** @var list<array{source: list<string>, target: list<string>}> $refused */
-        $refused = $document['refusedBridges'] ?? [];
-        $this->decided = ['confirmed' => self::keys($bridges), 'refused' => self::keys($refused)];
+        $bridges = Bridges::fromDocument($tally->dataset->draft()->first()->document ?? []);
+        $this->decided = ['confirmed' => Bridges::identities($bridges->confirmed), 'refused' => Bridges::identities($bridges->refused)];
     }
 
     /**
@@ -130,7 +128,8 @@ final readonly class NearPairs
     /** @param array{int, int, ...} $pair */
     private function state(array $pair): string
     {
-        $keys = (string) json_encode([$this->found['rows']['source'][$pair[0]]['key'], $this->found['rows']['target'][$pair[1]]['key']]);
+        [$source, $target] = [$this->found['rows']['source'][$pair[0]], $this->found['rows']['target'][$pair[1]]];
+        $keys = (new Bridge($source['key'], $target['key']))->identity();
 
         return match (true) {
             isset($this->decided['confirmed'][$keys]) => 'confirmed',
@@ -203,17 +202,5 @@ final readonly class NearPairs
         ksort($drawn, SORT_STRING);
 
         return array_slice(array_values($drawn), 0, self::SAMPLE);
-    }
-
-    /**
-     * @param  list<array{source: list<string>, target: list<string>}>  $pairs
-     * @return array<array-key, true>
-     */
-    private static function keys(array $pairs): array
-    {
-        return array_fill_keys(
-            array_map(static fn(array $pair): string => (string) json_encode([$pair['source'], $pair['target']]), $pairs),
-            true,
-        );
     }
 }

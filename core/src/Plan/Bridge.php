@@ -19,6 +19,12 @@ final readonly class Bridge
         return new self($pair['source'], $pair['target']);
     }
 
+    /** Both keys as one text, by which two bridges are the same. */
+    public function identity(): string
+    {
+        return (string) json_encode([$this->source, $this->target], JSON_INVALID_UTF8_SUBSTITUTE);
+    }
+
     /** @return array{source: list<string>, target: list<string>} */
     public function toArray(): array
     {

@@ -37,10 +37,25 @@ final readonly class Bridges
     /** @return array<string, list<array<string, mixed>>> parts of the document of a plan */
     public function toArrays(): array
     {
-        return $this->pairs() + ['equivalents' => array_map(
+        return $this->pairs() + ['equivalents' => $this->words()];
+    }
+
+    /** @return list<array{word: string, meaning: string}> */
+    public function words(): array
+    {
+        return array_map(
             static fn(int|string $word, string $meaning): array => ['word' => (string) $word, 'meaning' => $meaning],
             array_keys($this->equivalents),
             array_values($this->equivalents),
-        )];
+        );
+    }
+
+    /**
+     * @param  list<Bridge>  $bridges
+     * @return array<array-key, true> by {@see Bridge::identity()}
+     */
+    public static function identities(array $bridges): array
+    {
+        return array_fill_keys(array_map(static fn(Bridge $pair): string => $pair->identity(), $bridges), true);
     }
 }

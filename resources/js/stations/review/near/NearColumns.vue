@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Column, equivalentsOf, KINDS, type NearKeys, whyColumn } from '@/stations/review/near/nearKeys'
+import { type Column, columnName, equivalentsOf, KINDS, type NearKeys, whyColumn } from '@/stations/review/near/nearKeys'
 
 /** By which columns rows are alike: proposed, with the reason, and changed by whoever knows better. */
 const props = defineProps<{ look: NearKeys; mayWork: boolean }>()
@@ -18,7 +18,6 @@ const isChanged = computed(() => JSON.stringify(columns.value) !== JSON.stringif
 const isProposed = computed(
   () => JSON.stringify(columns.value) === JSON.stringify(props.look.proposed.map(({ source, target, kind, weight }) => ({ source, target, kind, weight }))),
 )
-const name = ({ source, target }: { source: string; target: string }): string => (source === target ? source : `${source} → ${target}`)
 function add(source: string): void {
   const pair = addable.value.find((one) => one.source === source)
   const proposed = props.look.proposed.find((one) => one.source === source)
@@ -36,7 +35,7 @@ const skipped = computed(() => words.value.split('\n').filter((line) => line.tri
     <ul>
       <li v-for="(column, place) in columns" :key="column.source">
         <div class="line">
-          <b>{{ name(column) }}</b>
+          <b>{{ columnName(column) }}</b>
           <button type="button" class="plain" :aria-label="`Leave out ${column.source}`" @click="columns.splice(place, 1)">×</button>
         </div>
         <div class="line">
@@ -53,7 +52,7 @@ const skipped = computed(() => words.value.split('\n').filter((line) => line.tri
       </li>
     </ul>
     <el-select v-if="addable.length > 0" size="small" filterable placeholder="add a column" aria-label="Add a column" :model-value="''" @change="add">
-      <el-option v-for="pair in addable" :key="pair.source" :value="pair.source" :label="name(pair)" />
+      <el-option v-for="pair in addable" :key="pair.source" :value="pair.source" :label="columnName(pair)" />
     </el-select>
     <label v-if="mayWork" class="words"
       >Words that mean the same, a line each

@@ -10,7 +10,7 @@ import StationHead from '@/parts/StationHead.vue'
 import NearColumns from '@/stations/review/near/NearColumns.vue'
 import NearCurve from '@/stations/review/near/NearCurve.vue'
 import NearPairRows from '@/stations/review/near/NearPairRows.vue'
-import { type Column, equivalentsOf } from '@/stations/review/near/nearKeys'
+import { type Column, columnName, equivalentsOf } from '@/stations/review/near/nearKeys'
 
 /** Missing and extra rows that are likely to be the same: proposed one to one, and ruled on by a person. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -151,7 +151,6 @@ async function lookAgain(chosen: Column[], text: string | null): Promise<void> {
   columns.value = chosen.map((column) => ({ ...column }))
   cut.value = null
 }
-const named = ({ source, target }: Column): string => (source === target ? source : `${source} → ${target}`)
 const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / PAGE)))
 </script>
 
@@ -199,9 +198,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
           </p>
           <p v-if="said" class="said" role="status">
             {{ said }}
-            <el-button v-if="last" size="small" :loading="ruling.isPending.value" @click="ruling.mutate({ decision: 'open', pairs: last.pairs })"
-              >Undo</el-button
-            >
+            <el-button v-if="last" size="small" :loading="ruling.isPending.value" @click="undo">Undo</el-button>
           </p>
           <ErrorNote :error="ruling.error.value ?? wording.error.value" />
           <p v-if="beyond" class="warn">{{ beyond }}</p>
@@ -214,7 +211,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
                 <tr>
                   <th scope="col" class="number">score</th>
                   <th scope="col">key</th>
-                  <th v-for="column in used" :key="column.source" scope="col">{{ named(column) }}</th>
+                  <th v-for="column in used" :key="column.source" scope="col">{{ columnName(column) }}</th>
                   <th scope="col"><span class="unseen">decision</span></th>
                 </tr>
               </thead>

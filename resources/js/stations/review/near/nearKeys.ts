@@ -19,6 +19,8 @@ export const KINDS: { kind: Column['kind']; name: string; help: string }[] = [
   { kind: 'beginning', name: 'beginning', help: 'texts that one side has cut' },
 ]
 
+export const columnName = ({ source, target }: { source: string; target: string }): string => (source === target ? source : `${source} → ${target}`)
+
 export const scoreOf = (step: number): number => FLOOR + step * STEP
 
 /** Only what is the same in every column has a score of 1. */
