@@ -9,16 +9,19 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Side;
 
 /**
  * The plan while it is being worked on; a tally uses a version of it that never changes.
  *
+ * @phpstan-import-type ChosenDocument from ChosenRow
+ *
  * @property int $dataset_id
  * @property array{formatVersion: int, key: list<array{source: string, target: string, forgives?: list<string>}>,
  *     columnPairs: list<array<string, mixed>>, leftOut: array{source: list<string>, target: list<string>}, sides?: array<string, mixed>,
  *     bridges?: list<array<string, mixed>>, refusedBridges?: list<array<string, mixed>>,
- *     equivalents?: list<array<string, mixed>>,
+ *     keptRows?: list<ChosenDocument>, equivalents?: list<array<string, mixed>>,
  *     demands?: array<string, array<string, mixed>>,
  *     limits?: list<array<string, mixed>>} $document  a plan's, but that the key may be empty
  * @property int|null $user_id who saved it; null while it is the first proposal

@@ -24,9 +24,9 @@ final readonly class KeepStartingPlan
         $startingPlan = StartingPlan::query()->createOrFirst(
             ['migration_id' => $dataset->migration_id, 'name' => $name],
             [
-                // Bridges are of the rows of this dataset, and of no other.
+                // Bridges, and rows chosen by hand, are of the rows of this dataset, and of no other.
                 'document' => Plan::fromJson(
-                    CanonicalJson::of(array_diff_key($draft->document, ['bridges' => true, 'refusedBridges' => true])),
+                    CanonicalJson::of(array_diff_key($draft->document, ['bridges' => true, 'refusedBridges' => true, 'keptRows' => true])),
                 )->canonicalJson(),
                 'user_id' => $person->id,
             ],

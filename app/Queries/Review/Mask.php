@@ -19,7 +19,6 @@ use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Wording\Sentences;
 use NineTally\Core\Wording\Warning;
-use NineTally\Core\Wording\WarningKind;
 
 /**
  * Which columns' values are kept from somebody. Blank cells stay blank, for the class of a finding says so anyway; every other value is
@@ -241,9 +240,12 @@ final readonly class Mask
 
     private function warning(Warning $warning): Warning
     {
-        return $warning->kind !== WarningKind::IdleBridge
-            ? $warning
-            : new Warning($warning->kind, array_map(fn(string|int $key): string => (string) $this->key((string) $key), $warning->facts));
+        $facts = $warning->facts;
+        foreach ($warning->kind->keyFacts() as $fact) {
+            $facts[$fact] = (string) $this->key((string) ($facts[$fact] ?? ''));
+        }
+
+        return new Warning($warning->kind, $facts);
     }
 
     public function value(string $value): string

@@ -19,6 +19,9 @@ enum RowReason: string
     /** Of a repeated row: another row of its key and side was kept. */
     case NotKept = 'not-kept';
 
+    /** Of a repeated row: a person chose another row of its key and side. */
+    case NotChosen = 'not-chosen';
+
     /** Of a row that was not kept: no column decides between it and the one that was kept. */
     case Undecided = 'undecided';
 

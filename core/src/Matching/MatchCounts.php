@@ -26,6 +26,9 @@ final class MatchCounts
     /** @var array<string, array{kept: int, notKept: int}> side => rows of keys that repeat there, and of which a policy keeps one */
     private array $byPolicy = ['source' => ['kept' => 0, 'notKept' => 0], 'target' => ['kept' => 0, 'notKept' => 0]];
 
+    /** @var array<string, array<string, bool>> side => canonical key => whether what a person chose for it holds */
+    private array $choices = ['source' => [], 'target' => []];
+
     /** Rows that met, and were compared. */
     public int $compared = 0;
 
@@ -84,6 +87,17 @@ final class MatchCounts
         return $this->undecided;
     }
 
+    public function countChoice(Side $side, bool $holds, string $key): void
+    {
+        $this->choices[$side->value][$key] = $holds;
+    }
+
+    /** @return bool|null whether what a person chose for a key holds; null where its rows do not repeat any more */
+    public function choice(Side $side, string $key): ?bool
+    {
+        return $this->choices[$side->value][$key] ?? null;
+    }
+
     public function countByPolicy(Side $side, bool $isKept): void
     {
         $this->byPolicy[$side->value][$isKept ? 'kept' : 'notKept']++;
@@ -119,6 +133,7 @@ final class MatchCounts
             $this->repeatedOnOneSide[$side] += $other->repeatedOnOneSide[$side];
             $this->repeatedByForgiving[$side] += $other->repeatedByForgiving[$side];
             $this->undecided[$side] += $other->undecided[$side];
+            $this->choices[$side] += $other->choices[$side];
             ['kept' => $kept, 'notKept' => $notKept] = $this->byPolicy[$side];
             $this->byPolicy[$side] = [
                 'kept' => $kept + $other->byPolicy[$side]['kept'],

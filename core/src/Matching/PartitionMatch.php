@@ -150,24 +150,29 @@ final class PartitionMatch
             $ofBoth = Sides::each(
                 static fn(Side $side): array => array_map($rows->of($side)->row(...), $places[$key][$side->value] ?? []),
             );
-            if ($this->sides->source->policy->id === PolicyId::PairInOrder) {
+            if ($this->sides->source->policy->id === PolicyId::PairInOrder && ! $this->hasChoice((string) $key)) {
                 $this->pairInOrder($ofBoth);
             } else {
-                $this->matchKey($ofBoth);
+                $this->matchKey((string) $key, $ofBoth);
             }
         }
     }
 
-    /** @param Sides<list<SpilledRow>> $rows of one key */
-    private function matchKey(Sides $rows): void
+    private function hasChoice(string $key): bool
     {
-        $group = $this->repeated->group();
+        return $this->sides->source->hasChoice($key) || $this->sides->target->hasChoice($key);
+    }
+
+    /** @param Sides<list<SpilledRow>> $rows of one key */
+    private function matchKey(string $key, Sides $rows): void
+    {
+        $group = $this->repeated->group($key);
         foreach ($this->sides->both() as $side) {
             foreach ($rows->of($side->side) as $row) {
                 $this->repeated->see($group, $side, $row);
             }
         }
-        $this->repeated->countKey($group);
+        $this->repeated->countKey($group, $key);
         $kept = $group->kept();
         $keptRows = [];
         foreach ($this->sides->both() as $side) {

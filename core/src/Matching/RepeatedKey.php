@@ -33,6 +33,18 @@ final class RepeatedKey
         return ($side === 'source' ? $this->source : $this->target)->isUndecided();
     }
 
+    /** What became of a choice for the key: whether the row of a side is the one that a person chose, or the rows are other ones now. */
+    public function choice(string $side): ?bool
+    {
+        $kept = $side === 'source' ? $this->source : $this->target;
+
+        return match (true) {
+            $kept->isChosen() => true,
+            $kept->isReopened() => false,
+            default => null,
+        };
+    }
+
     /** Whether a side's rows repeat only because the key forgives: their keys were delivered in more than one writing. */
     public function repeatsByForgiving(string $side): bool
     {
@@ -49,11 +61,11 @@ final class RepeatedKey
         $kept = ['source' => 0, 'target' => 0];
         foreach (['source' => $this->source, 'target' => $this->target] as $side => $rows) {
             if ($this->rows[$side] > 0) {
-                $row = $rows->row();
-                if ($row === null) {
+                $line = $rows->line();
+                if ($line === null) {
                     return null;
                 }
-                $kept[$side] = $row['line'];
+                $kept[$side] = $line;
             }
         }
 

@@ -17,9 +17,9 @@ final readonly class RepeatedRows
     /** @param Sides<SideRows> $sides */
     public function __construct(private Sides $sides, private MatchCounts $counts) {}
 
-    public function group(): RepeatedKey
+    public function group(string $key): RepeatedKey
     {
-        return new RepeatedKey($this->sides->source->keptRow(), $this->sides->target->keptRow());
+        return new RepeatedKey($this->sides->source->keptRow($key), $this->sides->target->keptRow($key));
     }
 
     public function see(RepeatedKey $group, SideRows $side, SpilledRow $row): void
@@ -28,11 +28,15 @@ final readonly class RepeatedRows
     }
 
     /** When all rows of the key have been seen. */
-    public function countKey(RepeatedKey $group): void
+    public function countKey(RepeatedKey $group, string $key): void
     {
         foreach (Side::cases() as $side) {
             if ($group->isUndecided($side->value)) {
                 $this->counts->countUndecided($side);
+            }
+            $choice = $group->choice($side->value);
+            if ($choice !== null) {
+                $this->counts->countChoice($side, $choice, $key);
             }
             if ($group->rows[$side->value] > 1) {
                 $this->counts->countRepeatedKey($side, $group->rows[$side->other()->value] === 0, $group->repeatsByForgiving($side->value));
@@ -71,6 +75,7 @@ final readonly class RepeatedRows
             keptLine: $kept === null ? null : $kept[$side->side->value],
             reason: match (true) {
                 $kept === null => RowReason::SetAside,
+                $group->choice($side->side->value) === true => RowReason::NotChosen,
                 $group->isUndecided($side->side->value) => RowReason::Undecided,
                 default => RowReason::NotKept,
             },

@@ -7,6 +7,7 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Matching\Spill\SpillReader;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\KeptRow;
 use NineTally\Core\Repeats\RepeatsPolicy;
@@ -18,6 +19,7 @@ final readonly class SideRows
     /**
      * @param  list<Decider>  $deciders  whose values decide which row of a key is kept
      * @param  list<int>  $uncompared  positions of cells in which copies may differ
+     * @param  array<string, ChosenRow>  $chosen  by canonical key: what a person chose
      */
     public function __construct(
         public Side $side,
@@ -27,6 +29,7 @@ final readonly class SideRows
         private array $deciders,
         private array $uncompared,
         private bool $hasPlainKeys,
+        private array $chosen = [],
     ) {}
 
     /** The row as it came. */
@@ -45,8 +48,13 @@ final readonly class SideRows
             : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row->rest, $columns + 1), 0, $columns));
     }
 
-    public function keptRow(): KeptRow
+    public function keptRow(string $key): KeptRow
     {
-        return new KeptRow($this->policy->id, $this->deciders, $this->uncompared);
+        return new KeptRow($this->policy->id, $this->deciders, $this->uncompared, $this->chosen[$key] ?? null);
+    }
+
+    public function hasChoice(string $key): bool
+    {
+        return isset($this->chosen[$key]);
     }
 }

@@ -57,12 +57,14 @@ final readonly class SkewedKeys
             foreach ($side->spill->stream($partition) as $chunk) {
                 foreach ($chunk->keys as $place => $key) {
                     if (isset($heavy[$key])) {
-                        $this->repeated->see($groups[$key] ??= $this->repeated->group(), $side, $chunk->row($place));
+                        $this->repeated->see($groups[$key] ??= $this->repeated->group((string) $key), $side, $chunk->row($place));
                     }
                 }
             }
         }
-        array_map($this->repeated->countKey(...), $groups);
+        foreach ($groups as $key => $group) {
+            $this->repeated->countKey($group, (string) $key);
+        }
 
         /** @var array<string, RepeatedKey> $groups */
         return $groups;

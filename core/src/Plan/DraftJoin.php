@@ -148,13 +148,14 @@ final class DraftJoin
         return $items;
     }
 
-    /** A pair and a step have an id; a bridge its source key, an entry of a crosswalk its value. */
+    /** A pair and a step have an id; a bridge its source key, an entry of a crosswalk its value, a chosen row side and key. */
     private function identity(mixed $item): ?string
     {
         return match (true) {
             ! is_array($item) || array_is_list($item) => null,
             is_string($item['id'] ?? null) => $item['id'],
             isset($item['source'], $item['target']) => CanonicalJson::of($item['source']),
+            isset($item['side'], $item['key']) => CanonicalJson::of([$item['side'], $item['key']]),
             default => null,
         };
     }

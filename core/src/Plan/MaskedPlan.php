@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
+use NineTally\Core\Repeats\ChosenRow;
+
 /**
  * A plan as it is shown to somebody who may not see the values of some columns: what steps, crosswalks, bridges and demands say of their
  * values is replaced. A step that names such a column is masked in all that it says of values, for its parts cannot be told apart.
+ *
+ * @phpstan-import-type ChosenDocument from ChosenRow
  */
 final readonly class MaskedPlan
 {
@@ -73,6 +77,7 @@ final readonly class MaskedPlan
             ),
             'bridges' => $isKeyHidden ? $this->values($document['bridges'] ?? []) : $document['bridges'] ?? [],
             'refusedBridges' => $isKeyHidden ? $this->values($document['refusedBridges'] ?? []) : $document['refusedBridges'] ?? [],
+            'keptRows' => $this->keptRows($document, $isKeyHidden),
             'demands' => array_combine(array_keys($demands), array_map(
                 fn(array $demand, string $column): array => isset($demand['allowed']) && in_array($column, $this->hidden['target'], true)
                     ? [...$demand, 'allowed' => $this->values($demand['allowed'])]
@@ -81,6 +86,27 @@ final readonly class MaskedPlan
                 array_map(strval(...), array_keys($demands)),
             )),
         ], $document)];
+    }
+
+    /**
+     * A digest of a row could be tried out where all of its cells but one are known.
+     *
+     * @param  array<string, mixed>  $document
+     * @return list<array<string, mixed>>
+     */
+    private function keptRows(array $document, bool $isKeyHidden): array
+    {
+        /** @var list<ChosenDocument> $chosen */
+        $chosen = $document['keptRows'] ?? [];
+
+        return array_map(fn(array $one): array => [
+            'side' => $one['side'],
+            'key' => $isKeyHidden ? $this->values($one['key']) : $one['key'],
+            ...array_map($this->hidden[$one['side']] === [] ? static fn(mixed $said): mixed => $said : $this->values(...), array_diff_key(
+                $one,
+                ['side' => true, 'key' => true],
+            )),
+        ], $chosen);
     }
 
     /**

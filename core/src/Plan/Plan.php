@@ -11,6 +11,7 @@ use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Records\RequiredRecord;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
@@ -149,6 +150,7 @@ final readonly class Plan
             ...array_filter([
                 'sides' => array_filter(['source' => $this->source->toArray(), 'target' => $this->target->toArray()]),
                 ...$this->bridges->toArrays(),
+                'keptRows' => array_map(static fn(ChosenRow $chosen): array => $chosen->toArray(), $this->keptRows()),
                 'references' => array_filter(array_map(static fn(ReferenceRules $rules): array => $rules->toArray(), $this->references)),
                 'demands' => $this->columnRules->demands,
                 'defaults' => array_filter(['forgives' => $this->columnRules->defaultForgives]),
@@ -202,6 +204,12 @@ final readonly class Plan
         $rules = $this->references[$name] ?? new ReferenceRules;
 
         return new SideRules(preparation: new Preparation($rules->preparation->steps, $rules->preparation->declared, $this->references));
+    }
+
+    /** @return list<ChosenRow> what people chose of rows that share a key */
+    public function keptRows(): array
+    {
+        return [...$this->source->keptRows, ...$this->target->keptRows];
     }
 
     public function side(Side $side): SideRules

@@ -9,6 +9,7 @@ use NineTally\Core\Limits\Limit;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Records\RequiredRecord;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 
@@ -44,6 +45,7 @@ final readonly class PlanChanges
             ...$changes,
             ...$this->bridges('bridge', $before->bridges->confirmed, $after->bridges->confirmed),
             ...$this->bridges('refused bridge', $before->bridges->refused, $after->bridges->refused),
+            ...$this->bridges('row chosen by hand', $before->keptRows(), $after->keptRows()),
             ...$before->bridges->equivalents === $after->bridges->equivalents ? [] : ['words that mean the same changed'],
         ];
         foreach (array_unique([...array_keys($before->columnRules->demands), ...array_keys($after->columnRules->demands)]) as $column) {
@@ -216,8 +218,8 @@ final readonly class PlanChanges
     }
 
     /**
-     * @param  list<Bridge>  $before
-     * @param  list<Bridge>  $after
+     * @param  list<Bridge>|list<ChosenRow>  $before
+     * @param  list<Bridge>|list<ChosenRow>  $after
      * @return list<string>
      */
     private function bridges(string $name, array $before, array $after): array

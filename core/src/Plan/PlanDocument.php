@@ -12,10 +12,10 @@ use NineTally\Core\Preparation\ReferenceRules;
 use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Profile\ColumnConstraint;
 use NineTally\Core\Records\RequiredRecord;
-use NineTally\Core\Repeats\DecidingColumn;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Repeats\PolicyId;
-use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Excerpt;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\DeclaredReading;
@@ -34,9 +34,10 @@ use Opis\JsonSchema\Validator;
  * @phpstan-import-type TotalDocument from ControlTotal
  * @phpstan-import-type RecordDocument from RequiredRecord
  * @phpstan-import-type LimitDocument from Limit
+ * @phpstan-import-type ChosenDocument from ChosenRow
+ * @phpstan-import-type Policy from PolicyDocument
  *
- * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: array{policy: string,
- *     column?: string, kind?: string, then?: array{column: string, kind?: string, keeps?: string}, except?: list<string>},
+ * @phpstan-type SideDocument array{preparation?: list<StepDocument>, columns?: array<string, Declared>, repeats?: Policy,
  *     blankTokens?: list<string>, decimalMark?: string, groupMark?: string, currency?: string, percent?: 'number'|'share',
  *     negatives?: 'minus'|'parentheses'|'minus-behind', dateForms?: list<string>, twoDigitYearsFrom?: int,
  *     yes?: list<string>, no?: list<string>, zone?: string}
@@ -86,6 +87,8 @@ final readonly class PlanDocument
         $records = $checked['records'] ?? [];
         /** @var list<LimitDocument> $limits */
         $limits = $checked['limits'] ?? [];
+        /** @var list<ChosenDocument> $keptRows */
+        $keptRows = $checked['keptRows'] ?? [];
         $problems = [
             ...$this->entriesThatStandTwice($pairs),
             ...$this->stepEntriesThatStandTwice('sides', $sides),
@@ -102,8 +105,8 @@ final readonly class PlanDocument
             ),
             array_map($this->pair(...), $pairs),
             ['source' => $leftOut['source'] ?? [], 'target' => $leftOut['target'] ?? []],
-            $this->side('source', $sides['source'] ?? [], $rules),
-            $this->side('target', $sides['target'] ?? [], $rules),
+            $this->side(Side::Source, $sides['source'] ?? [], $rules, $keptRows),
+            $this->side(Side::Target, $sides['target'] ?? [], $rules, $keptRows),
             Bridges::fromDocument($checked),
             $rules,
             new ColumnRules(
@@ -245,51 +248,22 @@ final readonly class PlanDocument
     /**
      * @param  SideDocument  $side
      * @param  array<string, ReferenceRules>  $references
+     * @param  list<ChosenDocument>  $keptRows  of both sides
      */
-    private function side(string $name, array $side, array $references): SideRules
+    private function side(Side $of, array $side, array $references, array $keptRows): SideRules
     {
-        $repeats = $side['repeats'] ?? ['policy' => PolicyId::SetAside->value];
-        $policy = PolicyId::from($repeats['policy']);
-        if ($policy->needsColumn() !== isset($repeats['column'])) {
-            throw UnusablePlan::because([
-                new Problem(
-                    "/sides/{$name}/repeats/column",
-                    $policy->needsColumn()
-                        ? sprintf('The policy "%s" needs the column whose value decides.', $policy->value)
-                        : sprintf('The policy "%s" looks at no column. Take the column out.', $policy->value),
-                ),
-            ]);
-        }
-        foreach (['then' => $policy->needsColumn(), 'except' => $policy === PolicyId::CollapseCopies] as $part => $mayBe) {
-            if (isset($repeats[$part]) && ! $mayBe) {
-                $problem = sprintf('The policy "%s" has no use for "%s". Take it out.', $policy->value, $part);
-                throw UnusablePlan::because([new Problem("/sides/{$name}/repeats/{$part}", $problem)]);
-            }
-        }
-
         /** @var Declared $declared */
         $declared = array_diff_key($side, ['preparation' => true, 'columns' => true, 'repeats' => true]);
 
         return new SideRules(
             $declared,
             $side['columns'] ?? [],
-            match (true) {
-                isset($repeats['column']) => RepeatsPolicy::byColumn(
-                    $policy,
-                    $repeats['column'],
-                    Kind::from($repeats['kind'] ?? Kind::Text->value),
-                    isset($repeats['then'])
-                        ? new DecidingColumn(
-                            $repeats['then']['column'],
-                            Kind::from($repeats['then']['kind'] ?? Kind::Text->value),
-                            ($repeats['then']['keeps'] ?? 'highest') === 'highest',
-                        )
-                        : null,
-                ),
-                isset($repeats['except']) => RepeatsPolicy::copies($repeats['except']),
-                default => RepeatsPolicy::of($policy),
-            },
+            (new PolicyDocument("/sides/{$of->value}/repeats", $side['repeats'] ?? ['policy' => PolicyId::SetAside->value]))->policy(),
             new Preparation($side['preparation'] ?? [], null, $references),
+            array_values(array_filter(
+                array_map(ChosenRow::fromArray(...), $keptRows),
+                static fn(ChosenRow $chosen): bool => $chosen->side === $of,
+            )),
         );
     }
 }

@@ -63,7 +63,10 @@ final readonly class PlanInWords
     {
         $policy = $this->plan->side($side)->repeats;
 
-        return sprintf(self::POLICIES[$policy->id->value], $policy->column ?? '').self::deciding($policy);
+        $chosen = count($this->plan->side($side)->keptRows);
+
+        return sprintf(self::POLICIES[$policy->id->value], $policy->column ?? '').self::deciding($policy).
+            ($chosen === 0 ? '' : '; for '.Counted::of($chosen, 'key').' the row was chosen by hand');
     }
 
     /** @return list<string> how values of a side are written, where something was said of it */

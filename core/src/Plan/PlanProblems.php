@@ -6,6 +6,7 @@ namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Row\Counted;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Currency;
 use NineTally\Core\Value\Kind;
@@ -77,6 +78,7 @@ final readonly class PlanProblems
                 }
             }
         }
+        $problems = [...$problems, ...$this->choicesThatCannotBe()];
         if (($this->plan->source->repeats->id === PolicyId::PairInOrder) !== ($this->plan->target->repeats->id === PolicyId::PairInOrder)) {
             $problems[] = new Problem(
                 '/sides',
@@ -85,6 +87,32 @@ final readonly class PlanProblems
         }
 
         return [...$problems, ...$this->rulesThatDoNotFitTheirKind()];
+    }
+
+    /** @return list<Problem> */
+    private function choicesThatCannotBe(): array
+    {
+        $problems = $first = [];
+        foreach ($this->plan->keptRows() as $position => $chosen) {
+            if (count($chosen->key) !== count($this->plan->key)) {
+                $problems[] = new Problem("/keptRows/{$position}/key", sprintf(
+                    'This row was chosen for a key of %s, and the key has %s now. Take the choice out, or choose again.',
+                    Counted::of(count($chosen->key), 'column'),
+                    Counted::of(count($this->plan->key), 'column'),
+                ));
+            }
+            if (isset($first[$chosen->identity()])) {
+                $problems[] = new Problem("/keptRows/{$position}", sprintf(
+                    'Two rows of the %s are chosen for one key, by choice %d and %d. Take one of them out.',
+                    $chosen->side->value,
+                    $first[$chosen->identity()] + 1,
+                    $position + 1,
+                ));
+            }
+            $first[$chosen->identity()] ??= $position;
+        }
+
+        return $problems;
     }
 
     /**

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Plan;
 
-/** Values of data that a plan holds: lines of crosswalks, and bridges. Everything else of it is a rule. */
+/** Values of data that a plan holds: lines of crosswalks, bridges, and rows chosen by hand. Everything else of it is a rule. */
 final readonly class PlanValues
 {
     /** Lists of pairs of values, wherever the schema has them; no map that people name holds a list. */
-    private const LISTS = ['bridges', 'refusedBridges', 'crosswalk', 'entries'];
+    private const LISTS = ['bridges', 'refusedBridges', 'keptRows', 'crosswalk', 'entries'];
 
     /**
      * @param  array<array-key, mixed>  $document  without them

@@ -17,6 +17,7 @@ final readonly class SchemaInWords
         'columnPairs' => 'column pair',
         'bridges' => 'bridge',
         'refusedBridges' => 'refused bridge',
+        'keptRows' => 'row chosen by hand',
         'equivalents' => 'word that means the same',
         'totals' => 'control total',
         'records' => 'required record',

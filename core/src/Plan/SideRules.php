@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Excerpt;
 use NineTally\Core\Value\DateForm;
@@ -28,12 +29,14 @@ final readonly class SideRules
     /**
      * @param  Declared  $declared
      * @param  array<string, Declared>  $columns  by column name: what is declared otherwise there
+     * @param  list<ChosenRow>  $keptRows  what people chose of rows that share a key
      */
     public function __construct(
         public array $declared = [],
         public array $columns = [],
         ?RepeatsPolicy $repeats = null,
         Preparation $preparation = new Preparation,
+        public array $keptRows = [],
     ) {
         $this->preparation =
             $declared === [] && $columns === [] ? $preparation : $preparation->under(DeclaredForms::of($declared, $columns));
@@ -43,7 +46,7 @@ final readonly class SideRules
     /** With the steps before one of them alone; with all where there is no such step. */
     public function before(?string $step): self
     {
-        return new self($this->declared, $this->columns, $this->repeats, $this->preparation->before($step));
+        return new self($this->declared, $this->columns, $this->repeats, $this->preparation->before($step), $this->keptRows);
     }
 
     /** How the values of a column are read when all steps have run, as the kind that its pair gives it. */

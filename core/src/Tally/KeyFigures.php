@@ -15,11 +15,13 @@ final readonly class KeyFigures
      * @param  int  $bridged  rows that met by a bridge
      * @param  list<Bridge>  $idleBridges
      * @param  array<string, int>  $undecided  by side: keys of several rows whose deciding columns do not decide
+     * @param  ChoiceFigures  $choices  what became of rows that people chose
      */
     public function __construct(
         public array $forgiven = [],
         public int $bridged = 0,
         public array $idleBridges = [],
         public array $undecided = [],
+        public ChoiceFigures $choices = new ChoiceFigures,
     ) {}
 }

@@ -108,6 +108,15 @@ final readonly class Summary
             ]);
         }
 
+        foreach ([
+            [WarningKind::ReopenedChoice, $this->key->choices->reopened],
+            [WarningKind::IdleChoice, $this->key->choices->idle],
+        ] as [$kind, $choices]) {
+            foreach ($choices as $chosen) {
+                $warnings[] = new Warning($kind, ['side' => $chosen->side->value, 'key' => KeyTuple::of($chosen->key)->asCsv()]);
+            }
+        }
+
         return $warnings;
     }
 
@@ -165,6 +174,7 @@ final readonly class Summary
                 'used' => $this->key->bridged,
                 'idle' => array_map(static fn(Bridge $bridge): array => $bridge->toArray(), $this->key->idleBridges),
             ],
+            ...$this->key->choices->count() === 0 ? [] : ['choices' => $this->key->choices->toArray()],
             'steps' => array_map(
                 static fn(array $steps): array => array_map(
                     static fn(array $step): array => [

@@ -24,6 +24,7 @@ use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\Plan;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Repeats\Decider;
 use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
@@ -104,6 +105,7 @@ final class TallyParts
             $this->layouts->source->isWhole &&
             $this->layouts->source->keyComesFirst &&
             $this->plan->bridges->confirmed === [] &&
+            $this->plan->keptRows() === [] &&
             ! $readsEqualBytes &&
             ! $this->totals->needAllRows() &&
             $this->plan->source->repeats->isDefault() &&
@@ -190,7 +192,19 @@ final class TallyParts
             $this->deciders($side),
             $this->columns($side)->positionsOf($this->plan->side($side)->repeats->except),
             $this->hasPlainKeys(),
+            $this->chosen($side),
         );
+    }
+
+    /** @return array<string, ChosenRow> by canonical key */
+    private function chosen(Side $side): array
+    {
+        $chosen = [];
+        foreach ($this->plan->side($side)->keptRows as $row) {
+            $chosen[$this->keyForm($side)->canonical($row->key)] = $row;
+        }
+
+        return $chosen;
     }
 
     private function planComparisons(): PlanComparisons

@@ -125,6 +125,7 @@ final class TallyRun
                 $counts->bridged,
                 array_map(fn(int $number) => $this->plan->bridges->confirmed[$number], $counts->idleBridges),
                 $counts->undecided(),
+                ChoiceFigures::of($this->plan, $counts, $parts->catalogue->forms),
             ),
             PreparationFigures::of($this->readers->map($this->ledgerOf(...))),
             new ColumnReports(

@@ -46,6 +46,7 @@ final readonly class Sentences
             RowReason::IdleBridge => 'its bridge joined nothing',
             RowReason::SetAside => 'no row with its key is compared',
             RowReason::NotKept => 'another row of its side with its key was kept',
+            RowReason::NotChosen => 'another row of its side with its key was chosen by hand',
             RowReason::Undecided => 'no column decides between them',
             RowReason::LeftOut => sprintf('its key was left out there by step %d', $facts['step'] ?? 0).
                 (isset($facts['does']) ? ": {$facts['does']}" : ''),
@@ -61,6 +62,7 @@ final readonly class Sentences
             $reason === RowReason::IdleBridge => 'their bridge joined nothing',
             $reason === RowReason::SetAside => 'set aside: no row with their key is compared',
             $reason === RowReason::NotKept => 'not kept: another row of their side with their key was kept',
+            $reason === RowReason::NotChosen => 'not kept: another row of their side with their key was chosen by hand',
             $reason === RowReason::Undecided => 'not kept: no column decides between them and the one that was kept',
             $part !== null => sprintf('part %d of the %s%s', $part, $side->value ?? '', $label === '' ? '' : ": {$label}"),
             $isBridged => 'joined by a bridge',
@@ -142,6 +144,17 @@ final readonly class Sentences
                 'All that was compared agrees. By decision, steps left out %s of the source and %s of the target.',
                 $this->counted($number('source'), 'row', 'rows'),
                 $this->counted($number('target'), 'row', 'rows'),
+            ),
+            WarningKind::ReopenedChoice => sprintf(
+                'The row of the %s that was chosen by hand for %s is not kept: the rows with this key are not the same any more. '.
+                    'What becomes of them is as for all others, until a row is chosen again.',
+                $facts['side'] ?? '',
+                $facts['key'] ?? '',
+            ),
+            WarningKind::IdleChoice => sprintf(
+                'A row of the %s was chosen by hand for %s, and no rows share this key any more.',
+                $facts['side'] ?? '',
+                $facts['key'] ?? '',
             ),
             WarningKind::IdleBridge => sprintf(
                 'The bridge from %s to %s joined nothing: one of its keys has a counterpart, or no row of its own.',

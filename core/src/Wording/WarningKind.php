@@ -37,6 +37,22 @@ enum WarningKind: string
     /** source and target: rows */
     case AgreesButLeftOut = 'agrees-but-left-out';
 
-    /** source and target: keys in CSV. They are values of the data, and the only ones that a warning has. */
+    /** source and target: keys in CSV. They are values of the data. */
     case IdleBridge = 'idle-bridge';
+
+    /** side, key in CSV: a value of the data too */
+    case ReopenedChoice = 'reopened-choice';
+
+    /** side, key in CSV */
+    case IdleChoice = 'idle-choice';
+
+    /** @return list<string> facts that are keys in CSV: the only values of the data that a warning has */
+    public function keyFacts(): array
+    {
+        return match ($this) {
+            self::IdleBridge => ['source', 'target'],
+            self::ReopenedChoice, self::IdleChoice => ['key'],
+            default => [],
+        };
+    }
 }

@@ -46,6 +46,13 @@ trait PlanOfEverything
         ],
         'bridges' => [['source' => ['KB'], 'target' => ['K-B']]],
         'refusedBridges' => [['source' => ['KB'], 'target' => ['KBX']]],
+        'keptRows' => [[
+            'side' => 'source',
+            'key' => ['KB'],
+            'group' => '2c26b46b68ffc68ff99b453c1d30413413422d706483bfa0f98a5e886266e7ae',
+            'row' => 'fcde2b2edba56bf408601fb721fe9b5c338d10ee429ea04fae5511b68fbf8fb9',
+            'reason' => 'Seen on site.',
+        ]],
         'equivalents' => [['word' => 'street', 'meaning' => 'st']],
         'sensitive' => ['source' => ['basin', 'clerk']],
     ];

@@ -207,7 +207,7 @@ final class OneReadingTest extends TestCase
             self::assertSame(
                 [$values[0], [$values[0]]],
                 [
-                    $kept->row()['cells'] ?? null,
+                    $rows[$kept->line() ?? -1],
                     $this->prepared(
                         $this->under($declared, [], $step),
                         ['v'],

@@ -9,9 +9,8 @@ use Illuminate\Foundation\Http\FormRequest;
 /** The draft is held against the published schema of plans, which says more than rules of a form could. */
 final class SaveDraftRequest extends FormRequest
 {
-    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'refusedBridges', 'equivalents', 'demands', 'defaults',
-        'sensitive',
-        'references', 'totals', 'records'];
+    private const PARTS = ['key', 'columnPairs', 'leftOut', 'sides', 'bridges', 'refusedBridges', 'keptRows', 'equivalents', 'demands',
+        'defaults', 'sensitive', 'references', 'totals', 'records'];
 
     /** @return array<string, list<string>> */
     public function rules(): array
@@ -24,6 +23,7 @@ final class SaveDraftRequest extends FormRequest
             'references' => ['array', 'max:1000'],
             'bridges' => ['array', 'max:100000'],
             'refusedBridges' => ['array', 'max:100000'],
+            'keptRows' => ['array', 'max:10000'],
             'equivalents' => ['array', 'max:1000'],
             'demands' => ['array', 'max:16384'],
             'defaults' => ['array'],
