@@ -160,6 +160,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/look-up-proposals', [ProposalController::class, 'lookUps'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/repeat-looks', [RepeatsController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::post('datasets/{dataset}/kept-rows', [RepeatsController::class, 'choose'])->defaults(May::ACT, Act::Work);
+    Route::post('datasets/{dataset}/policy-trials', [RepeatsController::class, 'try'])->defaults(May::ACT, Act::View);
     Route::post('tallies/{tally}/near-keys', [NearKeyController::class, 'look'])->defaults(May::ACT, Act::View);
     Route::put('tallies/{tally}/near-keys/equivalents', [NearKeyController::class, 'equivalents'])->defaults(May::ACT, Act::Work);
     Route::post('tallies/{tally}/near-keys/cancellation', [NearKeyController::class, 'cancel'])->defaults(May::ACT, Act::Work);

@@ -26,15 +26,16 @@ final readonly class HowRowsRepeat implements Question
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
     /**
-     * @param  non-empty-list<array{source: string, target: string}>  $pairs  prepared columns whose values are shared
-     * @param  list<string>  $forgives  causes of form that make no difference there
+     * @param  non-empty-list<array{source: string, target: string, forgives: list<string>}>  $pairs  prepared columns whose values are
+     *     shared, with the causes of form that make no difference there
+     * @param  bool  $isKey  whether these are the key and what it forgives, so that a person can choose which row is kept
      * @param  array{source: list<string>, target: list<string>}  $except  columns in which copies may differ
      * @param  array{source: string, target: string}|null  $stake  columns of numbers whose totals the repeats add to
      */
     public function __construct(
         private BothSides $sides,
         private array $pairs,
-        private array $forgives,
+        public bool $isKey,
         private array $except,
         private ?array $stake = null,
     ) {}
@@ -54,7 +55,7 @@ final readonly class HowRowsRepeat implements Question
             Side::cases(),
         );
 
-        return [$this->sides->about(), $this->pairs, $declared, $this->forgives, $this->except, $this->stake];
+        return [$this->sides->about(), $this->pairs, $declared, $this->isKey, $this->except, $this->stake];
     }
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
@@ -98,7 +99,7 @@ final readonly class HowRowsRepeat implements Question
             $columns->positionsOf($names),
             new KeyForm(
                 array_map(static fn(string $name): Reading => $forms->reading($name, Kind::Text), $names),
-                array_fill(0, count($names), $this->forgives),
+                array_column($this->pairs, 'forgives'),
                 (new CauseCatalogue)->forms,
             ),
             $columns->positionsOf(array_values(array_intersect($this->except[$side->value], $columns->names))),
@@ -106,6 +107,7 @@ final readonly class HowRowsRepeat implements Question
                 $columns->positionOf($this->stake[$side->value]),
                 $forms->reading($this->stake[$side->value], Kind::Number),
             ),
+            $this->isKey,
         );
     }
 
@@ -150,30 +152,35 @@ final readonly class HowRowsRepeat implements Question
                 'differing' => $largest['differing'],
                 'oneSide' => $largest['one side'],
             ],
-            'groups' => array_map(
-                static fn(RepeatGroup $group): array => array_map(self::group(...), $group->sides()),
-                $groups,
-            ),
+            'groups' => array_map(fn(RepeatGroup $group): array => [
+                'source' => $this->group(Side::Source, $group->source, $readers['source']),
+                'target' => $this->group(Side::Target, $group->target, $readers['target']),
+            ], $groups),
         ];
     }
 
     /**
-     * @return array{count: int, isConflict: bool, isByForm: bool, differing: list<string>, surplus: string|null,
-     *     rows: list<array{part: int, line: int, cells: list<string>}>}
+     * @return array{count: int, isConflict: bool, isByForm: bool, differing: list<string>, surplus: string|null, digest: string|null,
+     *     digests: list<string>, rows: list<array{part: int, line: int, cells: list<string>}>, key: list<string>}
      */
-    private static function group(LookedGroup $group): array
+    private function group(Side $side, LookedGroup $group, Reader $reader): array
     {
+        $places = $this->isKey ? $reader->columns()->positionsOf(array_column($this->pairs, $side->value)) : [];
+
         return [
             'count' => count($group->places),
             'isConflict' => $group->isConflict,
             'isByForm' => $group->isByForm,
             'differing' => $group->differing,
             'surplus' => $group->surplus === null ? null : (string) $group->surplus->total(),
+            'digest' => $group->digest,
+            'digests' => $group->digests,
             'rows' => array_map(static function (int $packed, array $cells): array {
                 $place = RecordPlace::ofPacked($packed);
 
                 return ['part' => $place->part, 'line' => $place->line, 'cells' => array_map(DeliveryReader::shortened(...), $cells)];
             }, array_slice($group->places, 0, count($group->shown)), $group->shown),
+            'key' => array_map(static fn(int $place): string => $group->shown[0][$place] ?? '', $places),
         ];
     }
 }

@@ -38,5 +38,39 @@ final class RuthLooksAtRepeatsTest extends BrowserTestCase
         $this->press('Most at stake');
         $this->see('+99 in the old register');
         $this->meetsNoBarrier();
+
+        // What is right for one of them a person knows.
+        $this->press('Old register: only fee');
+        $this->visible('//button[starts-with(@aria-label, "keep this: line 5")]', 'the later row of berth 33')->click();
+        $this->type('Why this row is kept', 'The harbour master raised the fee.');
+        $this->press('Keep it');
+        $this->see('Kept by hand: The harbour master raised the fee.');
+
+        $this->press('What becomes of them');
+        $this->see('12 keys stand more than once on a side, in 24 rows of the old register and 11 rows of the new register.');
+        $this->choose('Sides that policies are tried for', 'the old register');
+        $this->choose('Column that decides', 'loaded');
+        $this->see('keep the highest loaded');
+        $this->visible(
+            '//tr[th[normalize-space(.)="keep the first"]][td[normalize-space(.)="0 of 1"]]',
+            'that the first is not what was chosen',
+        );
+        foreach (['keep the first', 'collapse exact copies'] as $policy) {
+            $this->visible("//tr[th[normalize-space(.)='{$policy}']]//label", "the box of {$policy}")->click();
+        }
+        $this->see('They keep different rows of 10 keys');
+        $this->see('kept by the first');
+        $this->see('the second sets all aside');
+        $this->meetsNoBarrier();
+        $this->visible('//tr[th[normalize-space(.)="keep the first"]]//button', 'taking the first')->click();
+        $this->see('In the plan: keep the first. It holds from the next tally on.');
+        $this->see('keep the first in the source, exclude from comparison in the target – the plan now');
+
+        $this->press('Tally');
+        $this->see('53 against 40 delivered rows');
+        $this->press('Tally');
+        $this->see('no. 2');
+        $this->see('Keys that repeat in the source: 12 rows not kept beside 12 rows kept.');
+        $this->see('1 missing, 1 changed, 12 repeated');
     }
 }

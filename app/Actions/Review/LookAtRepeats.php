@@ -6,75 +6,144 @@ namespace App\Actions\Review;
 
 use App\Models\Dataset;
 use App\Problems\Conflict;
+use App\Queries\Review\Mask;
 use App\Queries\Review\SideMask;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\HowRowsRepeat;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 
 /**
  * Rows that share the values of some columns, both sides next to each other: looked at, and left as they are.
  *
+ * @phpstan-import-type ChosenDocument from ChosenRow
+ *
  * @phpstan-type Pair array{source: string, target: string}
+ * @phpstan-type KeyPair array{source: string, target: string, forgives: list<string>}
+ * @phpstan-type Asked array{columns: list<string>, forgives: list<string>, except: array{source: list<string>, target: list<string>},
+ *     stake: string|null}
  */
 final readonly class LookAtRepeats
 {
     public function __construct(private Answers $answers) {}
 
     /**
-     * @param  list<string>  $columns  of the source, as the plan pairs them; none for its key
-     * @param  list<string>  $forgives
-     * @param  array{source: list<string>, target: list<string>}  $except
-     * @param  string|null  $stake  a paired column of the source whose total the repeats add to
+     * @param  Asked  $asked  columns of the source as the plan pairs them, none for its key; at stake a paired one that repeats add to
      * @param  Sides<SideMask>  $masks
      * @return array<string, mixed>
      *
      * @throws \App\Problems\ValuesAreMasked when rows would be put together by values that are masked
      */
-    public function __invoke(Dataset $dataset, array $columns, array $forgives, array $except, ?string $stake, Sides $masks): array
+    public function __invoke(Dataset $dataset, array $asked, Sides $masks): array
+    {
+        [$question, $pairs, $chosen, $worth] = $this->question($dataset, $asked);
+        // Who is told a total of some rows learns values from it.
+        foreach (Side::cases() as $side) {
+            $masks->of($side)->mustAllow(array_column([...$chosen, ...$worth === null ? [] : [$worth]], $side->value));
+        }
+        $answer = $this->answers->to($question);
+        $draft = $dataset->draft()->first();
+
+        return [
+            ...$answer->progress(),
+            'chosen' => self::names($chosen),
+            'pairs' => self::names($pairs['all']),
+            'key' => self::names($pairs['key']),
+            'stake' => $worth,
+            'draft' => $draft->number ?? 0,
+            'mayChoose' => $question->isKey,
+            'found' => $answer->content === null
+                ? null
+                : $this->masked($this->withChoices($answer->content, $draft->document['keptRows'] ?? [], $masks), $masks),
+        ];
+    }
+
+    /**
+     * @param  Asked  $asked
+     * @return array{HowRowsRepeat, array{key: list<KeyPair>, all: list<KeyPair>}, non-empty-list<KeyPair>, Pair|null} with the pairs of the
+     *     plan, those that rows are put together by, and the one that is at stake
+     */
+    public function question(Dataset $dataset, array $asked): array
     {
         $sides =
             BothSides::of($dataset) ??
             throw Conflict::because('no-delivery', 'Both sides must have delivered before their rows can be looked at.');
         $pairs = $this->pairs($dataset);
-        $chosen = array_values(array_filter($pairs['all'], static fn(array $pair): bool => in_array($pair['source'], $columns, true)));
+        $named = static fn(?string $source): array => array_values(array_filter(
+            $pairs['all'],
+            static fn(array $pair): bool => $pair['source'] === $source,
+        ));
+        $chosen = array_values(array_filter(
+            $pairs['all'],
+            static fn(array $pair): bool => in_array($pair['source'], $asked['columns'], true),
+        ));
+        $isKey = $chosen === [] && $asked['forgives'] === [];
         $chosen = $chosen === [] ? $pairs['key'] : $chosen;
         if ($chosen === []) {
             throw Conflict::because('no-plan', 'There is no key yet. Choose one in Match, or say which columns rows are to share.');
         }
-        // Who is told a total of some rows learns values from it.
-        $worth = array_values(array_filter($pairs['all'], static fn(array $pair): bool => $pair['source'] === $stake))[0] ?? null;
-        foreach (Side::cases() as $side) {
-            $masks->of($side)->mustAllow(array_column([...$chosen, ...$worth === null ? [] : [$worth]], $side->value));
-        }
-        $answer = $this->answers->to(new HowRowsRepeat($sides, $chosen, $forgives, $except, $worth));
+        $worth = self::names($named($asked['stake']))[0] ?? null;
 
-        return [
-            ...$answer->progress(),
-            'chosen' => $chosen,
-            'pairs' => $pairs['all'],
-            'key' => $pairs['key'],
-            'stake' => $worth,
-            'found' => $answer->content === null ? null : $this->masked($answer->content, $masks),
-        ];
-    }
-
-    /** @return array{key: list<Pair>, all: list<Pair>} */
-    private function pairs(Dataset $dataset): array
-    {
-        $document = $dataset->draft()->first()->document ?? [];
-        /** @var list<Pair> $key */
-        $key = $document['key'] ?? [];
-        /** @var list<Pair> $others */
-        $others = $document['columnPairs'] ?? [];
-        $key = self::names($key);
-
-        return ['key' => $key, 'all' => [...$key, ...self::names($others)]];
+        return [new HowRowsRepeat($sides, array_map(static fn(array $pair): array => [
+            ...$pair,
+            'forgives' => array_values(array_unique([...$pair['forgives'], ...$asked['forgives']])),
+        ], $chosen), $isKey, $asked['except'], $worth), $pairs, $chosen, $worth];
     }
 
     /**
-     * @param  list<Pair>  $pairs  with whatever else the plan says of them
+     * @param  array<string, mixed>  $found
+     * @param  list<ChosenDocument>  $keptRows
+     * @param  Sides<SideMask>  $masks
+     * @return array<string, mixed> without digests, which could be tried out where all of a row but one cell is known
+     */
+    private function withChoices(array $found, array $keptRows, Sides $masks): array
+    {
+        $reasons = [];
+        foreach ($keptRows as $chosen) {
+            // Whoever wrote the reason may have named a value.
+            $chosen['reason'] = $masks->of(Side::from($chosen['side']))->hidesAnything() ? Mask::VALUE : $chosen['reason'];
+            $reasons["{$chosen['side']} {$chosen['group']}"] = $chosen;
+        }
+        /** @var list<array<'source'|'target', array{digest: string|null, digests: list<string>, ...}>> $groups */
+        $groups = $found['groups'];
+
+        $withChoice = static function (array $group, string $side) use ($reasons): array {
+            /** @var array<'source'|'target', array{digest: string|null, digests: list<string>, ...}> $group */
+            $chosen = $reasons["{$side} {$group[$side]['digest']}"] ?? null;
+            $row = $chosen === null ? false : array_search($chosen['row'], $group[$side]['digests'], true);
+
+            return [
+                ...array_diff_key($group[$side], ['digest' => true, 'digests' => true, 'key' => true]),
+                'kept' => $chosen === null || $row === false ? null : ['row' => $row, 'reason' => $chosen['reason']],
+            ];
+        };
+
+        return [...$found, 'groups' => array_map(static fn(array $group): array => [
+            'source' => $withChoice($group, 'source'),
+            'target' => $withChoice($group, 'target'),
+        ], $groups)];
+    }
+
+    /** @return array{key: list<KeyPair>, all: list<KeyPair>} what each forgives as part of a key */
+    private function pairs(Dataset $dataset): array
+    {
+        $document = $dataset->draft()->first()->document ?? [];
+        /** @var list<array{source: string, target: string, forgives?: list<string>}> $key */
+        $key = $document['key'] ?? [];
+        /** @var list<Pair> $others */
+        $others = $document['columnPairs'] ?? [];
+        $key = array_map(static fn(array $pair): array => [
+            'source' => $pair['source'], 'target' => $pair['target'], 'forgives' => $pair['forgives'] ?? [],
+        ], $key);
+        $others = array_map(static fn(array $pair): array => [...$pair, 'forgives' => []], self::names($others));
+
+        return ['key' => $key, 'all' => [...$key, ...$others]];
+    }
+
+    /**
+     * @param  list<array{source: string, target: string, ...}>  $pairs  with whatever else the plan says of them
      * @return list<Pair>
      */
     private static function names(array $pairs): array

@@ -29,6 +29,7 @@ use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
 use Database\Demo\Holders;
+use Database\Demo\Inspections;
 use Database\Demo\SignOffs;
 use Database\Demo\Wherrymoor;
 use Illuminate\Console\Command;
@@ -97,9 +98,11 @@ final class LoadDemo extends Command
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
-        $holders = $this->dataset($migration, Holders::NAME);
-        if (! $holders->tallies()->exists()) {
-            $this->load($holders, Holders::write($folder), Holders::plan(), $analyst);
+        foreach ([Holders::class, Inspections::class] as $demo) {
+            $dataset = $this->dataset($migration, $demo::NAME);
+            if (! $dataset->tallies()->exists()) {
+                $this->load($dataset, $demo::write($folder), $demo::plan(), $analyst);
+            }
         }
         $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
         $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
+use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 
@@ -77,6 +78,111 @@ final class RepeatLookTest extends TestCase
         $look = (string) $this->look([])->getContent();
         self::assertStringContainsString('"differing":["fee"]', $look);
         self::assertStringNotContainsString('"LM","2","6"', $look);
+    }
+
+    public function test_a_row_that_is_chosen_by_hand_is_kept_while_its_rows_are_the_same(): void
+    {
+        $look = $this->look([]);
+        self::assertTrue($look->json('mayChoose'));
+        self::assertFalse($this->look(['forgives' => ['case']])->json('mayChoose'));
+        $place = fn(TestResponse $of, string $side): int => (int) array_search(2, array_map(
+            static fn(mixed $group): mixed => data_get($group, "{$side}.count"),
+            $this->objects($of, 'found.groups'),
+        ), true);
+        $choose = fn(?int $row, TestResponse $of, string $reason = 'seen on site'): TestResponse => $this->api(
+            'POST',
+            "/datasets/{$this->dataset->id}/kept-rows",
+            ['side' => 'source', 'group' => $place($of, 'source'), 'row' => $row, 'reason' => $reason, 'seenDraft' => $of->json('draft')],
+        );
+
+        $choose(1, $look, ' ')->assertUnprocessable();
+        $choose(7, $look)->assertConflict();
+        $choose(1, $look)->assertOk();
+        $choose(0, $look)->assertStatus(412);
+        $chosen = $this->look([]);
+        self::assertSame(
+            ['row' => 1, 'reason' => 'seen on site'],
+            $chosen->json("found.groups.{$place($chosen, 'source')}.source.kept"),
+        );
+        self::assertStringNotContainsString('digest', (string) $chosen->getContent());
+
+        $this->assertRows(['repeated' => 2, 'agreed' => 1]);
+        self::assertSame(['not-chosen', 3], $this->keptOf('KB,1'));
+        // Two rows more, elsewhere: the choice holds. Another value among its rows: it does not, and says so.
+        $this->deliver('source', self::TWICE."ZZ,1,1,mon\nZZ,2,1,mon\n");
+        $this->assertRows(['repeated' => 2, 'missing' => 4]);
+        $this->deliver('source', str_replace('KB,1,10,tue', 'KB,1,10,wed', self::TWICE));
+        $this->assertRows(['repeated' => 3]);
+        self::assertStringContainsString('The row of the source that was chosen by hand for KB,1 is not kept', (string) json_encode(
+            $this->api('GET', "/tallies/{$this->dataset->latestTally()?->id}")->json('warnings'),
+        ));
+
+        $again = $this->look([]);
+        self::assertNull($again->json("found.groups.{$place($again, 'source')}.source.kept"));
+        $choose(0, $again)->assertOk();
+        self::assertCount(1, $this->dataset->draft()->firstOrFail()->document['keptRows'] ?? []);
+        $choose(null, $this->look([]))->assertOk();
+        self::assertArrayNotHasKey('keptRows', $this->dataset->draft()->firstOrFail()->document);
+    }
+
+    public function test_policies_are_tried_on_all_rows_that_share_the_key(): void
+    {
+        $both = static fn(string $policy): array => ['source' => ['policy' => $policy], 'target' => ['policy' => $policy]];
+        $trial = $this->try(['policies' => [$both('keep-first'), $both('keep-last')], 'stake' => 'fee']);
+
+        $trial->assertJson(['now' => ['source' => ['policy' => 'set-aside']], 'found' => [
+            'keys' => 2,
+            'tried' => [
+                ['agreed' => 2, 'changed' => 0, 'leftOut' => ['source' => '10', 'target' => '6'], 'source' => ['rows' => 3]],
+                ['agreed' => 1, 'changed' => 1, 'leftOut' => ['source' => '10', 'target' => '5'], 'target' => ['not_kept' => 1]],
+            ],
+            'beside' => ['differ' => 2, 'judged' => 1, 'patterns' => [['source' => 'fee', 'cells' => [0, 1]]], 'groups' => [
+                ['target' => ['kept' => [['line' => 3], ['line' => 4]]]],
+                ['source' => ['kept' => [['line' => 2], ['line' => 3]], 'rows' => [['line' => 2], ['line' => 3]]]],
+            ]],
+        ]]);
+        $highest = static fn(string $column): array => ['policies' => [[
+            'source' => ['policy' => 'keep-highest', 'column' => $column],
+            'target' => ['policy' => 'set-aside'],
+        ]]];
+        self::assertStringContainsString('has no column', (string) json_encode($this->try($highest('nowhere'))->json('problem')));
+        self::assertStringContainsString(
+            'needs the column',
+            (string) json_encode($this->try(['policies' => [$both('keep-highest')]])->json('problem')),
+        );
+
+        $draft = $this->dataset->draft()->firstOrFail();
+        $draft->update(['document' => ['sensitive' => ['source' => ['loaded', 'fee'], 'target' => []]] + $draft->document]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/policy-trials", $highest('loaded'))->assertForbidden();
+        $masked = (string) $this->try(['policies' => [$both('keep-first'), $both('keep-last')]])->getContent();
+        self::assertStringNotContainsString('"mon"', $masked);
+    }
+
+    /**
+     * @param  array<string, mixed>  $asked
+     * @return TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function try(array $asked): TestResponse
+    {
+        return $this->api('POST', "/datasets/{$this->dataset->id}/policy-trials", $asked)->assertOk();
+    }
+
+    /** @param array<string, int> $rows of the source, as the next tally counts them */
+    private function assertRows(array $rows): void
+    {
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+
+        self::assertEquals($rows, array_intersect_key($this->dataset->latestTally()->summary['rows']['source'] ?? [], $rows));
+    }
+
+    /** @return array{mixed, mixed} reason and line of the row that was kept */
+    private function keptOf(string $key): array
+    {
+        $row = (array) DB::table('row_findings')->where([
+            'tally_id' => $this->dataset->latestTally()?->id, 'class' => 'repeated', 'side' => 'source', 'key' => $key,
+        ])->first(['reason', 'kept_line']);
+
+        return [$row['reason'] ?? null, $row['kept_line'] ?? null];
     }
 
     /**

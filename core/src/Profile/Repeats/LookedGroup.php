@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Profile\Repeats;
 
 use NineTally\Core\Intake\Batch;
+use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Totals\ExactSum;
 
 /** The rows of one side that share the values of the columns that are looked at. */
@@ -22,6 +23,8 @@ final readonly class LookedGroup
      * @param  bool  $isConflict  whether they differ in a column in which copies may not
      * @param  bool  $isByForm  whether the values that they share are written in several ways
      * @param  ExactSum|null  $surplus  what the rows beyond the first add to a total; null where none is asked about
+     * @param  string|null  $digest  of all rows, as {@see ChosenRow} has it
+     * @param  list<string>  $digests  of those that are shown
      */
     private function __construct(
         public array $places,
@@ -30,6 +33,8 @@ final readonly class LookedGroup
         public bool $isConflict,
         public bool $isByForm,
         public ?ExactSum $surplus,
+        public ?string $digest,
+        public array $digests,
     ) {}
 
     public static function packed(int $place, string $cells): string
@@ -59,6 +64,9 @@ final readonly class LookedGroup
                 $side->stake->add($surplus, $cellsOf($row));
             }
         }
+        $digests = $side->hasDigests
+            ? array_map(static fn(string $row): string => ChosenRow::rowDigest(substr($row, self::PLACE_BYTES)), $packed)
+            : [];
         $differing = array_keys(array_filter($differs));
         sort($differing);
 
@@ -69,6 +77,8 @@ final readonly class LookedGroup
             array_diff($differing, $side->except, $side->places) !== [],
             array_intersect($differing, $side->places) !== [],
             $surplus,
+            $digests === [] ? null : ChosenRow::groupDigest($digests),
+            array_slice($digests, 0, self::SHOWN),
         );
     }
 

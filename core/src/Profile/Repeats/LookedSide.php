@@ -20,6 +20,7 @@ final readonly class LookedSide
      * @param  KeyForm  $form  what of form makes no difference there
      * @param  list<int>  $except  places of columns in which copies may differ
      * @param  StakeColumn|null  $stake  whose total the repeats add to
+     * @param  bool  $hasDigests  whether rows are called by their digests too, so that a person can choose one of them
      */
     public function __construct(
         public array $columns,
@@ -27,6 +28,7 @@ final readonly class LookedSide
         private KeyForm $form,
         public array $except = [],
         public ?StakeColumn $stake = null,
+        public bool $hasDigests = false,
     ) {}
 
     /** @param list<string> $cells */

@@ -10,7 +10,7 @@ import {
   sideSentence,
   stakeSentence,
   warnings,
-} from '@/stations/review/repeats'
+} from '@/stations/review/repeats/repeats'
 
 const figures = { rows: 100, blank: 2, combinations: 88, groups: 10, inGroups: 20, beyondFirst: 10, copies: 8, conflicts: 2, byForm: 1, onlyHere: 3 }
 const block = { kind: 'block' as const, rows: 50, part: 1, from: 102, to: 151, ofPart: 1, ofFrom: 22, ofTo: 71 }
@@ -48,7 +48,8 @@ it('proposes the column that alone keeps most groups from being copies', () => {
   expect(proposedToLeaveOut(found, 'source', ['berth'], [])).toEqual({ column: 'loaded', groups: 3 })
   expect(proposedToLeaveOut(found, 'source', ['berth'], ['loaded'])).toBeNull()
   expect(patternName(pattern(['a', 'b', 'c', 'd', 'e'], 1))).toBe('a, b, c and 2 more')
-  expect(columnsShown(['basin', 'berth', 'fee', 'loaded'], ['basin', 'berth'], ['fee'], false)).toEqual([0, 1, 2])
+  expect(columnsShown(['basin', 'berth', 'fee', 'loaded'], ['basin', 'berth'], ['fee'], false)).toEqual([2])
+  expect(columnsShown(['basin', 'berth', 'fee', 'loaded'], ['basin', 'berth'], [], false)).toEqual([0, 1])
   const group = { source: { differing: ['fee', 'loaded'] }, target: { differing: [] } } as unknown as Group
   expect(comparedColumns(group, 'target', [{ source: 'fee', target: 'charge' }])).toEqual(['charge'])
 })

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
-import { isApart, signed } from '@/format/amounts'
 import { count, counted } from '@/format/counts'
 import { formCauses } from '@/format/rules'
+import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
-import RepeatRows from '@/stations/review/RepeatRows.vue'
-import { comparedColumns, originSentence, patternName, proposedToLeaveOut, sideSentence, stakeSentence, warnings } from '@/stations/review/repeats'
+import RepeatGroupCard from '@/stations/review/repeats/RepeatGroupCard.vue'
+import { originSentence, patternName, proposedToLeaveOut, sideSentence, stakeSentence, warnings, type Choice } from '@/stations/review/repeats/repeats'
 
 /** Rows that share values, both sides next to each other: looked at before anything is taken away. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -67,7 +67,10 @@ watch([orders, patterns], () => {
 const groups = computed(() => {
   const order = orders.value.find(({ id }) => id === shown.value)
   const places = order !== undefined ? (found.value?.orders[order.id] ?? []) : (patterns.value.find(({ id }) => id === shown.value)?.largest ?? [])
-  return places.flatMap((place) => found.value?.groups[place] ?? [])
+  return places.flatMap((place) => {
+    const group = found.value?.groups[place]
+    return group === undefined ? [] : [{ place, group }]
+  })
 })
 const ofPattern = computed(() => patterns.value.find(({ id }) => id === shown.value))
 const proposed = computed(() =>
@@ -79,29 +82,31 @@ const proposed = computed(() =>
 const leaveOut = (side: Side, column: string): void => {
   except.value = { ...except.value, [side]: [...except.value[side], column] }
 }
+const client = useQueryClient()
+/** What was chosen last. */
+const said = ref('')
+const choosing = useMutation({
+  mutationFn: (choice: Choice) =>
+    answer(
+      api.POST('/datasets/{dataset}/kept-rows', {
+        params: { path: { dataset: props.course.id } },
+        body: { except: except.value, stake: stake.value === '' ? null : stake.value, ...choice, seenDraft: data.value?.draft ?? 0 },
+      }),
+    ),
+  onSuccess: (_, { row }) =>
+    (said.value = row === null ? 'The choice is taken back.' : 'The row is kept by hand from the next tally on, as long as these rows are the same.'),
+  onSettled: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
+})
 const choosable = computed<Record<Side, readonly string[]>>(() => ({
   source: (found.value?.columns.source ?? []).filter((name) => !shared.value.source.includes(name)),
   target: (found.value?.columns.target ?? []).filter((name) => !shared.value.target.includes(name)),
 }))
-const keyOf = (group: Schemas['RepeatsFound']['groups'][number]): string => {
-  const side = group.source.count > 0 ? ('source' as const) : ('target' as const)
-  const names = found.value?.columns[side] ?? []
-  return shared.value[side].map((name) => group[side].rows[0]?.cells[names.indexOf(name)] ?? '').join(', ')
-}
-const timesOf = (group: Schemas['RepeatsFound']['groups'][number]): string =>
-  SIDES.map((side) => `${group[side].count === 0 ? 'none' : count(group[side].count)} in the ${label(side).toLowerCase()}`).join(', ')
-const surplusOf = (group: Schemas['RepeatsFound']['groups'][number]): string =>
-  SIDES.filter((side) => isApart(group[side].surplus))
-    .map((side) => `; ${signed(group[side].surplus)} in the ${label(side).toLowerCase()}`)
-    .join('')
-const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): string =>
-  source.isConflict || target.isConflict ? 'conflict' : source.isByForm || target.isByForm ? 'copies in another form' : 'copies'
 </script>
 
 <template>
   <main class="station">
     <StationHead heading="Which rows repeat, and how" :words="['group of repeats']" note="looked at, and left as they are">
-      <RouterLink class="button" :to="`/datasets/${course.id}/match`">What becomes of them</RouterLink>
+      <RouterLink class="button" :to="`/datasets/${course.id}/repeats/policies`">What becomes of them</RouterLink>
       <RouterLink class="button" :to="`/datasets/${course.id}/review`">Back to Review</RouterLink>
     </StationHead>
     <LoadState :is-loading="isPending" :error="error" what="The look at repeats" @retry="refetch()">
@@ -137,6 +142,8 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
       </div>
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
       <p v-else-if="isWaiting" class="quiet waits" role="status">All rows of both sides are being looked at: {{ done }} % …</p>
+      <ErrorNote v-if="choosing.error.value" :error="choosing.error.value" />
+      <p v-else-if="said !== ''" class="proposal" role="status">{{ said }}</p>
       <template v-if="found">
         <div class="sides">
           <section v-for="side in SIDES" :key="side" :aria-label="label(side)">
@@ -180,24 +187,19 @@ const kindOf = ({ source, target }: Schemas['RepeatsFound']['groups'][number]): 
               <template v-else>The first {{ groups.length }} groups.</template>
               <el-checkbox v-model="isAll" size="small">all columns</el-checkbox>
             </p>
-            <article v-for="(group, place) in groups" :key="place">
-              <h4>
-                <span class="cell">{{ keyOf(group) }}</span>
-                <span class="quiet">{{ kindOf(group) }}; {{ timesOf(group) }}{{ surplusOf(group) }}</span>
-              </h4>
-              <div class="beside">
-                <div v-for="side in SIDES" :key="side" class="rows" tabindex="0" role="region" :aria-label="`Rows of the ${label(side)}`">
-                  <RepeatRows
-                    :side="side"
-                    :rows="group[side]"
-                    :columns="found.columns[side]"
-                    :shared="shared[side]"
-                    :compared="comparedColumns(group, side, data?.pairs ?? [])"
-                    :is-all="isAll"
-                  />
-                </div>
-              </div>
-            </article>
+            <RepeatGroupCard
+              v-for="{ place, group } in groups"
+              :key="place"
+              :course="course"
+              :group="group"
+              :place="place"
+              :columns="found.columns"
+              :shared="shared"
+              :pairs="data?.pairs ?? []"
+              :is-all="isAll"
+              :may-choose="data?.mayChoose === true && course.mayWork && !choosing.isPending.value"
+              @choose="choosing.mutate"
+            />
           </section>
         </div>
       </template>
@@ -296,31 +298,8 @@ h3 {
   padding: 6px 14px;
   font-size: 13px;
 }
-article {
-  border-block-start: 1px solid var(--line);
-  padding: 8px 14px;
-}
-h4 {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-  align-items: baseline;
-  margin: 0 0 4px;
-  font-size: 13px;
-  overflow-wrap: anywhere;
-}
-.beside {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-}
-.rows {
-  overflow-x: auto;
-  min-inline-size: 0;
-}
 @media (width < 900px) {
-  .panes,
-  .beside {
+  .panes {
     grid-template-columns: minmax(0, 1fr);
   }
   .patterns {

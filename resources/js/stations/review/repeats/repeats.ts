@@ -6,6 +6,13 @@ import { count, counted } from '@/format/counts'
 export type Found = Schemas['RepeatsFound']
 export type Group = Found['groups'][number]
 export type Pattern = Found['patterns'][number]
+/** Which row of a group a person keeps, by its place in the look; none takes the choice back. */
+export interface Choice {
+  side: Side
+  group: number
+  row: number | null
+  reason: string | null
+}
 type Figures = Schemas['RepeatFigures']
 type Origin = Schemas['RepeatOrigin']
 
@@ -59,10 +66,12 @@ export function originSentence(origin: Origin, figures: Figures): string {
   return `${isWhole ? 'The whole table stands twice' : 'A block stands twice'}: ${lines(from, to)} are ${lines(ofFrom, ofTo)} again, ${counted(rows, 'row')}.`
 }
 
+const listed = (names: readonly string[]): string => names.slice(0, -1).join(', ') + (names.length > 1 ? ' and ' : '') + names.slice(-1).join('')
+
 /** In which columns the rows of a group differ. */
 export function patternName({ columns }: Pattern): string {
   if (columns.length === 0) return 'nothing differs'
-  return columns.length > 4 ? `${columns.slice(0, 3).join(', ')} and ${columns.length - 3} more` : `only ${columns.join(' and ')}`
+  return columns.length > 4 ? `${columns.slice(0, 3).join(', ')} and ${columns.length - 3} more` : `only ${listed(columns)}`
 }
 
 /** The column of a side that alone keeps most groups from being copies, such as a time stamp of the load. */
@@ -80,8 +89,9 @@ export function comparedColumns(group: Group, side: Side, pairs: readonly Schema
   return [...new Set([...group[side].differing, ...counterparts])]
 }
 
-/** The places of the columns that a group is shown with: what its rows share, and in what they differ; or all. */
+/** The places of the columns that a group is shown with: those in which its rows differ, what they share where they differ in nothing; or all. */
 export function columnsShown(all: readonly string[], shared: readonly string[], compared: readonly string[], isAll: boolean): number[] {
-  const wanted = all.map((name, place) => ({ name, place })).filter(({ name }) => isAll || shared.includes(name) || compared.includes(name))
+  const named = compared.length === 0 ? shared : compared
+  const wanted = all.map((name, place) => ({ name, place })).filter(({ name }) => isAll || named.includes(name))
   return wanted.map(({ place }) => place)
 }
