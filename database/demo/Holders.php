@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Database\Demo;
 
-use NineTally\Core\Plan\Plan;
-
 /**
  * Those who hold berths. The new system gave every sixth of them a number of its own and wrote some of their names in its own way, so that
  * they are found by their names, streets and days alone; a few gave up, and a few are new.
@@ -37,40 +35,28 @@ final readonly class Holders
             }
         }
         ksort($rows['target']);
-        $paths = [];
-        foreach (
-            ['source' => 'holder_no,name,street,town,since,deposit', 'target' => 'number,holder,address,town,since,deposit']
-            as $side => $names
-        ) {
-            $paths[$side] = ["{$folder}/holders_{$side}.csv"];
-            file_put_contents(
-                $paths[$side][0],
-                $names."\n".implode('', array_map(static fn(array $row): string => implode(',', $row)."\n", $rows[$side])),
-            );
-        }
-
-        return $paths;
+        return [
+            'source' => HandMade::file(
+                "{$folder}/holders_source.csv",
+                ['holder_no', 'name', 'street', 'town', 'since', 'deposit'],
+                $rows['source'],
+            ),
+            'target' => HandMade::file(
+                "{$folder}/holders_target.csv",
+                ['number', 'holder', 'address', 'town', 'since', 'deposit'],
+                $rows['target'],
+            ),
+        ];
     }
 
     /** @return array<string, mixed> the plan that compares both sides, as plans are written */
     public static function plan(): array
     {
-        $pairs = [['name', 'holder'], ['street', 'address'], ['town', 'town'], ['since', 'since'], ['deposit', 'deposit']];
-
-        return [
-            'formatVersion' => Plan::FORMAT_VERSION,
-            'key' => [['source' => 'holder_no', 'target' => 'number']],
-            'columnPairs' => array_map(
-                static fn(array $pair, int $place): array => [
-                    'id' => sprintf('pair-401de5%06d', $place + 1),
-                    'source' => $pair[0],
-                    'target' => $pair[1],
-                ],
-                $pairs,
-                array_keys($pairs),
-            ),
-            'leftOut' => ['source' => [], 'target' => []],
-        ];
+        return HandMade::plan(
+            '401de5',
+            [['source' => 'holder_no', 'target' => 'number']],
+            [['name', 'holder'], ['street', 'address'], ['town', 'town'], ['since', 'since'], ['deposit', 'deposit']],
+        );
     }
 
     /** @return array<string, string> the new number of each holder that was given one, by the old */

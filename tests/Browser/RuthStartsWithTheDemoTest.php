@@ -10,6 +10,7 @@ use App\Models\Migration;
 use App\Models\Tally;
 use App\Models\User;
 use Database\Demo\Holders;
+use Database\Demo\Inspections;
 use Illuminate\Support\Facades\Artisan;
 use Tests\TestCase;
 
@@ -30,7 +31,7 @@ final class RuthStartsWithTheDemoTest extends TestCase
         $board = $this->api('GET', '/migrations/'.Migration::query()->firstOrFail()->id.'/board')->assertOk();
 
         self::assertSame(
-            ['Agents', 'Basins', 'Berth charges', 'Holders', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
+            ['Agents', 'Basins', 'Berth charges', 'Holders', 'Inspections', 'Length bands', 'Licences', 'Moorings', 'Vessels'],
             array_column($this->objects($board, 'datasets'), 'name'),
         );
         $board->assertJson([
@@ -42,6 +43,10 @@ final class RuthStartsWithTheDemoTest extends TestCase
                     'tally' => ['rows' => ['source' => ['delivered' => 146, 'missing' => 4, 'changed' => 22], 'target' => ['extra' => 3]]],
                 ],
                 ['keyColumns' => ['holder_no'], 'tally' => ['rows' => ['source' => ['missing' => 67], 'target' => ['extra' => 64]]]],
+                [
+                    'keyColumns' => ['index_no', 'inspected_on'],
+                    'tally' => ['rows' => ['source' => ['missing' => 0, 'changed' => 2, 'repeated' => 282]]],
+                ],
                 ['keyColumns' => []],
                 [
                     'keyColumns' => ['licence_no', 'season'],
@@ -60,7 +65,7 @@ final class RuthStartsWithTheDemoTest extends TestCase
 
         Artisan::call('nine-tally:demo');
 
-        self::assertSame([14, 6, 5], $before);
+        self::assertSame([16, 7, 5], $before);
         self::assertSame($before, [Delivery::query()->count(), Tally::query()->count(), User::query()->count()]);
     }
 
@@ -77,6 +82,47 @@ final class RuthStartsWithTheDemoTest extends TestCase
 
         self::assertSame(array_slice(Holders::truth(), 0, 50), $found);
         self::assertSame(count(Holders::truth()), $look->json('found.counts.pairs'));
+    }
+
+    public function test_inspections_that_stand_twice_are_told_by_why_and_the_right_policy_stands_out(): void
+    {
+        $this->actingAs(User::query()->where('email', 'analyst@wherrymoor.example')->firstOrFail());
+        $dataset = Dataset::query()->where('name', Inspections::NAME)->firstOrFail();
+        $truth = Inspections::truth();
+        $twice = $truth['block'] + $truth['corrected'] + $truth['byForm'] + $truth['lost'];
+
+        $look = $this->api('POST', "/datasets/{$dataset->id}/repeat-looks", ['except' => ['source' => ['loaded_at']]])->assertOk();
+        $look->assertJson(['found' => [
+            'figures' => [
+                'source' => [
+                    'rows' => $truth['rows']['source'], 'groups' => $twice, 'beyondFirst' => $twice, 'conflicts' => $truth['corrected'],
+                    'byForm' => $truth['byForm'], 'onlyHere' => $truth['lost'],
+                ],
+                'target' => ['rows' => $truth['rows']['target'], 'groups' => $truth['copied'], 'copies' => $truth['copied']],
+            ],
+            'patterns' => [
+                ['columns' => ['loaded_at'], 'groups' => $truth['block'] + $truth['lost']],
+                ['columns' => ['fee', 'loaded_at', 'result'], 'groups' => $truth['corrected']],
+                ['columns' => ['index_no', 'loaded_at'], 'groups' => $truth['byForm']],
+                ['columns' => [], 'groups' => $truth['copied']],
+            ],
+        ]]);
+        $look->assertJson(['found' => ['origins' => ['source' => [['kind' => 'block', 'rows' => $truth['block']]]]]]);
+
+        $both = static fn(array $policy): array => ['source' => $policy, 'target' => ['policy' => 'collapse-copies']];
+        $trial = $this->api('POST', "/datasets/{$dataset->id}/policy-trials", ['policies' => [
+            $both(['policy' => 'keep-first']),
+            $both(['policy' => 'keep-highest', 'column' => 'loaded_at', 'kind' => 'date-time']),
+        ]])->assertOk();
+        $met = $twice - $truth['lost'] + $truth['copied'];
+        $trial->assertJson(['found' => [
+            'keys' => $twice + $truth['copied'],
+            'tried' => [
+                ['agreed' => $met - $truth['corrected'], 'changed' => $truth['corrected'], 'source' => ['unmatched' => $truth['lost']]],
+                ['agreed' => $met, 'changed' => 0, 'source' => ['unmatched' => $truth['lost'], 'undecided' => 0]],
+            ],
+            'beside' => ['differ' => $twice],
+        ]]);
     }
 
     public function test_passwords_are_made_at_installation_and_printed_for_the_terminal_alone(): void

@@ -43,7 +43,7 @@ final class RuthWalksTheDemoTest extends BrowserTestCase
     {
         [$source, $target] = [$this->truth['rows']['source'], $this->truth['rows']['target']];
         $this->signIn('analyst@wherrymoor.example');
-        $this->see('Six datasets, one signed, one being signed');
+        $this->see('Seven datasets, one signed, one being signed');
         $this->meetsNoBarrier();
         $this->press('Moorings');
 
