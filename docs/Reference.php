@@ -63,9 +63,8 @@ final readonly class Reference
         UTF-8, comma, RFC 4180 quotes, LF; whole or not at all. Places are the part and the physical line in it.
 
         - `summary.json`: what `--json` prints: the three ledgers of each side, values right, differing, lost and added, cells by column,
-          cause and pattern, what was forgiven in keys and cells, bridges used and idle, rows chosen by hand that are kept and that are
-          not (`choices`, where there are any), keys that repeat on one side only, partly blank keys, steps and references with their
-          figures
+          cause and pattern, what was forgiven in keys and cells, bridges used and idle, rows chosen by hand (`choices`, where there are
+          any), keys that repeat on one side only, partly blank keys, steps and references with their figures
         - `differences.csv`, and with `--list-forgiven` `forgiven.csv`: the delivered key, `column`, `class`, `cause`, `source`, `target`,
           `difference` (target less source)
         - `missing.csv`, `extra.csv`: `part`, `line`, `reason`, and whole rows in the order of their delivery

@@ -21,6 +21,7 @@ use Illuminate\Support\Carbon;
  * @property array<string, int> $figures
  * @property array<string, string> $parameters as conditions of steps had them
  * @property array<string, int> $reference_deliveries by the names of the references
+ * @property array<string, int> $matched_tallies by the names of the tables of their matched rows
  * @property array<string, array<string, int>> $record_deliveries by the names of the datasets, and side
  * @property string|null $problem
  * @property int $attempts
@@ -52,6 +53,7 @@ final class Run extends Model
         'figures' => 'array',
         'parameters' => 'array',
         'reference_deliveries' => 'array',
+        'matched_tallies' => 'array',
         'record_deliveries' => 'array',
         'attempts' => 'integer',
         'phase' => RunPhase::class,

@@ -40,7 +40,7 @@ use NineTally\Core\Wording\Sentences;
  *     agreedByRule?: int, agreedWithoutOneKey?: array{identical: int, byRule: int}, engine: array<string, string|int>,
  *     madeOf: array{planVersion: int, sourceDelivery: int, targetDelivery: int,
  *     keyColumns: list<string>, startedBy: string, references?: list<array{name: string, delivery: int}>,
- *     records?: list<array{name: string, source: int|null, target: int|null}>}} $summary
+ *     matched?: list<array{name: string, tally: int}>, records?: list<array{name: string, source: int|null, target: int|null}>}} $summary
  * @property Carbon $started_at
  * @property Carbon $finished_at
  * @property-read Dataset $dataset

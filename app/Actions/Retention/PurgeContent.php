@@ -130,6 +130,7 @@ final readonly class PurgeContent
             PurgedTally::query()->create(['tally_id' => $tally, 'purge_id' => $purge->id]);
         }
         $this->database->select('SELECT purge_delivery(?)', [$purge->id]);
+        $this->database->select('SELECT purge_warnings(?)', [$purge->id]);
         foreach ($plans as $plan) {
             PurgedPlan::query()->create([
                 'plan_version_id' => $plan['id'], 'purge_id' => $purge->id, 'values_removed' => $plan['values'],

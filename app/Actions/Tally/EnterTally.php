@@ -19,6 +19,7 @@ use App\Rulings\FindingGroup;
 use Illuminate\Database\Connection;
 use NineTally\Core\Comparison\Pattern as CountedPattern;
 use NineTally\Core\Comparison\RowClass;
+use NineTally\Core\Preparation\Steps\AsMatched;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\Summary;
@@ -120,6 +121,7 @@ final readonly class EnterTally
                     'startedBy' => $run->user->name,
                     'references' => $this->references($run),
                     'records' => $this->recordDeliveries($run),
+                    'matched' => $this->matched($run),
                 ],
             ],
             'user_id' => $run->user_id,
@@ -154,6 +156,20 @@ final readonly class EnterTally
         }
 
         return $references;
+    }
+
+    /** @return list<array{name: string, tally: int}> of each dataset whose matched rows numbers were taken from: the number of its tally */
+    private function matched(Run $run): array
+    {
+        $matched = [];
+        foreach ($run->matched_tallies as $table => $tally) {
+            $matched[] = [
+                'name' => AsMatched::datasetOf((string) $table) ?? (string) $table,
+                'tally' => Tally::query()->findOrFail($tally)->number,
+            ];
+        }
+
+        return $matched;
     }
 
     /** @return list<array{name: string, source: int|null, target: int|null}> the numbers of the deliveries that records were read from */

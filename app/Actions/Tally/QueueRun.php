@@ -63,6 +63,7 @@ final readonly class QueueRun
                 'parameters' => (object) $of->inputs->parameters,
                 'reference_deliveries' => (object) $of->inputs->references,
                 'record_deliveries' => (object) $of->inputs->records,
+                'matched_tallies' => (object) $of->inputs->matched,
                 'attempts' => 0,
                 'name' => $of->name,
                 'signing_terms_id' => SigningTerms::query()->where('migration_id', $dataset->migration_id)->max('id'),

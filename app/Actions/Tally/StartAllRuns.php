@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Actions\Tally;
 
+use App\Jobs\StartRunInOrder;
 use App\Models\Migration;
 use App\Models\User;
 use App\Problems\Conflict;
 use App\Queries\Board\LookedUp;
 use App\Queries\Tally\MadeOfTheSame;
+use App\Queries\Tally\MatchedOrder;
 use NineTally\Core\NineTallyException;
 
 /**
@@ -22,15 +24,23 @@ final readonly class StartAllRuns
 
     /**
      * @return array{started: list<array{dataset: string, run: int}>, unchanged: list<array{dataset: string, tally: int}>,
-     *     notStarted: list<array{dataset: string, why: string}>}
+     *     notStarted: list<array{dataset: string, why: string}>, waiting: list<string>} waiting: for others that they take numbers from
      */
     public function __invoke(Migration $migration, User $person, ?string $name = null): array
     {
-        $started = $unchanged = $notStarted = [];
-        $datasets = $migration->datasets()->with('draft')->orderBy('name')->get();
-        $lookedUp = LookedUp::among($datasets);
+        $started = $unchanged = $notStarted = $waiting = $runs = [];
+        $order = MatchedOrder::of($migration);
+        $datasets = $order->datasets();
+        $lookedUp = LookedUp::among(collect($datasets));
         foreach ($datasets as $dataset) {
             if ($lookedUp->has($dataset) && ($dataset->draft?->keyNames() ?? []) === []) {
+                continue;
+            }
+            if (array_intersect_key($runs, array_flip($order->needs($dataset))) !== []) {
+                // What it takes numbers from is being tallied anew: so is it, afterwards.
+                $runs[$dataset->id] = null;
+                $waiting[$dataset->id] = $dataset->name;
+
                 continue;
             }
             try {
@@ -38,13 +48,18 @@ final readonly class StartAllRuns
                 if ($same !== null) {
                     $unchanged[] = ['dataset' => $dataset->name, 'tally' => $same->number];
                 } else {
-                    $started[] = ['dataset' => $dataset->name, 'run' => ($this->startRun)($dataset, $person, name: $name)->id];
+                    $runs[$dataset->id] = ($this->startRun)($dataset, $person, name: $name)->id;
+                    $started[] = ['dataset' => $dataset->name, 'run' => $runs[$dataset->id]];
                 }
             } catch (Conflict|NineTallyException $problem) {
                 $notStarted[] = ['dataset' => $dataset->name, 'why' => $problem->getMessage()];
             }
         }
 
-        return ['started' => $started, 'unchanged' => $unchanged, 'notStarted' => $notStarted];
+        if ($waiting !== []) {
+            StartRunInOrder::dispatch(array_keys($waiting), $person->id, array_values(array_filter($runs)), $name);
+        }
+
+        return ['started' => $started, 'unchanged' => $unchanged, 'notStarted' => $notStarted, 'waiting' => array_values($waiting)];
     }
 }

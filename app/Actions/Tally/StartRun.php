@@ -10,6 +10,7 @@ use App\Models\PlanVersion;
 use App\Models\Run;
 use App\Models\User;
 use App\Problems\Conflict;
+use App\Queries\Tally\MatchedOrder;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Row\Side;
@@ -33,6 +34,10 @@ final readonly class StartRun
             $source = $chosen->of($dataset, Side::Source);
             $target = $chosen->of($dataset, Side::Target);
             $plan = $this->plan($dataset);
+            $circle = MatchedOrder::of($dataset->migration)->circle($dataset);
+            if ($circle !== null) {
+                throw Conflict::because('circle', $circle);
+            }
             $plan->mustFit(
                 $plan->preparedColumns(Side::Source, $source->namedColumns()),
                 $plan->preparedColumns(Side::Target, $target->namedColumns()),

@@ -10,6 +10,7 @@ use NineTally\Core\Preparation\Preparation;
 use NineTally\Core\Preparation\References;
 use NineTally\Core\Preparation\ReferenceShelf;
 use NineTally\Core\Preparation\ReferenceTable;
+use NineTally\Core\Preparation\Steps\AsMatched;
 use NineTally\Core\Preparation\UnusableStep;
 
 /** References that are deliveries of other datasets, prepared as the plan says. */
@@ -18,14 +19,24 @@ final readonly class DeliveredReferences implements References
     private function __construct(private ReferenceShelf $shelf) {}
 
     /** @param Preparation $preparation of the side that looks up from them */
-    public static function of(DeliveryReader $reader, PreparationInputs $inputs, Preparation $preparation, string $folder): self
-    {
+    public static function of(
+        DeliveryReader $reader,
+        MatchedTable $matched,
+        PreparationInputs $inputs,
+        Preparation $preparation,
+        string $folder,
+    ): self {
         $deliveries = array_map(
             static fn(int $id): \Closure => static fn(): PartStack => $reader->stack(Delivery::query()->findOrFail($id)),
             $inputs->references,
         );
 
-        return new self(new ReferenceShelf($deliveries, $preparation->referenceRules, $folder, $inputs->parameters));
+        $tables = array_map(
+            static fn(int $tally): \Closure => static fn(): PartStack => $reader->stackOf([$matched->part($tally)], null),
+            $inputs->matched,
+        );
+
+        return new self(new ReferenceShelf($deliveries + $tables, $preparation->referenceRules, $folder, $inputs->parameters));
     }
 
     public function named(string $name): ReferenceTable
@@ -33,11 +44,12 @@ final readonly class DeliveredReferences implements References
         try {
             return $this->shelf->named($name);
         } catch (UnusableStep $problem) {
-            throw str_starts_with($problem->getMessage(), 'There is no reference "')
-                ? UnusableStep::because(
-                    sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name),
-                )
-                : $problem;
+            $dataset = AsMatched::datasetOf($name);
+            throw ! str_starts_with($problem->getMessage(), 'There is no reference "')
+                ? $problem
+                : UnusableStep::because($dataset === null
+                    ? sprintf('There is no reference "%s". Add a dataset of this name to the migration and deliver it.', $name)
+                    : sprintf('"%s" has matched nothing yet: there is no tally of a dataset of this name. Tally it first.', $dataset));
         }
     }
 

@@ -21,13 +21,19 @@ final readonly class PreparationInputs
      * @param  array<string, string>  $parameters
      * @param  array<string, int>  $references  name => delivery
      * @param  array<string, array<string, int>>  $records  name => side => delivery
+     * @param  array<string, int>  $matched  name of the table of matched rows => tally
      */
-    public function __construct(public array $parameters = [], public array $references = [], public array $records = []) {}
+    public function __construct(
+        public array $parameters = [],
+        public array $references = [],
+        public array $records = [],
+        public array $matched = [],
+    ) {}
 
     /** What a run is made of that its worker wrote down. */
     public static function ofRun(Run $run): self
     {
-        return new self($run->parameters, $run->reference_deliveries, $run->record_deliveries);
+        return new self($run->parameters, $run->reference_deliveries, $run->record_deliveries, $run->matched_tallies);
     }
 
     /**
@@ -39,7 +45,7 @@ final readonly class PreparationInputs
     {
         $now = self::now($dataset, $plan->source, $plan->target);
 
-        return new self($now->parameters, $now->references, RecordDeliveries::now($dataset, $plan, $deliveries));
+        return new self($now->parameters, $now->references, RecordDeliveries::now($dataset, $plan, $deliveries), $now->matched);
     }
 
     /**
@@ -56,17 +62,20 @@ final readonly class PreparationInputs
     /** As they are now. */
     public static function now(Dataset $dataset, SideRules ...$sides): self
     {
-        $references = [];
+        $references = $matched = [];
         foreach ($sides as $rules) {
             foreach ($rules->preparation->references() as $name) {
                 $delivery = self::deliveryOf($dataset, $name);
+                $tally = $delivery === null ? MatchedTable::datasetOf($dataset, $name)?->latestTally() : null;
                 if ($delivery !== null) {
                     $references[$name] = $delivery->id;
+                } elseif ($tally !== null) {
+                    $matched[$name] = $tally->id;
                 }
             }
         }
 
-        return new self($dataset->parameters, $references);
+        return new self($dataset->parameters, $references, matched: $matched);
     }
 
     /**
@@ -74,11 +83,13 @@ final readonly class PreparationInputs
      */
     public function of(SideRules $rules): array
     {
-        $references = array_intersect_key($this->references, array_flip($rules->preparation->references()));
+        $named = array_flip($rules->preparation->references());
+        $references = array_intersect_key($this->references, $named);
 
         return [
             'parameters' => array_intersect_key($this->parameters, array_flip($rules->preparation->parameters())),
-            'references' => array_map(static fn(int $id): string => Delivery::query()->findOrFail($id)->digest, $references),
+            'references' => array_map(static fn(int $id): string => Delivery::query()->findOrFail($id)->digest, $references) +
+                array_map(static fn(int $id): string => "tally {$id}", array_intersect_key($this->matched, $named)),
         ];
     }
 }

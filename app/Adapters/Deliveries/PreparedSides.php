@@ -103,7 +103,7 @@ final readonly class PreparedSides
                 File::deleteDirectory($folder);
             }
         }
-        foreach (['sample-*', 'trial-*', 'forgiven-*'] as $drawn) {
+        foreach (['sample-*', 'trial-*', 'forgiven-*', 'matched-*'] as $drawn) {
             foreach (glob("{$this->folder}/{$drawn}") ?: [] as $path) {
                 is_dir($path) ? File::deleteDirectory($path) : @unlink($path);
             }
@@ -140,7 +140,7 @@ final readonly class PreparedSides
     /** @param string $folder for rows that the steps of a reference write aside */
     public function references(PreparationInputs $inputs, Preparation $preparation, string $folder): References
     {
-        return DeliveredReferences::of($this->reader, $inputs, $preparation, $folder);
+        return DeliveredReferences::of($this->reader, new MatchedTable($this), $inputs, $preparation, $folder);
     }
 
     public function records(PreparationInputs $inputs): RecordSource
@@ -167,6 +167,11 @@ final readonly class PreparedSides
             if ((int) @filemtime($folder) < time() - $unusedSeconds) {
                 array_map(unlink(...), array_filter(glob("{$folder}/*") ?: [], is_file(...)));
                 $removed += @rmdir($folder) ? 1 : 0;
+            }
+        }
+        foreach (glob("{$this->folder}/matched-*") ?: [] as $table) {
+            if ((int) @filemtime($table) < time() - $unusedSeconds) {
+                @unlink($table);
             }
         }
         foreach (glob("{$this->folder}/of-*") ?: [] as $note) {

@@ -9,6 +9,7 @@ use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\TallyTotal;
 use App\Queries\Review\Mask;
+use App\Queries\Tally\OutOfDate;
 use App\Rulings\FindingGroup;
 use App\Rulings\GroupKind;
 use Illuminate\Http\Request;
@@ -43,7 +44,7 @@ final class TallyResource extends JsonResource
             'number' => $tally->number,
             'name' => $tally->name->name ?? '',
             'remark' => $tally->name->remark ?? '',
-            ...$tally->summary['madeOf'] + ['references' => [], 'records' => []],
+            ...['matched' => (new OutOfDate)->matched($tally)] + $tally->summary['madeOf'] + ['references' => [], 'records' => []],
             'parameters' => $this->parameters(),
             'purge' => $tally->loadMissing('purged.purge.user')->purged?->purge->told(),
             'startedAt' => $tally->started_at->toIso8601ZuluString(),
@@ -57,7 +58,9 @@ final class TallyResource extends JsonResource
             ],
             'values' => isset($tally->summary['values']) ? Tally::valueFigures($tally->summary['values']) : null,
             'columns' => $this->mask === null ? [] : $this->columns(),
-            'warnings' => $this->mask === null ? [] : $this->mask->warnings($tally->summary['warnings']),
+            'warnings' => $this->mask === null
+                ? []
+                : [...(new OutOfDate)->sentences($tally), ...$this->mask->warnings($tally->summary['warnings'])],
             'openGroups' => $standings->filter(static fn(StandingCount $count): bool => $count->open() > 0)->count(),
             'openFindings' => $standings->sum(static fn(StandingCount $count): int => $count->open()),
             'findings' => $standings->sum(static fn(StandingCount $count): int => $count->findings),

@@ -12,6 +12,7 @@ use App\Models\User;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
+use App\Queries\Tally\MatchedOrder;
 use NineTally\Core\Plan\CanonicalJson;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\Problem;
@@ -55,7 +56,10 @@ final readonly class PlanView
             'defaults' => $this->defaults($dataset),
             'source' => $this->side($source, $draft, $masks->source),
             'target' => $this->side($target, $draft, $masks->target),
-            'problems' => $draft === null || $source === null || $target === null ? [] : $this->problems($draft, $source, $target),
+            'problems' => $draft === null || $source === null || $target === null ? [] : [
+                ...$this->circle($dataset),
+                ...$this->problems($draft, $source, $target),
+            ],
         ];
     }
 
@@ -105,6 +109,14 @@ final readonly class PlanView
                 array_keys($columns),
             ),
         ];
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private function circle(Dataset $dataset): array
+    {
+        $circle = MatchedOrder::of($dataset->migration)->circle($dataset);
+
+        return $circle === null ? [] : [['pointer' => '/sides', 'detail' => $circle]];
     }
 
     /** @return list<array{pointer: string, detail: string}> */

@@ -157,7 +157,8 @@ final readonly class PurgeReach
         foreach ($this->plans($deliveries) as $plan) {
             if (! $plan['goes']) {
                 $stays[] = sprintf(
-                    '%s: version %d of the plan keeps %d %s of crosswalks and bridges, for a tally of other deliveries stands on it.',
+                    '%s: version %d of the plan keeps %d %s of crosswalks, bridges and chosen rows, for a tally of other '.
+                    'deliveries stands on it.',
                     $plan['dataset'],
                     $plan['number'],
                     $plan['values'],

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\Database\DatabaseRow;
+use App\Adapters\Deliveries\MatchedTable;
 use App\Adapters\Deliveries\PreparationInputs;
 use App\Models\Dataset;
 use App\Models\PlanDraft;
@@ -111,7 +112,7 @@ final readonly class Masks
         $delivery = PreparationInputs::deliveryOf($dataset, $reference);
 
         return $delivery === null
-            ? []
+            ? (new MatchedColumns($this))->hidden(MatchedTable::datasetOf($dataset, $reference), $person)
             : $this->behind(
                 $delivery->dataset,
                 $delivery->side,
@@ -215,8 +216,8 @@ final readonly class Masks
         if ($columns === []) {
             return null;
         }
-        $until = Unmasking::query()->where('dataset_id', $dataset->id)->where('user_id', $person->id)->orderByDesc('id')->first()
-            ?->until;
+        $asked = Unmasking::query()->where(['dataset_id' => $dataset->id, 'user_id' => $person->id])->orderByDesc('id')->first();
+        $until = $asked?->until;
         $isShown = $person->isHere() && $until !== null && $until->isFuture();
 
         return [
@@ -233,7 +234,9 @@ final readonly class Masks
     private function over(int $datasetId, ?Tally $tally, ?User $person = null): Mask
     {
         $columns = $this->flagged($datasetId, $tally?->plan_version_id, $person);
-        $plan = array_filter($columns) === [] ? null : $tally?->planVersion->plan();
+        // What is looked up may be sensitive where it comes from, though nothing is here.
+        $isMasked = array_filter($columns) !== [] || str_contains($tally->planVersion->document ?? '', '"reference"');
+        $plan = $isMasked ? $tally?->planVersion->plan() : null;
         if ($tally !== null && $plan !== null) {
             foreach (['source' => $tally->sourceDelivery, 'target' => $tally->targetDelivery] as $side => $delivery) {
                 $names = SensitiveColumns::through(

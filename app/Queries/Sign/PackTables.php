@@ -80,6 +80,12 @@ final readonly class PackTables
             }
         }
 
+        foreach ($tally->run->matched_tallies as $name => $id) {
+            $used = Tally::query()->findOrFail($id);
+            $references[] = ["{$name}, source", $load($used->source_delivery_id)];
+            $references[] = ["{$name}, target", $load($used->target_delivery_id)];
+        }
+
         return $references;
     }
 

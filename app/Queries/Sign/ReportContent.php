@@ -20,6 +20,7 @@ use App\Queries\Review\FindingPages;
 use App\Queries\Review\Mask;
 use App\Queries\Review\Masks;
 use App\Queries\Review\WorthOfFindings;
+use App\Queries\Tally\OutOfDate;
 use App\Rulings\FindingGroup;
 use App\Rulings\FindingSet\Filter;
 use NineTally\Core\Cause\CauseId;
@@ -83,7 +84,7 @@ final readonly class ReportContent
             'eyeChecks' => $this->eyeChecks->all($tally),
             'notDrawn' => array_sum(EyeChecks::withoutOneKey($tally)),
             'worth' => $this->worth->of($tally, Filter::from(['of' => 'cells']), $mask),
-            'warnings' => $mask->warnings($tally->summary['warnings']),
+            'warnings' => [...(new OutOfDate)->sentences($tally), ...$mask->warnings($tally->summary['warnings'])],
             'classes' => $this->classes($tally, $standings, $mask),
             'patterns' => $patterns
                 ->map(

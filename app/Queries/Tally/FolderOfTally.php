@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries\Tally;
 
+use App\Adapters\Deliveries\MatchedTable;
 use App\Adapters\Storage\BlobStore;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
@@ -17,7 +18,7 @@ use NineTally\Core\Plan\CanonicalJson;
  */
 final readonly class FolderOfTally
 {
-    public function __construct(private BlobStore $blobs) {}
+    public function __construct(private BlobStore $blobs, private MatchedTable $matched) {}
 
     /** @return array{texts: array<string, string>, files: array<string, string>} by the name of each: its content; the path of its bytes */
     public function of(Tally $tally): array
@@ -27,6 +28,14 @@ final readonly class FolderOfTally
         $number = 0;
         foreach ($run->reference_deliveries as $name => $delivery) {
             $references[$name] = $this->side(Delivery::query()->with('parts')->findOrFail($delivery), 'reference-'.++$number, $files);
+        }
+        foreach ($run->matched_tallies as $name => $used) {
+            ['path' => $path, 'name' => $called, 'format' => $format] = $this->matched->part($used);
+            $file = 'matched-'.++$number.'.csv';
+            $files[$file] = $path;
+            $references[$name] = ['labelColumn' => null, 'parts' => [
+                ['file' => $file, 'name' => $called, 'label' => '', 'format' => $format->toArray()],
+            ]];
         }
         $records = [];
         foreach ($run->record_deliveries as $name => $sides) {

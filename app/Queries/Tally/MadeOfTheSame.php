@@ -34,6 +34,7 @@ final readonly class MadeOfTheSame
             $tally->target_delivery_id === $dataset->latestDelivery(Side::Target)?->id &&
             $tally->run->parameters == $inputs->parameters &&
             $tally->run->reference_deliveries == $inputs->references &&
+            $tally->run->matched_tallies == $inputs->matched &&
             $tally->run->record_deliveries == $inputs->records;
 
         return $isSame ? $tally : null;

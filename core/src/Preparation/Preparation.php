@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Preparation;
 
+use NineTally\Core\Preparation\Steps\AsMatched;
 use NineTally\Core\Value\DeclaredForms;
 
 /**
@@ -159,17 +160,37 @@ final readonly class Preparation
         }
     }
 
+    /**
+     * @param  StepDocument  $step
+     * @return string the name of the table that it looks up from; empty where it looks up from none
+     */
+    public static function referenceOf(array $step): string
+    {
+        $name = $step['reference'] ?? '';
+
+        return $step['kind'] === 'as-matched' ? AsMatched::table($name) : $name;
+    }
+
     /** @return list<string> names of the references that working steps look up from */
     public function references(): array
     {
-        $names = array_column($this->working(), 'reference');
+        $names = $this->ownReferences();
         // What a reference looks up from for its own part is needed too.
         for ($place = 0; $place < count($names); $place++) {
             $rules = $this->referenceRules[$names[$place]] ?? null;
-            array_push($names, ...array_values(array_diff(array_column($rules?->preparation->working() ?? [], 'reference'), $names)));
+            array_push($names, ...array_diff($rules?->preparation->ownReferences() ?? [], $names));
         }
 
         return array_values(array_unique($names));
+    }
+
+    /** @return list<string> */
+    private function ownReferences(): array
+    {
+        return array_values(array_filter(
+            array_map(self::referenceOf(...), $this->working()),
+            static fn(string $name): bool => $name !== '',
+        ));
     }
 
     /** @return list<string> names of the parameters that conditions of working steps ask for */

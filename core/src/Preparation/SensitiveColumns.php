@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Preparation;
 
+use NineTally\Core\Preparation\Steps\AsMatched;
+
 /**
  * Follows sensitive values through the steps of a side: what is computed, renamed, divided, joined, turned or looked up from one is
  * sensitive too; and a delivered column that a flagged one is made of was sensitive from the beginning.
@@ -104,7 +106,7 @@ final readonly class SensitiveColumns
                 array_filter($step['totals'] ?? [], static fn(array $total): bool => $reads($total['column'] ?? '')),
                 'into',
             ),
-            'look-up', 'look-up-band', 'bring-in-records' => self::lookedUp($step, $sensitive, $ofReference),
+            'look-up', 'look-up-band', 'bring-in-records', 'as-matched' => self::lookedUp($step, $sensitive, $ofReference),
             default => [],
         }];
     }
@@ -127,7 +129,7 @@ final readonly class SensitiveColumns
      */
     private static function lookedUp(array $step, array $sensitive, \Closure $ofReference): array
     {
-        $hidden = $ofReference($step['reference'] ?? '');
+        $hidden = $ofReference(Preparation::referenceOf($step));
         $asked = json_encode(
             [$step['on'] ?? [], $step['column'] ?? '', $step['within'] ?? []],
             JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE,
@@ -137,7 +139,10 @@ final readonly class SensitiveColumns
         return array_column(
             array_filter(
                 $step['take'] ?? [],
-                static fn(array $taken): bool => $isAskedBySensitive || in_array($taken['reference'], $hidden, true),
+                static fn(array $taken): bool => $isAskedBySensitive || array_intersect(
+                    [$taken['reference'], AsMatched::targetColumn($taken['reference'])],
+                    $hidden,
+                ) !== [],
             ),
             'into',
         );

@@ -95,6 +95,11 @@ final readonly class StepCatalogue
                 $step['forgives'] ?? [],
                 $step['several'] ?? 'stop',
             ),
+            'as-matched' => new Steps\AsMatched(
+                $step['reference'] ?? '',
+                self::some($step['on'] ?? []),
+                self::some($step['take'] ?? []),
+            ),
             'look-up-band' => new Steps\LookUpBand(
                 $step['reference'] ?? '',
                 $step['column'] ?? '',

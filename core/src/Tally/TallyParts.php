@@ -24,15 +24,11 @@ use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Repeats\ChosenRow;
-use NineTally\Core\Repeats\Decider;
-use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Totals\PlanTotals;
 use NineTally\Core\Value\Reading;
-use NineTally\Core\Value\ValueOrder;
 
 /** What a tally is made with: the parts that read a side, match a partition and compare its cells, as the plan wants them. */
 final class TallyParts
@@ -184,27 +180,18 @@ final class TallyParts
 
     private function sideRows(Side $side, SpillReader $spill): SideRows
     {
+        $rules = $this->repeatRules();
+
         return new SideRows(
             $side,
             $spill,
             $this->layouts->of($side),
             $this->plan->side($side)->repeats,
-            $this->deciders($side),
-            $this->columns($side)->positionsOf($this->plan->side($side)->repeats->except),
+            $rules->deciders($side),
+            $rules->uncompared($side),
             $this->hasPlainKeys(),
-            $this->chosen($side),
+            $rules->chosen($side),
         );
-    }
-
-    /** @return array<string, ChosenRow> by canonical key */
-    private function chosen(Side $side): array
-    {
-        $chosen = [];
-        foreach ($this->plan->side($side)->keptRows as $row) {
-            $chosen[$this->keyForm($side)->canonical($row->key)] = $row;
-        }
-
-        return $chosen;
     }
 
     private function planComparisons(): PlanComparisons
@@ -246,8 +233,8 @@ final class TallyParts
         return $this->keyForm(Side::Source)->isPlain && $this->keyForm(Side::Target)->isPlain;
     }
 
-    /** @return list<array{source: string, target: string}> canonical keys */
-    private function bridges(): array
+    /** @return list<array{source: string, target: string}> canonical keys, in the order of the plan */
+    public function bridges(): array
     {
         [$source, $target] = Sides::each($this->keyForm(...))->both();
 
@@ -271,19 +258,10 @@ final class TallyParts
         return $keys;
     }
 
-    /** @return list<Decider> */
-    private function deciders(Side $side): array
+    /** What becomes of rows that share a key. */
+    public function repeatRules(): RepeatRules
     {
-        $rules = $this->plan->side($side);
-
-        return array_map(
-            fn(DecidingColumn $deciding): Decider => new Decider(
-                $this->columns($side)->positionOf($deciding->column),
-                new ValueOrder($rules->reading($deciding->column, $deciding->kind)),
-                $deciding->keepsHighest,
-            ),
-            $rules->repeats->deciding(),
-        );
+        return new RepeatRules($this->plan, Sides::each($this->columns(...)), Sides::each($this->keyForm(...)));
     }
 
     private function columns(Side $side): Columns

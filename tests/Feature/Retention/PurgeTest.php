@@ -18,6 +18,8 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Illuminate\Testing\TestResponse;
+use NineTally\Core\Repeats\ChosenRow;
+use NineTally\Core\Row\Side;
 use NineTally\Core\Seal\PackCheck;
 use Symfony\Component\HttpFoundation\Response;
 use Tests\Feature\Sign\Signs;
@@ -48,10 +50,7 @@ final class PurgeTest extends TestCase
         $this->actingAs($this->owner);
         $all = array_column($this->objects($this->api('GET', "/migrations/{$this->migration->id}/content")->assertOk(), 'items'), 'id');
         $preview = $this->api('POST', "/migrations/{$this->migration->id}/purge-previews", ['deliveries' => $all])->assertOk();
-        self::assertSame([2, 1, 1, 3], [
-            $preview->json('removed.files'), $preview->json('removed.refused'), $preview->json('removed.tallies'),
-            $preview->json('removed.planValues'),
-        ]);
+        $preview->assertJson(['removed' => ['files' => 2, 'refused' => 1, 'tallies' => 1, 'planValues' => 4]]);
         $this->purge($all)->assertCreated();
 
         self::assertSame([], $this->tablesWithSecret());
@@ -139,12 +138,13 @@ final class PurgeTest extends TestCase
         $this->actingAs($this->owner);
         $preview = $this->api('POST', "/migrations/{$this->migration->id}/purge-previews", ['deliveries' => [$tally->source_delivery_id]]);
         self::assertSame([
-            'Moorings: version 1 of the plan keeps 3 lines of crosswalks and bridges, for a tally of other deliveries stands on it.',
+            'Moorings: version 1 of the plan keeps 4 lines of crosswalks, bridges and chosen rows, for a tally of other '.
+                'deliveries stands on it.',
             'The same bytes as "old.csv" stand in source delivery 1 of Moorings again, and stay until that is purged too.',
         ], $preview->json('stays'));
         $this->purge([$tally->source_delivery_id])->assertCreated();
         self::assertTrue(app(BlobStore::class)->has($tally->sourceDelivery->digest));
-        self::assertSame(4, substr_count(PlanVersion::query()->firstOrFail()->document, self::SECRET));
+        self::assertSame(6, substr_count(PlanVersion::query()->firstOrFail()->document, self::SECRET));
     }
 
     public function test_only_a_data_owner_purges_with_a_reason_and_a_password_and_only_once(): void
@@ -219,6 +219,7 @@ final class PurgeTest extends TestCase
             'leftOut' => ['source' => [], 'target' => []],
             'bridges' => [['source' => ['LM', $secret], 'target' => ['OT', '9']]],
             'refusedBridges' => [['source' => ['LM', $secret], 'target' => ['OT', '8']]],
+            'keptRows' => [(new ChosenRow(Side::Target, ['LM', $secret], $digest = str_repeat('0', 64), $digest, $secret))->toArray()],
             'totals' => [['measure' => 'sum', ...$same('fee'), 'by' => [$same('holder')]]],
             'sides' => [
                 'source' => [

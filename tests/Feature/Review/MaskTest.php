@@ -193,12 +193,20 @@ final class MaskTest extends TestCase
             [
                 'bridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 8']]],
                 'refusedBridges' => [['source' => ['KB', self::SECRET.' 7'], 'target' => ['KB', self::SECRET.' 9']]],
+                'keptRows' => [[
+                    'side' => 'source',
+                    'key' => ['KB', self::SECRET.' 1'],
+                    'group' => hash('sha256', 'group'),
+                    'row' => hash('sha256', 'row'),
+                    'reason' => self::SECRET.' asked for it',
+                ]],
                 'sensitive' => ['source' => ['berth'], 'target' => []],
             ] + $draft,
         )->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         $tally = $this->dataset->latestTally() ?? throw new \LogicException;
         $this->actingAs($this->auditor());
+        self::assertStringNotContainsString(hash('sha256', 'row'), $this->content("/datasets/{$this->dataset->id}/plan", 200));
 
         $plan = "/datasets/{$this->dataset->id}/plan";
         foreach (["/tallies/{$tally->id}", "/datasets/{$this->dataset->id}/tallies", "/tallies/{$tally->id}/report", $plan] as $path) {

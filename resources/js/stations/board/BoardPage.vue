@@ -111,6 +111,9 @@ watchEffect(() => {
           <template v-if="all.data.value.unchanged.length > 0">
             Left out, for nothing has changed since: {{ all.data.value.unchanged.map(({ dataset, tally }) => `${dataset} (tally ${tally})`).join(', ') }}.
           </template>
+          <template v-if="all.data.value.waiting.length > 0">
+            Tallied afterwards, for they take numbers from what others match: {{ all.data.value.waiting.join(', ') }}.
+          </template>
           <ul v-if="all.data.value.notStarted.length > 0">
             <li v-for="one in all.data.value.notStarted" :key="one.dataset">{{ one.dataset }}: {{ one.why }}</li>
           </ul>

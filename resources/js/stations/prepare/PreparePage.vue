@@ -91,8 +91,9 @@ const columnsBefore = computed(() => {
 const references = computed(() => {
   const named = new Set<string>()
   const look = (of: Prepared): void => {
-    for (const { reference } of stepsOf(of)) {
-      if (reference === undefined || reference === '' || named.has(reference)) continue
+    for (const { reference, kind } of stepsOf(of)) {
+      // What a dataset matched is prepared where it is tallied.
+      if (kind === 'as-matched' || reference === undefined || reference === '' || named.has(reference)) continue
       named.add(reference)
       look({ reference })
     }

@@ -20,7 +20,7 @@ describe('the steps that are offered', () => {
   })
 
   it('wait for a choice where nobody knows yet what is looked up', () => {
-    expect(stepKinds.filter(({ group }) => group === 'References').map(({ waits }) => waits)).toEqual([true, true, true])
+    expect(stepKinds.filter(({ group }) => group === 'References').map(({ waits }) => waits)).toEqual([true, true, true, true])
   })
 
   it('have a field for everything that they are made with, and no field that the schema does not know', () => {

@@ -286,6 +286,22 @@ export const stepKinds: readonly StepKind[] = [
     make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),
   },
   {
+    kind: 'as-matched',
+    waits: true,
+    name: 'Put the number that another dataset matched',
+    group: 'References',
+    fields: [
+      { name: 'reference', label: 'As matched by the dataset', type: 'text', hint: 'its name, such as Holders; its newest tally is used' },
+      { name: 'on', label: 'Column here, and its column in the source there', type: 'on' },
+      { name: 'take', label: 'Column in the target there, and where it goes here', type: 'take' },
+    ],
+    make: (names) => ({
+      reference: 'Holders',
+      on: [{ column: first(names), reference: first(names) }],
+      take: [{ reference: 'number', into: first(names) }],
+    }),
+  },
+  {
     kind: 'look-up-band',
     waits: true,
     name: 'Look up a band in a reference',

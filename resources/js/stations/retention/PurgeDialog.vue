@@ -28,7 +28,7 @@ const goes = computed(() => {
     `${counted(removed.files, 'file')} of ${counted(ids.length, 'delivery', 'deliveries')}, ${bytes(removed.bytes)}`,
     ...(removed.refused > 0 ? [`the text of ${counted(removed.refused, 'refused record')}`] : []),
     ...(removed.findings > 0 ? [`${counted(removed.findings, 'finding')}, with rows, examples and groups of totals`] : []),
-    ...(removed.planValues > 0 ? [`${counted(removed.planValues, 'line')} of crosswalks and bridges in plans`] : []),
+    ...(removed.planValues > 0 ? [`${counted(removed.planValues, 'line')} of crosswalks, bridges and chosen rows in plans`] : []),
     ...(removed.corrections > 0 ? [`${counted(removed.corrections, 'line')} of corrections`] : []),
     ...(removed.comments > 0 ? [`the text of ${counted(removed.comments, 'comment')}`] : []),
     ...(removed.reports + removed.links > 0 ? [`${counted(removed.reports, 'printed report')} and ${counted(removed.links, 'report')} behind links`] : []),

@@ -22,6 +22,7 @@ const tally = (number: number, planVersion: number, more: object = {}) =>
     remark: '',
     parameters: [],
     references: [],
+    matched: [],
     warnings: [],
     openGroups: 1,
     carryOver: null,

@@ -40,8 +40,12 @@ const behindSaid = ({ gone, settledBy: by, hasOtherKey }: CarryOver, plan: numbe
   hasOtherKey ? ' settled, or not to be placed under the new key' : ` ${settledBy[by]}${by === 'data' ? '' : ` ${plan}`}`,
 ]
 /** Beside deliveries and plan: what else must be the same for the same tally. */
-const withSaid = ({ parameters, references }: Schemas['Tally']): string =>
-  [...references.map(({ name, delivery }) => `${name} delivery ${delivery}`), ...parameters.map(({ name, value }) => `${name} = ${value}`)].join(', ')
+const withSaid = ({ parameters, references, matched }: Schemas['Tally']): string =>
+  [
+    ...matched.map(({ name, tally }) => `as ${name} matched in tally ${tally}`),
+    ...references.map(({ name, delivery }) => `${name} delivery ${delivery}`),
+    ...parameters.map(({ name, value }) => `${name} = ${value}`),
+  ].join(', ')
 const naming = ref<Schemas['Tally'] | null>(null)
 const listed = ref<Schemas['Tally'] | null>(null)
 const open = (tally: Schemas['Tally']): Said => (tally.openGroups === 0 ? ['none'] : figures('tally/openGroups', tally.openGroups, 'pattern'))
