@@ -36,7 +36,12 @@ final class TallyByItselfTest extends TestCase
         $all = "/migrations/{$this->migration->id}/runs";
         $notStarted = [['dataset' => 'Empty', 'why' => 'The source side has no delivery yet. Deliver both sides first.']];
 
-        $unchanged = ['started' => [], 'unchanged' => [['dataset' => 'Moorings', 'tally' => 1]], 'notStarted' => $notStarted, 'waiting' => []];
+        $unchanged = [
+            'started' => [],
+            'unchanged' => [['dataset' => 'Moorings', 'tally' => 1]],
+            'notStarted' => $notStarted,
+            'waiting' => [],
+        ];
         $this->api('POST', $all)->assertAccepted()->assertExactJson($unchanged);
 
         $this->deliver('target', self::NEW, 'new.csv');
