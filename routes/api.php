@@ -34,6 +34,7 @@ use App\Http\Controllers\Review\ForgivenController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
 use App\Http\Controllers\Review\NearKeyController;
+use App\Http\Controllers\Review\NearValueController;
 use App\Http\Controllers\Review\RepeatsController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
@@ -160,6 +161,8 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/look-up-proposals', [ProposalController::class, 'lookUps'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/repeat-looks', [RepeatsController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::post('datasets/{dataset}/near-values', [NearValueController::class, 'look'])->defaults(May::ACT, Act::View);
+    Route::post('datasets/{dataset}/near-values/rulings', [NearValueController::class, 'rule'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/kept-rows', [RepeatsController::class, 'choose'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/policy-trials', [RepeatsController::class, 'try'])->defaults(May::ACT, Act::View);
     Route::post('tallies/{tally}/near-keys', [NearKeyController::class, 'look'])->defaults(May::ACT, Act::View);

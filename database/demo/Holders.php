@@ -72,6 +72,24 @@ final readonly class Holders
         return $truth;
     }
 
+    /** @return non-empty-list<string> numbers of holders that both systems have alike */
+    public static function unchanged(): array
+    {
+        /** @var non-empty-list<string>|null $unchanged asked for once for each berth */
+        static $unchanged = null;
+
+        if ($unchanged === null) {
+            $unchanged = [self::old(1)[0]];
+            foreach (range(2, self::ALL) as $number) {
+                if (! self::isRenumbered($number) && ! self::isNew($number) && ! self::hasGivenUp($number)) {
+                    $unchanged[] = self::old($number)[0];
+                }
+            }
+        }
+
+        return $unchanged;
+    }
+
     private static function isRenumbered(int $number): bool
     {
         return $number % 6 === 0;

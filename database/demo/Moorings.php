@@ -7,6 +7,9 @@ namespace Database\Demo;
 /** The moorings of the trust, with every row class and nearly every cause. */
 final class Moorings
 {
+    /** Berths of holders to whom the new system gave other numbers. */
+    public const RENUMBERED = 40;
+
     public static function dataset(): DemoDataset
     {
         return new DemoDataset(
@@ -27,6 +30,7 @@ final class Moorings
                     'electric_post' => 'electric_post',
                     'next_inspection' => 'next_inspection',
                     'notes' => 'notes',
+                    'holder_no' => 'holder_no',
                     'clerk' => '',
                 ],
                 targetOnly: ['loaded_at'],
@@ -51,6 +55,8 @@ final class Moorings
                     "Ladder loose\nasked twice",
                     'Says "not before noon"',
                 ][$number % 5],
+                // Those who hold several berths have a number in the register of holders.
+                'holder_no' => $number % 40 === 3 ? Holders::unchanged()[$number % count(Holders::unchanged())] : '',
                 'clerk' => ['mjw', 'tb', 'hl'][$number % 3],
                 'loaded_at' => '2026-11-24T02:10:09',
             ],
@@ -142,6 +148,12 @@ final class Moorings
                     new Planted('notes', 'filled', 'filled', 11, static fn(string $value): array => ['', 'Taken over from the card index']),
                     Planted::pairs('notes', 'changed', 'line-ends', 6, [["Ladder loose\nasked twice", "Ladder loose\r\nasked twice"]]),
                     Planted::pairs('notes', 'changed', 'blank-token', 4, [['NULL', 'N/A']]),
+                    // The new system gave these holders other numbers, as Holders matches them.
+                    Planted::pairs('holder_no', 'changed', 'none', self::RENUMBERED, array_map(
+                        static fn(string $old, string $new): array => [$old, $new],
+                        array_keys(Holders::truth()),
+                        array_values(Holders::truth()),
+                    )),
                     Planted::pairs('notes', 'changed', 'none', 4, [
                         ['Shares post with next berth', 'Reserved for the dredger'],
                         ['Key at the lock house', 'See letter of May'],
@@ -159,9 +171,9 @@ final class Moorings
                 ],
                 refusedInSource: [
                     'KB;901;End-on;A;Half a record',
-                    "LM;902;Visitor;V;Bad\xE9bytes;Old Ned;7.5;200.11;2026-01-01;Y;2027-01-14;;tb",
+                    "LM;902;Visitor;V;Bad\xE9bytes;Old Ned;7.5;200.11;2026-01-01;Y;2027-01-14;;;tb",
                 ],
-                refusedInTarget: ['NQ,903,Visitor,V,"Quoted" and more,Old Ned,7.5,200.11,2026-01-01,Y,2027-01-14,,2026-11-24T02:10:09'],
+                refusedInTarget: ['NQ,903,Visitor,V,"Quoted" and more,Old Ned,7.5,200.11,2026-01-01,Y,2027-01-14,,,2026-11-24T02:10:09'],
             ),
             rules: new DemoRules(
                 pairs: [

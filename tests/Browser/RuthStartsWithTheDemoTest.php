@@ -45,7 +45,7 @@ final class RuthStartsWithTheDemoTest extends TestCase
                 ['keyColumns' => ['holder_no'], 'tally' => ['rows' => ['source' => ['missing' => 67], 'target' => ['extra' => 64]]]],
                 [
                     'keyColumns' => ['index_no', 'inspected_on'],
-                    'tally' => ['rows' => ['source' => ['missing' => 0, 'changed' => 2, 'repeated' => 282]]],
+                    'tally' => ['rows' => ['source' => ['missing' => 0, 'changed' => 2, 'repeated' => 285]]],
                 ],
                 ['keyColumns' => []],
                 [
@@ -102,7 +102,7 @@ final class RuthStartsWithTheDemoTest extends TestCase
             ],
             'patterns' => [
                 ['columns' => ['loaded_at'], 'groups' => $truth['block'] + $truth['lost']],
-                ['columns' => ['fee', 'loaded_at', 'result'], 'groups' => $truth['corrected']],
+                ['columns' => ['result', 'fee', 'loaded_at'], 'groups' => $truth['corrected']],
                 ['columns' => ['index_no', 'loaded_at'], 'groups' => $truth['byForm']],
                 ['columns' => [], 'groups' => $truth['copied']],
             ],

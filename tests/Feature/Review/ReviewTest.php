@@ -154,7 +154,7 @@ final class ReviewTest extends TestCase
             $statements = $asked->splice(0)->all();
 
             self::assertLessThanOrEqual(
-                9,
+                10,
                 count($statements),
                 $what.implode("\n", array_map(static fn(QueryExecuted $query): string => $query->sql, $statements)),
             );

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers\Review;
+
+use App\Actions\Review\NearValueLooks;
+use App\Http\Controllers\Controller;
+use App\Models\Dataset;
+use App\Queries\Review\Masks;
+use App\Queries\Review\SideMask;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Validation\Rule;
+use NineTally\Core\Likeness\LikenessKind;
+use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
+
+/** Values that may mean the same on both sides. */
+final class NearValueController extends Controller
+{
+    public function __construct(private readonly NearValueLooks $looks, private readonly Masks $masks) {}
+
+    public function look(Request $request, Dataset $dataset): JsonResponse
+    {
+        /** @var array{column?: string|null, kind?: string|null} $asked */
+        $asked = $request->validate([
+            'column' => ['nullable', 'string', 'max:1000'],
+            'kind' => ['nullable', Rule::enum(LikenessKind::class)],
+        ]);
+        $person = $this->person($request);
+        $masks = Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person));
+
+        return response()->json($this->looks->look($dataset, $asked['column'] ?? null, $asked['kind'] ?? null, $masks));
+    }
+
+    public function rule(Request $request, Dataset $dataset): JsonResponse
+    {
+        $request->validate([
+            'column' => ['required', 'string', 'max:1000'],
+            'entries' => ['required', 'array', 'max:1000'],
+            'entries.*.source' => ['required', 'string'],
+            'entries.*.target' => ['present', 'string'],
+            'decision' => ['required', Rule::in(['confirmed', 'open'])],
+            'seenDraft' => ['required', 'integer'],
+        ]);
+        /** @var array{column: string, entries: list<array{source: string, target: string}>, decision: string, seenDraft: int} $asked */
+        $asked = json_decode($request->getContent(), true, 16, JSON_THROW_ON_ERROR);
+
+        return response()->json(['draft' => $this->looks->rule(
+            $dataset,
+            $asked['column'],
+            // As they were sent: a value may end in a space.
+            array_map(static fn(array $entry): array => ['source' => $entry['source'], 'target' => $entry['target']], $asked['entries']),
+            $asked['decision'] === 'confirmed',
+            $this->person($request),
+            $asked['seenDraft'],
+        )]);
+    }
+}
