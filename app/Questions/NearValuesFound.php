@@ -21,7 +21,8 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-import-type NearValue from NearValues
  *
- * @phpstan-type Found array{kind: string, all: array{source: int, target: int}, beyond: bool, same: int, alone: int, values: list<NearValue>}
+ * @phpstan-type Found array{kind: string, all: array{source: int, target: int}, beyond: bool, same: int, alone: int,
+ *     values: list<NearValue>}
  */
 final readonly class NearValuesFound implements Question
 {
@@ -62,7 +63,11 @@ final readonly class NearValuesFound implements Question
         $before = 0;
         $isBeyond = false;
         foreach (Side::cases() as $side) {
-            [$values[$side->value], $isCut] = $this->values($readers->of($side), $side, static fn(int $bytes) => $onProgress($before + $bytes, $total));
+            [$values[$side->value], $isCut] = $this->values(
+                $readers->of($side),
+                $side,
+                static fn(int $bytes) => $onProgress($before + $bytes, $total),
+            );
             $isBeyond = $isBeyond || $isCut;
             $before += $readers->of($side)->bytes();
         }

@@ -147,13 +147,12 @@ final readonly class PoliciesTried implements Question
         $groups = array_map(static fn(bool $_): array => [], array_slice($keys, 0, self::MOST_GROUPS, true));
         foreach (Side::cases() as $side) {
             foreach ($trial->byKey($side, $rows->of($side)) as $key => $ofKey) {
-                $kept = static fn(TriedPolicy $policy): ?array => self::place(
-                    $policy->kept[PolicyTrial::group($side, (string) $key)] ?? null,
-                );
+                $group = PolicyTrial::group($side, (string) $key);
+                $kept = array_map(static fn(TriedPolicy $policy): ?int => $policy->kept[$group] ?? null, [$one, $other]);
                 $groups[$key][$side->value] = [
                     'count' => count($ofKey),
-                    'rows' => $this->shown($rows->of($side), array_slice($ofKey, 0, self::MOST_ROWS)),
-                    'kept' => [$kept($one), $kept($other)],
+                    'rows' => $this->shown($rows->of($side), $ofKey, $kept),
+                    'kept' => array_map(self::place(...), $kept),
                 ];
             }
         }
@@ -177,15 +176,21 @@ final readonly class PoliciesTried implements Question
 
     /**
      * @param  list<Row>  $rows
-     * @return list<ShownRow>
+     * @param  list<int|null>  $kept  packed places
+     * @return list<ShownRow> the first, and those that are kept wherever they stand
      */
-    private function shown(InMemoryReader $reader, array $rows): array
+    private function shown(InMemoryReader $reader, array $rows, array $kept): array
     {
-        return array_map(static function (Row $row) use ($reader): array {
+        $shown = [];
+        foreach ($rows as $nth => $row) {
             $place = $reader->place($row->line);
+            if ($nth < self::MOST_ROWS || in_array($place->packed(), $kept, true)) {
+                $cells = array_map(DeliveryReader::shortened(...), $row->cells);
+                $shown[] = ['part' => $place->part, 'line' => $place->line, 'cells' => $cells];
+            }
+        }
 
-            return ['part' => $place->part, 'line' => $place->line, 'cells' => array_map(DeliveryReader::shortened(...), $row->cells)];
-        }, $rows);
+        return $shown;
     }
 
     /** @return list<array{source: string, class: string, sentence: string, cells: array{int, int}}> the largest first */

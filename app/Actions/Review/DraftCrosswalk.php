@@ -78,8 +78,9 @@ final readonly class DraftCrosswalk
         /** @var array<string, array<string, mixed>> $sides */
         $sides = $document['sides'] ?? [];
 
-        return ['sides' => ['source' => ['preparation' => $entries === [] ? $others : [...$others, $step]] + ($sides['source'] ?? [])] + $sides]
-            + $document;
+        return [
+            'sides' => ['source' => ['preparation' => $entries === [] ? $others : [...$others, $step]] + ($sides['source'] ?? [])] + $sides,
+        ] + $document;
     }
 
     /** @param array<string, mixed> $step */

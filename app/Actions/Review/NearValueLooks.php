@@ -6,6 +6,7 @@ namespace App\Actions\Review;
 
 use App\Actions\Match\SaveDraft;
 use App\Models\Dataset;
+use App\Models\Tally;
 use App\Models\User;
 use App\Problems\Conflict;
 use App\Queries\Review\SideMask;
@@ -26,7 +27,7 @@ use NineTally\Core\Row\Sides;
  * @phpstan-import-type Found from NearValuesFound
  * @phpstan-import-type NearValue from NearValues
  *
- * @phpstan-type Pair array{source: string, target: string, isOfKey: bool}
+ * @phpstan-type Pair array{source: string, target: string, isOfKey: bool, differing?: int}
  * @phpstan-type Entry array{source: string, target: string}
  */
 final readonly class NearValueLooks
@@ -47,7 +48,7 @@ final readonly class NearValueLooks
             BothSides::of($dataset) ??
             throw Conflict::because('no-delivery', 'Both sides must have delivered before their values can be held against each other.');
         $draft = $dataset->draft()->first();
-        $pairs = $this->pairs($draft->document ?? []);
+        $pairs = $this->byDifference($this->pairs($draft->document ?? []), $dataset->latestTally());
         $pair = array_values(array_filter($pairs, static fn(array $one): bool => $one['source'] === $column))[0] ?? $pairs[0] ?? null;
         if ($draft === null || $pair === null) {
             throw Conflict::because('no-plan', 'No columns are paired yet. Pair them in Match.');
@@ -90,7 +91,12 @@ final readonly class NearValueLooks
             array_values(array_filter($this->pairs($draft->document), static fn(array $one): bool => $one['source'] === $column))[0] ??
             throw Conflict::because('no-pair', "No column is paired with {$column} any more. Look again.");
 
-        return ($this->saveDraft)($dataset, $this->crosswalk->with($draft->document, $pair, $entries, $isConfirmed), $person, $seen)->number;
+        return ($this->saveDraft)(
+            $dataset,
+            $this->crosswalk->with($draft->document, $pair, $entries, $isConfirmed),
+            $person,
+            $seen,
+        )->number;
     }
 
     /**
@@ -114,6 +120,27 @@ final readonly class NearValueLooks
     }
 
     /**
+     * @param  list<Pair>  $pairs
+     * @return list<Pair> those in which most differs in the latest tally first; of the key, rows that have no counterpart
+     */
+    private function byDifference(array $pairs, ?Tally $tally): array
+    {
+        $rows = $tally->summary['rows'] ?? [];
+        $ofKey = min($rows['source']['missing'] ?? 0, $rows['target']['extra'] ?? 0);
+        $differing = [];
+        foreach ($tally?->figuresByColumn() ?? [] as $column) {
+            $differing[$column['source']] = $column['values']['differing'];
+        }
+        $pairs = array_map(
+            static fn(array $pair): array => [...$pair, 'differing' => $pair['isOfKey'] ? $ofKey : $differing[$pair['source']] ?? 0],
+            $pairs,
+        );
+        usort($pairs, static fn(array $one, array $other): int => $other['differing'] <=> $one['differing']);
+
+        return $pairs;
+    }
+
+    /**
      * @param  Found  $found
      * @param  Pair  $pair
      * @return array<string, mixed>
@@ -128,7 +155,10 @@ final readonly class NearValueLooks
             'hasRival' => NearValues::hasRival($value),
             'candidates' => array_map(static fn(array $one): array => [
                 ...$one,
-                'reason' => $words->reason($column, [$pair['source']], [$value['value']], [$one['value']]),
+                'reason' => match ($reason = $words->reason($column, [$pair['source']], [$value['value']], [$one['value']])) {
+                    "same {$pair['source']}" => 'differs in form alone',
+                    default => $reason,
+                },
             ], $value['candidates']),
         ], $found['values'])];
     }

@@ -46,7 +46,10 @@ final readonly class NearValues
                 ], $search->candidates([(string) $value])),
             ];
         }
-        usort($found, static fn(array $one, array $other): int => $other['rows'] <=> $one['rows'] ?: strcmp($one['value'], $other['value']));
+        usort(
+            $found,
+            static fn(array $one, array $other): int => $other['rows'] <=> $one['rows'] ?: strcmp($one['value'], $other['value']),
+        );
 
         return new self(count($source) - count($others), $found);
     }

@@ -14,13 +14,27 @@ use PHPUnit\Framework\TestCase;
 final class NearValuesTest extends TestCase
 {
     private const TARGET = [
-        'Kestrel Broad' => 40, 'Lime Mere' => 31, 'Otter Staithe' => 22, 'Netherquay' => 17, 'Sluice Road' => 9, 'Heron Row' => 4, '12' => 3,
+        'Kestrel Broad' => 40,
+        'Lime Mere' => 31,
+        'Otter Staithe' => 22,
+        'Netherquay' => 17,
+        'Sluice Road' => 9,
+        'Heron Row' => 4,
+        '12' => 3,
     ];
 
     public function test_each_value_finds_what_it_means_and_several_may_mean_one(): void
     {
         $near = NearValues::of(
-            ['Kestrel Broad' => 12, 'Kestrel Broda' => 7, 'KESTREL BROAD' => 5, 'Broad, Kestrel' => 5, 'Lime Mere W.' => 2, 'Quarry' => 1, '12' => 2],
+            [
+                'Kestrel Broad' => 12,
+                'Kestrel Broda' => 7,
+                'KESTREL BROAD' => 5,
+                'Broad, Kestrel' => 5,
+                'Lime Mere W.' => 2,
+                'Quarry' => 1,
+                '12' => 2,
+            ],
             self::TARGET,
             new LikenessColumn(LikenessKind::Words, 1),
         );

@@ -93,7 +93,10 @@ final class HoldersTest extends TestCase
             DelimitedReader::detecting($paths['target'][0], 'holders'),
         ), Workspace::make($this->workspace->path)->path);
         $table = "{$this->workspace->path}/matched.csv";
-        file_put_contents($table, implode('', array_map(CsvLine::of(...), [$matched->columns(), ...iterator_to_array($matched->rows(), false)])));
+        file_put_contents(
+            $table,
+            implode('', array_map(CsvLine::of(...), [$matched->columns(), ...iterator_to_array($matched->rows(), false)])),
+        );
         $prepared = PreparedSide::in("{$this->workspace->path}/prepared");
         $prepared->make(
             new PartStack([['reader' => $source, 'label' => 'moorings']]),

@@ -35,10 +35,19 @@ final class NearValueTest extends TestCase
         $look->assertJson([
             'pair' => ['source' => 'basin', 'isOfKey' => true],
             'entries' => [],
-            'found' => ['all' => ['source' => 5, 'target' => 2], 'same' => 2, 'alone' => 1, 'values' => [
-                ['value' => 'KESTREL BROAD', 'rows' => 1, 'candidates' => [['value' => 'Kestrel Broad', 'rows' => 3, 'reason' => 'same basin']]],
-                ['value' => 'Kestrel Broda', 'candidates' => [['reason' => 'basin differs by one character']]],
-            ]],
+            'found' => [
+                'all' => ['source' => 5, 'target' => 2],
+                'same' => 2,
+                'alone' => 1,
+                'values' => [
+                    [
+                        'value' => 'KESTREL BROAD',
+                        'rows' => 1,
+                        'candidates' => [['value' => 'Kestrel Broad', 'rows' => 3, 'reason' => 'differs in form alone']],
+                    ],
+                    ['value' => 'Kestrel Broda', 'candidates' => [['reason' => 'basin differs by one character']]],
+                ],
+            ],
         ]);
         $entries = array_map(
             static fn(string $value): array => ['source' => $value, 'target' => 'Kestrel Broad'],
@@ -46,12 +55,12 @@ final class NearValueTest extends TestCase
         );
         $this->rule('basin', $entries, 'confirmed', 1)->assertJson(['draft' => 2]);
         $this->rule('basin', $entries, 'confirmed', 1)->assertStatus(412);
-        $this->look([])->assertJson(['entries' => $entries, 'found' => ['all' => ['source' => 3], 'same' => 2, 'values' => []]]);
+        $this->look(['column' => 'basin'])->assertJson(['entries' => $entries, 'found' => ['all' => ['source' => 3], 'same' => 2, 'values' => []]]);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertSame(1, $this->dataset->latestTally()?->summary['rows']['source']['missing'] ?? null);
 
         $this->rule('basin', [$entries[1]], 'open', 2)->assertJson(['draft' => 3]);
-        $this->look([])->assertJson(['entries' => [$entries[0]], 'found' => ['values' => [['value' => 'Kestrel Broda']]]]);
+        $this->look(['column' => 'basin'])->assertJson(['entries' => [$entries[0]], 'found' => ['values' => [['value' => 'Kestrel Broda']]]]);
         $this->rule('basin', [$entries[0]], 'open', 3)->assertOk();
         self::assertSame([], data_get($this->dataset->draft()->firstOrFail()->document, 'sides.source.preparation', []));
     }
@@ -60,7 +69,7 @@ final class NearValueTest extends TestCase
     {
         $this->look(['column' => 'holder', 'kind' => 'words'])->assertJson(['found' => ['kind' => 'words', 'values' => [
             ['value' => 'I. Fenwright', 'candidates' => [['value' => 'Ilse Fenwright', 'reason' => 'an initial in holder']]],
-            ['value' => 'Tove Amsel ', 'candidates' => [['value' => 'Tove Amsel', 'reason' => 'same holder']]],
+            ['value' => 'Tove Amsel ', 'candidates' => [['value' => 'Tove Amsel', 'reason' => 'differs in form alone']]],
         ]]]);
         $entry = ['source' => 'Tove Amsel ', 'target' => 'Tove Amsel'];
         $this->rule('holder', [$entry], 'confirmed', 1)->assertOk();

@@ -8,7 +8,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import { columnName, KINDS, scoreSaid } from '@/stations/review/near/nearKeys'
-import { clear, divided, entryOf, foundSentence, type Entry, type NearValue } from '@/stations/review/near/nearValues'
+import { clear, divided, entryOf, foundSentence, worthALook, type Entry, type NearValue } from '@/stations/review/near/nearValues'
 
 /** Values of a column that may mean the same on both sides: many may be like one, and what a person confirms is a crosswalk. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -71,8 +71,11 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
         <label
           ><span>Values of</span>
           <el-select :model-value="data?.pair.source" filterable aria-label="Column whose values are looked at" @update:model-value="column = $event">
-            <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="columnName(pair)" /> </el-select
-        ></label>
+            <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="columnName(pair)"
+              >{{ columnName(pair) }} <span class="quiet">{{ pair.differing > 0 ? counted(pair.differing, 'difference') : '' }}</span></el-option
+            >
+          </el-select></label
+        >
         <label
           ><span>alike as</span>
           <el-select :model-value="kind === '' ? found?.kind : kind" aria-label="How values are alike" @update:model-value="kind = $event">
@@ -118,7 +121,7 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
               </tr>
             </thead>
             <tbody v-for="value in shown" :key="value.value">
-              <tr v-for="(candidate, place) in value.candidates" :key="candidate.value" :class="{ other: place > 0 }">
+              <tr v-for="(candidate, place) in worthALook(value)" :key="candidate.value" :class="{ other: place > 0 }">
                 <td><CellValue v-if="place === 0" :stretches="[{ text: value.value, differs: false }]" side="source" /></td>
                 <td class="number">{{ place === 0 ? count(value.rows) : '' }}</td>
                 <td><CellValue :stretches="[{ text: candidate.value, differs: false }]" side="target" /></td>
@@ -217,6 +220,17 @@ p {
 }
 table {
   font-size: 13px;
+}
+td:first-child,
+td:nth-child(3) {
+  inline-size: 26%;
+}
+td:nth-child(6) {
+  inline-size: 24%;
+}
+td :deep(.cell) {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
 }
 .number {
   text-align: end;

@@ -30,6 +30,12 @@ export function divided(found: Found, entries: readonly Entry[]): { open: NearVa
 export const clear = (values: readonly NearValue[]): NearValue[] =>
   values.filter(({ hasRival, candidates }) => !hasRival && (candidates[0]?.score ?? 0) >= CLEAR)
 
+/** Candidates that are not much less alike than the best are shown with it. */
+const NEAR_THE_BEST = 0.15
+
+export const worthALook = ({ candidates }: NearValue): NearValue['candidates'] =>
+  candidates.filter(({ score }) => score >= (candidates[0]?.score ?? 0) - NEAR_THE_BEST)
+
 export const entryOf = ({ value, candidates }: NearValue, place = 0): Entry[] => {
   const candidate = candidates[place]
   return candidate === undefined ? [] : [{ source: value, target: candidate.value }]

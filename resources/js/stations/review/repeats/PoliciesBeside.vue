@@ -76,8 +76,8 @@ const at = ({ part, line }: { part: number; line: number }): string => (part > 1
         <h3>
           <template v-if="found.differ === 0">They keep the same rows of every key.</template>
           <template v-else
-            >They keep different rows of {{ counted(found.differ, 'key') }}; {{ counted(found.judged, 'pair') }} of rows differ under one of them alone, and
-            stand first.<template v-if="found.groups.length < found.differ"> {{ count(found.groups.length) }} are shown.</template></template
+            >They keep different rows of {{ counted(found.differ, 'key') }}; {{ counted(found.judged, 'pair of rows differs', 'pairs of rows differ') }} under
+            one of them alone.<template v-if="found.groups.length < found.differ">{{ ` ${count(found.groups.length)} are shown.` }}</template></template
           >
         </h3>
         <article v-for="(group, place) in found.groups" :key="place">
@@ -154,6 +154,9 @@ article {
 }
 .scroll {
   overflow-x: auto;
+}
+.scroll th {
+  min-inline-size: 84px;
 }
 .at {
   white-space: nowrap;

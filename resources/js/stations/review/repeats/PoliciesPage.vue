@@ -169,7 +169,7 @@ function takeBack(): void {
         <p v-if="found.keys === 0" class="quiet waits">No two rows of a side share the key: nothing repeats, and no policy makes a difference.</p>
         <template v-else>
           <p class="said">
-            {{ counted(found.keys, 'key') }} stand more than once on a side, in {{ counted(found.tried[0]?.source.rows ?? 0, 'row') }} of the
+            {{ counted(found.keys, 'key stands', 'keys stand') }} more than once on a side, in {{ counted(found.tried[0]?.source.rows ?? 0, 'row') }} of the
             {{ label('source').toLowerCase() }} and {{ counted(found.tried[0]?.target.rows ?? 0, 'row') }} of the {{ label('target').toLowerCase() }}. The
             figures are of these rows. Choose two policies to see where they part.
           </p>

@@ -62,6 +62,9 @@ const again = computed(() => props.rows.rows.slice(1).map(at).join('; '))
 table {
   font-size: 12.5px;
 }
+th {
+  min-inline-size: 84px;
+}
 .at {
   white-space: nowrap;
 }
