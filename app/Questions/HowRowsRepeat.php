@@ -10,6 +10,7 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\KeyForm;
 use NineTally\Core\Profile\Repeats\LookedGroup;
 use NineTally\Core\Profile\Repeats\LookedSide;
+use NineTally\Core\Profile\Repeats\NeighbouringLooks;
 use NineTally\Core\Profile\Repeats\RepeatGroup;
 use NineTally\Core\Profile\Repeats\RepeatLook;
 use NineTally\Core\Profile\Repeats\RepeatsFound;
@@ -31,6 +32,7 @@ final readonly class HowRowsRepeat implements Question
      * @param  bool  $isKey  whether these are the key and what it forgives, so that a person can choose which row is kept
      * @param  array{source: list<string>, target: list<string>}  $except  columns in which copies may differ
      * @param  array{source: string, target: string}|null  $stake  columns of numbers whose totals the repeats add to
+     * @param  list<array{source: string, target: string}>  $others  columns that rows could share too
      */
     public function __construct(
         private BothSides $sides,
@@ -38,6 +40,7 @@ final readonly class HowRowsRepeat implements Question
         public bool $isKey,
         private array $except,
         private ?array $stake = null,
+        private array $others = [],
     ) {}
 
     public function kind(): string
@@ -55,7 +58,7 @@ final readonly class HowRowsRepeat implements Question
             Side::cases(),
         );
 
-        return [$this->sides->about(), $this->pairs, $declared, $this->isKey, $this->except, $this->stake];
+        return [$this->sides->about(), $this->pairs, $declared, $this->isKey, $this->except, $this->stake, $this->others];
     }
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
@@ -65,26 +68,31 @@ final readonly class HowRowsRepeat implements Question
                 'source' => $this->sides->reader($material, Side::Source),
                 'target' => $this->sides->reader($material, Side::Target),
             ];
-            $look = new RepeatLook([
+            $sides = [
                 'source' => $this->side(Side::Source, $readers['source']),
                 'target' => $this->side(Side::Target, $readers['target']),
-            ], $folder);
+            ];
+            $look = new RepeatLook($sides, $folder);
+            $beside = [];
             $total = $readers['source']->bytes() + $readers['target']->bytes();
             $before = 0;
             foreach ($readers as $side => $reader) {
                 $bytes = $rows = 0;
+                $near = new NeighbouringLooks($sides[$side], $reader->columns()->positionsOf(array_column($this->others, $side)));
                 foreach ($reader->records(static function (int $read) use (&$bytes): void {
                     $bytes = $read;
                 }) as $row) {
                     if ($row instanceof Row) {
                         $look->see($side, $reader->place($row->line)->packed(), $row->cells);
+                        $near->see($row->cells);
                         ++$rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
                     }
                 }
                 $before += $reader->bytes();
+                $beside[$side] = $near->found();
             }
 
-            return $this->told($look->found(), $readers);
+            return $this->told($look->found(), $readers) + ['beside' => $beside, 'others' => $this->others];
         });
     }
 

@@ -27,6 +27,9 @@ use NineTally\Core\Row\Sides;
  */
 final readonly class LookAtRepeats
 {
+    /** Of so many further columns is told what they would give. */
+    private const OTHERS = 12;
+
     public function __construct(private Answers $answers) {}
 
     /**
@@ -89,7 +92,22 @@ final readonly class LookAtRepeats
         return [new HowRowsRepeat($sides, array_map(static fn(array $pair): array => [
             ...$pair,
             'forgives' => array_values(array_unique([...$pair['forgives'], ...$asked['forgives']])),
-        ], $chosen), $isKey, $asked['except'], $worth), $pairs, $chosen, $worth];
+        ], $chosen), $isKey, $asked['except'], $worth, $this->others($pairs['all'], $chosen)), $pairs, $chosen, $worth];
+    }
+
+    /**
+     * @param  list<KeyPair>  $all
+     * @param  list<KeyPair>  $chosen
+     * @return list<Pair> columns that could be shared too
+     */
+    private function others(array $all, array $chosen): array
+    {
+        $names = array_column($chosen, 'source');
+
+        return array_slice(self::names(array_values(array_filter(
+            $all,
+            static fn(array $pair): bool => ! in_array($pair['source'], $names, true),
+        ))), 0, self::OTHERS);
     }
 
     /**

@@ -55,12 +55,14 @@ final class NearValueTest extends TestCase
         );
         $this->rule('basin', $entries, 'confirmed', 1)->assertJson(['draft' => 2]);
         $this->rule('basin', $entries, 'confirmed', 1)->assertStatus(412);
-        $this->look(['column' => 'basin'])->assertJson(['entries' => $entries, 'found' => ['all' => ['source' => 3], 'same' => 2, 'values' => []]]);
+        $this->look(['column' => 'basin'])
+            ->assertJson(['entries' => $entries, 'found' => ['all' => ['source' => 3], 'same' => 2, 'values' => []]]);
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
         self::assertSame(1, $this->dataset->latestTally()?->summary['rows']['source']['missing'] ?? null);
 
         $this->rule('basin', [$entries[1]], 'open', 2)->assertJson(['draft' => 3]);
-        $this->look(['column' => 'basin'])->assertJson(['entries' => [$entries[0]], 'found' => ['values' => [['value' => 'Kestrel Broda']]]]);
+        $this->look(['column' => 'basin'])
+            ->assertJson(['entries' => [$entries[0]], 'found' => ['values' => [['value' => 'Kestrel Broda']]]]);
         $this->rule('basin', [$entries[0]], 'open', 3)->assertOk();
         self::assertSame([], data_get($this->dataset->draft()->firstOrFail()->document, 'sides.source.preparation', []));
     }

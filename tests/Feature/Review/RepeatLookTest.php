@@ -45,6 +45,11 @@ final class RepeatLookTest extends TestCase
                     ['side' => 'target', 'columns' => ['fee'], 'groups' => 1, 'rows' => 2, 'beyondFirst' => 1],
                 ],
                 'orders' => ['oneSide' => []],
+                'beside' => [
+                    'source' => ['rows' => 5, 'now' => 1, 'less' => [2, 2], 'more' => [1]],
+                    'target' => ['less' => [1, 1], 'more' => [0]],
+                ],
+                'others' => [['source' => 'fee', 'target' => 'fee']],
             ],
         ]);
         self::assertSame(

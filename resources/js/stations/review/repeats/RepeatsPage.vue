@@ -9,7 +9,18 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import RepeatGroupCard from '@/stations/review/repeats/RepeatGroupCard.vue'
-import { originSentence, patternName, proposedToLeaveOut, sideSentence, stakeSentence, warnings, type Choice } from '@/stations/review/repeats/repeats'
+import {
+  chanceWarning,
+  neighbours,
+  originSentence,
+  patternName,
+  proposedToLeaveOut,
+  sideSentence,
+  stakeSentence,
+  warnings,
+  type Choice,
+  type Neighbour,
+} from '@/stations/review/repeats/repeats'
 
 /** Rows that share values, both sides next to each other: looked at before anything is taken away. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -82,6 +93,13 @@ const proposed = computed(() =>
 const leaveOut = (side: Side, column: string): void => {
   except.value = { ...except.value, [side]: [...except.value[side], column] }
 }
+const near = computed(() => (found.value === null || isWaiting.value ? [] : neighbours(found.value, data.value?.chosen ?? [])))
+/** What one column more or less would give is told from the first rows. */
+const isCut = computed(() =>
+  SIDES.some((side) => found.value !== null && found.value.beside[side].rows < found.value.figures[side].rows - found.value.figures[side].blank),
+)
+const columnsWith = ({ column, isMore }: Neighbour): string[] =>
+  isMore ? [...shared.value.source, column] : shared.value.source.filter((name) => name !== column)
 const client = useQueryClient()
 /** What was chosen last. */
 const said = ref('')
@@ -142,6 +160,15 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
       </div>
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
       <p v-else-if="isWaiting" class="quiet waits" role="status">All rows of both sides are being looked at: {{ done }} % …</p>
+      <p v-if="found !== null && near.length > 0" class="near">
+        <span class="quiet"
+          >Rows beyond the first of a group, source and target<template v-if="isCut"> (of the first {{ count(found.beside.source.rows) }})</template>:</span
+        >
+        <button v-for="one in near" :key="`${one.isMore} ${one.column}`" type="button" class="plain" @click="columns = columnsWith(one)">
+          {{ one.isMore ? 'with' : 'without' }} {{ one.column }}
+          <span class="quiet">{{ count(one.beyond.source) }} and {{ count(one.beyond.target) }}</span>
+        </button>
+      </p>
       <ErrorNote v-if="choosing.error.value" :error="choosing.error.value" />
       <p v-else-if="said !== ''" class="proposal" role="status">{{ said }}</p>
       <template v-if="found">
@@ -150,6 +177,7 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
             <h2 :class="side === 'source' ? 'src' : 'tgt'">{{ label(side) }}</h2>
             <p>{{ sideSentence(found.figures[side]) }}</p>
             <p v-if="found.stakes && data?.stake">{{ stakeSentence(data.stake[side], found.stakes[side]) }}</p>
+            <p v-if="chanceWarning(found.beside[side]) !== ''" class="warn">{{ chanceWarning(found.beside[side]) }}</p>
             <p v-for="warning in warnings(found.figures[side], label(other(side)))" :key="warning" class="warn">{{ warning }}</p>
             <ul v-if="found.origins[side].length > 0">
               <li v-for="(origin, place) in found.origins[side]" :key="place">{{ originSentence(origin, found.figures[side]) }}</li>
@@ -242,6 +270,19 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
 p,
 ul {
   margin: 0;
+}
+.near {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  align-items: baseline;
+  padding: 4px 16px;
+  font-size: 12.5px;
+  border-block-end: 1px solid var(--line);
+}
+.near button {
+  min-block-size: 24px;
+  text-decoration: underline;
 }
 .waits {
   padding: 10px 16px;

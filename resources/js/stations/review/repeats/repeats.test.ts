@@ -1,9 +1,11 @@
 import { expect, it } from 'vitest'
 import {
+  chanceWarning,
   columnsShown,
   comparedColumns,
   type Found,
   type Group,
+  neighbours,
   originSentence,
   patternName,
   proposedToLeaveOut,
@@ -52,4 +54,23 @@ it('proposes the column that alone keeps most groups from being copies', () => {
   expect(columnsShown(['basin', 'berth', 'fee', 'loaded'], ['basin', 'berth'], [], false)).toEqual([0, 1])
   const group = { source: { differing: ['fee', 'loaded'] }, target: { differing: [] } } as unknown as Group
   expect(comparedColumns(group, 'target', [{ source: 'fee', target: 'charge' }])).toEqual(['charge'])
+})
+
+it('says what one column more or less would give, and what chance gives', () => {
+  const beside = {
+    source: { rows: 100, now: 5, chance: 0, less: [60, 40], more: [0] },
+    target: { rows: 90, now: 0, chance: 0, less: [50, 30], more: [0] },
+  }
+  const found = { beside, others: [{ source: 'fee', target: 'charge' }] } as unknown as Found
+  const chosen = ['basin', 'berth'].map((name) => ({ source: name, target: name }))
+  expect(neighbours(found, chosen)).toEqual([
+    { column: 'basin', isMore: false, beyond: { source: 60, target: 50 } },
+    { column: 'berth', isMore: false, beyond: { source: 40, target: 30 } },
+    { column: 'fee', isMore: true, beyond: { source: 0, target: 0 } },
+  ])
+  expect(neighbours(found, chosen.slice(0, 1)).map(({ isMore }) => isMore)).toEqual([true])
+  expect(chanceWarning({ ...beside.source, now: 82, chance: 80 })).toBe(
+    'So few values stand in these columns that chance alone puts about 80 of 100 rows beyond the first of a group, and 82 are: most of these repeats say nothing.',
+  )
+  expect([chanceWarning(beside.source), chanceWarning({ ...beside.source, now: 90, chance: 40 })]).toEqual(['', ''])
 })

@@ -95,3 +95,30 @@ export function columnsShown(all: readonly string[], shared: readonly string[], 
   const wanted = all.map((name, place) => ({ name, place })).filter(({ name }) => isAll || named.includes(name))
   return wanted.map(({ place }) => place)
 }
+
+/** One column more or less, with the rows beyond the first that it would leave on each side. */
+export interface Neighbour {
+  /** of the source */
+  column: string
+  isMore: boolean
+  beyond: Record<Side, number>
+}
+
+export function neighbours({ beside, others }: Found, chosen: readonly Schemas['KeyColumn'][]): Neighbour[] {
+  const of =
+    (isMore: boolean) =>
+    (pair: Schemas['KeyColumn'], place: number): Neighbour => {
+      const at = (side: Side): number => (isMore ? beside[side].more[place] : beside[side].less[place]) ?? 0
+      return { column: pair.source, isMore, beyond: { source: at('source'), target: at('target') } }
+    }
+  return [...(chosen.length > 1 ? chosen.map(of(false)) : []), ...others.map(of(true))]
+}
+
+/** Repeats that are about as many as chance gives say nothing. */
+const ABOUT = 0.8
+
+export function chanceWarning({ rows, now, chance }: Found['beside']['source']): string {
+  return now > 0 && chance >= ABOUT * now && now >= ABOUT * chance
+    ? `So few values stand in these columns that chance alone puts about ${count(chance)} of ${counted(rows, 'row')} beyond the first of a group, and ${count(now)} are: most of these repeats say nothing.`
+    : ''
+}
