@@ -196,7 +196,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
               >Confirm the {{ count(found.counts.clear) }} without a rival …</el-button
             >
           </p>
-          <p v-if="said" class="said" role="status">
+          <p v-if="said" class="done" role="status">
             {{ said }}
             <el-button v-if="last" size="small" :loading="ruling.isPending.value" @click="undo">Undo</el-button>
           </p>
@@ -256,17 +256,8 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
   </main>
 </template>
 
+<style scoped src="@/stations/review/desk.css"></style>
 <style scoped>
-.station {
-  display: flex;
-  flex-direction: column;
-  overflow: auto;
-}
-.panes {
-  display: grid;
-  grid-template-columns: 290px minmax(0, 1fr);
-  align-items: start;
-}
 aside {
   position: sticky;
   inset-block-start: 0;
@@ -276,15 +267,6 @@ aside {
   border-inline-start: 1px solid var(--line);
   min-inline-size: 0;
   min-block-size: 100%;
-}
-.over {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-  align-items: center;
-  margin: 0;
-  padding: 8px 14px;
-  font-size: 13px;
 }
 .choice {
   display: flex;
@@ -300,19 +282,6 @@ aside {
 }
 .order {
   inline-size: 180px;
-}
-.said,
-.warn,
-.waits {
-  margin: 0;
-  padding: 6px 14px;
-  font-size: 13px;
-}
-.said {
-  background: var(--mark);
-}
-.warn {
-  background: var(--warn);
 }
 .table {
   overflow-x: auto;
@@ -335,9 +304,6 @@ tbody.current {
   padding: 24px 16px;
 }
 @media (width < 900px) {
-  .panes {
-    grid-template-columns: minmax(0, 1fr);
-  }
   aside {
     position: static;
   }

@@ -167,56 +167,13 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
   </main>
 </template>
 
+<style scoped src="@/stations/review/desk.css"></style>
 <style scoped>
-.station {
-  display: flex;
-  flex-direction: column;
-  overflow: auto;
-}
-.asked {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  padding: 8px 16px;
-  border-block-end: 1px solid var(--line);
-  background: var(--sheet);
-  font-size: 13px;
-}
 .asked label {
-  display: grid;
-  gap: 2px;
   flex: 0 1 280px;
-  min-inline-size: 0;
-}
-p {
-  margin: 0;
-}
-.waits,
-.said {
-  padding: 8px 16px;
-  font-size: 13px;
-}
-.warn {
-  flex: none;
-  background: var(--warn);
-  padding: 6px 16px;
-}
-.done {
-  flex: none;
-  background: var(--mark);
-  padding: 6px 16px;
-  font-size: 13px;
 }
 .sheet {
   padding: 6px 16px;
-}
-.over {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 14px;
-  align-items: center;
-  font-size: 13px;
-  padding-block: 4px;
 }
 table {
   font-size: 13px;

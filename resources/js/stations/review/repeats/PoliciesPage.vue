@@ -158,7 +158,7 @@ function takeBack(): void {
         ></label>
       </div>
       <ErrorNote v-if="saving.error.value" :error="saving.error.value" />
-      <p v-if="taken !== ''" class="taken" role="status">
+      <p v-if="taken !== ''" class="done" role="status">
         In the plan: {{ taken }}. It holds from the next tally on.
         <el-button v-if="canUndo" size="small" @click="takeBack">Undo</el-button>
         <RouterLink class="button" :to="`/datasets/${course.id}/tally`">Tally</RouterLink>
@@ -199,48 +199,4 @@ function takeBack(): void {
   </main>
 </template>
 
-<style scoped>
-.station {
-  display: flex;
-  flex-direction: column;
-  overflow: auto;
-}
-.asked {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: end;
-  padding: 8px 16px;
-  border-block-end: 1px solid var(--line);
-  background: var(--sheet);
-  font-size: 13px;
-}
-.asked label {
-  display: grid;
-  gap: 2px;
-  flex: 1 1 170px;
-  min-inline-size: 0;
-}
-p {
-  margin: 0;
-}
-.waits,
-.said {
-  padding: 10px 16px;
-  font-size: 13px;
-}
-.warn {
-  flex: none;
-  background: var(--warn);
-  padding: 6px 16px;
-}
-.taken {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  background: var(--mark);
-  padding: 6px 16px;
-  font-size: 13px;
-}
-</style>
+<style scoped src="@/stations/review/desk.css"></style>

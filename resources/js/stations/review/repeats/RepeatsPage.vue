@@ -235,13 +235,11 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
   </main>
 </template>
 
+<style scoped src="@/stations/review/desk.css"></style>
 <style scoped>
-.station {
-  display: flex;
-  flex-direction: column;
-  overflow: auto;
+ul {
+  margin: 0;
 }
-.asked,
 .sides {
   display: flex;
   flex-wrap: wrap;
@@ -250,26 +248,12 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
   border-block-end: 1px solid var(--line);
   font-size: 13px;
 }
-.asked {
-  background: var(--sheet);
-  align-items: end;
-}
-.asked label {
-  display: grid;
-  gap: 2px;
-  flex: 1 1 190px;
-  min-inline-size: 0;
-}
 .sides > section {
   flex: 1 1 380px;
   min-inline-size: 0;
   display: grid;
   gap: 4px;
   align-content: start;
-}
-p,
-ul {
-  margin: 0;
 }
 .near {
   display: flex;
@@ -284,21 +268,9 @@ ul {
   min-block-size: 24px;
   text-decoration: underline;
 }
-.waits {
-  padding: 10px 16px;
-}
-.warn {
-  background: var(--warn);
-  padding: 3px 8px;
-}
 .proposal {
   background: var(--mark);
   padding: 3px 8px;
-}
-.panes {
-  display: grid;
-  grid-template-columns: 290px minmax(0, 1fr);
-  align-items: start;
 }
 .patterns {
   display: grid;
@@ -332,17 +304,7 @@ h3 {
   border-inline-start: 1px solid var(--line);
   min-inline-size: 0;
 }
-.over {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  padding: 6px 14px;
-  font-size: 13px;
-}
 @media (width < 900px) {
-  .panes {
-    grid-template-columns: minmax(0, 1fr);
-  }
   .patterns {
     position: static;
   }
