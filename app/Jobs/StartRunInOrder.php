@@ -12,13 +12,11 @@ use App\Models\User;
 use App\Problems\Conflict;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Queue\InteractsWithQueue;
 use NineTally\Core\NineTallyException;
 
 /** Starts runs of datasets that take numbers from what others match, one after the other, once the runs of those have ended. */
 final class StartRunInOrder implements ShouldQueue
 {
-    use InteractsWithQueue;
     use Queueable;
 
     private const SECONDS_BETWEEN_LOOKS = 3;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Facebook\WebDriver\WebDriverKeys;
+
 /** Holders to whom the new system gave other numbers are found by their names, bridged, and joined by the next tally. */
 final class RuthBridgesHoldersTest extends BrowserTestCase
 {
@@ -30,6 +32,7 @@ final class RuthBridgesHoldersTest extends BrowserTestCase
             'leftOut' => ['source' => [], 'target' => []],
         ])->assertOk();
         $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
+        $this->berths();
 
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->press('Moorings');
@@ -56,5 +59,40 @@ final class RuthBridgesHoldersTest extends BrowserTestCase
         $this->station('Review');
         $this->press('Missing and extra rows that may be the same');
         $this->see('0 pairs of 1 missing row and 1 extra row');
+
+        // What refers to these holders takes their new numbers from here.
+        $this->press('Wherrymoor cutover');
+        $this->press('Berths');
+        $this->station('Prepare');
+        $this->choose('Add a step for the old register', 'Put the number that another dataset matched');
+        $this->type('As matched by the dataset', 'Moorings');
+        $this->choose('Column here, and its column in the source there, 1', 'held_by');
+        $this->type('Column here, and its column in the source there, 1, second', 'holder');
+        $this->type('Column in the target there, and where it goes here, 1', 'holder');
+        $this->type('Column in the target there, and where it goes here, 1, second', 'held_by'.WebDriverKeys::ENTER);
+        $this->see('Put for held_by what Moorings matched: holder into held_by');
+        $this->see('2 cells altered');
+        $this->see('1 cell: without a record');
+        $this->meetsNoBarrier();
+        $this->station('Tally');
+        $this->see('4 against 4 delivered rows');
+        $this->press('Tally');
+        $this->see('no. 2');
+        $this->see('as Moorings matched in tally 2');
+        $this->see('4 of 4 values are right (100.00 %)');
+    }
+
+    /** Moorings by berth, each with the number of its holder. */
+    private function berths(): void
+    {
+        $this->dataset = $this->migration->datasets()->create(['name' => 'Berths']);
+        $this->deliver('source', "berth,held_by\nKB 1,H-17\nKB 2,H-18\nKB 3,1\nKB 4,H-99\n", 'old.csv');
+        $this->deliver('target', "berth,held_by\nKB 1,90021\nKB 2,90022\nKB 3,1\nKB 4,H-99\n", 'new.csv');
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [['source' => 'held_by', 'target' => 'held_by']],
+            'leftOut' => ['source' => [], 'target' => []],
+        ])->assertOk();
+        $this->api('POST', "/datasets/{$this->dataset->id}/runs")->assertCreated();
     }
 }

@@ -53,6 +53,8 @@ const {
 } = useDraft(() => props.course, { station: 'match' })
 
 const start = useMutation({
+  // After the last change: the run is made of the draft as it is kept.
+  scope: { id: 'plan-draft' },
   mutationFn: () => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } }, body: {} })),
   onSuccess: async () => {
     await queries.invalidateQueries({ queryKey: ['dataset'] })

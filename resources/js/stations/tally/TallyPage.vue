@@ -34,6 +34,8 @@ watch(
 )
 
 const start = useMutation({
+  // After what was changed last at another station: the run is made of the draft as it is kept.
+  scope: { id: 'plan-draft' },
   mutationFn: (terms: Schemas['StartRun']) => answer(api.POST('/datasets/{dataset}/runs', { params: { path: { dataset: props.course.id } }, body: terms })),
   onSuccess: () => {
     isChoosing.value = false

@@ -172,6 +172,11 @@ function takeBack(): void {
             {{ counted(found.keys, 'key stands', 'keys stand') }} more than once on a side, in {{ counted(found.tried[0]?.source.rows ?? 0, 'row') }} of the
             {{ label('source').toLowerCase() }} and {{ counted(found.tried[0]?.target.rows ?? 0, 'row') }} of the {{ label('target').toLowerCase() }}. The
             figures are of these rows. Choose two policies to see where they part.
+            <template v-if="course.tally !== null"
+              >What the latest tally did not keep or compare
+              <RouterLink :to="`/datasets/${course.id}/review?tally=${course.tally.id}&of=rows&class=repeated`">stands in Review</RouterLink>, each with the row
+              that was kept, and can be taken away there.</template
+            >
           </p>
           <PolicyTable
             :candidates="all"

@@ -74,6 +74,7 @@ table {
   font-size: 13px;
 }
 th[scope='row'] {
+  min-inline-size: 150px;
   text-align: start;
   font-weight: 500;
   max-inline-size: 300px;
