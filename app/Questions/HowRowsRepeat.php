@@ -63,7 +63,17 @@ final readonly class HowRowsRepeat implements Question
 
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
-        return $material->withFolder(function (string $folder) use ($material, $onProgress): array {
+        return $this->look($material, $onProgress, PHP_INT_MAX);
+    }
+
+    /**
+     * @param  \Closure(int, int): void  $onProgress  told how much is done, and of how much
+     * @param  int  $most  rows of each side, from its beginning
+     * @return array<string, mixed>
+     */
+    public function look(QuestionContext $material, \Closure $onProgress, int $most): array
+    {
+        return $material->withFolder(function (string $folder) use ($material, $onProgress, $most): array {
             $readers = [
                 'source' => $this->sides->reader($material, Side::Source),
                 'target' => $this->sides->reader($material, Side::Target),
@@ -87,6 +97,9 @@ final readonly class HowRowsRepeat implements Question
                         $near->see($row->cells);
                         ++$rows % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($before + $bytes, $total);
                     }
+                    if ($rows === $most) {
+                        break;
+                    }
                 }
                 $before += $reader->bytes();
                 $beside[$side] = $near->found();
@@ -94,6 +107,12 @@ final readonly class HowRowsRepeat implements Question
 
             return $this->told($look->found(), $readers) + ['beside' => $beside, 'others' => $this->others];
         });
+    }
+
+    /** Whether the first rows can be had without preparing all of them. */
+    public function hasNoSteps(): bool
+    {
+        return $this->sides->rules(Side::Source)->preparation->isEmpty() && $this->sides->rules(Side::Target)->preparation->isEmpty();
     }
 
     private function side(Side $side, Reader $reader): LookedSide

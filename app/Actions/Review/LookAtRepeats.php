@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Actions\Review;
 
+use App\Models\Answer;
 use App\Models\Dataset;
 use App\Problems\Conflict;
 use App\Queries\Review\Mask;
 use App\Queries\Review\SideMask;
 use App\Questions\Answers;
 use App\Questions\BothSides;
+use App\Questions\HowFirstRowsRepeat;
 use App\Questions\HowRowsRepeat;
 use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Side;
@@ -27,6 +29,9 @@ use NineTally\Core\Row\Sides;
  */
 final readonly class LookAtRepeats
 {
+    /** Rows of each side that are looked at first where all of them take a while. */
+    private const FIRST_ROWS = 100_000;
+
     /** Of so many further columns is told what they would give. */
     private const OTHERS = 12;
 
@@ -47,20 +52,37 @@ final readonly class LookAtRepeats
             $masks->of($side)->mustAllow(array_column([...$chosen, ...$worth === null ? [] : [$worth]], $side->value));
         }
         $answer = $this->answers->to($question);
+        $beginning = $this->beginning($dataset, $question, $answer);
+        $found = $answer->content ?? $beginning;
         $draft = $dataset->draft()->first();
 
         return [
             ...$answer->progress(),
+            'firstRows' => $beginning === null ? null : self::FIRST_ROWS,
             'chosen' => self::names($chosen),
             'pairs' => self::names($pairs['all']),
             'key' => self::names($pairs['key']),
             'stake' => $worth,
             'draft' => $draft->number ?? 0,
-            'mayChoose' => $question->isKey,
-            'found' => $answer->content === null
+            // What repeats among the first rows may repeat once more behind them.
+            'mayChoose' => $question->isKey && $beginning === null,
+            'found' => $found === null
                 ? null
-                : $this->masked($this->withChoices($answer->content, $draft->document['keptRows'] ?? [], $masks), $masks),
+                : $this->masked($this->withChoices($found, $draft->document['keptRows'] ?? [], $masks), $masks),
         ];
+    }
+
+    /** @return array<string, mixed>|null what the first rows of both sides say, while all are still being looked at */
+    private function beginning(Dataset $dataset, HowRowsRepeat $question, Answer $whole): ?array
+    {
+        $rows = array_map(
+            static fn(Side $side): int => $dataset->latestDelivery($side)->delivered_count ?? 0,
+            Side::cases(),
+        );
+
+        return $whole->isWaiting() && $question->hasNoSteps() && max($rows) > self::FIRST_ROWS
+            ? $this->answers->to(new HowFirstRowsRepeat($question, self::FIRST_ROWS))->content
+            : null;
     }
 
     /**

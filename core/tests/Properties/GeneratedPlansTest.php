@@ -38,7 +38,7 @@ final class GeneratedPlansTest extends TestCase
 {
     use TemporaryFiles;
 
-    private const ROUNDS = 45;
+    private const ROUNDS = 25;
 
     public function test_sides_that_are_swapped_mirror_every_count(): void
     {

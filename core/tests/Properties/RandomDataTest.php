@@ -24,7 +24,7 @@ final class RandomDataTest extends TestCase
 {
     use Tallied;
 
-    private const ROUNDS = 150;
+    private const ROUNDS = 80;
 
     private const NAMES = ['basin', 'berth', 'holder', 'fee'];
 

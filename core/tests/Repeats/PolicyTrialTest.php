@@ -50,7 +50,7 @@ final class PolicyTrialTest extends TestCase
     public function test_counts_what_a_tally_counts_of_these_rows(RepeatsPolicy $policy): void
     {
         mt_srand(19);
-        for ($round = 0; $round < 8; $round++) {
+        for ($round = 0; $round < 4; $round++) {
             [$source, $target] = [$this->rows(), $this->rows()];
             $repeated = array_filter(array_count_values(array_column($source, 0)), static fn(int $count): bool => $count > 1)
                 + array_filter(array_count_values(array_column($target, 0)), static fn(int $count): bool => $count > 1);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
+use App\Actions\Review\LookAtRepeats;
+use App\Questions\Answers;
+use App\Questions\HowFirstRowsRepeat;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
@@ -71,6 +74,21 @@ final class RepeatLookTest extends TestCase
         $this->look(['columns' => ['basin'], 'forgives' => ['case']])->assertJson([
             'found' => ['figures' => ['source' => ['byForm' => 1]]],
         ]);
+    }
+
+    /** What is said at once of large deliveries is what a look at their beginnings says. */
+    public function test_the_first_rows_can_be_looked_at_alone(): void
+    {
+        $whole = app(LookAtRepeats::class)->question($this->dataset, [
+            'columns' => [], 'forgives' => [], 'except' => ['source' => [], 'target' => []], 'stake' => null,
+        ])[0];
+        $found = app(Answers::class)->to(new HowFirstRowsRepeat($whole, 2))->content;
+
+        self::assertSame([2, 1, 2, 0], array_map(
+            static fn(string $figure): mixed => data_get($found, "figures.{$figure}"),
+            ['source.rows', 'source.groups', 'target.rows', 'target.groups'],
+        ));
+        self::assertNull($this->look([])->json('firstRows'));
     }
 
     public function test_who_sees_no_values_puts_no_rows_together_by_them_and_is_shown_none(): void

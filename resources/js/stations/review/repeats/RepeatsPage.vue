@@ -159,7 +159,12 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
         ></label>
       </div>
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
-      <p v-else-if="isWaiting" class="quiet waits" role="status">All rows of both sides are being looked at: {{ done }} % …</p>
+      <p v-else-if="isWaiting" class="quiet waits" role="status">
+        <template v-if="data?.firstRows != null"
+          >This is what the first {{ count(data.firstRows) }} rows of each side say. All of them are being looked at: {{ done }} % …</template
+        >
+        <template v-else>All rows of both sides are being looked at: {{ done }} % …</template>
+      </p>
       <p v-if="found !== null && near.length > 0" class="near">
         <span class="quiet"
           >Rows beyond the first of a group, source and target<template v-if="isCut"> (of the first {{ count(found.beside.source.rows) }})</template>:</span
