@@ -66,7 +66,8 @@ final class EveryAddressTest extends TestCase
                 self::assertSame(419, $this->asked($method, $path, $this->analyst), "{$method} {$path} from another page");
                 $this->app['env'] = 'testing';
             }
-            foreach ($people as [$person, $role]) {
+            $turn++;
+            foreach ($people as $place => [$person, $role]) {
                 $expected = match (true) {
                     $act === Act::KeepAccount => 200,
                     $act === Act::Administer => $person->is_administrator ? 200 : ($isOfMigration && $role === null ? 404 : 403),
@@ -74,14 +75,17 @@ final class EveryAddressTest extends TestCase
                     $role === null => 404,
                     default => $act->isFor($role) ? 200 : 403,
                 };
-                if ($expected !== 200 || in_array($role, [Role::Analyst, Role::Auditor], true)) {
-                    // Those who may are asked for by two of them: what differs among them is told by their acts.
+                $isTried = $expected === 200
+                    ? in_array($role, [Role::Analyst, Role::Auditor], true)
+                    : $role === null || ($turn + $place) % 3 === 0;
+                if ($isTried) {
+                    // Those who may are asked for by two of them, and of those who may not one after the other: what differs among them is
+                    // told by their acts (WhoMayTest).
                     $this->holds($expected, $method, $path, fn(): int => $this->asked($method, $path, $person), $person->name);
                 }
                 $asked++;
             }
             // Of the tokens that are not for it each is refused by the same line, so one after the other is tried.
-            $turn++;
             $ofAct = array_filter($tokens, static fn(array $token): bool => $token[1] === $act);
             $others = array_values(array_filter($tokens, static fn(array $token): bool => $token[1] !== $act));
             foreach ([...$ofAct, $others[$turn % count($others)]] as [$token, $scope, $role]) {
