@@ -55,14 +55,9 @@ final readonly class TryPolicies
         $now = Sides::each(static fn(Side $side): RepeatsPolicy => $plan->side($side)->repeats);
         $told = [
             'now' => $now->map(static fn(RepeatsPolicy $policy): array => $policy->toArray())->named(),
-            'draft' => $draft->number,
-            'pairs' => array_map(
-                static fn(ColumnPair $pair): array => ['source' => $pair->source, 'target' => $pair->target, 'kind' => $pair->kind->value],
-                $plan->columnPairs,
-            ),
         ];
-        $worth = array_values(array_filter($told['pairs'], static fn(array $pair): bool => $pair['source'] === $stake))[0] ?? null;
-        $worth = $worth === null ? null : ['source' => $worth['source'], 'target' => $worth['target']];
+        $pair = array_values(array_filter($plan->columnPairs, static fn(ColumnPair $one): bool => $one->source === $stake))[0] ?? null;
+        $worth = $pair === null ? null : ['source' => $pair->source, 'target' => $pair->target];
         $policies = $policies === [] ? [$told['now']] : $policies;
         $json = CanonicalJson::of(self::withoutPolicies($document));
         try {

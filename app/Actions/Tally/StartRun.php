@@ -34,7 +34,7 @@ final readonly class StartRun
             $source = $chosen->of($dataset, Side::Source);
             $target = $chosen->of($dataset, Side::Target);
             $plan = $this->plan($dataset);
-            $circle = MatchedOrder::of($dataset->migration)->circle($dataset);
+            $circle = MatchedOrder::circleOf($dataset);
             if ($circle !== null) {
                 throw Conflict::because('circle', $circle);
             }

@@ -114,7 +114,7 @@ final readonly class PlanView
     /** @return list<array{pointer: string, detail: string}> */
     private function circle(Dataset $dataset): array
     {
-        $circle = MatchedOrder::of($dataset->migration)->circle($dataset);
+        $circle = MatchedOrder::circleOf($dataset);
 
         return $circle === null ? [] : [['pointer' => '/sides', 'detail' => $circle]];
     }

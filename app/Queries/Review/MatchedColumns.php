@@ -23,7 +23,7 @@ final readonly class MatchedColumns
             return [];
         }
         // Where datasets take numbers from each other in a circle nothing can be tallied, and nobody could say what is made of what.
-        $isCircular = MatchedOrder::of($dataset->migration)->circle($dataset) !== null;
+        $isCircular = MatchedOrder::circleOf($dataset) !== null;
         [$source, $target] = Sides::each(fn(Side $side): array => $isCircular
             ? ($dataset->latestDelivery($side)?->namedColumns()->names ?? [])
             : $this->masks->ofSide($dataset, $side, $person)->anywhere())->both();

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Queries\Tally;
 
-use App\Adapters\Deliveries\MatchedTable;
 use App\Models\Dataset;
 use App\Models\Migration;
+use App\Models\PlanDraft;
 use Illuminate\Support\Collection;
+use NineTally\Core\Preparation\Steps\AsMatched;
 use NineTally\Core\Row\Side;
 
 /** Which datasets of a migration take numbers from what others matched, by their drafts: those others are tallied first. */
@@ -21,21 +22,32 @@ final readonly class MatchedOrder
 
     public static function of(Migration $migration): self
     {
-        $datasets = $migration->datasets()->with(['draft', 'migration'])->orderBy('name')->get()->keyBy('id');
+        $datasets = $migration->datasets()->with('draft')->orderBy('name')->get()->keyBy('id');
+        $ids = $datasets->mapWithKeys(static fn(Dataset $dataset): array => [mb_strtolower($dataset->name) => $dataset->id])->all();
         $needs = [];
         foreach ($datasets as $dataset) {
-            $needs[$dataset->id] = [];
-            foreach (Side::cases() as $side) {
-                foreach ($dataset->draft?->rules($side)->preparation->references() ?? [] as $name) {
-                    $other = MatchedTable::datasetOf($dataset, $name);
-                    if ($other !== null) {
-                        $needs[$dataset->id][] = $other->id;
-                    }
-                }
-            }
+            $others = array_map(static fn(string $name): ?int => $ids[mb_strtolower($name)] ?? null, self::names($dataset->draft));
+            $needs[$dataset->id] = array_values(array_diff(array_filter($others, is_int(...)), [$dataset->id]));
         }
 
         return new self($datasets, $needs);
+    }
+
+    /** The circle that a dataset stands in, as {@see circle()} says it. Most take numbers from none, and of these nothing else is read. */
+    public static function circleOf(Dataset $dataset): ?string
+    {
+        return self::names($dataset->draft()->first()) === [] ? null : self::of($dataset->migration)->circle($dataset);
+    }
+
+    /** @return list<string> of the datasets that a draft takes numbers from */
+    private static function names(?PlanDraft $draft): array
+    {
+        $tables = array_merge(...array_map(
+            static fn(Side $side): array => $draft?->rules($side)->preparation->references() ?? [],
+            Side::cases(),
+        ));
+
+        return array_values(array_filter(array_map(AsMatched::datasetOf(...), $tables), is_string(...)));
     }
 
     /** @return list<Dataset> those that others take numbers from before these; else in the order of their names */

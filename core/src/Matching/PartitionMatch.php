@@ -150,7 +150,7 @@ final class PartitionMatch
             $ofBoth = Sides::each(
                 static fn(Side $side): array => array_map($rows->of($side)->row(...), $places[$key][$side->value] ?? []),
             );
-            if ($this->sides->source->policy->id === PolicyId::PairInOrder && ! $this->hasChoice((string) $key)) {
+            if ($this->sides->source->repeats->policy === PolicyId::PairInOrder && ! $this->hasChoice((string) $key)) {
                 $this->pairInOrder($ofBoth);
             } else {
                 $this->matchKey((string) $key, $ofBoth);
@@ -160,7 +160,7 @@ final class PartitionMatch
 
     private function hasChoice(string $key): bool
     {
-        return $this->sides->source->hasChoice($key) || $this->sides->target->hasChoice($key);
+        return $this->sides->source->repeats->hasChoice($key) || $this->sides->target->repeats->hasChoice($key);
     }
 
     /** @param Sides<list<SpilledRow>> $rows of one key */

@@ -19,7 +19,7 @@ final readonly class RepeatedRows
 
     public function group(string $key): RepeatedKey
     {
-        return new RepeatedKey($this->sides->source->keptRow($key), $this->sides->target->keptRow($key));
+        return new RepeatedKey($this->sides->source->repeats->keptRow($key), $this->sides->target->repeats->keptRow($key));
     }
 
     public function see(RepeatedKey $group, SideRows $side, SpilledRow $row): void

@@ -7,29 +7,18 @@ namespace NineTally\Core\Matching;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Spill\SpilledRow;
 use NineTally\Core\Matching\Spill\SpillReader;
-use NineTally\Core\Repeats\ChosenRow;
-use NineTally\Core\Repeats\Decider;
-use NineTally\Core\Repeats\KeptRow;
-use NineTally\Core\Repeats\RepeatsPolicy;
+use NineTally\Core\Repeats\RepeatRules;
 use NineTally\Core\Row\Side;
 
 /** One side as it is matched: where its rows were put aside, how, and what happens to rows of it that share a key. */
 final readonly class SideRows
 {
-    /**
-     * @param  list<Decider>  $deciders  whose values decide which row of a key is kept
-     * @param  list<int>  $uncompared  positions of cells in which copies may differ
-     * @param  array<string, ChosenRow>  $chosen  by canonical key: what a person chose
-     */
     public function __construct(
         public Side $side,
         public SpillReader $spill,
         public RowEncoding $layout,
-        public RepeatsPolicy $policy,
-        private array $deciders,
-        private array $uncompared,
+        public RepeatRules $repeats,
         private bool $hasPlainKeys,
-        private array $chosen = [],
     ) {}
 
     /** The row as it came. */
@@ -46,15 +35,5 @@ final readonly class SideRows
         return $this->hasPlainKeys
             ? $row->key
             : implode(Batch::CELL_END, array_slice(explode(Batch::CELL_END, $row->rest, $columns + 1), 0, $columns));
-    }
-
-    public function keptRow(string $key): KeptRow
-    {
-        return new KeptRow($this->policy->id, $this->deciders, $this->uncompared, $this->chosen[$key] ?? null);
-    }
-
-    public function hasChoice(string $key): bool
-    {
-        return isset($this->chosen[$key]);
     }
 }

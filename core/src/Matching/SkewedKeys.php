@@ -27,7 +27,7 @@ final readonly class SkewedKeys
         // Rows that are paired in order need all the rows of their key.
         if (
             $this->sides->source->spill->bytes($partition) + $this->sides->target->spill->bytes($partition) <= $this->largeBytes ||
-            $this->sides->source->policy->id === PolicyId::PairInOrder
+            $this->sides->source->repeats->policy === PolicyId::PairInOrder
         ) {
             return [];
         }

@@ -9,7 +9,9 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\RowSets\GroupParts;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\Steps\AsMatched;
+use NineTally\Core\Repeats\KeptRow;
 use NineTally\Core\Repeats\PolicyId;
+use NineTally\Core\Repeats\RepeatRules;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -24,7 +26,8 @@ final readonly class MatchedRows
 {
     private TallyParts $parts;
 
-    private RepeatRules $repeats;
+    /** @var Sides<RepeatRules> */
+    private Sides $repeats;
 
     /**
      * @param  Sides<Reader>  $readers  prepared
@@ -33,7 +36,7 @@ final readonly class MatchedRows
     public function __construct(private Plan $plan, private Sides $readers, private string $folder)
     {
         $this->parts = new TallyParts($plan, $readers, new TallySettings);
-        $this->repeats = $this->parts->repeatRules();
+        $this->repeats = Sides::each($this->parts->repeatRules(...));
     }
 
     /** @return list<string> names of the columns of both sides, as {@see AsMatched} calls them */
@@ -106,12 +109,13 @@ final readonly class MatchedRows
         if (count($source) === 1 && count($target) === 1) {
             return [[$source[0], $target[0]]];
         }
-        $kept = Sides::each(fn(Side $side) => $this->repeats->keptRow($side, $key));
-        if ($this->plan->source->repeats->id === PolicyId::PairInOrder && ! $this->repeats->hasChoice($key)) {
+        $hasChoice = $this->repeats->source->hasChoice($key) || $this->repeats->target->hasChoice($key);
+        if ($this->repeats->source->policy === PolicyId::PairInOrder && ! $hasChoice) {
             $both = min(count($source), count($target));
 
             return array_map(static fn(int $nth): array => [$source[$nth], $target[$nth]], range(0, $both - 1));
         }
+        $kept = $this->repeats->map(static fn(RepeatRules $rules): KeptRow => $rules->keptRow($key));
         foreach (['source' => $source, 'target' => $target] as $side => $rows) {
             foreach ($rows as $nth => $cells) {
                 $kept->of(Side::from($side))->see($nth + 1, implode(Batch::CELL_END, $cells));

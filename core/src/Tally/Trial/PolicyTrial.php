@@ -33,6 +33,9 @@ final readonly class PolicyTrial
     /** @var Sides<Reader>|null the rows among which people chose; null where they chose nowhere */
     private ?Sides $chosenAmong;
 
+    /** @var array<'source'|'target', array<int, string>> by side and packed place: digests of these rows */
+    private array $digests;
+
     /** @var Sides<KeyForm> */
     private Sides $forms;
 
@@ -53,6 +56,17 @@ final readonly class PolicyTrial
             fn(ChosenRow $chosen): string => $this->forms->of($chosen->side)->canonical($chosen->key),
             $plan->keptRows(),
         ), true));
+        $this->digests = Sides::each(function (Side $side): array {
+            $digests = [];
+            foreach ($this->chosenAmong?->of($side)->records() ?? [] as $row) {
+                if ($row instanceof Row && $this->chosenAmong !== null) {
+                    $digests[$this->chosenAmong->of($side)->place($row->line)->packed()] =
+                        ChosenRow::rowDigest(implode(Batch::CELL_END, $row->cells));
+                }
+            }
+
+            return $digests;
+        })->named();
     }
 
     /**
@@ -172,21 +186,10 @@ final readonly class PolicyTrial
         foreach ($this->plan->keptRows() as $chosen) {
             $key = $this->forms->of($chosen->side)->canonical($chosen->key);
             $place = $kept[self::group($chosen->side, $key)] ?? 0;
-            $asChosen += (int) ($place > 0 && $this->digestAt($chosen->side, $place) === $chosen->row);
+            $asChosen += (int) ($place > 0 && ($this->digests[$chosen->side->value][$place] ?? null) === $chosen->row);
         }
 
         return $asChosen;
-    }
-
-    private function digestAt(Side $side, int $place): ?string
-    {
-        foreach ($this->chosenAmong?->of($side)->records() ?? [] as $row) {
-            if ($row instanceof Row && $this->chosenAmong?->of($side)->place($row->line)->packed() === $place) {
-                return ChosenRow::rowDigest(implode(Batch::CELL_END, $row->cells));
-            }
-        }
-
-        return null;
     }
 
     /**

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace NineTally\Core\Repeats;
+
+/** What becomes of rows of one side that share a key: the policy, with the places of the columns that decide, and what people chose. */
+final readonly class RepeatRules
+{
+    /**
+     * @param  list<Decider>  $deciders  whose values decide which row of a key is kept
+     * @param  list<int>  $uncompared  positions of cells in which copies may differ
+     * @param  array<string, ChosenRow>  $chosen  by canonical key: what a person chose
+     */
+    public function __construct(
+        public PolicyId $policy,
+        private array $deciders = [],
+        private array $uncompared = [],
+        private array $chosen = [],
+    ) {}
+
+    /** @param string $key canonical */
+    public function keptRow(string $key): KeptRow
+    {
+        return new KeptRow($this->policy, $this->deciders, $this->uncompared, $this->chosen[$key] ?? null);
+    }
+
+    /** @param string $key canonical */
+    public function hasChoice(string $key): bool
+    {
+        return isset($this->chosen[$key]);
+    }
+}
