@@ -22,7 +22,7 @@ final readonly class MatchedOrder
 
     public static function of(Migration $migration): self
     {
-        $datasets = $migration->datasets()->with('draft')->orderBy('name')->get()->keyBy('id');
+        $datasets = $migration->datasets()->with(['draft', 'migration'])->orderBy('name')->get()->keyBy('id');
         $ids = $datasets->mapWithKeys(static fn(Dataset $dataset): array => [mb_strtolower($dataset->name) => $dataset->id])->all();
         $needs = [];
         foreach ($datasets as $dataset) {
