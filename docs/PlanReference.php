@@ -44,14 +44,19 @@ final class PlanReference
 
         $step = $this->resolved($schema, ['$ref' => self::STEP]);
         $page .= "\n## Steps of a preparation\n\n{$this->text($step['description'] ?? '')}\n\n| kind | needs |\n| --- | --- |\n";
-        /** @var list<array{if: array{properties: array{kind: array{const: string}}}, then: array{required: list<string>}}> $rules */
+        /**
+         * @var list<array{
+         *     if: array{properties: array{kind: array{const: string}}},
+         *     then: array{required?: list<string>, anyOf?: list<array{required: list<string>}>},
+         * }> $rules
+         */
         $rules = $step['allOf'];
         foreach ($rules as $rule) {
-            $page .= sprintf(
-                "| `%s` | %s |\n",
-                $rule['if']['properties']['kind']['const'],
-                implode(', ', array_map(static fn(string $name): string => "`{$name}`", $rule['then']['required'])),
+            $needs = array_map(
+                static fn(array $names): string => implode(', ', array_map(static fn(string $name): string => "`{$name}`", $names)),
+                array_column($rule['then']['anyOf'] ?? [$rule['then']], 'required'),
             );
+            $page .= sprintf("| `%s` | %s |\n", $rule['if']['properties']['kind']['const'], implode('; or ', $needs));
         }
         $page .= "\n| member of a step | meaning |\n| --- | --- |\n";
         foreach ($this->members($schema, $step, '') as $member => $meaning) {

@@ -106,7 +106,7 @@ final readonly class SensitiveColumns
                 array_filter($step['totals'] ?? [], static fn(array $total): bool => $reads($total['column'] ?? '')),
                 'into',
             ),
-            'look-up', 'look-up-band', 'bring-in-records', 'as-matched' => self::lookedUp($step, $sensitive, $ofReference),
+            'look-up', 'look-up-band', 'bring-in-records', 'as-matched', 'survivors' => self::lookedUp($step, $sensitive, $ofReference),
             default => [],
         }];
     }

@@ -23,7 +23,7 @@ use NineTally\Core\Value\Kind;
  *     reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>,
  *     order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, forgives?: list<string>,
  *     several?: 'stop'|'first'|'last'|'blank', without?: 'keep'|'leave-out'|'list', by?: list<string>, totals?: list<array{total: string,
- *     column?: string, into: string}>, which?: string}
+ *     column?: string, into: string}>, holds?: list<array{column: string, total: string}>, which?: string}
  */
 final readonly class StepCatalogue
 {
@@ -118,9 +118,18 @@ final readonly class StepCatalogue
             ),
             'number-rows' => new Steps\NumberRows($name, $step['by'] ?? [], $order, $step['rank'] ?? false),
             'group-rows' => new Steps\GroupRows($step['by'] ?? [], $step['totals'] ?? []),
+            'survivors' => self::survivors($step),
             'keep-one-row' => new Steps\KeepOneRow($step['by'] ?? [], $order, ($step['which'] ?? 'first') === 'last'),
             default => throw UnusableStep::because(sprintf('There is no step of the kind "%s".', $step['kind'])),
         };
+    }
+
+    /** @param StepDocument $step */
+    private static function survivors(array $step): Steps\Survivors
+    {
+        [$key, $table] = Steps\Survivors::keyed($step['column'] ?? '', $step['reference'] ?? '', $step['on'] ?? [], $step['take'] ?? []);
+
+        return new Steps\Survivors($key, $table, $step['entries'] ?? [], $step['holds'] ?? [], $step['forgives'] ?? []);
     }
 
     /**

@@ -34,7 +34,7 @@ final readonly class WrittenColumns
                 array_column(
                     array_filter(
                         $step['totals'] ?? [],
-                        static fn(array $total): bool => ! in_array($total['total'], ['first', 'last'], true),
+                        static fn(array $total): bool => ! in_array($total['total'], ['first', 'last', 'longest'], true),
                     ),
                     'into',
                 ),

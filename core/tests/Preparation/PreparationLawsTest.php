@@ -45,6 +45,7 @@ final class PreparationLawsTest extends TestCase
             ['kind' => 'read-number', 'columns' => ['b', 'c']],
             ['kind' => 'compute-column', 'into' => 'c', 'formula' => 'b * 2'],
             ['kind' => 'keep-one-row', 'by' => ['a'], 'order' => ['column' => 'b', 'kind' => 'number']],
+            ['kind' => 'survivors', 'column' => 'a', 'entries' => [['source' => 'kb', 'target' => 'KB']]],
             ['kind' => 'columns-into-rows', 'columns' => ['d'], 'namesInto' => 'e', 'valuesInto' => 'd', 'keepBlanks' => false],
             ['kind' => 'rows-into-columns', 'namesFrom' => 'a', 'valuesFrom' => 'c', 'into' => ['KB', '1', 'x']],
             ['kind' => 'group-rows', 'by' => ['a', 'b', 'c', 'd'], 'totals' => [['total' => 'count', 'into' => 'n']]],

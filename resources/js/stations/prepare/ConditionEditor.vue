@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import CommittedInput from '@/parts/CommittedInput.vue'
-import { tests } from '@/stations/prepare/stepKinds'
+import { tests } from '@/stations/prepare/stepOptions'
 
 /** All or any of some tests of single cells. A condition that is nested deeper came by import: it is shown, and replaced as a whole. */
 const props = defineProps<{ condition: Schemas['Condition'] | undefined; columns: readonly string[]; mayWork: boolean }>()

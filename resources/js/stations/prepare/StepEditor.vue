@@ -28,6 +28,7 @@ const props = defineProps<{
 const emit = defineEmits<{ change: [step: Schemas['Step']]; move: [to: number]; copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.step.kind))
+const fields = computed(() => (kind.value?.fields ?? []).filter(({ isAsked }) => isAsked?.(props.step) ?? true))
 const found = computed(() => props.trial?.steps.find(({ id }) => id === props.step.id))
 const isListing = ref(false)
 const looksUp = computed(() => ['look-up', 'bring-in-records'].includes(props.step.kind))
@@ -48,10 +49,10 @@ function set(name: keyof Schemas['Step'], value: unknown): void {
     </p>
     <p v-if="found?.problem" class="problem" role="alert">{{ found.problem }}</p>
     <LookUpProposals v-if="looksUp && mayWork" :dataset="dataset" :asked="asked" :step="step" :columns="columns" @change="change" />
-    <template v-for="field in kind?.fields ?? []" :key="field.name">
+    <template v-for="field in fields" :key="field.name">
       <StepField :field="field" :value="step[field.name]" :columns="columns" :may-work="mayWork" @update="set(field.name, $event)" />
       <CrosswalkBeginning
-        v-if="field.type === 'entries' && mayWork"
+        v-if="step.kind === 'crosswalk' && field.type === 'entries' && mayWork"
         :dataset="dataset"
         :asked="asked"
         :column="step.column ?? ''"

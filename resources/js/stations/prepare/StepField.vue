@@ -7,7 +7,8 @@ import PairsEditor from '@/parts/PairsEditor.vue'
 import ReadingFields from '@/parts/ReadingFields.vue'
 import ConditionEditor from '@/stations/prepare/ConditionEditor.vue'
 import FormulaField from '@/stations/prepare/FormulaField.vue'
-import { actions, totals, type Field } from '@/stations/prepare/stepKinds'
+import type { Field } from '@/stations/prepare/stepKinds'
+import { actions, held, totals } from '@/stations/prepare/stepOptions'
 
 /** One part of a step, in the control that fits it. */
 const props = defineProps<{ field: Field; value: unknown; columns: readonly string[]; mayWork: boolean }>()
@@ -15,12 +16,14 @@ const emit = defineEmits<{ update: [value: unknown] }>()
 
 type Action = NonNullable<Schemas['Step']['actions']>[number]
 type Total = NonNullable<Schemas['Step']['totals']>[number]
+type Held = NonNullable<Schemas['Step']['holds']>[number]
 type Order = NonNullable<Schemas['Step']['order']>
 
 const asText = computed(() => (typeof props.value === 'string' ? props.value : Array.isArray(props.value) ? String(props.value[0] ?? '') : ''))
 const asTexts = computed(() => (Array.isArray(props.value) ? props.value.map(String) : typeof props.value === 'string' ? [props.value] : []))
 const asActions = computed(() => (props.value ?? []) as Action[])
 const asTotals = computed(() => (props.value ?? []) as Total[])
+const asHeld = computed(() => (props.value ?? []) as Held[])
 const asOrder = computed(() => props.value as Order | undefined)
 const asReading = computed(() => (props.value ?? {}) as Schemas['Reading'])
 const reading = (part: Schemas['Reading']): void =>
@@ -150,6 +153,34 @@ const newAction = (action: string): Action =>
       size="small"
       @click="emit('update', [...asTotals, { total: 'sum', column: columns[0] ?? '', into: `sum_${asTotals.length + 1}` }])"
       >Add a total</el-button
+    >
+  </fieldset>
+  <fieldset v-else-if="field.type === 'holds'">
+    <legend>{{ field.label }}</legend>
+    <div v-for="(holds, place) in asHeld" :key="place" class="line">
+      <el-select
+        :model-value="holds.total"
+        size="small"
+        :disabled="!mayWork"
+        :aria-label="`What is held ${place + 1}`"
+        @update:model-value="emit('update', replaced(asHeld, place, { ...holds, total: $event }))"
+      >
+        <el-option v-for="known in held" :key="known.value" :value="known.value" :label="known.label" />
+      </el-select>
+      <el-select
+        :model-value="holds.column"
+        size="small"
+        filterable
+        :disabled="!mayWork"
+        :aria-label="`Column of what is held ${place + 1}`"
+        @update:model-value="emit('update', replaced(asHeld, place, { ...holds, column: $event }))"
+      >
+        <el-option v-for="name in columns" :key="name" :value="name" :label="name" />
+      </el-select>
+      <el-button v-if="mayWork" link :aria-label="`Remove what is held ${place + 1}`" @click="emit('update', without(asHeld, place))">Remove</el-button>
+    </div>
+    <el-button v-if="mayWork" size="small" @click="emit('update', [...asHeld, { column: columns[columns.length - 1] ?? '', total: 'longest' }])"
+      >Add a column</el-button
     >
   </fieldset>
   <label v-else class="field">

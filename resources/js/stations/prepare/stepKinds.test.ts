@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { actions, stepKinds, tests, totals } from '@/stations/prepare/stepKinds'
+import { stepKinds } from '@/stations/prepare/stepKinds'
+import { actions, held, tests, totals } from '@/stations/prepare/stepOptions'
 
 const schema = JSON.parse(readFileSync('core/src/Plan/plan.schema.json', 'utf8')).$defs
 const step = schema.step.properties
@@ -15,7 +16,7 @@ describe('the steps that are offered', () => {
     for (const rule of schema.step.allOf) {
       const kind = rule.if.properties.kind.const
       const made = stepKinds.find((known) => known.kind === kind)?.make(['basin', 'berth', 'fee'], []) ?? {}
-      expect(Object.keys(made), kind).toEqual(expect.arrayContaining(rule.then.required))
+      expect(Object.keys(made), kind).toEqual(expect.arrayContaining(rule.then.required ?? rule.then.anyOf[0].required))
     }
   })
 
@@ -35,5 +36,6 @@ describe('the steps that are offered', () => {
     expect(actions.map(({ value }) => value).sort()).toEqual([...step.actions.items.properties.action.enum].sort())
     expect(tests.map(({ value }) => value).sort()).toEqual([...schema.condition.properties.test.enum].sort())
     expect(totals.map(({ value }) => value).sort()).toEqual([...step.totals.items.properties.total.enum].sort())
+    expect(held.map(({ value }) => value).sort()).toEqual([...step.holds.items.properties.total.enum].sort())
   })
 })

@@ -22,6 +22,7 @@ export interface Field {
     | 'on'
     | 'take'
     | 'totals'
+    | 'holds'
     | 'order'
     | 'reading'
     | 'formula'
@@ -29,6 +30,8 @@ export interface Field {
     | 'forgives'
   options?: readonly { value: string; label: string }[]
   hint?: string
+  /** Where it takes part in some steps of the kind only. */
+  isAsked?: (step: Step) => boolean
 }
 
 export interface StepKind {
@@ -64,6 +67,8 @@ const tolerant: readonly Field[] = [
     ],
   },
 ]
+const hasReference = (step: Step): boolean => (step.reference ?? '') !== ''
+const hasNoReference = (step: Step): boolean => !hasReference(step)
 const first = (names: readonly string[]): string => names[0] ?? ''
 const blankIn = (names: readonly string[]) => ({ condition: { column: first(names), test: 'is-blank' } })
 
@@ -261,6 +266,22 @@ export const stepKinds: readonly StepKind[] = [
     make: (names) => ({ by: [first(names)], totals: [{ total: 'count', into: 'rows' }] }),
   },
   {
+    kind: 'survivors',
+    waits: true,
+    name: 'Put rows together that the migration put together',
+    group: 'Columns and rows',
+    fields: [
+      { name: 'reference', label: 'Which went into which says the dataset', type: 'text', hint: 'its name; none: the entries below' },
+      { name: 'on', label: 'Column of the key here, and of the old key there', type: 'on', isAsked: hasReference },
+      { name: 'take', label: "Column of the survivor's key there, and of the key here", type: 'take', isAsked: hasReference },
+      { ...column, label: 'Column of the key', isAsked: hasNoReference },
+      { name: 'entries', label: 'Key, and the key of its survivor', type: 'entries', isAsked: hasNoReference },
+      { name: 'holds', label: 'The survivor keeps its own values, but holds', type: 'holds' },
+      forgiving,
+    ],
+    make: (names) => ({ column: first(names), entries: [], holds: [] }),
+  },
+  {
     kind: 'number-rows',
     name: 'Number rows, or rank them',
     group: 'Columns and rows',
@@ -346,49 +367,3 @@ export const stepKinds: readonly StepKind[] = [
 export const kindOf = (kind: string): StepKind | undefined => stepKinds.find((known) => known.kind === kind)
 
 export const groups = [...new Set(stepKinds.map(({ group }) => group))]
-
-export const actions: readonly { value: string; label: string }[] = [
-  { value: 'trim', label: 'trim both ends' },
-  { value: 'squeeze', label: 'one space for many' },
-  { value: 'remove-invisible', label: 'remove invisible characters' },
-  { value: 'upper', label: 'in capitals' },
-  { value: 'lower', label: 'in small letters' },
-  { value: 'compose', label: 'Unicode composed (NFC)' },
-  { value: 'compatible', label: 'Unicode compatible (NFKC)' },
-  { value: 'replace', label: 'replace text' },
-  { value: 'replace-pattern', label: 'replace a pattern' },
-  { value: 'pad-zeros', label: 'zeros before it, to a length' },
-  { value: 'strip-zeros', label: 'strip leading zeros' },
-]
-
-export const tests: readonly { value: string; label: string; takes: 'nothing' | 'value' | 'values' | 'until' }[] = [
-  { value: 'is-blank', label: 'is blank', takes: 'nothing' },
-  { value: 'is-not-blank', label: 'is not blank', takes: 'nothing' },
-  { value: 'is', label: 'is', takes: 'value' },
-  { value: 'is-not', label: 'is not', takes: 'value' },
-  { value: 'contains', label: 'contains', takes: 'value' },
-  { value: 'begins-with', label: 'begins with', takes: 'value' },
-  { value: 'ends-with', label: 'ends with', takes: 'value' },
-  { value: 'matches', label: 'matches the pattern', takes: 'value' },
-  { value: 'is-one-of', label: 'is one of', takes: 'values' },
-  { value: 'is-not-one-of', label: 'is not one of', takes: 'values' },
-  { value: 'less-than', label: 'is less than', takes: 'value' },
-  { value: 'at-most', label: 'is at most', takes: 'value' },
-  { value: 'more-than', label: 'is more than', takes: 'value' },
-  { value: 'at-least', label: 'is at least', takes: 'value' },
-  { value: 'before', label: 'is a day before', takes: 'value' },
-  { value: 'on-or-before', label: 'is on or before', takes: 'value' },
-  { value: 'after', label: 'is a day after', takes: 'value' },
-  { value: 'on-or-after', label: 'is on or after', takes: 'value' },
-  { value: 'valid-on', label: 'begins a time that includes', takes: 'until' },
-]
-
-export const totals: readonly { value: string; label: string }[] = [
-  { value: 'count', label: 'number of rows, or of values of' },
-  { value: 'sum', label: 'sum of' },
-  { value: 'distinct', label: 'distinct values of' },
-  { value: 'lowest', label: 'lowest of' },
-  { value: 'highest', label: 'highest of' },
-  { value: 'first', label: 'first of' },
-  { value: 'last', label: 'last of' },
-]
