@@ -26,7 +26,7 @@ final readonly class Survivors implements Step
 {
     public const WITHOUT_OWN_ROW = 'survivor without a row of its own';
 
-    public const NOT_HELD = 'value of a row that went into another, not held there';
+    public const NOT_HELD = 'not held by the survivor';
 
     private const OF_NUMBERS = ['sum', 'lowest', 'highest'];
 
@@ -75,7 +75,9 @@ final readonly class Survivors implements Step
         }
 
         return $key === []
-            ? throw UnusableStep::because('The step names no column.')
+            ? throw UnusableStep::because(
+                sprintf('Say which columns of the key here are which of the old key in "%s", and where it has the survivor\'s.', $reference),
+            )
             : [$key, ['reference' => $reference, 'from' => $from, 'into' => $into]];
     }
 
@@ -95,7 +97,7 @@ final readonly class Survivors implements Step
         $holds = array_map(static fn(array $held): string => "{$held['total']} of {$held['column']}", $this->holds);
 
         return 'Put rows together by '.Words::listed($this->key).' as '.
-            ($this->table === null ? sprintf('%d entries say', count($this->entries)) : "{$this->table['reference']} says").
+            ($this->table === null ? (count($this->entries) === 1 ? '1 entry says' : count($this->entries).' entries say') : "{$this->table['reference']} says").
             ($holds === [] ? '' : ', with '.Words::listed($holds));
     }
 
