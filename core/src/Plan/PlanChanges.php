@@ -10,6 +10,8 @@ use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Repeats\ChosenRow;
+use NineTally\Core\Repeats\DifferingPolicy;
+use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Totals\ControlTotal;
 
@@ -211,10 +213,22 @@ final readonly class PlanChanges
                 $was->declared != $is->declared ? "how the {$side->value} writes its values changed" : '',
                 $was->columns != $is->columns ? "how single columns of the {$side->value} are read changed" : '',
                 $was->repeats->toArray() !== $is->repeats->toArray()
-                    ? sprintf('repeats of the %s: %s, no longer %s', $side->value, $is->repeats->id->value, $was->repeats->id->value)
+                    ? sprintf('repeats of the %s: %s, no longer %s', $side->value, self::policy($is->repeats), self::policy($was->repeats))
                     : '',
             ]),
         );
+    }
+
+    private static function policy(RepeatsPolicy $policy): string
+    {
+        return $policy->id->value.implode('', array_map(
+            static fn(DifferingPolicy $own): string => sprintf(
+                ' (%s where %s)',
+                $own->policy->id->value,
+                $own->columns === [] ? 'nothing differs' : implode(', ', $own->columns).' differ',
+            ),
+            $policy->own,
+        ));
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Plan;
 
 use NineTally\Core\Comparison\ColumnPair;
+use NineTally\Core\Repeats\DifferingPolicy;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\Counted;
@@ -18,6 +19,16 @@ use NineTally\Core\Value\DeclaredInWords;
  */
 final readonly class PlanInWords
 {
+    private const OWN_POLICIES = [
+        PolicyId::SetAside->value => 'none',
+        PolicyId::KeepFirst->value => 'the first',
+        PolicyId::KeepLast->value => 'the last',
+        PolicyId::KeepHighest->value => 'the one with the highest or latest %s',
+        PolicyId::KeepLowest->value => 'the one with the lowest or earliest %s',
+        PolicyId::CollapseCopies->value => 'one of copies, and else none',
+        PolicyId::PairInOrder->value => 'each, in order',
+    ];
+
     private const POLICIES = [
         PolicyId::SetAside->value => 'all rows that share a key are listed, and none is compared',
         PolicyId::KeepFirst->value => 'of rows that share a key the first is compared, the others are listed',
@@ -66,7 +77,17 @@ final readonly class PlanInWords
         $chosen = count($this->plan->side($side)->keptRows);
 
         return sprintf(self::POLICIES[$policy->id->value], $policy->column ?? '').self::deciding($policy).
+            implode('', array_map(self::own(...), $policy->own)).
             ($chosen === 0 ? '' : '; for '.Counted::of($chosen, 'key').' the row was chosen by hand');
+    }
+
+    private static function own(DifferingPolicy $own): string
+    {
+        return sprintf(
+            '; of those that differ in %s %s',
+            $own->columns === [] ? 'nothing' : implode(', ', $own->columns).' alone',
+            sprintf(self::OWN_POLICIES[$own->policy->id->value], $own->policy->column ?? '').self::deciding($own->policy),
+        );
     }
 
     /** @return list<string> how values of a side are written, where something was said of it */

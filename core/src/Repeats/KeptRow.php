@@ -31,16 +31,24 @@ final class KeptRow
 
     private int $rows = 0;
 
+    /** @var list<string> cells of the first row, where policies of their own ask which columns differ */
+    private array $first = [];
+
+    /** @var array<int, true> positions of columns in which a row differs from the first */
+    private array $differing = [];
+
     /**
      * @param  list<Decider>  $deciders  the first decides; the second where the first does not
      * @param  list<int>  $uncompared  positions of cells in which copies may differ
      * @param  ChosenRow|null  $chosen  what a person chose for the key
+     * @param  array<string, KeptRow>  $own  by {@see columnsKey()}: what is kept where rows differ in just these columns
      */
     public function __construct(
         private readonly PolicyId $policy,
         private readonly array $deciders = [],
         private readonly array $uncompared = [],
         ?ChosenRow $chosen = null,
+        private readonly array $own = [],
     ) {
         $this->choice = $chosen === null ? null : new ChoiceAmongRows($chosen);
     }
@@ -63,6 +71,15 @@ final class KeptRow
         if ($takes) {
             $this->kept = ['line' => $line, 'cells' => $cells];
         }
+        $this->own === [] || $this->seeForOwn($line, $cells);
+    }
+
+    /** @param list<int> $positions of columns */
+    public static function columnsKey(array $positions): string
+    {
+        sort($positions);
+
+        return implode(' ', $positions);
     }
 
     /** @return int|null the line of the row that is kept; null when none is: all are set aside */
@@ -70,6 +87,10 @@ final class KeptRow
     {
         if ($this->isChosen()) {
             return $this->choice?->line();
+        }
+        $own = $this->ofItsOwn();
+        if ($own !== null) {
+            return $own->line();
         }
         $isSetAside = $this->policy === PolicyId::SetAside || $this->policy === PolicyId::CollapseCopies && $this->hasConflict;
 
@@ -91,7 +112,30 @@ final class KeptRow
     /** Whether the deciding columns left several rows that are equally good, so that the first of them was kept. */
     public function isUndecided(): bool
     {
-        return $this->deciders !== [] && $this->rows > 1 && $this->isTied && ! $this->isChosen();
+        $own = $this->ofItsOwn();
+        $isUndecided = $own === null ? $this->deciders !== [] && $this->rows > 1 && $this->isTied : $own->isUndecided();
+
+        return $isUndecided && ! $this->isChosen();
+    }
+
+    /** What is kept by a policy that these rows have of their own. */
+    private function ofItsOwn(): ?self
+    {
+        return $this->own === [] || $this->rows < 2 ? null : $this->own[self::columnsKey(array_keys($this->differing))] ?? null;
+    }
+
+    private function seeForOwn(int $line, string $row): void
+    {
+        $cells = explode(KeyTuple::SEPARATOR, $row);
+        $this->first = $this->first === [] ? $cells : $this->first;
+        foreach ($cells as $position => $cell) {
+            if ($cell !== $this->first[$position]) {
+                $this->differing[$position] = true;
+            }
+        }
+        foreach ($this->own as $own) {
+            $own->see($line, $row);
+        }
     }
 
     private function comparable(string $cells): string

@@ -13,6 +13,7 @@ final readonly class RepeatsPolicy
      * @param  string|null  $column  of the side, where the highest or lowest value decides
      * @param  DecidingColumn|null  $then  decides between rows that are equal in the first column
      * @param  list<string>  $except  columns in which copies may differ
+     * @param  list<DifferingPolicy>  $own  of keys whose rows differ in certain columns
      */
     private function __construct(
         public PolicyId $id,
@@ -20,6 +21,7 @@ final readonly class RepeatsPolicy
         public Kind $kind = Kind::Text,
         public ?DecidingColumn $then = null,
         public array $except = [],
+        public array $own = [],
     ) {}
 
     public static function setAside(): self
@@ -45,9 +47,15 @@ final readonly class RepeatsPolicy
         return new self(PolicyId::CollapseCopies, except: $except);
     }
 
+    /** @param list<DifferingPolicy> $own */
+    public function withOwn(array $own): self
+    {
+        return new self($this->id, $this->column, $this->kind, $this->then, $this->except, $own);
+    }
+
     public function isDefault(): bool
     {
-        return $this->id === PolicyId::SetAside;
+        return $this->id === PolicyId::SetAside && $this->own === [];
     }
 
     /** @return list<DecidingColumn> the first decides; the second where the first does not */
@@ -71,6 +79,14 @@ final readonly class RepeatsPolicy
         foreach ($this->except as $position => $column) {
             $named["/except/{$position}"] = $column;
         }
+        foreach ($this->own as $position => $own) {
+            foreach ($own->columns as $place => $column) {
+                $named["/own/{$position}/differ/{$place}"] = $column;
+            }
+            foreach ($own->policy->namedColumns() as $place => $column) {
+                $named["/own/{$position}{$place}"] = $column;
+            }
+        }
 
         return $named;
     }
@@ -81,7 +97,11 @@ final readonly class RepeatsPolicy
         return [
             'policy' => $this->id->value,
             ...($this->column === null ? [] : ['column' => $this->column, 'kind' => $this->kind->value]),
-            ...array_filter(['then' => $this->then?->toArray(), 'except' => $this->except]),
+            ...array_filter([
+                'then' => $this->then?->toArray(),
+                'except' => $this->except,
+                'own' => array_map(static fn(DifferingPolicy $own): array => $own->toArray(), $this->own),
+            ]),
         ];
     }
 }

@@ -24,15 +24,12 @@ use NineTally\Core\Matching\SideRows;
 use NineTally\Core\Matching\Spill\SpillReader;
 use NineTally\Core\Plan\Bridge;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Repeats\Decider;
-use NineTally\Core\Repeats\DecidingColumn;
 use NineTally\Core\Repeats\RepeatRules;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Totals\PlanTotals;
 use NineTally\Core\Value\Reading;
-use NineTally\Core\Value\ValueOrder;
 
 /** What a tally is made with: the parts that read a side, match a partition and compare its cells, as the plan wants them. */
 final class TallyParts
@@ -260,25 +257,7 @@ final class TallyParts
     /** What becomes of rows of a side that share a key. */
     public function repeatRules(Side $side): RepeatRules
     {
-        $rules = $this->plan->side($side);
-        $chosen = [];
-        foreach ($rules->keptRows as $row) {
-            $chosen[$this->keyForm($side)->canonical($row->key)] = $row;
-        }
-
-        return new RepeatRules(
-            $rules->repeats->id,
-            array_map(
-                fn(DecidingColumn $deciding): Decider => new Decider(
-                    $this->columns($side)->positionOf($deciding->column),
-                    new ValueOrder($rules->reading($deciding->column, $deciding->kind)),
-                    $deciding->keepsHighest,
-                ),
-                $rules->repeats->deciding(),
-            ),
-            $this->columns($side)->positionsOf($rules->repeats->except),
-            $chosen,
-        );
+        return (new PlannedRepeats($this->plan->side($side), $this->columns($side), $this->keyForm($side)))->rules();
     }
 
     private function columns(Side $side): Columns

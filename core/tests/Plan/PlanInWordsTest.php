@@ -26,7 +26,7 @@ final class PlanInWordsTest extends TestCase
         ], $words->pairs());
         self::assertSame(
             'of rows that share a key the one with the highest or latest seen is compared, the others are listed; '.
-            'for 1 key the row was chosen by hand',
+            'of those that differ in seen alone the last; of those that differ in nothing the first; for 1 key the row was chosen by hand',
             $words->repeats(Side::Source),
         );
         self::assertSame([

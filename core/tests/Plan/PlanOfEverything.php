@@ -40,7 +40,12 @@ trait PlanOfEverything
                 'twoDigitYearsFrom' => 1950,
                 'zone' => 'Europe/London',
                 'columns' => ['fee' => ['blankTokens' => ['-']]],
-                'repeats' => ['policy' => 'keep-highest', 'column' => 'seen', 'kind' => 'date'],
+                'repeats' => [
+                    'policy' => 'keep-highest',
+                    'column' => 'seen',
+                    'kind' => 'date',
+                    'own' => [['differ' => ['seen'], 'policy' => 'keep-last'], ['differ' => [], 'policy' => 'keep-first']],
+                ],
             ],
             'target' => ['yes' => ['ja'], 'no' => ['nee']],
         ],

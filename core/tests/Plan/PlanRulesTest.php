@@ -106,6 +106,12 @@ final class PlanRulesTest extends TestCase
             ['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'then' => ['column' => 'b']]]]],
             ['/sides/source/repeats/then'],
         ];
+        $own = static fn(string $policy, array ...$differ): array => ['sides' => ['source' => ['repeats' => [
+            'policy' => $policy,
+            'own' => array_map(static fn(array $columns): array => ['differ' => $columns, 'policy' => 'keep-first'], $differ),
+        ]]]];
+        yield 'two policies for the same differing columns' => [$own('set-aside', ['b', 'a'], ['a', 'b']), ['/sides/source/repeats/own/1']];
+        yield 'a policy of its own where rows are paired in order' => [$own('pair-in-order', ['b']), ['/sides/source/repeats/own/0']];
         yield 'exceptions of copies where there are none' => [
             ['sides' => ['source' => ['repeats' => ['policy' => 'keep-first', 'except' => ['b']]]]],
             ['/sides/source/repeats/except'],

@@ -11,6 +11,7 @@ use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Profile\Repeats\StakeColumn;
 use NineTally\Core\Repeats\ChosenRow;
+use NineTally\Core\Repeats\DifferingPolicy;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Row\KeyTuple;
@@ -75,7 +76,11 @@ final class PolicyTrialTest extends TestCase
         foreach (array_filter(PolicyId::cases(), static fn(PolicyId $id): bool => ! $id->needsColumn()) as $id) {
             yield $id->value => [RepeatsPolicy::of($id)];
         }
-        yield 'highest' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)];
+        $highest = RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number);
+        yield 'highest' => [$highest];
+        yield 'highest, where nothing else differs' => [
+            RepeatsPolicy::of(PolicyId::KeepLast)->withOwn([new DifferingPolicy(['fee'], $highest)]),
+        ];
     }
 
     public function test_names_the_groups_in_which_two_policies_keep_different_rows(): void

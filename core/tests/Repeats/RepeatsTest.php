@@ -11,6 +11,7 @@ use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Repeats\DecidingColumn;
+use NineTally\Core\Repeats\DifferingPolicy;
 use NineTally\Core\Repeats\PolicyId;
 use NineTally\Core\Repeats\RepeatsPolicy;
 use NineTally\Core\Tally\Summary;
@@ -76,6 +77,17 @@ final class RepeatsTest extends TestCase
             RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'seen', Kind::Date),
             ['repeated source 2 keeps 3', 'repeated source 4 keeps 3'],
         ];
+        yield 'a policy of its own for rows that differ in both' => [
+            RepeatsPolicy::setAside()->withOwn([
+                new DifferingPolicy(['fee'], RepeatsPolicy::of(PolicyId::KeepFirst)),
+                new DifferingPolicy(['seen', 'fee'], RepeatsPolicy::of(PolicyId::KeepLast)),
+            ]),
+            ['repeated source 2 keeps 4', 'repeated source 3 keeps 4', 'changed both 4'],
+        ];
+        yield 'none of its own for rows that differ in more' => [
+            RepeatsPolicy::of(PolicyId::KeepFirst)->withOwn([new DifferingPolicy(['fee'], RepeatsPolicy::of(PolicyId::KeepLast))]),
+            ['changed both 2', 'repeated source 3 keeps 2', 'repeated source 4 keeps 2'],
+        ];
         yield 'copies: these are none, so they are set aside' => [
             RepeatsPolicy::of(PolicyId::CollapseCopies),
             ['repeated source 2', 'repeated source 3', 'repeated source 4', 'repeated target 2'],
@@ -118,6 +130,11 @@ final class RepeatsTest extends TestCase
         yield 'the first' => [RepeatsPolicy::of(PolicyId::KeepFirst)];
         yield 'the last' => [RepeatsPolicy::of(PolicyId::KeepLast)];
         yield 'the highest' => [RepeatsPolicy::byColumn(PolicyId::KeepHighest, 'fee', Kind::Number)];
+        yield 'of its own' => [
+            RepeatsPolicy::of(PolicyId::KeepFirst)->withOwn([
+                new DifferingPolicy(['fee'], RepeatsPolicy::byColumn(PolicyId::KeepLowest, 'fee', Kind::Number)),
+            ]),
+        ];
     }
 
     public function test_ties_keep_the_first_and_what_cannot_be_read_comes_last(): void

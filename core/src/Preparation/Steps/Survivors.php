@@ -55,7 +55,8 @@ final readonly class Survivors implements Step
      *
      * @param  list<array{column: string, reference: string}>  $on
      * @param  list<array{reference: string, into: string}>  $take
-     * @return array{non-empty-list<string>, array{reference: string, from: non-empty-list<string>, into: non-empty-list<string>}|null}
+     * @return array{non-empty-list<string>,
+     *     array{reference: string, from: non-empty-list<string>, into: non-empty-list<string>}|null}
      *
      * @throws UnusableStep when the survivor's key does not go where the key stands
      */
@@ -76,7 +77,7 @@ final readonly class Survivors implements Step
 
         return $key === []
             ? throw UnusableStep::because(
-                sprintf('Say which columns of the key here are which of the old key in "%s", and where it has the survivor\'s.', $reference),
+                sprintf('Say which columns of the key are which of the old key in "%s", and where it has the new one.', $reference),
             )
             : [$key, ['reference' => $reference, 'from' => $from, 'into' => $into]];
     }
@@ -97,7 +98,11 @@ final readonly class Survivors implements Step
         $holds = array_map(static fn(array $held): string => "{$held['total']} of {$held['column']}", $this->holds);
 
         return 'Put rows together by '.Words::listed($this->key).' as '.
-            ($this->table === null ? (count($this->entries) === 1 ? '1 entry says' : count($this->entries).' entries say') : "{$this->table['reference']} says").
+            match (true) {
+                $this->table !== null => "{$this->table['reference']} says",
+                count($this->entries) === 1 => '1 entry says',
+                default => count($this->entries).' entries say',
+            }.
             ($holds === [] ? '' : ', with '.Words::listed($holds));
     }
 

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { kinds, policies } from '@/format/rules'
 import type { Side } from '@/composables/draftChanges'
+import { keepingOwn } from '@/format/ownPolicies'
 
 /** What happens to rows of each side that share a key. */
 const props = defineProps<{ plan: Schemas['Plan']; draft: Schemas['PlanDraft']; course: Schemas['Course']; mayWork: boolean }>()
@@ -15,7 +16,8 @@ const columnsOf = (side: Side): string[] => (props.plan[side]?.columns ?? []).ma
 function choose(side: Side, policy: Schemas['RepeatsPolicy']['policy']): void {
   const inKey = new Set(props.draft.key.map((column) => column[side]))
   const first = columnsOf(side).find((name) => !inKey.has(name)) ?? columnsOf(side)[0] ?? ''
-  emit('repeat', side, needsColumn(policy) ? { policy, column: policyOf(side).column ?? first, kind: policyOf(side).kind ?? 'text' } : { policy })
+  const chosen = needsColumn(policy) ? { policy, column: policyOf(side).column ?? first, kind: policyOf(side).kind ?? 'text' } : { policy }
+  emit('repeat', side, keepingOwn(chosen, policyOf(side)))
 }
 
 function decide(side: Side, part: Partial<NonNullable<Schemas['RepeatsPolicy']['then']>> | null): void {
@@ -100,10 +102,16 @@ function decide(side: Side, part: Partial<NonNullable<Schemas['RepeatsPolicy']['
         :aria-label="`${side}: columns in which copies may differ`"
         placeholder="copies may differ in no column"
         :disabled="!mayWork"
-        @update:model-value="emit('repeat', side, $event.length > 0 ? { policy: 'collapse-copies', except: $event } : { policy: 'collapse-copies' })"
+        @update:model-value="
+          emit('repeat', side, keepingOwn($event.length > 0 ? { policy: 'collapse-copies', except: $event } : { policy: 'collapse-copies' }, policyOf(side)))
+        "
       >
         <el-option v-for="name in columnsOf(side)" :key="name" :value="name" :label="`may differ in ${name}`" />
       </el-select>
+      <p v-if="(policyOf(side).own ?? []).length > 0" class="quiet">
+        Rows that differ in certain columns alone have a policy of their own:
+        <RouterLink :to="`/datasets/${course.id}/repeats`">{{ policyOf(side).own?.length }} of them</RouterLink>.
+      </p>
       <p class="quiet">{{ policies.find((known) => known.policy === policyOf(side).policy)?.sentence }}</p>
     </div>
   </section>

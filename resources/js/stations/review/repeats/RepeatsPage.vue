@@ -3,12 +3,16 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import type { Side } from '@/composables/draftChanges'
+import { useDraft } from '@/composables/useDraft'
 import { count, counted } from '@/format/counts'
+import { ownOf } from '@/format/ownPolicies'
 import { formCauses } from '@/format/rules'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import OwnPolicy from '@/stations/review/repeats/OwnPolicy.vue'
 import RepeatGroupCard from '@/stations/review/repeats/RepeatGroupCard.vue'
+import { kindOf, type Policy } from '@/stations/review/repeats/policies'
 import {
   chanceWarning,
   neighbours,
@@ -115,6 +119,11 @@ const choosing = useMutation({
     (said.value = row === null ? 'The choice is taken back.' : 'The row is kept by hand from the next tally on, as long as these rows are the same.'),
   onSettled: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
 })
+/** What is decided here is decided of rows that share the key as the plan has it. */
+const mayChoose = computed(() => data.value?.mayChoose === true && props.course.mayWork && !choosing.isPending.value)
+const { plan, draft, repeat, saving, undo, canUndo } = useDraft(() => props.course)
+const policyOf = (side: Side): Policy => draft.value?.sides?.[side]?.repeats ?? { policy: 'set-aside' }
+const looksLike = (side: Side, column: string): Schemas['Kind'] => kindOf(plan.data.value?.[side]?.columns.find(({ name }) => name === column)?.examples ?? [])
 const choosable = computed<Record<Side, readonly string[]>>(() => ({
   source: (found.value?.columns.source ?? []).filter((name) => !shared.value.source.includes(name)),
   target: (found.value?.columns.target ?? []).filter((name) => !shared.value.target.includes(name)),
@@ -206,6 +215,7 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
                 ><span :class="pattern.side === 'source' ? 'src' : 'tgt'">{{ label(pattern.side) }}</span
                 >: {{ patternName(pattern) }}</span
               >
+              <span v-if="ownOf(policyOf(pattern.side), pattern.columns)" class="ruled">has a policy of its own</span>
               <span class="quiet"
                 >{{ counted(pattern.groups, 'group') }}, {{ counted(pattern.rows, 'row') }}, {{ count(pattern.beyondFirst) }} beyond the first</span
               >
@@ -220,6 +230,20 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
               <template v-else>The first {{ groups.length }} groups.</template>
               <el-checkbox v-model="isAll" size="small">all columns</el-checkbox>
             </p>
+            <div v-if="ofPattern && mayChoose && draft !== null" class="over">
+              <OwnPolicy
+                :policy="policyOf(ofPattern.side)"
+                :differing="ofPattern.columns"
+                :columns="found.columns[ofPattern.side]"
+                :label="label(ofPattern.side)"
+                :looks-like="(column) => looksLike(ofPattern?.side ?? 'source', column)"
+                @change="repeat(ofPattern.side, $event)"
+              />
+              <ErrorNote v-if="saving.error.value" :error="saving.error.value" />
+              <p v-else-if="canUndo" class="quiet" role="status">
+                In the plan. It holds from the next tally on. <el-button size="small" @click="undo()">Undo</el-button>
+              </p>
+            </div>
             <RepeatGroupCard
               v-for="{ place, group } in groups"
               :key="place"
@@ -230,7 +254,7 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
               :shared="shared"
               :pairs="data?.pairs ?? []"
               :is-all="isAll"
-              :may-choose="data?.mayChoose === true && course.mayWork && !choosing.isPending.value"
+              :may-choose="mayChoose"
               @choose="choosing.mutate"
             />
           </section>
@@ -301,7 +325,8 @@ h3 {
   background: var(--sheet);
   box-shadow: inset 3px 0 0 var(--ink);
 }
-.patterns .quiet {
+.patterns .quiet,
+.ruled {
   font-size: 12px;
 }
 .groups {

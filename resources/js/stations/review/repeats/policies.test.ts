@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest'
+import { ownOf, withOwn } from '@/format/ownPolicies'
 import { candidates, keptBy, kindOf, moved, nameOfNow, withChosen } from '@/stations/review/repeats/policies'
 
 const aside = { policy: 'set-aside' as const }
@@ -29,6 +30,17 @@ it('tries every policy for the sides that are asked about, but for the one that 
   expect(nameOfNow({ source: aside, target: { policy: 'keep-highest', column: 'fee', then: { column: 'seen' } } })).toBe(
     'exclude from comparison in the source, keep the highest fee, then seen in the target',
   )
+})
+
+it('keeps what some groups have of their own, whatever the others are tried with', () => {
+  const own = withOwn(aside, ['fee', 'seen'], { policy: 'keep-last' })
+  expect(ownOf(own, ['seen', 'fee'])?.policy).toBe('keep-last')
+  expect(ownOf(own, ['seen'])).toBeUndefined()
+  expect(withOwn(withOwn(own, [], { policy: 'keep-first' }), ['seen', 'fee'], null)).toEqual({ ...aside, own: [{ differ: [], policy: 'keep-first' }] })
+  expect(withOwn(own, ['seen', 'fee'], null)).toEqual(aside)
+  const tried = candidates({ source: own, target: aside }, 'both', null, { source: [], target: [] })
+  expect(tried[0]?.name).toBe('keep the first, otherwise in 1 case')
+  expect(tried.map(({ policies }) => policies.source.own?.length ?? 0)).toEqual([1, 1, 1, 0])
 })
 
 it('says by how much a figure moves, and which policy keeps a row', () => {

@@ -3,6 +3,7 @@ import type { Side } from '@/composables/draftChanges'
 import { policies as known } from '@/format/rules'
 import { count } from '@/format/counts'
 import { signed } from '@/format/amounts'
+import { keepingOwn } from '@/format/ownPolicies'
 
 export type Policy = Schemas['RepeatsPolicy']
 export type Policies = Schemas['PoliciesOfSides']
@@ -24,11 +25,12 @@ export interface Deciding {
   kind: Schemas['Kind']
 }
 
-const nameOf = ({ policy, column, then, except }: Policy): string => {
+const nameOf = ({ policy, column, then, except, own }: Policy): string => {
   const name = known.find((one) => one.policy === policy)?.name ?? policy
   const by = column === undefined ? '' : ` ${column}`
   const second = then === undefined ? '' : `, then ${then.column}`
-  return `${name}${by}${second}${except === undefined || except.length === 0 ? '' : `, whatever ${except.join(', ')}`}`
+  const others = own === undefined ? '' : own.length === 1 ? ', otherwise in 1 case' : `, otherwise in ${own.length} cases`
+  return `${name}${by}${second}${except === undefined || except.length === 0 ? '' : `, whatever ${except.join(', ')}`}${others}`
 }
 
 /** What the plan says, in the words of the list of policies. */
@@ -42,7 +44,8 @@ export function candidates(now: Policies, of: Of, deciding: Deciding | null, exc
     const isTried = (side: Side): boolean => of === 'both' || of === side
     // Pairing in order holds for both sides or for none.
     const other = (side: Side): Policy => (now[side].policy === 'pair-in-order' ? { policy: 'set-aside' } : now[side])
-    const policies = { source: isTried('source') ? policy('source') : other('source'), target: isTried('target') ? policy('target') : other('target') }
+    const ofSide = (side: Side): Policy => (isTried(side) ? keepingOwn(policy(side), now[side]) : other(side))
+    const policies = { source: ofSide('source'), target: ofSide('target') }
     const name = nameOf(policies[of === 'target' ? 'target' : 'source'])
     return { id: JSON.stringify(policies), name, policies }
   }
