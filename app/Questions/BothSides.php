@@ -5,15 +5,23 @@ declare(strict_types=1);
 namespace App\Questions;
 
 use App\Adapters\Deliveries\PreparationInputs;
+use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\Run;
 use App\Models\Tally;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\SideRules;
+use NineTally\Core\Preparation\Preparation;
+use NineTally\Core\Preparation\StepCatalogue;
 use NineTally\Core\Row\Side;
+use NineTally\Core\Row\Sides;
 
-/** Two deliveries and the steps that prepare them: what a question about both sides is about. */
+/**
+ * Two deliveries and the steps that prepare them: what a question about both sides is about.
+ *
+ * @phpstan-import-type StepDocument from StepCatalogue
+ */
 final readonly class BothSides
 {
     private function __construct(
@@ -24,8 +32,12 @@ final readonly class BothSides
         private PreparationInputs $inputs,
     ) {}
 
-    /** The latest deliveries of a dataset with the steps of its draft; null while a side has delivered nothing. */
-    public static function of(Dataset $dataset): ?self
+    /**
+     * The latest deliveries of a dataset with the steps of its draft; null while a side has delivered nothing.
+     *
+     * @param  Sides<list<StepDocument>>|null  $further  steps that run behind those
+     */
+    public static function of(Dataset $dataset, ?Sides $further = null): ?self
     {
         $source = $dataset->latestDelivery(Side::Source);
         $target = $dataset->latestDelivery(Side::Target);
@@ -33,15 +45,11 @@ final readonly class BothSides
             return null;
         }
         $draft = $dataset->draft()->first();
-        [$ofSource, $ofTarget] = [$draft?->rules(Side::Source) ?? new SideRules, $draft?->rules(Side::Target) ?? new SideRules];
+        [$ofSource, $ofTarget] = Sides::each(static fn(Side $side): SideRules => new SideRules(
+            preparation: ($draft?->rules($side)->preparation ?? new Preparation)->followedBy($further?->of($side) ?? []),
+        ))->both();
 
-        return new self(
-            $source->id,
-            $target->id,
-            new SideRules(preparation: $ofSource->preparation),
-            new SideRules(preparation: $ofTarget->preparation),
-            PreparationInputs::now($dataset, $ofSource, $ofTarget),
-        );
+        return new self($source->id, $target->id, $ofSource, $ofTarget, PreparationInputs::now($dataset, $ofSource, $ofTarget));
     }
 
     /** As they were when they were tallied. */
@@ -85,6 +93,12 @@ final readonly class BothSides
     /** All rows of a side after its steps. */
     public function reader(QuestionContext $material, Side $side): Reader
     {
-        return $material->sides->reader($this->delivery($side), $this->rules($side), $this->inputs);
+        return $this->prepared($material->sides, $side);
+    }
+
+    /** The same for whoever asks no question. */
+    public function prepared(PreparedSides $sides, Side $side): Reader
+    {
+        return $sides->reader($this->delivery($side), $this->rules($side), $this->inputs);
     }
 }

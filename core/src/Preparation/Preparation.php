@@ -32,6 +32,12 @@ final readonly class Preparation
         return new self($this->steps, $declared, $this->referenceRules);
     }
 
+    /** @param list<StepDocument> $steps that run behind these */
+    public function followedBy(array $steps): self
+    {
+        return new self([...$this->steps, ...$steps], $this->declared, $this->referenceRules);
+    }
+
     /** The steps before one of them; all where there is no such step. */
     public function before(?string $id): self
     {

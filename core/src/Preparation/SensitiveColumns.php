@@ -136,7 +136,7 @@ final readonly class SensitiveColumns
         );
         $isAskedBySensitive = self::isSaidIn($asked, $sensitive);
 
-        return array_column(
+        return [...$isAskedBySensitive ? [$step['outcome'] ?? ''] : [], ...array_column(
             array_filter(
                 $step['take'] ?? [],
                 static fn(array $taken): bool => $isAskedBySensitive || array_intersect(
@@ -145,7 +145,7 @@ final readonly class SensitiveColumns
                 ) !== [],
             ),
             'into',
-        );
+        )];
     }
 
     /** @param list<string> $names */

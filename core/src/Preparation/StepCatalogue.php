@@ -23,7 +23,8 @@ use NineTally\Core\Value\Kind;
  *     reference: string}>, take?: list<array{reference: string, into: string}>, from?: string, until?: string, within?: list<mixed>,
  *     order?: array{column: string, kind?: string, highestFirst?: bool}, rank?: bool, forgives?: list<string>,
  *     several?: 'stop'|'first'|'last'|'blank', without?: 'keep'|'leave-out'|'list', by?: list<string>, totals?: list<array{total: string,
- *     column?: string, into: string}>, holds?: list<array{column: string, total: string}>, which?: string}
+ *     column?: string, into: string}>, holds?: list<array{column: string, total: string}>, which?: string,
+ *     outcome?: string}
  */
 final readonly class StepCatalogue
 {
@@ -94,6 +95,7 @@ final readonly class StepCatalogue
                 self::some($step['take'] ?? []),
                 $step['forgives'] ?? [],
                 $step['several'] ?? 'stop',
+                $step['outcome'] ?? null,
             ),
             'as-matched' => new Steps\AsMatched(
                 $step['reference'] ?? '',

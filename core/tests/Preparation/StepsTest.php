@@ -172,8 +172,15 @@ final class StepsTest extends TestCase
                 'on' => [['column' => 'basin', 'reference' => 'code']],
                 'take' => [['reference' => 'name', 'into' => 'basin_name']],
                 'several' => 'blank',
+                'outcome' => 'record',
             ],
-            [[...self::COLUMNS, 'basin_name'], [...$one, 'Kestrel Broad'], [...$two, ''], [...$three, ''], [...$four, '']],
+            [
+                [...self::COLUMNS, 'basin_name', 'record'],
+                [...$one, 'Kestrel Broad', 'found'],
+                [...$two, '', 'without a record'],
+                [...$three, '', 'more than one record'],
+                [...$four, '', 'blank key'],
+            ],
             ['found a record' => 2, 'without a record' => 1, 'more than one record' => 1, 'blank key' => 1],
         ];
         yield 'look up by band' => [

@@ -21,11 +21,14 @@ final class LookUp extends RowByRow
 
     public const SEVERAL = 'more than one record';
 
+    private const FOUND = 'found';
+
     /**
      * @param  non-empty-list<array{column: string, reference: string}>  $on
      * @param  non-empty-list<array{reference: string, into: string}>  $take
      * @param  list<string>  $forgives  causes of form that the key forgives
      * @param  'stop'|'first'|'last'|'blank'  $several
+     * @param  string|null  $outcome  column that says what was found: "found", "found but blank", "without a record", "blank key"
      */
     public function __construct(
         private readonly string $reference,
@@ -33,11 +36,18 @@ final class LookUp extends RowByRow
         private readonly array $take,
         private readonly array $forgives = [],
         private readonly string $several = 'stop',
+        private readonly ?string $outcome = null,
     ) {}
 
     public function columns(array $columns): array
     {
-        return RecordFinder::columns($columns, $this->on, $this->take);
+        $columns = RecordFinder::columns($columns, $this->on, $this->take);
+        if ($this->outcome === null) {
+            return $columns;
+        }
+        ColumnIndex::of($columns)->mustBeFree([$this->outcome]);
+
+        return [...$columns, $this->outcome];
     }
 
     public function sentence(): string
@@ -66,29 +76,42 @@ final class LookUp extends RowByRow
         [$figures, $several, $into] = [$context->figures, $this->several, array_column($this->take, 'into')];
         $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
 
-        return static function (RowCursor $row) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places): array {
+        $says = $this->outcome !== null;
+
+        return static function (
+            RowCursor $row,
+        ) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places, $says): array {
             $cells = $row->cells;
+            $key = static fn(): string => implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places));
             $found = $finder->find($cells);
             if (count($found) > 1) {
                 if ($several === 'stop') {
                     throw $finder->several($found, $cells);
                 }
-                $figures->note(self::SEVERAL, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+                $figures->note(self::SEVERAL, $key());
             }
             if ($found === [] || count($found) > 1 && $several === 'blank') {
-                return [...$cells, ...$nothing];
+                $outcome = match (true) {
+                    $found !== [] => self::SEVERAL,
+                    $finder->isKeyBlank($cells) => RecordFinder::BLANK_KEY,
+                    default => RecordFinder::NO_RECORD,
+                };
+
+                return [...$cells, ...$nothing, ...($says ? [$outcome] : [])];
             }
             $taken = $finder->cells($found[$several === 'last' ? count($found) - 1 : 0], $take);
+            $outcome = self::FOUND;
             foreach ($taken as $nth => $value) {
                 if ($readings[$nth]->isBlank($value)) {
-                    $figures->note(self::FOUND_BLANK, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+                    $figures->note(self::FOUND_BLANK, $key());
+                    $outcome = self::FOUND_BLANK;
 
                     break;
                 }
             }
             $figures->alter(...$into);
 
-            return [...$cells, ...$taken];
+            return [...$cells, ...$taken, ...($says ? [$outcome] : [])];
         };
     }
 }

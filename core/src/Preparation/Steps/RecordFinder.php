@@ -137,6 +137,18 @@ final readonly class RecordFinder
         return $found;
     }
 
+    /** @param list<string> $cells */
+    public function isKeyBlank(array $cells): bool
+    {
+        foreach ($this->places as $nth => $place) {
+            if ($this->forms[$nth]->of($cells[$place]) !== '') {
+                return false;
+            }
+        }
+
+        return $this->places !== [];
+    }
+
     /**
      * @param  non-empty-list<int>  $found
      * @param  list<string>  $cells

@@ -6,7 +6,7 @@ import { counted } from '@/format/counts'
 import CrosswalkBeginning from '@/parts/CrosswalkBeginning.vue'
 import BeforeAfter from '@/stations/prepare/BeforeAfter.vue'
 import LeftOutDialog from '@/stations/prepare/LeftOutDialog.vue'
-import LookUpProposals from '@/stations/prepare/LookUpProposals.vue'
+import LookUpProposals from '@/parts/LookUpProposals.vue'
 import StepField from '@/stations/prepare/StepField.vue'
 import { kindOf } from '@/stations/prepare/stepKinds'
 

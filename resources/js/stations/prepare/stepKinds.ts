@@ -302,6 +302,7 @@ export const stepKinds: readonly StepKind[] = [
       { name: 'reference', label: 'In the dataset', type: 'text', hint: 'its name, such as Basins' },
       { name: 'on', label: 'Column here, and its column there', type: 'on' },
       { name: 'take', label: 'Column there, and what it is called here', type: 'take' },
+      { name: 'outcome', label: 'Column that says what was found', type: 'text', hint: 'none; no record and a blank one look alike' },
       ...tolerant,
     ],
     make: (names) => ({ reference: 'Basins', on: [{ column: first(names), reference: first(names) }], take: [{ reference: 'name', into: 'name' }] }),

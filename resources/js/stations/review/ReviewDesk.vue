@@ -246,6 +246,7 @@ const note = computed(
           @choose-forgiven="chooseForgiven"
         >
           <RouterLink class="repeats" :to="`/datasets/${course.id}/repeats`">Which rows repeat, and how</RouterLink>
+          <RouterLink class="repeats" :to="`/datasets/${course.id}/row-lists`">Which rows stand where</RouterLink>
           <RouterLink class="repeats" :to="`/datasets/${course.id}/near-values`">Values that may mean the same</RouterLink>
           <RouterLink v-if="hasBothAlone" class="repeats" :to="`/datasets/${course.id}/near-keys`">Missing and extra rows that may be the same</RouterLink>
         </PatternList>

@@ -6,5 +6,6 @@ export const routes: RouteRecordRaw[] = [
   { path: 'near-values', component: () => import('@/stations/review/near/NearValuesPage.vue') },
   { path: 'repeats', component: () => import('@/stations/review/repeats/RepeatsPage.vue') },
   { path: 'repeats/policies', component: () => import('@/stations/review/repeats/PoliciesPage.vue') },
+  { path: 'row-lists', component: () => import('@/stations/review/rows/RowListPage.vue') },
   { path: 'defects', component: () => import('@/stations/review/DefectsPage.vue') },
 ]

@@ -2,7 +2,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
 import ElementPlus from 'element-plus'
 import { expect, it, vi } from 'vitest'
-import LookUpProposals from '@/stations/prepare/LookUpProposals.vue'
+import LookUpProposals from '@/parts/LookUpProposals.vue'
 
 const found = {
   reference: 'Basins',
