@@ -33,10 +33,6 @@ use App\Http\Controllers\Review\FindingController;
 use App\Http\Controllers\Review\ForgivenController;
 use App\Http\Controllers\Review\ForMeController;
 use App\Http\Controllers\Review\KeptFilterController;
-use App\Http\Controllers\Review\NearKeyController;
-use App\Http\Controllers\Review\NearValueController;
-use App\Http\Controllers\Review\RepeatsController;
-use App\Http\Controllers\Review\RowListController;
 use App\Http\Controllers\Review\RulingController;
 use App\Http\Controllers\Review\UnmaskingController;
 use App\Http\Controllers\TakeAway\WorkbookController;
@@ -161,22 +157,7 @@ Route::middleware(['auth:web,sanctum', KeepsTrail::class, May::class])->group(fu
     Route::post('datasets/{dataset}/preparation-trials', [PreparationController::class, 'try'])->defaults(May::ACT, Act::View);
     Route::post('datasets/{dataset}/look-up-proposals', [ProposalController::class, 'lookUps'])->defaults(May::ACT, Act::Work);
     Route::post('datasets/{dataset}/crosswalk-proposals', [ProposalController::class, 'crosswalk'])->defaults(May::ACT, Act::Work);
-    Route::post('datasets/{dataset}/repeat-looks', [RepeatsController::class, 'look'])->defaults(May::ACT, Act::View);
-    Route::post('datasets/{dataset}/near-values', [NearValueController::class, 'look'])->defaults(May::ACT, Act::View);
-    Route::post('datasets/{dataset}/near-values/rulings', [NearValueController::class, 'rule'])->defaults(May::ACT, Act::Work);
-    Route::post('datasets/{dataset}/kept-rows', [RepeatsController::class, 'choose'])->defaults(May::ACT, Act::Work);
-    Route::post('datasets/{dataset}/policy-trials', [RepeatsController::class, 'try'])->defaults(May::ACT, Act::View);
-    Route::post('datasets/{dataset}/row-lists', [RowListController::class, 'look'])->defaults(May::ACT, Act::View);
-    Route::get('datasets/{dataset}/row-lists/file', [RowListController::class, 'take'])
-        ->middleware(NoTimeLimit::class)
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('datasets/{dataset}/row-lists/workbook', [RowListController::class, 'askForWorkbook'])
-        ->defaults(May::ACT, Act::View)
-        ->defaults(KeepsTrail::TAKES_AWAY, true);
-    Route::post('tallies/{tally}/near-keys', [NearKeyController::class, 'look'])->defaults(May::ACT, Act::View);
-    Route::put('tallies/{tally}/near-keys/equivalents', [NearKeyController::class, 'equivalents'])->defaults(May::ACT, Act::Work);
-    Route::post('tallies/{tally}/near-keys/cancellation', [NearKeyController::class, 'cancel'])->defaults(May::ACT, Act::Work);
-    Route::post('tallies/{tally}/near-keys/rulings', [NearKeyController::class, 'rule'])->defaults(May::ACT, Act::Work);
+    require __DIR__.'/desks.php';
     Route::get('datasets/{dataset}/left-out-rows', [PreparationController::class, 'leftOut']);
     Route::get('datasets/{dataset}/prepared-rows', [PreparationController::class, 'take'])
         ->middleware(NoTimeLimit::class)
