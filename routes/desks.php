@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 // The desks of Review, where rows and values stand as they were prepared: masked, as everywhere.
 
+use App\Http\Controllers\Review\BridgeController;
 use App\Http\Controllers\Review\NearKeyController;
 use App\Http\Controllers\Review\NearValueController;
 use App\Http\Controllers\Review\RepeatsController;
@@ -19,6 +20,9 @@ Route::post('datasets/{dataset}/near-values', [NearValueController::class, 'look
 Route::post('datasets/{dataset}/near-values/rulings', [NearValueController::class, 'rule'])->defaults(May::ACT, Act::Work);
 Route::post('datasets/{dataset}/kept-rows', [RepeatsController::class, 'choose'])->defaults(May::ACT, Act::Work);
 Route::post('datasets/{dataset}/policy-trials', [RepeatsController::class, 'try'])->defaults(May::ACT, Act::View);
+Route::get('datasets/{dataset}/bridges', [BridgeController::class, 'index']);
+Route::post('datasets/{dataset}/bridges/rulings', [BridgeController::class, 'rule'])->defaults(May::ACT, Act::Work);
+Route::get('datasets/{dataset}/bridges/file', [BridgeController::class, 'take'])->defaults(KeepsTrail::TAKES_AWAY, true);
 Route::post('datasets/{dataset}/row-lists', [RowListController::class, 'look'])->defaults(May::ACT, Act::View);
 Route::get('datasets/{dataset}/row-lists/file', [RowListController::class, 'take'])
     ->middleware(NoTimeLimit::class)

@@ -17,7 +17,7 @@ final readonly class Bridges
     /** @param array<array-key, mixed> $document of a plan that follows the schema, or of a draft */
     public static function fromDocument(array $document): self
     {
-        /** @var array{bridges?: list<array{source: list<string>, target: list<string>}>, refusedBridges?: list<array{source: list<string>,
+        /** @var array{bridges?: list<array{source: list<string>, target: list<string>, right?: string}>, refusedBridges?: list<array{source: list<string>,
          *     target: list<string>}>, equivalents?: list<array{word: string, meaning: string}>} $document */
         return new self(
             array_map(Bridge::fromArray(...), $document['bridges'] ?? []),
@@ -26,7 +26,7 @@ final readonly class Bridges
         );
     }
 
-    /** @return array<'bridges'|'refusedBridges', list<array{source: list<string>, target: list<string>}>> */
+    /** @return array<'bridges'|'refusedBridges', list<array{source: list<string>, target: list<string>, right?: 'source'|'target'}>> */
     public function pairs(): array
     {
         $told = static fn(Bridge $pair): array => $pair->toArray();

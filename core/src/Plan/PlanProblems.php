@@ -64,7 +64,7 @@ final readonly class PlanProblems
         }
         foreach ($this->plan->bridges->pairs() as $list => $bridges) {
             foreach ($bridges as $position => $bridge) {
-                foreach ($bridge as $side => $cells) {
+                foreach (['source' => $bridge['source'], 'target' => $bridge['target']] as $side => $cells) {
                     if (count($cells) !== count($this->plan->key)) {
                         $problems[] = new Problem(
                             "/{$list}/{$position}/{$side}",

@@ -75,6 +75,26 @@ final class NearKeyTest extends TestCase
             array_map(static fn(array $pair): string => $pair[0], $this->pairs($again)),
             'One was refused.',
         );
+
+        $this->bridgesAreAListThatSaysWhichSideIsRight();
+    }
+
+    private function bridgesAreAListThatSaysWhichSideIsRight(): void
+    {
+        $bridges = "/datasets/{$this->dataset->id}/bridges";
+        $this->api('GET', $bridges)->assertOk()->assertJson(['total' => 2, 'draft' => 5, 'items' => [
+            ['number' => 1, 'source' => ['H-17'], 'target' => ['90021'], 'right' => null, 'state' => 'differs', 'cells' => 1],
+            ['number' => 2, 'source' => ['H-18'], 'target' => ['90022'], 'state' => 'differs', 'cells' => 2],
+        ]]);
+        $this->api('POST', "{$bridges}/rulings", ['numbers' => [2], 'decision' => 'source', 'seenDraft' => 5])->assertJson(['draft' => 6]);
+        $this->api('POST', "{$bridges}/rulings", ['numbers' => [1], 'decision' => 'target', 'seenDraft' => 5])->assertStatus(412);
+        self::assertSame(
+            "source holder,target holder,right,correct in,column,stands,must\nH-17,90021,,,,,\nH-18,90022,source,target,holder,90022,H-18\n",
+            $this->api('GET', "{$bridges}/file")->streamedContent(),
+        );
+        $this->tallyAgain();
+        $this->api('POST', "{$bridges}/rulings", ['numbers' => [1], 'decision' => 'removed', 'seenDraft' => 6])->assertOk();
+        $this->api('GET', "{$bridges}?from=1")->assertJson(['total' => 1, 'items' => [['source' => ['H-18'], 'right' => 'source']]]);
     }
 
     public function test_whoever_may_not_see_a_value_is_not_told_whom_it_is_like_and_who_only_looks_decides_nothing(): void

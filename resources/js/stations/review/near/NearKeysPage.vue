@@ -157,7 +157,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
 <template>
   <main class="station">
     <StationHead heading="Who is who, where no key says so" :words="['bridge']" note="pairs become bridges of the plan">
-      <RouterLink class="button" :to="`/datasets/${course.id}/match`">The plan</RouterLink>
+      <RouterLink class="button" :to="`/datasets/${course.id}/bridges`">Keys that bridges join</RouterLink>
       <RouterLink class="button" :to="`/datasets/${course.id}/review`">Back to Review</RouterLink>
     </StationHead>
     <div v-if="course.tally === null" class="empty">
