@@ -8,6 +8,7 @@ use App\Adapters\Deliveries\PreparationInputs;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Models\Dataset;
 use App\Models\Delivery;
+use App\Models\PlanDraft;
 use App\Models\Run;
 use App\Models\Tally;
 use NineTally\Core\Intake\Reader;
@@ -36,8 +37,9 @@ final readonly class BothSides
      * The latest deliveries of a dataset with the steps of its draft; null while a side has delivered nothing.
      *
      * @param  Sides<list<StepDocument>>|null  $further  steps that run behind those
+     * @param  bool  $isPrepared  else none of the draft's steps run
      */
-    public static function of(Dataset $dataset, ?Sides $further = null): ?self
+    public static function of(Dataset $dataset, ?Sides $further = null, bool $isPrepared = true): ?self
     {
         $source = $dataset->latestDelivery(Side::Source);
         $target = $dataset->latestDelivery(Side::Target);
@@ -46,10 +48,17 @@ final readonly class BothSides
         }
         $draft = $dataset->draft()->first();
         [$ofSource, $ofTarget] = Sides::each(static fn(Side $side): SideRules => new SideRules(
-            preparation: ($draft?->rules($side)->preparation ?? new Preparation)->followedBy($further?->of($side) ?? []),
+            preparation: self::steps($draft, $side, $isPrepared)->followedBy($further?->of($side) ?? []),
         ))->both();
 
         return new self($source->id, $target->id, $ofSource, $ofTarget, PreparationInputs::now($dataset, $ofSource, $ofTarget));
+    }
+
+    private static function steps(?PlanDraft $draft, Side $side, bool $isPrepared): Preparation
+    {
+        $preparation = $draft?->rules($side)->preparation ?? new Preparation;
+
+        return $isPrepared ? $preparation : new Preparation([], $preparation->declared);
     }
 
     /** As they were when they were tallied. */

@@ -13,17 +13,21 @@ use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\RowsBySide;
+use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\ValueOrder;
 
 /**
  * The rows whose key stands on one side alone, or on both, with any of their columns and what references say of them; or the distinct
  * values of some of these columns, with how many rows have them.
  *
  * @phpstan-type ListedColumn array{name: string, source: string|null, target: string|null}
- * @phpstan-type Line array{side: 'source'|'target', rows: array{source: int, target: int}, cells: list<string>}
+ * @phpstan-type Span array{source: string|null, target: string|null, kind: string}
+ * @phpstan-type Line array{side: 'source'|'target', rows: array{source: int, target: int}, lines: array{source: string, target: string},
+ *     cells: list<string>, span: array{string, string}|null}
  */
 final readonly class RowsListed implements Question
 {
-    public const WHICH = ['source', 'target', 'either', 'both'];
+    public const WHICH = ['source', 'target', 'either', 'both', 'all'];
 
     /** Lines that are shown; all of them can be taken away. */
     private const SHOWN = 1_000;
@@ -32,9 +36,10 @@ final readonly class RowsListed implements Question
 
     /**
      * @param  string  $plan  as JSON: its key, its bridges and how both sides are read
-     * @param  'source'|'target'|'either'|'both'  $which
+     * @param  'source'|'target'|'either'|'both'|'all'  $which
      * @param  list<ListedColumn>  $columns  null where a side has none
      * @param  list<int>  $by  places of columns: one line for each combination of their values; none: one for each row
+     * @param  Span|null  $span  columns of which the lowest and the highest value of a combination are told
      */
     public function __construct(
         public BothSides $sides,
@@ -42,6 +47,7 @@ final readonly class RowsListed implements Question
         private string $which,
         public array $columns,
         private array $by,
+        public ?array $span = null,
     ) {}
 
     public function kind(): string
@@ -51,7 +57,7 @@ final readonly class RowsListed implements Question
 
     public function about(): array
     {
-        return [$this->sides->about(), $this->plan, $this->which, $this->columns, $this->by];
+        return [$this->sides->about(), $this->plan, $this->which, $this->columns, $this->by, $this->span];
     }
 
     /** @return array{counts: array<'source'|'target', array{alone: int, both: int, unkeyed: int}>, lines: list<Line>, total: int} */
@@ -107,18 +113,32 @@ final readonly class RowsListed implements Question
     /** @return \Generator<int, Line> */
     private function rowByRow(RowsBySide $rows): \Generator
     {
-        $where = $this->which === 'both' ? RowsBySide::BOTH : RowsBySide::ALONE;
         foreach (Side::cases() as $side) {
-            $isMeant = in_array($this->which, ['either', 'both', $side->value], true);
             $places = $rows->columnPlaces($side, array_column($this->columns, $side->value));
-            foreach ($isMeant ? $rows->rows($side, $where) : [] as $row) {
+            [$spanned] = $rows->columnPlaces($side, [$this->span[$side->value] ?? null]);
+            foreach ($this->meant($rows, $side) as $row) {
+                $value = $spanned === null ? '' : $row->cells[$spanned];
+                $place = $rows->placeOf($side, $row);
                 yield [
                     'side' => $side->value,
                     'rows' => ['source' => $side === Side::Source ? 1 : 0, 'target' => $side === Side::Target ? 1 : 0],
+                    'lines' => ['source' => $side === Side::Source ? $place : '', 'target' => $side === Side::Target ? $place : ''],
                     'cells' => self::cells($places, $row),
+                    'span' => $this->span === null ? null : [$value, $value],
                 ];
             }
         }
+    }
+
+    /** @return iterable<Row> */
+    private function meant(RowsBySide $rows, Side $side): iterable
+    {
+        if ($this->which === 'all') {
+            return $rows->rows($side);
+        }
+        $where = $this->which === 'both' ? RowsBySide::BOTH : RowsBySide::ALONE;
+
+        return in_array($this->which, ['either', 'both', $side->value], true) ? $rows->rows($side, $where) : [];
     }
 
     /**
@@ -137,11 +157,24 @@ final readonly class RowsListed implements Question
      */
     private function valueByValue(RowsBySide $rows): array
     {
-        $lines = [];
+        $lines = $ends = [];
+        $order = $this->order();
         foreach ($this->rowByRow($rows) as $line) {
-            $values = implode("\0", array_map(static fn(int $place): string => $line['cells'][$place], $this->by));
-            $lines[$values] ??= [...$line, 'rows' => ['source' => 0, 'target' => 0]];
-            $lines[$values]['rows'][$line['side']]++;
+            [$values, $side] = [
+                implode("\0", array_map(static fn(int $place): string => $line['cells'][$place], $this->by)),
+                $line['side'],
+            ];
+            $ends["{$values}\0\0{$side}"] = $line['lines'][$side];
+            if (! isset($lines[$values])) {
+                $lines[$values] = $line;
+            } else {
+                $before = $lines[$values];
+                $lines[$values]['rows'][$side]++;
+                $lines[$values]['lines'][$side] = $before['lines'][$side] === '' ? $line['lines'][$side] : $before['lines'][$side];
+                $lines[$values]['span'] = $order === null || $line['span'] === null || $before['span'] === null
+                    ? null
+                    : self::wider($before['span'], $line['span'][0], $order->of(Side::from($side)));
+            }
             if (count($lines) > self::MOST_VALUES) {
                 throw UnusableStep::because(sprintf(
                     'There are more than %s different values: too many for one line each. Choose columns with fewer, or list the rows.',
@@ -152,6 +185,38 @@ final readonly class RowsListed implements Question
         uksort($lines, static fn(int|string $one, int|string $other): int => strnatcasecmp((string) $one, (string) $other)
             ?: strcmp((string) $one, (string) $other));
 
+        foreach ($lines as $values => $line) {
+            foreach (Side::cases() as $side) {
+                $last = $ends["{$values}\0\0{$side->value}"] ?? '';
+                $lines[$values]['lines'][$side->value] .= $last === $line['lines'][$side->value] ? '' : " … {$last}";
+            }
+        }
+
         return array_values($lines);
+    }
+
+    /**
+     * @param  array{string, string}  $span
+     * @return array{string, string} lowest and highest; what is blank or cannot be read is neither, unless nothing else is there
+     */
+    private static function wider(array $span, string $value, ValueOrder $order): array
+    {
+        $rank = $order->rank($value);
+        [$lowest, $highest] = [$order->rank($span[0]), $order->rank($span[1])];
+
+        return $rank === null ? $span : [
+            $lowest === null || $order->compare($rank, $lowest) < 0 ? $value : $span[0],
+            $highest === null || $order->compare($rank, $highest) > 0 ? $value : $span[1],
+        ];
+    }
+
+    /** @return Sides<ValueOrder>|null */
+    private function order(): ?Sides
+    {
+        $span = $this->span;
+
+        return $span === null ? null : Sides::each(fn(Side $side): ValueOrder => new ValueOrder(
+            $this->sides->rules($side)->preparation->formsBehind()->reading($span[$side->value] ?? '', Kind::from($span['kind'])),
+        ));
     }
 }

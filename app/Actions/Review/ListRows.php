@@ -29,7 +29,8 @@ use NineTally\Core\Row\Sides;
  *
  * @phpstan-type LookUp array{reference: string, on: list<array{column: string, reference: string}>, take: list<string>,
  *     forgives?: list<string>}
- * @phpstan-type Asked array{which: 'source'|'target'|'either'|'both', columns: list<string>, by: list<string>, lookUps: list<LookUp>}
+ * @phpstan-type Asked array{which: 'source'|'target'|'either'|'both'|'all', columns: list<string>, by: list<string>,
+ *     lookUps: list<LookUp>, span: array{column: string, kind: string}|null}
  */
 final readonly class ListRows
 {
@@ -89,7 +90,9 @@ final readonly class ListRows
         ));
         foreach (Side::cases() as $side) {
             $by = array_filter($question->columns, static fn(array $column): bool => in_array($column['name'], $asked['by'], true));
-            $masks->of($side)->mustAllow(array_values(array_filter(array_column($by, $side->value), is_string(...))));
+            // Which value is the highest says something of all of them.
+            $named = [...array_column($by, $side->value), $question->span[$side->value] ?? null];
+            $masks->of($side)->mustAllow(array_values(array_filter($named, is_string(...))));
         }
 
         return new ListMask($question->columns, $masks);
@@ -123,7 +126,19 @@ final readonly class ListRows
         $chosen = array_values(array_unique([...$by, ...$others, ...$looked], SORT_REGULAR));
         $plan = CanonicalJson::of(array_intersect_key($draft->document, self::WHO_MEETS) + ['columnPairs' => []]);
 
-        return [new RowsListed($sides, $plan, $asked['which'], $chosen, array_keys($by)), $all];
+        $spanned = array_values(
+            array_filter($all, static fn(array $column): bool => $column['name'] === ($asked['span']['column'] ?? null)),
+        );
+        $span =
+            $by === [] || $spanned === [] || $asked['span'] === null
+                ? null
+                : [
+                    'source' => $spanned[0]['source'],
+                    'target' => $spanned[0]['target'],
+                    'kind' => $asked['span']['kind'],
+                ];
+
+        return [new RowsListed($sides, $plan, $asked['which'], $chosen, array_keys($by), $span), $all];
     }
 
     /** @return list<array{source: string, target: string}> of the key first */

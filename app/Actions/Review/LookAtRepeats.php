@@ -9,10 +9,12 @@ use App\Models\Dataset;
 use App\Problems\Conflict;
 use App\Queries\Review\Mask;
 use App\Queries\Review\SideMask;
+use App\Queries\Review\TechnicalColumns;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\HowFirstRowsRepeat;
 use App\Questions\HowRowsRepeat;
+use App\Questions\LookedParts;
 use NineTally\Core\Repeats\ChosenRow;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -21,11 +23,14 @@ use NineTally\Core\Row\Sides;
  * Rows that share the values of some columns, both sides next to each other: looked at, and left as they are.
  *
  * @phpstan-import-type ChosenDocument from ChosenRow
+ * @phpstan-import-type StepDocument from \NineTally\Core\Preparation\StepCatalogue
  *
  * @phpstan-type Pair array{source: string, target: string}
  * @phpstan-type KeyPair array{source: string, target: string, forgives: list<string>}
+ * @phpstan-import-type Part from LookedParts
+ *
  * @phpstan-type Asked array{columns: list<string>, forgives: list<string>, except: array{source: list<string>, target: list<string>},
- *     stake: string|null}
+ *     stake: string|null, parts: list<Part>, isPrepared: bool}
  */
 final readonly class LookAtRepeats
 {
@@ -35,7 +40,7 @@ final readonly class LookAtRepeats
     /** Of so many further columns is told what they would give. */
     private const OTHERS = 12;
 
-    public function __construct(private Answers $answers) {}
+    public function __construct(private Answers $answers, private TechnicalColumns $technical) {}
 
     /**
      * @param  Asked  $asked  columns of the source as the plan pairs them, none for its key; at stake a paired one that repeats add to
@@ -47,9 +52,12 @@ final readonly class LookAtRepeats
     public function __invoke(Dataset $dataset, array $asked, Sides $masks): array
     {
         [$question, $pairs, $chosen, $worth] = $this->question($dataset, $asked);
+        $parted = array_intersect_key(array_column($pairs['all'], null, 'source'), array_flip(array_column($asked['parts'], 'column')));
         // Who is told a total of some rows learns values from it.
         foreach (Side::cases() as $side) {
-            $masks->of($side)->mustAllow(array_column([...$chosen, ...$worth === null ? [] : [$worth]], $side->value));
+            $masks->of($side)->mustAllow(
+                array_column([...$chosen, ...array_values($parted), ...$worth === null ? [] : [$worth]], $side->value),
+            );
         }
         $answer = $this->answers->to($question);
         $beginning = $this->beginning($dataset, $question, $answer);
@@ -63,6 +71,12 @@ final readonly class LookAtRepeats
             'pairs' => self::names($pairs['all']),
             'key' => self::names($pairs['key']),
             'stake' => $worth,
+            'technical' => Sides::each(fn(Side $side): array => $this->technical->of(
+                $dataset,
+                $side,
+                array_column($chosen, $side->value),
+                array_column($pairs['all'], $side->value),
+            ))->named(),
             'draft' => $draft->number ?? 0,
             // What repeats among the first rows may repeat once more behind them.
             'mayChoose' => $question->isKey && $beginning === null,
@@ -92,10 +106,12 @@ final readonly class LookAtRepeats
      */
     public function question(Dataset $dataset, array $asked): array
     {
-        $sides =
-            BothSides::of($dataset) ??
-            throw Conflict::because('no-delivery', 'Both sides must have delivered before their rows can be looked at.');
         $pairs = $this->pairs($dataset);
+        [$parts, $steps] = self::parts($asked['parts'], $pairs['all']);
+        $sides =
+            BothSides::of($dataset, $steps, $asked['isPrepared']) ??
+            throw Conflict::because('no-delivery', 'Both sides must have delivered before their rows can be looked at.');
+        $pairs = $asked['isPrepared'] ? $pairs : self::delivered($dataset, $pairs);
         $named = static fn(?string $source): array => array_values(array_filter(
             $pairs['all'],
             static fn(array $pair): bool => $pair['source'] === $source,
@@ -104,7 +120,9 @@ final readonly class LookAtRepeats
             $pairs['all'],
             static fn(array $pair): bool => in_array($pair['source'], $asked['columns'], true),
         ));
-        $isKey = $chosen === [] && $asked['forgives'] === [];
+        $chosen = [...$chosen, ...$parts];
+        // What becomes of rows is decided of those that the plan puts together.
+        $isKey = $chosen === [] && $asked['forgives'] === [] && $asked['isPrepared'];
         $chosen = $chosen === [] ? $pairs['key'] : $chosen;
         if ($chosen === []) {
             throw Conflict::because('no-plan', 'There is no key yet. Choose one in Match, or say which columns rows are to share.');
@@ -115,6 +133,47 @@ final readonly class LookAtRepeats
             ...$pair,
             'forgives' => array_values(array_unique([...$pair['forgives'], ...$asked['forgives']])),
         ], $chosen), $isKey, $asked['except'], $worth, $this->others($pairs['all'], $chosen)), $pairs, $chosen, $worth];
+    }
+
+    /**
+     * @param  list<Part>  $asked
+     * @param  list<KeyPair>  $pairs
+     * @return array{list<KeyPair>, Sides<list<StepDocument>>} the parts as pairs, and the steps that make them
+     */
+    private static function parts(array $asked, array $pairs): array
+    {
+        $byName = array_column($pairs, null, 'source');
+        $parts = [];
+        $steps = ['source' => [], 'target' => []];
+        foreach ($asked as $nth => ['column' => $column, 'part' => $part]) {
+            $pair = $byName[$column] ?? throw Conflict::because('no-pair', "No column is paired with {$column}. Choose another one.");
+            $length = $asked[$nth]['length'] ?? 1;
+            $parts[] = [
+                'source' => LookedParts::name($pair['source'], $part, $length),
+                'target' => LookedParts::name($pair['target'], $part, $length),
+                'forgives' => [],
+            ];
+            foreach (Side::cases() as $side) {
+                $steps[$side->value][] = LookedParts::step($pair[$side->value], $part, $length, $nth);
+            }
+        }
+
+        return [$parts, new Sides($steps['source'], $steps['target'])];
+    }
+
+    /**
+     * @param  array{key: list<KeyPair>, all: list<KeyPair>}  $pairs
+     * @return array{key: list<KeyPair>, all: list<KeyPair>} those whose columns stand in both deliveries
+     */
+    private static function delivered(Dataset $dataset, array $pairs): array
+    {
+        $names = Sides::each(static fn(Side $side): array => $dataset->latestDelivery($side)?->namedColumns()->names ?? []);
+
+        return array_map(static fn(array $some): array => array_values(array_filter(
+            $some,
+            static fn(array $pair): bool => in_array($pair['source'], $names->source, true) &&
+                in_array($pair['target'], $names->target, true),
+        )), $pairs);
     }
 
     /**

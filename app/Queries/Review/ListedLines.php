@@ -7,7 +7,6 @@ namespace App\Queries\Review;
 use App\Adapters\Deliveries\PreparedSides;
 use App\Questions\RowsListed;
 use NineTally\Core\Report\CsvLine;
-use NineTally\Core\Row\Side;
 use NineTally\Core\Tally\Workspace;
 
 /** A list of rows to be taken away: the same bytes for the same input. */
@@ -22,7 +21,13 @@ final readonly class ListedLines
     {
         $names = array_column($list->columns, 'name');
 
-        return $list->isOfValues() ? [...$names, 'rows in source', 'rows in target'] : ['side', ...$names];
+        return $list->isOfValues()
+            ? [
+                ...$names,
+                ...$list->span === null ? [] : ['lowest', 'highest'],
+                'rows in source', 'lines in source', 'rows in target', 'lines in target',
+            ]
+            : ['side', 'line', ...$names];
     }
 
     /** @return \Generator<int, list<string>> */
@@ -33,8 +38,13 @@ final readonly class ListedLines
             foreach ($list->lines($this->sides, $workspace->path) as $line) {
                 $cells = $mask->cells($line['side'], $line['cells']);
                 yield $list->isOfValues()
-                    ? [...$cells, (string) $line['rows'][Side::Source->value], (string) $line['rows'][Side::Target->value]]
-                    : [$line['side'], ...$cells];
+                    ? [
+                        ...$cells,
+                        ...$line['span'] ?? [],
+                        (string) $line['rows']['source'], $line['lines']['source'],
+                        (string) $line['rows']['target'], $line['lines']['target'],
+                    ]
+                    : [$line['side'], $line['lines'][$line['side']], ...$cells];
             }
         } finally {
             $workspace->remove();

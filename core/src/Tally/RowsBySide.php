@@ -67,20 +67,28 @@ final class RowsBySide
     }
 
     /**
-     * @param  self::ALONE|self::BOTH|self::UNKEYED  $where
+     * @param  self::ALONE|self::BOTH|self::UNKEYED|null  $where  null: wherever
      * @return \Generator<int, Row> of a side, in the order of the delivery
      */
-    public function rows(Side $side, string $where): \Generator
+    public function rows(Side $side, ?string $where = null): \Generator
     {
-        [$marks, $wanted, $nth] = [$this->marks->of($side), self::MARKS[$where], 0];
-        if ($marks->count($wanted) === 0) {
+        [$marks, $wanted, $nth] = [$this->marks->of($side), $where === null ? null : self::MARKS[$where], 0];
+        if ($wanted !== null && $marks->count($wanted) === 0) {
             return;
         }
         foreach ($this->readers->of($side)->records() as $row) {
-            if ($row instanceof Row && $marks->is($nth++, $wanted)) {
+            if ($row instanceof Row && ($wanted === null || $marks->is($nth++, $wanted))) {
                 yield $row;
             }
         }
+    }
+
+    /** Where a row was delivered, in words. */
+    public function placeOf(Side $side, Row $row): string
+    {
+        $place = $this->readers->of($side)->place($row->line);
+
+        return ($place->part > 1 ? "{$place->part}: " : '').$place->line;
     }
 
     /**

@@ -76,11 +76,34 @@ final class RepeatLookTest extends TestCase
         ]);
     }
 
+    public function test_parts_of_values_are_shared_and_rows_as_they_were_delivered(): void
+    {
+        $upper = ['id' => 'u', 'kind' => 'tidy-text', 'columns' => ['basin'], 'actions' => [['action' => 'upper']]];
+        $draft = $this->dataset->draft()->firstOrFail();
+        $draft->update(['document' => ['sides' => ['source' => ['preparation' => [$upper]]]] + $draft->document]);
+        $start = ['column' => 'basin', 'part' => 'start', 'length' => 1];
+
+        $this->look(['columns' => ['berth'], 'parts' => [$start]])->assertJson([
+            'mayChoose' => false,
+            'chosen' => [['source' => 'berth'], ['source' => 'basin (first 1)', 'target' => 'basin (first 1)']],
+            'found' => ['figures' => ['source' => ['groups' => 1, 'inGroups' => 3], 'target' => ['groups' => 1]]],
+        ]);
+        $this->look(['columns' => ['berth'], 'parts' => [$start], 'isPrepared' => false])->assertJson([
+            'found' => ['figures' => ['source' => ['groups' => 1, 'inGroups' => 2]]],
+        ]);
+        $this->look(['parts' => [['column' => 'fee', 'part' => 'day']]])->assertJson([
+            'found' => ['figures' => ['source' => ['blank' => 5]]],
+        ]);
+        $draft->update(['document' => ['sensitive' => ['source' => ['basin'], 'target' => []]] + $draft->document]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/repeat-looks", ['columns' => ['berth'], 'parts' => [$start]])->assertForbidden();
+    }
+
     /** What is said at once of large deliveries is what a look at their beginnings says. */
     public function test_the_first_rows_can_be_looked_at_alone(): void
     {
         $whole = app(LookAtRepeats::class)->question($this->dataset, [
             'columns' => [], 'forgives' => [], 'except' => ['source' => [], 'target' => []], 'stake' => null,
+            'parts' => [], 'isPrepared' => true,
         ])[0];
         $found = app(Answers::class)->to(new HowFirstRowsRepeat($whole, 2))->content;
 

@@ -54,7 +54,7 @@ final class RowListTest extends TestCase
 
         $link = "/datasets/{$this->dataset->id}/row-lists/file?asked=".urlencode(json_encode($either, JSON_THROW_ON_ERROR));
         self::assertStringStartsWith(
-            "side,berth,note,Basins name,Basins record\nsource,2,b,Kestrel Broad,found\nsource,3,,,found but blank\n",
+            "side,line,berth,note,Basins name,Basins record\nsource,3,2,b,Kestrel Broad,found\nsource,4,3,,,found but blank\n",
             $this->api('GET', $link)->streamedContent(),
         );
         self::assertStringContainsString('"Basins record":"blank key"', $this->api('GET', "{$link}&as=json-lines")->streamedContent());
@@ -85,6 +85,28 @@ final class RowListTest extends TestCase
             $this->lines($list),
         );
         $list->assertJsonPath('found.lines.1.rows', ['source' => 0, 'target' => 2]);
+
+        $all = $this->api('POST', "/datasets/{$this->dataset->id}/row-lists", [
+            'which' => 'all', 'by' => ['basin'], 'span' => ['column' => 'berth', 'kind' => 'number'],
+        ])->assertOk();
+        self::assertSame(
+            [
+                ['', ['5', '5'], '6', ''],
+                ['KB', ['1', '9'], '2 … 3', '2 … 3'],
+                ['LM', ['3', '3'], '4', ''],
+                ['QH', ['8', '8'], '', '4'],
+                ['XX', ['4', '4'], '5', ''],
+            ],
+            array_map(
+                static fn(mixed $line): array => [
+                    data_get($line, 'cells.0'),
+                    data_get($line, 'span'),
+                    data_get($line, 'lines.source'),
+                    data_get($line, 'lines.target'),
+                ],
+                $this->objects($all, 'found.lines'),
+            ),
+        );
 
         $draft = $this->dataset->draft()->firstOrFail();
         $draft->update(['document' => ['sensitive' => ['source' => ['holder'], 'target' => []]] + $draft->document]);

@@ -11,6 +11,7 @@ use App\Http\Controllers\Controller;
 use App\Models\Dataset;
 use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
+use App\Questions\LookedParts;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\Rule;
@@ -23,6 +24,7 @@ use NineTally\Core\Row\Sides;
  *
  * @phpstan-import-type Asked from LookAtRepeats
  * @phpstan-import-type Policies from TryPolicies
+ * @phpstan-import-type Part from LookedParts
  */
 final class RepeatsController extends Controller
 {
@@ -35,6 +37,11 @@ final class RepeatsController extends Controller
         'except.target' => ['array', 'max:2000'],
         'except.*.*' => ['string'],
         'stake' => ['nullable', 'string', 'max:1000'],
+        'parts' => ['array', 'max:5'],
+        'parts.*' => ['array:column,part,length'],
+        'parts.*.column' => ['required', 'string', 'max:1000'],
+        'parts.*.length' => ['integer', 'between:1,100'],
+        'isPrepared' => ['boolean'],
     ];
 
     public function __construct(private readonly Masks $masks) {}
@@ -91,12 +98,13 @@ final class RepeatsController extends Controller
     private static function asked(Request $request): array
     {
         /**
-         * @var array{columns?: list<string>, forgives?: list<string>, except?: array<'source'|'target', list<string>>, stake?: string|null}
-         *     $asked
+         * @var array{columns?: list<string>, forgives?: list<string>, except?: array<'source'|'target', list<string>>, stake?: string|null,
+         *     parts?: list<Part>, isPrepared?: bool} $asked
          */
         $asked = $request->validate([
             ...self::OF_LOOK,
             'forgives.*' => ['string', 'distinct', Rule::in(LookedSide::FORGIVABLE)],
+            'parts.*.part' => ['required', Rule::in(LookedParts::PARTS)],
         ]);
 
         return [
@@ -104,6 +112,8 @@ final class RepeatsController extends Controller
             'forgives' => $asked['forgives'] ?? [],
             'except' => ['source' => $asked['except']['source'] ?? [], 'target' => $asked['except']['target'] ?? []],
             'stake' => $asked['stake'] ?? null,
+            'parts' => $asked['parts'] ?? [],
+            'isPrepared' => $asked['isPrepared'] ?? true,
         ];
     }
 

@@ -17,6 +17,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
+use NineTally\Core\Value\Kind;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -77,7 +78,8 @@ final class RowListController extends Controller
         $linked = json_decode($request->query('asked') === null ? '{}' : (string) $request->string('asked'), true);
         $request->merge(is_array($linked) ? $linked : []);
         /**
-         * @var array{which: 'source'|'target'|'either'|'both', columns?: list<string>, by?: list<string>, lookUps?: list<LookUp>} $asked
+         * @var array{which: 'source'|'target'|'either'|'both'|'all', columns?: list<string>, by?: list<string>, lookUps?: list<LookUp>,
+         *     span?: array{column: string, kind: string}|null} $asked
          */
         $asked = $request->validate([
             'which' => ['required', Rule::in(RowsListed::WHICH)],
@@ -85,6 +87,9 @@ final class RowListController extends Controller
             'columns.*' => ['string', 'max:1000'],
             'by' => ['array', 'max:20'],
             'by.*' => ['string', 'max:1000'],
+            'span' => ['nullable', 'array:column,kind'],
+            'span.column' => ['required_with:span', 'string', 'max:1000'],
+            'span.kind' => ['required_with:span', Rule::enum(Kind::class)],
             'lookUps' => ['array', 'max:3'],
             'lookUps.*' => ['array:reference,on,take,forgives'],
             'lookUps.*.reference' => ['required', 'string', 'max:200', 'distinct'],
@@ -103,6 +108,7 @@ final class RowListController extends Controller
             'columns' => $asked['columns'] ?? [],
             'by' => $asked['by'] ?? [],
             'lookUps' => $asked['lookUps'] ?? [],
+            'span' => $asked['span'] ?? null,
         ];
     }
 }

@@ -15,7 +15,10 @@ import RepeatGroupCard from '@/stations/review/repeats/RepeatGroupCard.vue'
 import { kindOf, type Policy } from '@/stations/review/repeats/policies'
 import {
   chanceWarning,
+  columnOf,
   neighbours,
+  partOf,
+  partsOf,
   originSentence,
   patternName,
   proposedToLeaveOut,
@@ -45,16 +48,39 @@ const columns = ref<string[]>([])
 const forgives = ref<Schemas['FormCause'][]>([])
 const except = ref<Record<Side, string[]>>({ source: [], target: [] })
 const stake = ref('')
+/** Parts of values that rows share too, by their ids. */
+const parts = ref<string[]>([])
+const isPrepared = ref(true)
 const shown = ref<string>('')
 const isAll = ref(false)
 
+const asked = computed(() => ({
+  columns: columns.value,
+  forgives: forgives.value,
+  except: except.value,
+  stake: stake.value === '' ? null : stake.value,
+  parts: parts.value.map(partOf),
+  isPrepared: isPrepared.value,
+}))
 const { data, error, isPending, refetch } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'repeats', () => props.course.source?.id, () => props.course.target?.id, columns, forgives, except, stake],
+  queryKey: [
+    'dataset',
+    () => props.course.id,
+    'repeats',
+    () => props.course.source?.id,
+    () => props.course.target?.id,
+    columns,
+    forgives,
+    except,
+    stake,
+    parts,
+    isPrepared,
+  ],
   queryFn: ({ signal }) =>
     answer(
       api.POST('/datasets/{dataset}/repeat-looks', {
         params: { path: { dataset: props.course.id } },
-        body: { columns: columns.value, forgives: forgives.value, except: except.value, stake: stake.value === '' ? null : stake.value },
+        body: asked.value,
         signal,
       }),
     ),
@@ -91,7 +117,11 @@ const ofPattern = computed(() => patterns.value.find(({ id }) => id === shown.va
 const proposed = computed(() =>
   SIDES.flatMap((side) => {
     const one = found.value === null ? null : proposedToLeaveOut(found.value, side, shared.value[side], except.value[side])
-    return one === null ? [] : [{ side, ...one }]
+    const technical = (data.value?.technical[side] ?? []).filter(({ column }) => column !== one?.column && !except.value[side].includes(column))
+    return [
+      ...(one === null ? [] : [{ side, column: one.column, why: `${counted(one.groups, 'group')} differ in ${one.column} alone.` }]),
+      ...(hasGroups.value ? technical.map(({ column, reason }) => ({ side, column, why: `${column} has ${reason}.` })) : []),
+    ]
   }),
 )
 const leaveOut = (side: Side, column: string): void => {
@@ -102,8 +132,12 @@ const near = computed(() => (found.value === null || isWaiting.value ? [] : neig
 const isCut = computed(() =>
   SIDES.some((side) => found.value !== null && found.value.beside[side].rows < found.value.figures[side].rows - found.value.figures[side].blank),
 )
-const columnsWith = ({ column, isMore }: Neighbour): string[] =>
-  isMore ? [...shared.value.source, column] : shared.value.source.filter((name) => name !== column)
+/** One column more or less; a part of a value goes by itself. */
+function lookBeside({ column, isMore }: Neighbour): void {
+  const isPart = (name: string): boolean => parts.value.some((id) => columnOf(partOf(id)) === name)
+  if (isPart(column)) parts.value = parts.value.filter((id) => columnOf(partOf(id)) !== column)
+  else columns.value = [...shared.value.source.filter((name) => name !== column && !isPart(name)), ...(isMore ? [column] : [])]
+}
 const client = useQueryClient()
 /** What was chosen last. */
 const said = ref('')
@@ -112,7 +146,7 @@ const choosing = useMutation({
     answer(
       api.POST('/datasets/{dataset}/kept-rows', {
         params: { path: { dataset: props.course.id } },
-        body: { except: except.value, stake: stake.value === '' ? null : stake.value, ...choice, seenDraft: data.value?.draft ?? 0 },
+        body: { except: except.value, stake: asked.value.stake, ...choice, seenDraft: data.value?.draft ?? 0 },
       }),
     ),
   onSuccess: (_, { row }) =>
@@ -123,6 +157,8 @@ const choosing = useMutation({
 const mayChoose = computed(() => data.value?.mayChoose === true && props.course.mayWork && !choosing.isPending.value)
 const { plan, draft, repeat, saving, undo, canUndo } = useDraft(() => props.course)
 const policyOf = (side: Side): Policy => draft.value?.sides?.[side]?.repeats ?? { policy: 'set-aside' }
+const hasSteps = computed(() => SIDES.some((side) => (draft.value?.sides?.[side]?.preparation ?? []).length > 0))
+const partsToChoose = computed(() => partsOf((data.value?.pairs ?? []).map(({ source }) => ({ column: source, kind: looksLike('source', source) }))))
 const looksLike = (side: Side, column: string): Schemas['Kind'] => kindOf(plan.data.value?.[side]?.columns.find(({ name }) => name === column)?.examples ?? [])
 const choosable = computed<Record<Side, readonly string[]>>(() => ({
   source: (found.value?.columns.source ?? []).filter((name) => !shared.value.source.includes(name)),
@@ -142,6 +178,11 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
           ><span>Rows that share</span>
           <el-select v-model="columns" multiple filterable class="many" aria-label="Rows that share" :placeholder="shared.source.join(', ') || 'the key'">
             <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="pair.source" /> </el-select
+        ></label>
+        <label
+          ><span>and parts of values</span>
+          <el-select v-model="parts" multiple filterable class="many" aria-label="Parts of values that rows share" placeholder="none">
+            <el-option v-for="one in partsToChoose" :key="one.id" :value="one.id" :label="one.name" /> </el-select
         ></label>
         <label
           ><span>whatever differs in</span>
@@ -167,6 +208,11 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
             <el-option v-for="pair in data?.pairs" :key="pair.source" :value="pair.source" :label="pair.source" /> </el-select
         ></label>
       </div>
+      <p v-if="hasSteps" class="over">
+        <el-checkbox :model-value="!isPrepared" size="small" @update:model-value="isPrepared = $event !== true"
+          >rows as they were delivered, before any step</el-checkbox
+        >
+      </p>
       <p v-if="data?.problem" class="warn" role="alert">{{ data.problem }}</p>
       <p v-else-if="isWaiting" class="quiet waits" role="status">
         <template v-if="data?.firstRows != null"
@@ -178,7 +224,7 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
         <span class="quiet"
           >Rows beyond the first of a group, source and target<template v-if="isCut"> (of the first {{ count(found.beside.source.rows) }})</template>:</span
         >
-        <button v-for="one in near" :key="`${one.isMore} ${one.column}`" type="button" class="plain" @click="columns = columnsWith(one)">
+        <button v-for="one in near" :key="`${one.isMore} ${one.column}`" type="button" class="plain" @click="lookBeside(one)">
           {{ one.isMore ? 'with' : 'without' }} {{ one.column }}
           <span class="quiet">{{ count(one.beyond.source) }} and {{ count(one.beyond.target) }}</span>
         </button>
@@ -197,7 +243,7 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
               <li v-for="(origin, place) in found.origins[side]" :key="place">{{ originSentence(origin, found.figures[side]) }}</li>
             </ul>
             <p v-for="one in proposed.filter((each) => each.side === side)" :key="one.column" class="proposal">
-              {{ counted(one.groups, 'group') }} differ in {{ one.column }} alone.
+              {{ one.why }}
               <el-button size="small" @click="leaveOut(side, one.column)">Let copies differ in {{ one.column }}</el-button>
             </p>
           </section>

@@ -1,5 +1,7 @@
 import { expect, it } from 'vitest'
 import {
+  partOf,
+  partsOf,
   chanceWarning,
   columnsShown,
   comparedColumns,
@@ -73,4 +75,19 @@ it('says what one column more or less would give, and what chance gives', () => 
     'So few values stand in these columns that chance alone puts about 80 of 100 rows beyond the first of a group, and 82 are: most of these repeats say nothing.',
   )
   expect([chanceWarning(beside.source), chanceWarning({ ...beside.source, now: 90, chance: 40 })]).toEqual(['', ''])
+})
+
+it('offers parts of values as their kind has them', () => {
+  const parts = partsOf([
+    { column: 'seen', kind: 'date-time' },
+    { column: 'basin', kind: 'text' },
+  ])
+  expect(parts.map(({ name }) => name).slice(0, 5)).toEqual([
+    'the day of seen',
+    'the month of seen',
+    'the year of seen',
+    'the first character of basin',
+    'the first 2 characters of basin',
+  ])
+  expect(partOf(parts[4]?.id ?? '')).toEqual({ column: 'basin', part: 'start', length: 2 })
 })

@@ -122,3 +122,26 @@ export function chanceWarning({ rows, now, chance }: Found['beside']['source']):
     ? `So few values stand in these columns that chance alone puts about ${count(chance)} of ${counted(rows, 'row')} beyond the first of a group, and ${count(now)} are: most of these repeats say nothing.`
     : ''
 }
+
+type Part = Schemas['LookedPart']
+/** So many characters from the start of a value may say what it belongs to. */
+const STARTS = [1, 2, 3, 4, 6]
+
+/** Parts of values that rows can share: of days and times what is coarser, of anything else its beginning. */
+export function partsOf(columns: readonly { column: string; kind: Schemas['Kind'] }[]): { id: string; name: string }[] {
+  return columns.flatMap(({ column, kind }) => {
+    const parts: Part[] =
+      kind === 'date' || kind === 'date-time'
+        ? [...(kind === 'date-time' ? (['day'] as const) : []), ...(['month', 'year'] as const)].map((part) => ({ column, part }))
+        : STARTS.map((length) => ({ column, part: 'start', length }))
+    return parts.map((part) => ({ id: JSON.stringify(part), name: `${partName(part)} of ${column}` }))
+  })
+}
+
+const partName = ({ part, length }: Part): string =>
+  part !== 'start' ? `the ${part}` : length === 1 ? 'the first character' : `the first ${length ?? 1} characters`
+
+export const partOf = (id: string): Part => JSON.parse(id) as Part
+
+/** What the server calls the column of a part. */
+export const columnOf = ({ column, part, length }: Part): string => (part === 'start' ? `${column} (first ${length ?? 1})` : `${column} (${part})`)

@@ -1,25 +1,30 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
 import { useAskForWorkbook } from '@/composables/useWorkbooks'
 import { count, counted } from '@/format/counts'
+import { kinds } from '@/format/rules'
 import CellValue from '@/parts/CellValue.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import LookUpProposals from '@/parts/LookUpProposals.vue'
 import StationHead from '@/parts/StationHead.vue'
+import { kindOf } from '@/stations/review/repeats/policies'
 import { saidOf, taking, type Which } from '@/stations/review/rows/rowList'
 
-/** Rows by where their key stands, one side or both, with any columns and what a reference says of them. */
+/** Rows by where their key stands, one side or both, with any columns and what a reference says of them; or the distinct values of some columns. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const HALF_A_SECOND = 500
-const { draft } = useDraft(() => props.course)
+const { plan, draft } = useDraft(() => props.course)
 
 const which = ref<Which>('either')
 const columns = ref<string[]>([])
 const by = ref<string[]>([])
+/** The column of which the lowest and the highest value of a line are told, and what it is read as. */
+const spanned = ref('')
+const kind = ref<Schemas['Kind']>('text')
 const isLookingUp = ref(false)
 /** Where values are looked up, once it is said. */
 const lookUp = ref<Partial<Schemas['Step']>>({})
@@ -30,6 +35,7 @@ const asked = computed<Schemas['AskedRowList']>(() => ({
   which: which.value,
   columns: columns.value,
   by: by.value,
+  span: spanned.value === '' || by.value.length === 0 ? null : { column: spanned.value, kind: kind.value },
   lookUps: isLookingUp.value ? taking(step.value, lookUp.value.reference) : [],
 }))
 const { data, error, isPending, refetch } = useQuery({
@@ -44,6 +50,7 @@ const done = computed(() => (data.value === undefined || data.value.total === 0 
 const label = (side: 'source' | 'target'): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
 const labels = computed(() => ({ source: label('source'), target: label('target') }))
 const choices = computed(() => saidOf(labels.value, found.value?.counts))
+watch(spanned, (name) => (kind.value = kindOf(plan.data.value?.source?.columns.find((column) => column.name === name)?.examples ?? [])))
 const isOfValues = computed(() => by.value.length > 0)
 /** Some of the columns that are listed one side may not have. */
 const chosen = computed(() => (data.value?.chosen ?? []).map((name) => data.value?.columns.find((column) => column.name === name)))
@@ -95,6 +102,18 @@ const link = (as: string): string => `/api/v1/datasets/${props.course.id}/row-li
           <el-select v-model="by" multiple filterable collapse-tags :max-collapse-tags="3" aria-label="One line for each" placeholder="row">
             <el-option v-for="name in names" :key="name" :value="name" :label="name" /> </el-select
         ></label>
+        <template v-if="isOfValues">
+          <label
+            ><span>lowest and highest of</span>
+            <el-select v-model="spanned" filterable clearable :value-on-clear="''" aria-label="Lowest and highest of" placeholder="no column">
+              <el-option v-for="name in names" :key="name" :value="name" :label="name" /> </el-select
+          ></label>
+          <label v-if="spanned !== ''"
+            ><span>read as</span>
+            <el-select v-model="kind" aria-label="Kind of the lowest and highest">
+              <el-option v-for="known in kinds" :key="known.kind" :value="known.kind" :label="known.name" /> </el-select
+          ></label>
+        </template>
         <el-button v-if="course.mayWork && draft !== null" :aria-pressed="isLookingUp" @click="isLookingUp = !isLookingUp">{{
           isLookingUp ? 'Look nothing up' : 'Look up in a reference'
         }}</el-button>
@@ -128,23 +147,38 @@ const link = (as: string): string => `/api/v1/datasets/${props.course.id}/row-li
           <table class="figures">
             <thead>
               <tr>
-                <th v-if="!isOfValues" scope="col">side</th>
+                <template v-if="!isOfValues">
+                  <th scope="col">side</th>
+                  <th scope="col" class="number">line</th>
+                </template>
                 <th v-for="name in data?.chosen" :key="name" scope="col">{{ name }}</th>
                 <template v-if="isOfValues">
-                  <th scope="col" class="number">rows in the {{ label('source').toLowerCase() }}</th>
-                  <th scope="col" class="number">rows in the {{ label('target').toLowerCase() }}</th>
+                  <template v-if="asked.span">
+                    <th scope="col">lowest {{ spanned }}</th>
+                    <th scope="col">highest {{ spanned }}</th>
+                  </template>
+                  <template v-for="side in ['source', 'target'] as const" :key="side">
+                    <th scope="col" class="number">rows in the {{ label(side).toLowerCase() }}</th>
+                    <th scope="col">lines</th>
+                  </template>
                 </template>
               </tr>
             </thead>
             <tbody>
               <tr v-for="(line, place) in found.lines" :key="place">
-                <td v-if="!isOfValues" :class="line.side === 'source' ? 'src' : 'tgt'">{{ label(line.side) }}</td>
+                <template v-if="!isOfValues">
+                  <td :class="line.side === 'source' ? 'src' : 'tgt'">{{ label(line.side) }}</td>
+                  <td class="number">{{ line.lines[line.side] }}</td>
+                </template>
                 <td v-for="(cell, nth) in line.cells" :key="nth">
                   <CellValue v-if="chosen[nth]?.[line.side] != null" :stretches="[{ text: cell, differs: false }]" :side="isOfValues ? undefined : line.side" />
                 </td>
                 <template v-if="isOfValues">
-                  <td class="number">{{ count(line.rows.source) }}</td>
-                  <td class="number">{{ count(line.rows.target) }}</td>
+                  <td v-for="(value, nth) in line.span ?? []" :key="nth"><CellValue :stretches="[{ text: value, differs: false }]" /></td>
+                  <template v-for="side in ['source', 'target'] as const" :key="side">
+                    <td class="number">{{ count(line.rows[side]) }}</td>
+                    <td class="quiet">{{ line.lines[side] }}</td>
+                  </template>
                 </template>
               </tr>
             </tbody>

@@ -10,8 +10,9 @@ it('says where rows stand, with their number once it is known', () => {
     'in the old register alone: 3 rows',
     'in the new register alone: 1 row',
     'on both sides: 21 rows',
+    'anywhere: 26 rows',
   ])
-  expect(saidOf(labels, undefined).map(({ rows }) => rows)).toEqual(['', '', '', ''])
+  expect(saidOf(labels, undefined).map(({ rows }) => rows)).toEqual(['', '', '', '', ''])
 })
 
 it('looks up nothing before it is said where, by what and which columns', () => {

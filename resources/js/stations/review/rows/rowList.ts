@@ -4,6 +4,8 @@ import { counted } from '@/format/counts'
 export type Which = Schemas['AskedRowList']['which']
 type Counts = NonNullable<Schemas['RowList']['found']>['counts']
 
+const all = ({ alone, both, unkeyed }: Counts['source']): number => alone + both + unkeyed
+
 /** Where rows can stand, in words, with how many do once that is known. */
 export function saidOf(labels: { source: string; target: string }, counts: Counts | undefined): { which: Which; name: string; rows: string }[] {
   const rows = (number: number | undefined): string => (number === undefined ? '' : counted(number, 'row'))
@@ -13,6 +15,7 @@ export function saidOf(labels: { source: string; target: string }, counts: Count
     { which: 'source', name: `in the ${source} alone`, rows: rows(counts?.source.alone) },
     { which: 'target', name: `in the ${target} alone`, rows: rows(counts?.target.alone) },
     { which: 'both', name: 'on both sides', rows: rows(counts && counts.source.both + counts.target.both) },
+    { which: 'all', name: 'anywhere', rows: rows(counts && all(counts.source) + all(counts.target)) },
   ]
 }
 
