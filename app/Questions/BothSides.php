@@ -99,6 +99,12 @@ final readonly class BothSides
         return $side === Side::Source ? $this->source : $this->target;
     }
 
+    /** The same with the steps of the source up to one alone. */
+    public function beforeStep(?string $step): self
+    {
+        return new self($this->sourceDelivery, $this->targetDelivery, $this->source->before($step), $this->target, $this->inputs);
+    }
+
     /** All rows of a side after its steps. */
     public function reader(QuestionContext $material, Side $side): Reader
     {

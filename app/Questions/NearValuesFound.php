@@ -11,13 +11,14 @@ use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessKind;
 use NineTally\Core\Likeness\LikenessProposal;
 use NineTally\Core\Likeness\NearValues;
+use NineTally\Core\Plan\SideRules;
 use NineTally\Core\Row\Row;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Value\Kind;
 
 /**
- * Which distinct values of a column of the source are most like which of the target.
+ * Which distinct values of a column of the source are most like which of the target, or of a reference.
  *
  * @phpstan-import-type NearValue from NearValues
  *
@@ -35,14 +36,26 @@ final readonly class NearValuesFound implements Question
     /** Values of a side by which the kind of likeness is told. */
     private const SAMPLE = 2_000;
 
+    /** What is kept of what stands beside a value. */
+    private const SHARED = 100;
+
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
     /**
      * @param  array{source: string, target: string}  $pair  prepared columns
      * @param  string|null  $kind  of likeness; null for what fits the values
      * @param  array<string, string>  $equivalents  word => word that stands for it
+     * @param  ValuesOfReference|null  $reference  what the values of the source are held against; null: those of the target
+     * @param  list<array{source: string, target: string}>  $equal  columns that must have a value in common where values are alike
      */
-    public function __construct(private BothSides $sides, private array $pair, private ?string $kind, private array $equivalents) {}
+    public function __construct(
+        private BothSides $sides,
+        private array $pair,
+        private ?string $kind,
+        private array $equivalents,
+        private ?ValuesOfReference $reference = null,
+        private array $equal = [],
+    ) {}
 
     public function kind(): string
     {
@@ -51,19 +64,21 @@ final readonly class NearValuesFound implements Question
 
     public function about(): array
     {
-        return [$this->sides->about(), $this->pair, $this->kind, $this->equivalents];
+        return [$this->sides->about(), $this->pair, $this->kind, $this->equivalents, $this->reference?->about(), $this->equal];
     }
 
     /** @return Found */
     public function answer(QuestionContext $material, \Closure $onProgress): array
     {
-        $readers = Sides::each(fn(Side $side): Reader => $this->sides->reader($material, $side));
+        $readers = Sides::each(fn(Side $side): Reader => $side === Side::Target && $this->reference !== null
+            ? $this->reference->reader($material->sides)
+            : $this->sides->reader($material, $side));
         $total = $readers->source->bytes() + $readers->target->bytes();
-        $values = [];
+        $values = $shared = [];
         $before = 0;
         $isBeyond = false;
         foreach (Side::cases() as $side) {
-            [$values[$side->value], $isCut] = $this->values(
+            [$values[$side->value], $shared[$side->value], $isCut] = $this->values(
                 $readers->of($side),
                 $side,
                 static fn(int $bytes) => $onProgress($before + $bytes, $total),
@@ -75,10 +90,17 @@ final readonly class NearValuesFound implements Question
         $near = NearValues::of($values['source'], $values['target'], new LikenessColumn(
             $kind,
             1,
-            $this->sides->rules(Side::Source)->reading($this->pair['source'], $kind->kind()),
-            $this->sides->rules(Side::Target)->reading($this->pair['target'], $kind->kind()),
+            $this->rules(Side::Source)->reading($this->pair['source'], $kind->kind()),
+            $this->rules(Side::Target)->reading($this->pair['target'], $kind->kind()),
         ), new FoldedText($this->equivalents));
-        $alike = array_values(array_filter($near->values, static fn(array $value): bool => $value['candidates'] !== []));
+        $told = $this->equal === [] ? $near->values : array_map(
+            static fn(array $value): array => [
+                ...$value,
+                'candidates' => self::inCommon($value['candidates'], $shared['source'][$value['value']] ?? [], $shared['target']),
+            ],
+            $near->values,
+        );
+        $alike = array_values(array_filter($told, static fn(array $value): bool => $value['candidates'] !== []));
 
         return [
             'kind' => $kind->value,
@@ -92,13 +114,15 @@ final readonly class NearValuesFound implements Question
 
     /**
      * @param  \Closure(int): void  $onBytes
-     * @return array{array<array-key, int>, bool} rows by value, and whether there are more values
+     * @return array{array<array-key, int>, array<array-key, array<array-key, true>>, bool} rows by value, what each value has beside it in
+     *     the columns that must be equal, and whether there are more values
      */
     private function values(Reader $reader, Side $side, \Closure $onBytes): array
     {
         $place = $reader->columns()->positionOf($this->pair[$side->value]);
-        $reading = $this->sides->rules($side)->reading($this->pair[$side->value], Kind::Text);
-        $values = [];
+        $reading = $this->rules($side)->reading($this->pair[$side->value], Kind::Text);
+        $equal = $reader->columns()->positionsOf(array_column($this->equal, $side->value));
+        $values = $shared = [];
         $isBeyond = false;
         $bytes = $rows = 0;
         foreach ($reader->records(static function (int $read) use (&$bytes): void {
@@ -111,12 +135,38 @@ final readonly class NearValuesFound implements Question
             $value = $row->cells[$place];
             if (isset($values[$value]) || count($values) < self::MOST) {
                 $values[$value] = ($values[$value] ?? 0) + 1;
+                if ($equal !== [] && count($shared[$value] ?? []) < self::SHARED) {
+                    $shared[$value][implode("\0", array_map(static fn(int $one): string => $row->cells[$one], $equal))] = true;
+                }
             } else {
                 $isBeyond = true;
             }
         }
 
-        return [$values, $isBeyond];
+        return [$values, $shared, $isBeyond];
+    }
+
+    /**
+     * @template Candidate of array{value: string, ...}
+     *
+     * @param  list<Candidate>  $candidates
+     * @param  array<array-key, true>  $beside  the value, in the columns that must be equal
+     * @param  array<array-key, array<array-key, true>>  $others  the same of all values of the target
+     * @return list<Candidate>
+     */
+    private static function inCommon(array $candidates, array $beside, array $others): array
+    {
+        return array_values(array_filter($candidates, static function (array $candidate) use ($beside, $others): bool {
+            $there = $others[$candidate['value']] ?? [];
+
+            // Of a value that stands beside very many, not all are known.
+            return max(count($beside), count($there)) >= self::SHARED || array_intersect_key($beside, $there) !== [];
+        }));
+    }
+
+    private function rules(Side $side): SideRules
+    {
+        return $side === Side::Target && $this->reference !== null ? $this->reference->rules() : $this->sides->rules($side);
     }
 
     /**

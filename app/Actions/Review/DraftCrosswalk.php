@@ -6,7 +6,7 @@ namespace App\Actions\Review;
 
 /**
  * The crosswalk of a column in a draft: of a pair its own; of a column of the key, which has none, the step that exchanges its values, the
- * last of the source.
+ * last of the source; of a column that is held against a reference the step before the one that looks up by it.
  *
  * @phpstan-import-type Pair from NearValueLooks
  * @phpstan-import-type Entry from NearValueLooks
@@ -22,11 +22,11 @@ final readonly class DraftCrosswalk
      */
     public function entries(array $document, array $pair): array
     {
-        if ($pair['isOfKey']) {
+        if (self::isStep($pair)) {
             $steps = $this->steps($document);
-            $last = $steps === [] ? [] : $steps[count($steps) - 1];
+            $before = $steps[self::place($steps, $pair) - 1] ?? [];
 
-            return self::isCrosswalkOf($last, $pair['source']) ? $last['entries'] ?? [] : [];
+            return self::isCrosswalkOf($before, $pair['source']) ? $before['entries'] ?? [] : [];
         }
         foreach ($this->pairs($document) as $known) {
             if ($known['source'] === $pair['source']) {
@@ -53,7 +53,7 @@ final readonly class DraftCrosswalk
         ));
         $now = $isAdded ? [...$others, ...$entries] : $others;
 
-        return $pair['isOfKey'] ? $this->ofKey($document, $pair['source'], $now) : [...$document, 'columnPairs' => array_map(
+        return self::isStep($pair) ? $this->asStep($document, $pair, $now) : [...$document, 'columnPairs' => array_map(
             static fn(array $known): array => $known['source'] === $pair['source']
                 ? array_filter(['crosswalk' => $now]) + array_diff_key($known, ['crosswalk' => true])
                 : $known,
@@ -62,25 +62,65 @@ final readonly class DraftCrosswalk
     }
 
     /**
+     * The step whose values are held against a reference: what comes into it is looked at.
+     *
      * @param  array<string, mixed>  $document
+     * @param  Pair  $pair
+     */
+    public function stepBehind(array $document, array $pair): ?string
+    {
+        $steps = $this->steps($document);
+        $place = self::place($steps, $pair);
+        $isThere = self::isCrosswalkOf($steps[$place - 1] ?? [], $pair['source']);
+        $id = $steps[$isThere ? $place - 1 : $place]['id'] ?? null;
+
+        return is_string($id) ? $id : null;
+    }
+
+    /** @param Pair $pair */
+    private static function isStep(array $pair): bool
+    {
+        return $pair['isOfKey'] || ($pair['reference'] ?? null) !== null;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $steps
+     * @param  Pair  $pair
+     * @return int the place that its crosswalk stands before
+     */
+    private static function place(array $steps, array $pair): int
+    {
+        foreach (($pair['reference'] ?? null) === null ? [] : $steps as $place => $step) {
+            /** @var list<array{column: string, ...}> $on */
+            $on = $step['on'] ?? [];
+            if (in_array($pair['source'], array_column($on, 'column'), true)) {
+                return $place;
+            }
+        }
+
+        return count($steps);
+    }
+
+    /**
+     * @param  array<string, mixed>  $document
+     * @param  Pair  $pair
      * @param  list<Entry>  $entries
      * @return array<string, mixed>
      */
-    private function ofKey(array $document, string $column, array $entries): array
+    private function asStep(array $document, array $pair, array $entries): array
     {
         $steps = $this->steps($document);
-        $last = $steps === [] ? [] : $steps[count($steps) - 1];
-        $isThere = self::isCrosswalkOf($last, $column);
-        $others = $isThere ? array_slice($steps, 0, -1) : $steps;
-        $step = ['entries' => $entries] + ($isThere ? $last : [
-            'id' => 'near-'.bin2hex(random_bytes(self::ID_BYTES)), 'kind' => 'crosswalk', 'column' => $column,
+        $place = self::place($steps, $pair);
+        $before = $steps[$place - 1] ?? [];
+        $isThere = self::isCrosswalkOf($before, $pair['source']);
+        $step = ['entries' => $entries] + ($isThere ? $before : [
+            'id' => 'near-'.bin2hex(random_bytes(self::ID_BYTES)), 'kind' => 'crosswalk', 'column' => $pair['source'],
         ]);
+        array_splice($steps, $isThere ? $place - 1 : $place, $isThere ? 1 : 0, $entries === [] ? [] : [$step]);
         /** @var array<string, array<string, mixed>> $sides */
         $sides = $document['sides'] ?? [];
 
-        return [
-            'sides' => ['source' => ['preparation' => $entries === [] ? $others : [...$others, $step]] + ($sides['source'] ?? [])] + $sides,
-        ] + $document;
+        return ['sides' => ['source' => ['preparation' => $steps] + ($sides['source'] ?? [])] + $sides] + $document;
     }
 
     /** @param array<string, mixed> $step */

@@ -9,10 +9,12 @@ use App\Models\Dataset;
 use App\Models\Tally;
 use App\Models\User;
 use App\Problems\Conflict;
+use App\Queries\Review\Masks;
 use App\Queries\Review\SideMask;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\NearValuesFound;
+use App\Questions\ValuesOfReference;
 use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessInWords;
 use NineTally\Core\Likeness\LikenessKind;
@@ -27,40 +29,55 @@ use NineTally\Core\Row\Sides;
  * @phpstan-import-type Found from NearValuesFound
  * @phpstan-import-type NearValue from NearValues
  *
- * @phpstan-type Pair array{source: string, target: string, isOfKey: bool, differing?: int}
+ * @phpstan-type Pair array{source: string, target: string, isOfKey: bool, differing?: int, reference?: string}
+ * @phpstan-type Reference array{name: string, column: string}
+ * @phpstan-type Asked array{column: string|null, kind: string|null, reference: Reference|null, equal: list<string>}
  * @phpstan-type Entry array{source: string, target: string}
  */
 final readonly class NearValueLooks
 {
-    public function __construct(private Answers $answers, private SaveDraft $saveDraft, private DraftCrosswalk $crosswalk) {}
+    private const MOST_REFERENCES = 20;
+
+    public function __construct(
+        private Answers $answers,
+        private SaveDraft $saveDraft,
+        private DraftCrosswalk $crosswalk,
+        private Masks $masks,
+    ) {}
 
     /**
-     * @param  string|null  $column  of the source, as the plan pairs it; null for the first
-     * @param  string|null  $kind  of likeness; null for what fits
+     * @param  Asked  $asked
      * @param  Sides<SideMask>  $masks
      * @return array<string, mixed>
      *
      * @throws \App\Problems\ValuesAreMasked when the values of the column are masked
      */
-    public function look(Dataset $dataset, ?string $column, ?string $kind, Sides $masks): array
+    public function look(Dataset $dataset, array $asked, Sides $masks, User $person): array
     {
         $sides =
             BothSides::of($dataset) ??
             throw Conflict::because('no-delivery', 'Both sides must have delivered before their values can be held against each other.');
         $draft = $dataset->draft()->first();
         $pairs = $this->byDifference($this->pairs($draft->document ?? []), $dataset->latestTally());
-        $pair = array_values(array_filter($pairs, static fn(array $one): bool => $one['source'] === $column))[0] ?? $pairs[0] ?? null;
+        $pair = $this->pair($pairs, $asked['column'], $asked['reference']) ?? $pairs[0] ?? null;
         if ($draft === null || $pair === null) {
             throw Conflict::because('no-plan', 'No columns are paired yet. Pair them in Match.');
         }
+        $equal = array_values(array_filter($pairs, static fn(array $one): bool => in_array($one['source'], $asked['equal'], true)));
+        $reference = $this->reference($dataset, $sides, $asked['reference'], $person);
         foreach (Side::cases() as $side) {
-            $masks->of($side)->mustAllow([$pair[$side->value]]);
+            $isOfSide = $reference === null || $side === Side::Source;
+            $masks->of($side)->mustAllow([...$isOfSide ? [$pair[$side->value]] : [], ...array_column($equal, $side->value)]);
         }
         $answer = $this->answers->to(new NearValuesFound(
-            $sides,
+            $reference === null ? $sides : $sides->beforeStep($this->crosswalk->stepBehind($draft->document, $pair)),
             ['source' => $pair['source'], 'target' => $pair['target']],
-            $kind,
+            $asked['kind'],
             Bridges::fromDocument($draft->document)->equivalents,
+            $reference,
+            $reference === null
+                ? array_map(static fn(array $one): array => ['source' => $one['source'], 'target' => $one['target']], $equal)
+                : [],
         ));
         /** @var Found|null $found */
         $found = $answer->content;
@@ -69,6 +86,7 @@ final readonly class NearValueLooks
             ...$answer->progress(),
             'pairs' => $pairs,
             'pair' => $pair,
+            'references' => $this->references($dataset),
             'draft' => $draft->number,
             'entries' => $this->crosswalk->entries($draft->document, $pair),
             'found' => $found === null ? null : $this->told($found, $pair),
@@ -76,7 +94,68 @@ final readonly class NearValueLooks
     }
 
     /**
+     * @param  list<Pair>  $pairs
+     * @param  Reference|null  $reference  whose entries take the place of the target
+     * @return Pair|null
+     */
+    private function pair(array $pairs, ?string $column, ?array $reference): ?array
+    {
+        $pair = array_values(array_filter($pairs, static fn(array $one): bool => $one['source'] === $column))[0] ?? null;
+
+        return $reference === null || $column === null
+            ? $pair
+            : [
+                'source' => $column,
+                'target' => $reference['column'],
+                'isOfKey' => false,
+                'reference' => $reference['name'],
+                'differing' => 0,
+            ];
+    }
+
+    /**
+     * @param  Reference|null  $asked
+     *
+     * @throws \App\Problems\ValuesAreMasked
+     */
+    private function reference(Dataset $dataset, BothSides $sides, ?array $asked, User $person): ?ValuesOfReference
+    {
+        if ($asked === null) {
+            return null;
+        }
+        $reference = ValuesOfReference::of($dataset, $asked['name'], $asked['column'], $sides->rules(Side::Source)->preparation)
+            ?? throw Conflict::because(
+                'no-reference',
+                "There is no reference \"{$asked['name']}\". Add a dataset of this name to the migration and deliver it.",
+            );
+        $delivery = $reference->delivery();
+        $this->masks
+            ->through($delivery->dataset, $delivery->side, $reference->rules()->preparation, $person)
+            ->mustAllow([$asked['column']]);
+
+        return $reference;
+    }
+
+    /** @return list<array{name: string, columns: list<string>}> datasets that values can be held against */
+    private function references(Dataset $dataset): array
+    {
+        $references = [];
+        foreach (
+            $dataset->migration->datasets()->whereKeyNot($dataset->id)->orderBy('name')->limit(self::MOST_REFERENCES)->get()
+            as $other
+        ) {
+            $delivery = $other->latestDelivery(Side::Source) ?? $other->latestDelivery(Side::Target);
+            if ($delivery !== null) {
+                $references[] = ['name' => $other->name, 'columns' => $delivery->namedColumns()->names];
+            }
+        }
+
+        return $references;
+    }
+
+    /**
      * @param  string  $column  of the source
+     * @param  Reference|null  $reference  that its values are held against
      * @param  list<Entry>  $entries
      * @param  bool  $isConfirmed  else they are taken back
      * @param  int  $seen  the number of the draft that the person saw
@@ -84,11 +163,18 @@ final readonly class NearValueLooks
      *
      * @throws \App\Problems\DraftChanged when somebody else has saved another since
      */
-    public function rule(Dataset $dataset, string $column, array $entries, bool $isConfirmed, User $person, int $seen): int
-    {
+    public function rule(
+        Dataset $dataset,
+        string $column,
+        ?array $reference,
+        array $entries,
+        bool $isConfirmed,
+        User $person,
+        int $seen,
+    ): int {
         $draft = $dataset->draft()->firstOrFail();
         $pair =
-            array_values(array_filter($this->pairs($draft->document), static fn(array $one): bool => $one['source'] === $column))[0] ??
+            $this->pair($this->pairs($draft->document), $column, $reference) ??
             throw Conflict::because('no-pair', "No column is paired with {$column} any more. Look again.");
 
         return ($this->saveDraft)(

@@ -89,7 +89,8 @@ final class NearKeyTest extends TestCase
         $this->api('POST', "{$bridges}/rulings", ['numbers' => [2], 'decision' => 'source', 'seenDraft' => 5])->assertJson(['draft' => 6]);
         $this->api('POST', "{$bridges}/rulings", ['numbers' => [1], 'decision' => 'target', 'seenDraft' => 5])->assertStatus(412);
         self::assertSame(
-            "source holder,target holder,right,correct in,column,stands,must\nH-17,90021,,,,,\nH-18,90022,source,target,holder,90022,H-18\n",
+            "source holder,target holder,right,correct in,column,stands,must\n".
+            "H-17,90021,,,,,\nH-18,90022,source,target,holder,90022,H-18\n",
             $this->api('GET', "{$bridges}/file")->streamedContent(),
         );
         $this->tallyAgain();

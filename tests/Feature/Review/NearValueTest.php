@@ -67,6 +67,57 @@ final class NearValueTest extends TestCase
         self::assertSame([], data_get($this->dataset->draft()->firstOrFail()->document, 'sides.source.preparation', []));
     }
 
+    public function test_held_against_a_reference_they_are_a_step_before_the_look_up(): void
+    {
+        $berths = $this->dataset;
+        $this->dataset = $this->migration->datasets()->create(['name' => 'Basins']);
+        $this->deliver('source', "name,code\nKestrel Broad,KB\nLime Mere,LM\n", 'basins.csv');
+        [$basins, $this->dataset] = [$this->dataset, $berths];
+        $lookUp = [
+            'id' => 'l', 'kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'basin', 'reference' => 'name']],
+            'take' => [['reference' => 'code', 'into' => 'code']],
+        ];
+        $draft = $this->dataset->draft()->firstOrFail();
+        $draft->update(['document' => ['sides' => ['source' => ['preparation' => [$lookUp]]]] + $draft->document]);
+        $asked = ['column' => 'basin', 'reference' => ['name' => 'Basins', 'column' => 'name']];
+
+        $this->look($asked)->assertJson([
+            'pair' => ['source' => 'basin', 'target' => 'name', 'reference' => 'Basins'],
+            'references' => [['name' => 'Basins', 'columns' => ['name', 'code']]],
+            'found' => [
+                'all' => ['source' => 5, 'target' => 2],
+                'same' => 2,
+                'values' => [['value' => 'KESTREL BROAD'], ['value' => 'Kestrel Broda']],
+            ],
+        ]);
+        $entry = ['source' => 'Kestrel Broda', 'target' => 'Kestrel Broad'];
+        $this->api('POST', "/datasets/{$this->dataset->id}/near-values/rulings", [
+            ...$asked, 'entries' => [$entry], 'decision' => 'confirmed', 'seenDraft' => 1,
+        ])->assertOk();
+        /** @var list<array<string, mixed>> $steps */
+        $steps = data_get($this->dataset->draft()->firstOrFail()->document, 'sides.source.preparation');
+        self::assertSame(['crosswalk', 'look-up'], array_column($steps, 'kind'));
+        $this->look($asked)->assertJson(['entries' => [$entry], 'found' => ['all' => ['source' => 5]]]);
+
+        $basins->draft()->firstOrCreate([], ['document' => [
+            'formatVersion' => 3, 'key' => [], 'columnPairs' => [], 'leftOut' => ['source' => [], 'target' => []],
+            'sensitive' => ['source' => ['name'], 'target' => []],
+        ]]);
+        $this->api('POST', "/datasets/{$this->dataset->id}/near-values", $asked)->assertForbidden();
+    }
+
+    public function test_columns_that_must_be_equal_leave_out_those_that_have_nothing_in_common(): void
+    {
+        $this->look(['column' => 'holder', 'kind' => 'words', 'equal' => ['berth']])->assertJson(['found' => ['values' => [
+            ['value' => 'I. Fenwright', 'candidates' => [['value' => 'Ilse Fenwright']]],
+            ['value' => 'Tove Amsel '],
+        ]]]);
+        $this->deliver('target', str_replace("2,Ilse", "7,Ilse", self::AFTER));
+        $this->look(['column' => 'holder', 'kind' => 'words', 'equal' => ['berth']])->assertJson(['found' => ['alone' => 2, 'values' => [
+            ['value' => 'Tove Amsel '],
+        ]]]);
+    }
+
     public function test_of_a_pair_they_are_its_crosswalk_and_nobody_sees_masked_ones(): void
     {
         $this->look(['column' => 'holder', 'kind' => 'words'])->assertJson(['found' => ['kind' => 'words', 'values' => [

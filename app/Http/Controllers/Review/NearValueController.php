@@ -19,24 +19,42 @@ use NineTally\Core\Row\Sides;
 /** Values that may mean the same on both sides. */
 final class NearValueController extends Controller
 {
+    private const OF_REFERENCE = [
+        'reference' => ['nullable', 'array:name,column'],
+        'reference.name' => ['required_with:reference', 'string', 'max:200'],
+        'reference.column' => ['required_with:reference', 'string', 'max:1000'],
+    ];
+
     public function __construct(private readonly NearValueLooks $looks, private readonly Masks $masks) {}
 
     public function look(Request $request, Dataset $dataset): JsonResponse
     {
-        /** @var array{column?: string|null, kind?: string|null} $asked */
+        /**
+         * @var array{column?: string|null, kind?: string|null, equal?: list<string>, reference?: array{name: string, column: string}|null}
+         *     $asked
+         */
         $asked = $request->validate([
+            ...self::OF_REFERENCE,
             'column' => ['nullable', 'string', 'max:1000'],
+            'equal' => ['array', 'max:10'],
+            'equal.*' => ['string', 'max:1000'],
             'kind' => ['nullable', Rule::enum(LikenessKind::class)],
         ]);
         $person = $this->person($request);
         $masks = Sides::each(fn(Side $side): SideMask => $this->masks->ofSide($dataset, $side, $person));
 
-        return response()->json($this->looks->look($dataset, $asked['column'] ?? null, $asked['kind'] ?? null, $masks));
+        return response()->json($this->looks->look($dataset, [
+            'column' => $asked['column'] ?? null,
+            'kind' => $asked['kind'] ?? null,
+            'reference' => $asked['reference'] ?? null,
+            'equal' => $asked['equal'] ?? [],
+        ], $masks, $person));
     }
 
     public function rule(Request $request, Dataset $dataset): JsonResponse
     {
         $request->validate([
+            ...self::OF_REFERENCE,
             'column' => ['required', 'string', 'max:1000'],
             'entries' => ['required', 'array', 'max:1000'],
             'entries.*.source' => ['required', 'string'],
@@ -44,12 +62,16 @@ final class NearValueController extends Controller
             'decision' => ['required', Rule::in(['confirmed', 'open'])],
             'seenDraft' => ['required', 'integer'],
         ]);
-        /** @var array{column: string, entries: list<array{source: string, target: string}>, decision: string, seenDraft: int} $asked */
+        /**
+         * @var array{column: string, reference?: array{name: string, column: string}|null,
+         *     entries: list<array{source: string, target: string}>, decision: string, seenDraft: int} $asked
+         */
         $asked = json_decode($request->getContent(), true, 16, JSON_THROW_ON_ERROR);
 
         return response()->json(['draft' => $this->looks->rule(
             $dataset,
             $asked['column'],
+            $asked['reference'] ?? null,
             // As they were sent: a value may end in a space.
             array_map(static fn(array $entry): array => ['source' => $entry['source'], 'target' => $entry['target']], $asked['entries']),
             $asked['decision'] === 'confirmed',

@@ -16,17 +16,30 @@ const PAGE = 50
 /** Empty: the first that is paired. */
 const column = ref('')
 const kind = ref<Schemas['LikenessColumn']['kind'] | ''>('')
+/** A reference and its column, whose entries take the place of the target's values; empty: the target's. */
+const against = ref<string[]>([])
+/** Columns that must have a value in common. */
+const equal = ref<string[]>([])
 const page = ref(1)
-watch([column, kind], () => (page.value = 1))
-watch(column, () => (kind.value = ''))
+watch([column, kind, against, equal], () => (page.value = 1))
+watch([column, against], () => (kind.value = ''))
+const reference = computed(() => {
+  const [name, of] = against.value
+  return name === undefined || of === undefined ? null : { name, column: of }
+})
 
 const { data, error, isPending, refetch } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'near-values', () => props.course.source?.id, () => props.course.target?.id, column, kind],
+  queryKey: ['dataset', () => props.course.id, 'near-values', () => props.course.source?.id, () => props.course.target?.id, column, kind, reference, equal],
   queryFn: ({ signal }) =>
     answer(
       api.POST('/datasets/{dataset}/near-values', {
         params: { path: { dataset: props.course.id } },
-        body: { column: column.value === '' ? null : column.value, kind: kind.value === '' ? null : kind.value },
+        body: {
+          column: column.value === '' ? null : column.value,
+          kind: kind.value === '' ? null : kind.value,
+          reference: reference.value,
+          equal: reference.value === null ? equal.value : [],
+        },
         signal,
       }),
     ),
@@ -34,14 +47,18 @@ const { data, error, isPending, refetch } = useQuery({
   placeholderData: keepPreviousData,
   retry: false,
 })
+/** Against a reference stands the column that is shown. */
+watch(against, () => (column.value = column.value === '' ? (data.value?.pair.source ?? '') : column.value))
 const found = computed(() => data.value?.found ?? null)
 const done = computed(() => (data.value === undefined || data.value.total === 0 ? 0 : Math.floor((100 * data.value.done) / data.value.total)))
 const lists = computed(() => (found.value === null ? null : divided(found.value, data.value?.entries ?? [])))
 const pages = computed(() => Math.max(1, Math.ceil((lists.value?.open.length ?? 0) / PAGE)))
 const shown = computed(() => (lists.value?.open ?? []).slice((page.value - 1) * PAGE, page.value * PAGE))
 const together = computed(() => clear(shown.value))
-const target = computed(() => props.course.migration.targetLabel.toLowerCase())
-
+const target = computed(() =>
+  data.value?.pair.reference === undefined ? `the ${props.course.migration.targetLabel.toLowerCase()}` : `${data.value.pair.reference}, ${data.value.pair.target}`,
+)
+const namesOf = (of: string): string[] => data.value?.references.find(({ name }) => name === of)?.columns ?? []
 const client = useQueryClient()
 /** What was decided last, and can be taken back. */
 const last = ref<Entry[]>([])
@@ -50,7 +67,13 @@ const ruling = useMutation({
     answer(
       api.POST('/datasets/{dataset}/near-values/rulings', {
         params: { path: { dataset: props.course.id } },
-        body: { column: data.value?.pair.source ?? '', entries, decision: isConfirmed ? 'confirmed' : 'open', seenDraft: data.value?.draft ?? 0 },
+        body: {
+          column: data.value?.pair.source ?? '',
+          reference: reference.value,
+          entries,
+          decision: isConfirmed ? 'confirmed' : 'open',
+          seenDraft: data.value?.draft ?? 0,
+        },
       }),
     ),
   onSuccess: (_, { entries, isConfirmed }) => (last.value = isConfirmed ? entries : []),
@@ -77,6 +100,33 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
           </el-select></label
         >
         <label
+          ><span>against</span>
+          <el-select
+            :model-value="against[0] ?? ''"
+            filterable
+            aria-label="What values are held against"
+            :empty-values="[null, undefined]"
+            @update:model-value="against = $event === '' ? [] : [$event, namesOf($event)[0] ?? '']"
+          >
+            <el-option value="" :label="`the ${course.migration.targetLabel.toLowerCase()}`" />
+            <el-option v-for="one in data?.references" :key="one.name" :value="one.name" :label="one.name" /> </el-select
+        ></label>
+        <label v-if="reference !== null"
+          ><span>its column</span>
+          <el-select :model-value="against[1]" filterable aria-label="Column of the reference" @update:model-value="against = [against[0] ?? '', $event]">
+            <el-option v-for="name in namesOf(reference.name)" :key="name" :value="name" :label="name" /> </el-select
+        ></label>
+        <label v-if="reference === null"
+          ><span>where these are equal</span>
+          <el-select v-model="equal" multiple filterable collapse-tags aria-label="Columns that must be equal" placeholder="nothing">
+            <el-option
+              v-for="pair in (data?.pairs ?? []).filter(({ source }) => source !== data?.pair.source)"
+              :key="pair.source"
+              :value="pair.source"
+              :label="columnName(pair)"
+            /> </el-select
+        ></label>
+        <label
           ><span>alike as</span>
           <el-select :model-value="kind === '' ? found?.kind : kind" aria-label="How values are alike" @update:model-value="kind = $event">
             <el-option v-for="known in KINDS" :key="known.kind" :value="known.kind" :label="known.name"
@@ -96,6 +146,7 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
         <p class="said">
           {{ foundSentence(found) }}
           <template v-if="data?.pair.isOfKey"> A column of the key has its crosswalk as a step of the source.</template>
+          <template v-else-if="reference !== null"> What is confirmed is a step of the source, before the one that looks up by it.</template>
         </p>
         <p v-if="lists.open.length === 0" class="quiet waits">
           {{ lists.known.size > 0 ? 'All that are like another one are in the crosswalk.' : 'No value is like one of the other side.' }}
@@ -113,7 +164,7 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
               <tr>
                 <th scope="col">value</th>
                 <th scope="col" class="number">rows</th>
-                <th scope="col">likest in the {{ target }}</th>
+                <th scope="col">likest in {{ target }}</th>
                 <th scope="col" class="number">rows</th>
                 <th scope="col" class="number">score</th>
                 <th scope="col">why</th>
