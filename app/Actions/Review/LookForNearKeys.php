@@ -8,6 +8,7 @@ use App\Models\Tally;
 use App\Queries\Review\Mask;
 use App\Queries\Review\NearColumns;
 use App\Queries\Review\NearPairs;
+use App\Queries\Review\RuledPairs;
 use App\Questions\Answers;
 use App\Questions\NearRows;
 use NineTally\Core\Likeness\LikenessKind;
@@ -21,7 +22,7 @@ use NineTally\Core\Plan\Bridges;
  */
 final readonly class LookForNearKeys
 {
-    public function __construct(private Answers $answers, private NearColumns $columns) {}
+    public function __construct(private Answers $answers, private NearColumns $columns, private RuledPairs $ruled) {}
 
     /**
      * @param  list<Look>  $columns  none for those that are proposed
@@ -59,11 +60,13 @@ final readonly class LookForNearKeys
         /** @var Found|null $found */
         $found = $answer->content;
 
+        $pairs = $found === null ? null : (new NearPairs($tally, $columns, $equivalents, $found))->page($mask, $page);
+
         return [
             'isCancelled' => $answer->state === 'cancelled',
             ...$answer->progress(),
             ...$told,
-            'found' => $found === null ? null : (new NearPairs($tally, $columns, $equivalents, $found))->page($mask, $page),
+            'found' => $pairs === null ? null : [...$pairs, 'items' => $this->ruled->with($tally, $pairs['items'])],
         ];
     }
 

@@ -20,6 +20,11 @@ use NineTally\Core\Row\Side;
  *
  * @phpstan-import-type Look from NearRows
  * @phpstan-import-type Found from NearRows
+ *
+ * @phpstan-type Row array{sequence: int, file: string|null, line: int, key: string, cells: list<string>}
+ * @phpstan-type Candidate array{pair: array{int, int}, score: float, reason: string, state: string, target: Row}
+ * @phpstan-type Pair array{pair: array{int, int}, score: float, reason: string, state: string, target: Row, margin: float, hasRival: bool,
+ *     source: Row, others: list<Candidate>}
  * @phpstan-import-type NearRow from NearRows
  */
 final readonly class NearPairs
@@ -58,7 +63,7 @@ final readonly class NearPairs
 
     /**
      * @param  array{score?: float|null, margin?: float|null, state?: string|null, order?: string|null, from?: int|null}  $page
-     * @return array<string, mixed>
+     * @return array{items: list<Pair>, ...}
      */
     public function page(Mask $mask, array $page): array
     {
@@ -140,7 +145,7 @@ final readonly class NearPairs
 
     /**
      * @param  array{int, int, float, float}  $pair
-     * @return array<string, mixed>
+     * @return Pair
      */
     private function item(array $pair, Mask $mask): array
     {
@@ -159,7 +164,7 @@ final readonly class NearPairs
         ];
     }
 
-    /** @return array<string, mixed> */
+    /** @return Candidate */
     private function side(int $source, int $target, float $score, Mask $mask): array
     {
         [$one, $other] = [$this->found['rows']['source'][$source]['cells'], $this->found['rows']['target'][$target]['cells']];
@@ -173,7 +178,7 @@ final readonly class NearPairs
         ];
     }
 
-    /** @return array{sequence: int, file: string|null, line: int, key: string, cells: list<string>} */
+    /** @return Row */
     private function row(Side $side, int $place, Mask $mask): array
     {
         $row = $this->found['rows'][$side->value][$place];

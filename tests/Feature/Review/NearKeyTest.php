@@ -79,6 +79,21 @@ final class NearKeyTest extends TestCase
         $this->bridgesAreAListThatSaysWhichSideIsRight();
     }
 
+    public function test_two_that_should_not_be_alike_are_ruled_on_together_and_the_ruling_goes_on(): void
+    {
+        $tally = $this->tallyAgain();
+        $pair = $this->objects($this->look($tally, []), 'found.items')[0];
+        self::assertNull($pair['ruled']);
+        $this->api('POST', "/tallies/{$tally->id}/rulings", [
+            'scope' => 'selection', 'decision' => 'defect', 'reason' => 'One person with two numbers', 'ticket' => 'WN-7', 'seenAct' => 0,
+            'filter' => ['of' => 'rows', 'sequences' => [data_get($pair, 'source.sequence'), data_get($pair, 'target.sequence')]],
+        ])->assertCreated();
+
+        $ruled = static fn(array $items): array => array_column($items, 'ruled');
+        self::assertSame(['defect', null, null], $ruled($this->objects($this->look($tally, []), 'found.items')));
+        self::assertSame(['defect', null, null], $ruled($this->objects($this->look($this->tallyAgain(), []), 'found.items')));
+    }
+
     private function bridgesAreAListThatSaysWhichSideIsRight(): void
     {
         $bridges = "/datasets/{$this->dataset->id}/bridges";

@@ -7,6 +7,7 @@ import { count, counted } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
+import AlikeDialog from '@/stations/review/near/AlikeDialog.vue'
 import NearColumns from '@/stations/review/near/NearColumns.vue'
 import NearCurve from '@/stations/review/near/NearCurve.vue'
 import NearPairRows from '@/stations/review/near/NearPairRows.vue'
@@ -61,6 +62,15 @@ const beyond = computed(() => {
 const review = computed(() => `/datasets/${props.course.id}/review?tally=${tally.value}&of=rows&class=missing`)
 
 const client = useQueryClient()
+/** What rows that are alike are looked for: to be joined, or because two things should not be alike. */
+const purpose = ref<'same' | 'apart'>('same')
+const isAudit = computed(() => purpose.value === 'apart')
+/** The pair that is ruled on as one that should not be. */
+const alike = ref<Schemas['NearPair'] | null>(null)
+function ruled(): void {
+  alike.value = null
+  void client.invalidateQueries({ queryKey: ['dataset', props.course.id] })
+}
 /** What was decided last, and can be taken back. */
 const last = ref<{ decision: 'confirmed' | 'refused'; pairs: number[][] } | null>(null)
 const isAsking = ref(false)
@@ -100,7 +110,7 @@ async function rule(decision: 'confirmed' | 'refused' | 'open', pair: number[]):
 }
 function ruleOnCurrent(decision: 'confirmed' | 'refused'): void {
   const pair = found.value?.items[current.value]
-  if (pair?.state === 'open' && mayRule.value && !ruling.isPending.value && !isAsking.value) void rule(decision, pair.pair)
+  if (pair?.state === 'open' && !isAudit.value && mayRule.value && !ruling.isPending.value && !isAsking.value) void rule(decision, pair.pair)
 }
 function undo(): void {
   if (last.value !== null && !ruling.isPending.value) ruling.mutate({ decision: 'open', pairs: last.value.pairs })
@@ -184,6 +194,10 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
               ><b>{{ counted(found.counts.pairs, 'pair') }}</b> of {{ counted(found.all.source, 'missing row') }} and
               {{ counted(found.all.target, 'extra row') }}</span
             >
+            <el-select v-model="purpose" size="small" aria-label="What alike rows are" class="purpose">
+              <el-option value="same" label="alike: the same row" />
+              <el-option value="apart" label="alike: two that should not be" />
+            </el-select>
             <span class="choice" role="group" aria-label="Which pairs">
               <button v-for="one in STATES" :key="one" type="button" class="plain" :aria-pressed="state === one" @click="state = one">
                 {{ one }} {{ count(found.counts[one]) }}
@@ -192,7 +206,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
             <el-select v-model="order" size="small" aria-label="Order of the pairs" class="order">
               <el-option v-for="(name, id) in ORDERS" :key="id" :value="id" :label="name" />
             </el-select>
-            <el-button v-if="mayRule && found.counts.clear > 1" size="small" @click="isAsking = true"
+            <el-button v-if="mayRule && !isAudit && found.counts.clear > 1" size="small" @click="isAsking = true"
               >Confirm the {{ count(found.counts.clear) }} without a rival …</el-button
             >
           </p>
@@ -221,10 +235,12 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
                 :class="{ current: place === current }"
                 :pair="pair"
                 :columns="used"
-                :may-rule="mayRule && !ruling.isPending.value"
+                :may-rule="isAudit ? course.mayRule : mayRule && !ruling.isPending.value"
                 :review="review"
+                :is-audit="isAudit"
                 @focusin="current = place"
                 @rule="rule"
+                @find="alike = $event"
               />
             </table>
           </div>
@@ -235,6 +251,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.total ?? 0) / P
           </p>
         </section>
       </div>
+      <AlikeDialog v-if="alike" :tally="tally" :pair="alike" @close="alike = null" @ruled="ruled" />
       <el-dialog v-if="found" v-model="isAsking" width="min(1000px, 94vw)" :title="`Confirm ${counted(found.counts.clear, 'pair')} together?`">
         <p>
           All have a score of <span data-ordinal>{{ score.toFixed(2) }}</span> or more, and neither row is nearly as like another. These
@@ -280,6 +297,7 @@ aside {
   background: var(--paper);
   box-shadow: inset 0 -3px 0 var(--ink);
 }
+.purpose,
 .order {
   inline-size: 180px;
 }

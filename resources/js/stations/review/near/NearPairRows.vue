@@ -7,8 +7,16 @@ import CellValue from '@/parts/CellValue.vue'
 import { type Column, type NearPair, scoreSaid } from '@/stations/review/near/nearKeys'
 
 /** Two rows that are taken for one: both with what differs marked, why, and what is decided of them. */
-defineProps<{ pair: NearPair; columns: readonly Column[]; mayRule: boolean; review: string; isSample?: boolean }>()
-const emit = defineEmits<{ rule: [decision: 'confirmed' | 'refused' | 'open', pair: number[]] }>()
+defineProps<{
+  pair: NearPair
+  columns: readonly Column[]
+  mayRule: boolean
+  review: string
+  isSample?: boolean
+  /** whether rows that are alike are a finding: two that should not be */
+  isAudit?: boolean
+}>()
+const emit = defineEmits<{ rule: [decision: 'confirmed' | 'refused' | 'open', pair: number[]]; find: [pair: NearPair] }>()
 const isOpen = ref(false)
 const place = ({ file, line }: NearPair['source']): string => `${file === null ? '' : `${file}, `}line ${count(line)}`
 const marked = (source: string, target: string, side: 'source' | 'target'): readonly Stretch[] => {
@@ -42,7 +50,13 @@ const DECIDED = { confirmed: 'Confirmed', refused: 'Refused', open: '' } as cons
         <CellValue :stretches="marked(pair.source.cells[at] ?? '', pair.target.cells[at] ?? '', 'source')" side="source" />
       </td>
       <td v-if="!isSample" rowspan="3" class="acts">
-        <template v-if="pair.state === 'open'">
+        <template v-if="isAudit">
+          <b v-if="pair.ruled">{{ pair.ruled === 'ask' ? 'asked' : pair.ruled }}</b>
+          <el-button v-if="mayRule" size="small" :type="pair.ruled ? undefined : 'primary'" @click="emit('find', pair)">{{
+            pair.ruled ? 'Rule again …' : 'Rule on both …'
+          }}</el-button>
+        </template>
+        <template v-else-if="pair.state === 'open'">
           <template v-if="mayRule">
             <el-button size="small" type="primary" @click="emit('rule', 'confirmed', pair.pair)">Confirm</el-button>
             <el-button size="small" @click="emit('rule', 'refused', pair.pair)">Refuse</el-button>
@@ -81,7 +95,9 @@ const DECIDED = { confirmed: 'Confirmed', refused: 'Refused', open: '' } as cons
           <CellValue :stretches="marked(pair.source.cells[at] ?? '', other.target.cells[at] ?? '', 'target')" side="target" />
         </td>
         <td class="acts">
-          <el-button v-if="mayRule && other.state === 'open'" size="small" @click="emit('rule', 'confirmed', other.pair)">Confirm this one</el-button>
+          <el-button v-if="mayRule && !isAudit && other.state === 'open'" size="small" @click="emit('rule', 'confirmed', other.pair)"
+            >Confirm this one</el-button
+          >
           <b v-else>{{ DECIDED[other.state] }}</b>
         </td>
       </tr>

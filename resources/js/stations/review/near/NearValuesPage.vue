@@ -56,7 +56,9 @@ const pages = computed(() => Math.max(1, Math.ceil((lists.value?.open.length ?? 
 const shown = computed(() => (lists.value?.open ?? []).slice((page.value - 1) * PAGE, page.value * PAGE))
 const together = computed(() => clear(shown.value))
 const target = computed(() =>
-  data.value?.pair.reference === undefined ? `the ${props.course.migration.targetLabel.toLowerCase()}` : `${data.value.pair.reference}, ${data.value.pair.target}`,
+  data.value?.pair.reference === undefined
+    ? `the ${props.course.migration.targetLabel.toLowerCase()}`
+    : `${data.value.pair.reference}, ${data.value.pair.target}`,
 )
 const namesOf = (of: string): string[] => data.value?.references.find(({ name }) => name === of)?.columns ?? []
 const client = useQueryClient()
