@@ -53,7 +53,13 @@ final class RuthBridgesHoldersTest extends BrowserTestCase
         $this->see('3 bridges more in the draft: the next tally joins these rows.');
         $this->press('confirmed 3');
         $this->see('90023');
-        $this->press('The plan');
+        $this->press('Keys that bridges join');
+        $this->see('3 bridges');
+        $this->see('from the next tally on');
+        $this->press('The old register is right in all');
+        $this->see('Say it of none');
+        $this->meetsNoBarrier();
+        $this->station('Match');
         $this->press('Tally');
         $this->see('no. 2');
         $this->station('Review');

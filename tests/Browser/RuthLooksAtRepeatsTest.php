@@ -46,6 +46,12 @@ final class RuthLooksAtRepeatsTest extends BrowserTestCase
         $this->press('Keep it');
         $this->see('Kept by hand: The harbour master raised the fee.');
 
+        // All that differ in one column can go a way of their own.
+        $this->press('Old register: only loaded');
+        $this->choose('Old register: what becomes of these groups', 'keep the last');
+        $this->see('has a policy of its own');
+        $this->press('Undo');
+
         $this->press('What becomes of them');
         $this->see('12 keys stand more than once on a side, in 24 rows of the old register and 11 rows of the new register.');
         $this->choose('Sides that policies are tried for', 'the old register');
@@ -72,5 +78,12 @@ final class RuthLooksAtRepeatsTest extends BrowserTestCase
         $this->see('no. 2');
         $this->see('Keys that repeat in the source: 12 rows not kept beside 12 rows kept.');
         $this->see('1 missing, 1 changed, 12 repeated');
+
+        $this->station('Review');
+        $this->press('Which rows stand where');
+        $this->see('Old register: 2 here alone, 51 on both. New register: 0 here alone, 40 on both.');
+        $this->choose('One line for each', 'berth');
+        $this->see('53 … 54');
+        $this->meetsNoBarrier();
     }
 }

@@ -17,8 +17,13 @@ final readonly class Bridges
     /** @param array<array-key, mixed> $document of a plan that follows the schema, or of a draft */
     public static function fromDocument(array $document): self
     {
-        /** @var array{bridges?: list<array{source: list<string>, target: list<string>, right?: string}>,
-         *     refusedBridges?: list<array{source: list<string>, target: list<string>}>, equivalents?: list<array{word: string, meaning: string}>} $document */
+        /**
+         * @var array{
+         *     bridges?: list<array{source: list<string>, target: list<string>, right?: string}>,
+         *     refusedBridges?: list<array{source: list<string>, target: list<string>}>,
+         *     equivalents?: list<array{word: string, meaning: string}>,
+         * } $document
+         */
         return new self(
             array_map(Bridge::fromArray(...), $document['bridges'] ?? []),
             array_map(Bridge::fromArray(...), $document['refusedBridges'] ?? []),
