@@ -70,6 +70,9 @@ final readonly class RuleOnNearKeys
             $chosen,
         );
 
+        // As many as all rows of both sides: what was looked through is not held while the draft is saved.
+        unset($found, $near);
+
         return [
             'draft' => ($this->saveDraft)($tally->dataset, self::decided($draft, $decision, $keys), $person, $seen)->number,
             'decided' => count($keys),

@@ -63,8 +63,11 @@ final readonly class PlanDocument
         }
         $document = $this->upgraded($document);
         $this->mustFollowSchema($document);
+        $upgraded = json_encode($document, JSON_THROW_ON_ERROR);
+        // Long lists are not held twice.
+        unset($document);
         /** @var array<string, mixed> $checked */
-        $checked = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
+        $checked = json_decode($upgraded, true, 64, JSON_THROW_ON_ERROR);
         /** @var non-empty-list<array{source: string, target: string, forgives?: list<string>}> $key */
         $key = $checked['key'];
         /** @var list<PairDocument> $pairs */
@@ -140,9 +143,10 @@ final readonly class PlanDocument
 
     private function mustFollowSchema(mixed $document): void
     {
+        $lists = new LongLists($document);
         $validator = new Validator;
         $validator->setMaxErrors(20);
-        $result = $validator->validate($document, (string) file_get_contents(__DIR__.'/plan.schema.json'));
+        $result = $validator->validate($lists->shorter, (string) file_get_contents(__DIR__.'/plan.schema.json'));
         if ($result->isValid() || ($error = $result->error()) === null) {
             return;
         }
@@ -150,7 +154,7 @@ final readonly class PlanDocument
         /** @var array<string, list<string>> $byPointer */
         $byPointer = (new ErrorFormatter)->format($error, formatter: SchemaInWords::problem(...));
         foreach ($byPointer as $pointer => $messages) {
-            $place = $pointer === '/' ? '' : $pointer;
+            $place = $pointer === '/' ? '' : $lists->place($pointer);
             $problems[] = new Problem(
                 $place,
                 sprintf('%s %s.', ucfirst(SchemaInWords::place($place)), implode(', and ', array_unique($messages))),
