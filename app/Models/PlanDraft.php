@@ -35,6 +35,9 @@ final class PlanDraft extends Model
 
     public $incrementing = false;
 
+    /** Parts that say how a side is prepared and read. */
+    private const OF_SIDES = ['formatVersion' => true, 'sides' => true, 'references' => true, 'keptRows' => true];
+
     protected $primaryKey = 'dataset_id';
 
     protected $guarded = [];
@@ -44,8 +47,12 @@ final class PlanDraft extends Model
     /** What it says of one side. */
     public function rules(Side $side): SideRules
     {
-        // The key may still be empty, and says nothing of sides.
-        return self::planOf(['key' => [], 'columnPairs' => []] + $this->document)->side($side);
+        // The key may still be empty, and says nothing of sides; neither do bridges, of which there may be very many.
+        $document = ($this->document['formatVersion'] ?? null) === Plan::FORMAT_VERSION
+            ? array_intersect_key($this->document, self::OF_SIDES)
+            : $this->document;
+
+        return self::planOf(['key' => [], 'columnPairs' => []] + $document)->side($side);
     }
 
     /**
