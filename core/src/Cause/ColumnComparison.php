@@ -19,8 +19,6 @@ use NineTally\Core\Value\Reading;
  */
 final class ColumnComparison
 {
-    private const MEMO_SIZE = 2_048;
-
     /** Longer values seldom come twice. */
     private const MEMO_BYTES = 200;
 
@@ -72,6 +70,7 @@ final class ColumnComparison
         private readonly Reading $source,
         private readonly Reading $target,
         private readonly CauseCatalogue $catalogue,
+        private readonly MemoRoom $room = new MemoRoom,
     ) {
         $this->readsEqualBytes = ! $source->isLike($target) || $pair->crosswalk !== [];
         $this->hasCrosswalk = $pair->crosswalk !== [];
@@ -116,7 +115,8 @@ final class ColumnComparison
                 ? $this->read($this->emptyPair->with($source, $target))
                 : $this->againstEntry($source, $this->emptyEntryPair->with($entry, $target));
         if (strlen($values) < self::MEMO_BYTES) {
-            if (count($this->memo) === self::MEMO_SIZE) {
+            if (count($this->memo) >= MemoRoom::OWN && ! $this->room->take()) {
+                $this->room->giveBack(count($this->memo) - MemoRoom::OWN);
                 $this->memo = [];
             }
             $this->memo[$values] = $judgement;
@@ -140,7 +140,7 @@ final class ColumnComparison
         $cause = $this->catalogue->decided($pair, $decision, $moved) ?? $this->catalogue->valueAfter($pair);
         $facts = ($entry === null ? [] : self::AGAINST_ENTRY) + ($cause->ids === [CauseId::None] ? $this->clock($pair->pair) : []);
         $cause = $facts === [] ? $cause : new Cause($cause->ids, $cause->facts + $facts);
-        if (count($this->settled) === self::MEMO_SIZE) {
+        if (count($this->settled) === MemoRoom::OWN) {
             $this->settled = [];
         }
 

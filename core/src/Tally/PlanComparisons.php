@@ -6,6 +6,7 @@ namespace NineTally\Core\Tally;
 
 use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Cause\ColumnComparison;
+use NineTally\Core\Cause\MemoRoom;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Plan\KeyColumn;
 use NineTally\Core\Plan\Plan;
@@ -17,7 +18,12 @@ final class PlanComparisons
     /** @var array<int, ColumnComparison> by column of the key */
     private array $ofKey = [];
 
-    public function __construct(private readonly Plan $plan, private readonly CauseCatalogue $catalogue = new CauseCatalogue) {}
+    private readonly MemoRoom $room;
+
+    public function __construct(private readonly Plan $plan, private readonly CauseCatalogue $catalogue = new CauseCatalogue)
+    {
+        $this->room = new MemoRoom;
+    }
 
     public function ofPair(ColumnPair $pair): ColumnComparison
     {
@@ -26,6 +32,7 @@ final class PlanComparisons
             $this->plan->source->reading($pair->source, $pair->kind),
             $this->plan->target->reading($pair->target, $pair->kind),
             $this->catalogue,
+            $this->room,
         );
     }
 
@@ -36,6 +43,7 @@ final class PlanComparisons
             $this->plan->source->reading($column->source, Kind::Text),
             $this->plan->target->reading($column->target, Kind::Text),
             $this->catalogue,
+            $this->room,
         );
     }
 

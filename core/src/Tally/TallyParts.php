@@ -78,7 +78,7 @@ final class TallyParts
             $this->keyForm($side),
             $this->bridgedKeys(),
             $this->partitions,
-            $this->settings->bufferBytes(),
+            $this->settings->bufferBytes($this->partitions),
             new BlockFigures(new BlankCells($layout->pairedPositions, $this->readings($side)), $this->totals->ofSide($side)),
         );
     }
@@ -89,7 +89,7 @@ final class TallyParts
             Sides::each($this->scan(...))->named(),
             count($this->plan->key),
             $this->partitions,
-            $this->settings->bufferBytes(),
+            $this->settings->bufferBytes($this->partitions),
         );
     }
 

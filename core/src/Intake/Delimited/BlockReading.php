@@ -17,9 +17,6 @@ final readonly class BlockReading
 {
     private const HIDDEN = ['separator' => "\xFD", 'lineFeed' => "\xFC", 'return' => "\xFB", 'quote' => "\xFA"];
 
-    /** An expression that counts more cells does not compile; in rows so wide, counting them one by one costs little. */
-    private const WIDE = 500;
-
     private string $quotedCell;
 
     private string $within;
@@ -30,11 +27,6 @@ final readonly class BlockReading
 
     private string $separated;
 
-    private string $evenRows;
-
-    /** The same, of rows whose every cell holds something: most blocks are told by it alone. */
-    private string $fullRows;
-
     /** @param int $width cells of a record */
     public function __construct(DelimitedFormat $format, private int $width, private LineEndCount $lineEnds)
     {
@@ -43,8 +35,6 @@ final readonly class BlockReading
         $this->within = $format->delimiter."\n\r";
         $this->hidden = self::HIDDEN['separator'].self::HIDDEN['lineFeed'].self::HIDDEN['return'];
         $this->structure = $format->delimiter."\n".$this->hidden.self::HIDDEN['quote'];
-        $this->evenRows = $width > self::WIDE ? '' : '/^(?:(?:[^\xFE\xFF]*+\xFF){'.($width - 1).'}[^\xFE\xFF]*+(?:\xFE|$))*+$/D';
-        $this->fullRows = str_replace(']*+', ']++', $this->evenRows);
         $this->separated = Batch::CELL_END.Batch::ROW_END.$format->delimiter."\n\r\"";
     }
 
@@ -74,19 +64,12 @@ final readonly class BlockReading
         }
         $ended = $text;
         $text = strtr(LineEnds::asLf($text), $this->structure, $this->separated);
-        $isFull =
-            $this->width > 1 &&
-            $this->fullRows !== '' &&
-            $text !== '' &&
-            $text[-1] !== Batch::ROW_END &&
-            preg_match($this->fullRows, $text) === 1;
-        $rows = $isFull ? 0 : substr_count($text, Batch::ROW_END) + 1;
-        if (! $isFull && (substr_count($text, Batch::CELL_END) !== ($this->width - 1) * $rows || $this->hasOddRow($text))) {
+        if ($this->hasOddRow($text)) {
             return null;
         }
         $this->lineEnds->add($ended);
 
-        return new Batch($text, $line, $innerLineEnd, ! $isFull);
+        return new Batch($text, $line, $innerLineEnd, self::hasBlankCell($text));
     }
 
     /** Whether quotes stand where they open or close no cell, so that counting them says nothing about where records end. */
@@ -95,28 +78,26 @@ final readonly class BlockReading
         return str_contains($text, '"') && str_contains((string) preg_replace($this->quotedCell, '', $text), '"');
     }
 
-    /** Separators that add up may still be one too many here and one too few there. */
+    /** Whether a record has another number of cells, or is blank. Row by row: an expression over the whole block takes three times as long. */
     private function hasOddRow(string $text): bool
     {
-        if (
-            str_contains($text, Batch::ROW_END.Batch::ROW_END) ||
-            $text === '' ||
-            $text[0] === Batch::ROW_END ||
-            $text[-1] === Batch::ROW_END
-        ) {
-            return true;
-        }
-
-        if ($this->evenRows !== '') {
-            return $this->width > 1 && preg_match($this->evenRows, $text) !== 1;
-        }
+        $ends = $this->width - 1;
         foreach (explode(Batch::ROW_END, $text) as $row) {
-            if (substr_count($row, Batch::CELL_END) !== $this->width - 1) {
+            if ($row === '' || substr_count($row, Batch::CELL_END) !== $ends) {
                 return true;
             }
         }
 
         return false;
+    }
+
+    private static function hasBlankCell(string $text): bool
+    {
+        return $text[0] === Batch::CELL_END ||
+            $text[-1] === Batch::CELL_END ||
+            str_contains($text, Batch::CELL_END.Batch::CELL_END) ||
+            str_contains($text, Batch::CELL_END.Batch::ROW_END) ||
+            str_contains($text, Batch::ROW_END.Batch::CELL_END);
     }
 
     /** @param array<array-key, string> $found */

@@ -9,16 +9,14 @@ final class FindingSpool
 {
     private const BUFFER_BYTES = 131_072;
 
-    private readonly AtomicFile $file;
+    /** Made when there is something to write: most partitions of two sides that agree find nothing. */
+    private ?AtomicFile $file = null;
 
     private string $buffer = '';
 
     private int $written = 0;
 
-    public function __construct(string $path)
-    {
-        $this->file = new AtomicFile($path);
-    }
+    public function __construct(private readonly string $path) {}
 
     public function add(FindingEntry $entry): void
     {
@@ -33,11 +31,9 @@ final class FindingSpool
     /** @return bool whether there is anything to read; an empty stream leaves no file */
     public function finish(): bool
     {
-        $this->flush();
-        if ($this->written === 0) {
-            $this->file->discard();
-        } else {
-            $this->file->finish();
+        if ($this->written > 0) {
+            $this->flush();
+            $this->file?->finish();
         }
 
         return $this->written > 0;
@@ -85,6 +81,7 @@ final class FindingSpool
 
     private function flush(): void
     {
+        $this->file ??= new AtomicFile($this->path);
         $this->file->write($this->buffer);
         $this->buffer = '';
     }
