@@ -9,7 +9,10 @@ use NineTally\Core\Tally\TaskExecutor;
 use Symfony\Component\Process\InputStream;
 use Symfony\Component\Process\Process;
 
-/** Divides the tasks of a tally's work among processes on this machine: whoever is done gets the next task. */
+/**
+ * Divides the tasks of a tally's work among processes that are started for it: whoever is done gets the next task. Where this process can
+ * be copied, {@see ForkedPool} does the same sooner.
+ */
 final readonly class ProcessPool implements TaskExecutor
 {
     /** The console tells its children through the environment to be as quiet as it is; these must answer. */
@@ -38,7 +41,7 @@ final readonly class ProcessPool implements TaskExecutor
                     $lines = explode("\n", $worker['rest'].$worker['process']->getIncrementalOutput());
                     $workers[$number]['rest'] = (string) array_pop($lines);
                     foreach ($lines as $line) {
-                        if ($this->hear($line, $onProgress, $onDone)) {
+                        if (WorkerAnswer::heard($line, $onProgress, $onDone)) {
                             $next = array_shift($tasks);
                             $next === null ? $worker['input']->close() : $worker['input']->write($next."\n");
                             $workers[$number]['isBusy'] = $next !== null;
@@ -56,27 +59,5 @@ final readonly class ProcessPool implements TaskExecutor
                 $worker['process']->stop(1);
             }
         }
-    }
-
-    /**
-     * @param  callable(string, int, int): void  $onProgress
-     * @param  callable(string): void  $onDone
-     * @return bool whether the worker is done with its task
-     */
-    private function hear(string $line, callable $onProgress, callable $onDone): bool
-    {
-        [$word, $what] = [...explode(' ', $line, 2), ''];
-        if ($word === 'failed') {
-            $message = json_decode($what);
-            throw WorkerFailure::saying(is_string($message) ? $message : $what);
-        }
-        if ($word === 'progress') {
-            [$task, $bytes, $records] = explode(' ', $what);
-            $onProgress($task, (int) $bytes, (int) $records);
-        } elseif ($word === 'done') {
-            $onDone($what);
-        }
-
-        return $word === 'done';
     }
 }

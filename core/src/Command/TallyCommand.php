@@ -159,7 +159,11 @@ final class TallyCommand extends Command
         DeliveredColumns::mustHold($plan, Sides::each($order->deliveredColumns(...)));
         $order->write($workspace->path, $plan);
         $workers = $options->workers();
-        $crew = $workers === 1 ? new SequentialExecutor : new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]);
+        $crew = match (true) {
+            $workers === 1 => new SequentialExecutor,
+            ForkedPool::isPossible() => new ForkedPool($workers, $workspace->path),
+            default => new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]),
+        };
         $progress = ! $input->getOption('quiet') && stream_isatty(STDERR) ? new TerminalProgress($errors) : null;
         $out = $input->getOption('out');
         $listsForgiven = $order->settings->listsForgiven;

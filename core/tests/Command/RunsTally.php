@@ -9,10 +9,14 @@ use Symfony\Component\Process\Process;
 /** What TallyCommandTest and ExitStatusTest have in common. */
 trait RunsTally
 {
-    /** @param list<string> $arguments */
-    private function command(array $arguments, string $input = ''): Process
+    /**
+     * @param  list<string>  $arguments
+     * @param  array<string, string>  $environment
+     */
+    private function command(array $arguments, string $input = '', array $environment = []): Process
     {
-        $process = new Process([PHP_BINARY, dirname(__DIR__, 2).'/bin/nine-tally', 'tally', ...$arguments], input: $input);
+        $program = dirname(__DIR__, 2).'/bin/nine-tally';
+        $process = new Process([PHP_BINARY, $program, 'tally', ...$arguments], env: $environment, input: $input);
         $process->run();
 
         return $process;

@@ -226,9 +226,18 @@ final class TallyCommandTest extends TestCase
         $old = $this->file("basin,berth,holder,fee\n".implode('', $rows), 'old.csv');
         $packed = $this->file((string) gzencode("basin,berth,holder,fee\n".implode('', $new)), 'new.csv.gz');
         $written = [];
-        foreach ([['--workers=1'], ['--workers=2', '--quiet'], ['--workers=4', '--memory=16M']] as $number => $options) {
+        // Where a process cannot be copied, others are started.
+        $started = [
+            'PHP_INI_SCAN_DIR' =>
+                PHP_CONFIG_FILE_SCAN_DIR.':'.dirname($this->file("disable_functions = pcntl_fork\n", 'no-copies.ini')),
+        ];
+        foreach (
+            [[['--workers=1'], []], [['--workers=2', '--quiet'], $started], [['--workers=4', '--memory=16M'], []]]
+            as $number => [$options, $environment]
+        ) {
             $out = $this->folder("out{$number}");
-            self::assertSame(1, $this->command([$old, $packed, '--key=basin,berth', "--out={$out}", ...$options])->getExitCode());
+            $run = $this->command([$old, $packed, '--key=basin,berth', "--out={$out}", ...$options], environment: $environment);
+            self::assertSame(1, $run->getExitCode(), $run->getErrorOutput());
             $written[] = array_map(
                 static fn(string|false $path): string => (string) file_get_contents((string) $path),
                 (array) glob("{$out}/*"),

@@ -78,7 +78,7 @@ final readonly class BlockReading
         return str_contains($text, '"') && str_contains((string) preg_replace($this->quotedCell, '', $text), '"');
     }
 
-    /** Whether a record has another number of cells, or is blank. Row by row: an expression over the whole block takes three times as long. */
+    /** Whether a record has another number of cells, or is blank. Row by row: one expression over the block takes longer. */
     private function hasOddRow(string $text): bool
     {
         $ends = $this->width - 1;
