@@ -117,7 +117,8 @@ const ofPattern = computed(() => patterns.value.find(({ id }) => id === shown.va
 const proposed = computed(() =>
   SIDES.flatMap((side) => {
     const one = found.value === null ? null : proposedToLeaveOut(found.value, side, shared.value[side], except.value[side])
-    const technical = (data.value?.technical[side] ?? []).filter(({ column }) => column !== one?.column && !except.value[side].includes(column))
+    const isOpen = (column: string): boolean => (found.value?.columns[side].includes(column) ?? false) && !except.value[side].includes(column)
+    const technical = (data.value?.technical[side] ?? []).filter(({ column }) => column !== one?.column && isOpen(column))
     return [
       ...(one === null ? [] : [{ side, column: one.column, why: `${counted(one.groups, 'group')} differ in ${one.column} alone.` }]),
       ...(hasGroups.value ? technical.map(({ column, reason }) => ({ side, column, why: `${column} has ${reason}.` })) : []),
