@@ -129,9 +129,12 @@ final readonly class StepCatalogue
     /** @param StepDocument $step */
     private static function survivors(array $step): Steps\Survivors
     {
-        [$key, $table] = Steps\Survivors::keyed($step['column'] ?? '', $step['reference'] ?? '', $step['on'] ?? [], $step['take'] ?? []);
+        $reference = $step['reference'] ?? '';
+        $keys = $reference === ''
+            ? Steps\SurvivorKeys::ofEntries($step['column'] ?? '', $step['entries'] ?? [], $step['forgives'] ?? [])
+            : Steps\SurvivorKeys::ofReference($reference, $step['on'] ?? [], $step['take'] ?? [], $step['forgives'] ?? []);
 
-        return new Steps\Survivors($key, $table, $step['entries'] ?? [], $step['holds'] ?? [], $step['forgives'] ?? []);
+        return new Steps\Survivors($keys, $step['holds'] ?? []);
     }
 
     /**

@@ -5,15 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Preparation\Steps;
 
 use NineTally\Core\Cause\CanonicalForm;
-use NineTally\Core\Cause\CauseCatalogue;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Preparation\ColumnIndex;
 use NineTally\Core\Preparation\Grouping;
-use NineTally\Core\Preparation\ReferenceTable;
 use NineTally\Core\Preparation\Step;
 use NineTally\Core\Preparation\StepContext;
 use NineTally\Core\Preparation\UnusableStep;
-use NineTally\Core\Value\DeclaredForms;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\NumberStyle;
 
@@ -34,58 +31,13 @@ final readonly class Survivors implements Step
 
     private const GONE_INTO = '1';
 
-    /**
-     * @param  non-empty-list<string>  $key  columns here
-     * @param  array{reference: string, from: non-empty-list<string>, into: non-empty-list<string>}|null  $table  where the map is a
-     *     reference: its columns of the key and of the survivor's key, in the order of the key
-     * @param  list<array{source: string, target: string}>  $entries  where it stands in the step
-     * @param  list<array{column: string, total: string}>  $holds
-     * @param  list<string>  $forgives  causes of form, between the map and rows
-     */
-    public function __construct(
-        private array $key,
-        private ?array $table,
-        private array $entries,
-        private array $holds,
-        private array $forgives = [],
-    ) {}
-
-    /**
-     * The key and the table as a step says them by the columns that meet and those that are taken.
-     *
-     * @param  list<array{column: string, reference: string}>  $on
-     * @param  list<array{reference: string, into: string}>  $take
-     * @return array{non-empty-list<string>,
-     *     array{reference: string, from: non-empty-list<string>, into: non-empty-list<string>}|null}
-     *
-     * @throws UnusableStep when the survivor's key does not go where the key stands
-     */
-    public static function keyed(string $column, string $reference, array $on, array $take): array
-    {
-        if ($reference === '') {
-            return [[$column], null];
-        }
-        $taken = array_column($take, 'reference', 'into');
-        $key = $from = $into = [];
-        foreach ($on as ['column' => $name, 'reference' => $there]) {
-            [$key[], $from[]] = [$name, $there];
-            $into[] = $taken[$name] ?? throw UnusableStep::because(sprintf(
-                'Nothing of the survivor\'s key goes into "%s". Say for each column of the key where the reference has it.',
-                $name,
-            ));
-        }
-
-        return $key === []
-            ? throw UnusableStep::because(
-                sprintf('Say which columns of the key are which of the old key in "%s", and where it has the new one.', $reference),
-            )
-            : [$key, ['reference' => $reference, 'from' => $from, 'into' => $into]];
-    }
+    /** @param list<array{column: string, total: string}> $holds */
+    public function __construct(private SurvivorKeys $keys, private array $holds) {}
 
     public function columns(array $columns): array
     {
-        ColumnIndex::of($columns)->all([...$this->key, ...array_column($this->holds, 'column')]);
-        $twice = array_intersect($this->key, array_column($this->holds, 'column'));
+        ColumnIndex::of($columns)->all([...$this->keys->key, ...array_column($this->holds, 'column')]);
+        $twice = array_intersect($this->keys->key, array_column($this->holds, 'column'));
         if ($twice !== []) {
             throw UnusableStep::because(sprintf('"%s" is of the key, which is the survivor\'s.', implode('", "', $twice)));
         }
@@ -97,81 +49,20 @@ final readonly class Survivors implements Step
     {
         $holds = array_map(static fn(array $held): string => "{$held['total']} of {$held['column']}", $this->holds);
 
-        return 'Put rows together by '.Words::listed($this->key).' as '.
-            match (true) {
-                $this->table !== null => "{$this->table['reference']} says",
-                count($this->entries) === 1 => '1 entry says',
-                default => count($this->entries).' entries say',
-            }.
+        return 'Put rows together by '.Words::listed($this->keys->key).' as '.$this->keys->said().
             ($holds === [] ? '' : ', with '.Words::listed($holds));
     }
 
     public function run(iterable $rows, array $columns, StepContext $context): \Generator
     {
-        $key = ColumnIndex::of($columns)->all($this->key);
-        $forms = $this->forms($this->key, $context->forms ?? DeclaredForms::none());
+        $key = ColumnIndex::of($columns)->all($this->keys->key);
         $totals = $this->totals($context);
+        [$forms, $map] = [$this->keys->forms($context), $this->keys->map($context)];
 
         return (new Grouping($context->folder))->run(
-            self::marked(Words::counted($rows, $context->figures), $key, $forms, $this->map($forms, $context)),
+            self::marked(Words::counted($rows, $context->figures), $key, $forms, $map),
             range(count($columns), count($columns) + count($key) - 1),
             static fn(array $group): array => self::together($group, $columns, $totals, $context),
-        );
-    }
-
-    /**
-     * @param  list<CanonicalForm>  $here
-     *
-     * @throws UnusableStep
-     */
-    private function map(array $here, StepContext $context): SurvivorMap
-    {
-        if ($this->table === null) {
-            return SurvivorMap::of($this->written(), $here, $here);
-        }
-        $table = $context->references->named($this->table['reference']);
-
-        return SurvivorMap::of(
-            self::delivered($table, $table->places($this->table['from']), $table->places($this->table['into'])),
-            $this->forms($this->table['from'], $table->forms),
-            $this->forms($this->table['into'], $table->forms),
-        );
-    }
-
-    /** @return \Generator<string, array{list<string>, list<string>}> */
-    private function written(): \Generator
-    {
-        foreach ($this->entries as $nth => ['source' => $key, 'target' => $survivor]) {
-            yield 'entry '.($nth + 1) => [[$key], [$survivor]];
-        }
-    }
-
-    /**
-     * @param  list<int>  $from
-     * @param  list<int>  $into
-     * @return \Generator<string, array{list<string>, list<string>}>
-     */
-    private static function delivered(ReferenceTable $table, array $from, array $into): \Generator
-    {
-        foreach ($table->rows as $row => $cells) {
-            yield $table->placeOf($row) => [
-                array_map(static fn(int $place): string => $cells[$place], $from),
-                array_map(static fn(int $place): string => $cells[$place], $into),
-            ];
-        }
-    }
-
-    /**
-     * @param  list<string>  $columns
-     * @return list<CanonicalForm>
-     */
-    private function forms(array $columns, DeclaredForms $declared): array
-    {
-        $combination = (new CauseCatalogue)->forms;
-
-        return array_map(
-            fn(string $column): CanonicalForm => new CanonicalForm($declared->reading($column, Kind::Text), $this->forgives, $combination),
-            $columns,
         );
     }
 
