@@ -34,7 +34,11 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
         'Vessels' => ['review', 'sign'],
         'Holders' => ['review'],
         'Inspections' => ['tally'],
+        'Wharves of wharves' => ['match', 'tally', 'review'],
     ];
+
+    /** Of those that are looked at in part the report is read where it is signed, and where it has several totals. */
+    private const REPORTED = ['Licences', 'Vessels'];
 
     private const PROOFS = ['prove/references', 'prove/eye-check', 'prove/population'];
 
@@ -86,8 +90,10 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
             $this->open("/datasets/{$this->dataset->id}/{$station}");
             $this->areComputed($this->dataset->migration);
         }
-        $this->open("/api/v1/tallies/{$this->dataset->latestTally()?->id}/report");
-        $this->areComputed($this->dataset->migration);
+        if (! isset(self::IN_PART[$this->dataset->name]) || in_array($this->dataset->name, self::REPORTED, true)) {
+            $this->open("/api/v1/tallies/{$this->dataset->latestTally()?->id}/report");
+            $this->areComputed($this->dataset->migration);
+        }
     }
 
     /** Figures of work that goes on come one after the other, so the page is looked at until all of them hold. */

@@ -30,7 +30,8 @@ final class NothingLeaksTest extends TestCase
         $tally = $this->planted();
         File::cleanDirectory(storage_path('logs'));
         $asked = 0;
-        foreach ([Role::Auditor, Role::Viewer, Role::Analyst] as $role) {
+        // One who may never see them, and one who may and has not asked.
+        foreach ([Role::Auditor, Role::Analyst] as $role) {
             $person = $this->person("Some {$role->value}");
             $this->migration->memberships()->create(['user_id' => $person->id, 'role' => $role]);
             $this->actingAs($person->refresh());
@@ -52,7 +53,7 @@ final class NothingLeaksTest extends TestCase
             }
         }
 
-        self::assertGreaterThan(165, $asked, 'Most of it was answered.');
+        self::assertGreaterThan(110, $asked, 'Most of it was answered.');
         foreach (File::allFiles(storage_path('logs')) as $log) {
             self::assertSame(0, preg_match(self::PARTS, $log->getContents()), $log->getFilename());
         }
