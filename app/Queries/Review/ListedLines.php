@@ -5,15 +5,13 @@ declare(strict_types=1);
 namespace App\Queries\Review;
 
 use App\Adapters\Deliveries\PreparedSides;
+use App\Queries\TakeAway\RowBlocks;
 use App\Questions\RowsListed;
-use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Tally\Workspace;
 
 /** A list of rows to be taken away: the same bytes for the same input. */
 final readonly class ListedLines
 {
-    private const BLOCK_BYTES = 65_536;
-
     public function __construct(private PreparedSides $sides) {}
 
     /** @return list<string> */
@@ -54,20 +52,8 @@ final readonly class ListedLines
     /** @return \Generator<int, string> UTF-8, comma, RFC 4180 quotes, LF; or an object a line, every value a string */
     public function inBlocks(RowsListed $list, ListMask $mask, bool $asJsonLines): \Generator
     {
-        $header = $this->header($list);
-        $block = $asJsonLines ? '' : CsvLine::of($header);
-        foreach ($this->cells($list, $mask) as $cells) {
-            $block .= $asJsonLines
-                ? json_encode(
-                    (object) array_combine($header, $cells),
-                    JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
-                )."\n"
-                : CsvLine::of($cells);
-            if (strlen($block) > self::BLOCK_BYTES) {
-                yield $block;
-                $block = '';
-            }
-        }
-        yield $block;
+        [$names, $rows] = [$this->header($list), $this->cells($list, $mask)];
+
+        return $asJsonLines ? RowBlocks::asJsonLines($names, $rows) : RowBlocks::asCsv($names, $rows);
     }
 }

@@ -20,6 +20,8 @@ final readonly class ForkedPool implements TaskExecutor
 
     private const LONGEST_LINE = 1_048_576;
 
+    private const PAUSE_MICROSECONDS = 5_000;
+
     public function __construct(private int $workers, private string $workspace) {}
 
     public static function isPossible(): bool
@@ -42,8 +44,11 @@ final readonly class ForkedPool implements TaskExecutor
             while ($workers !== []) {
                 $ready = array_column($workers, 'socket');
                 $none = null;
-                if (stream_select($ready, $none, $none, null) === false) {
-                    throw WorkerFailure::died('');
+                // A signal, such as going on after a stop, is no answer: they are waited for again.
+                if (@stream_select($ready, $none, $none, null) === false) {
+                    usleep(self::PAUSE_MICROSECONDS);
+
+                    continue;
                 }
                 foreach ($workers as $number => ['socket' => $socket, 'rest' => $rest]) {
                     if (! in_array($socket, $ready, true)) {

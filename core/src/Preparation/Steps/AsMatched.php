@@ -95,10 +95,9 @@ final class AsMatched extends RowByRow
         $behind = ColumnIndex::of($this->columns($columns));
         $into = $behind->all(array_column($this->take, 'into'));
         $new = count($this->columns($columns)) - count($columns);
-        $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
         [$figures, $names] = [$context->figures, array_column($this->take, 'into')];
 
-        return static function (RowCursor $row) use ($finder, $take, $into, $new, $places, $figures, $names): array {
+        return static function (RowCursor $row) use ($finder, $take, $into, $new, $figures, $names): array {
             $cells = $row->cells;
             $taken = [];
             foreach ($finder->find($cells) as $record) {
@@ -106,7 +105,7 @@ final class AsMatched extends RowByRow
             }
             $taken = array_values(array_unique($taken, SORT_REGULAR));
             if (count($taken) > 1) {
-                $figures->note(self::SEVERAL, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+                $figures->note(self::SEVERAL, $finder->given($cells));
             }
             array_push($cells, ...array_fill(0, $new, ''));
             if (count($taken) !== 1) {

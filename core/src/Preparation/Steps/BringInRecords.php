@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Preparation\Steps;
 
-use NineTally\Core\Preparation\ColumnIndex;
 use NineTally\Core\Preparation\Step;
 use NineTally\Core\Preparation\StepContext;
 
@@ -50,7 +49,6 @@ final readonly class BringInRecords implements Step
     {
         $finder = RecordFinder::of($this->reference, $this->on, $this->forgives, $columns, $context);
         $take = $context->references->named($this->reference)->places(array_column($this->take, 'reference'));
-        $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
         $nothing = array_fill(0, count($this->take), '');
         $into = array_column($this->take, 'into');
         $figures = $context->figures;
@@ -63,8 +61,7 @@ final readonly class BringInRecords implements Step
 
                     continue;
                 }
-                $this->without === 'list' &&
-                    $figures->note(self::LISTED, implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places)));
+                $this->without === 'list' && $figures->note(self::LISTED, $finder->given($cells));
                 $figures->out++;
                 yield $packedPlace => [...$cells, ...$nothing];
 

@@ -74,21 +74,18 @@ final class LookUp extends RowByRow
         $readings = array_map(static fn(array $taken): Reading => $table->forms->reading($taken['reference'], Kind::Text), $this->take);
         $nothing = array_fill(0, count($this->take), '');
         [$figures, $several, $into] = [$context->figures, $this->several, array_column($this->take, 'into')];
-        $places = ColumnIndex::of($columns)->all(array_column($this->on, 'column'));
-
         $says = $this->outcome !== null;
 
         return static function (
             RowCursor $row,
-        ) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $places, $says): array {
+        ) use ($finder, $take, $readings, $nothing, $figures, $several, $into, $says): array {
             $cells = $row->cells;
-            $key = static fn(): string => implode(' + ', array_map(static fn(int $place): string => $cells[$place], $places));
             $found = $finder->find($cells);
             if (count($found) > 1) {
                 if ($several === 'stop') {
                     throw $finder->several($found, $cells);
                 }
-                $figures->note(self::SEVERAL, $key());
+                $figures->note(self::SEVERAL, $finder->given($cells));
             }
             if ($found === [] || count($found) > 1 && $several === 'blank') {
                 $outcome = match (true) {
@@ -103,7 +100,7 @@ final class LookUp extends RowByRow
             $outcome = self::FOUND;
             foreach ($taken as $nth => $value) {
                 if ($readings[$nth]->isBlank($value)) {
-                    $figures->note(self::FOUND_BLANK, $key());
+                    $figures->note(self::FOUND_BLANK, $finder->given($cells));
                     $outcome = self::FOUND_BLANK;
 
                     break;

@@ -137,6 +137,15 @@ final readonly class RecordFinder
         return $found;
     }
 
+    /**
+     * @param  list<string>  $cells
+     * @return string what they are looked up by, as lists of a step tell it
+     */
+    public function given(array $cells): string
+    {
+        return implode(' + ', array_map(static fn(int $place): string => $cells[$place], $this->places));
+    }
+
     /** @param list<string> $cells */
     public function isKeyBlank(array $cells): bool
     {
@@ -155,7 +164,7 @@ final readonly class RecordFinder
      */
     public function several(array $found, array $cells): UnusableStep
     {
-        $given = implode(' + ', array_map(static fn(int $place): string => $cells[$place], $this->places));
+        $given = $this->given($cells);
         $shown = array_map(
             fn(int $row): string => sprintf('%s (%s)', $this->table->placeOf($row), Excerpt::of(implode(', ', $this->table->rows[$row]))),
             array_slice($found, 0, self::RECORDS_SHOWN),

@@ -13,6 +13,7 @@ use NineTally\Core\Preparation\StepContext;
 use NineTally\Core\Preparation\UnusableStep;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\NumberStyle;
+use NineTally\Core\Value\Reading;
 
 /**
  * Puts rows together that the migration put together: each row goes into the row that a map calls its survivor, and is counted as
@@ -57,12 +58,28 @@ final readonly class Survivors implements Step
     {
         $key = ColumnIndex::of($columns)->all($this->keys->key);
         $totals = $this->totals($context);
+        $readings = [];
+        foreach ($columns as $column) {
+            $readings[] = $context->reading($column, Kind::Text);
+        }
         [$forms, $map] = [$this->keys->forms($context), $this->keys->map($context)];
 
         return (new Grouping($context->folder))->run(
             self::marked(Words::counted($rows, $context->figures), $key, $forms, $map),
             range(count($columns), count($columns) + count($key) - 1),
-            static fn(array $group): array => self::together($group, $columns, $totals, $context),
+            static function (array $group) use ($key, $columns, $totals, $readings, $context): array {
+                $rows = self::together($group, count($columns), $key, $context, static fn(array $survivor, array $joined): array => self::held(
+                    $survivor,
+                    $joined,
+                    $columns,
+                    $totals,
+                    $readings,
+                    $context,
+                ));
+                $context->figures->out += count($rows);
+
+                return $rows;
+            },
         );
     }
 
@@ -124,13 +141,12 @@ final readonly class Survivors implements Step
 
     /**
      * @param  list<array{int, int, list<string>}>  $group  rows that have one key then, each marked
-     * @param  list<string>  $columns
-     * @param  array<string, TotalOfRows>  $totals
+     * @param  list<int>  $key  its places
+     * @param  \Closure(list<string>, list<list<string>>): list<string>  $held  gives what a survivor holds of the rows that are one now
      * @return list<array{int, int, list<string>}>
      */
-    private static function together(array $group, array $columns, array $totals, StepContext $context): array
+    private static function together(array $group, int $width, array $key, StepContext $context, \Closure $held): array
     {
-        $width = count($columns);
         $rows = $own = $gone = [];
         foreach ($group as $nth => [$number, $packedPlace, $cells]) {
             $rows[$nth] = [$number, $packedPlace, array_slice($cells, 0, $width)];
@@ -138,20 +154,22 @@ final readonly class Survivors implements Step
         }
         if ($gone !== []) {
             $survivor = $own[0] ?? $gone[0];
-            if ($own === []) {
-                $context->figures->note(self::WITHOUT_OWN_ROW, implode(' + ', array_slice($group[0][2], $width, -1)));
-            }
             $joined = array_unique([$survivor, ...$gone]);
             sort($joined);
             [$number, $packedPlace, $cells] = $rows[$survivor];
             $together = array_map(static fn(int $nth): array => $rows[$nth][2], $joined);
-            $rows[$survivor] = [$number, $packedPlace, self::held($cells, $together, $columns, $totals, $context)];
+            $rows[$survivor] = [$number, $packedPlace, $held($cells, $together)];
+            if ($own === []) {
+                $context->figures->note(
+                    self::WITHOUT_OWN_ROW,
+                    implode(' + ', array_map(static fn(int $place): string => $cells[$place], $key)),
+                );
+            }
             foreach (array_diff($joined, [$survivor]) as $nth) {
                 $context->condense($packedPlace, $rows[$nth][1]);
                 unset($rows[$nth]);
             }
         }
-        $context->figures->out += count($rows);
 
         return array_values($rows);
     }
@@ -161,10 +179,17 @@ final readonly class Survivors implements Step
      * @param  list<list<string>>  $joined  rows that are one now, the survivor among them, in their order
      * @param  list<string>  $columns
      * @param  array<string, TotalOfRows>  $totals  by column
+     * @param  list<Reading>  $readings  of the columns
      * @return list<string> what the survivor holds
      */
-    private static function held(array $survivor, array $joined, array $columns, array $totals, StepContext $context): array
-    {
+    private static function held(
+        array $survivor,
+        array $joined,
+        array $columns,
+        array $totals,
+        array $readings,
+        StepContext $context,
+    ): array {
         $held = [];
         foreach ($columns as $place => $column) {
             [$cell, $values] = [$survivor[$place], array_column($joined, $place)];
@@ -172,9 +197,8 @@ final readonly class Survivors implements Step
             if ($held[$place] !== $cell) {
                 $context->figures->alter($column);
             }
-            $reading = $context->reading($column, Kind::Text);
             foreach (isset($totals[$column]) ? [] : array_diff($values, [$cell]) as $lost) {
-                $reading->isBlank($lost) || $context->figures->note(self::NOT_HELD, "{$column}: {$lost}");
+                $readings[$place]->isBlank($lost) || $context->figures->note(self::NOT_HELD, "{$column}: {$lost}");
             }
         }
 

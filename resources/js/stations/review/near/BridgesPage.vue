@@ -120,26 +120,10 @@ const said = computed(() => (data.value?.items ?? []).filter(({ right }) => righ
 
 <style scoped src="@/stations/review/desk.css"></style>
 <style scoped>
-.lines {
-  overflow: auto;
-  padding-inline: 16px;
-  background: var(--sheet);
-}
-table {
-  font-size: 13px;
-}
-td :deep(.cell) {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-}
 td :deep(.el-select) {
   inline-size: 150px;
 }
 td.warn {
   padding-inline: 8px;
-}
-.number {
-  text-align: end;
-  font-variant-numeric: tabular-nums;
 }
 </style>

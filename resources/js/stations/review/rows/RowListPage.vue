@@ -196,13 +196,7 @@ const link = (as: string): string => `/api/v1/datasets/${props.course.id}/row-li
   border-block-end: 1px solid var(--line);
 }
 .lines {
-  overflow: auto;
   flex: 1 0 240px;
-  padding-inline: 16px;
-  background: var(--sheet);
-}
-table {
-  font-size: 13px;
 }
 th {
   position: sticky;
@@ -211,13 +205,5 @@ th {
 }
 td {
   max-inline-size: 320px;
-}
-td :deep(.cell) {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-}
-.number {
-  text-align: end;
-  font-variant-numeric: tabular-nums;
 }
 </style>
