@@ -67,19 +67,7 @@ final readonly class Survivors implements Step
         return (new Grouping($context->folder))->run(
             self::marked(Words::counted($rows, $context->figures), $key, $forms, $map),
             range(count($columns), count($columns) + count($key) - 1),
-            static function (array $group) use ($key, $columns, $totals, $readings, $context): array {
-                $rows = self::together($group, count($columns), $key, $context, static fn(array $survivor, array $joined): array => self::held(
-                    $survivor,
-                    $joined,
-                    $columns,
-                    $totals,
-                    $readings,
-                    $context,
-                ));
-                $context->figures->out += count($rows);
-
-                return $rows;
-            },
+            static fn(array $group): array => self::together($group, $key, $columns, $totals, $readings, $context),
         );
     }
 
@@ -142,14 +130,22 @@ final readonly class Survivors implements Step
     /**
      * @param  list<array{int, int, list<string>}>  $group  rows that have one key then, each marked
      * @param  list<int>  $key  its places
-     * @param  \Closure(list<string>, list<list<string>>): list<string>  $held  gives what a survivor holds of the rows that are one now
+     * @param  list<string>  $columns
+     * @param  array<string, TotalOfRows>  $totals  by column
+     * @param  list<Reading>  $readings  of the columns
      * @return list<array{int, int, list<string>}>
      */
-    private static function together(array $group, int $width, array $key, StepContext $context, \Closure $held): array
-    {
+    private static function together(
+        array $group,
+        array $key,
+        array $columns,
+        array $totals,
+        array $readings,
+        StepContext $context,
+    ): array {
         $rows = $own = $gone = [];
         foreach ($group as $nth => [$number, $packedPlace, $cells]) {
-            $rows[$nth] = [$number, $packedPlace, array_slice($cells, 0, $width)];
+            $rows[$nth] = [$number, $packedPlace, array_slice($cells, 0, count($columns))];
             $cells[count($cells) - 1] === self::OWN ? $own[] = $nth : $gone[] = $nth;
         }
         if ($gone !== []) {
@@ -158,7 +154,7 @@ final readonly class Survivors implements Step
             sort($joined);
             [$number, $packedPlace, $cells] = $rows[$survivor];
             $together = array_map(static fn(int $nth): array => $rows[$nth][2], $joined);
-            $rows[$survivor] = [$number, $packedPlace, $held($cells, $together)];
+            $rows[$survivor] = [$number, $packedPlace, self::held($cells, $together, $columns, $totals, $readings, $context)];
             if ($own === []) {
                 $context->figures->note(
                     self::WITHOUT_OWN_ROW,
@@ -170,6 +166,7 @@ final readonly class Survivors implements Step
                 unset($rows[$nth]);
             }
         }
+        $context->figures->out += count($rows);
 
         return array_values($rows);
     }
