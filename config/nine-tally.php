@@ -50,6 +50,9 @@ return [
     'time_stamps' => (string) env('NINE_TALLY_TIME_STAMPS', ''),
     'time_stamp_authority' => (string) env('NINE_TALLY_TIME_STAMP_AUTHORITY', ''),
 
-    // Path of the browser that prints reports.
-    'chromium' => env('NINE_TALLY_CHROMIUM', '/usr/bin/chromium'),
+    // Path of the browser that prints reports: Chromium, or its shell without windows, which starts in a third of the time.
+    'chromium' => env(
+        'NINE_TALLY_CHROMIUM',
+        is_file('/usr/bin/chromium-headless-shell') ? '/usr/bin/chromium-headless-shell' : '/usr/bin/chromium',
+    ),
 ];

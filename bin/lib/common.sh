@@ -6,7 +6,7 @@ die() { printf '\n%s\n' "$*" >&2; exit 1; }
 
 is_root() { [ "$(id -u)" = 0 ]; }
 
-packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light supervisor chromium fonts-noto-core fonts-droid-fallback fonts-nanum git unzip openssl'
+packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light supervisor chromium-headless-shell fonts-noto-core fonts-droid-fallback fonts-nanum git unzip openssl'
 
 # Debian packages are named before they are installed; elsewhere the person is told what is missing.
 ensure_packages() {
@@ -69,7 +69,7 @@ when_changed() { # stamp, files…, --, command…
 install_php_packages() {
   say 'Installing PHP packages (about half a minute)'
   local log="$root/var/composer.log"
-  (cd "$root" && export COMPOSER_ALLOW_SUPERUSER=1; COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --no-scripts) >"$log" 2>&1 \
+  (cd "$root" && export COMPOSER_ALLOW_SUPERUSER=1; COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --no-scripts --optimize-autoloader) >"$log" 2>&1 \
     || { tail -n 15 "$log" >&2; die 'The PHP packages could not be installed. Check the network and the free disk space, then run this again.'; }
   # What the framework noted of the packages before would name some that are gone.
   rm -f "$root/bootstrap/cache/packages.php" "$root/bootstrap/cache/services.php"

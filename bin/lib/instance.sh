@@ -162,6 +162,7 @@ listen = $socket_folder/fpm
 pm = static
 pm.max_children = 6
 env[NINE_TALLY_HOME] = $home
+env[APP_ROUTES_CACHE] = $home/app/storage/framework/cache/routes.php
 env[PATH] = $PATH
 php_admin_value[memory_limit] = 256M
 php_admin_value[post_max_size] = 6M
@@ -174,6 +175,8 @@ FPM
 
 start_serving() {
   write_server_configuration
+  # Addresses are put together once for each start: it takes a fifth of a short answer.
+  as_serving env APP_ROUTES_CACHE="$home/app/storage/framework/cache/routes.php" php "$root/artisan" route:cache --quiet || die 'The addresses could not be put together; the answer stands above.'
   port_is_free "$web_port" || die "Port $web_port is in use. End what uses it, or choose another with --port."
   local fpm tries=0; fpm=$(command -v php-fpm8.2 || command -v php-fpm) || die 'php-fpm is missing.'
   supervise fpm "$(id -un)" QUIT "$fpm -F -y '$home/run/fpm.conf'"

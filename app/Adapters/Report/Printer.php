@@ -28,7 +28,7 @@ final readonly class Printer
             $process = new Process(
                 [
                     $this->chromium,
-                    '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
+                    '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
                     '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage',
                     '--disable-extensions', '--disable-crash-reporter', '--host-resolver-rules=MAP * ~NOTFOUND', '--no-pdf-header-footer',
                     '--export-tagged-pdf', '--generate-pdf-document-outline',
