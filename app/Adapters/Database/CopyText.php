@@ -14,11 +14,12 @@ final readonly class CopyText
     /** @param list<string|int|null> $fields */
     public static function line(array $fields): string
     {
+        // Looked for in all of them at once: most lines have nothing that has to be escaped.
+        $escapes = strpbrk(implode('', $fields), "\\\t\n\r") !== false;
         foreach ($fields as $nth => $field) {
-            // Looked for first: nearly no field has what has to be escaped.
             if ($field === null) {
                 $fields[$nth] = '\N';
-            } elseif (is_string($field) && strpbrk($field, "\\\t\n\r") !== false) {
+            } elseif ($escapes && is_string($field)) {
                 $fields[$nth] = strtr($field, self::ESCAPED);
             }
         }

@@ -12,7 +12,15 @@ use NineTally\Core\Value\Reading;
 /** Whether both cells can be read as the kind of their pair, and what was read can be compared. */
 final readonly class ReadableCells
 {
-    public function __construct(private Kind $kind, private Reading $source, private Reading $target) {}
+    /** Whether both sides read digits with a point between them as the number that they show. */
+    private bool $readsPlainly;
+
+    public function __construct(private Kind $kind, private Reading $source, private Reading $target)
+    {
+        $plainly = static fn(Reading $reading): bool => $reading->number('0012.50')?->canonical() === '125e-1' &&
+            $reading->number('1200')?->canonical() === '12e2';
+        $this->readsPlainly = $kind === Kind::Number && $plainly($source) && $plainly($target);
+    }
 
     /** What is wrong where one of them cannot be read. */
     public function of(NormalisedPair $bare): ?CellResult
@@ -46,6 +54,12 @@ final readonly class ReadableCells
             return null;
         }
         [$isBlankInSource, $isBlankInTarget] = [$this->source->isBlank($source), $this->target->isBlank($target)];
+        if ($this->readsPlainly && ! $isBlankInSource && ! $isBlankInTarget) {
+            $difference = SignedDifference::ofPlain($source, $target);
+            if ($difference !== null) {
+                return $difference;
+            }
+        }
         $from = $isBlankInSource ? null : $this->source->number($source);
         $to = $isBlankInTarget ? null : $this->target->number($target);
 

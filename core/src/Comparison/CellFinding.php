@@ -37,18 +37,4 @@ final readonly class CellFinding
             place: $this->place,
         );
     }
-
-    public function inPattern(PatternPlace $place): self
-    {
-        return new self(
-            $this->pairPosition,
-            $this->class,
-            $this->cause,
-            $this->facts,
-            $this->source,
-            $this->target,
-            $this->difference,
-            $place,
-        );
-    }
 }

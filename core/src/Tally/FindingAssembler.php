@@ -12,6 +12,7 @@ use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
 use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\Pattern;
+use NineTally\Core\Comparison\PatternPlace;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
@@ -45,6 +46,9 @@ final class FindingAssembler
 
     private readonly PatternCounter $patterns;
 
+    /** Of cells that a rule lets pass: they are in no pattern of findings. */
+    private readonly PatternPlace $nowhere;
+
     public readonly RowSlices $slices;
 
     private readonly BytesOrdinals $ordinals;
@@ -73,6 +77,7 @@ final class FindingAssembler
             static fn(Side $side): array => $readers->of($side)->columns()->positionsOf($plan->keyNames($side)),
         );
         $this->patterns = new PatternCounter;
+        $this->nowhere = new PatternPlace;
         $this->slices = new RowSlices;
         $this->ordinals = new BytesOrdinals;
     }
@@ -242,9 +247,12 @@ final class FindingAssembler
                 [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
             }
             $difference = $this->comparisons[$pair]->difference($sourceCell, $targetCell);
-            $cell = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference);
             $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
-            $cells[] = $class === CellClass::Forgiven ? $cell : $cell->inPattern($this->patterns->place($cell, $letters));
+            $place =
+                $class === CellClass::Forgiven
+                    ? $this->nowhere
+                    : $this->patterns->place($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference, $letters);
+            $cells[] = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference, $place);
         }
 
         return $cells;

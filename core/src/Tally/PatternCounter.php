@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Tally;
 
-use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\PatternDetail;
 use NineTally\Core\Comparison\PatternPlace;
+use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Intake\Batch;
 
 /** Groups the findings into patterns as they pass in source order. Holds a pattern each, and 20 examples of it. */
@@ -21,62 +22,54 @@ final class PatternCounter
     /** Beyond this many kinds of letters the rest is counted together. */
     private const BREAKDOWN = 200;
 
-    /**
-     * @var array<string, array{number: int, finding: CellFinding, cells: int, examples: array<string, array{source: string,
-     *     target: string}>, breakdown: array<string, int>, worth: WorthCount}>
-     */
+    /** @var array<string, CountedPattern> */
     private array $patterns = [];
 
     /**
+     * @param  int  $pair  position of the column pair
+     * @param  array<string, string|int>  $facts
      * @param  string  $detail  what tells cells of one pattern apart; '' where nothing does
      */
-    public function place(CellFinding $finding, string $detail = ''): PatternPlace
-    {
-        $group = implode("\0", [
-            $finding->pairPosition,
-            $finding->class->value,
-            $finding->cause,
-            json_encode($finding->facts, JSON_THROW_ON_ERROR),
-        ]);
-        $pattern = $this->patterns[$group] ?? [
-            'number' => count($this->patterns) + 1,
-            'finding' => $finding,
-            'cells' => 0,
-            'examples' => [],
-            'breakdown' => [],
-            'worth' => new WorthCount,
-        ];
-        $pattern['cells']++;
-        if (count($pattern['examples']) < self::EXAMPLES) {
-            $pattern['examples'][$finding->source.Batch::CELL_END.$finding->target] = [
-                'source' => $finding->source,
-                'target' => $finding->target,
-            ];
+    public function place(
+        int $pair,
+        CellClass $class,
+        string $cause,
+        array $facts,
+        string $source,
+        string $target,
+        ?SignedDifference $difference,
+        string $detail = '',
+    ): PatternPlace {
+        $known = $facts === [] ? '' : json_encode($facts, JSON_THROW_ON_ERROR);
+        $group = "{$pair}\0{$class->value}\0{$cause}\0{$known}";
+        $pattern = $this->patterns[$group] ??= new CountedPattern(count($this->patterns) + 1, $pair, $class, $cause, $facts);
+        $pattern->cells++;
+        if (count($pattern->examples) < self::EXAMPLES) {
+            $pattern->examples[$source.Batch::CELL_END.$target] = ['source' => $source, 'target' => $target];
         }
-        if ($finding->difference !== null) {
-            $pattern['worth']->add($finding->difference->value);
+        if ($difference !== null) {
+            $pattern->worth->add($difference->value);
         }
         if ($detail !== '') {
-            $kept = isset($pattern['breakdown'][$detail]) || count($pattern['breakdown']) < self::BREAKDOWN ? $detail : self::OTHERS;
-            $pattern['breakdown'][$kept] = ($pattern['breakdown'][$kept] ?? 0) + 1;
+            $kept = isset($pattern->breakdown[$detail]) || count($pattern->breakdown) < self::BREAKDOWN ? $detail : self::OTHERS;
+            $pattern->breakdown[$kept] = ($pattern->breakdown[$kept] ?? 0) + 1;
         }
-        $this->patterns[$group] = $pattern;
 
-        return new PatternPlace($pattern['number'], $pattern['cells']);
+        return new PatternPlace($pattern->number, $pattern->cells);
     }
 
     /** @return list<Pattern> */
     public function patterns(): array
     {
-        return array_map(static fn(array $pattern): Pattern => new Pattern(
-            $pattern['number'],
-            $pattern['finding']->pairPosition,
-            $pattern['finding']->class,
-            $pattern['finding']->cause,
-            $pattern['finding']->facts,
-            $pattern['cells'],
-            array_values($pattern['examples']),
-            new PatternDetail(self::most($pattern['breakdown']), $pattern['worth']->worth()),
+        return array_map(static fn(CountedPattern $pattern): Pattern => new Pattern(
+            $pattern->number,
+            $pattern->pair,
+            $pattern->class,
+            $pattern->cause,
+            $pattern->facts,
+            $pattern->cells,
+            array_values($pattern->examples),
+            new PatternDetail(self::most($pattern->breakdown), $pattern->worth->worth()),
         ), array_values($this->patterns));
     }
 

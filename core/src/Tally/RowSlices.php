@@ -27,10 +27,14 @@ final class RowSlices
         if ($row->reason !== null) {
             $this->reasons[$class][$row->reason->value] = ($this->reasons[$class][$row->reason->value] ?? 0) + 1;
         }
-        foreach (Side::cases() as $side) {
-            $part = $row->placeOn($side)?->part;
+        $refused = $row->refused?->part;
+        $parts = [
+            'source' => $row->source->part ?? ($row->side === Side::Source ? $refused : null),
+            'target' => $row->target->part ?? ($row->side === Side::Target ? $refused : null),
+        ];
+        foreach ($parts as $side => $part) {
             if ($part !== null) {
-                $this->parts[$class][$side->value][$part] = ($this->parts[$class][$side->value][$part] ?? 0) + 1;
+                $this->parts[$class][$side][$part] = ($this->parts[$class][$side][$part] ?? 0) + 1;
             }
         }
         if ($row->isBridged) {

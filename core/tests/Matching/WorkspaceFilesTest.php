@@ -117,6 +117,49 @@ final class WorkspaceFilesTest extends TestCase
         self::assertSame([], glob($this->folder().'/*.unfinished'));
     }
 
+    /** Blocks are cut anywhere: within the length of an entry, in entries longer than a block, between entries of one line. */
+    public function test_many_long_streams_are_merged_as_if_all_were_sorted_at_once(): void
+    {
+        mt_srand(20_261_130);
+        $streams = $expected = [];
+        for ($number = 0; $number < 40; $number++) {
+            $spool = new FindingSpool($this->folder()."/long-{$number}");
+            $line = 0;
+            for ($nth = 0; $nth < 200; $nth++) {
+                $line += mt_rand(0, 40);
+                $text = str_repeat(chr(97 + $number % 26), mt_rand(0, 30) === 0 ? mt_rand(60_000, 90_000) : mt_rand(0, 400));
+                $spool->add(new FindingEntry($line, RowClass::Missing, Side::Source, "{$number} {$nth}", source: $text));
+                $expected[] = [10 * $number + $line, "{$number} {$nth}", strlen($text)];
+            }
+            $spool->finish();
+            $streams[] = ['path' => $this->folder()."/long-{$number}", 'baseLine' => 10 * $number];
+        }
+        // Sorting is stable: of one line, the earlier stream comes first.
+        usort($expected, static fn(array $one, array $other): int => $one[0] <=> $other[0]);
+
+        $merged = [];
+        foreach (FindingSpool::merged($streams) as $linesBefore => $entry) {
+            $merged[] = [$linesBefore + $entry->line, $entry->key, strlen((string) $entry->source)];
+        }
+        $lines = array_column($expected, 0);
+        self::assertSame($lines, array_column($merged, 0));
+        sort($expected);
+        sort($merged);
+        self::assertSame($expected, $merged);
+    }
+
+    public function test_a_stream_that_was_cut_short_is_told(): void
+    {
+        $path = $this->folder().'/cut';
+        $spool = new FindingSpool($path);
+        $spool->add(new FindingEntry(1, RowClass::Missing, Side::Source, 'row', source: 'cells'));
+        $spool->finish();
+        file_put_contents($path, substr((string) file_get_contents($path), 0, -1));
+
+        $this->expectException(WorkspaceFailure::class);
+        iterator_to_array(FindingSpool::merged([['path' => $path, 'baseLine' => 0]]), false);
+    }
+
     public function test_two_workers_at_one_file_leave_one_whole_file(): void
     {
         $path = $this->folder().'/piece.result';

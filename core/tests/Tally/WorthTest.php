@@ -50,6 +50,33 @@ final class WorthTest extends TestCase
         }
     }
 
+    public function test_plain_numbers_differ_by_the_machines_integers_as_they_do_by_decimals(): void
+    {
+        mt_srand(20_261_130);
+        $reading = new Reading(Kind::Number);
+        $number = static function (): string {
+            $digits = (string) mt_rand(0, 10 ** mt_rand(0, 12));
+            $digits = mt_rand(0, 2) === 0 ? $digits : substr_replace($digits, '.', mt_rand(0, strlen($digits)), 0);
+
+            return str_repeat('0', mt_rand(0, 5) === 0 ? 2 : 0).$digits.str_repeat('0', mt_rand(0, 3));
+        };
+        $plain = 0;
+        for ($nth = 0; $nth < 5_000; $nth++) {
+            $source = $number();
+            $target = mt_rand(0, 3) === 0 ? $source.(str_contains($source, '.') ? '0' : '.00') : $number();
+            $difference = SignedDifference::ofPlain($source, $target);
+            if ($difference !== null) {
+                $plain++;
+                $other = SignedDifference::between($reading->number($source), $reading->number($target));
+                self::assertSame($other?->value->canonical(), $difference->value->canonical(), "{$source} and {$target}");
+                self::assertSame($other?->relative, $difference->relative, "{$source} and {$target}");
+            }
+        }
+        self::assertGreaterThan(2_000, $plain);
+        self::assertNull(SignedDifference::ofPlain('1234567890123456', '1'), 'A double does not hold it.');
+        self::assertNull(SignedDifference::ofPlain('1.5', '-1'));
+    }
+
     public function test_what_is_too_long_to_add_up_has_no_difference(): void
     {
         self::assertNull(SignedDifference::between($this->number('1e9000'), $this->number('1')));

@@ -14,6 +14,11 @@ final readonly class FindingEntry
 {
     private const FIELDS = 14;
 
+    /** So many different ends of entries are remembered while they are read: changed rows differ in few ways. */
+    private const MEMO = 512;
+
+    private const MEMO_BYTES = 1_024;
+
     /** Stands where a side has no row. */
     private const NONE = "\xFD";
 
@@ -88,11 +93,7 @@ final readonly class FindingEntry
             $isBridged,
             $more,
         ] = explode(Batch::ROW_END, $bytes, self::FIELDS);
-        /**
-         * @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string,
-         *     string|int>, raw: string, digest: string}|null} $rest
-         */
-        $rest = $more === '' ? [[], null] : unserialize($more, ['allowed_classes' => false]);
+        $rest = $more === '' ? [[], null] : self::more($more);
 
         return new self(
             (int) $line,
@@ -111,5 +112,34 @@ final readonly class FindingEntry
             $rest[1],
             $isBridged === '1',
         );
+    }
+
+    /**
+     * @return array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string,
+     *     string|int>, raw: string, digest: string}|null}
+     */
+    private static function more(string $bytes): array
+    {
+        /**
+         * @var array<string, array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string,
+         *     facts: array<string, string|int>, raw: string, digest: string}|null}> $memo
+         */
+        static $memo = [];
+        if (isset($memo[$bytes])) {
+            return $memo[$bytes];
+        }
+        /**
+         * @var array{list<array{int, string, string, array<string, string|int>, string}>, array{reason: string, facts: array<string,
+         *     string|int>, raw: string, digest: string}|null} $more
+         */
+        $more = unserialize($bytes, ['allowed_classes' => false]);
+        if (strlen($bytes) > self::MEMO_BYTES) {
+            return $more;
+        }
+        if (count($memo) === self::MEMO) {
+            $memo = [];
+        }
+
+        return $memo[$bytes] = $more;
     }
 }

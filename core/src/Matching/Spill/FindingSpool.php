@@ -7,7 +7,17 @@ namespace NineTally\Core\Matching\Spill;
 /** Findings written aside in the order of their lines, one stream for each task of work. */
 final class FindingSpool
 {
+    /** Each entry stands behind its length. */
+    public const HEAD_BYTES = 4;
+
     private const BUFFER_BYTES = 131_072;
+
+    /** Of all streams together while they are merged, and of one of them. */
+    private const MERGED_BYTES = 4_194_304;
+
+    private const BLOCK_BYTES = 65_536;
+
+    private const LEAST_BLOCK_BYTES = 8_192;
 
     /** Made when there is something to write: most partitions of two sides that agree find nothing. */
     private ?AtomicFile $file = null;
@@ -40,42 +50,31 @@ final class FindingSpool
     }
 
     /**
-     * All streams merged into the order of their lines (a heap of their heads).
+     * All streams merged into the order of their lines. Of each a block is held, and what lies before the place up to which all have been
+     * read is sorted at once: a heap of their heads costs as much for each entry as all the rest of reading it.
      *
      * @param  list<array{path: string, baseLine: int}>  $streams  with the lines that come before each
-     * @return \Generator<int, FindingEntry>
+     * @return \Generator<int, FindingEntry> by the lines that come before those of its stream
+     *
+     * @throws WorkspaceFailure
      */
     public static function merged(array $streams): \Generator
     {
-        /** @var \SplPriorityQueue<int, int> $heap of streams, the one with the lowest line first */
-        $heap = new \SplPriorityQueue;
-        $readers = [];
-        foreach ($streams as $number => ['path' => $path, 'baseLine' => $baseLine]) {
-            $readers[$number] = self::read($path);
-            if ($readers[$number]->valid()) {
-                $heap->insert($number, -$baseLine - $readers[$number]->current()->line);
+        $blockBytes = max(self::LEAST_BLOCK_BYTES, min(self::BLOCK_BYTES, intdiv(self::MERGED_BYTES, max(1, count($streams)))));
+        $runs = array_map(static fn(array $stream) => new FindingRun($stream['path'], $stream['baseLine'], $blockBytes), $streams);
+        while ($runs !== []) {
+            $to = min(array_map(static fn(FindingRun $run): int => $run->readTo(), $runs));
+            $lines = $entries = $baseLines = [];
+            foreach ($runs as $number => $run) {
+                $run->take($to, $lines, $entries, $baseLines);
+                if ($run->isDone()) {
+                    unset($runs[$number]);
+                }
             }
-        }
-        while (! $heap->isEmpty()) {
-            /** @var int $number */
-            $number = $heap->extract();
-            $reader = $readers[$number];
-            yield $streams[$number]['baseLine'] => $reader->current();
-            $reader->next();
-            if ($reader->valid()) {
-                $heap->insert($number, -$streams[$number]['baseLine'] - $reader->current()->line);
+            asort($lines, SORT_NUMERIC);
+            foreach ($lines as $place => $line) {
+                yield $baseLines[$place] => FindingEntry::fromBytes($entries[$place]);
             }
-        }
-    }
-
-    /** @return \Generator<int, FindingEntry> */
-    private static function read(string $path): \Generator
-    {
-        $file = WorkspaceReader::forReading($path);
-        while (($head = $file->read(4)) !== '') {
-            /** @var array{size: int} $sizes */
-            $sizes = unpack('Nsize', $head);
-            yield FindingEntry::fromBytes($file->read($sizes['size']));
         }
     }
 

@@ -48,6 +48,14 @@ final readonly class WorkspaceReader
         return $read;
     }
 
+    /** @return string as many bytes as are left, and no more than so many; '' at the end of the file */
+    public function readUpTo(int $bytes): string
+    {
+        $read = fread($this->handle, max(1, $bytes));
+
+        return $read === false ? throw WorkspaceFailure::reading($this->path) : $read;
+    }
+
     public function __destruct()
     {
         fclose($this->handle);
