@@ -92,7 +92,7 @@ final class ColumnReadings
     private function sampled(Side $side, string $column): array
     {
         $profile = new ColumnProfile($column);
-        array_map($profile->see(...), $this->values($side, $column));
+        $profile->seeAll($this->values($side, $column));
 
         return $profile->toArray()['readings'];
     }

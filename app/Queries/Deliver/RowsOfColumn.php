@@ -8,7 +8,7 @@ use App\Adapters\Deliveries\DeliveryReader;
 use App\Models\Delivery;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\RowCursor;
-use NineTally\Core\Profile\ColumnProfile;
+use NineTally\Core\Profile\FactFinder;
 use NineTally\Core\Profile\ValueShape;
 use NineTally\Core\Row\RecordPlace;
 
@@ -78,7 +78,7 @@ final readonly class RowsOfColumn
         return match ($is) {
             'blank' => $cell === '',
             'shape' => $cell !== '' && ValueShape::of($cell) === $value,
-            'invisible' => ColumnProfile::hasInvisible($cell),
+            'invisible' => FactFinder::hasInvisible($cell),
             'line-ends' => strpbrk($cell, "\r\n") !== false,
             default => $cell === $value,
         };

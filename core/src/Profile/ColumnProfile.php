@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Profile;
 
-use Brick\Math\BigDecimal;
+use NineTally\Core\Totals\ExactSum;
 use NineTally\Core\Value\DeclaredInWords;
 use NineTally\Core\Value\DeclaredReading;
 use NineTally\Core\Value\Kind;
-use NineTally\Core\Value\Reading;
 
 /**
  * What one column holds, seen value by value.
@@ -20,13 +19,7 @@ final class ColumnProfile
 {
     private const MEMO = 4_096;
 
-    /** What systems write for want of a value; no date has a day or month zero. */
-    private const BLANK_TOKENS = [
-        'null', 'nil', 'none', 'n/a', 'na', '-', '--', '?', '.', 'unknown', 'tbc', '(null)', '00.00.0000', '0000-00-00', '00/00/0000',
-        '1900-01-01', '9999-12-31',
-    ];
-
-    private const INVISIBLE = '/(?![\t\n\r\x{85}])[\p{Cc}\p{Cf}]|\x{A0}/u';
+    private const MEMO_BYTES = 200;
 
     private int $values = 0;
 
@@ -47,7 +40,7 @@ final class ColumnProfile
 
     private int $mostBytes = 0;
 
-    private ?BigDecimal $sum = null;
+    private readonly ExactSum $sum;
 
     /** @var array<string, int> token => how often */
     private array $tokens = [];
@@ -56,11 +49,7 @@ final class ColumnProfile
 
     private readonly ValueRange $ranges;
 
-    private readonly Reading $identifiers;
-
-    private readonly Reading $moments;
-
-    private readonly Reading $yesNo;
+    private readonly FactFinder $facts;
 
     private readonly ColumnForms $forms;
 
@@ -69,50 +58,85 @@ final class ColumnProfile
 
     public function __construct(public readonly string $name, DistinctBudget $budget = new DistinctBudget)
     {
+        $this->sum = new ExactSum;
         $this->ranges = new ValueRange;
         $this->counted = new CountedValues($budget);
-        $this->identifiers = new Reading;
-        $this->moments = new Reading(Kind::DateTime);
-        $this->yesNo = new Reading(Kind::YesNo);
+        $this->facts = new FactFinder;
         $this->forms = new ColumnForms;
     }
 
     public function see(string $value): void
     {
-        $this->values++;
-        if ($value === '') {
-            $this->blank++;
+        $this->seeAll([$value]);
+    }
 
-            return;
+    /**
+     * Values of the column as they follow each other. Of a few thousand at once, those that are alike cost as much as one.
+     *
+     * @param  array<string>  $values
+     */
+    public function seeAll(array $values): void
+    {
+        $this->values += count($values);
+        $times = array_count_values($values);
+        if (isset($times[''])) {
+            $this->blank += $times[''];
+            unset($times['']);
+            $values = array_filter($values, static fn(string $value): bool => $value !== '');
         }
+        $this->counted->draw($values);
+        foreach ($times as $value => $count) {
+            $this->seeOne((string) $value, $count);
+        }
+    }
+
+    private function seeOne(string $value, int $times): void
+    {
         $facts = $this->memo[$value] ?? $this->remembered($value);
         $this->shortest = min($facts->length, $this->shortest ?? $facts->length);
         $this->longest = max($facts->length, $this->longest);
         $bytes = strlen($value);
         $this->fewestBytes = min($bytes, $this->fewestBytes ?? $bytes);
         $this->mostBytes = max($bytes, $this->mostBytes);
-        $this->lineEnds += $facts->hasLineEnd ? 1 : 0;
-        $this->invisible += $facts->hasInvisible ? 1 : 0;
+        $this->lineEnds += $facts->hasLineEnd ? $times : 0;
+        $this->invisible += $facts->hasInvisible ? $times : 0;
         if ($facts->isToken) {
-            $this->tokens[$value] = ($this->tokens[$value] ?? 0) + 1;
+            $this->tokens[$value] = ($this->tokens[$value] ?? 0) + $times;
         }
-        foreach ($facts->read as $kind => $read) {
-            $this->readable[$kind]++;
-            $this->ranges->widen($kind, $value, $read);
+        $this->read($value, $facts->read, $times);
+        $this->counted->see($value, $facts->shape, $times);
+    }
+
+    private function read(string $value, PlainReadings $read, int $times): void
+    {
+        $this->readable['text'] += $times;
+        $this->ranges->widen('text', $value, $value);
+        if ($read->number !== null) {
+            $this->readable['number'] += $times;
+            $this->ranges->widenNumbers($value, $read->number, $read->size);
+            $this->sum->add($read->number, $times);
         }
-        if (isset($facts->read['number']) && $facts->read['number'] instanceof BigDecimal) {
-            $this->sum = $this->sum?->plus($facts->read['number']) ?? $facts->read['number'];
+        if ($read->moment !== null) {
+            $this->readable['date-time'] += $times;
+            $this->ranges->widen('date-time', $value, $read->moment);
+            if ($read->isDay) {
+                $this->readable['date'] += $times;
+                $this->ranges->widen('date', $value, $read->moment);
+            }
         }
-        $this->counted->see($value, $facts->shape);
+        if ($read->yes !== null) {
+            $this->readable['yes-no'] += $times;
+            $this->ranges->widen('yes-no', $value, $read->yes ? 1 : 0);
+        }
     }
 
     private function remembered(string $value): ValueFacts
     {
-        $facts = $this->facts($value);
+        $facts = $this->facts->of($value);
         if (! $facts->isToken) {
-            $this->forms->see($value, isset($facts->read['number']), isset($facts->read['date-time']));
+            $this->forms->see($value, $facts->read->number !== null, $facts->read->moment !== null);
         }
-        if (ValueShape::shortened($value) === $value) {
+        if (strlen($value) <= self::MEMO_BYTES) {
             if (count($this->memo) === self::MEMO) {
                 $this->memo = [];
             }
@@ -120,36 +144,6 @@ final class ColumnProfile
         }
 
         return $facts;
-    }
-
-    private function facts(string $value): ValueFacts
-    {
-        $read = ['text' => $value];
-        // Leading zeros are how identifiers look: a column of them is no column of numbers.
-        $number = $this->identifiers->number($value)?->toBigDecimal();
-        if ($number !== null) {
-            $read['number'] = $number;
-        }
-        $moment = $this->moments->moment($value);
-        if ($moment !== null) {
-            $read['date-time'] = $moment->secondsSinceEpoch();
-            if ($moment->isDay()) {
-                $read['date'] = $moment->secondsSinceEpoch();
-            }
-        }
-        $yes = $this->yesNo->yesOrNo($value);
-        if ($yes !== null) {
-            $read['yes-no'] = $yes ? 1 : 0;
-        }
-
-        return new ValueFacts(
-            mb_strlen($value),
-            strpbrk($value, "\r\n") !== false,
-            self::hasInvisible($value),
-            strlen($value) <= 12 && in_array(strtolower($value), self::BLANK_TOKENS, true) || trim($value) === '',
-            $read,
-            ValueShape::of($value),
-        );
     }
 
     /** The kind as which every value can be read; text when there is none, or nothing to read. */
@@ -268,7 +262,7 @@ final class ColumnProfile
             'lengths' => $this->shortest === null ? null : [$this->shortest, $this->longest],
             'bytes' => $this->fewestBytes === null ? null : [$this->fewestBytes, $this->mostBytes],
             'range' => $this->range(),
-            'sum' => $this->kind() === Kind::Number && $this->sum !== null ? (string) $this->sum : null,
+            'sum' => $this->kind() === Kind::Number && $this->readable['number'] > 0 ? (string) $this->sum->total() : null,
             'invisible' => $this->invisible,
             'line_ends' => $this->lineEnds,
             'blank_tokens' => CountedValues::most($this->tokens),
@@ -288,10 +282,5 @@ final class ColumnProfile
         $written = $forms === [] ? $this->ranges->of($kind) : null;
 
         return $range ?? ($written === null ? null : [ValueShape::shortened($written[0]), ValueShape::shortened($written[1])]);
-    }
-
-    public static function hasInvisible(string $value): bool
-    {
-        return preg_match(self::INVISIBLE, $value) === 1;
     }
 }

@@ -35,17 +35,24 @@ final class CountedValues
         $this->random = new Randomizer(new Mt19937(1));
     }
 
-    public function see(string $value, string $shape): void
+    /** @param array<string> $values as they stand in the column, one after the other */
+    public function draw(array $values): void
+    {
+        foreach ($values as $value) {
+            if (++$this->seen <= self::SAMPLE) {
+                $this->sample[] = ValueShape::shortened($value);
+            } elseif (($place = $this->random->getInt(1, $this->seen)) <= self::SAMPLE) {
+                array_splice($this->sample, $place - 1, 1, [ValueShape::shortened($value)]);
+            }
+        }
+    }
+
+    public function see(string $value, string $shape, int $times): void
     {
         $short = ValueShape::shortened($value);
-        if (++$this->seen <= self::SAMPLE) {
-            $this->sample[] = $short;
-        } elseif (($place = $this->random->getInt(1, $this->seen)) <= self::SAMPLE) {
-            array_splice($this->sample, $place - 1, 1, [$short]);
-        }
-        $this->distinct->see($short === $value ? $value : $short.'#'.hash('xxh128', $value));
+        $this->distinct->see($short === $value ? $value : $short.'#'.hash('xxh128', $value), $times);
         if (isset($this->shapes[$shape]) || count($this->shapes) < self::MOST_SHAPES) {
-            $this->shapes[$shape] = ($this->shapes[$shape] ?? 0) + 1;
+            $this->shapes[$shape] = ($this->shapes[$shape] ?? 0) + $times;
         }
     }
 

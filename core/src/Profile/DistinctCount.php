@@ -22,19 +22,25 @@ final class DistinctCount
 
     public function __construct(private readonly DistinctBudget $budget) {}
 
-    public function see(string $value): void
+    public function see(string $value, int $times = 1): void
     {
-        if ($this->values !== null) {
-            if (isset($this->values[$value])) {
-                $this->values[$value]++;
-
-                return;
-            }
-            $this->values[$value] = 1;
+        if ($this->values === null) {
+            $this->estimate($value);
+        } elseif (isset($this->values[$value])) {
+            $this->values[$value] += $times;
+        } else {
+            $this->values[$value] = $times;
             if (! $this->budget->allows(count($this->values), strlen($value))) {
+                foreach ($this->values as $held => $count) {
+                    $this->estimate((string) $held);
+                }
                 $this->values = null;
             }
         }
+    }
+
+    private function estimate(string $value): void
+    {
         /** @var array{bits: int} $hash */
         $hash = unpack('Jbits', hash('xxh64', $value, true));
         $register = $hash['bits'] & (1 << self::REGISTER_BITS) - 1;

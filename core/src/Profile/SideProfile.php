@@ -11,6 +11,13 @@ use NineTally\Core\Row\Row;
 /** All columns of a side, in one pass over it. */
 final readonly class SideProfile
 {
+    /** Of a block: records, cells, and bytes of memory. */
+    private const RECORDS = 4_096;
+
+    private const CELLS = 65_536;
+
+    private const BYTES = 8_388_608;
+
     /** @param list<ColumnProfile> $columns */
     private function __construct(public int $read, public int $refused, public array $columns) {}
 
@@ -29,15 +36,17 @@ final readonly class SideProfile
         $budget = new DistinctBudget;
         $columns = array_map(static fn(string $name): ColumnProfile => new ColumnProfile($name, $budget), $names);
         $read = $refused = 0;
-        foreach ($records as $record) {
-            $read++;
-            if ($record instanceof RefusedRecord) {
-                $refused++;
-
-                continue;
+        foreach (self::blocks($records, count($names)) as $block) {
+            $rows = [];
+            foreach ($block as $record) {
+                if (! $record instanceof RefusedRecord) {
+                    $rows[] = $record instanceof Row ? $record->cells : $record;
+                }
             }
-            foreach ($record instanceof Row ? $record->cells : $record as $position => $cell) {
-                $columns[$position]->see($cell);
+            $read += count($block);
+            $refused += count($block) - count($rows);
+            foreach ($columns as $position => $column) {
+                $column->seeAll(array_column($rows, $position));
             }
         }
 
@@ -51,5 +60,27 @@ final readonly class SideProfile
             'rows' => ['read' => $this->read, 'refused' => $this->refused, 'delivered' => $this->read - $this->refused],
             'columns' => array_map(static fn(ColumnProfile $column): array => $column->toArray(), $this->columns),
         ];
+    }
+
+    /**
+     * So many records together that values which are alike are seen at once, and no more than memory has room for.
+     *
+     * @param  iterable<Row|RefusedRecord|list<string>>  $records
+     * @return \Generator<int, list<Row|RefusedRecord|list<string>>>
+     */
+    private static function blocks(iterable $records, int $columns): \Generator
+    {
+        $most = max(1, min(self::RECORDS, intdiv(self::CELLS, max(1, $columns))));
+        $before = memory_get_usage();
+        $block = [];
+        foreach ($records as $record) {
+            $block[] = $record;
+            if (count($block) >= $most || memory_get_usage() - $before > self::BYTES) {
+                yield $block;
+                $block = [];
+                $before = memory_get_usage();
+            }
+        }
+        yield $block;
     }
 }

@@ -12,11 +12,18 @@ final class ValueShape
 {
     private const LONGEST_KEPT = 200;
 
+    private const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz012345678';
+
+    private const SHAPES = 'AAAAAAAAAAAAAAAAAAAAAAAAAAaaaaaaaaaaaaaaaaaaaaaaaaaa999999999';
+
     public static function of(string $value): string
     {
-        $shape = preg_replace(['/\p{Lu}/u', '/[\p{Ll}\p{Lo}]/u', '/\d/'], ['A', 'a', '9'], self::shortened($value)) ?? '';
+        $shape = self::shortened($value);
+        $shape = ctype_print($shape)
+            ? strtr($shape, self::LETTERS, self::SHAPES)
+            : preg_replace(['/\p{Lu}/u', '/[\p{Ll}\p{Lo}]/u', '/\d/'], ['A', 'a', '9'], $shape) ?? '';
 
-        return preg_replace('/([Aa9])\1{8,}/', '$1$1$1$1$1$1$1$1…', $shape) ?? '';
+        return strlen($shape) <= 8 ? $shape : preg_replace('/([Aa9])\1{8,}/', '$1$1$1$1$1$1$1$1…', $shape) ?? '';
     }
 
     /** As much of a value as is kept of it. */

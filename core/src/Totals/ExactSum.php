@@ -83,13 +83,17 @@ final class ExactSum
         return true;
     }
 
-    /** @param Decimal $number that can be summed */
-    public function add(Decimal $number): void
+    /**
+     * @param  Decimal  $number  that can be summed
+     * @param  int  $times  how often
+     */
+    public function add(Decimal $number, int $times = 1): void
     {
-        if ($number->exponent <= 0 && strlen($number->digits) <= self::PLAIN_DIGITS) {
-            $this->addUnits(($number->isNegative ? -1 : 1) * (int) $number->digits, -$number->exponent);
+        if ($number->exponent <= 0 && strlen($number->digits) + strlen((string) $times) <= self::PLAIN_DIGITS + 1) {
+            $this->addUnits(($number->isNegative ? -1 : 1) * (int) $number->digits * $times, -$number->exponent);
         } else {
-            $this->carry($number->toBigDecimal() ?? throw new \LogicException('Whoever adds has looked whether it can be added.'));
+            $exact = $number->toBigDecimal() ?? throw new \LogicException('Whoever adds has looked whether it can be added.');
+            $this->carry($times === 1 ? $exact : $exact->multipliedBy($times));
         }
     }
 

@@ -63,6 +63,13 @@ final readonly class NumberStyle
     /** @param bool $takesLeadingZeros undeclared they are how identifiers look, and "007" is no number */
     public function read(string $text, bool $takesLeadingZeros): ?Decimal
     {
+        // Digits, with a point between them where that is the mark: nearly all numbers, and the same number in every style.
+        $whole = strspn($text, '0123456789');
+        if ($whole > 0 && ($whole === strlen($text) || $this->isPlainPart($text, $whole))) {
+            return ! $takesLeadingZeros && $whole > 1 && $text[0] === '0'
+                ? null
+                : Decimal::of(false, substr($text, 0, $whole), substr($text, $whole + 1), 0);
+        }
         if (preg_match($this->written, $text, $found) !== 1) {
             return null;
         }
@@ -78,6 +85,13 @@ final readonly class NumberStyle
         $exponent = (int) ($found['exponent'] ?? 0) - ($this->percent === 'share' && ($found['percent'] ?? '') !== '' ? 2 : 0);
 
         return Decimal::of($signs !== [] && reset($signs) !== '+', $whole, $part, $exponent);
+    }
+
+    private function isPlainPart(string $text, int $whole): bool
+    {
+        return $text[$whole] === $this->decimalMark &&
+            $whole + 1 < strlen($text) &&
+            $whole + 1 + strspn($text, '0123456789', $whole + 1) === strlen($text);
     }
 
     /** In this style, with the currency in front and without a percent sign. */

@@ -38,6 +38,29 @@ final class SideProfileTest extends TestCase
         self::assertSame(['value' => 'Y', 'count' => 2], ((array) $profile['columns'][3]['most_frequent'])[0]);
     }
 
+    /** In blocks, values that are alike are seen once; one by one, each is: the plain way, which says the same. */
+    public function test_a_column_that_is_seen_in_blocks_is_the_one_that_was_seen_value_by_value(): void
+    {
+        mt_srand(20_261_130);
+        $columns = [
+            static fn(): string => ['', '12.50', '012.5', '-12.5', '+3', '1e3', '12.', '.5', '9'][mt_rand(0, 8)],
+            static fn(): string => (string) (mt_rand(0, 99_999) / 100),
+            static fn(): string => date('Y-m-d', mt_rand(0, 2_000_000_000)).['', ' 00:00', 'T12:30:01.5'][mt_rand(0, 2)],
+            static fn(): string => ['Y', 'no', 'n/a', ' ', "KB\u{200B}7", "two\nlines", 'Thornøy', str_repeat('é1', 150)][mt_rand(0, 7)],
+            static fn(): string => str_repeat('9', mt_rand(15, 25)).'.'.mt_rand(1, 9),
+            static fn(): string => 'AB-'.mt_rand(0, 3_000),
+        ];
+        foreach ($columns as $place => $value) {
+            $values = array_map($value, range(1, 4_000));
+            $inBlocks = new ColumnProfile('v');
+            array_map($inBlocks->seeAll(...), array_chunk($values, mt_rand(1, 900)));
+            $oneByOne = new ColumnProfile('v');
+            array_map($oneByOne->see(...), $values);
+
+            self::assertSame($oneByOne->toArray(), $inBlocks->toArray(), "column {$place}");
+        }
+    }
+
     /**
      * @param  list<string>  $values
      * @param  list<array<string, mixed>>  $forms

@@ -148,4 +148,20 @@ final class ReadingTest extends TestCase
         // A day alone is no instant.
         self::assertSame('day 20457', $london->moment('2026-01-04')?->canonical());
     }
+
+    /** Digits alone are told without the expression, which reads what has a sign before them. */
+    public function test_digits_are_the_number_that_they_are_with_a_sign(): void
+    {
+        mt_srand(20_261_130);
+        $styles = [new NumberStyle, new NumberStyle(',', '.'), new NumberStyle('.', ',', 'EUR', 'share', 'parentheses')];
+        for ($nth = 0; $nth < 3_000; $nth++) {
+            $digits = (string) mt_rand(0, 10 ** mt_rand(1, 9));
+            $text = ['', '0', '00'][mt_rand(0, 2)].substr_replace($digits, ['.', ',', ''][mt_rand(0, 2)], mt_rand(0, strlen($digits)), 0);
+            foreach ($styles as $style) {
+                foreach ([true, false] as $takesLeadingZeros) {
+                    self::assertEquals($style->read("+{$text}", $takesLeadingZeros), $style->read($text, $takesLeadingZeros), $text);
+                }
+            }
+        }
+    }
 }
