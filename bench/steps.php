@@ -25,6 +25,11 @@ $csv = (new Registers($rows, 'shuffled', 12))->write($folder)['source'];
 $catalogue = new ReaderCatalogue;
 $columns = $catalogue->open($csv, 'old.csv')->columns()->names;
 $references = new class () implements References {
+    public function ledgers(): array
+    {
+        return [];
+    }
+
     public function named(string $name): ReferenceTable
     {
         return $name === 'basins'

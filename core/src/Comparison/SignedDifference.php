@@ -6,6 +6,7 @@ namespace NineTally\Core\Comparison;
 
 use NineTally\Core\Value\Decimal;
 use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\PlainNumber;
 use NineTally\Core\Value\Reading;
 
 /**
@@ -16,9 +17,6 @@ final readonly class SignedDifference
 {
     /** Behind the point of the relative difference. */
     private const PLACES = 6;
-
-    /** A double holds every whole number of so many digits. */
-    private const EXACT_DIGITS = 15;
 
     /** @param float|null $relative to the size of the source's number, 0.25 for a quarter more; null where that is nought or absent */
     private function __construct(public Decimal $value, public ?float $relative) {}
@@ -41,50 +39,16 @@ final readonly class SignedDifference
         return new self($difference, $source === null || $source->isZero() ? null : self::relative($difference, $source));
     }
 
-    /**
-     * Of numbers that are digits with a point between them or none, as nearly all are: by the machine's integers, which are exact within
-     * so few digits, and so is one division of them (IEEE 754, section 5.4.1).
-     *
-     * @return self|null null where one is written in another way, or has more digits
-     */
+    /** @return self|null null where one is written in another way than plainly, or has too many digits */
     public static function ofPlain(string $source, string $target): ?self
     {
-        [$from, $fromPlaces] = self::plain($source);
-        [$to, $toPlaces] = self::plain($target);
-        $places = max($fromPlaces, $toPlaces);
-        if (
-            $from === null ||
-            $to === null ||
-            strlen($source) + $places - $fromPlaces > self::EXACT_DIGITS ||
-            strlen($target) + $places - $toPlaces > self::EXACT_DIGITS
-        ) {
-            return null;
-        }
-        $from *= 10 ** ($places - $fromPlaces);
-        $apart = $to * 10 ** ($places - $toPlaces) - $from;
-        $size = 10 ** $places;
+        $from = PlainNumber::of($source);
+        $to = $from === null ? null : PlainNumber::of($target);
+        $apart = $from === null ? null : $to?->minus($from);
 
-        return new self(
-            Decimal::of($apart < 0, (string) abs($apart), '', -$places),
-            $from === 0 ? null : round($apart / $size / ($from / $size), self::PLACES),
-        );
-    }
-
-    /** @return array{int|null, int} the digits as one number, and how many of them stand behind the point */
-    private static function plain(string $number): array
-    {
-        $length = strlen($number);
-        if ($length === 0 || $length > self::EXACT_DIGITS || strspn($number, '0123456789.') !== $length) {
-            return [null, 0];
-        }
-        $point = strpos($number, '.');
-        if ($point === false) {
-            return [(int) $number, 0];
-        }
-
-        return $point === 0 || $point === $length - 1 || strpos($number, '.', $point + 1) !== false
-            ? [null, 0]
-            : [(int) (substr($number, 0, $point).substr($number, $point + 1)), $length - $point - 1];
+        return $from === null || $apart === null
+            ? null
+            : new self($apart->decimal(), $from->units === 0 ? null : round($apart->size() / abs($from->size()), self::PLACES));
     }
 
     /** As it was written down: an exact decimal. */

@@ -58,7 +58,7 @@ final class WorthTest extends TestCase
             $digits = (string) mt_rand(0, 10 ** mt_rand(0, 12));
             $digits = mt_rand(0, 2) === 0 ? $digits : substr_replace($digits, '.', mt_rand(0, strlen($digits)), 0);
 
-            return str_repeat('0', mt_rand(0, 5) === 0 ? 2 : 0).$digits.str_repeat('0', mt_rand(0, 3));
+            return (mt_rand(0, 4) === 0 ? '-' : '').str_repeat('0', mt_rand(0, 5) === 0 ? 2 : 0).$digits.str_repeat('0', mt_rand(0, 3));
         };
         $plain = 0;
         for ($nth = 0; $nth < 5_000; $nth++) {
@@ -74,7 +74,7 @@ final class WorthTest extends TestCase
         }
         self::assertGreaterThan(2_000, $plain);
         self::assertNull(SignedDifference::ofPlain('1234567890123456', '1'), 'A double does not hold it.');
-        self::assertNull(SignedDifference::ofPlain('1.5', '-1'));
+        self::assertNull(SignedDifference::ofPlain('1.5', '+1'));
     }
 
     public function test_what_is_too_long_to_add_up_has_no_difference(): void

@@ -10,6 +10,7 @@ use Brick\Math\RoundingMode;
 use NineTally\Core\Value\IsoDate;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\NumberStyle;
+use NineTally\Core\Value\PlainNumber;
 
 /** Everything that a formula may call. Numbers are exact decimals, dates are written year-month-day. */
 final class Functions
@@ -58,10 +59,7 @@ final class Functions
 
         return match ($name) {
             'number' => self::written($number(0)),
-            'round' => self::written(
-                $number(0)->toScale(min(self::MOST_PLACES, max(0, isset($arguments[1]) ? $count(1) : 0)), RoundingMode::HALF_UP),
-                false,
-            ),
+            'round' => self::rounded($text(0), min(self::MOST_PLACES, max(0, isset($arguments[1]) ? $count(1) : 0))),
             'absolute' => self::written($number(0)->abs()),
             'least' => self::written(BigDecimal::min(...self::numbers($arguments))),
             'greatest' => self::written(BigDecimal::max(...self::numbers($arguments))),
@@ -82,6 +80,12 @@ final class Functions
             'later' => gmdate('Y-m-d', (self::date($text(0))->days + $count(1)) * Moment::SECONDS_OF_DAY),
             default => throw FormulaError::because("there is no function {$name}()"),
         };
+    }
+
+    private static function rounded(string $number, int $places): string
+    {
+        return PlainNumber::of($number)?->rounded($places)?->written(false) ??
+            self::written(self::number($number)->toScale($places, RoundingMode::HALF_UP), false);
     }
 
     /** As what a function takes the cells it is given; null where it gives on what it is given. */
@@ -153,6 +157,9 @@ final class Functions
 
     private static function count(string $text): int
     {
+        if (strlen($text) < 10 && ctype_digit($text)) {
+            return (int) $text;
+        }
         try {
             return self::number($text)->toInt();
         } catch (MathException) {

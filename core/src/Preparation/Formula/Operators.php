@@ -9,6 +9,7 @@ use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
 use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Preparation\UnusableStep;
+use NineTally\Core\Value\PlainNumber;
 
 /** What the operators of formulas do: exact decimals, texts, and yes or no. */
 final class Operators
@@ -85,6 +86,19 @@ final class Operators
 
     private static function arithmetic(string $operator, string $left, string $right): string
     {
+        $one = PlainNumber::of($left);
+        $other = $one === null ? null : PlainNumber::of($right);
+        if ($one !== null && $other !== null) {
+            $plain = match ($operator) {
+                '+' => $one->plus($other),
+                '-' => $one->minus($other),
+                '*' => $one->times($other),
+                default => null,
+            };
+            if ($plain !== null) {
+                return $plain->written();
+            }
+        }
         [$left, $right] = [Functions::number($left), Functions::number($right)];
         try {
             return Functions::written(match ($operator) {
@@ -106,8 +120,9 @@ final class Operators
     /** Two numbers by their size, else two texts by their bytes. */
     private static function compared(string $operator, string $left, string $right): bool
     {
-        [$one, $other] = [Functions::numberOrNull($left), Functions::numberOrNull($right)];
-        $order = $one !== null && $other !== null ? $one->compareTo($other) : strcmp($left, $right);
+        $one = PlainNumber::of($left);
+        $other = $one === null ? null : PlainNumber::of($right);
+        $order = ($one === null || $other === null ? null : $one->comparedTo($other)) ?? self::order($left, $right);
 
         return match ($operator) {
             '==' => $order === 0,
@@ -117,6 +132,13 @@ final class Operators
             '>' => $order > 0,
             default => $order >= 0,
         };
+    }
+
+    private static function order(string $left, string $right): int
+    {
+        [$one, $other] = [Functions::numberOrNull($left), Functions::numberOrNull($right)];
+
+        return $one !== null && $other !== null ? $one->compareTo($other) : strcmp($left, $right);
     }
 
     public static function text(string|bool $value): string
