@@ -31,6 +31,9 @@ final class LikenessSearch
     /** Where nearly all is the same a difference must still count. */
     private const MOST_CHANCE = 0.9;
 
+    /** By which sums of doubles may be off. */
+    private const ROUNDING = 1e-9;
+
     /** What shares so much less than the best is not compared. */
     private const SHARE_OF_BEST = 0.25;
 
@@ -46,11 +49,14 @@ final class LikenessSearch
     /** @var list<float> how alike two rows are by chance, by column */
     private array $chance;
 
+    private readonly float $allWeights;
+
     /** @param non-empty-list<LikenessColumn> $columns */
     public function __construct(private readonly array $columns, FoldedText $folded = new FoldedText)
     {
         $this->measures = array_map(static fn(LikenessColumn $column): Measure => $column->kind->measure($folded), $columns);
         $this->chance = array_fill(0, count($columns), 0.0);
+        $this->allWeights = (float) array_sum(array_map(static fn(LikenessColumn $column): float => (float) $column->weight, $columns));
     }
 
     /** @param list<string> $cells of a row of the target, in the order of the columns */
@@ -100,11 +106,17 @@ final class LikenessSearch
     public function candidates(array $cells): array
     {
         $made = $this->made($cells, Side::Source);
-        $found = [];
+        $found = $scores = [];
+        $least = self::FLOOR;
         foreach ($this->worthComparing($made) as $number) {
-            $score = $this->score($made, $this->rows[$number]);
+            $score = $this->score($made, $this->rows[$number], $least);
             if ($score >= self::FLOOR) {
                 $found[] = [$number, $score];
+                $scores[] = $score;
+                if (count($scores) >= self::KEPT) {
+                    rsort($scores);
+                    $least = $scores[self::KEPT - 1];
+                }
             }
         }
         usort($found, static fn(array $one, array $other): int => $other[1] <=> $one[1] ?: $one[0] <=> $other[0]);
@@ -140,11 +152,18 @@ final class LikenessSearch
     /**
      * @param  list<mixed>  $one
      * @param  list<mixed>  $other
+     * @param  float  $least  of two that are less alike it is enough to know that: nought, and the columns that are left are not compared
      */
-    private function score(array $one, array $other): float
+    private function score(array $one, array $other, float $least = 0.0): float
     {
         $sum = $weights = 0.0;
+        $left = $this->allWeights;
         foreach ($this->columns as $at => $column) {
+            // If all that is left were the same.
+            if ($sum + $left < ($least - self::ROUNDING) * ($weights + $left)) {
+                return 0.0;
+            }
+            $left -= $column->weight;
             if ($one[$at] === null && $other[$at] === null) {
                 continue;
             }
@@ -211,7 +230,12 @@ final class LikenessSearch
             return [];
         }
         $least = self::SHARE_OF_BEST * max($shared);
-        $worth = array_filter($shared, static fn(float|int $share): bool => $share >= $least);
+        $worth = [];
+        foreach ($shared as $number => $share) {
+            if ($share >= $least) {
+                $worth[$number] = $share;
+            }
+        }
         if (count($worth) > self::COMPARED) {
             arsort($worth);
             $worth = array_slice($worth, 0, self::COMPARED, preserve_keys: true);

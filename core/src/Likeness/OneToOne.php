@@ -27,10 +27,12 @@ final readonly class OneToOne
         $pairs = [];
         $approximate = 0;
         foreach (self::together($candidates) as $sources) {
-            $among = array_intersect_key($candidates, array_fill_keys($sources, true));
-            $targets = array_unique(
-                array_merge(...array_map(static fn(array $some): array => array_column($some, 0), array_values($among))),
-            );
+            // Of these rows alone, for there are as many sets as rows: to look through all candidates for each would take their square.
+            $among = $targets = [];
+            foreach ($sources as $source) {
+                $among[$source] = $candidates[$source];
+                $targets += array_column($candidates[$source], 0, 0);
+            }
             $isExact = max(count($sources), count($targets)) <= self::EXACT;
             $approximate += $isExact ? 0 : count($sources);
             $pairs += match (true) {

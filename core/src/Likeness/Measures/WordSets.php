@@ -100,7 +100,8 @@ final readonly class WordSets implements Measure
 
     private static function word(string $one, string $other): float
     {
-        if (mb_strlen($one) === 1 || mb_strlen($other) === 1) {
+        // A character has four bytes at most.
+        if (strlen($one) <= 4 && mb_strlen($one) === 1 || strlen($other) <= 4 && mb_strlen($other) === 1) {
             return mb_substr($one, 0, 1) === mb_substr($other, 0, 1) ? self::INITIAL : 0.0;
         }
 
