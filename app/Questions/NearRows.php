@@ -70,10 +70,10 @@ final readonly class NearRows implements Question
         $refused = Bridges::identities($layout->plan->bridges->refused);
         $candidates = [];
         foreach ($source as $place => $row) {
-            $candidates[] = array_values(array_filter(
-                $search->candidates($row['cells']),
-                static fn(array $one): bool => ! isset($refused[(new Bridge($row['key'], $target[$one[0]]['key']))->identity()]),
-            ));
+            $some = $search->candidates($row['cells']);
+            /** @param array{int, float} $one */
+            $isAsked = static fn(array $one): bool => ! isset($refused[(new Bridge($row['key'], $target[$one[0]]['key']))->identity()]);
+            $candidates[] = $refused === [] ? $some : array_values(array_filter($some, $isAsked));
             $place % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($place, count($source));
         }
 

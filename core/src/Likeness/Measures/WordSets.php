@@ -20,6 +20,9 @@ final readonly class WordSets implements Measure
 
     private const INITIAL = 0.9;
 
+    /** Pairs of words whose likeness is remembered: some ten megabytes. */
+    private const KNOWN_PAIRS = 65_536;
+
     private const LEGAL_FORMS = [
         'ab', 'ag', 'aps', 'as', 'asa', 'bv', 'bvba', 'co', 'company', 'corp', 'corporation', 'ev', 'gmbh', 'inc', 'incorporated', 'kg',
         'limited', 'llc', 'llp', 'lp', 'ltd', 'nv', 'ohg', 'oy', 'oyj', 'plc', 'pty', 'sa', 'sarl', 'sas', 'se', 'sl', 'spa', 'srl', 'ug',
@@ -98,7 +101,23 @@ final readonly class WordSets implements Measure
         return $shared;
     }
 
+    /** Words come again and again, and so do pairs of them. */
     private static function word(string $one, string $other): float
+    {
+        /** @var array<string, float> $known */
+        static $known = [];
+        $pair = "{$one} {$other}";
+        if (isset($known[$pair])) {
+            return $known[$pair];
+        }
+        if (count($known) === self::KNOWN_PAIRS) {
+            $known = [];
+        }
+
+        return $known[$pair] = self::compared($one, $other);
+    }
+
+    private static function compared(string $one, string $other): float
     {
         // A character has four bytes at most.
         if (strlen($one) <= 4 && mb_strlen($one) === 1 || strlen($other) <= 4 && mb_strlen($other) === 1) {
