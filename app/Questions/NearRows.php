@@ -71,9 +71,10 @@ final readonly class NearRows implements Question
         $candidates = [];
         foreach ($source as $place => $row) {
             $some = $search->candidates($row['cells']);
-            /** @param array{int, float} $one */
-            $isAsked = static fn(array $one): bool => ! isset($refused[(new Bridge($row['key'], $target[$one[0]]['key']))->identity()]);
-            $candidates[] = $refused === [] ? $some : array_values(array_filter($some, $isAsked));
+            $candidates[] = $refused === [] ? $some : array_values(array_filter(
+                $some,
+                static fn(array $one): bool => ! isset($refused[(new Bridge($row['key'], $target[$one[0]]['key']))->identity()]),
+            ));
             $place % self::ROWS_BETWEEN_REPORTS === 0 && $onProgress($place, count($source));
         }
 
