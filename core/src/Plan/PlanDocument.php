@@ -23,7 +23,6 @@ use NineTally\Core\Value\DeclaredRounding;
 use NineTally\Core\Value\Kind;
 use NineTally\Core\Value\Tolerance;
 use Opis\JsonSchema\Errors\ErrorFormatter;
-use Opis\JsonSchema\Validator;
 
 /**
  * A plan as JSON: upgraded where its format is older, and held against the schema before a Plan is made of it.
@@ -144,10 +143,8 @@ final readonly class PlanDocument
     private function mustFollowSchema(mixed $document): void
     {
         $lists = new LongLists($document);
-        $validator = new Validator;
-        $validator->setMaxErrors(20);
-        $result = $validator->validate($lists->shorter, (string) file_get_contents(__DIR__.'/plan.schema.json'));
-        if ($result->isValid() || ($error = $result->error()) === null) {
+        $error = PlanSchema::errorOf($lists->shorter);
+        if ($error === null) {
             return;
         }
         $problems = [];
