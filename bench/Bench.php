@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+require __DIR__.'/History.php';
 require __DIR__.'/Registers.php';
 
 /** Runs the engine and the yardsticks one after the other, round after round, and prints medians and ratios of the same round. */
@@ -21,8 +22,14 @@ final readonly class Bench
      */
     public function run(array $cases, array $runners): void
     {
-        echo "| rows | shape | columns | by | seconds (median of {$this->rounds}) | times as long as Nine Tally, 1 worker | peak MB a ".
-            "process |\n| --- | --- | --- | --- | --- | --- | --- |\n";
+        // What is measured beside the engine every time, if anything is.
+        $yardstick = array_values(array_intersect(['DuckDB', 'PostgreSQL'], $runners))[0] ?? '';
+        $history = new History(__DIR__.'/history.csv');
+        $columns = [
+            'rows', 'shape', 'columns', 'by', "seconds (median of {$this->rounds})", 'times as long as Nine Tally, 1 worker',
+            'times as long as '.($yardstick === '' ? 'a yardstick' : $yardstick), 'peak MB a process', 'since the time before',
+        ];
+        printf("| %s |\n|%s\n", implode(' | ', $columns), str_repeat(' --- |', count($columns)));
         foreach ($cases as [$rows, $shape, $columns]) {
             $registers = new Registers($rows, $shape, $columns);
             $paths = $registers->write($this->folder);
@@ -33,16 +40,25 @@ final readonly class Bench
                 }
             }
             foreach ($runners as $runner) {
-                $ratios = array_map(static fn(float $own, float $first): float => $own / $first, $seconds[$runner], $seconds[$runners[0]]);
+                $isEngine = str_starts_with($runner, 'Nine Tally');
+                $times = fn(string $other): float => $this->median(
+                    array_map(static fn(float $own, float $of): float => $own / $of, $seconds[$runner], $seconds[$other]),
+                );
+                $peak = intdiv(max($peaks[$runner]), 1024);
+                $median = $this->median($seconds[$runner]);
+                $ratio = $yardstick === '' ? 0.0 : $times($yardstick);
+                $case = ['rows' => $rows, 'shape' => $shape, 'columns' => $columns, 'by' => $runner];
                 printf(
-                    "| %s | %s | %d | %s | %.1f | %.2f | %s |\n",
+                    "| %s | %s | %d | %s | %.1f | %.2f | %s | %s | %s |\n",
                     number_format($rows),
                     $shape,
                     $columns,
                     $runner,
-                    $this->median($seconds[$runner]),
-                    $this->median($ratios),
-                    $runner === 'PostgreSQL' ? '' : number_format(max($peaks[$runner]) / 1024),
+                    $median,
+                    $times($runners[0]),
+                    $yardstick === '' ? '' : number_format($ratio, 2),
+                    $runner === 'PostgreSQL' ? '' : number_format($peak),
+                    $isEngine ? $history->keep($case, $median, $yardstick, $ratio, $peak) : '',
                 );
             }
         }
