@@ -25,11 +25,11 @@ final readonly class Bench
         // What is measured beside the engine every time, if anything is.
         $yardstick = array_values(array_intersect(['DuckDB', 'PostgreSQL'], $runners))[0] ?? '';
         $history = new History(__DIR__.'/history.csv');
-        $columns = [
+        $titles = [
             'rows', 'shape', 'columns', 'by', "seconds (median of {$this->rounds})", 'times as long as Nine Tally, 1 worker',
             'times as long as '.($yardstick === '' ? 'a yardstick' : $yardstick), 'peak MB a process', 'since the time before',
         ];
-        printf("| %s |\n|%s\n", implode(' | ', $columns), str_repeat(' --- |', count($columns)));
+        printf("| %s |\n|%s\n", implode(' | ', $titles), str_repeat(' --- |', count($titles)));
         foreach ($cases as [$rows, $shape, $columns]) {
             $registers = new Registers($rows, $shape, $columns);
             $paths = $registers->write($this->folder);

@@ -37,7 +37,6 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
         'Wharves of wharves' => ['match', 'tally', 'review'],
     ];
 
-
     private const PROOFS = ['prove/references', 'prove/eye-check', 'prove/population'];
 
     /** @var array<string, list<string>> by address */

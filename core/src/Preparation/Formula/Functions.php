@@ -46,9 +46,6 @@ final class Functions
 
     private const MOST_PLACES = 100;
 
-    /** So many fit into a whole number of 64 bits. */
-    private const PLAIN_DIGITS = 18;
-
     /** @param list<string> $arguments */
     public static function call(string $name, array $arguments): string|bool
     {
@@ -106,23 +103,11 @@ final class Functions
 
     public static function numberOrNull(string $text): ?BigDecimal
     {
-        // Most numbers are plain and short, and need no pattern to be read.
-        $length = strlen($text);
-        if ($length > 0 && $length <= self::PLAIN_DIGITS && strspn($text, '0123456789') === $length) {
-            return BigDecimal::ofUnscaledValue((int) $text);
-        }
-        $point = $length <= self::PLAIN_DIGITS ? strpos($text, '.') : false;
-        if (
-            $point !== false &&
-            $point > 0 &&
-            $point < $length - 1 &&
-            strspn($text, '0123456789.') === $length &&
-            substr_count($text, '.') === 1
-        ) {
-            return BigDecimal::ofUnscaledValue((int) str_replace('.', '', $text), $length - $point - 1);
-        }
+        $plain = PlainNumber::of($text);
 
-        return (self::$style ??= new NumberStyle)->read($text, true)?->toBigDecimal();
+        return $plain === null
+            ? (self::$style ??= new NumberStyle)->read($text, true)?->toBigDecimal()
+            : BigDecimal::ofUnscaledValue($plain->units, $plain->places);
     }
 
     /** Without zeros behind the point, unless they were asked for. */
