@@ -106,7 +106,7 @@ const ruled = computed<Said>(() => {
 
 <template>
   <div class="head">
-    <p v-if="pattern">
+    <p v-if="pattern" class="sentence">
       <b>{{ pattern.source }}</b>: <span data-sentence="patterns">{{ pattern.sentence }}</span>.
       <template v-for="(example, position) in examples" :key="position"
         ><template v-if="position > 0">, </template><CellValue :stretches="example.source" side="source" /> became
@@ -116,8 +116,8 @@ const ruled = computed<Said>(() => {
     </p>
     <p v-else>{{ sentence }}</p>
     <RepeatsLine v-if="filter.class === 'repeated' && tally.repeats" :repeats="tally.repeats" />
-    <span class="quiet" role="status"><SaidText :said="ruled" /></span>
     <div class="acts">
+      <span class="quiet" role="status"><SaidText :said="ruled" /></span>
       <el-button v-if="pattern" link size="small" :aria-expanded="isListing" @click="isListing = !isListing">{{
         isListing ? 'Hide the value pairs' : 'Which value became which'
       }}</el-button>
@@ -203,5 +203,16 @@ p :deep(.cell) {
 }
 .take {
   font-size: 12.5px;
+}
+
+/* On a low window the list has the room: the sentence is whole when it is pointed at, and with the record. */
+@media (height < 760px) {
+  .sentence:not(:hover) {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    line-clamp: 2;
+    overflow: hidden;
+  }
 }
 </style>

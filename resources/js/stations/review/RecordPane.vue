@@ -7,6 +7,7 @@ import { count, counted } from '@/format/counts'
 import { difference, type Stretch } from '@/format/difference'
 import { excerpt, isLong } from '@/format/excerpt'
 import CellValue from '@/parts/CellValue.vue'
+import CopyLink from '@/parts/CopyLink.vue'
 import LoadState from '@/parts/LoadState.vue'
 import RowMark from '@/parts/RowMark.vue'
 import DeliveredDialog from '@/stations/review/DeliveredDialog.vue'
@@ -118,6 +119,7 @@ watch(
           <span v-if="record.sequence > 0" class="ways">
             <button type="button" class="plain as-link" @click="isDelivered = true">As it was delivered</button>
             <button type="button" class="plain as-link" @click="isHistory = true">Every ruling on it</button>
+            <CopyLink :key="record.sequence" />
           </span>
           <ActLine v-if="actOf(record.rulingId)" :act="actOf(record.rulingId)!" :tally="tally" />
           <span v-else-if="record.earlier" class="quiet">{{ earlierSaid(record.earlier) }}</span>

@@ -134,7 +134,9 @@ const subjects = computed<CommentSubject[]>(() => {
 const isDrawn = useFirstFrame()
 const patternsPane = usePaneSize('patterns', 240, 180, 420)
 const recordPane = usePaneSize('record', 344, 240, 640)
-const isPictured = ref(localStorage.getItem('nine-tally:picture') !== 'off')
+/** On a low window the list has its room, until somebody asks for the chart. */
+const pictured = localStorage.getItem('nine-tally:picture')
+const isPictured = ref(pictured === null ? innerHeight >= 760 : pictured === 'on')
 watch(isPictured, (on) => localStorage.setItem('nine-tally:picture', on ? 'on' : 'off'))
 /** Who looks for a masked key would learn it from what is found. */
 const areKeysMasked = computed(() => props.tally.keyColumns.some((column) => props.course.sensitive?.masked.includes(column) === true))
@@ -200,7 +202,7 @@ const note = computed(
   <div ref="desk" class="desk" :data-tally="tally.id">
     <StationHead heading="What differs, and why" :words="['finding', 'pattern', 'family', 'act of ruling']" :note="note">
       <FindKey ref="findKey" :tally="tally.id" :columns="tally.keyColumns" :are-masked="areKeysMasked" @found="lookAtKey" @agreeing="agreed = $event" />
-      <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the chart' : 'Picture' }}</el-button>
+      <el-button :aria-pressed="isPictured" @click="isPictured = !isPictured">{{ isPictured ? 'Hide the chart' : 'Chart' }}</el-button>
       <el-button @click="isShowingActs = true">Rulings so far</el-button>
       <RouterLink class="button" :to="`/datasets/${course.id}/defects`">Defects</RouterLink>
       <el-button v-if="mayRule && !pass" type="primary" :disabled="all === null" @click="ask(null)"
