@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Advice;
 
+use NineTally\Core\Value\Currency;
 use NineTally\Core\Value\Decimal;
 use NineTally\Core\Value\MonthNames;
 
@@ -23,12 +24,16 @@ final readonly class LikelyValue
 
     private const NUMBER = '/^[+\-]?\d[\d.,\' \x{A0}\x{202F}]*$/uD';
 
+    /** An amount with what may stand around it: a currency, a sign of percent, a minus behind it, parentheses. */
+    private const AMOUNT = '/^(?<open>\()?(?<sign>[+\-])?(?<before>[^\d\s+\-()]{1,4})?[ \x{A0}\x{202F}]?(?<inner>[+\-])?'.
+        '(?<digits>\d[\d.,\' \x{A0}\x{202F}]*?)[ \x{A0}\x{202F}]?(?<behind>[^\d\s+\-()]{1,4})?(?<last>-)?(?<close>\))?$/uD';
+
     private function __construct(public string $canonical, public bool $isNumber, public bool $isDate) {}
 
     public static function of(string $value): self
     {
         return self::date($value) ??
-            (self::number($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false));
+            (self::number($value) ?? self::amount($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false));
     }
 
     /** One writing for all that could be one value, whatever form keeps them apart: for drawing rows of both sides alike. */
@@ -74,6 +79,28 @@ final readonly class LikelyValue
                 false,
                 true,
             )
+            : null;
+    }
+
+    private static function amount(string $value): ?self
+    {
+        $value = trim($value);
+        if (strlen($value) > 60 || strpbrk($value, '0123456789') === false) {
+            return null;
+        }
+        if (preg_match(self::AMOUNT, $value, $found, PREG_UNMATCHED_AS_NULL) !== 1) {
+            return null;
+        }
+        $marks = array_filter([$found['before'], $found['behind']], static fn(?string $mark): bool => $mark !== null);
+        foreach ($marks as $mark) {
+            if ($mark !== '%' && ! Currency::isCertain($mark)) {
+                return null;
+            }
+        }
+        $isNegative = $found['open'] !== null || $found['sign'] === '-' || $found['inner'] === '-' || $found['last'] === '-';
+
+        return ($found['open'] === null) === ($found['close'] === null) && count($marks) <= 1
+            ? self::number(($isNegative ? '-' : '').$found['digits'])
             : null;
     }
 

@@ -80,7 +80,7 @@ final readonly class PairProposals
             0.45 * $source->overlap($target) +
             0.3 * $source->commonMass($target) +
             0.15 * $source->shapeLikeness($target) +
-            0.1 * ($source->kind() === $target->kind() ? 1 : 0);
+            0.1 * ($source->kind() === $target->kind() || $source->bothSayYesAndNo($target) ? 1 : 0);
         $blanks = abs($source->blank / max(1, $source->rows) - $target->blank / max(1, $target->rows));
         // A few values, such as yes and no, stand in many columns: alone they are no proof.
         $proof = min(1.0, 0.75 + 0.25 * min($source->distinct(), $target->distinct()) / self::MANY_VALUES);
@@ -135,10 +135,11 @@ final readonly class PairProposals
         }
         $overlap = (int) floor(100 * $source->overlap($target));
         $reasons[] = $overlap === 0 ? 'no value stands in both' : "{$overlap} % of the values stand in both";
-        $reasons[] =
-            $source->kind() === $target->kind()
+        $reasons[] = $source->bothSayYesAndNo($target)
+            ? 'both say yes and no'
+            : ($source->kind() === $target->kind()
                 ? ['date' => 'both are dates', 'number' => 'both are numbers', 'text' => 'both are text'][$source->kind()] ?? ''
-                : "one is {$source->kind()}, the other {$target->kind()}";
+                : "one is {$source->kind()}, the other {$target->kind()}");
         if ($source->commonMass($target) > 0.8) {
             $reasons[] = 'they stand equally often';
         }

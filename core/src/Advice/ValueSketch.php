@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Advice;
 
 use NineTally\Core\Profile\ValueShape;
+use NineTally\Core\Value\YesNoWords;
 
 /**
  * What the values of a column are like, in little memory: of all distinct values those with the smallest hashes, each with how often it
@@ -40,6 +41,12 @@ final class ValueSketch
     /** @var array<string, array{string, string, bool, bool}> value => hash, shape, whether it is a number, a date */
     private array $memo = [];
 
+    /** @var array<string, int>|null value => rows, while there are no more than two values */
+    private ?array $few = [];
+
+    /** @var array{yes: int, no: int}|null rows, where all values are words for yes and no of one pair */
+    private ?array $yesNo = null;
+
     public function __construct(public readonly string $name) {}
 
     public function see(string $value): void
@@ -52,6 +59,10 @@ final class ValueSketch
         }
         [$hash, $shape, $isNumber, $isDate] = $this->memo[$value] ?? $this->remembered($value);
         $this->lengths += strlen($value);
+        if ($this->few !== null) {
+            $this->few[$value] = ($this->few[$value] ?? 0) + 1;
+            $this->few = count($this->few) > 2 ? null : $this->few;
+        }
         $this->kinds['number'] += $isNumber ? 1 : 0;
         $this->kinds['date'] += $isDate ? 1 : 0;
         if (isset($this->shapes[$shape]) || count($this->shapes) < self::MOST_SHAPES) {
@@ -69,6 +80,14 @@ final class ValueSketch
     {
         $this->shrink();
         $this->memo = [];
+        $words = $this->few === null ? null : YesNoWords::among(array_map(strval(...), array_keys($this->few)));
+        $this->yesNo = $words === null ? null : ['yes' => $this->few[$words[0][0]] ?? 0, 'no' => $this->few[$words[1][0]] ?? 0];
+    }
+
+    /** Whether both columns say yes and no, in whatever words. */
+    public function bothSayYesAndNo(self $other): bool
+    {
+        return $this->yesNo !== null && $other->yesNo !== null;
     }
 
     public function isEmpty(): bool
@@ -143,6 +162,9 @@ final class ValueSketch
     /** @return array{array<string, int>, array<string, int>} what both have kept of the same range of hashes */
     private function comparable(self $other): array
     {
+        if ($this->yesNo !== null && $other->yesNo !== null) {
+            return [$this->yesNo, $other->yesNo];
+        }
         $limit = min($this->largest, $other->largest);
         $isBelow = static fn(string $hash): bool => strcmp($hash, $limit) <= 0;
 

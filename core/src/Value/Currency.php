@@ -18,6 +18,12 @@ final readonly class Currency
         return (self::CODES[$one] ?? $one) === (self::CODES[$other] ?? $other);
     }
 
+    /** Whether it can be nothing else than a sign or code of a currency: three capitals alone may be a code of any other kind. */
+    public static function isCertain(string $text): bool
+    {
+        return isset(self::CODES[$text]) || in_array($text, self::CODES, true) || preg_match('/^\p{Sc}$/Du', $text) === 1;
+    }
+
     /** Whether it is a sign or code of a currency as they stand beside amounts. */
     public static function isSign(string $text): bool
     {

@@ -65,6 +65,30 @@ final class PairProposalsTest extends TestCase
         self::assertContains('100 % of the values stand in both', $proposals[1]->reasons);
     }
 
+    public function test_amounts_and_words_for_yes_and_no_are_told_whatever_their_form(): void
+    {
+        $proposals = $this->proposals(
+            [
+                'Gebuehr' => static fn(int $row): string => number_format($row * 13.37, 2, ',', '.').' €',
+                'Rabatt' => static fn(int $row): string => '('.($row + 1).')',
+                'Aktiv' => static fn(int $row): string => $row % 3 === 0 ? 'Ja' : 'Nein',
+                'code' => static fn(int $row): string => sprintf('TNB %03d', $row),
+            ],
+            [
+                'active' => static fn(int $row): string => $row % 3 === 0 ? '1' : '0',
+                'fee' => static fn(int $row): string => (string) round($row * 13.37, 2),
+                'discount' => static fn(int $row): string => '-'.($row + 1),
+                'number' => static fn(int $row): string => sprintf('%d00', $row + 5_000),
+            ],
+        );
+
+        self::assertSame(
+            ['Gebuehr fee strong', 'Rabatt discount strong', 'Aktiv active likely'],
+            array_map(static fn(PairProposal $pair): string => "{$pair->source} {$pair->target} {$pair->strength}", $proposals),
+        );
+        self::assertContains('both say yes and no', $proposals[2]->reasons);
+    }
+
     public function test_a_name_alone_is_no_strong_reason_where_the_values_differ(): void
     {
         $proposals = $this->proposals(
