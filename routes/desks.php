@@ -12,6 +12,8 @@ use App\Http\Controllers\Review\RowListController;
 use App\Http\Middleware\KeepsTrail;
 use App\Http\Middleware\May;
 use App\Http\Middleware\NoTimeLimit;
+use App\Http\Middleware\RequiresContent;
+use App\Http\Middleware\RequiresUnmaskedAccess;
 use App\Policies\Act;
 use Illuminate\Support\Facades\Route;
 
@@ -22,6 +24,9 @@ Route::post('datasets/{dataset}/kept-rows', [RepeatsController::class, 'choose']
 Route::post('datasets/{dataset}/policy-trials', [RepeatsController::class, 'try'])->defaults(May::ACT, Act::View);
 Route::get('datasets/{dataset}/bridges', [BridgeController::class, 'index']);
 Route::post('datasets/{dataset}/bridges/rulings', [BridgeController::class, 'rule'])->defaults(May::ACT, Act::Work);
+Route::post('datasets/{dataset}/bridges/corrections', [BridgeController::class, 'correct'])
+    ->defaults(May::ACT, Act::Rule)
+    ->middleware([RequiresUnmaskedAccess::class, RequiresContent::class]);
 Route::get('datasets/{dataset}/bridges/file', [BridgeController::class, 'take'])->defaults(KeepsTrail::TAKES_AWAY, true);
 Route::post('datasets/{dataset}/row-lists', [RowListController::class, 'look'])->defaults(May::ACT, Act::View);
 Route::get('datasets/{dataset}/row-lists/file', [RowListController::class, 'take'])

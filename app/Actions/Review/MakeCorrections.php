@@ -18,9 +18,7 @@ use Illuminate\Database\Connection;
 /** Makes the corrections of defects that stand on the newest tally, as a set that never changes. Nothing is written to any system. */
 final readonly class MakeCorrections
 {
-    private const AT_ONCE = 1_000;
-
-    public function __construct(private Connection $database, private CorrectionLines $lines) {}
+    public function __construct(private Connection $database, private CorrectionLines $lines, private EnterCorrections $enter) {}
 
     /**
      * @param  list<int>  $rulings  acts of ruling
@@ -40,35 +38,15 @@ final readonly class MakeCorrections
                 ->pluck('id')
                 ->all();
             $acts = array_values(array_filter($acts, is_int(...)));
-            $set = CorrectionSet::query()->create([
-                'dataset_id' => $dataset->id,
-                'tally_id' => $tally->id,
-                'number' => CorrectionSet::query()->where('dataset_id', $dataset->id)->count() + 1,
-                'lines' => $this->lines($tally, $acts),
-                'rulings' => $acts,
-                'user_id' => $person->id,
-            ]);
-            if ($set->lines === 0) {
-                throw Conflict::because(
-                    'nothing-to-correct',
-                    'None of these defects stands on a finding of the newest tally: there is nothing to correct.',
-                );
-            }
-            $number = 0;
-            $some = [];
-            foreach ($this->lines->of($tally, $acts) as $line) {
-                $some[] = ['set_id' => $set->id, 'number' => ++$number, ...$line];
-                if (count($some) === self::AT_ONCE) {
-                    $this->enter($some);
-                    $some = [];
-                }
-            }
-            $this->enter($some);
-            if ($number !== $set->lines) {
-                throw new \LogicException("{$set->lines} findings stand as defects, and {$number} corrections were made of them.");
-            }
 
-            return $set;
+            return ($this->enter)(
+                $tally,
+                $acts,
+                $this->lines($tally, $acts),
+                $this->lines->of($tally, $acts),
+                $person,
+                'None of these defects stands on a finding of the newest tally: there is nothing to correct.',
+            );
         });
     }
 
@@ -82,16 +60,5 @@ final readonly class MakeCorrections
         )[0];
 
         return $row->int('findings');
-    }
-
-    /** @param list<array<string, string|int|null>> $lines */
-    private function enter(array $lines): void
-    {
-        // Bytes go as hexadecimal digits.
-        $rows = array_map(
-            fn(array $line): array => ['identity' => $this->database->raw("decode('{$line['identity']}', 'hex')")] + $line,
-            $lines,
-        );
-        $rows === [] || $this->database->table('correction_lines')->insert($rows);
     }
 }

@@ -17,7 +17,6 @@ use NineTally\Core\Report\CsvLine;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Wording\WarningKind;
 
 /**
  * The pairs of keys that bridges of the draft join: how both sides spell them, what the newest tally made of them, and what has to be
@@ -44,8 +43,7 @@ final readonly class BridgedKeys
         $key = self::key($draft);
         $tally = $dataset->latestTally();
         $plan = $tally?->planVersion->plan();
-        $tallied = Bridges::identities($plan->bridges->confirmed ?? []);
-        $idle = self::idle($tally);
+        $joined = $tally === null ? [] : JoinedBridges::of($tally);
         $form = $plan?->keyForm(Side::Source, (new CauseCatalogue)->forms);
         $differing = $tally === null || $form === null ? [] : $this->differing($tally, $form);
         $items = [];
@@ -57,9 +55,8 @@ final readonly class BridgedKeys
                 'target' => self::shown($bridge->target, array_column($key, 'target'), $masks->target),
                 'right' => $bridge->right?->value,
                 'state' => match (true) {
-                    ! isset($tallied[$bridge->identity()]) => 'new',
-                    isset($idle[self::inWarnings(KeyTuple::of($bridge->source)->asCsv(), KeyTuple::of($bridge->target)->asCsv())])
-                        => 'idle',
+                    ! isset($joined[$bridge->identity()]) => 'new',
+                    ! $joined[$bridge->identity()] => 'idle',
                     default => $cells > 0 ? 'differs' : 'agrees',
                 },
                 'cells' => $cells,
@@ -107,6 +104,42 @@ final readonly class BridgedKeys
         }
     }
 
+    /**
+     * What the target has to set where the source's key is right: a line for each cell of a key that differs.
+     *
+     * @return list<array<string, string|int|null>> by the columns of the table of lines, the identity in hexadecimal digits
+     */
+    public function correctionLines(Dataset $dataset): array
+    {
+        $draft = $dataset->draft()->first();
+        $names = array_column(self::key($draft), 'target');
+        $lines = [];
+        foreach (Bridges::fromDocument($draft->document ?? [])->confirmed as $bridge) {
+            foreach ($bridge->right === Side::Source ? $names : [] as $place => $name) {
+                if ($bridge->source[$place] !== $bridge->target[$place]) {
+                    $lines[] = [
+                        'ruling_id' => null,
+                        'identity' => JoinedBridges::digest($bridge->identity()),
+                        'action' => 'set-key',
+                        'source_key' => KeyTuple::of($bridge->source)->asCsv(),
+                        'key' => json_encode(
+                            (object) array_combine($names, $bridge->target),
+                            JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE,
+                        ),
+                        'pair_id' => null,
+                        'column' => $name,
+                        'stands' => $bridge->target[$place],
+                        'must' => $bridge->source[$place],
+                        'row' => null,
+                        'uncertain' => '',
+                    ];
+                }
+            }
+        }
+
+        return $lines;
+    }
+
     /** @return array<string, int> by canonical source key: cells that differ in rows that a bridge joined */
     private function differing(Tally $tally, KeyForm $form): array
     {
@@ -122,24 +155,6 @@ final readonly class BridgedKeys
         }
 
         return $differing;
-    }
-
-    /** @return array<string, true> bridges that joined nothing, as warnings name them */
-    private static function idle(?Tally $tally): array
-    {
-        $idle = [];
-        foreach ($tally->summary['warnings'] ?? [] as $warning) {
-            if (is_array($warning) && $warning['kind'] === WarningKind::IdleBridge->value) {
-                $idle[self::inWarnings((string) $warning['facts']['source'], (string) $warning['facts']['target'])] = true;
-            }
-        }
-
-        return $idle;
-    }
-
-    private static function inWarnings(string $source, string $target): string
-    {
-        return "{$source}\n{$target}";
     }
 
     /** @return list<array{source: string, target: string}> */

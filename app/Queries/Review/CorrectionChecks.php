@@ -10,9 +10,8 @@ use App\Models\Tally;
 use Illuminate\Database\Connection;
 
 /**
- * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding; and how many cells differ
- * now in
- * rows that were corrected, and did not before.
+ * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding, or of the bridge whose keys it
+ * is of; and how many cells differ now in rows that were corrected, and did not before.
  */
 final readonly class CorrectionChecks
 {
@@ -21,6 +20,9 @@ final readonly class CorrectionChecks
         l.must, l.row::text AS row, l.uncertain, CASE
         WHEN :newest::bigint = l.made_on THEN 'waits'
         WHEN NOT :comparable::boolean THEN 'not-to-be-told'
+        WHEN l.action = 'set-key' THEN CASE
+            WHEN encode(l.identity, 'hex') IN (SELECT jsonb_array_elements_text(:joined::jsonb)) OR r.class = 'missing' THEN 'not-done'
+            WHEN r.sequence IS NULL THEN 'done' ELSE 'otherwise' END
         WHEN l.action = 'set' THEN CASE
             WHEN c.identity IS NULL THEN CASE WHEN r.sequence IS NULL THEN 'done' ELSE 'otherwise' END
             WHEN c.target_value = l.stands THEN 'not-done' ELSE 'otherwise' END
@@ -29,9 +31,9 @@ final readonly class CorrectionChecks
         ELSE 'done' END AS state
     FROM (SELECT l.*, s.tally_id AS made_on FROM correction_lines l JOIN correction_sets s ON s.id = l.set_id WHERE l.set_id = :set) l
     LEFT JOIN cell_findings c ON l.action = 'set' AND c.tally_id = :newest AND c.identity = l.identity
-    LEFT JOIN row_findings w ON l.action <> 'set' AND w.tally_id = :newest AND w.identity = l.identity
-    LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
-        AND key = l.source_key AND class <> 'changed' LIMIT 1) r ON l.action = 'set' AND c.identity IS NULL
+    LEFT JOIN row_findings w ON l.action IN ('add', 'take-out') AND w.tally_id = :newest AND w.identity = l.identity
+    LEFT JOIN LATERAL (SELECT sequence, class FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
+        AND key = l.source_key AND class <> 'changed' LIMIT 1) r ON l.action IN ('set', 'set-key') AND c.identity IS NULL
     LEFT JOIN LATERAL (SELECT sequence FROM row_findings WHERE tally_id = :newest AND "left"(key, 100) = "left"(l.source_key, 100)
         AND key = l.source_key AND class = 'changed' LIMIT 1) d ON l.action = 'add' AND w.identity IS NULL
     SQL;
@@ -72,7 +74,16 @@ final readonly class CorrectionChecks
     /** @return array<string, int|string> */
     private function bindings(CorrectionSet $set, Tally $newest): array
     {
-        return ['set' => $set->id, 'newest' => $newest->id, 'comparable' => $this->isComparable($set, $newest) ? 'true' : 'false'];
+        return [
+            'set' => $set->id,
+            'newest' => $newest->id,
+            'comparable' => $this->isComparable($set, $newest) ? 'true' : 'false',
+            // Bridges that the newest tally still needs to join their rows.
+            'joined' => json_encode(
+                array_map(JoinedBridges::digest(...), array_map(strval(...), array_keys(array_filter(JoinedBridges::of($newest))))),
+                JSON_THROW_ON_ERROR,
+            ),
+        ];
     }
 
     /** Under another key a finding has another identity. */

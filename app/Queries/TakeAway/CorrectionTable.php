@@ -50,7 +50,7 @@ final class CorrectionTable implements Table
                 'row' => $row->textOrNull('row') === null ? null : $this->members($row->text('row')),
                 'uncertain' => $row->text('uncertain'),
                 'state' => $row->text('state'),
-                'ticket' => $this->tickets[$row->int('ruling_id')] ?? '',
+                'ticket' => $this->tickets[$row->intOrNull('ruling_id') ?? 0] ?? '',
                 'identity' => $row->text('identity'),
             ],
             $this->checks->lines($this->set, $this->newest, $after, $limit),
@@ -61,7 +61,7 @@ final class CorrectionTable implements Table
     {
         return [
             new TableField('correction', 'integer', 'Its number in the set, from 1.'),
-            new TableField('action', 'string', 'add (a row), take-out (a row) or set (a cell).'),
+            new TableField('action', 'string', 'add (a row), take-out (a row), set (a cell) or set-key (a cell of the key that a bridge joins).'),
             ...array_map(
                 static fn(string $name): TableField => new TableField("key.{$name}", 'string', 'Cell of the key, as the target writes it.'),
                 $this->layout->plan->keyNames(Side::Target),
@@ -76,7 +76,7 @@ final class CorrectionTable implements Table
             new TableField('uncertain', 'string', 'What cannot be said for certain, and why.'),
             new TableField('state', 'string', 'By the newest tally: waits, done, not-done, otherwise or not-to-be-told.'),
             new TableField('ticket', 'string', 'The ticket of the ruling.'),
-            new TableField('identity', 'string', 'Of the finding, the same in every tally under one key.'),
+            new TableField('identity', 'string', 'Of the finding, or the bridge, the same in every tally under one key.'),
         ];
     }
 

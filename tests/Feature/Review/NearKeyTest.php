@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Review;
 
+use App\Models\CorrectionSet;
 use App\Models\Tally;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
@@ -108,9 +109,25 @@ final class NearKeyTest extends TestCase
             "H-17,90021,,,,,\nH-18,90022,source,target,holder,90022,H-18\n",
             $this->api('GET', "{$bridges}/file")->streamedContent(),
         );
+        $this->api('POST', "{$bridges}/corrections")->assertCreated()->assertJson(['number' => 1, 'lines' => 1]);
         $this->tallyAgain();
+        $this->theNextTallySaysWhetherTheKeyWasCorrected();
         $this->api('POST', "{$bridges}/rulings", ['numbers' => [1], 'decision' => 'removed', 'seenDraft' => 6])->assertOk();
         $this->api('GET', "{$bridges}?from=1")->assertJson(['total' => 1, 'items' => [['source' => ['H-18'], 'right' => 'source']]]);
+    }
+
+    private function theNextTallySaysWhetherTheKeyWasCorrected(): void
+    {
+        $corrections = "/datasets/{$this->dataset->id}/corrections";
+        $this->api('GET', $corrections)->assertJson(['items' => [['lines' => 1, 'notDone' => 1]]]);
+        $set = CorrectionSet::query()->where('dataset_id', $this->dataset->id)->firstOrFail();
+        $this->api('GET', "{$corrections}/{$set->id}/lines")->assertJson(['items' => [[
+            'action' => 'set-key', 'key' => ['holder' => '90022'], 'column' => 'holder', 'stands' => '90022', 'must' => 'H-18',
+            'state' => 'not-done', 'ticket' => '',
+        ]]]);
+        $this->deliver('target', str_replace('90022', 'H-18', self::NEW_HOLDERS));
+        $this->tallyAgain();
+        $this->api('GET', $corrections)->assertJson(['items' => [['done' => 1, 'notDone' => 0]]]);
     }
 
     public function test_whoever_may_not_see_a_value_is_not_told_whom_it_is_like_and_who_only_looks_decides_nothing(): void

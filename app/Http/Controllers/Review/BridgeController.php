@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Review;
 
+use App\Actions\Review\CorrectBridgedKeys;
 use App\Actions\Review\RuleOnBridges;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
@@ -16,6 +17,7 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Keys that bridges join, and which side of them is right. */
@@ -41,6 +43,14 @@ final class BridgeController extends Controller
         return response()->json([
             'draft' => $rule($dataset, $ruled['numbers'], $ruled['decision'], $this->person($request), $ruled['seenDraft']),
         ]);
+    }
+
+    /** The keys that the target has to set, as corrections beside those of defects. */
+    public function correct(Request $request, Dataset $dataset, CorrectBridgedKeys $correct): JsonResponse
+    {
+        $set = $correct($dataset, $this->person($request));
+
+        return response()->json(['id' => $set->id, 'number' => $set->number, 'lines' => $set->lines], Response::HTTP_CREATED);
     }
 
     public function take(Request $request, Dataset $dataset): StreamedResponse

@@ -34,7 +34,7 @@ function said(set: CorrectionSet): string {
   const parts = [`${count(set.done)} done`, `${count(set.notDone)} not done`, `${count(set.otherwise)} done otherwise`]
   return `by tally ${set.checkedBy}: ${parts.join(', ')}${set.broke ? `; ${counted(set.broke, 'cell')} of corrected rows differ that did not before` : ''}`
 }
-const ACTIONS = { add: 'add the row', 'take-out': 'take the row out', set: 'set' } as const
+const ACTIONS = { add: 'add the row', 'take-out': 'take the row out', set: 'set', 'set-key': 'set in the key' } as const
 const STATES = { waits: '', done: 'done', 'not-done': 'not done', otherwise: 'done otherwise', 'not-to-be-told': 'cannot be told' } as const
 const take = (set: CorrectionSet, as: 'csv' | 'json-lines'): string => `/api/v1/datasets/${props.course.id}/corrections/${set.id}/taken?as=${as}`
 const asked = ref(0)

@@ -33,6 +33,11 @@ const ruling = useMutation({
     ),
   onSettled: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
 })
+/** What the target has to set, as a set of corrections: the next tally says of each line whether it was done. */
+const correcting = useMutation({
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/bridges/corrections', { params: { path: { dataset: props.course.id } } })),
+  onSuccess: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id, 'corrections'] }),
+})
 const label = (side: 'source' | 'target'): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
 const pages = computed(() => Math.ceil((data.value?.total ?? 0) / PAGE))
 const stateOf = ({ state, cells }: Item): string =>
@@ -49,7 +54,13 @@ const said = computed(() => (data.value?.items ?? []).filter(({ right }) => righ
       <RouterLink class="button" :to="`/datasets/${course.id}/review`">Back to Review</RouterLink>
     </StationHead>
     <LoadState :is-loading="isPending" :error="error" what="The list of bridges" @retry="refetch()">
-      <ErrorNote v-if="ruling.error.value" :error="ruling.error.value" />
+      <ErrorNote v-if="ruling.error.value ?? correcting.error.value" :error="ruling.error.value ?? correcting.error.value" />
+      <p v-else-if="correcting.data.value" class="done" role="status">
+        <span
+          ><RouterLink :to="`/datasets/${course.id}/defects`">Corrections {{ correcting.data.value.number }}</RouterLink> of
+          {{ counted(correcting.data.value.lines, 'key', 'keys') }} are made. The next tally says of each whether it was done.</span
+        >
+      </p>
       <p v-if="data?.total === 0" class="quiet waits">
         The plan has no bridge. They are confirmed among
         <RouterLink :to="`/datasets/${course.id}/near-keys`">missing and extra rows that may be the same</RouterLink>.
@@ -63,6 +74,9 @@ const said = computed(() => (data.value?.items ?? []).filter(({ right }) => righ
             >
             <el-button v-if="said > 0" size="small" @click="ruling.mutate({ numbers: [], decision: 'open' })">Say it of none</el-button>
           </template>
+          <el-button v-if="course.mayRule && said > 0" size="small" :loading="correcting.isPending.value" @click="correcting.mutate()"
+            >Make corrections for the {{ label('target').toLowerCase() }}</el-button
+          >
           <span class="quiet">Download them, with what has to be corrected, as <a :href="`/api/v1/datasets/${course.id}/bridges/file`" download>CSV</a>.</span>
           <el-pagination v-if="pages > 1" v-model:current-page="page" small layout="prev, pager, next" :page-count="pages" />
         </p>
