@@ -6,6 +6,7 @@ namespace App\Questions;
 
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Likeness\ColumnSample;
+use NineTally\Core\Likeness\DistinctValues;
 use NineTally\Core\Likeness\FoldedText;
 use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessKind;
@@ -22,22 +23,19 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-import-type NearValue from NearValues
  *
- * @phpstan-type Found array{kind: string, all: array{source: int, target: int}, beyond: bool, same: int, alone: int,
+ * @phpstan-type Found array{kind: string, alike: list<array{source: string, target: string, kind: string}>, all: array{source: int, target: int}, beyond: bool, same: int, alone: int,
  *     values: list<NearValue>}
  */
 final readonly class NearValuesFound implements Question
 {
-    /** Distinct values of a side that are looked at: what has more is no list of values. */
-    private const MOST = 50_000;
-
     /** Values that are told of, those in most rows first. */
     private const TOLD = 1_000;
 
     /** Values of a side by which the kind of likeness is told. */
     private const SAMPLE = 2_000;
 
-    /** What is kept of what stands beside a value. */
-    private const SHARED = 100;
+    /** How much the column counts for which values are sought, where others may be alike beside it. */
+    private const WEIGHT = 2;
 
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
@@ -47,6 +45,7 @@ final readonly class NearValuesFound implements Question
      * @param  array<string, string>  $equivalents  word => word that stands for it
      * @param  ValuesOfReference|null  $reference  what the values of the source are held against; null: those of the target
      * @param  list<array{source: string, target: string}>  $equal  columns that must have a value in common where values are alike
+     * @param  list<array{source: string, target: string}>  $alike  columns in which what stands beside alike values may be alike
      */
     public function __construct(
         private BothSides $sides,
@@ -55,6 +54,7 @@ final readonly class NearValuesFound implements Question
         private array $equivalents,
         private ?ValuesOfReference $reference = null,
         private array $equal = [],
+        private array $alike = [],
     ) {}
 
     public function kind(): string
@@ -64,7 +64,7 @@ final readonly class NearValuesFound implements Question
 
     public function about(): array
     {
-        return [$this->sides->about(), $this->pair, $this->kind, $this->equivalents, $this->reference?->about(), $this->equal];
+        return [$this->sides->about(), $this->pair, $this->kind, $this->equivalents, $this->reference?->about(), $this->equal, $this->alike];
     }
 
     /** @return Found */
@@ -74,94 +74,64 @@ final readonly class NearValuesFound implements Question
             ? $this->reference->reader($material->sides)
             : $this->sides->reader($material, $side));
         $total = $readers->source->bytes() + $readers->target->bytes();
-        $values = $shared = [];
         $before = 0;
-        $isBeyond = false;
+        $values = [];
         foreach (Side::cases() as $side) {
-            [$values[$side->value], $shared[$side->value], $isCut] = $this->values(
+            $values[$side->value] = $this->values(
                 $readers->of($side),
                 $side,
                 static fn(int $bytes) => $onProgress($before + $bytes, $total),
             );
-            $isBeyond = $isBeyond || $isCut;
             $before += $readers->of($side)->bytes();
         }
-        $kind = $this->likeness($values['source'], $values['target']);
-        $near = NearValues::of($values['source'], $values['target'], new LikenessColumn(
+        $both = new Sides($values['source'], $values['target']);
+        $kinds = $this->likeness($both);
+        $columns = array_map(fn(array $pair, LikenessKind $kind, int $at): LikenessColumn => new LikenessColumn(
             $kind,
-            1,
-            $this->rules(Side::Source)->reading($this->pair['source'], $kind->kind()),
-            $this->rules(Side::Target)->reading($this->pair['target'], $kind->kind()),
-        ), new FoldedText($this->equivalents));
-        $told = $this->equal === [] ? $near->values : array_map(
-            static fn(array $value): array => [
-                ...$value,
-                'candidates' => self::inCommon($value['candidates'], $shared['source'][$value['value']] ?? [], $shared['target']),
-            ],
-            $near->values,
-        );
-        $alike = array_values(array_filter($told, static fn(array $value): bool => $value['candidates'] !== []));
+            $at === 0 && $this->alike !== [] ? self::WEIGHT : 1,
+            $this->rules(Side::Source)->reading($pair['source'], $kind->kind()),
+            $this->rules(Side::Target)->reading($pair['target'], $kind->kind()),
+        ), [$this->pair, ...$this->alike], $kinds, array_keys($kinds));
+        $near = NearValues::of($both->source, $both->target, $columns, new FoldedText($this->equivalents), $this->equal !== []);
+        $alike = array_values(array_filter($near->values, static fn(array $value): bool => $value['candidates'] !== []));
 
         return [
-            'kind' => $kind->value,
-            'all' => ['source' => count($values['source']), 'target' => count($values['target'])],
-            'beyond' => $isBeyond,
+            'kind' => $kinds[0]->value,
+            'alike' => array_map(
+                static fn(array $pair, LikenessKind $kind): array => [...$pair, 'kind' => $kind->value],
+                $this->alike,
+                array_slice($kinds, 1),
+            ),
+            'all' => ['source' => count($both->source->rows()), 'target' => count($both->target->rows())],
+            'beyond' => $both->source->isBeyond() || $both->target->isBeyond(),
             'same' => $near->same,
             'alone' => count($near->values) - count($alike),
             'values' => array_slice($alike, 0, self::TOLD),
         ];
     }
 
-    /**
-     * @param  \Closure(int): void  $onBytes
-     * @return array{array<array-key, int>, array<array-key, array<array-key, true>>, bool} rows by value, what each value has beside it in
-     *     the columns that must be equal, and whether there are more values
-     */
-    private function values(Reader $reader, Side $side, \Closure $onBytes): array
+    /** @param \Closure(int): void $onBytes */
+    private function values(Reader $reader, Side $side, \Closure $onBytes): DistinctValues
     {
         $place = $reader->columns()->positionOf($this->pair[$side->value]);
         $reading = $this->rules($side)->reading($this->pair[$side->value], Kind::Text);
-        $equal = $reader->columns()->positionsOf(array_column($this->equal, $side->value));
-        $values = $shared = [];
-        $isBeyond = false;
+        [$equal, $alike] = array_map(
+            static fn(array $pairs): array => $reader->columns()->positionsOf(array_column($pairs, $side->value)),
+            [$this->equal, $this->alike],
+        );
+        $values = new DistinctValues;
         $bytes = $rows = 0;
         foreach ($reader->records(static function (int $read) use (&$bytes): void {
             $bytes = $read;
         }) as $row) {
             ++$rows % self::ROWS_BETWEEN_REPORTS === 0 && $onBytes($bytes);
-            if (! $row instanceof Row || $reading->isBlank($row->cells[$place])) {
-                continue;
-            }
-            $value = $row->cells[$place];
-            if (isset($values[$value]) || count($values) < self::MOST) {
-                $values[$value] = ($values[$value] ?? 0) + 1;
-                if ($equal !== [] && count($shared[$value] ?? []) < self::SHARED) {
-                    $shared[$value][implode("\0", array_map(static fn(int $one): string => $row->cells[$one], $equal))] = true;
-                }
-            } else {
-                $isBeyond = true;
+            if ($row instanceof Row && ! $reading->isBlank($row->cells[$place])) {
+                $cellOf = static fn(int $one): string => $row->cells[$one];
+                $values->see($row->cells[$place], array_map($cellOf, $equal), array_map($cellOf, $alike));
             }
         }
 
-        return [$values, $shared, $isBeyond];
-    }
-
-    /**
-     * @template Candidate of array{value: string, ...}
-     *
-     * @param  list<Candidate>  $candidates
-     * @param  array<array-key, true>  $beside  the value, in the columns that must be equal
-     * @param  array<array-key, array<array-key, true>>  $others  the same of all values of the target
-     * @return list<Candidate>
-     */
-    private static function inCommon(array $candidates, array $beside, array $others): array
-    {
-        return array_values(array_filter($candidates, static function (array $candidate) use ($beside, $others): bool {
-            $there = $others[$candidate['value']] ?? [];
-
-            // Of a value that stands beside very many, not all are known.
-            return max(count($beside), count($there)) >= self::SHARED || array_intersect_key($beside, $there) !== [];
-        }));
+        return $values;
     }
 
     private function rules(Side $side): SideRules
@@ -170,16 +140,36 @@ final readonly class NearValuesFound implements Question
     }
 
     /**
-     * @param  array<array-key, int>  $source
-     * @param  array<array-key, int>  $target
+     * @param  Sides<DistinctValues>  $values
+     * @return non-empty-list<LikenessKind> of the column, and of those that may be alike beside it
      */
-    private function likeness(array $source, array $target): LikenessKind
+    private function likeness(Sides $values): array
     {
-        $some = static fn(array $values): array => array_map(strval(...), array_slice(array_keys($values), 0, self::SAMPLE));
+        $some = Sides::each(static fn(Side $side): array => array_map(
+            strval(...),
+            array_slice(array_keys($values->of($side)->rows()), 0, self::SAMPLE),
+        ));
+        $kinds = [LikenessKind::tryFrom($this->kind ?? '') ?? self::kindOf($this->pair, $some)];
+        foreach ($this->alike as $at => $pair) {
+            $kinds[] = self::kindOf($pair, Sides::each(static fn(Side $side): array => array_map(
+                static fn(string $value): string => $values->of($side)->beside($value)[$at] ?? '',
+                $some->of($side),
+            )));
+        }
+
+        return $kinds;
+    }
+
+    /**
+     * @param  array{source: string, target: string}  $pair
+     * @param  Sides<list<string>>  $values
+     */
+    private static function kindOf(array $pair, Sides $values): LikenessKind
+    {
         $proposed = LikenessProposal::of([
-            new ColumnSample($this->pair['source'], $this->pair['target'], Kind::Text, false, $some($source), $some($target), null),
+            new ColumnSample($pair['source'], $pair['target'], Kind::Text, false, $values->source, $values->target, null),
         ]);
 
-        return LikenessKind::tryFrom($this->kind ?? '') ?? $proposed[0]['kind'] ?? LikenessKind::Name;
+        return $proposed[0]['kind'] ?? LikenessKind::Name;
     }
 }

@@ -15,6 +15,7 @@ use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\NearValuesFound;
 use App\Questions\ValuesOfReference;
+use NineTally\Core\Advice\ColumnNames;
 use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessInWords;
 use NineTally\Core\Likeness\LikenessKind;
@@ -31,7 +32,8 @@ use NineTally\Core\Row\Sides;
  *
  * @phpstan-type Pair array{source: string, target: string, isOfKey: bool, differing?: int, reference?: string}
  * @phpstan-type Reference array{name: string, column: string}
- * @phpstan-type Asked array{column: string|null, kind: string|null, reference: Reference|null, equal: list<string>}
+ * @phpstan-type Asked array{column: string|null, kind: string|null, reference: Reference|null, equal: list<string>, alike: list<string>}
+ * @phpstan-type Beside array{source: string, target: string}
  * @phpstan-type Entry array{source: string, target: string}
  */
 final readonly class NearValueLooks
@@ -63,11 +65,16 @@ final readonly class NearValueLooks
         if ($draft === null || $pair === null) {
             throw Conflict::because('no-plan', 'No columns are paired yet. Pair them in Match.');
         }
-        $equal = array_values(array_filter($pairs, static fn(array $one): bool => in_array($one['source'], $asked['equal'], true)));
-        $reference = $this->reference($dataset, $sides, $asked['reference'], $person);
-        foreach (Side::cases() as $side) {
-            $isOfSide = $reference === null || $side === Side::Source;
-            $masks->of($side)->mustAllow([...$isOfSide ? [$pair[$side->value]] : [], ...array_column($equal, $side->value)]);
+        $besides = $this->besides($dataset, $pairs, $pair, $asked['reference']);
+        $named = static fn(array $columns): array => array_values(array_filter(
+            $besides,
+            static fn(array $one): bool => in_array($one['source'], $columns, true),
+        ));
+        [$equal, $alike] = [$named($asked['equal']), $named($asked['alike'])];
+        $looked = [$pair, ...$equal, ...$alike];
+        $reference = $this->reference($dataset, $sides, $asked['reference'], array_column($looked, 'target'), $person);
+        foreach ($reference === null ? Side::cases() : [Side::Source] as $side) {
+            $masks->of($side)->mustAllow(array_column($looked, $side->value));
         }
         $answer = $this->answers->to(new NearValuesFound(
             $reference === null ? $sides : $sides->beforeStep($this->crosswalk->stepBehind($draft->document, $pair)),
@@ -75,9 +82,8 @@ final readonly class NearValueLooks
             $asked['kind'],
             Bridges::fromDocument($draft->document)->equivalents,
             $reference,
-            $reference === null
-                ? array_map(static fn(array $one): array => ['source' => $one['source'], 'target' => $one['target']], $equal)
-                : [],
+            $equal,
+            $alike,
         ));
         /** @var Found|null $found */
         $found = $answer->content;
@@ -86,6 +92,7 @@ final readonly class NearValueLooks
             ...$answer->progress(),
             'pairs' => $pairs,
             'pair' => $pair,
+            'besides' => $besides,
             'references' => $this->references($dataset),
             'draft' => $draft->number,
             'entries' => $this->crosswalk->entries($draft->document, $pair),
@@ -114,11 +121,34 @@ final readonly class NearValueLooks
     }
 
     /**
+     * @param  list<Pair>  $pairs
+     * @param  Pair  $pair
+     * @param  Reference|null  $reference
+     * @return list<Beside> columns that can be asked to be equal, or alike, beside the values: of a reference those whose names are the same
+     */
+    private function besides(Dataset $dataset, array $pairs, array $pair, ?array $reference): array
+    {
+        $named = array_column($pairs, 'target', 'source');
+        if ($reference !== null) {
+            $of = array_column($this->references($dataset), 'columns', 'name')[$reference['name']] ?? [];
+            $named = ColumnNames::pairs($dataset->latestDelivery(Side::Source)?->namedColumns()->names ?? [], $of);
+        }
+        unset($named[$pair['source']]);
+
+        return array_map(
+            static fn(int|string $source, string $target): array => ['source' => (string) $source, 'target' => $target],
+            array_keys($named),
+            $named,
+        );
+    }
+
+    /**
      * @param  Reference|null  $asked
+     * @param  list<string>  $columns  of it that are looked at
      *
      * @throws \App\Problems\ValuesAreMasked
      */
-    private function reference(Dataset $dataset, BothSides $sides, ?array $asked, User $person): ?ValuesOfReference
+    private function reference(Dataset $dataset, BothSides $sides, ?array $asked, array $columns, User $person): ?ValuesOfReference
     {
         if ($asked === null) {
             return null;
@@ -131,7 +161,7 @@ final readonly class NearValueLooks
         $delivery = $reference->delivery();
         $this->masks
             ->through($delivery->dataset, $delivery->side, $reference->rules()->preparation, $person)
-            ->mustAllow([$asked['column']]);
+            ->mustAllow($columns);
 
         return $reference;
     }
@@ -233,7 +263,11 @@ final readonly class NearValueLooks
      */
     private function told(array $found, array $pair): array
     {
-        $column = [new LikenessColumn(LikenessKind::from($found['kind']), 1)];
+        $columns = array_map(
+            static fn(string $kind): LikenessColumn => new LikenessColumn(LikenessKind::from($kind), 1),
+            [$found['kind'], ...array_column($found['alike'], 'kind')],
+        );
+        $names = [$pair['source'], ...array_column($found['alike'], 'source')];
         $words = new LikenessInWords;
 
         return [...$found, 'values' => array_map(static fn(array $value): array => [
@@ -241,7 +275,9 @@ final readonly class NearValueLooks
             'hasRival' => NearValues::hasRival($value),
             'candidates' => array_map(static fn(array $one): array => [
                 ...$one,
-                'reason' => match ($reason = $words->reason($column, [$pair['source']], [$value['value']], [$one['value']])) {
+                'reason' => match (
+                    $reason = $words->reason($columns, $names, [$value['value'], ...$value['beside']], [$one['value'], ...$one['beside']])
+                ) {
                     "same {$pair['source']}" => 'differs in form alone',
                     default => $reason,
                 },

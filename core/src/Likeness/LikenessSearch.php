@@ -22,6 +22,9 @@ final class LikenessSearch
     /** Rows that are compared cell by cell with one. */
     private const COMPARED = 20;
 
+    /** Among so few all are compared. */
+    private const ALL_COMPARED = 60;
+
     /** Entries of the lists that are visited for one row. */
     private const VISITED = 2_500;
 
@@ -101,14 +104,15 @@ final class LikenessSearch
      * The rows of the target that are most like it, the most alike first; of equals the first first.
      *
      * @param  list<string>  $cells  of a row of the source
+     * @param  array<int, true>|null  $among  numbers of the rows that are looked among; null for all
      * @return list<array{int, float}> number of the row as it was added, from 0, and its score from 0 to 1
      */
-    public function candidates(array $cells): array
+    public function candidates(array $cells, ?array $among = null): array
     {
         $made = $this->made($cells, Side::Source);
         $found = $scores = [];
         $least = self::FLOOR;
-        foreach ($this->worthComparing($made) as $number) {
+        foreach ($among !== null && count($among) <= self::ALL_COMPARED ? array_keys($among) : $this->worthComparing($made, $among) as $number) {
             $score = $this->score($made, $this->rows[$number], $least);
             if ($score >= self::FLOOR) {
                 $found[] = [$number, $score];
@@ -200,9 +204,10 @@ final class LikenessSearch
 
     /**
      * @param  list<mixed>  $made
+     * @param  array<int, true>|null  $among
      * @return list<int>
      */
-    private function worthComparing(array $made): array
+    private function worthComparing(array $made, ?array $among): array
     {
         $weights = $this->traces($made);
         $lengths = [];
@@ -222,7 +227,7 @@ final class LikenessSearch
             $visited += $length;
             $tells = $weights[$trace] * log(1 + $rows / $length);
             $list = $length > self::VISITED ? array_slice($this->lists[$trace], 0, self::VISITED) : $this->lists[$trace];
-            foreach ($list as $number) {
+            foreach ($among === null ? $list : array_filter($list, static fn(int $one): bool => isset($among[$one])) as $number) {
                 $shared[$number] = ($shared[$number] ?? 0) + $tells;
             }
         }

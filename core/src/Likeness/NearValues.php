@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace NineTally\Core\Likeness;
 
 /**
- * Distinct values of a column of the source, each with those of the target that are most like it: many values may be like one. Values that
+ * Distinct values of a column of the source, each with those of the target that are most like it, by themselves and by what stands most often
+ * beside them: many values may be like one. Values that
  * stand on both sides are alike by themselves, and are not looked for; a value of the target may still be what another one means.
  *
- * @phpstan-type NearValue array{value: string, rows: int, candidates: list<array{value: string, rows: int, score: float}>}
+ * @phpstan-type NearValue array{value: string, rows: int, beside: list<string>,
+ *     candidates: list<array{value: string, rows: int, beside: list<string>, score: float}>}
  */
 final readonly class NearValues
 {
@@ -22,28 +24,45 @@ final readonly class NearValues
     private function __construct(public int $same, public array $values) {}
 
     /**
-     * @param  array<array-key, int>  $source  rows by value, without blanks
-     * @param  array<array-key, int>  $target
+     * @param  non-empty-list<LikenessColumn>  $columns  the one whose values they are, then those that may be alike beside them
+     * @param  bool  $isWithin  whether only values are alike that have something in common in the columns that must be equal
      */
-    public static function of(array $source, array $target, LikenessColumn $column, FoldedText $folded = new FoldedText): self
-    {
-        $others = array_diff_key($source, $target);
-        $names = array_map(strval(...), array_keys($target));
-        $search = new LikenessSearch([$column], $folded);
+    public static function of(
+        DistinctValues $source,
+        DistinctValues $target,
+        array $columns,
+        FoldedText $folded = new FoldedText,
+        bool $isWithin = false,
+    ): self {
+        $all = $source->rows();
+        $there = $target->rows();
+        $others = array_diff_key($all, $there);
+        $names = array_map(strval(...), array_keys($there));
+        $search = new LikenessSearch($columns, $folded);
         foreach ($names as $name) {
-            $search->add([$name]);
+            $search->add([$name, ...$target->beside($name)]);
         }
-        $search->calibrate(array_map(static fn(int|string $value): array => [(string) $value], array_keys($others)));
+        $search->calibrate(array_map(
+            static fn(int|string $value): array => [(string) $value, ...$source->beside((string) $value)],
+            array_keys($others),
+        ));
+        $within = $isWithin ? self::within($target, $names) : [];
         $found = [];
         foreach ($others as $value => $rows) {
+            $value = (string) $value;
             $found[] = [
-                'value' => (string) $value,
+                'value' => $value,
                 'rows' => $rows,
-                'candidates' => array_map(static fn(array $one): array => [
-                    'value' => $names[$one[0]],
-                    'rows' => $target[$names[$one[0]]],
-                    'score' => round($one[1], 4),
-                ], $search->candidates([(string) $value])),
+                'beside' => $source->beside($value),
+                'candidates' => array_map(
+                    static fn(array $one): array => [
+                        'value' => $names[$one[0]],
+                        'rows' => $there[$names[$one[0]]],
+                        'beside' => $target->beside($names[$one[0]]),
+                        'score' => round($one[1], 4),
+                    ],
+                    $search->candidates([$value, ...$source->beside($value)], $isWithin ? self::among($source->common($value), $within) : null),
+                ),
             ];
         }
         usort(
@@ -51,7 +70,43 @@ final readonly class NearValues
             static fn(array $one, array $other): int => $other['rows'] <=> $one['rows'] ?: strcmp($one['value'], $other['value']),
         );
 
-        return new self(count($source) - count($others), $found);
+        return new self(count($all) - count($others), $found);
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return array<string, array<int, true>> numbers of the values of the target, by what they have beside them; under '*' those of which
+     *     not all is known
+     */
+    private static function within(DistinctValues $target, array $names): array
+    {
+        $within = ['*' => []];
+        foreach ($names as $number => $name) {
+            $common = $target->common($name);
+            foreach ($common === null ? ['*'] : array_map(static fn(string $one): string => "={$one}", $common) as $beside) {
+                $within[$beside][$number] = true;
+            }
+        }
+
+        return $within;
+    }
+
+    /**
+     * @param  list<string>|null  $common
+     * @param  array<string, array<int, true>>  $within
+     * @return array<int, true>|null null for all
+     */
+    private static function among(?array $common, array $within): ?array
+    {
+        if ($common === null) {
+            return null;
+        }
+        $among = $within['*'];
+        foreach ($common as $beside) {
+            $among += $within["={$beside}"] ?? [];
+        }
+
+        return $among;
     }
 
     /** @param NearValue $value whether two of its candidates are so close that nobody should confirm it without a look */

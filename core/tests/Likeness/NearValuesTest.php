@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Likeness;
 
+use NineTally\Core\Likeness\DistinctValues;
 use NineTally\Core\Likeness\FoldedText;
 use NineTally\Core\Likeness\LikenessColumn;
 use NineTally\Core\Likeness\LikenessKind;
@@ -26,7 +27,7 @@ final class NearValuesTest extends TestCase
     public function test_each_value_finds_what_it_means_and_several_may_mean_one(): void
     {
         $near = NearValues::of(
-            [
+            DistinctValues::counted([
                 'Kestrel Broad' => 12,
                 'Kestrel Broda' => 7,
                 'KESTREL BROAD' => 5,
@@ -34,9 +35,9 @@ final class NearValuesTest extends TestCase
                 'Lime Mere W.' => 2,
                 'Quarry' => 1,
                 '12' => 2,
-            ],
-            self::TARGET,
-            new LikenessColumn(LikenessKind::Words, 1),
+            ]),
+            DistinctValues::counted(self::TARGET),
+            [new LikenessColumn(LikenessKind::Words, 1)],
         );
 
         self::assertSame(2, $near->same);
@@ -56,17 +57,56 @@ final class NearValuesTest extends TestCase
     public function test_two_that_are_close_are_rivals_and_words_that_mean_the_same_count(): void
     {
         $near = NearValues::of(
-            ['Lock Street 1' => 3],
-            ['Lock Street 2' => 1, 'Lock Street 3' => 1, 'Far Bank' => 1, 'Weir Lane' => 1],
-            new LikenessColumn(LikenessKind::Code, 1),
+            DistinctValues::counted(['Lock Street 1' => 3]),
+            DistinctValues::counted(['Lock Street 2' => 1, 'Lock Street 3' => 1, 'Far Bank' => 1, 'Weir Lane' => 1]),
+            [new LikenessColumn(LikenessKind::Code, 1)],
         );
         self::assertTrue(NearValues::hasRival($near->values[0]));
         $equal = NearValues::of(
-            ['Lock St' => 3],
-            ['Lock Street' => 1, 'Lock Lane' => 1],
-            new LikenessColumn(LikenessKind::Words, 1),
+            DistinctValues::counted(['Lock St' => 3]),
+            DistinctValues::counted(['Lock Street' => 1, 'Lock Lane' => 1]),
+            [new LikenessColumn(LikenessKind::Words, 1)],
             new FoldedText(['street' => 'st']),
         );
         self::assertSame(['Lock Street', 1.0], [$equal->values[0]['candidates'][0]['value'], $equal->values[0]['candidates'][0]['score']]);
+    }
+
+    public function test_what_stands_beside_them_tells_which_of_two_is_meant(): void
+    {
+        [$source, $target] = [new DistinctValues, new DistinctValues];
+        foreach ([['A. Quill', 'Lime Mere'], ['A. Quill', 'Lime Mere'], ['A. Quill', 'Heron Row']] as [$name, $basin]) {
+            $source->see($name, [], [$basin]);
+        }
+        foreach (['Anna Quill' => 'Otter Staithe', 'Albert Quill' => 'Lime Mear', 'Mary Reed' => 'Netherquay'] as $name => $basin) {
+            $target->see($name, [], [$basin]);
+        }
+        $near = NearValues::of($source, $target, [
+            new LikenessColumn(LikenessKind::Words, 2),
+            new LikenessColumn(LikenessKind::Words, 1),
+        ]);
+
+        self::assertSame(['Lime Mere'], $near->values[0]['beside']);
+        self::assertSame(
+            [['Albert Quill', ['Lime Mear']], ['Anna Quill', ['Otter Staithe']]],
+            array_map(static fn(array $one): array => [$one['value'], $one['beside']], array_slice($near->values[0]['candidates'], 0, 2)),
+        );
+    }
+
+    public function test_within_what_must_be_equal_none_is_missed_for_others_that_are_more_alike(): void
+    {
+        [$source, $target] = [new DistinctValues, new DistinctValues];
+        $source->see('Kestrel Broad', ['south'], []);
+        foreach (range(1, 100) as $number) {
+            $target->see(md5((string) $number), ['south'], []);
+            $target->see($number < 9 ? "Kestrel Broad {$number}" : md5("north {$number}"), ['north'], []);
+        }
+        $target->see('Kestrl Brode', ['south'], []);
+        $columns = [new LikenessColumn(LikenessKind::Code, 1)];
+
+        self::assertNotContains('Kestrl Brode', array_column(NearValues::of($source, $target, $columns)->values[0]['candidates'], 'value'));
+        self::assertSame(
+            ['Kestrl Brode'],
+            array_column(NearValues::of($source, $target, $columns, isWithin: true)->values[0]['candidates'], 'value'),
+        );
     }
 }

@@ -187,6 +187,6 @@ final class NothingLeaksTest extends TestCase
         'datasets/{dataset}/row-lists' => ['which' => 'all', 'columns' => ['holder', 'first', 'rest', 'line', 'berth', 'fee']],
         'datasets/{dataset}/repeat-looks' => ['columns' => ['basin'], 'parts' => [['column' => 'fee', 'part' => 'start', 'length' => 1]]],
         'datasets/{dataset}/policy-trials' => [],
-        'datasets/{dataset}/near-values' => ['column' => 'fee', 'equal' => ['berth']],
+        'datasets/{dataset}/near-values' => ['column' => 'fee', 'equal' => ['berth'], 'alike' => ['basin']],
     ];
 }

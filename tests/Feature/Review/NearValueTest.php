@@ -118,6 +118,24 @@ final class NearValueTest extends TestCase
         ]]]);
     }
 
+    public function test_what_stands_beside_the_values_counts_where_it_is_asked_to(): void
+    {
+        $this->deliver('target', str_replace('Ezekiel Thorn', 'Isolde Fenwright', self::AFTER));
+        $alone = $this->look(['column' => 'holder', 'kind' => 'words']);
+        $beside = $this->look(['column' => 'holder', 'kind' => 'words', 'alike' => ['basin']]);
+        $beside->assertJson(['besides' => [['source' => 'basin'], ['source' => 'berth']], 'found' => [
+            'alike' => [['source' => 'basin', 'target' => 'basin', 'kind' => 'words']],
+            'values' => [[
+                'value' => 'I. Fenwright',
+                'beside' => ['Kestrel Broda'],
+                'hasRival' => false,
+                'candidates' => [['value' => 'Ilse Fenwright', 'beside' => ['Kestrel Broad']], ['value' => 'Isolde Fenwright']],
+            ]],
+        ]]);
+        self::assertTrue($alone->json('found.values.0.hasRival'));
+        $this->look(['column' => 'holder', 'alike' => ['nobody']])->assertJson(['found' => ['alike' => []]]);
+    }
+
     public function test_of_a_pair_they_are_its_crosswalk_and_nobody_sees_masked_ones(): void
     {
         $this->look(['column' => 'holder', 'kind' => 'words'])->assertJson(['found' => ['kind' => 'words', 'values' => [

@@ -30,14 +30,16 @@ final class NearValueController extends Controller
     public function look(Request $request, Dataset $dataset): JsonResponse
     {
         /**
-         * @var array{column?: string|null, kind?: string|null, equal?: list<string>, reference?: array{name: string, column: string}|null}
-         *     $asked
+         * @var array{column?: string|null, kind?: string|null, equal?: list<string>, alike?: list<string>,
+         *     reference?: array{name: string, column: string}|null} $asked
          */
         $asked = $request->validate([
             ...self::OF_REFERENCE,
             'column' => ['nullable', 'string', 'max:1000'],
             'equal' => ['array', 'max:10'],
             'equal.*' => ['string', 'max:1000'],
+            'alike' => ['array', 'max:5'],
+            'alike.*' => ['string', 'max:1000'],
             'kind' => ['nullable', Rule::enum(LikenessKind::class)],
         ]);
         $person = $this->person($request);
@@ -48,6 +50,7 @@ final class NearValueController extends Controller
             'kind' => $asked['kind'] ?? null,
             'reference' => $asked['reference'] ?? null,
             'equal' => $asked['equal'] ?? [],
+            'alike' => $asked['alike'] ?? [],
         ], $masks, $person));
     }
 

@@ -8,7 +8,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import StationHead from '@/parts/StationHead.vue'
 import { columnName, KINDS, scoreSaid } from '@/stations/review/near/nearKeys'
-import { clear, divided, entryOf, foundSentence, worthALook, type Entry, type NearValue } from '@/stations/review/near/nearValues'
+import { besideSaid, clear, divided, entryOf, foundSentence, worthALook, type Entry, type NearValue } from '@/stations/review/near/nearValues'
 
 /** Values of a column that may mean the same on both sides: many may be like one, and what a person confirms is a crosswalk. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -20,16 +20,33 @@ const kind = ref<Schemas['LikenessColumn']['kind'] | ''>('')
 const against = ref<string[]>([])
 /** Columns that must have a value in common. */
 const equal = ref<string[]>([])
+/** Columns in which what stands beside the values counts too. */
+const alike = ref<string[]>([])
 const page = ref(1)
-watch([column, kind, against, equal], () => (page.value = 1))
-watch([column, against], () => (kind.value = ''))
+watch([column, kind, against, equal, alike], () => (page.value = 1))
+watch([column, against], () => {
+  kind.value = ''
+  equal.value = []
+  alike.value = []
+})
 const reference = computed(() => {
   const [name, of] = against.value
   return name === undefined || of === undefined ? null : { name, column: of }
 })
 
 const { data, error, isPending, refetch } = useQuery({
-  queryKey: ['dataset', () => props.course.id, 'near-values', () => props.course.source?.id, () => props.course.target?.id, column, kind, reference, equal],
+  queryKey: [
+    'dataset',
+    () => props.course.id,
+    'near-values',
+    () => props.course.source?.id,
+    () => props.course.target?.id,
+    column,
+    kind,
+    reference,
+    equal,
+    alike,
+  ],
   queryFn: ({ signal }) =>
     answer(
       api.POST('/datasets/{dataset}/near-values', {
@@ -38,7 +55,8 @@ const { data, error, isPending, refetch } = useQuery({
           column: column.value === '' ? null : column.value,
           kind: kind.value === '' ? null : kind.value,
           reference: reference.value,
-          equal: reference.value === null ? equal.value : [],
+          equal: equal.value,
+          alike: alike.value,
         },
         signal,
       }),
@@ -118,11 +136,24 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
           <el-select :model-value="against[1]" filterable aria-label="Column of the reference" @update:model-value="against = [against[0] ?? '', $event]">
             <el-option v-for="name in namesOf(reference.name)" :key="name" :value="name" :label="name" /> </el-select
         ></label>
-        <label v-if="reference === null"
+        <label v-if="(data?.besides.length ?? 0) > 0"
           ><span>where these are equal</span>
           <el-select v-model="equal" multiple filterable collapse-tags aria-label="Columns that must be equal" placeholder="nothing">
+            <el-option v-for="pair in data?.besides" :key="pair.source" :value="pair.source" :label="columnName(pair)" /> </el-select
+        ></label>
+        <label v-if="(data?.besides.length ?? 0) > 0"
+          ><span>and these may be alike</span>
+          <el-select
+            v-model="alike"
+            multiple
+            filterable
+            collapse-tags
+            :multiple-limit="5"
+            aria-label="Columns that may be alike beside the values"
+            placeholder="nothing"
+          >
             <el-option
-              v-for="pair in (data?.pairs ?? []).filter(({ source }) => source !== data?.pair.source)"
+              v-for="pair in (data?.besides ?? []).filter(({ source }) => !equal.includes(source))"
               :key="pair.source"
               :value="pair.source"
               :label="columnName(pair)"
@@ -175,9 +206,17 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
             </thead>
             <tbody v-for="value in shown" :key="value.value">
               <tr v-for="(candidate, place) in worthALook(value)" :key="candidate.value" :class="{ other: place > 0 }">
-                <td><CellValue v-if="place === 0" :stretches="[{ text: value.value, differs: false }]" side="source" /></td>
+                <td>
+                  <template v-if="place === 0"
+                    ><CellValue :stretches="[{ text: value.value, differs: false }]" side="source" />
+                    <span v-if="value.beside.length > 0" class="beside">{{ besideSaid(value.beside) }}</span></template
+                  >
+                </td>
                 <td class="number">{{ place === 0 ? count(value.rows) : '' }}</td>
-                <td><CellValue :stretches="[{ text: candidate.value, differs: false }]" side="target" /></td>
+                <td>
+                  <CellValue :stretches="[{ text: candidate.value, differs: false }]" side="target" />
+                  <span v-if="candidate.beside.length > 0" class="beside">{{ besideSaid(candidate.beside) }}</span>
+                </td>
                 <td class="number">{{ count(candidate.rows) }}</td>
                 <td class="number">{{ scoreSaid(candidate.score) }}</td>
                 <td>
@@ -222,6 +261,12 @@ const confirm = (values: readonly NearValue[], place = 0): void =>
 
 <style scoped src="@/stations/review/desk.css"></style>
 <style scoped>
+.beside {
+  display: block;
+  color: var(--ink-2);
+  font-size: 12px;
+  overflow-wrap: anywhere;
+}
 .asked label {
   flex: 0 1 280px;
 }

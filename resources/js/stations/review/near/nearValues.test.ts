@@ -4,14 +4,16 @@ import { clear, divided, entryOf, foundSentence, type Found } from '@/stations/r
 const value = (name: string, score: number, hasRival = false) => ({
   value: name,
   rows: 2,
+  beside: [],
   hasRival,
   candidates: [
-    { value: 'Kestrel Broad', rows: 40, score, reason: '' },
-    { value: 'Lime Mere', rows: 31, score: score - 0.2, reason: '' },
+    { value: 'Kestrel Broad', rows: 40, beside: [], score, reason: '' },
+    { value: 'Lime Mere', rows: 31, beside: [], score: score - 0.2, reason: '' },
   ],
 })
 const found: Found = {
   kind: 'words',
+  alike: [],
   all: { source: 9, target: 7 },
   beyond: false,
   same: 5,

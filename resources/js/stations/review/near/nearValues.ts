@@ -40,3 +40,6 @@ export const entryOf = ({ value, candidates }: NearValue, place = 0): Entry[] =>
   const candidate = candidates[place]
   return candidate === undefined ? [] : [{ source: value, target: candidate.value }]
 }
+
+/** What stands most often beside a value; nothing is said as such. */
+export const besideSaid = (cells: readonly string[]): string => cells.map((cell) => (cell.trim() === '' ? '(blank)' : cell)).join(', ')
