@@ -23,8 +23,8 @@ use NineTally\Core\Value\Kind;
  *
  * @phpstan-import-type NearValue from NearValues
  *
- * @phpstan-type Found array{kind: string, alike: list<array{source: string, target: string, kind: string}>, all: array{source: int, target: int}, beyond: bool, same: int, alone: int,
- *     values: list<NearValue>}
+ * @phpstan-type Found array{kind: string, alike: list<array{source: string, target: string, kind: string}>,
+ *     all: array{source: int, target: int}, beyond: bool, same: int, alone: int, values: list<NearValue>}
  */
 final readonly class NearValuesFound implements Question
 {
@@ -64,7 +64,15 @@ final readonly class NearValuesFound implements Question
 
     public function about(): array
     {
-        return [$this->sides->about(), $this->pair, $this->kind, $this->equivalents, $this->reference?->about(), $this->equal, $this->alike];
+        return [
+            $this->sides->about(),
+            $this->pair,
+            $this->kind,
+            $this->equivalents,
+            $this->reference?->about(),
+            $this->equal,
+            $this->alike,
+        ];
     }
 
     /** @return Found */

@@ -30,8 +30,8 @@ final readonly class CorrectBridgedKeys
                 count($lines),
                 $lines,
                 $person,
-                'Of no bridge it is said that the source is right, so there is no key that the target has to set. What the source itself has '.
-                    'to correct stands in the file.',
+                'Of no bridge it is said that the source is right, so there is no key that the target has to set. What the source '.
+                    'itself has to correct stands in the file.',
             );
         });
     }

@@ -124,7 +124,7 @@ final readonly class NearValueLooks
      * @param  list<Pair>  $pairs
      * @param  Pair  $pair
      * @param  Reference|null  $reference
-     * @return list<Beside> columns that can be asked to be equal, or alike, beside the values: of a reference those whose names are the same
+     * @return list<Beside> columns that can be asked to be equal, or alike, beside the values: of a reference those of the same names
      */
     private function besides(Dataset $dataset, array $pairs, array $pair, ?array $reference): array
     {

@@ -10,8 +10,8 @@ use App\Models\Tally;
 use Illuminate\Database\Connection;
 
 /**
- * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding, or of the bridge whose keys it
- * is of; and how many cells differ now in rows that were corrected, and did not before.
+ * What a later tally says of each correction: done, not done, done otherwise, by the identity of its finding, or of the bridge whose
+ * keys it is of; and how many cells differ now in rows that were corrected, and did not before.
  */
 final readonly class CorrectionChecks
 {

@@ -61,7 +61,11 @@ final class CorrectionTable implements Table
     {
         return [
             new TableField('correction', 'integer', 'Its number in the set, from 1.'),
-            new TableField('action', 'string', 'add (a row), take-out (a row), set (a cell) or set-key (a cell of the key that a bridge joins).'),
+            new TableField(
+                'action',
+                'string',
+                'add (a row), take-out (a row), set (a cell) or set-key (a cell of the key that a bridge joins).',
+            ),
             ...array_map(
                 static fn(string $name): TableField => new TableField("key.{$name}", 'string', 'Cell of the key, as the target writes it.'),
                 $this->layout->plan->keyNames(Side::Target),

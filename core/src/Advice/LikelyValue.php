@@ -33,7 +33,8 @@ final readonly class LikelyValue
     public static function of(string $value): self
     {
         return self::date($value) ??
-            (self::number($value) ?? self::amount($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false));
+            (self::number($value) ??
+                (self::amount($value) ?? new self(mb_strtolower(preg_replace('/\s+/u', ' ', trim($value)) ?? $value), false, false)));
     }
 
     /** One writing for all that could be one value, whatever form keeps them apart: for drawing rows of both sides alike. */

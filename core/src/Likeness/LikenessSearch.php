@@ -112,7 +112,10 @@ final class LikenessSearch
         $made = $this->made($cells, Side::Source);
         $found = $scores = [];
         $least = self::FLOOR;
-        foreach ($among !== null && count($among) <= self::ALL_COMPARED ? array_keys($among) : $this->worthComparing($made, $among) as $number) {
+        foreach (
+            $among !== null && count($among) <= self::ALL_COMPARED ? array_keys($among) : $this->worthComparing($made, $among)
+            as $number
+        ) {
             $score = $this->score($made, $this->rows[$number], $least);
             if ($score >= self::FLOOR) {
                 $found[] = [$number, $score];

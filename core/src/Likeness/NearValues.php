@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace NineTally\Core\Likeness;
 
 /**
- * Distinct values of a column of the source, each with those of the target that are most like it, by themselves and by what stands most often
- * beside them: many values may be like one. Values that
+ * Distinct values of a column of the source, each with those of the target that are most like it, by themselves and by what stands most
+ * often beside them: many values may be like one. Values that
  * stand on both sides are alike by themselves, and are not looked for; a value of the target may still be what another one means.
  *
  * @phpstan-type NearValue array{value: string, rows: int, beside: list<string>,
@@ -61,7 +61,10 @@ final readonly class NearValues
                         'beside' => $target->beside($names[$one[0]]),
                         'score' => round($one[1], 4),
                     ],
-                    $search->candidates([$value, ...$source->beside($value)], $isWithin ? self::among($source->common($value), $within) : null),
+                    $search->candidates(
+                        [$value, ...$source->beside($value)],
+                        $isWithin ? self::among($source->common($value), $within) : null,
+                    ),
                 ),
             ];
         }

@@ -276,6 +276,9 @@ const choosable = computed<Record<Side, readonly string[]>>(() => ({
               <template v-else-if="ofPattern || groups.length < MOST">{{ counted(groups.length, 'group') }}.</template>
               <template v-else>The first {{ groups.length }} groups.</template>
               <el-checkbox v-model="isAll" size="small">all columns</el-checkbox>
+              <RouterLink :to="{ path: `/datasets/${course.id}/row-lists`, query: { by: shared.source } }"
+                >A line for each, with its first and last line and the lowest and highest of a column</RouterLink
+              >
             </p>
             <div v-if="ofPattern && mayChoose && draft !== null" class="over">
               <OwnPolicy

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import { useDraft } from '@/composables/useDraft'
 import { useAskForWorkbook } from '@/composables/useWorkbooks'
@@ -19,9 +20,11 @@ const props = defineProps<{ course: Schemas['Course'] }>()
 const HALF_A_SECOND = 500
 const { plan, draft } = useDraft(() => props.course)
 
-const which = ref<Which>('either')
+/** Whoever comes from a look at repeats asks for the distinct values of its columns, wherever they stand. */
+const { by: asksFor } = useRoute().query
+const by = ref<string[]>([asksFor ?? []].flat().filter((name) => name !== null))
+const which = ref<Which>(by.value.length > 0 ? 'all' : 'either')
 const columns = ref<string[]>([])
-const by = ref<string[]>([])
 /** The column of which the lowest and the highest value of a line are told, and what it is read as. */
 const spanned = ref('')
 const kind = ref<Schemas['Kind']>('text')
