@@ -27,6 +27,9 @@ Route::post('datasets/{dataset}/bridges/rulings', [BridgeController::class, 'rul
 Route::post('datasets/{dataset}/bridges/corrections', [BridgeController::class, 'correct'])
     ->defaults(May::ACT, Act::Rule)
     ->middleware([RequiresUnmaskedAccess::class, RequiresContent::class]);
+Route::put('datasets/{dataset}/bridges/table', [BridgeController::class, 'put'])
+    ->defaults(May::ACT, Act::Work)
+    ->middleware(RequiresUnmaskedAccess::class);
 Route::get('datasets/{dataset}/bridges/file', [BridgeController::class, 'take'])->defaults(KeepsTrail::TAKES_AWAY, true);
 Route::post('datasets/{dataset}/row-lists', [RowListController::class, 'look'])->defaults(May::ACT, Act::View);
 Route::get('datasets/{dataset}/row-lists/file', [RowListController::class, 'take'])

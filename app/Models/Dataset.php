@@ -57,6 +57,12 @@ final class Dataset extends Model
         return $this->hasOne(PlanDraft::class);
     }
 
+    /** The draft as it is now, to be looked at: it may be megabytes, and is read again only when it has changed. */
+    public function draftNow(): ?PlanDraft
+    {
+        return PlanDraft::asItStands($this->id);
+    }
+
     /** @return HasMany<PlanVersion, $this> */
     public function planVersions(): HasMany
     {

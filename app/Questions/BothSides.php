@@ -46,7 +46,7 @@ final readonly class BothSides
         if ($source === null || $target === null) {
             return null;
         }
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         [$ofSource, $ofTarget] = Sides::each(static fn(Side $side): SideRules => new SideRules(
             preparation: self::steps($draft, $side, $isPrepared)->followedBy($further?->of($side) ?? []),
         ))->both();

@@ -47,7 +47,7 @@ final readonly class Advise
             'forms' => $this->forms->forms($dataset, $sides, $pairs, $masks),
             'meeting' => $this->forms->meeting($dataset, $sides, $masks),
             'fold' => $this->answers->to(new WhatStandsAsRows($sides))->content['fold'] ?? null,
-            'draft' => $dataset->draft()->first()->number ?? 0,
+            'draft' => $dataset->draftNow()->number ?? 0,
         ];
     }
 

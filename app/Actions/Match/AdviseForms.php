@@ -46,7 +46,7 @@ final readonly class AdviseForms
      */
     public function forms(Dataset $dataset, BothSides $sides, Answer $proposed, Sides $masks): array
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $pairs = $this->pairs($draft, $proposed);
         $answer = $pairs === [] ? null : $this->answers->to($this->question($dataset, $sides, $draft, $pairs));
         if ($answer === null) {
@@ -110,7 +110,7 @@ final readonly class AdviseForms
         /** @var list<array{source: list<string>, target: list<string>|null}> $beside */
         $beside = $content['beside'];
         /** @var list<array{source: string, target: string}> $key */
-        $key = $dataset->draft()->first()->document['key'] ?? [];
+        $key = $dataset->draftNow()->document['key'] ?? [];
         $isHidden = static fn(int $place): bool => isset($key[$place]) &&
             ($masks->source->hidesPrepared($key[$place]['source']) || $masks->target->hidesPrepared($key[$place]['target']));
         $shownCell = static fn(string $cell, int $place): string => $isHidden($place)
@@ -158,7 +158,7 @@ final readonly class AdviseForms
 
     public function ladder(Dataset $dataset, BothSides $sides): ?WhatKeepsRowsApart
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $plan = $this->usable($draft);
 
         return $plan === null ? null : new WhatKeepsRowsApart($sides, $plan, $this->hasProfiles($dataset), (int) date('Y'));

@@ -161,7 +161,7 @@ final readonly class AdviseKeys
     private function paired(Dataset $dataset, Answer $pairs): array
     {
         /** @var array{key: list<Pair>, columnPairs: list<Pair>}|null $document */
-        $document = $dataset->draft()->first()?->document;
+        $document = $dataset->draftNow()?->document;
         $paired = array_map(static fn(array $pair): array => ['source' => $pair['source'], 'target' => $pair['target']], [
             ...$document['key'] ?? [],
             ...$document['columnPairs'] ?? [],

@@ -27,7 +27,7 @@ final readonly class DraftOf
 
     public function __invoke(Dataset $dataset): ?PlanDraft
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $source = $dataset->latestDelivery(Side::Source);
         $target = $dataset->latestDelivery(Side::Target);
         if ($draft !== null || $source === null || $target === null) {

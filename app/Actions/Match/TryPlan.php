@@ -32,6 +32,8 @@ use NineTally\Core\Tally\TallySettings;
 use NineTally\Core\Tally\Workspace;
 use NineTally\Core\Totals\TotalReport;
 use NineTally\Core\Wording\Sentences;
+use NineTally\Core\Wording\Warning;
+use NineTally\Core\Wording\WarningKind;
 
 /**
  * What the draft would find, on the rows of some keys: computed anew after each change, for it takes less than a second. Until these
@@ -45,6 +47,9 @@ final readonly class TryPlan
 
     private const FINDINGS = 200;
 
+    /** What only all rows can say. */
+    private const OF_ALL_ROWS = [WarningKind::IdleBridge, WarningKind::IdleChoice, WarningKind::ReopenedChoice];
+
     public function __construct(private Answers $answers, private TrialSamples $samples, private DeliverySample $deliverySample) {}
 
     /**
@@ -54,7 +59,7 @@ final readonly class TryPlan
     public function __invoke(Dataset $dataset, Sides $masks): array
     {
         $sides = BothSides::of($dataset);
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         if ($sides === null || $draft === null || $draft->document['key'] === []) {
             return ['isWaiting' => false, 'done' => 0, 'total' => 0, 'problem' => null, 'result' => null];
         }
@@ -120,7 +125,7 @@ final readonly class TryPlan
                 }
             }
 
-            return $this->figures($findings->getReturn()) + [
+            return $this->figures($findings->getReturn(), $oneIn === 1) + [
                 'sampleRows' => ['source' => count($sample['source']['rows']), 'target' => count($sample['target']['rows'])],
                 'notCompared' => Sides::each(
                     static fn(Side $side): int => count($sample[$side->value]['columns']) -
@@ -156,7 +161,7 @@ final readonly class TryPlan
     }
 
     /** @return array<string, mixed> */
-    private function figures(Summary $summary): array
+    private function figures(Summary $summary, bool $isOfAll): array
     {
         return [
             'rows' => ['source' => $summary->source->toArray(), 'target' => $summary->target->toArray()],
@@ -184,7 +189,11 @@ final readonly class TryPlan
                 'sentence' => CauseId::sentenceFor($forgiven['cause'], []),
                 'cells' => $forgiven['cells'],
             ], $summary->key->forgiven),
-            'warnings' => array_map((new Sentences)->warning(...), $summary->warnings()),
+            'warnings' => (new Sentences)->warnings(array_values(array_filter(
+                $summary->warnings(),
+                // Of rows that were not drawn nobody knows whether they are there.
+                static fn(Warning $warning): bool => $isOfAll || ! in_array($warning->kind, self::OF_ALL_ROWS, true),
+            ))),
         ];
     }
 

@@ -106,7 +106,7 @@ final readonly class ListRows
      */
     public function question(Dataset $dataset, array $asked): array
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         if ($draft === null || $draft->document['key'] === []) {
             throw Conflict::because('no-plan', 'There is no key yet. Choose one in Match.');
         }

@@ -62,7 +62,7 @@ final readonly class LookAtRepeats
         $answer = $this->answers->to($question);
         $beginning = $this->beginning($dataset, $question, $answer);
         $found = $answer->content ?? $beginning;
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
 
         return [
             ...$answer->progress(),
@@ -228,7 +228,7 @@ final readonly class LookAtRepeats
     /** @return array{key: list<KeyPair>, all: list<KeyPair>} what each forgives as part of a key */
     private function pairs(Dataset $dataset): array
     {
-        $document = $dataset->draft()->first()->document ?? [];
+        $document = $dataset->draftNow()->document ?? [];
         /** @var list<array{source: string, target: string, forgives?: list<string>}> $key */
         $key = $document['key'] ?? [];
         /** @var list<Pair> $others */

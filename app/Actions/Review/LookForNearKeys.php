@@ -42,7 +42,7 @@ final readonly class LookForNearKeys
                 $mask->mustNotSearch();
             }
         }
-        $draft = $tally->dataset->draft()->first();
+        $draft = $tally->dataset->draftNow();
         $bridges = Bridges::fromDocument($draft->document ?? []);
         $equivalents = $bridges->equivalents;
         $told = [
@@ -75,7 +75,7 @@ final readonly class LookForNearKeys
      */
     public function cancel(Tally $tally, array $columns): void
     {
-        $equivalents = Bridges::fromDocument($tally->dataset->draft()->first()->document ?? [])->equivalents;
+        $equivalents = Bridges::fromDocument($tally->dataset->draftNow()->document ?? [])->equivalents;
         $this->answers->cancel(new NearRows($tally->id, $columns, $equivalents));
     }
 

@@ -59,7 +59,7 @@ final readonly class NearValueLooks
         $sides =
             BothSides::of($dataset) ??
             throw Conflict::because('no-delivery', 'Both sides must have delivered before their values can be held against each other.');
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $pairs = $this->byDifference($this->pairs($draft->document ?? []), $dataset->latestTally());
         $pair = $this->pair($pairs, $asked['column'], $asked['reference']) ?? $pairs[0] ?? null;
         if ($draft === null || $pair === null) {

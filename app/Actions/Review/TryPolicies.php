@@ -46,7 +46,7 @@ final readonly class TryPolicies
         $sides =
             BothSides::of($dataset) ??
             throw Conflict::because('no-delivery', 'Both sides must have delivered before a policy can be tried on their rows.');
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         if ($draft === null || $draft->document['key'] === []) {
             throw Conflict::because('no-plan', 'There is no key yet. Choose one in Match.');
         }

@@ -33,7 +33,7 @@ final readonly class DatasetStatus
         // The run first: when it ends before the tally is looked for, the tally is seen; else it still goes on, and is asked for again.
         $run = $dataset->latestRun()?->load(['planVersion', 'sourceDelivery', 'targetDelivery', 'user']);
         $tally = $dataset->latestTally()?->load('standingCounts');
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
 
         return [
             'id' => $dataset->id,

@@ -38,7 +38,7 @@ final readonly class BridgedKeys
      */
     public function page(Dataset $dataset, int $from, Sides $masks): array
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $bridges = Bridges::fromDocument($draft->document ?? [])->confirmed;
         $key = self::key($draft);
         $tally = $dataset->latestTally();
@@ -75,7 +75,7 @@ final readonly class BridgedKeys
      */
     public function corrections(Dataset $dataset, Sides $masks): \Generator
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $key = self::key($draft);
         $names = Sides::each(static fn(Side $side): array => array_column($key, $side->value));
         yield CsvLine::of([
@@ -111,7 +111,7 @@ final readonly class BridgedKeys
      */
     public function correctionLines(Dataset $dataset): array
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $names = array_column(self::key($draft), 'target');
         $lines = [];
         foreach (Bridges::fromDocument($draft->document ?? [])->confirmed as $bridge) {

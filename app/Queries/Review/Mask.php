@@ -229,13 +229,18 @@ final readonly class Mask
      */
     public function warnings(array $warnings): array
     {
-        $sentences = new Sentences;
+        $facts = array_map(
+            fn(array $warning): Warning => $this->warning(Warning::fromArray($warning)),
+            array_values(array_filter($warnings, is_array(...))),
+        );
+        $ofEarlier = array_map(
+            fn(string $warning): string => $this->hidesAnything()
+                ? 'A warning is not shown, for it may name values that are masked.'
+                : $warning,
+            array_values(array_filter($warnings, is_string(...))),
+        );
 
-        return array_map(fn(array|string $warning): string => match (true) {
-            is_array($warning) => $sentences->warning($this->warning(Warning::fromArray($warning))),
-            $this->hidesAnything() => 'A warning is not shown, for it may name values that are masked.',
-            default => $warning,
-        }, $warnings);
+        return [...$ofEarlier, ...(new Sentences)->warnings($facts)];
     }
 
     private function warning(Warning $warning): Warning

@@ -57,13 +57,13 @@ final readonly class Masks
     /** For what is shown of a side on its way from the delivery through the steps of the draft. */
     public function ofSide(Dataset $dataset, Side $side, ?User $person): SideMask
     {
-        return $this->ofSteps($dataset, $side, $dataset->draft()->first(), null, $person);
+        return $this->ofSteps($dataset, $side, $dataset->draftNow(), null, $person);
     }
 
     /** The same with steps that are only tried. */
     public function through(Dataset $dataset, Side $side, Preparation $tried, ?User $person): SideMask
     {
-        return $this->ofSteps($dataset, $side, $dataset->draft()->first(), $tried, $person);
+        return $this->ofSteps($dataset, $side, $dataset->draftNow(), $tried, $person);
     }
 
     /** @param Preparation|null $tried null: the steps of the draft */
@@ -131,8 +131,8 @@ final readonly class Masks
      */
     public function plan(Dataset $dataset, array $document, ?User $person): array
     {
-        $plan = PlanDraft::planOf(['key' => [], 'columnPairs' => []] + $document);
-        $draft = $dataset->draft()->first();
+        $plan = PlanDraft::planOf(PlanDraft::ofSides($document));
+        $draft = $dataset->draftNow();
         $hidden = fn(Side $side): array => array_values(array_unique([
             ...$this->ofSteps($dataset, $side, $draft, null, $person)->anywhere(),
             ...$this->ofSteps($dataset, $side, $draft, $plan->side($side)->preparation, $person)->anywhere(),

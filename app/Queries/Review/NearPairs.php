@@ -57,7 +57,7 @@ final readonly class NearPairs
         $this->layout = TallyColumns::ofTally($tally);
         $this->likeness = NearRows::columns($this->layout->plan, $columns);
         $this->words = new LikenessInWords(new FoldedText($equivalents));
-        $bridges = Bridges::fromDocument($tally->dataset->draft()->first()->document ?? []);
+        $bridges = Bridges::fromDocument($tally->dataset->draftNow()->document ?? []);
         $this->decided = ['confirmed' => Bridges::identities($bridges->confirmed), 'refused' => Bridges::identities($bridges->refused)];
     }
 

@@ -24,7 +24,7 @@ final readonly class LimitChoices
     /** @return list<Choice> */
     public function of(Dataset $dataset): array
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $plan = $draft === null ? null : PlanDraft::planOf($draft->document);
         $scopes = [];
         foreach (LimitScope::cases() as $scope) {

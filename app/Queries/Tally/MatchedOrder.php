@@ -36,7 +36,7 @@ final readonly class MatchedOrder
     /** The circle that a dataset stands in, as {@see circle()} says it. Most take numbers from none, and of these nothing else is read. */
     public static function circleOf(Dataset $dataset): ?string
     {
-        return self::names($dataset->draft()->first()) === [] ? null : self::of($dataset->migration)->circle($dataset);
+        return self::names($dataset->draftNow()) === [] ? null : self::of($dataset->migration)->circle($dataset);
     }
 
     /** @return list<string> of the datasets that a draft takes numbers from */

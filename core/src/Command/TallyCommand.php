@@ -130,9 +130,8 @@ final class TallyCommand extends Command
         } finally {
             $workspace->remove();
         }
-        $sentences = new Sentences;
-        foreach ($summary->warnings() as $warning) {
-            $errors->writeln("Warning: {$sentences->warning($warning)}", OutputInterface::OUTPUT_RAW);
+        foreach ((new Sentences)->warnings($summary->warnings()) as $warning) {
+            $errors->writeln("Warning: {$warning}", OutputInterface::OUTPUT_RAW);
         }
         $asJson = $input->getOption('json') === true;
         $output->writeln(

@@ -22,6 +22,12 @@ final class RowOutcomes
     /** @var array{source: array<int, FindingEntry>, target: array<int, FindingEntry>} by line */
     public array $findings = ['source' => [], 'target' => []];
 
+    /** @var array<string, array<array-key, true>> by side: keys of bridges that joined nothing */
+    private array $idleKeys = [];
+
+    /** How many of these bridges are among them. */
+    private int $indexedBridges = 0;
+
     /**
      * @param  Sides<SideRows>  $sides
      * @param  list<array{source: string, target: string}>  $bridges  canonical keys, in the order of the plan
@@ -124,13 +130,14 @@ final class RowOutcomes
 
     private function isInIdleBridge(Side $side, string $key): bool
     {
-        foreach ($this->counts->idleBridges as $number) {
-            if ($this->bridges[$number][$side->value] === $key) {
-                return true;
-            }
+        // Bridges are gone through before the rows that they leave alone: there may be tens of thousands of both.
+        for ($known = $this->indexedBridges; $known < count($this->counts->idleBridges); $known++) {
+            ['source' => $source, 'target' => $target] = $this->bridges[$this->counts->idleBridges[$known]];
+            $this->idleKeys[Side::Source->value][$source] = $this->idleKeys[Side::Target->value][$target] = true;
         }
+        $this->indexedBridges = $known;
 
-        return false;
+        return isset($this->idleKeys[$side->value][$key]);
     }
 
     private function countForgivenKey(string $source, string $target, int $line): bool

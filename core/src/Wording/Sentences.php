@@ -16,6 +16,8 @@ use NineTally\Core\Row\Side;
  */
 final readonly class Sentences
 {
+    private const TOLD_OF_A_KIND = 20;
+
     /** What is known of a row beside its class; null when there is nothing to say. */
     public function remark(RowFinding $row): ?string
     {
@@ -93,6 +95,30 @@ final readonly class Sentences
             ),
             RefusalReason::NotAnObject => $this->noObject($facts),
         };
+    }
+
+    /**
+     * Warnings as a person reads them: of those of one kind that are many the first are told, and how many more there are.
+     *
+     * @param  list<Warning>  $warnings
+     * @return list<string>
+     */
+    public function warnings(array $warnings): array
+    {
+        $ofKind = [];
+        foreach ($warnings as $warning) {
+            $ofKind[$warning->kind->value][] = $warning;
+        }
+        $told = [];
+        foreach ($ofKind as $alike) {
+            array_push($told, ...array_map($this->warning(...), array_slice($alike, 0, self::TOLD_OF_A_KIND)));
+            $more = count($alike) - self::TOLD_OF_A_KIND;
+            if ($more > 0) {
+                $told[] = 'And '.$this->counted($more, 'more warning', 'more warnings').' of this kind.';
+            }
+        }
+
+        return $told;
     }
 
     public function warning(Warning $warning): string

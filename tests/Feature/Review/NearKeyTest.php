@@ -116,6 +116,45 @@ final class NearKeyTest extends TestCase
         $this->api('GET', "{$bridges}?from=1")->assertJson(['total' => 1, 'items' => [['source' => ['H-18'], 'right' => 'source']]]);
     }
 
+    public function test_bridges_are_edited_as_a_table_that_is_counted_before_it_is_taken(): void
+    {
+        $put = fn(string $table, bool $isWhole, bool $isTried, int $seen): TestResponse => $this->api(
+            'PUT',
+            "/datasets/{$this->dataset->id}/bridges/table",
+            ['table' => $table, 'isWhole' => $isWhole, 'isTried' => $isTried, 'seenDraft' => $seen],
+        );
+        $put("Target;right;Source\n90021;;H-17\n90022;source;H-18\n", false, true, 1)
+            ->assertOk()
+            ->assertExactJson(['draft' => 1, 'counts' => ['added' => 2, 'changed' => 0, 'removed' => 0, 'total' => 2]]);
+        $put("Target;right;Source\n90021;;H-17\n90022;source;H-18\n", false, false, 1)->assertJson(['draft' => 2]);
+        $file = $this->api('GET', "/datasets/{$this->dataset->id}/bridges/file")->streamedContent();
+        self::assertStringContainsString("H-17,90021,,,,,\nH-18,90022,source,", $file);
+
+        $put(str_replace('H-17,90021,', 'H-19,90021,target', $file), true, false, 2)
+            ->assertJson(['draft' => 3, 'counts' => ['added' => 1, 'changed' => 0, 'removed' => 1, 'total' => 2]]);
+        // What is added takes the key of the target that another bridge had.
+        $put("source,target\nH-20,90021\n", false, false, 3)->assertJson(['counts' => ['added' => 1, 'removed' => 1, 'total' => 2]]);
+        $put("source,target\nH-20,90021\n", false, false, 3)->assertStatus(412);
+        self::assertSame(
+            [['H-18', '90022'], ['H-20', '90021']],
+            array_map(
+                static fn(array $bridge): array => [data_get($bridge, 'source.0'), data_get($bridge, 'target.0')],
+                $this->objects($this->api('GET', "/datasets/{$this->dataset->id}/bridges"), 'items'),
+            ),
+        );
+
+        $put("old,new\nH-20,90021\n", false, true, 4)
+            ->assertUnprocessable()
+            ->assertSee('It lacks \"source holder\", \"target holder\"', false);
+        $refused = $put("source,target\nH-1,1\nH-1,2\n,3\n7,7\nH-2,1\n", false, false, 4)->assertUnprocessable();
+        foreach (
+            ['Line 3: the source key H-1', 'Line 4: the source key is blank', 'Line 5: both keys', 'Line 6: the target key 1']
+            as $fault
+        ) {
+            $refused->assertSee($fault);
+        }
+    }
+
     private function theNextTallySaysWhetherTheKeyWasCorrected(): void
     {
         $corrections = "/datasets/{$this->dataset->id}/corrections";

@@ -17,7 +17,7 @@ final class KeyCountController extends Controller
 {
     public function store(CountKeyRequest $request, Dataset $dataset, CountKey $countKey): JsonResponse
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
         $counts = [];
         foreach (Side::cases() as $side) {
             $delivery =

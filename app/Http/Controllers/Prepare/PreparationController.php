@@ -122,7 +122,7 @@ final class PreparationController extends Controller
 
     private function rules(Dataset $dataset, Side $side): SideRules
     {
-        return $dataset->draft()->first()?->rules($side) ?? new SideRules;
+        return $dataset->draftNow()?->rules($side) ?? new SideRules;
     }
 
     private function fileName(Dataset $dataset, Side $side, string $ending): string

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers\Review;
 
 use App\Actions\Review\CorrectBridgedKeys;
+use App\Actions\Review\PutBridgesOfTable;
 use App\Actions\Review\RuleOnBridges;
 use App\Http\Controllers\Controller;
 use App\Models\Dataset;
@@ -43,6 +44,29 @@ final class BridgeController extends Controller
         return response()->json([
             'draft' => $rule($dataset, $ruled['numbers'], $ruled['decision'], $this->person($request), $ruled['seenDraft']),
         ]);
+    }
+
+    /** Bridges from a table, first counted and then put into the draft. */
+    public function put(Request $request, Dataset $dataset, PutBridgesOfTable $put): JsonResponse
+    {
+        $request->validate([
+            'table' => ['required', 'string'],
+            'isWhole' => ['required', 'boolean'],
+            'isTried' => ['required', 'boolean'],
+            'seenDraft' => ['required', 'integer'],
+        ]);
+        // As it was sent: a key may begin or end with a space.
+        /** @var array{table: string} $sent */
+        $sent = json_decode($request->getContent(), true, 4, JSON_THROW_ON_ERROR);
+
+        return response()->json($put(
+            $dataset,
+            $sent['table'],
+            $request->boolean('isWhole'),
+            $request->boolean('isTried'),
+            $this->person($request),
+            $request->integer('seenDraft'),
+        ));
     }
 
     /** The keys that the target has to set, as corrections beside those of defects. */

@@ -23,7 +23,7 @@ final class LimitController extends Controller
 {
     public function show(Request $request, Dataset $dataset, LimitChoices $choices): JsonResponse
     {
-        $draft = $dataset->draft()->first();
+        $draft = $dataset->draftNow();
 
         return response()->json([
             'limits' => $draft->document['limits'] ?? [],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { count, counted } from '@/format/counts'
 import CellValue from '@/parts/CellValue.vue'
@@ -38,6 +38,33 @@ const correcting = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/bridges/corrections', { params: { path: { dataset: props.course.id } } })),
   onSuccess: () => client.invalidateQueries({ queryKey: ['dataset', props.course.id, 'corrections'] }),
 })
+/** A table of bridges, counted before it is put into the plan. */
+const table = ref<{ name: string; text: string } | null>(null)
+const isWhole = ref(false)
+const reading = useMutation({
+  mutationFn: (isTried: boolean) =>
+    answer(
+      api.PUT('/datasets/{dataset}/bridges/table', {
+        params: { path: { dataset: props.course.id } },
+        body: { table: table.value?.text ?? '', isWhole: isWhole.value, isTried, seenDraft: data.value?.draft ?? 0 },
+      }),
+    ),
+  onSuccess: (_, isTried) => {
+    if (isTried) return
+    table.value = null
+    return client.invalidateQueries({ queryKey: ['dataset', props.course.id] })
+  },
+})
+async function choose(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file === undefined) return
+  table.value = { name: file.name, text: await file.text() }
+  reading.mutate(true)
+}
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const counts = computed(() => reading.data.value?.counts)
 const label = (side: 'source' | 'target'): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel)
 const pages = computed(() => Math.ceil((data.value?.total ?? 0) / PAGE))
 const stateOf = ({ state, cells }: Item): string =>
@@ -61,6 +88,29 @@ const said = computed(() => (data.value?.items ?? []).filter(({ right }) => righ
           {{ counted(correcting.data.value.lines, 'key', 'keys') }} are made. The next tally says of each whether it was done.</span
         >
       </p>
+      <p v-if="course.mayWork && data !== undefined" class="over">
+        <el-button size="small" @click="chooser?.click()">Read bridges from a table</el-button>
+        <span class="quiet"
+          >a line for each, with the columns {{ data.key.map(({ source }) => `“source ${source}”`).join(', ') }} and
+          {{ data.key.map(({ target }) => `“target ${target}”`).join(', ') }}, as the download has them</span
+        >
+        <input ref="chooser" type="file" accept=".csv,.tsv,.txt" tabindex="-1" class="unseen" aria-label="Table of bridges" @change="choose" />
+      </p>
+      <el-dialog :model-value="table !== null" :title="`Bridges of ${table?.name ?? ''}`" width="min(520px, 95vw)" @close="table = null">
+        <ErrorNote v-if="reading.error.value" :error="reading.error.value" />
+        <p v-else-if="counts" role="status">
+          {{ counted(counts.added, 'bridge') }} more, {{ count(counts.changed) }} changed, {{ count(counts.removed) }} taken back:
+          {{ counted(counts.total, 'bridge') }} then.
+        </p>
+        <p v-else class="quiet" role="status">Reading the table …</p>
+        <el-checkbox v-model="isWhole" @change="reading.mutate(true)">The table has all of them: what is not in it is taken back</el-checkbox>
+        <template #footer>
+          <el-button @click="table = null">Leave it</el-button>
+          <el-button type="primary" :disabled="reading.isError.value || counts === undefined" :loading="reading.isPending.value" @click="reading.mutate(false)"
+            >Put them into the plan</el-button
+          >
+        </template>
+      </el-dialog>
       <p v-if="data?.total === 0" class="quiet waits">
         The plan has no bridge. They are confirmed among
         <RouterLink :to="`/datasets/${course.id}/near-keys`">missing and extra rows that may be the same</RouterLink>.
