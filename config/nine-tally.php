@@ -35,6 +35,9 @@ return [
     // to be read: rights alone keep a query from the rest. Changed by whoever installs; nobody else can name a database.
     'sources' => json_decode((string) env('NINE_TALLY_SOURCES', '{}'), true) ?: [],
 
+    // The folder below which files of SQLite are drawn from; no other file of this machine is. Changed by whoever installs.
+    'source_files' => (string) env('NINE_TALLY_SOURCE_FILES', storage_path('sources')),
+
     // Bytes that the snapshot of a query may have.
     'snapshot_bytes' => 64 * 1024 * 1024 * 1024,
 

@@ -18,6 +18,7 @@ use App\Models\ReportLink;
 use App\Models\ReportOrder;
 use App\Models\Ruling;
 use App\Models\Run;
+use App\Models\SourceConnection;
 use App\Models\Tally;
 use Illuminate\Http\Request;
 
@@ -30,6 +31,7 @@ final readonly class MigrationOfRequest
         foreach ($request->route()?->parameters() ?? [] as $named) {
             $migration = match (true) {
                 $named instanceof Migration => $named,
+                $named instanceof SourceConnection => $named->migration,
                 $named instanceof Dataset, $named instanceof Tally => $named->migration,
                 $named instanceof Delivery, $named instanceof Receipt, $named instanceof Run => $named->dataset->migration,
                 $named instanceof KeptFilter, $named instanceof CorrectionSet => $named->dataset->migration,

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
-use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Sources\SourceProblem;
+use App\Adapters\Sources\Sources;
 use App\Adapters\Storage\ChunkFolder;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
@@ -24,7 +25,7 @@ final class TakeSnapshot implements ShouldQueue
 
     public function __construct(private readonly string $receiptId) {}
 
-    public function handle(QuerySources $sources, ChunkFolder $chunks, LookAtReceipt $lookAt): void
+    public function handle(Sources $sources, ChunkFolder $chunks, LookAtReceipt $lookAt): void
     {
         $receipt = Receipt::query()->find($this->receiptId);
         if ($receipt === null || $receipt->query === null || $receipt->state !== ReceiptState::Receiving) {
@@ -32,9 +33,7 @@ final class TakeSnapshot implements ShouldQueue
         }
         try {
             // Discarded meanwhile, it is gone: nobody waits for the rows any more.
-            $bytes = $sources->snapshot(
-                $receipt->dataset->migration,
-                $receipt->query['source'],
+            $bytes = $sources->of($receipt->dataset->migration, $receipt->query['source'])->snapshot(
                 $receipt->query['sql'],
                 $chunks->path($receipt),
                 static fn(int $rows, int $bytes): bool => Receipt::query()
@@ -48,7 +47,7 @@ final class TakeSnapshot implements ShouldQueue
             }
             $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
             $lookAt($receipt);
-        } catch (NineTallyException $problem) {
+        } catch (NineTallyException|SourceProblem $problem) {
             $chunks->remove($receipt);
             $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
         }

@@ -29,6 +29,12 @@ final class Migration extends Model
 
     protected $casts = ['plan_defaults' => 'array'];
 
+    /** @return HasMany<SourceConnection, $this> */
+    public function connections(): HasMany
+    {
+        return $this->hasMany(SourceConnection::class);
+    }
+
     /** @return HasMany<Dataset, $this> */
     public function datasets(): HasMany
     {

@@ -53,5 +53,8 @@ enum TrailAct: string
     case Purged = 'purged';
     case RemovedPacks = 'removed-packs';
     case RotatedKey = 'rotated-key';
+    case KeptConnection = 'kept-connection';
+    case RemovedConnection = 'removed-connection';
+    case KeptSchedule = 'kept-schedule';
     case ChangedSecondFactor = 'changed-second-factor';
 }

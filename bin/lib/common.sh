@@ -6,7 +6,7 @@ die() { printf '\n%s\n' "$*" >&2; exit 1; }
 
 is_root() { [ "$(id -u)" = 0 ]; }
 
-packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light supervisor chromium-headless-shell fonts-noto-core fonts-droid-fallback fonts-nanum git unzip openssl'
+packages_needed='php8.2-cli php8.2-fpm php8.2-pgsql php8.2-sqlite3 php8.2-mysql php8.2-mbstring php8.2-xml php8.2-intl php8.2-curl php8.2-zip composer postgresql-15 nginx-light supervisor chromium-headless-shell fonts-noto-core fonts-droid-fallback fonts-nanum git unzip openssl'
 
 # Debian packages are named before they are installed; elsewhere the person is told what is missing.
 ensure_packages() {

@@ -8,6 +8,7 @@ use App\Models\EyeCheck;
 use App\Models\Receipt;
 use App\Models\Signature;
 use App\Models\SignedState;
+use App\Models\SourceConnection;
 use App\Models\Tally;
 use Illuminate\Routing\Route as Address;
 use Illuminate\Support\Facades\Route;
@@ -53,6 +54,7 @@ trait Addresses
             '{packOrder}' => 1,
             '{signature}' => $this->signature($tally)->id,
             '{place}' => 1,
+            '{connection}' => $this->connection()->id,
             '{person}' => $this->owner->id,
             '{invitation}' => 1,
             '{session}' => 1,
@@ -63,6 +65,13 @@ trait Addresses
         self::assertStringNotContainsString('{', $path, 'Say here what an address is asked with.');
 
         return $path;
+    }
+
+    private function connection(): SourceConnection
+    {
+        return SourceConnection::query()->firstOrCreate(['migration_id' => $this->migration->id, 'label' => 'Archive'], [
+            'kind' => 'sqlite', 'settings' => ['file' => 'archive.sqlite'], 'user_id' => $this->analyst->id,
+        ]);
     }
 
     private function signature(Tally $tally): Signature

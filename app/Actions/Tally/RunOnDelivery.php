@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Actions\Tally;
 
 use App\Models\Delivery;
+use App\Models\Draw;
+use App\Models\DrawState;
 use App\Problems\Conflict;
 use NineTally\Core\NineTallyException;
 
@@ -18,7 +20,9 @@ final readonly class RunOnDelivery
 
     public function __invoke(Delivery $delivery): void
     {
-        if (! $delivery->dataset->runs_on_delivery) {
+        // What is drawn is tallied when both sides are here.
+        $isDrawn = Draw::query()->where('dataset_id', $delivery->dataset_id)->whereIn('state', DrawState::going())->exists();
+        if (! $delivery->dataset->runs_on_delivery || $isDrawn) {
             return;
         }
         try {

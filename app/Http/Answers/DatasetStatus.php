@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Answers;
 
-use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Sources\Sources;
 use App\Http\Resources\DeliveryResource;
 use App\Http\Resources\MigrationResource;
 use App\Http\Resources\RunResource;
@@ -23,7 +23,7 @@ use NineTally\Core\Row\Side;
 /** The state of a dataset at one glance: a live line of figures for each station, and what the person may do. */
 final readonly class DatasetStatus
 {
-    public function __construct(private QuerySources $querySources, private Masks $masks) {}
+    public function __construct(private Sources $sources, private Masks $masks) {}
 
     /** @return array<string, mixed> */
     public function __invoke(Dataset $dataset, User $person): array
@@ -45,7 +45,7 @@ final readonly class DatasetStatus
             'mayComment' => $person->can('act', [$dataset->migration, Act::Comment]),
             'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
-            'querySources' => $this->querySources->names($dataset->migration),
+            'querySources' => $this->sources->names($dataset->migration),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => [

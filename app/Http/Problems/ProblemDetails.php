@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
+use App\Adapters\Sources\SourceProblem;
 use App\Problems\Conflict;
 use App\Problems\ContentPurged;
 use App\Problems\DraftChanged;
@@ -104,6 +105,7 @@ final readonly class ProblemDetails
                 [],
             ],
             $exception instanceof SecondFactorNeeded => [422, 'second-factor', 'One thing more', $exception->getMessage(), []],
+            $exception instanceof SourceProblem => [422, 'source', 'The database cannot be read', $exception->getMessage(), []],
             $exception instanceof NoRoom => [507, 'no-room', 'The disk is full', $exception->getMessage(), []],
             DatabaseGone::isFull($exception) => [507, 'no-room', 'The disk is full', NoRoom::writing()->getMessage(), []],
             DatabaseGone::is($exception) => [

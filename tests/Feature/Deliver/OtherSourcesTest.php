@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature\Deliver;
 
-use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Sources\Sources;
 use App\Models\Delivery;
 use App\Models\Migration;
 use App\Models\Receipt;
@@ -131,9 +131,7 @@ final class OtherSourcesTest extends TestCase
     {
         $path = storage_path('work/query');
         $looks = 0;
-        $bytes = app(QuerySources::class)->snapshot(
-            $this->migration,
-            'Old system',
+        $bytes = app(Sources::class)->of($this->migration, 'Old system')->snapshot(
             'SELECT pg_sleep(60) AS nobody_waits_for_this',
             $path,
             static function () use (&$looks): bool {

@@ -11,6 +11,7 @@ use App\Actions\Deliver\CorrectFormat;
 use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Deliver\TakeSheetsAsParts;
+use App\Adapters\Sources\Sources;
 use App\Http\Controllers\Controller;
 use App\Http\Requests\Deliver\AnnouncePartRequest;
 use App\Http\Requests\Deliver\AskForSnapshotRequest;
@@ -55,12 +56,21 @@ final class ReceiptController extends Controller
         return response()->json($this->shown($receipt, $request), Response::HTTP_CREATED);
     }
 
-    public function query(AskForSnapshotRequest $request, Dataset $dataset, AskForSnapshot $askForSnapshot): JsonResponse
+    public function query(AskForSnapshotRequest $request, Dataset $dataset, AskForSnapshot $askForSnapshot, Sources $sources): JsonResponse
     {
+        $table = $request->table();
+        $sql = $table === null
+            ? $request->sql()
+            : $sources->of($dataset->migration, $request->source())->statement(
+                $table['name'],
+                $table['columns'] ?? [],
+                $table['where'] ?? '',
+                $table['orderBy'] ?? [],
+            );
 
         return response()->json(
             $this->shown(
-                $askForSnapshot($dataset, $request->side(), $request->source(), $request->sql(), $this->person($request)),
+                $askForSnapshot($dataset, $request->side(), $request->source(), $sql, $this->person($request)),
                 $request,
             ),
             Response::HTTP_ACCEPTED,

@@ -4,23 +4,31 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Deliver;
 
-use App\Adapters\Deliveries\QuerySources;
+use App\Adapters\Sources\Sources;
 use App\Models\Dataset;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Row\Side;
 
+/** Rows of a query, or of a table that was chosen. */
 final class AskForSnapshotRequest extends FormRequest
 {
     /** @return array<string, list<mixed>> */
-    public function rules(QuerySources $sources): array
+    public function rules(Sources $sources): array
     {
         $dataset = $this->route('dataset');
 
         return [
             'side' => ['required', 'in:source,target'],
             'source' => ['required', 'string', Rule::in($dataset instanceof Dataset ? $sources->names($dataset->migration) : [])],
-            'sql' => ['required', 'string', 'max:20000'],
+            'sql' => ['required_without:table', 'string', 'max:20000'],
+            'table' => ['array:name,columns,where,orderBy'],
+            'table.name' => ['required_with:table', 'string', 'max:200'],
+            'table.columns' => ['array', 'max:2000'],
+            'table.columns.*' => ['string', 'max:200'],
+            'table.where' => ['nullable', 'string', 'max:5000'],
+            'table.orderBy' => ['array', 'max:50'],
+            'table.orderBy.*' => ['string', 'max:200'],
         ];
     }
 
@@ -37,5 +45,14 @@ final class AskForSnapshotRequest extends FormRequest
     public function sql(): string
     {
         return $this->string('sql')->toString();
+    }
+
+    /** @return array{name: string, columns?: list<string>, where?: string|null, orderBy?: list<string>}|null */
+    public function table(): ?array
+    {
+        /** @var array{name: string, columns?: list<string>, where?: string|null, orderBy?: list<string>}|null $table */
+        $table = $this->validated('table');
+
+        return $table;
     }
 }

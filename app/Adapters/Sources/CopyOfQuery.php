@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Adapters\Deliveries;
+namespace App\Adapters\Sources;
 
 /**
  * The rows of a query in a file, as COPY writes them: read by a child process, so that one row is held and not two thousand, and watched

@@ -1,0 +1,179 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions\Sources;
+
+use App\Actions\Deliver\DeliveryTerms;
+use App\Actions\Deliver\TakeDelivery;
+use App\Actions\Tally\StartRun;
+use App\Models\Draw;
+use App\Models\DrawState;
+use App\Models\Receipt;
+use App\Models\ReceiptState;
+use App\Models\RunState;
+use App\Models\Schedule;
+use App\Models\Tally;
+use App\Problems\Conflict;
+use Carbon\CarbonImmutable;
+use Illuminate\Contracts\Debug\ExceptionHandler;
+use NineTally\Core\NineTallyException;
+use NineTally\Core\Row\Counted;
+use NineTally\Core\Row\Side;
+
+/**
+ * Looks every few seconds which times of schedules have come, and takes what is being drawn one step further: rows that are written down
+ * become deliveries, both sides together, then the dataset is tallied. Each step is seen from what stands in the database, so whatever is
+ * killed in between goes on with the next look.
+ */
+final readonly class AdvanceDraws
+{
+    public function __construct(
+        private DrawDataset $draw,
+        private TakeDelivery $take,
+        private StartRun $startRun,
+        private ExceptionHandler $problems,
+    ) {}
+
+    public function __invoke(): void
+    {
+        $this->begin(CarbonImmutable::now());
+        foreach (Draw::query()->with(['dataset.migration', 'user'])->whereIn('state', DrawState::going())->orderBy('id')->get() as $draw) {
+            try {
+                $this->advance($draw);
+            } catch (Conflict|NineTallyException $problem) {
+                $draw->goOn(DrawState::Failed, $problem->getMessage());
+            } catch (\Throwable $problem) {
+                // Whatever it is, the next look tries again.
+                $this->problems->report($problem);
+            }
+        }
+    }
+
+    private function begin(CarbonImmutable $now): void
+    {
+        foreach (Schedule::query()->with(['dataset.migration', 'user'])->where('is_on', true)->get() as $schedule) {
+            $due = $schedule->due($now);
+            if ($due === null) {
+                continue;
+            }
+            // What has come is looked at once, whatever becomes of it.
+            $isOurs = Schedule::query()
+                ->where(['dataset_id' => $schedule->dataset_id, 'is_on' => true])
+                ->where('considered_at', '<', $due)
+                ->update(['considered_at' => $now, 'updated_at' => $schedule->updated_at]) === 1;
+            if (! $isOurs) {
+                continue;
+            }
+            try {
+                ($this->draw)($schedule->dataset, $schedule->user, $due);
+            } catch (Conflict $problem) {
+                Draw::query()
+                    ->create([
+                        'dataset_id' => $schedule->dataset_id,
+                        'due_at' => $due,
+                        'state' => DrawState::Failed,
+                        'user_id' => $schedule->user_id,
+                    ])
+                    ->goOn(DrawState::Failed, $problem->getMessage());
+            }
+        }
+    }
+
+    private function advance(Draw $draw): void
+    {
+        match ($draw->state) {
+            DrawState::Drawing => $this->takeRows($draw),
+            DrawState::Reading => $this->tally($draw),
+            default => $this->end($draw),
+        };
+    }
+
+    /** @return array<string, non-empty-list<Receipt>> by side */
+    private function receipts(Draw $draw): array
+    {
+        $receipts = [];
+        foreach ($draw->receipts as $side => $parts) {
+            foreach ($parts as ['receipt' => $id]) {
+                $receipts[$side][] = Receipt::query()->find($id)
+                    ?? throw Conflict::because('discarded', 'What was drawn was discarded before it could be taken.');
+            }
+        }
+
+        return $receipts;
+    }
+
+    private function takeRows(Draw $draw): void
+    {
+        $receipts = $this->receipts($draw);
+        foreach (array_merge(...array_values($receipts)) as $receipt) {
+            if ($receipt->state === ReceiptState::Refused) {
+                throw Conflict::because('refused', "Nothing was delivered. {$receipt->problem}");
+            }
+            if ($receipt->state === ReceiptState::Receiving) {
+                return;
+            }
+        }
+        $began = [];
+        foreach ($receipts as $side => $parts) {
+            $labels = array_column($draw->receipts[$side === 'source' ? 'source' : 'target'] ?? [], 'label', 'receipt');
+            $last = $draw->dataset->latestDelivery(Side::from($side));
+            $began[$side] = CarbonImmutable::instance($parts[0]->created_at);
+            ($this->take)(
+                $draw->dataset,
+                Side::from($side),
+                array_map(static fn(Receipt $receipt): string => $receipt->id, $parts),
+                new DeliveryTerms($labels, $last?->part_label_column, $began[$side]->toIso8601ZuluString()),
+            );
+        }
+        $rows = array_map(
+            static fn(string $side, array $parts): string => "the {$side} "
+                .Counted::of(array_sum(array_map(static fn(Receipt $receipt): int => $receipt->records_read, $parts)), 'row'),
+            array_keys($receipts),
+            $receipts,
+        );
+        $apart = count($began) === 2 ? (int) abs($began['source']->diffInSeconds($began['target'])) : null;
+        $draw->goOn(
+            DrawState::Reading,
+            'Written down: '.implode(', ', $rows).'. '.($apart === null
+                ? 'The other side stays as it was delivered.'
+                : 'Both sides were asked '.($apart === 0 ? 'in the same second.' : Counted::of($apart, 'second').' apart.')),
+        );
+    }
+
+    private function tally(Draw $draw): void
+    {
+        foreach (array_merge(...array_values($this->receipts($draw))) as $receipt) {
+            if ($receipt->state === ReceiptState::Refused) {
+                throw Conflict::because('refused', "What was drawn is no delivery. {$receipt->problem}");
+            }
+            if ($receipt->state !== ReceiptState::Delivered) {
+                return;
+            }
+        }
+        $run = ($this->startRun)($draw->dataset, $draw->user);
+        $draw->update(['run_id' => $run->id]);
+        $draw->goOn(DrawState::Tallying, 'Delivered, and being tallied.');
+    }
+
+    private function end(Draw $draw): void
+    {
+        $run = $draw->run;
+        if ($run === null || ! in_array($run->state, [RunState::Done, RunState::Failed, RunState::Cancelled], true)) {
+            return;
+        }
+        if ($run->state !== RunState::Done) {
+            throw Conflict::because('no-tally', $run->state === RunState::Cancelled
+                ? 'The tally was cancelled.'
+                : 'The tally failed: '.($run->problem ?? 'see the station Tally').'');
+        }
+        $tally = Tally::query()->where('run_id', $run->id)->first();
+        $open = $tally === null ? 0 : (int) $tally->standingCounts()->get()->sum(static fn($count): int => $count->open());
+        $draw->goOn(
+            DrawState::Done,
+            $tally === null
+                ? 'Tallied.'
+                : "Tally {$tally->number}: ".($open === 0 ? 'nothing is open.' : Counted::of($open, 'finding').' open.'),
+        );
+    }
+}

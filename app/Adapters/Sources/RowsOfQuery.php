@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Sources;
+
+use App\Problems\NoRoom;
+use NineTally\Core\Intake\UnreadableFile;
+
+/**
+ * The rows of a query, one at a time, from a database that has no COPY: read by a child process, which is ended when nobody waits for them
+ * any more, or when the time is over.
+ */
+final readonly class RowsOfQuery
+{
+    private const PAUSE_MICROSECONDS = 100_000;
+
+    /** How what asks for rows begins, after comments. Rights keep the rest away; this says it in words. */
+    private const QUERY = '~^(?:\s|--[^\n]*(?:\n|$)|/\*.*?\*/|\()*(?:select|with|values|table)\b~is';
+
+    /**
+     * @param  string  $source  by which people know the database
+     * @param  \Closure(): \PDO  $open  a connection that may only read
+     * @param  \Closure(mixed): (string|null)  $text  of a value as the driver gives it
+     */
+    public function __construct(
+        private string $source,
+        private SourceAddress $address,
+        private int $mostBytes,
+        private \Closure $open,
+        private \Closure $text,
+    ) {}
+
+    /**
+     * @param  \Closure(int, int): bool  $goesOn  told rows and bytes; false ends it
+     * @param  \Closure(string): void  $end  ends the query in the database, by what the child noted of it
+     * @return int|null bytes; null when it was ended
+     *
+     * @throws UnreadableFile
+     */
+    public function into(string $path, string $sql, \Closure $goesOn, \Closure $end): ?int
+    {
+        $notes = "{$path}.notes";
+        @unlink($notes);
+        $child = pcntl_fork();
+        if ($child === 0) {
+            try {
+                $this->write($path, $sql, $notes);
+            } finally {
+                // What the parent holds open is never closed from here, and nothing that goes wrong here goes on as if it were the parent.
+                posix_kill(posix_getpid(), SIGKILL);
+            }
+        }
+        $began = hrtime(true);
+        try {
+            while (pcntl_waitpid($child, $status, WNOHANG) === 0) {
+                clearstatcache(true, $path);
+                $bytes = (int) @filesize($path);
+                $why = match (true) {
+                    $bytes > $this->mostBytes => sprintf('its rows are more than %s bytes', number_format($this->mostBytes)),
+                    (hrtime(true) - $began) / 1e9 > $this->address->seconds => sprintf(
+                        'it took more than %s seconds, which is as long as this connection allows',
+                        number_format($this->address->seconds),
+                    ),
+                    default => null,
+                };
+                if ($why !== null || ! $goesOn(0, $bytes)) {
+                    $end((string) self::said($notes, 'session'));
+                    posix_kill($child, SIGKILL);
+                    pcntl_waitpid($child, $status);
+                    @unlink($path);
+
+                    return $why === null ? null : throw UnreadableFile::queryFails($this->source, $why);
+                }
+                usleep(self::PAUSE_MICROSECONDS);
+            }
+            $problem = self::said($notes, 'problem');
+            $rows = self::said($notes, 'rows');
+            if ($problem !== null || $rows === null || $rows === '0') {
+                @unlink($path);
+                throw UnreadableFile::queryFails($this->source, $problem ?? ($rows === null
+                    ? 'it ended without an answer; the disk may be full'
+                    : 'it gives no row'));
+            }
+            clearstatcache(true, $path);
+            $bytes = (int) filesize($path);
+
+            return $goesOn((int) $rows, $bytes) ? $bytes : null;
+        } finally {
+            @unlink($notes);
+        }
+    }
+
+    private function write(string $path, string $sql, string $notes): void
+    {
+        try {
+            if (preg_match(self::QUERY, $sql) !== 1) {
+                throw new \PDOException('it does not ask for rows: a query begins with SELECT or WITH');
+            }
+            $database = ($this->open)();
+            self::note($notes, 'session', Session::of($database, $this->address->kind));
+            $query = $database->query($sql);
+            if ($query === false) {
+                throw new \PDOException('it gives no rows');
+            }
+            $columns = NamedColumns::of($query, $this->source);
+            $file = @fopen($path, 'wb') ?: throw NoRoom::writing();
+            $rows = 0;
+            while (is_array($row = $query->fetch(\PDO::FETCH_NUM))) {
+                /** @var list<scalar|null> $row */
+                if ($this->address->rows !== null && $rows === $this->address->rows) {
+                    throw new \PDOException(RowLimit::sentence($this->address->rows));
+                }
+                $text = RowLine::of($columns, array_map($this->text, $row));
+                if (@fwrite($file, $text) !== strlen($text)) {
+                    throw NoRoom::writing();
+                }
+                $rows++;
+            }
+            fclose($file);
+            self::note($notes, 'rows', (string) $rows);
+        } catch (UnreadableFile $told) {
+            self::note($notes, 'problem', preg_replace('/^.*? (?=two of its columns)/', '', $told->getMessage()) ?? '');
+        } catch (\Throwable $problem) {
+            self::note($notes, 'problem', SourceProblem::plain($problem->getMessage()));
+        }
+    }
+
+    private static function note(string $notes, string $name, string $value): void
+    {
+        @file_put_contents($notes, json_encode([$name => $value], JSON_INVALID_UTF8_SUBSTITUTE)."\n", FILE_APPEND);
+    }
+
+    private static function said(string $notes, string $name): ?string
+    {
+        $said = null;
+        foreach (@file($notes) ?: [] as $line) {
+            $noted = json_decode($line, true);
+            $value = is_array($noted) ? $noted[$name] ?? null : null;
+            $said = is_string($value) ? $value : $said;
+        }
+
+        return $said;
+    }
+}

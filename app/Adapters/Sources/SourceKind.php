@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Sources;
+
+/** Databases that rows are drawn from. */
+enum SourceKind: string
+{
+    case Postgresql = 'postgresql';
+    case Mysql = 'mysql';
+    case Sqlite = 'sqlite';
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Postgresql => 'PostgreSQL',
+            self::Mysql => 'MySQL or MariaDB',
+            self::Sqlite => 'SQLite',
+        };
+    }
+
+    /** Where it listens unless somebody says otherwise; 0 where it does not. */
+    public function port(): int
+    {
+        return match ($this) {
+            self::Postgresql => 5432,
+            self::Mysql => 3306,
+            self::Sqlite => 0,
+        };
+    }
+
+    /** Whether this machine has what it takes to talk to it. */
+    public function isThere(): bool
+    {
+        return extension_loaded(match ($this) {
+            self::Postgresql => 'pdo_pgsql',
+            self::Mysql => 'pdo_mysql',
+            self::Sqlite => 'pdo_sqlite',
+        });
+    }
+}

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Sources;
+
+use App\Models\Migration;
+use App\Models\SourceConnection;
+use NineTally\Core\Intake\UnreadableFile;
+
+/**
+ * Databases that deliveries are drawn from, each by the name that people know it by: those that whoever installs Nine Tally has made
+ * known, and the connections that an administrator made for a migration. Each is of one migration and offered in no other.
+ */
+final readonly class Sources
+{
+    /**
+     * @param  array<string, array{host: string, port: int, database: string, user: string, password: string, migration?: string}>  $sources
+     * @param  string  $files  the folder in which files of SQLite stand
+     */
+    public function __construct(private array $sources, private Authorities $authorities, private string $files, private int $mostBytes) {}
+
+    /** @return list<string> */
+    public function names(Migration $migration): array
+    {
+        $installed = array_keys(
+            array_filter($this->sources, static fn(array $source): bool => ($source['migration'] ?? null) === $migration->name),
+        );
+
+        $connections = SourceConnection::query()->where('migration_id', $migration->id)->orderBy('label')->get(['label'])->all();
+        $labels = array_map(static fn(SourceConnection $connection): string => $connection->label, array_values($connections));
+
+        return [...$installed, ...array_values(array_diff($labels, $installed))];
+    }
+
+    /** @throws UnreadableFile when the migration knows no database of this name */
+    public function of(Migration $migration, string $name): SourceDatabase
+    {
+        $installed = $this->sources[$name] ?? null;
+        if ($installed !== null && ($installed['migration'] ?? null) === $migration->name) {
+            return $this->at($name, SourceAddress::of(SourceKind::Postgresql, $installed, $installed['password']));
+        }
+        $connection = SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => $name])->first()
+            ?? throw UnreadableFile::queryFails($name, 'no database of this name is known in this migration');
+
+        return $this->at($name, $connection->address());
+    }
+
+    /** @throws SourceProblem when this machine lacks what it takes to talk to it */
+    public function at(string $name, SourceAddress $address): SourceDatabase
+    {
+        if (! $address->kind->isThere()) {
+            throw new SourceProblem(
+                "This machine cannot talk to {$address->kind->label()}. Have whoever runs Nine Tally install PHP's driver for it.",
+            );
+        }
+
+        return match ($address->kind) {
+            SourceKind::Postgresql => new PostgresqlSource($name, $address, $this->authorities, $this->mostBytes),
+            SourceKind::Mysql => new MysqlSource($name, $address, $this->authorities, $this->mostBytes),
+            SourceKind::Sqlite => new SqliteSource($name, $address, $this->files, $this->mostBytes),
+        };
+    }
+}

@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Sources;
+
+/** A file below the folder that whoever installs has named for it; opened so that it cannot be written. */
+final readonly class SqliteSource implements SourceDatabase
+{
+    public function __construct(private string $name, private SourceAddress $address, private string $folder, private int $mostBytes) {}
+
+    public function greeting(): string
+    {
+        $rows = $this->rows(
+            'SELECT sqlite_version() AS version, (SELECT count(*) FROM sqlite_schema WHERE type IN (\'table\', \'view\')) AS tables',
+        );
+
+        return "SQLite {$rows[0]['version']}, with {$rows[0]['tables']} tables";
+    }
+
+    public function tables(): array
+    {
+        return array_map(
+            static fn(array $row): array => [
+                'name' => (string) $row['name'],
+                'kind' => $row['kind'] === 'view' ? 'view' : 'table',
+                'rows' => null,
+            ],
+            $this->rows(
+                "SELECT name, type AS kind FROM sqlite_schema WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY 1 LIMIT 2000",
+            ),
+        );
+    }
+
+    public function columns(string $table): array
+    {
+        $columns = $this->rows('SELECT name, type AS kind, pk AS key FROM pragma_table_xinfo(?) WHERE hidden <> 1', [$table]);
+
+        return $columns === []
+            ? throw new SourceProblem("There is no table \"{$table}\" here.")
+            : array_map(
+                static fn(array $row): array => [
+                    'name' => (string) $row['name'],
+                    'kind' => mb_strtolower((string) $row['kind']),
+                    'isKey' => (int) $row['key'] > 0,
+                ],
+                $columns,
+            );
+    }
+
+    public function statement(string $table, array $columns, string $where, array $orderBy): string
+    {
+        return TableStatement::of(self::quoted($table), $columns, $where, $orderBy, self::quoted(...));
+    }
+
+    public function snapshot(string $sql, string $path, \Closure $onProgress): ?int
+    {
+        // A cell of SQLite may be of any kind, whatever its column is called.
+        $rows = new RowsOfQuery(
+            $this->name,
+            $this->address,
+            $this->mostBytes,
+            $this->open(...),
+            static fn(mixed $value): ?string => match (true) {
+                $value === null => null,
+                // The shortest writing that is read back as the same number.
+                is_float($value) => json_encode($value, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
+                is_string($value) => mb_check_encoding($value, 'UTF-8') && ! str_contains($value, "\0") ? $value : '\\x'.bin2hex($value),
+                is_scalar($value) => (string) $value,
+                default => '',
+            },
+        );
+
+        return $rows->into($path, rtrim(trim($sql), ';'), $onProgress, static fn(string $session) => null);
+    }
+
+    /**
+     * @param  list<mixed>  $bindings
+     * @return list<array<string, scalar|null>>
+     */
+    private function rows(string $sql, array $bindings = []): array
+    {
+        try {
+            $query = $this->open()->prepare($sql);
+            $query->execute($bindings);
+            /** @var list<array<string, scalar|null>> $rows */
+            $rows = $query->fetchAll(\PDO::FETCH_ASSOC);
+
+            return $rows;
+        } catch (\PDOException $problem) {
+            throw SourceProblem::of($problem, $this->address);
+        }
+    }
+
+    private function open(): \PDO
+    {
+        $folder = realpath($this->folder);
+        $file = realpath("{$this->folder}/{$this->address->database}");
+        if ($folder === false || $file === false || ! str_starts_with($file, "{$folder}/")) {
+            throw new \PDOException('unable to open database file');
+        }
+        $database = new \PDO("sqlite:{$file}", options: [
+            \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
+            \PDO::SQLITE_ATTR_OPEN_FLAGS => \PDO::SQLITE_OPEN_READONLY,
+        ]);
+        // One view of the file, as long as it is read; what else writes it waits.
+        $database->exec('PRAGMA query_only = on');
+        $database->exec('PRAGMA trusted_schema = off');
+        $database->exec('BEGIN');
+
+        return $database;
+    }
+
+    private static function quoted(string $name): string
+    {
+        return '"'.str_replace('"', '""', $name).'"';
+    }
+}

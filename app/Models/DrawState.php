@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+enum DrawState: string
+{
+    /** Rows are being written down. */
+    case Drawing = 'drawing';
+    /** They are being read, to become deliveries. */
+    case Reading = 'reading';
+    case Tallying = 'tallying';
+    case Done = 'done';
+    case Failed = 'failed';
+    /** Another one was going on. */
+    case Refused = 'refused';
+
+    public function isOver(): bool
+    {
+        return in_array($this, [self::Done, self::Failed, self::Refused], true);
+    }
+
+    /** @return list<string> */
+    public static function going(): array
+    {
+        return [self::Drawing->value, self::Reading->value, self::Tallying->value];
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Carbon\CarbonImmutable;
+use Cron\CronExpression;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * When both sides of a dataset are drawn and tallied by themselves.
+ *
+ * @property int $dataset_id
+ * @property string $expression of cron: five fields
+ * @property string $zone in which its times are meant (IANA)
+ * @property bool $is_on
+ * @property CarbonImmutable $considered_at up to when its times have been looked at
+ * @property int $user_id who saved it, and in whose name is drawn
+ * @property CarbonImmutable $updated_at
+ * @property-read Dataset $dataset
+ * @property-read User $user
+ */
+final class Schedule extends Model
+{
+    public const CREATED_AT = null;
+
+    public $incrementing = false;
+
+    protected $primaryKey = 'dataset_id';
+
+    protected $guarded = [];
+
+    protected $casts = ['is_on' => 'boolean', 'considered_at' => 'immutable_datetime', 'updated_at' => 'immutable_datetime'];
+
+    /** @return list<CarbonImmutable> its next times */
+    public function next(int $count, CarbonImmutable $from): array
+    {
+        $times = [];
+        $at = $from;
+        for ($number = 0; $this->is_on && $number < $count; $number++) {
+            $at = CarbonImmutable::instance((new CronExpression($this->expression))->getNextRunDate($at, 0, false, $this->zone))->utc();
+            $times[] = $at;
+        }
+
+        return $times;
+    }
+
+    /** The newest of the times that came since it was looked at; null where none did. Of several that were missed one is made up. */
+    public function due(CarbonImmutable $now): ?CarbonImmutable
+    {
+        $last = CarbonImmutable::instance((new CronExpression($this->expression))->getPreviousRunDate($now, 0, true, $this->zone))->utc();
+
+        return $this->is_on && $last > $this->considered_at ? $last : null;
+    }
+
+    /** @return BelongsTo<Dataset, $this> */
+    public function dataset(): BelongsTo
+    {
+        return $this->belongsTo(Dataset::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function user(): BelongsTo
+    {
+        return $this->belongsTo(User::class);
+    }
+}

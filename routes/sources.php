@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+// Where deliveries are drawn from by themselves: connections, and when.
+
+use App\Http\Controllers\Sources\ConnectionController;
+use App\Http\Controllers\Sources\ScheduleController;
+use App\Http\Middleware\May;
+use App\Policies\Act;
+use Illuminate\Support\Facades\Route;
+
+Route::get('connections', [ConnectionController::class, 'index'])->defaults(May::ACT, Act::Administer);
+Route::post('migrations/{migration}/connection-trials', [ConnectionController::class, 'try'])->defaults(May::ACT, Act::Administer);
+Route::post('migrations/{migration}/connections', [ConnectionController::class, 'store'])->defaults(May::ACT, Act::Administer);
+Route::put('migrations/{migration}/connections/{connection}', [ConnectionController::class, 'update'])
+    ->defaults(May::ACT, Act::Administer)
+    ->scopeBindings();
+Route::delete('migrations/{migration}/connections/{connection}', [ConnectionController::class, 'destroy'])
+    ->defaults(May::ACT, Act::Administer)
+    ->scopeBindings();
+Route::get('datasets/{dataset}/source-tables', [ConnectionController::class, 'tables'])->defaults(May::ACT, Act::Work);
+Route::get('datasets/{dataset}/source-columns', [ConnectionController::class, 'columns'])->defaults(May::ACT, Act::Work);
+Route::get('datasets/{dataset}/schedule', [ScheduleController::class, 'show']);
+Route::put('datasets/{dataset}/schedule', [ScheduleController::class, 'keep'])->defaults(May::ACT, Act::Work);
+Route::post('datasets/{dataset}/draws', [ScheduleController::class, 'draw'])->defaults(May::ACT, Act::Work);
+Route::get('migrations/{migration}/schedule', [ScheduleController::class, 'calendar']);

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Symfony\Component\Process\Process;
+
+/** A MariaDB server on loopback with a database of its own, as a stand-in for an old system: it ends with the tests that use it. */
+final class DatabaseServer
+{
+    private const SECONDS_TO_BEGIN = 30;
+
+    private function __construct(private readonly Process $server, private readonly string $folder, public readonly int $port) {}
+
+    public static function begin(string $folder, string $statements): self
+    {
+        mkdir($folder, 0700, true);
+        $account = posix_geteuid() === 0 ? ['--user=root'] : [];
+        (new Process([
+            'mariadb-install-db',
+            '--no-defaults',
+            "--datadir={$folder}",
+            '--auth-root-authentication-method=normal',
+            '--skip-test-db',
+            ...$account,
+        ]))
+            ->setTimeout(60)
+            ->mustRun();
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+        if ($socket === false) {
+            throw new \RuntimeException('There is no port left.');
+        }
+        $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+        fclose($socket);
+        $server = new Process([
+            'mariadbd', '--no-defaults', "--datadir={$folder}", "--socket={$folder}/socket", "--pid-file={$folder}/pid", "--port={$port}",
+            '--bind-address=127.0.0.1', '--innodb-buffer-pool-size=16M', '--innodb-log-file-size=8M', ...$account,
+        ]);
+        $server->setTimeout(null);
+        $server->start();
+        for ($waited = 0; $waited < self::SECONDS_TO_BEGIN * 10; $waited++) {
+            try {
+                $database = new \PDO("mysql:unix_socket={$folder}/socket;charset=utf8mb4", 'root', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+                $database->exec($statements);
+
+                return new self($server, $folder, $port);
+            } catch (\PDOException $problem) {
+                if (! $server->isRunning() || ! str_contains($problem->getMessage(), '[2002]')) {
+                    throw new \RuntimeException($problem->getMessage().$server->getErrorOutput());
+                }
+                usleep(100_000);
+            }
+        }
+        throw new \RuntimeException('The database server does not begin: '.$server->getErrorOutput());
+    }
+
+    public function end(): void
+    {
+        $this->server->stop(10);
+        (new Process(['rm', '-rf', $this->folder]))->run();
+    }
+}
