@@ -67,7 +67,7 @@ final readonly class DrawDataset
             }
             $draw->update(['receipts' => $receipts]);
             $draw->goOn(DrawState::Drawing, 'Asked: '.implode('; ', array_map(
-                static fn(string $side, array $parts): string => "the {$side} of ".implode(
+                static fn(string $side, array $parts): string => "the {$side} from ".implode(
                     ', ',
                     array_unique(array_map(static fn(array $part): string => $part['query']['source'], $parts)),
                 ),

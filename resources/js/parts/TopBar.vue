@@ -32,6 +32,7 @@ const { data: waiting } = useForMe(() => session.value?.person != null)
     <template v-if="session?.person">
       <RouterLink to="/for-me" class="waiting">{{ waiting && waiting.asked.length > 0 ? `${waiting.asked.length} for you` : 'For you' }}</RouterLink>
       <RouterLink v-if="session.person.isAdministrator" to="/people" class="waiting">People</RouterLink>
+      <RouterLink v-if="session.person.isAdministrator" to="/connections" class="waiting">Connections</RouterLink>
       <RouterLink v-if="session.person.isAdministrator" to="/work" class="waiting">Work</RouterLink>
       <RouterLink to="/account" class="person waiting">{{ session.person.name }}</RouterLink>
       <button type="button" class="plain" @click="signOut">Sign out</button>

@@ -82,7 +82,7 @@ final class ScheduleTest extends TestCase
         self::assertSame([DrawState::Done, '2026-12-02T06:00:00Z'], [$draw->state, $draw->due_at?->toIso8601ZuluString()]);
         self::assertSame(
             [
-                'Asked: the source of Both; the target of Both.',
+                'Asked: the source from Both; the target from Both.',
                 'Written down: the source 2 rows, the target 2 rows. Both sides were asked in the same second.',
                 'Delivered, and being tallied.',
                 'Tally 1: 1 finding open.',

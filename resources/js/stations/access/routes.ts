@@ -2,6 +2,7 @@ import type { RouteRecordRaw } from 'vue-router'
 
 export const routes: RouteRecordRaw[] = [
   { path: '/people', component: () => import('@/stations/access/PeoplePage.vue') },
+  { path: '/connections', component: () => import('@/stations/access/ConnectionsPage.vue') },
   { path: '/work', component: () => import('@/stations/access/WorkPage.vue') },
   { path: '/account', component: () => import('@/stations/access/AccountPage.vue') },
   { path: '/migrations/:migration(\\d+)/trail', component: () => import('@/stations/access/TrailPage.vue') },

@@ -98,6 +98,7 @@ watchEffect(() => {
           <span class="buttons">
             <RouterLink v-if="board.mayAudit" class="button" :to="`/migrations/${id}/trail`">The trail</RouterLink>
             <RouterLink class="button" :to="`/migrations/${id}/content`">Kept content</RouterLink>
+            <RouterLink v-if="board.datasets.length > 0" class="button" :to="`/migrations/${id}/schedule`">Schedule</RouterLink>
             <RouterLink v-if="board.sums.values > 0" class="button" :to="`/migrations/${id}/between`">Between datasets</RouterLink>
             <el-button v-if="board.sums.values > 0" @click="isComparing = true">Rehearsals</el-button>
             <a v-if="board.sums.values > 0" class="button" :href="`/api/v1/migrations/${id}/report`" target="_blank" rel="noopener">Report</a>

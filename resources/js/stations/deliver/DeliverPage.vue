@@ -7,11 +7,13 @@ import StationHead from '@/parts/StationHead.vue'
 import EarlierDeliveries from '@/stations/deliver/EarlierDeliveries.vue'
 import ProfileTable from '@/stations/deliver/ProfileTable.vue'
 import ReadingLine from '@/stations/deliver/ReadingLine.vue'
+import ScheduleDialog from '@/stations/deliver/ScheduleDialog.vue'
 import SidePane from '@/stations/deliver/SidePane.vue'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const isShowingEarlier = ref(false)
 const isCombining = ref(false)
+const isScheduling = ref(false)
 
 const latest = computed(() => {
   const both = [props.course.source, props.course.target].filter((delivery) => delivery !== null)
@@ -45,6 +47,7 @@ const gap = computed(() => {
   <main class="station">
     <StationHead heading="What each side handed over" :words="['delivery', 'part']" :note="gap === '' ? note : `${note}; ${gap}`">
       <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
+      <el-button v-if="course.querySources.length > 0" @click="isScheduling = true">Draw by schedule</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
       <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/${next.to}`" class="next">{{ next.says }}</RouterLink>
     </StationHead>
@@ -55,6 +58,7 @@ const gap = computed(() => {
     <ProfileTable :course="course" class="columns" />
     <ReadingLine v-if="course.source || course.target" :source="course.source" :target="course.target" />
     <CombinationsDialog v-if="isCombining" :course="course" @close="isCombining = false" />
+    <ScheduleDialog v-if="isScheduling" :course="course" @close="isScheduling = false" />
     <EarlierDeliveries v-model="isShowingEarlier" :course="course" />
   </main>
 </template>

@@ -1,24 +1,117 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { answer, api } from '@/api/client'
+import { count } from '@/format/counts'
+import ErrorNote from '@/parts/ErrorNote.vue'
+import type { Asked } from '@/stations/deliver/useParts'
 
-/** A delivery that is asked of a database instead of a file. */
-const props = defineProps<{ sources: readonly string[]; isBusy: boolean; label: string; last?: { source: string; sql: string } }>()
-const emit = defineEmits<{ ask: [source: string, sql: string] }>()
+/** A delivery that is asked of a database instead of a file: the rows of a table, or of a query. */
+const props = defineProps<{ dataset: number; sources: readonly string[]; isBusy: boolean; label: string; last?: { source: string; sql: string } }>()
+const emit = defineEmits<{ ask: [source: string, what: Asked] }>()
 const isOpen = ref(false)
 const source = ref(props.last?.source ?? props.sources[0] ?? '')
 const sql = ref(props.last?.sql ?? '')
+const isOfTable = ref(props.last === undefined)
+const table = ref('')
+const columns = ref<string[]>([])
+const where = ref('')
+const orderBy = ref<string[]>([])
+const path = { dataset: props.dataset }
+const tables = useQuery({
+  queryKey: ['dataset', props.dataset, 'source-tables', source],
+  queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/source-tables', { params: { path, query: { source: source.value } }, signal })),
+  enabled: () => isOpen.value && isOfTable.value,
+  retry: false,
+})
+const known = useQuery({
+  queryKey: ['dataset', props.dataset, 'source-columns', source, table],
+  queryFn: ({ signal }) =>
+    answer(api.GET('/datasets/{dataset}/source-columns', { params: { path, query: { source: source.value, table: table.value } }, signal })),
+  enabled: () => isOpen.value && isOfTable.value && table.value !== '',
+  retry: false,
+})
+watch(source, () => (table.value = ''))
+watch(table, () => {
+  columns.value = []
+  orderBy.value = []
+})
+/** In the order of its key the rows of two draws can be held against each other by eye. */
+watch(
+  () => known.data.value,
+  (found) => (orderBy.value = (found?.items ?? []).filter(({ isKey }) => isKey).map(({ name }) => name)),
+)
+function ask(): void {
+  emit(
+    'ask',
+    source.value,
+    isOfTable.value ? { table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } } : { sql: sql.value },
+  )
+  // What was asked stays in the form, for whoever opens it again.
+  isOpen.value = false
+}
 </script>
 
 <template>
-  <el-button v-if="!isOpen" @click="isOpen = true">Query a database</el-button>
-  <form v-else class="query" @submit.prevent="emit('ask', source, sql)">
-    <label>
-      Database
-      <el-select v-model="source" size="small" :aria-label="`Database of the ${label.toLowerCase()}`">
-        <el-option v-for="name in sources" :key="name" :value="name" :label="name" />
-      </el-select>
-    </label>
+  <el-button v-if="!isOpen" @click="isOpen = true">Draw from a database</el-button>
+  <form v-else class="query" @submit.prevent="ask">
+    <div class="row">
+      <label>
+        Database
+        <el-select v-model="source" size="small" :aria-label="`Database of the ${label.toLowerCase()}`">
+          <el-option v-for="name in sources" :key="name" :value="name" :label="name" />
+        </el-select>
+      </label>
+      <el-button size="small" :aria-pressed="isOfTable" @click="isOfTable = true">a table</el-button>
+      <el-button size="small" :aria-pressed="!isOfTable" @click="isOfTable = false">a query</el-button>
+    </div>
+    <template v-if="isOfTable">
+      <label>
+        Table
+        <el-select
+          v-model="table"
+          size="small"
+          filterable
+          :loading="tables.isPending.value"
+          :aria-label="`Table of the ${label.toLowerCase()}`"
+          placeholder="choose a table"
+        >
+          <el-option v-for="one in tables.data.value?.items" :key="one.name" :value="one.name" :label="one.name"
+            >{{ one.name }}
+            <span class="quiet">{{ one.kind === 'view' ? 'view' : '' }}{{ one.rows === null ? '' : ` about ${count(one.rows)} rows` }}</span></el-option
+          >
+        </el-select>
+      </label>
+      <template v-if="table !== ''">
+        <label>
+          Columns
+          <el-select v-model="columns" size="small" multiple filterable :aria-label="`Columns of the ${label.toLowerCase()}`" placeholder="all of them">
+            <el-option v-for="one in known.data.value?.items" :key="one.name" :value="one.name" :label="one.name"
+              >{{ one.name }} <span class="quiet">{{ one.kind }}{{ one.isKey ? ', key' : '' }}</span></el-option
+            >
+          </el-select>
+        </label>
+        <label>
+          Rows where
+          <el-input
+            v-model="where"
+            size="small"
+            class="cell"
+            :aria-label="`Rows of the ${label.toLowerCase()} where`"
+            placeholder="all; or a condition in SQL, such as season >= 2020"
+          />
+        </label>
+        <label>
+          In the order of
+          <el-select v-model="orderBy" size="small" multiple filterable :aria-label="`Order of the ${label.toLowerCase()}`" placeholder="no order">
+            <el-option v-for="one in known.data.value?.items" :key="one.name" :value="one.name" :label="one.name" />
+          </el-select>
+        </label>
+      </template>
+      <ErrorNote :error="tables.error.value ?? known.error.value" />
+    </template>
     <textarea
+      v-else
       v-model="sql"
       rows="4"
       spellcheck="false"
@@ -26,25 +119,36 @@ const sql = ref(props.last?.sql ?? '')
       :aria-label="`Query for the ${label.toLowerCase()}`"
       placeholder="SELECT … FROM … ORDER BY …"
     ></textarea>
-    <div class="actions">
-      <el-button native-type="submit" :loading="isBusy" :disabled="sql.trim() === ''">Take the rows of this query</el-button>
+    <div class="row">
+      <el-button native-type="submit" :loading="isBusy" :disabled="isOfTable ? table === '' : sql.trim() === ''"
+        >Take the rows of this {{ isOfTable ? 'table' : 'query' }}</el-button
+      >
       <el-button link @click="isOpen = false">Not now</el-button>
     </div>
-    <p class="quiet">It may only read. Its rows are written down as JSON Lines at one moment, and that file is what is kept.</p>
+    <p class="quiet">It may only read. The rows are written down as JSON Lines at one moment, and that file is what is kept.</p>
   </form>
 </template>
 
 <style scoped>
+.row [aria-pressed='true'] {
+  background: var(--ink);
+  color: #fff;
+}
 .query {
   display: grid;
   gap: 6px;
   inline-size: 100%;
 }
 label,
-.actions {
+.row {
   display: flex;
   gap: 8px;
   align-items: center;
+}
+label {
+  flex: 1;
+  min-inline-size: 0;
+  white-space: nowrap;
 }
 textarea {
   border: 1px solid var(--edge);
@@ -53,6 +157,7 @@ textarea {
   background: var(--sheet);
   color: inherit;
   resize: vertical;
+  white-space: pre-wrap;
 }
 p {
   margin: 0;

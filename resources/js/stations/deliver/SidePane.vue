@@ -60,7 +60,7 @@ const queries = computed(() =>
 )
 const sources = computed(() => [...new Set(queries.value.map(({ source }) => source))].join(', '))
 async function askAgain(): Promise<void> {
-  for (const { source, sql } of queries.value) await ask(source, sql)
+  for (const { source, sql } of queries.value) await ask(source, { sql })
 }
 
 const { data: profile } = useProfile(() => props.course)
@@ -137,7 +137,15 @@ const invitation = computed(() => {
       <span class="quiet">or drag files here</span>
       <UseOtherDelivery :side="side" :label="label" :course="course" />
       <el-button v-if="queries.length > 0 && receipts.length === 0" :loading="isBusy" @click="askAgain">Ask {{ sources }} again</el-button>
-      <QueryForm v-if="course.querySources.length > 0" :sources="course.querySources" :is-busy="isBusy" :label="label" :last="queries.at(-1)" @ask="ask" />
+      <QueryForm
+        v-if="course.querySources.length > 0"
+        :dataset="course.id"
+        :sources="course.querySources"
+        :is-busy="isBusy"
+        :label="label"
+        :last="queries.at(-1)"
+        @ask="ask"
+      />
     </div>
     <RefusedRecords v-if="delivery" v-model="isShowingRefused" :delivery="delivery" :label="label" />
   </section>

@@ -86,7 +86,7 @@ describe('bringing a file in', () => {
       id: 'query',
     })
     const { ask, receipts } = parts()
-    const asking = ask('Old system', 'SELECT 1')
+    const asking = ask('Old system', { sql: 'SELECT 1' })
     await vi.advanceTimersByTimeAsync(1_000)
     await asking
 

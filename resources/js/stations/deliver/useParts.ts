@@ -10,6 +10,8 @@ export interface TrailerMeaning {
   rows: number | null
   totals: { column: string; cell: number }[]
 }
+/** Of a database: the rows of a query, or of a table. */
+export type Asked = { sql: string } | { table: { name: string; columns: string[]; where: string; orderBy: string[] } }
 export interface Terms {
   partLabels: Record<string, string>
   partLabelColumn: string | null
@@ -112,9 +114,9 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
     })
 
   /** Has the rows of a query written down; what comes of it waits like a file. */
-  const ask = (source: string, sql: string): Promise<unknown> =>
+  const ask = (source: string, what: Asked): Promise<unknown> =>
     attempt(async () => {
-      let receipt = keep(await answer(api.POST('/datasets/{dataset}/snapshots', { params: { path: { dataset: dataset() } }, body: { side, source, sql } })))
+      let receipt = keep(await answer(api.POST('/datasets/{dataset}/snapshots', { params: { path: { dataset: dataset() } }, body: { side, source, ...what } })))
       while (receipt.state === 'receiving' && !isGone) {
         await pause(SECOND / 3)
         receipt = keep(await look(receipt.id))

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { useMutation } from '@tanstack/vue-query'
+import { computed, reactive } from 'vue'
+import { answer, api, type Schemas } from '@/api/client'
+import ErrorNote from '@/parts/ErrorNote.vue'
+
+/** Where a database stands and how it is entered: tried before it is kept. */
+const props = defineProps<{
+  migration: number
+  kept: Schemas['Connection'] | null
+  kinds: Schemas['Connections']['kinds']
+  files: string
+}>()
+const emit = defineEmits<{ kept: [] }>()
+const settings = props.kept?.settings ?? {}
+const entered = reactive({
+  label: props.kept?.label ?? '',
+  kind: props.kept?.kind ?? ('postgresql' as Schemas['SourceKind']),
+  host: settings.host ?? '',
+  port: settings.port ?? null,
+  database: settings.database ?? '',
+  user: settings.user ?? '',
+  password: '',
+  file: settings.file ?? '',
+  encryption: settings.encryption ?? ('preferred' as const),
+  authority: settings.authority ?? '',
+  seconds: settings.seconds ?? null,
+  rows: settings.rows ?? null,
+})
+const kind = computed(() => props.kinds.find((one) => one.kind === entered.kind))
+const isFile = computed(() => entered.kind === 'sqlite')
+const ENCRYPTIONS = {
+  preferred: 'where the database offers it',
+  required: 'always',
+  verified: 'always, and its certificate is checked',
+} as const
+const body = computed<Schemas['ConnectionAsked']>(() => ({
+  ...entered,
+  label: entered.label.trim(),
+  port: entered.port ?? null,
+  authority: entered.encryption === 'verified' ? entered.authority : null,
+}))
+const path = { migration: props.migration }
+const trial = useMutation({ mutationFn: () => answer(api.POST('/migrations/{migration}/connection-trials', { params: { path }, body: body.value })) })
+const keep = useMutation({
+  mutationFn: () =>
+    props.kept === null
+      ? answer(api.POST('/migrations/{migration}/connections', { params: { path }, body: body.value }))
+      : answer(api.PUT('/migrations/{migration}/connections/{connection}', { params: { path: { ...path, connection: props.kept.id } }, body: body.value })),
+  onSuccess: () => emit('kept'),
+})
+const canTry = computed(() => entered.label.trim() !== '' && (isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''))
+/** A password that is kept is not told, so only a new one can be tried by itself; keeping tries it in any case. */
+const isTried = computed(() => props.kept === null || entered.password !== '' || isFile.value)
+</script>
+
+<template>
+  <form class="form" @submit.prevent="keep.mutate()">
+    <label>Name, by which it is known <el-input v-model="entered.label" aria-label="Name of the connection" maxlength="100" autocomplete="off" /></label>
+    <label
+      >Kind
+      <el-select v-model="entered.kind" aria-label="Kind of database">
+        <el-option v-for="one in kinds" :key="one.kind" :value="one.kind" :label="one.label" :disabled="!one.isThere"
+          >{{ one.label }} <span v-if="!one.isThere" class="quiet">this machine lacks PHP's driver</span></el-option
+        >
+      </el-select>
+    </label>
+    <label v-if="isFile" class="wide"
+      >File, below {{ files }} <el-input v-model="entered.file" aria-label="File of the database" class="cell" autocomplete="off"
+    /></label>
+    <template v-else>
+      <label>Computer <el-input v-model="entered.host" aria-label="Computer" placeholder="db.example.org" autocomplete="off" /></label>
+      <label
+        >Port <el-input-number v-model="entered.port" :min="1" :max="65535" :controls="false" :placeholder="String(kind?.port ?? '')" aria-label="Port"
+      /></label>
+      <label>Database <el-input v-model="entered.database" aria-label="Database" autocomplete="off" /></label>
+      <label>User <el-input v-model="entered.user" aria-label="User" autocomplete="off" /></label>
+      <label
+        >Password
+        <el-input
+          v-model="entered.password"
+          type="password"
+          aria-label="Password of the user"
+          autocomplete="new-password"
+          :placeholder="kept?.hasPassword ? 'the one that is kept' : ''"
+      /></label>
+      <label
+        >Encrypted
+        <el-select v-model="entered.encryption" aria-label="Encrypted">
+          <el-option v-for="(name, value) in ENCRYPTIONS" :key="value" :value="value" :label="name" />
+        </el-select>
+      </label>
+      <label v-if="entered.encryption === 'verified'" class="wide"
+        >Certificate of the authority (PEM)
+        <textarea
+          v-model="entered.authority"
+          rows="3"
+          class="cell"
+          aria-label="Certificate of the authority"
+          placeholder="-----BEGIN CERTIFICATE-----"
+        ></textarea>
+      </label>
+    </template>
+    <label
+      >Seconds that a query may take
+      <el-input-number v-model="entered.seconds" :min="1" :controls="false" placeholder="1800" aria-label="Seconds that a query may take" />
+    </label>
+    <label
+      >Rows that it may give
+      <el-input-number v-model="entered.rows" :min="1" :controls="false" placeholder="any number" aria-label="Rows that a query may give" />
+    </label>
+    <ErrorNote class="wide" :error="keep.error.value ?? trial.error.value" />
+    <p v-if="trial.data.value && !trial.isPending.value" class="wide" role="status">It can be entered: {{ trial.data.value.greeting }}.</p>
+    <span class="wide buttons">
+      <el-button v-if="isTried" :disabled="!canTry" :loading="trial.isPending.value" @click="trial.mutate()">Try it</el-button>
+      <el-button type="primary" native-type="submit" :disabled="!canTry" :loading="keep.isPending.value">Try and keep it</el-button>
+    </span>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 10px 16px;
+}
+label {
+  display: grid;
+  font-size: 12.5px;
+  color: var(--ink-2);
+  align-content: end;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+p {
+  margin: 0;
+  background: var(--mark);
+  padding: 6px 10px;
+}
+textarea {
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  padding: 4px 6px;
+  background: var(--sheet);
+  color: inherit;
+  resize: vertical;
+}
+.buttons {
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+}
+label :deep(.el-input-number) {
+  inline-size: 100%;
+}
+</style>
