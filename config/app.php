@@ -13,5 +13,7 @@ return [
     'faker_locale' => 'en_GB',
     'cipher' => 'AES-256-CBC',
     'key' => env('APP_KEY'),
+    // Keys that what is kept encrypted is still read by (nine-tally:rotate-key).
+    'previous_keys' => array_values(array_filter(explode(',', (string) env('APP_PREVIOUS_KEYS', '')))),
     'maintenance' => ['driver' => 'file'],
 ];
