@@ -38,6 +38,10 @@ return [
     // The folder below which files of SQLite are drawn from; no other file of this machine is. Changed by whoever installs.
     'source_files' => (string) env('NINE_TALLY_SOURCE_FILES', storage_path('sources')),
 
+    // Computers of the inner network that feeds may be drawn from, as name:port or address:port, with commas between them; all others of it
+    // are refused, also when a name of the outer one leads there. Changed by whoever installs.
+    'inner_hosts' => array_values(array_filter(array_map(trim(...), explode(',', (string) env('NINE_TALLY_INNER_HOSTS', ''))))),
+
     // Bytes that the snapshot of a query may have.
     'snapshot_bytes' => 64 * 1024 * 1024 * 1024,
 

@@ -22,6 +22,7 @@ use App\Adapters\Runs\RunWork;
 use App\Adapters\Seal\SealKeys;
 use App\Adapters\Seal\TimeStamps;
 use App\Adapters\Sources\Authorities;
+use App\Adapters\Sources\OuterGate;
 use App\Adapters\Sources\Sources;
 use App\Adapters\Storage\BlobStore;
 use App\Adapters\Storage\ChunkFolder;
@@ -93,6 +94,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->when(Sources::class)->needs('$sources')->giveConfig('nine-tally.sources');
         $this->app->when(Sources::class)->needs('$mostBytes')->giveConfig('nine-tally.snapshot_bytes');
         $this->app->when(Sources::class)->needs('$files')->giveConfig('nine-tally.source_files');
+        $this->app->when(OuterGate::class)->needs('$inner')->giveConfig('nine-tally.inner_hosts');
         $this->app->when(Authorities::class)->needs('$folder')->give(storage_path('keys/authorities'));
         $this->app->when(TrialSamples::class)->needs('$folder')->give(storage_path('prepared'));
         $this->app->when(QuestionContext::class)->needs('$workFolder')->give(storage_path('work'));

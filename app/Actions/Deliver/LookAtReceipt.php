@@ -101,6 +101,8 @@ final readonly class LookAtReceipt
                 'state' => ReceiptState::Receiving,
                 'user_id' => $receipt->user_id,
                 'packed_in' => ['name' => $receipt->file_name, 'digest' => $digest],
+                // Pages of a feed can be asked for again.
+                'query' => $receipt->query,
             ]);
             try {
                 $this($part);

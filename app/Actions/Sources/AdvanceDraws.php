@@ -89,14 +89,21 @@ final readonly class AdvanceDraws
         };
     }
 
-    /** @return array<string, non-empty-list<Receipt>> by side */
+    /** @return array<string, non-empty-list<Receipt>> by side; of a feed in several pages these */
     private function receipts(Draw $draw): array
     {
+        $find = static fn(string $id): Receipt => Receipt::query()->find($id)
+            ?? throw Conflict::because('discarded', 'What was drawn was discarded before it could be taken.');
         $receipts = [];
         foreach ($draw->receipts as $side => $parts) {
             foreach ($parts as ['receipt' => $id]) {
-                $receipts[$side][] = Receipt::query()->find($id)
-                    ?? throw Conflict::because('discarded', 'What was drawn was discarded before it could be taken.');
+                $receipt = $find($id);
+                foreach (
+                    $receipt->state === ReceiptState::Unpacked ? array_map($find, $receipt->unpacked_into ?? []) : [$receipt]
+                    as $part
+                ) {
+                    $receipts[$side][] = $part;
+                }
             }
         }
 

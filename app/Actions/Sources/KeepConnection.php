@@ -33,9 +33,9 @@ final readonly class KeepConnection
      */
     public function try(SourceKind $kind, array $settings, #[\SensitiveParameter] ?string $password, ?SourceConnection $kept): string
     {
-        return $this->sources
-            ->at($kept->label ?? $kind->label(), SourceAddress::of($kind, $settings, $password ?? (string) $kept?->secret))
-            ->greeting();
+        $tried = new SourceConnection(['kind' => $kind, 'settings' => $settings, 'secret' => $password ?? (string) $kept?->secret]);
+
+        return $this->sources->kept($kept->label ?? $kind->label(), $tried)->greeting();
     }
 
     /**
@@ -55,7 +55,7 @@ final readonly class KeepConnection
     ): SourceConnection {
         $this->try($kind, $settings, $password, $kept);
         // Without the password: who and where.
-        $about = trim("{$label}: {$kind->label()}, ".($settings['file'] ?? implode(' ', [
+        $about = trim("{$label}: {$kind->label()}, ".($settings['file'] ?? $settings['url'] ?? implode(' ', [
             $settings['user'] ?? '', 'at', $settings['host'] ?? '', 'port', $settings['port'] ?? $kind->port(), $settings['database'] ?? '',
         ])));
 

@@ -7,8 +7,10 @@ namespace App\Adapters\Sources;
 /**
  * Where a database stands, and how it is entered.
  *
- * @phpstan-type Settings array{host?: string, port?: int, database?: string, user?: string, file?: string, encryption?: 'preferred'|'required'|'verified',
- *     authority?: string, seconds?: int, rows?: int|null}
+ * @phpstan-type Settings array{host?: string, port?: int, database?: string, user?: string, file?: string,
+ *     encryption?: 'preferred'|'required'|'verified', authority?: string, seconds?: int, rows?: int|null, url?: string, header?: string,
+ *     prefix?: string, paging?: 'none'|'link'|'next'|'page'|'offset'|'cursor', parameter?: string, field?: string, records?: string,
+ *     size?: int, first?: int}
  */
 final readonly class SourceAddress
 {

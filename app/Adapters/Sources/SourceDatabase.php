@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
-use NineTally\Core\Intake\UnreadableFile;
-
 /**
  * A database that rows are drawn from: read and nothing else, in one consistent view, for so long and so many rows as its connection
  * says.
@@ -13,15 +11,8 @@ use NineTally\Core\Intake\UnreadableFile;
  * @phpstan-type SourceTable array{name: string, kind: 'table'|'view', rows: int|null}
  * @phpstan-type SourceColumn array{name: string, kind: string, isKey: bool}
  */
-interface SourceDatabase
+interface SourceDatabase extends RowSource
 {
-    /**
-     * What it is, in a few words: whoever hears them knows that it can be entered.
-     *
-     * @throws SourceProblem
-     */
-    public function greeting(): string;
-
     /**
      * @return list<SourceTable> that can be read, by name; rows as the database estimates them, where it does
      *
@@ -44,15 +35,4 @@ interface SourceDatabase
      * @param  list<string>  $orderBy
      */
     public function statement(string $table, array $columns, string $where, array $orderBy): string;
-
-    /**
-     * The rows of a query as JSON Lines, an object a row with its columns in their order: text as the database writes it, so no number is
-     * bent, binary as hexadecimal digits, and null where it is null.
-     *
-     * @param  \Closure(int, int): bool  $onProgress  told rows and bytes; false ends the query, in the database too
-     * @return int|null bytes; null when it was ended
-     *
-     * @throws UnreadableFile
-     */
-    public function snapshot(string $sql, string $path, \Closure $onProgress): ?int;
 }

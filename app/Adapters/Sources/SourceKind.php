@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
-/** Databases that rows are drawn from. */
+/** What rows are drawn from. */
 enum SourceKind: string
 {
     case Postgresql = 'postgresql';
     case Mysql = 'mysql';
     case Sqlite = 'sqlite';
+    /** Pages of records that a web server gives. */
+    case Feed = 'feed';
 
     public function label(): string
     {
@@ -17,6 +19,7 @@ enum SourceKind: string
             self::Postgresql => 'PostgreSQL',
             self::Mysql => 'MySQL or MariaDB',
             self::Sqlite => 'SQLite',
+            self::Feed => 'Web feed',
         };
     }
 
@@ -26,7 +29,7 @@ enum SourceKind: string
         return match ($this) {
             self::Postgresql => 5432,
             self::Mysql => 3306,
-            self::Sqlite => 0,
+            self::Sqlite, self::Feed => 0,
         };
     }
 
@@ -37,6 +40,7 @@ enum SourceKind: string
             self::Postgresql => 'pdo_pgsql',
             self::Mysql => 'pdo_mysql',
             self::Sqlite => 'pdo_sqlite',
+            self::Feed => 'curl',
         });
     }
 }

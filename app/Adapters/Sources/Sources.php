@@ -18,7 +18,13 @@ final readonly class Sources
      * @param  array<string, array{host: string, port: int, database: string, user: string, password: string, migration?: string}>  $sources
      * @param  string  $files  the folder in which files of SQLite stand
      */
-    public function __construct(private array $sources, private Authorities $authorities, private string $files, private int $mostBytes) {}
+    public function __construct(
+        private array $sources,
+        private Authorities $authorities,
+        private OuterGate $gate,
+        private string $files,
+        private int $mostBytes,
+    ) {}
 
     /** @return list<string> */
     public function names(Migration $migration): array
@@ -34,7 +40,7 @@ final readonly class Sources
     }
 
     /** @throws UnreadableFile when the migration knows no database of this name */
-    public function of(Migration $migration, string $name): SourceDatabase
+    public function of(Migration $migration, string $name): RowSource
     {
         $installed = $this->sources[$name] ?? null;
         if ($installed !== null && ($installed['migration'] ?? null) === $migration->name) {
@@ -43,7 +49,26 @@ final readonly class Sources
         $connection = SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => $name])->first()
             ?? throw UnreadableFile::queryFails($name, 'no database of this name is known in this migration');
 
-        return $this->at($name, $connection->address());
+        return $this->kept($name, $connection);
+    }
+
+    /**
+     * @throws UnreadableFile when the migration knows no source of this name
+     * @throws SourceProblem when it is no database
+     */
+    public function database(Migration $migration, string $name): SourceDatabase
+    {
+        $source = $this->of($migration, $name);
+
+        return $source instanceof SourceDatabase ? $source : throw new SourceProblem("{$name} is a feed, which has no tables.");
+    }
+
+    /** @throws SourceProblem when this machine lacks what it takes to talk to it */
+    public function kept(string $name, SourceConnection $connection): RowSource
+    {
+        return $connection->kind === SourceKind::Feed
+            ? new FeedSource($name, FeedAddress::of($connection->settings, (string) $connection->secret), $this->gate, $this->mostBytes)
+            : $this->at($name, $connection->address());
     }
 
     /** @throws SourceProblem when this machine lacks what it takes to talk to it */
@@ -59,6 +84,7 @@ final readonly class Sources
             SourceKind::Postgresql => new PostgresqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Mysql => new MysqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Sqlite => new SqliteSource($name, $address, $this->files, $this->mostBytes),
+            SourceKind::Feed => throw new \LogicException('A feed is no database.'),
         };
     }
 }

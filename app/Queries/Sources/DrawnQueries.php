@@ -29,10 +29,11 @@ final readonly class DrawnQueries
                 if ($part->query === null || ! in_array($part->query['source'], $known, true)) {
                     continue 2;
                 }
-                $asked[] = ['query' => $part->query, 'label' => $part->part_label];
+                // Pages of a feed are asked for once.
+                $asked[serialize($part->query)] ??= ['query' => $part->query, 'label' => $part->part_label];
             }
             if ($asked !== []) {
-                $queries[$side->value] = $asked;
+                $queries[$side->value] = array_values($asked);
             }
         }
 

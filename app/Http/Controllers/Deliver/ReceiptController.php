@@ -61,7 +61,7 @@ final class ReceiptController extends Controller
         $table = $request->table();
         $sql = $table === null
             ? $request->sql()
-            : $sources->of($dataset->migration, $request->source())->statement(
+            : $sources->database($dataset->migration, $request->source())->statement(
                 $table['name'],
                 $table['columns'] ?? [],
                 $table['where'] ?? '',

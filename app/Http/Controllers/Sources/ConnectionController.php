@@ -72,13 +72,13 @@ final class ConnectionController extends Controller
     /** Tables of a database that rows can be drawn from. */
     public function tables(Request $request, Dataset $dataset, Sources $sources): JsonResponse
     {
-        return response()->json(['items' => $sources->of($dataset->migration, $this->named($request, 'source'))->tables()]);
+        return response()->json(['items' => $sources->database($dataset->migration, $this->named($request, 'source'))->tables()]);
     }
 
     public function columns(Request $request, Dataset $dataset, Sources $sources): JsonResponse
     {
         return response()->json([
-            'items' => $sources->of($dataset->migration, $this->named($request, 'source'))->columns($this->named($request, 'table')),
+            'items' => $sources->database($dataset->migration, $this->named($request, 'source'))->columns($this->named($request, 'table')),
         ]);
     }
 

@@ -21,7 +21,8 @@ final class AskForSnapshotRequest extends FormRequest
         return [
             'side' => ['required', 'in:source,target'],
             'source' => ['required', 'string', Rule::in($dataset instanceof Dataset ? $sources->names($dataset->migration) : [])],
-            'sql' => ['required_without:table', 'string', 'max:20000'],
+            // Of a feed nothing needs to be added to its address.
+            'sql' => ['present_without:table', 'nullable', 'string', 'max:20000'],
             'table' => ['array:name,columns,where,orderBy'],
             'table.name' => ['required_with:table', 'string', 'max:200'],
             'table.columns' => ['array', 'max:2000'],

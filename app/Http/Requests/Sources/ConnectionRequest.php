@@ -25,7 +25,9 @@ final class ConnectionRequest extends FormRequest
     {
         $migration = $this->route('migration');
         $kept = $this->kept();
-        $isFile = $this->string('kind')->toString() === SourceKind::Sqlite->value;
+        $kind = $this->string('kind')->toString();
+        $isFile = in_array($kind, [SourceKind::Sqlite->value, SourceKind::Feed->value], true);
+        $isFeed = $kind === SourceKind::Feed->value;
 
         return [
             'label' => [
@@ -40,7 +42,16 @@ final class ConnectionRequest extends FormRequest
             'database' => [$isFile ? 'nullable' : 'required', 'string', 'max:200', 'not_regex:/[;=\s\x00]/'],
             'user' => [$isFile ? 'nullable' : 'required', 'string', 'max:200'],
             'password' => ['nullable', 'string', 'max:1000'],
-            'file' => [$isFile ? 'required' : 'nullable', 'string', 'max:500'],
+            'file' => [$kind === SourceKind::Sqlite->value ? 'required' : 'nullable', 'string', 'max:500'],
+            'url' => [$isFeed ? 'required' : 'nullable', 'string', 'url:http,https', 'max:2000'],
+            'header' => ['nullable', 'string', 'max:100', 'regex:/^[A-Za-z0-9-]+$/'],
+            'prefix' => ['nullable', 'string', 'max:100', 'regex:/^[\x20-\x7E]*$/'],
+            'paging' => ['nullable', Rule::in(['none', 'link', 'next', 'page', 'offset', 'cursor'])],
+            'parameter' => ['nullable', 'string', 'max:100'],
+            'field' => ['nullable', 'string', 'max:200'],
+            'records' => ['nullable', 'string', 'max:200'],
+            'size' => ['nullable', 'integer', 'between:1,1000000'],
+            'first' => ['nullable', 'integer', 'between:0,1'],
             'encryption' => ['nullable', Rule::in(['preferred', 'required', 'verified'])],
             'authority' => [
                 'nullable',
@@ -93,12 +104,18 @@ final class ConnectionRequest extends FormRequest
         return is_string($password) && $password !== '' ? $password : null;
     }
 
+    /** @return list<string> */
+    private function ofFeed(): array
+    {
+        return ['url', 'header', 'prefix', 'paging', 'parameter', 'field', 'records', 'size', 'first'];
+    }
+
     /** @return Settings */
     public function settings(): array
     {
         /** @var Settings $settings */
         $settings = array_filter(
-            $this->safe(['host', 'port', 'database', 'user', 'file', 'encryption', 'authority', 'seconds', 'rows']),
+            $this->safe(['host', 'port', 'database', 'user', 'file', 'encryption', 'authority', 'seconds', 'rows', ...$this->ofFeed()]),
             static fn(mixed $value): bool => $value !== null && $value !== '',
         );
 
