@@ -29,7 +29,7 @@ final class RuthDrawsBothSidesTest extends BrowserTestCase
         $this->press('Connections');
         $this->press("Add a connection to {$this->migration->name}");
         $this->type('Name of the connection', 'Harbour office');
-        $this->choose('Kind of database', 'SQLite');
+        $this->choose('Kind of source', 'SQLite');
         $this->type('File of the database', 'harbour.sqlite3');
         $this->press('Try it');
         $this->see('There is no SQLite database at harbour.sqlite3');
@@ -42,15 +42,15 @@ final class RuthDrawsBothSidesTest extends BrowserTestCase
         $this->signIn('ruth.osei@wherrymoor.example');
         $this->see('Moorings');
         $this->open("/datasets/{$this->dataset->id}/deliver");
-        $this->press('Draw from a database');
-        $this->choose('Database of the old register', 'Old system');
+        $this->press('Draw from a source');
+        $this->choose('Source of the old register', 'Old system');
         $this->press('a query');
         $this->type('Query for the old register', self::QUERY);
         $this->press('Take the rows of this query');
         $this->press('Accept this delivery');
         $this->see('delivery 1 of the old register');
-        $this->visible("//section[@aria-label='New register']//button[normalize-space(.)='Draw from a database']", 'the other side')->click();
-        $this->choose('Database of the new register', 'Harbour office');
+        $this->visible("//section[@aria-label='New register']//button[normalize-space(.)='Draw from a source']", 'the other side')->click();
+        $this->choose('Source of the new register', 'Harbour office');
         $this->choose('Table of the new register', 'inspections');
         $this->press('Take the rows of this table');
         $this->press('Accept this delivery');
@@ -92,7 +92,8 @@ final class RuthDrawsBothSidesTest extends BrowserTestCase
         @unlink("{$folder}/harbour.sqlite");
         $database = new \PDO("sqlite:{$folder}/harbour.sqlite", options: [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $database->exec(
-            'CREATE TABLE inspections (index_no TEXT, inspected_on TEXT, length_m TEXT, remarks TEXT, PRIMARY KEY (index_no, inspected_on))',
+            'CREATE TABLE inspections (index_no TEXT, inspected_on TEXT, length_m TEXT, remarks TEXT, '.
+                'PRIMARY KEY (index_no, inspected_on))',
         );
         $insert = $database->prepare('INSERT INTO inspections VALUES (?, ?, ?, ?)');
         foreach (file($rows) ?: [] as $number => $line) {

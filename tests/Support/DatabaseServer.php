@@ -41,7 +41,9 @@ final class DatabaseServer
         $server->start();
         for ($waited = 0; $waited < self::SECONDS_TO_BEGIN * 10; $waited++) {
             try {
-                $database = new \PDO("mysql:unix_socket={$folder}/socket;charset=utf8mb4", 'root', '', [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+                $database = new \PDO("mysql:unix_socket={$folder}/socket;charset=utf8mb4", 'root', '', [
+                    \PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION,
+                ]);
                 $database->exec($statements);
 
                 return new self($server, $folder, $port);

@@ -15,7 +15,7 @@ final readonly class FeedAddress
 
     /**
      * @param  string  $header  of a request, in which the token is shown
-     * @param  string  $prefix  that stands before it
+     * @param  string  $prefix  the word that stands before it, if one does
      * @param  string  $paging  link: the header of that name (RFC 8288); next: a field with the next address; cursor: a field with what the
      *     parameter is next; page and offset: the parameter counts pages or records
      * @param  string  $parameter  of the address, of page, offset and cursor
@@ -46,7 +46,7 @@ final readonly class FeedAddress
             $settings['url'] ?? '',
             $token,
             $settings['header'] ?? 'Authorization',
-            $settings['prefix'] ?? 'Bearer ',
+            $settings['prefix'] ?? 'Bearer',
             $settings['paging'] ?? 'none',
             $settings['parameter'] ?? 'page',
             $settings['field'] ?? 'next',
@@ -55,6 +55,12 @@ final readonly class FeedAddress
             $settings['first'] ?? 1,
             $settings['seconds'] ?? self::SECONDS,
         );
+    }
+
+    /** What lets one in, as it is shown. */
+    public function shown(): string
+    {
+        return trim("{$this->prefix} {$this->token}");
     }
 
     /** @param string $further what is added: a path, a query, or both */

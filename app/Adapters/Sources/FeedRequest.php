@@ -91,7 +91,7 @@ final readonly class FeedRequest
                     'User-Agent' => 'Nine Tally',
                     // What lets one in is shown to the computer it was given for, and to no other.
                     ...$this->address->token !== '' && $isOurs
-                        ? [$this->address->header => $this->address->prefix.$this->address->token]
+                        ? [$this->address->header => $this->address->shown()]
                         : [],
                 ],
                 'curl' => [
@@ -112,7 +112,7 @@ final readonly class FeedRequest
                 $isEnded => '',
                 $isOver => throw new SourceProblem(sprintf('It is more than %s bytes', number_format($this->mostBytes))),
                 preg_match('/certificate|SSL/i', $gone->getMessage()) === 1 => throw new SourceProblem(
-                    "The certificate of {$to['host']} cannot be trusted. Check the address, and whether its certificate is of a known authority",
+                    "The certificate of {$to['host']} cannot be trusted. Check the address, and whose certificate it is",
                 ),
                 $gone instanceof ConnectException => "Nobody answers at {$to['host']}, port {$to['port']}. Check the address",
                 default => "{$to['host']} ended the connection in the middle of a page",

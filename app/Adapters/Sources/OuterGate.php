@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Adapters\Sources;
 
 /**
- * Keeps what is asked of the web from the inner network (OWASP, Server-Side Request Forgery): of every address that a name leads to none may
- * be inner, unless whoever installs has named it, and the request goes to the address that was looked at, not to what the name says a
+ * Keeps what is asked of the web from the inner network (OWASP, Server-Side Request Forgery): none of the addresses that a name leads to
+ * may be inner, unless whoever installs has named it, and the request goes to the address that was looked at, not to what the name says a
  * moment later.
  */
 final readonly class OuterGate
@@ -41,8 +41,8 @@ final readonly class OuterGate
                 ) !== false;
             if (! $isOuter && ! in_array("{$host}:{$port}", $this->inner, true) && ! in_array("{$address}:{$port}", $this->inner, true)) {
                 throw new SourceProblem(
-                    "{$host}, port {$port}, is a computer of the inner network, which feeds are not drawn from. Whoever runs Nine Tally can name it ".
-                        '(NINE_TALLY_INNER_HOSTS).',
+                    "{$host}, port {$port}, is a computer of the inner network, which feeds are not drawn from. Whoever runs Nine Tally ".
+                        'can name it (NINE_TALLY_INNER_HOSTS).',
                 );
             }
         }

@@ -17,7 +17,7 @@ final readonly class SourceAddress
     private const SECONDS = 1_800;
 
     /**
-     * @param  string  $encryption  preferred: where the database offers it; required; verified: and its certificate is one of the authority's
+     * @param  string  $encryption  preferred: where it is offered; required; verified: held against the authority too
      * @param  string|null  $authority  certificates that it is held against (PEM)
      * @param  int  $seconds  that a query may take
      * @param  int|null  $rows  that it may give

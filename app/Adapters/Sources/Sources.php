@@ -39,6 +39,17 @@ final readonly class Sources
         return [...$installed, ...array_values(array_diff($labels, $installed))];
     }
 
+    /** @return list<string> those that are feeds */
+    public function feeds(Migration $migration): array
+    {
+        $feeds = SourceConnection::query()
+            ->where(['migration_id' => $migration->id, 'kind' => SourceKind::Feed->value])
+            ->get(['label'])
+            ->all();
+
+        return array_map(static fn(SourceConnection $feed): string => $feed->label, array_values($feeds));
+    }
+
     /** @throws UnreadableFile when the migration knows no database of this name */
     public function of(Migration $migration, string $name): RowSource
     {

@@ -27,7 +27,8 @@ final readonly class SqliteSource implements SourceDatabase
                 'rows' => null,
             ],
             $this->rows(
-                "SELECT name, type AS kind FROM sqlite_schema WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY 1 LIMIT 2000",
+                "SELECT name, type AS kind FROM sqlite_schema WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ".
+                    'ORDER BY 1 LIMIT 2000',
             ),
         );
     }

@@ -46,6 +46,7 @@ final readonly class DatasetStatus
             'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->sources->names($dataset->migration),
+            'feeds' => $this->sources->feeds($dataset->migration),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => [

@@ -54,7 +54,7 @@ final class ConnectionTest extends TestCase
             ['database' => 'nothing'] + $old, 'There is no database called nothing',
             ['encryption' => 'required'] + $old, 'does not offer an encrypted way in',
             ['file' => '../keys/none'] + $this->settings('sqlite'), 'There is no SQLite database at ../keys/none',
-            ['port' => is_numeric($ours = DB::connection()->getConfig('port')) ? (int) $ours : 0, 'password' => 'no'] + ['kind' => 'postgresql'] + $old,
+            ['port' => $this->ours(), 'password' => 'no', 'kind' => 'postgresql'] + $old,
             'refuses this user with this password',
         ];
         foreach (array_chunk($wrong, 2) as [$settings, $sentence]) {
@@ -164,6 +164,14 @@ final class ConnectionTest extends TestCase
         );
     }
 
+    /** The port of the own database, which knows no such user. */
+    private function ours(): int
+    {
+        $port = DB::connection()->getConfig('port');
+
+        return is_numeric($port) ? (int) $port : 0;
+    }
+
     /**
      * @param  array<string, mixed>  $what
      * @return list<array<string, string|null>>
@@ -197,8 +205,9 @@ final class ConnectionTest extends TestCase
         }
         self::$server ??= DatabaseServer::begin(
             storage_path('work/mariadb'),
-            'CREATE DATABASE old; CREATE TABLE old.berths (berth INT PRIMARY KEY, fee DECIMAL(9,2), seal VARBINARY(9), note TEXT, ended DATE) '.
-                "CHARACTER SET utf8mb4; INSERT INTO old.berths VALUES (2, 0.30, NULL, 'Très', '2026-01-31'), (1, 12.10, x'00ff7a', 'a \"b\"', NULL); ".
+            'CREATE DATABASE old; CREATE TABLE old.berths (berth INT PRIMARY KEY, fee DECIMAL(9,2), seal VARBINARY(9), note TEXT, '.
+                'ended DATE) CHARACTER SET utf8mb4; '.
+                "INSERT INTO old.berths VALUES (2, 0.30, NULL, 'Très', '2026-01-31'), (1, 12.10, x'00ff7a', 'a \"b\"', NULL); ".
                 "CREATE USER reader@'127.0.0.1' IDENTIFIED BY '".
                 self::PASSWORD.
                 "'; GRANT SELECT, PROCESS ON *.* TO reader@'127.0.0.1'",

@@ -29,7 +29,10 @@ final class RotateKeyTest extends TestCase
         self::assertSame(0, Artisan::call('nine-tally:rotate-key'));
         self::assertStringContainsString('1 secrets are kept under a new key', Artisan::output());
         $settings = (string) file_get_contents("{$folder}/.env");
-        self::assertMatchesRegularExpression('/^APP_KEY=base64:(.+)\nDB_PORT=1\nAPP_PREVIOUS_KEYS='.preg_quote($old, '/').'\n$/D', $settings);
+        self::assertMatchesRegularExpression(
+            '/^APP_KEY=base64:(.+)\nDB_PORT=1\nAPP_PREVIOUS_KEYS='.preg_quote($old, '/').'\n$/D',
+            $settings,
+        );
         self::assertStringNotContainsString("APP_KEY={$old}", $settings);
         self::assertSame(0600, fileperms("{$folder}/.env") & 0777);
         preg_match('/^APP_KEY=base64:(.+)$/m', $settings, $key);

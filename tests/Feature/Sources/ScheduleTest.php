@@ -26,7 +26,8 @@ final class ScheduleTest extends TestCase
         $this->file = "{$folder}/both.sqlite";
         @unlink($this->file);
         $this->database(
-            "CREATE TABLE old (berth TEXT, fee TEXT); CREATE TABLE new (berth TEXT, fee TEXT); INSERT INTO old VALUES ('1', '5'), ('2', '6'); ".
+            'CREATE TABLE old (berth TEXT, fee TEXT); CREATE TABLE new (berth TEXT, fee TEXT); '.
+                "INSERT INTO old VALUES ('1', '5'), ('2', '6'); ".
                 "INSERT INTO new VALUES ('1', '5'), ('2', '6')",
         );
         SourceConnection::query()->create([

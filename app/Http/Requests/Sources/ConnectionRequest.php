@@ -119,6 +119,7 @@ final class ConnectionRequest extends FormRequest
             static fn(mixed $value): bool => $value !== null && $value !== '',
         );
 
-        return $settings;
+        // A token may be shown without a word before it.
+        return $this->has('prefix') ? ['prefix' => (string) $this->string('prefix')] + $settings : $settings;
     }
 }

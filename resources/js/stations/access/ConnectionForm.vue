@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useMutation } from '@tanstack/vue-query'
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { feedOf } from '@/stations/access/feed'
+import FeedFields from '@/stations/access/FeedFields.vue'
 
 /** Where a database stands and how it is entered: tried before it is kept. */
 const props = defineProps<{
@@ -27,8 +29,10 @@ const entered = reactive({
   seconds: settings.seconds ?? null,
   rows: settings.rows ?? null,
 })
+const feed = ref(feedOf(settings))
 const kind = computed(() => props.kinds.find((one) => one.kind === entered.kind))
 const isFile = computed(() => entered.kind === 'sqlite')
+const isFeed = computed(() => entered.kind === 'feed')
 const ENCRYPTIONS = {
   preferred: 'where the database offers it',
   required: 'always',
@@ -36,30 +40,42 @@ const ENCRYPTIONS = {
 } as const
 const body = computed<Schemas['ConnectionAsked']>(() => ({
   ...entered,
+  ...feed.value,
   label: entered.label.trim(),
   port: entered.port ?? null,
   authority: entered.encryption === 'verified' ? entered.authority : null,
 }))
 const path = { migration: props.migration }
-const trial = useMutation({ mutationFn: () => answer(api.POST('/migrations/{migration}/connection-trials', { params: { path }, body: body.value })) })
-const keep = useMutation({
+const {
+  data: greeted,
+  isPending: isTrying,
+  error: tryError,
+  mutate: tryIt,
+} = useMutation({ mutationFn: () => answer(api.POST('/migrations/{migration}/connection-trials', { params: { path }, body: body.value })) })
+const {
+  isPending: isKeeping,
+  error: keepError,
+  mutate: keepIt,
+} = useMutation({
   mutationFn: () =>
     props.kept === null
       ? answer(api.POST('/migrations/{migration}/connections', { params: { path }, body: body.value }))
       : answer(api.PUT('/migrations/{migration}/connections/{connection}', { params: { path: { ...path, connection: props.kept.id } }, body: body.value })),
   onSuccess: () => emit('kept'),
 })
-const canTry = computed(() => entered.label.trim() !== '' && (isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''))
+const canTry = computed(
+  () => entered.label.trim() !== '' && (isFeed.value ? feed.value.url.trim() !== '' : isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''),
+)
 /** A password that is kept is not told, so only a new one can be tried by itself; keeping tries it in any case. */
 const isTried = computed(() => props.kept === null || entered.password !== '' || isFile.value)
 </script>
 
 <template>
-  <form class="form" @submit.prevent="keep.mutate()">
+  <form class="form" @submit.prevent="keepIt()">
     <label>Name, by which it is known <el-input v-model="entered.label" aria-label="Name of the connection" maxlength="100" autocomplete="off" /></label>
     <label
       >Kind
-      <el-select v-model="entered.kind" aria-label="Kind of database">
+      <el-select v-model="entered.kind" aria-label="Kind of source">
         <el-option v-for="one in kinds" :key="one.kind" :value="one.kind" :label="one.label" :disabled="!one.isThere"
           >{{ one.label }} <span v-if="!one.isThere" class="quiet">this machine lacks PHP's driver</span></el-option
         >
@@ -68,6 +84,18 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
     <label v-if="isFile" class="wide"
       >File, below {{ files }} <el-input v-model="entered.file" aria-label="File of the database" class="cell" autocomplete="off"
     /></label>
+    <template v-else-if="isFeed">
+      <FeedFields v-model="feed" />
+      <label
+        >Token
+        <el-input
+          v-model="entered.password"
+          type="password"
+          aria-label="Token"
+          autocomplete="new-password"
+          :placeholder="kept?.hasPassword ? 'the one that is kept' : 'none'"
+      /></label>
+    </template>
     <template v-else>
       <label>Computer <el-input v-model="entered.host" aria-label="Computer" placeholder="db.example.org" autocomplete="off" /></label>
       <label
@@ -87,7 +115,7 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
       <label
         >Encrypted
         <el-select v-model="entered.encryption" aria-label="Encrypted">
-          <el-option v-for="(name, value) in ENCRYPTIONS" :key="value" :value="value" :label="name" />
+          <el-option v-for="(name, mode) in ENCRYPTIONS" :key="mode" :value="mode" :label="name" />
         </el-select>
       </label>
       <label v-if="entered.encryption === 'verified'" class="wide"
@@ -102,18 +130,18 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
       </label>
     </template>
     <label
-      >Seconds that a query may take
+      >Seconds that it may take
       <el-input-number v-model="entered.seconds" :min="1" :controls="false" placeholder="1800" aria-label="Seconds that a query may take" />
     </label>
-    <label
+    <label v-if="!isFeed"
       >Rows that it may give
       <el-input-number v-model="entered.rows" :min="1" :controls="false" placeholder="any number" aria-label="Rows that a query may give" />
     </label>
-    <ErrorNote class="wide" :error="keep.error.value ?? trial.error.value" />
-    <p v-if="trial.data.value && !trial.isPending.value" class="wide" role="status">It can be entered: {{ trial.data.value.greeting }}.</p>
+    <ErrorNote class="wide" :error="keepError ?? tryError" />
+    <p v-if="greeted && !isTrying" class="wide" role="status">It can be entered: {{ greeted.greeting }}.</p>
     <span class="wide buttons">
-      <el-button v-if="isTried" :disabled="!canTry" :loading="trial.isPending.value" @click="trial.mutate()">Try it</el-button>
-      <el-button type="primary" native-type="submit" :disabled="!canTry" :loading="keep.isPending.value">Try and keep it</el-button>
+      <el-button v-if="isTried" :disabled="!canTry" :loading="isTrying" @click="tryIt()">Try it</el-button>
+      <el-button type="primary" native-type="submit" :disabled="!canTry" :loading="isKeeping">Try and keep it</el-button>
     </span>
   </form>
 </template>

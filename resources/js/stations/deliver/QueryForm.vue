@@ -1,17 +1,27 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api } from '@/api/client'
 import { count } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import type { Asked } from '@/stations/deliver/useParts'
 
 /** A delivery that is asked of a database instead of a file: the rows of a table, or of a query. */
-const props = defineProps<{ dataset: number; sources: readonly string[]; isBusy: boolean; label: string; last?: { source: string; sql: string } }>()
+const props = defineProps<{
+  dataset: number
+  sources: readonly string[]
+  feeds: readonly string[]
+  isBusy: boolean
+  label: string
+  last?: { source: string; sql: string }
+}>()
 const emit = defineEmits<{ ask: [source: string, what: Asked] }>()
 const isOpen = ref(false)
 const source = ref(props.last?.source ?? props.sources[0] ?? '')
 const sql = ref(props.last?.sql ?? '')
+/** A feed is asked for what is added to its address, or for nothing more. */
+const isFeed = computed(() => props.feeds.includes(source.value))
+const further = ref(props.last !== undefined && props.feeds.includes(props.last.source) ? props.last.sql : '')
 const isOfTable = ref(props.last === undefined)
 const table = ref('')
 const columns = ref<string[]>([])
@@ -21,14 +31,14 @@ const path = { dataset: props.dataset }
 const tables = useQuery({
   queryKey: ['dataset', props.dataset, 'source-tables', source],
   queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/source-tables', { params: { path, query: { source: source.value } }, signal })),
-  enabled: () => isOpen.value && isOfTable.value,
+  enabled: () => isOpen.value && isOfTable.value && !isFeed.value,
   retry: false,
 })
 const known = useQuery({
   queryKey: ['dataset', props.dataset, 'source-columns', source, table],
   queryFn: ({ signal }) =>
     answer(api.GET('/datasets/{dataset}/source-columns', { params: { path, query: { source: source.value, table: table.value } }, signal })),
-  enabled: () => isOpen.value && isOfTable.value && table.value !== '',
+  enabled: () => isOpen.value && isOfTable.value && !isFeed.value && table.value !== '',
   retry: false,
 })
 watch(source, () => (table.value = ''))
@@ -45,7 +55,11 @@ function ask(): void {
   emit(
     'ask',
     source.value,
-    isOfTable.value ? { table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } } : { sql: sql.value },
+    isFeed.value
+      ? { sql: further.value.trim() }
+      : isOfTable.value
+        ? { table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } }
+        : { sql: sql.value },
   )
   // What was asked stays in the form, for whoever opens it again.
   isOpen.value = false
@@ -53,19 +67,31 @@ function ask(): void {
 </script>
 
 <template>
-  <el-button v-if="!isOpen" @click="isOpen = true">Draw from a database</el-button>
+  <el-button v-if="!isOpen" @click="isOpen = true">Draw from a source</el-button>
   <form v-else class="query" @submit.prevent="ask">
     <div class="row">
       <label>
-        Database
-        <el-select v-model="source" size="small" :aria-label="`Database of the ${label.toLowerCase()}`">
+        Source
+        <el-select v-model="source" size="small" :aria-label="`Source of the ${label.toLowerCase()}`">
           <el-option v-for="name in sources" :key="name" :value="name" :label="name" />
         </el-select>
       </label>
-      <el-button size="small" :aria-pressed="isOfTable" @click="isOfTable = true">a table</el-button>
-      <el-button size="small" :aria-pressed="!isOfTable" @click="isOfTable = false">a query</el-button>
+      <template v-if="!isFeed">
+        <el-button size="small" :aria-pressed="isOfTable" @click="isOfTable = true">a table</el-button>
+        <el-button size="small" :aria-pressed="!isOfTable" @click="isOfTable = false">a query</el-button>
+      </template>
     </div>
-    <template v-if="isOfTable">
+    <label v-if="isFeed">
+      Added to its address
+      <el-input
+        v-model="further"
+        size="small"
+        class="cell"
+        :aria-label="`Added to the address for the ${label.toLowerCase()}`"
+        placeholder="nothing; or a path or ?season=2026"
+      />
+    </label>
+    <template v-else-if="isOfTable">
       <label>
         Table
         <el-select
@@ -120,12 +146,18 @@ function ask(): void {
       placeholder="SELECT … FROM … ORDER BY …"
     ></textarea>
     <div class="row">
-      <el-button native-type="submit" :loading="isBusy" :disabled="isOfTable ? table === '' : sql.trim() === ''"
-        >Take the rows of this {{ isOfTable ? 'table' : 'query' }}</el-button
+      <el-button native-type="submit" :loading="isBusy" :disabled="!isFeed && (isOfTable ? table === '' : sql.trim() === '')"
+        >Take the {{ isFeed ? 'records of this feed' : isOfTable ? 'rows of this table' : 'rows of this query' }}</el-button
       >
       <el-button link @click="isOpen = false">Not now</el-button>
     </div>
-    <p class="quiet">It may only read. The rows are written down as JSON Lines at one moment, and that file is what is kept.</p>
+    <p class="quiet">
+      {{
+        isFeed
+          ? 'Its pages are kept as they come, each a part of the delivery.'
+          : 'It may only read. The rows are written down as JSON Lines at one moment, and that file is what is kept.'
+      }}
+    </p>
   </form>
 </template>
 

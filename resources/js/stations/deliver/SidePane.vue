@@ -55,9 +55,14 @@ function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['Deli
 }
 
 /** The queries of the last delivery, as far as their databases are still known: one press asks them again. */
-const queries = computed(() =>
-  (props.delivery?.parts ?? []).flatMap(({ query }) => (query !== null && props.course.querySources.includes(query.source) ? [query] : [])),
-)
+const queries = computed(() => [
+  // Pages of a feed were asked for once.
+  ...new Map(
+    (props.delivery?.parts ?? []).flatMap(({ query }) =>
+      query !== null && props.course.querySources.includes(query.source) ? [[JSON.stringify(query), query] as const] : [],
+    ),
+  ).values(),
+])
 const sources = computed(() => [...new Set(queries.value.map(({ source }) => source))].join(', '))
 async function askAgain(): Promise<void> {
   for (const { source, sql } of queries.value) await ask(source, { sql })
@@ -141,6 +146,7 @@ const invitation = computed(() => {
         v-if="course.querySources.length > 0"
         :dataset="course.id"
         :sources="course.querySources"
+        :feeds="course.feeds"
         :is-busy="isBusy"
         :label="label"
         :last="queries.at(-1)"

@@ -125,6 +125,8 @@ export function useParts(dataset: () => number, side: 'source' | 'target') {
         forget(receipt.id)
         throw new Error(receipt.problem ?? 'The query was refused.')
       }
+      // Pages of a feed wait each by itself.
+      if (receipt.state === 'unpacked') await unpacked(receipt)
     })
 
   const correct = (receipt: string, corrections: Corrections): Promise<unknown> =>
