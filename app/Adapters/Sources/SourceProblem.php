@@ -18,7 +18,7 @@ final class SourceProblem extends \RuntimeException
                 $is('could not translate host name|getaddrinfo|unknown host|name or service not known|temporary failure in name')
                     => "There is no computer called {$address->host}, or its name cannot be found from here. Check the name.",
                 $is('certificate verify failed|certificate|peer certificate|root certificate')
-                    => "The certificate of {$place} is not of the authority that was named. Check it, and whether this is the right computer.",
+                    => "The certificate of {$place} is not of the authority that was named. Check both.",
                 $is('\bssl\b|\btls\b') || ($address->encryption !== 'preferred' && $is('gone away'))
                     => "{$place} does not offer an encrypted way in. Ask whoever runs the database, or do without encryption.",
                 $is('connection refused|can.t connect|no such file or directory')
