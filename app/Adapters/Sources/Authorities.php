@@ -11,8 +11,13 @@ final readonly class Authorities
 {
     public function __construct(private string $folder) {}
 
-    public function file(string $pem): string
+    /** @return string its path; '' where none is named */
+    public function fileOf(Encryption $encryption): string
     {
+        $pem = $encryption->authority;
+        if ($pem === null) {
+            return '';
+        }
         $path = "{$this->folder}/authority-".hash('sha256', $pem).'.pem';
         is_dir($this->folder) || @mkdir($this->folder, 0700, true);
         if (! is_file($path) && @file_put_contents("{$path}.new", $pem) !== strlen($pem)) {

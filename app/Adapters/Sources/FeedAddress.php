@@ -11,18 +11,10 @@ namespace App\Adapters\Sources;
  */
 final readonly class FeedAddress
 {
-    private const SECONDS = 1_800;
-
     /**
      * @param  string  $header  of a request, in which the token is shown
      * @param  string  $prefix  the word that stands before it, if one does
-     * @param  string  $paging  link: the header of that name (RFC 8288); next: a field with the next address; cursor: a field with what the
-     *     parameter is next; page and offset: the parameter counts pages or records
-     * @param  string  $parameter  of the address, of page, offset and cursor
-     * @param  string  $field  with the next address or the cursor: names from the outermost on, with points between them
-     * @param  string  $records  where the list of records stands, in the same way; '' for the whole answer
-     * @param  int  $size  records of a page, of offset
-     * @param  int  $first  number of the first page, of page
+     * @param  int  $seconds  that all of its pages may take
      */
     private function __construct(
         public string $url,
@@ -30,12 +22,7 @@ final readonly class FeedAddress
         public string $token,
         public string $header,
         public string $prefix,
-        public string $paging,
-        public string $parameter,
-        public string $field,
-        public string $records,
-        public int $size,
-        public int $first,
+        public FeedPaging $paging,
         public int $seconds,
     ) {}
 
@@ -47,13 +34,8 @@ final readonly class FeedAddress
             $token,
             $settings['header'] ?? 'Authorization',
             $settings['prefix'] ?? 'Bearer',
-            $settings['paging'] ?? 'none',
-            $settings['parameter'] ?? 'page',
-            $settings['field'] ?? 'next',
-            $settings['records'] ?? '',
-            $settings['size'] ?? 100,
-            $settings['first'] ?? 1,
-            $settings['seconds'] ?? self::SECONDS,
+            FeedPaging::of($settings),
+            QueryLimits::of($settings)->seconds,
         );
     }
 
@@ -69,9 +51,8 @@ final readonly class FeedAddress
         if ($further === '') {
             return $this->url;
         }
-        $isQuery = str_starts_with($further, '?');
 
-        return $isQuery
+        return str_starts_with($further, '?')
             ? $this->url.(str_contains($this->url, '?') ? '&' : '?').substr($further, 1)
             : rtrim($this->url, '/').'/'.ltrim($further, '/');
     }

@@ -19,7 +19,7 @@ final readonly class FeedPage
     /** @throws SourceProblem when the records cannot be where they are said to be */
     public static function of(string $path, FeedAnswer $answer, FeedAddress $address): self
     {
-        if ($address->paging === 'none' && $address->records === '') {
+        if ($address->paging->kind === 'none' && $address->paging->records === '') {
             return new self(null, null, $address);
         }
         if ($answer->ending() !== 'json') {
@@ -31,13 +31,13 @@ final readonly class FeedPage
                 'It does not answer with JSON. It began with: '.mb_substr(trim((string) file_get_contents($path, length: 80)), 0, 60),
             );
         }
-        $records = $address->records === '' ? $page : self::at($page, $address->records);
+        $records = $address->paging->records === '' ? $page : self::at($page, $address->paging->records);
         if (! is_array($records) || ($records !== [] && ! array_is_list($records))) {
-            throw new SourceProblem($address->records === ''
+            throw new SourceProblem($address->paging->records === ''
                 ? 'Its answer is no list of records. Say where the list stands in it'
-                : "There is no list of records at \"{$address->records}\". Check where it stands");
+                : "There is no list of records at \"{$address->paging->records}\". Check where it stands");
         }
-        $led = $address->paging === 'link' ? $answer->next() : self::at($page, $address->field);
+        $led = $address->paging->kind === 'link' ? $answer->next() : self::at($page, $address->paging->field);
 
         return new self(count($records), is_scalar($led) && $led !== '' && $led !== false ? (string) $led : null, $address);
     }
@@ -48,19 +48,19 @@ final readonly class FeedPage
      */
     public function next(string $url, string $first, int $pages, int $records): ?string
     {
-        return match ($this->address->paging) {
+        return match ($this->address->paging->kind) {
             'link', 'next' => $this->led === null ? null : (string) UriResolver::resolve(new Uri($url), new Uri($this->led)),
             'cursor' => $this->led === null ? null : $this->asked($first, $this->led),
-            'page' => $this->asked($first, (string) ($this->address->first + $pages)),
+            'page' => $this->asked($first, (string) ($this->address->paging->first + $pages)),
             // A page that is not full is the last one.
-            'offset' => ($this->records ?? 0) < $this->address->size ? null : $this->asked($first, (string) $records),
+            'offset' => ($this->records ?? 0) < $this->address->paging->size ? null : $this->asked($first, (string) $records),
             default => null,
         };
     }
 
     private function asked(string $url, string $value): string
     {
-        return (string) Uri::withQueryValue(new Uri($url), $this->address->parameter, $value);
+        return (string) Uri::withQueryValue(new Uri($url), $this->address->paging->parameter, $value);
     }
 
     /** @param array<array-key, mixed> $page */

@@ -120,9 +120,9 @@ final readonly class MysqlSource implements SourceDatabase
     private function open(): \PDO
     {
         $address = $this->address;
-        $tls = $address->encryption === 'preferred' ? [] : [
-            \PDO::MYSQL_ATTR_SSL_CA => $address->authority === null ? '' : $this->authorities->file($address->authority),
-            \PDO::MYSQL_ATTR_SSL_VERIFY_SERVER_CERT => $address->encryption === 'verified',
+        $tls = $address->encryption->mode === 'preferred' ? [] : [
+            \PDO::MYSQL_ATTR_SSL_CA => $this->authorities->fileOf($address->encryption),
+            \PDO::MYSQL_ATTR_SSL_VERIFY_SERVER_CERT => $address->encryption->mode === 'verified',
         ];
         $database = new \PDO(
             // A name is asked of the network, also that of this computer: a socket would be another place.

@@ -75,7 +75,8 @@ final readonly class PostgresqlSource implements SourceDatabase
     {
         $sql = rtrim(trim($sql), ';');
         $columns = $this->columnsOf($sql);
-        $limited = $this->address->rows === null ? $sql : "SELECT * FROM ({$sql}\n) AS limited LIMIT ".($this->address->rows + 1);
+        $most = $this->address->limits->rows;
+        $limited = $most === null ? $sql : "SELECT * FROM ({$sql}\n) AS limited LIMIT ".($most + 1);
         $copied = "{$path}.copy";
         try {
             $isOver = false;
@@ -146,8 +147,8 @@ final readonly class PostgresqlSource implements SourceDatabase
             fclose($from);
             fclose($file);
         }
-        if ($this->address->rows !== null && $rows > $this->address->rows) {
-            throw UnreadableFile::queryFails($this->name, RowLimit::sentence($this->address->rows));
+        if ($this->address->limits->rows !== null && $rows > $this->address->limits->rows) {
+            throw UnreadableFile::queryFails($this->name, $this->address->limits->tooManyRows());
         }
 
         return $rows === 0
@@ -178,8 +179,9 @@ final readonly class PostgresqlSource implements SourceDatabase
     private function open(): \PDO
     {
         $address = $this->address;
-        $mode = ['preferred' => 'prefer', 'required' => 'require', 'verified' => 'verify-full'][$address->encryption] ?? 'prefer';
-        $authority = $address->authority === null ? '' : ';sslrootcert='.$this->authorities->file($address->authority);
+        $mode = ['preferred' => 'prefer', 'required' => 'require', 'verified' => 'verify-full'][$address->encryption->mode] ?? 'prefer';
+        $authority = $this->authorities->fileOf($address->encryption);
+        $authority = $authority === '' ? '' : ";sslrootcert={$authority}";
         $database = new \PDO(
             "pgsql:host={$address->host};port={$address->port};dbname={$address->database};connect_timeout=10;sslmode={$mode}{$authority}",
             $address->user,
@@ -187,7 +189,7 @@ final readonly class PostgresqlSource implements SourceDatabase
             [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION, \PDO::ATTR_EMULATE_PREPARES => false],
         );
         $database->exec('SET default_transaction_read_only = on');
-        $database->exec('SET statement_timeout = '.$address->seconds * 1_000);
+        $database->exec('SET statement_timeout = '.$address->limits->seconds * 1_000);
 
         return $database;
     }

@@ -58,9 +58,9 @@ final readonly class RowsOfQuery
                 $bytes = (int) @filesize($path);
                 $why = match (true) {
                     $bytes > $this->mostBytes => sprintf('its rows are more than %s bytes', number_format($this->mostBytes)),
-                    (hrtime(true) - $began) / 1e9 > $this->address->seconds => sprintf(
+                    (hrtime(true) - $began) / 1e9 > $this->address->limits->seconds => sprintf(
                         'it took more than %s seconds, which is as long as this connection allows',
-                        number_format($this->address->seconds),
+                        number_format($this->address->limits->seconds),
                     ),
                     default => null,
                 };
@@ -108,8 +108,8 @@ final readonly class RowsOfQuery
             $rows = 0;
             while (is_array($row = $query->fetch(\PDO::FETCH_NUM))) {
                 /** @var list<scalar|null> $row */
-                if ($this->address->rows !== null && $rows === $this->address->rows) {
-                    throw new \PDOException(RowLimit::sentence($this->address->rows));
+                if ($this->address->limits->rows !== null && $rows === $this->address->limits->rows) {
+                    throw new \PDOException($this->address->limits->tooManyRows());
                 }
                 $text = RowLine::of($columns, array_map($this->text, $row));
                 if (@fwrite($file, $text) !== strlen($text)) {

@@ -14,14 +14,6 @@ namespace App\Adapters\Sources;
  */
 final readonly class SourceAddress
 {
-    private const SECONDS = 1_800;
-
-    /**
-     * @param  string  $encryption  preferred: where it is offered; required; verified: held against the authority too
-     * @param  string|null  $authority  certificates that it is held against (PEM)
-     * @param  int  $seconds  that a query may take
-     * @param  int|null  $rows  that it may give
-     */
     private function __construct(
         public SourceKind $kind,
         public string $host,
@@ -30,10 +22,8 @@ final readonly class SourceAddress
         public string $user,
         #[\SensitiveParameter]
         public string $password,
-        public string $encryption = 'preferred',
-        public ?string $authority = null,
-        public int $seconds = self::SECONDS,
-        public ?int $rows = null,
+        public Encryption $encryption,
+        public QueryLimits $limits,
     ) {}
 
     /** @param Settings $settings */
@@ -46,10 +36,8 @@ final readonly class SourceAddress
             $kind === SourceKind::Sqlite ? $settings['file'] ?? '' : $settings['database'] ?? '',
             $settings['user'] ?? '',
             $password,
-            $settings['encryption'] ?? 'preferred',
-            $settings['authority'] ?? null,
-            $settings['seconds'] ?? self::SECONDS,
-            $settings['rows'] ?? null,
+            new Encryption($settings['encryption'] ?? 'preferred', $settings['authority'] ?? null),
+            QueryLimits::of($settings),
         );
     }
 }

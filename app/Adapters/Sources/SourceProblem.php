@@ -19,7 +19,7 @@ final class SourceProblem extends \RuntimeException
                     => "There is no computer called {$address->host}, or its name cannot be found from here. Check the name.",
                 $is('certificate verify failed|certificate|peer certificate|root certificate')
                     => "The certificate of {$place} is not of the authority that was named. Check both.",
-                $is('\bssl\b|\btls\b') || ($address->encryption !== 'preferred' && $is('gone away'))
+                $is('\bssl\b|\btls\b') || ($address->encryption->mode !== 'preferred' && $is('gone away'))
                     => "{$place} does not offer an encrypted way in. Ask whoever runs the database, or do without encryption.",
                 $is('connection refused|can.t connect|no such file or directory')
                     => "Nobody answers at {$place}. Check the port, and whether the database runs and lets this computer in.",
