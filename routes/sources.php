@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-// Where deliveries are drawn from by themselves: connections, and when.
+// Where deliveries are drawn from by themselves: connections, and when; and what people are told of.
 
+use App\Http\Controllers\Notices\NoticeController;
 use App\Http\Controllers\Sources\ConnectionController;
 use App\Http\Controllers\Sources\ScheduleController;
 use App\Http\Middleware\May;
@@ -21,6 +22,9 @@ Route::delete('migrations/{migration}/connections/{connection}', [ConnectionCont
     ->scopeBindings();
 Route::get('datasets/{dataset}/source-tables', [ConnectionController::class, 'tables'])->defaults(May::ACT, Act::Work);
 Route::get('datasets/{dataset}/source-columns', [ConnectionController::class, 'columns'])->defaults(May::ACT, Act::Work);
+Route::get('notices', [NoticeController::class, 'index']);
+Route::get('me/notice-choices', [NoticeController::class, 'choices'])->defaults(May::ACT, Act::KeepAccount);
+Route::put('me/notice-choices', [NoticeController::class, 'choose'])->defaults(May::ACT, Act::KeepAccount);
 Route::get('datasets/{dataset}/schedule', [ScheduleController::class, 'show']);
 Route::put('datasets/{dataset}/schedule', [ScheduleController::class, 'keep'])->defaults(May::ACT, Act::Work);
 Route::post('datasets/{dataset}/draws', [ScheduleController::class, 'draw'])->defaults(May::ACT, Act::Work);

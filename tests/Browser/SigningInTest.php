@@ -57,7 +57,7 @@ final class SigningInTest extends BrowserTestCase
         // Whoever comes to a page begins at what it is about, and goes back from there to what stands on every page.
         $this->browser->switchTo()->activeElement()->sendKeys([WebDriverKeys::SHIFT, WebDriverKeys::TAB]);
         $reached = [trim($this->browser->switchTo()->activeElement()->getText())];
-        for ($step = 0; $step < 9; $step++) {
+        for ($step = 0; $step < 11; $step++) {
             $this->browser->switchTo()->activeElement()->sendKeys(WebDriverKeys::TAB);
             $reached[] = trim($this->browser->switchTo()->activeElement()->getText());
         }

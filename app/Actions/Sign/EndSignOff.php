@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Actions\Sign;
 
 use App\Actions\Access\Trail;
+use App\Actions\Notices\GiveNotice;
+use App\Models\NoticeKind;
 use App\Models\Role;
 use App\Models\Signature;
 use App\Models\SignatureAct;
@@ -23,7 +25,7 @@ use Illuminate\Database\Connection;
  */
 final readonly class EndSignOff
 {
-    public function __construct(private Connection $database, private Trail $trail) {}
+    public function __construct(private Connection $database, private Trail $trail, private GiveNotice $notice) {}
 
     /** @throws Conflict when there is nothing to end, or it is not this person's to end */
     public function __invoke(Tally $tally, SignatureAct $act, string $reason, User $person): Signature
@@ -46,6 +48,11 @@ final readonly class EndSignOff
             ]);
             $about = "{$tally->dataset->name}, tally {$tally->number}: {$act->value}";
             $this->trail->note(TrailAct::EndedSignOff, $person, $about, $tally->dataset->migration);
+
+            if ($act === SignatureAct::Returned) {
+                $said = "The signatures on tally {$tally->number} of {$tally->dataset->name} were returned by {$person->name}. Why stands in Sign.";
+                ($this->notice)(NoticeKind::SignOffReturned, $tally->dataset, $tally, $said, 'sign');
+            }
 
             return $ended;
         });

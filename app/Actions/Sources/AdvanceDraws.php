@@ -6,9 +6,11 @@ namespace App\Actions\Sources;
 
 use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\TakeDelivery;
+use App\Actions\Notices\GiveNotice;
 use App\Actions\Tally\StartRun;
 use App\Models\Draw;
 use App\Models\DrawState;
+use App\Models\NoticeKind;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RunState;
@@ -32,6 +34,7 @@ final readonly class AdvanceDraws
         private DrawDataset $draw,
         private TakeDelivery $take,
         private StartRun $startRun,
+        private GiveNotice $notice,
         private ExceptionHandler $problems,
     ) {}
 
@@ -42,7 +45,7 @@ final readonly class AdvanceDraws
             try {
                 $this->advance($draw);
             } catch (Conflict|NineTallyException $problem) {
-                $draw->goOn(DrawState::Failed, $problem->getMessage());
+                $this->fail($draw, $problem->getMessage());
             } catch (\Throwable $problem) {
                 // Whatever it is, the next look tries again.
                 $this->problems->report($problem);
@@ -68,16 +71,31 @@ final readonly class AdvanceDraws
             try {
                 ($this->draw)($schedule->dataset, $schedule->user, $due);
             } catch (Conflict $problem) {
-                Draw::query()
-                    ->create([
+                $this->fail(
+                    Draw::query()->create([
                         'dataset_id' => $schedule->dataset_id,
                         'due_at' => $due,
                         'state' => DrawState::Failed,
                         'user_id' => $schedule->user_id,
-                    ])
-                    ->goOn(DrawState::Failed, $problem->getMessage());
+                    ]),
+                    $problem->getMessage(),
+                );
             }
         }
+    }
+
+    /** Why stands in its log; those who are told hear that it did not come, and where to read why. */
+    private function fail(Draw $draw, string $why): void
+    {
+        $draw->goOn(DrawState::Failed, $why);
+        $when = $draw->due_at === null ? 'as it was asked for' : "at {$draw->due_at->toIso8601ZuluString()}, its time";
+        ($this->notice)(
+            NoticeKind::DrawFailed,
+            $draw->dataset,
+            null,
+            "{$draw->dataset->name} was not drawn and tallied {$when}. Why stands in Deliver, under Draw by schedule.",
+            'deliver',
+        );
     }
 
     private function advance(Draw $draw): void

@@ -9,6 +9,7 @@ use App\Adapters\Runs\RunTasks;
 use App\Adapters\Runs\RunWork;
 use App\Adapters\Runs\TaskSigns;
 use App\Adapters\Storage\BlobStore;
+use App\Jobs\TellPeopleOfTally;
 use App\Models\Run;
 use App\Models\RunPhase;
 use Illuminate\Database\Connection;
@@ -104,7 +105,8 @@ final readonly class PerformTask
 
     private function enter(Run $run, TaskSigns $signs): void
     {
-        ($this->enterTally)($run, $this->merge->merged($run), $this->merge->folder($run));
+        $tally = ($this->enterTally)($run, $this->merge->merged($run), $this->merge->folder($run));
         $signs->done(null);
+        TellPeopleOfTally::dispatch($tally->id);
     }
 }

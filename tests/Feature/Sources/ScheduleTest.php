@@ -109,6 +109,7 @@ final class ScheduleTest extends TestCase
         $this->look();
         self::assertSame(DrawState::Failed, Draw::query()->sole()->state);
         self::assertStringContainsString('no such table: new', $this->said(Draw::query()->sole()));
+        $this->api('GET', '/notices')->assertJson(['items' => [['kind' => 'draw-failed', 'dataset' => 'Moorings']]]);
         self::assertSame([1, 1], [$this->deliveries('source'), $this->deliveries('target')], 'Not one side alone.');
 
         // A column that the key needs is gone: what was drawn is a delivery, and why it is not tallied is said.

@@ -17,12 +17,18 @@ final class AskForSnapshotRequest extends FormRequest
     public function rules(Sources $sources): array
     {
         $dataset = $this->route('dataset');
+        $feeds = $dataset instanceof Dataset ? $sources->feeds($dataset->migration) : [];
 
         return [
             'side' => ['required', 'in:source,target'],
             'source' => ['required', 'string', Rule::in($dataset instanceof Dataset ? $sources->names($dataset->migration) : [])],
             // Of a feed nothing needs to be added to its address.
-            'sql' => ['present_without:table', 'nullable', 'string', 'max:20000'],
+            'sql' => [
+                Rule::requiredIf(! $this->has('table') && ! in_array($this->source(), $feeds, true)),
+                'nullable',
+                'string',
+                'max:20000',
+            ],
             'table' => ['array:name,columns,where,orderBy'],
             'table.name' => ['required_with:table', 'string', 'max:200'],
             'table.columns' => ['array', 'max:2000'],

@@ -8,6 +8,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
 import ApiTokens from '@/stations/access/ApiTokens.vue'
+import NoticeChoices from '@/stations/access/NoticeChoices.vue'
 import SecondFactor from '@/stations/access/SecondFactor.vue'
 
 /** What is one's own: the password, the second factor, the sessions that go on, and tokens. */
@@ -50,6 +51,7 @@ const end = useMutation({
     <ErrorNote :error="change.error.value" />
     <p v-if="isChanged" role="status">Your password is changed, and your other sessions have ended.</p>
     <SecondFactor />
+    <NoticeChoices />
     <h2>Where you are signed in</h2>
     <ErrorNote :error="end.error.value" />
     <LoadState :is-loading="sessions.isPending.value" :error="sessions.error.value" what="Your sessions" @retry="sessions.refetch()">

@@ -5,6 +5,7 @@ import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
+import NoticeList from '@/stations/board/NoticeList.vue'
 import WaitingSignatures from '@/stations/board/WaitingSignatures.vue'
 
 /** What the person is asked, and where somebody mentioned them. */
@@ -50,6 +51,7 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
           </li>
         </ul>
       </template>
+      <NoticeList />
       <h2>Where you are mentioned</h2>
       <p v-if="data?.mentioned.length === 0" class="quiet">Nowhere yet.</p>
       <ul v-else aria-label="Mentioned">
