@@ -14,6 +14,12 @@ enum NoticeKind: string
     case DrawFailed = 'draw-failed';
     case SignOffReturned = 'sign-off-returned';
 
+    /** Whether somebody who has said nothing is told in the application: whoever waits for a tally sees it come. */
+    public function isToldUnasked(): bool
+    {
+        return $this !== self::TallyDone;
+    }
+
     public function words(): string
     {
         return match ($this) {

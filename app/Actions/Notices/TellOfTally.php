@@ -39,7 +39,7 @@ final readonly class TellOfTally
         );
         if ($failing !== []) {
             $names = array_map(static fn(array $limit): string => $limit['held']->limit->sentence($limit['scope']), $failing);
-            $tell(NoticeKind::LimitFailed, sprintf('%s of %s: %s.', self::fail(count($failing)), $name, self::listed($names)), 'sign');
+            $tell(NoticeKind::LimitFailed, sprintf('%s in %s: %s.', self::fail(count($failing)), $name, self::listed($names)), 'sign');
         }
         if ($before === null) {
             return;

@@ -50,7 +50,8 @@ final readonly class EndSignOff
             $this->trail->note(TrailAct::EndedSignOff, $person, $about, $tally->dataset->migration);
 
             if ($act === SignatureAct::Returned) {
-                $said = "The signatures on tally {$tally->number} of {$tally->dataset->name} were returned by {$person->name}. Why stands in Sign.";
+                $of = "tally {$tally->number} of {$tally->dataset->name}";
+                $said = "The signatures on {$of} were returned by {$person->name}. Why stands in Sign.";
                 ($this->notice)(NoticeKind::SignOffReturned, $tally->dataset, $tally, $said, 'sign');
             }
 

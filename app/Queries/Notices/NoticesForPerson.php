@@ -58,7 +58,7 @@ final readonly class NoticesForPerson
         return array_map(static fn(NoticeKind $kind): array => [
             'kind' => $kind->value,
             'words' => $kind->words(),
-            'inApplication' => $chosen->get($kind->value)->in_application ?? true,
+            'inApplication' => $chosen->get($kind->value)->in_application ?? $kind->isToldUnasked(),
             'byMail' => $chosen->get($kind->value)->by_mail ?? false,
         ], NoticeKind::cases());
     }

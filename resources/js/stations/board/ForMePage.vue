@@ -51,7 +51,6 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
           </li>
         </ul>
       </template>
-      <NoticeList />
       <h2>Where you are mentioned</h2>
       <p v-if="data?.mentioned.length === 0" class="quiet">Nowhere yet.</p>
       <ul v-else aria-label="Mentioned">
@@ -60,6 +59,7 @@ function placeOf(mention: Schemas['Mention']): { path: string; query: Record<str
           <span class="quiet">{{ one.dataset }}, tally {{ one.tallyNumber }}; {{ one.by }}, {{ moment(one.at) }}</span>
         </li>
       </ul>
+      <NoticeList />
     </LoadState>
   </main>
 </template>
