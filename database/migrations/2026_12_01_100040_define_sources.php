@@ -17,7 +17,7 @@ return new class () extends Concept {
                 id bigserial PRIMARY KEY,
                 migration_id bigint NOT NULL REFERENCES migrations,
                 label text NOT NULL,
-                kind text NOT NULL CHECK (kind IN ('postgresql', 'mysql', 'sqlite', 'feed')),
+                kind text NOT NULL CHECK (kind IN ('postgresql', 'mysql', 'sqlite', 'feed', 'folder')),
                 settings json NOT NULL,
                 secret text,
                 user_id bigint NOT NULL REFERENCES users,

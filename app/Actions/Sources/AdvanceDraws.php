@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Actions\Sources;
 
 use App\Actions\Deliver\DeliveryTerms;
+use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\TakeDelivery;
 use App\Actions\Notices\GiveNotice;
 use App\Actions\Tally\StartRun;
+use App\Models\DeliveryPart;
 use App\Models\Draw;
 use App\Models\DrawState;
 use App\Models\NoticeKind;
@@ -34,6 +36,7 @@ final readonly class AdvanceDraws
         private DrawDataset $draw,
         private TakeDelivery $take,
         private StartRun $startRun,
+        private DiscardReceipt $discard,
         private GiveNotice $notice,
         private ExceptionHandler $problems,
     ) {}
@@ -139,6 +142,14 @@ final readonly class AdvanceDraws
                 return;
             }
         }
+        if ($this->isNothingNew($draw, $receipts)) {
+            foreach (array_merge(...array_values($receipts)) as $receipt) {
+                ($this->discard)($receipt);
+            }
+            $draw->goOn(DrawState::Done, 'Nothing has changed since the last deliveries, byte for byte: nothing was delivered.');
+
+            return;
+        }
         $began = [];
         foreach ($receipts as $side => $parts) {
             $labels = array_column($draw->receipts[$side === 'source' ? 'source' : 'target'] ?? [], 'label', 'receipt');
@@ -164,6 +175,36 @@ final readonly class AdvanceDraws
                 ? 'The other side stays as it was delivered.'
                 : 'Both sides were asked '.($apart === 0 ? 'in the same second.' : Counted::of($apart, 'second').' apart.')),
         );
+    }
+
+    /**
+     * What was delivered before, byte for byte, is not delivered again by a schedule; who asks by hand wants a tally.
+     *
+     * @param  array<string, non-empty-list<Receipt>>  $receipts
+     */
+    private function isNothingNew(Draw $draw, array $receipts): bool
+    {
+        $isAllHere = array_filter(
+            array_merge(...array_values($receipts)),
+            static fn(Receipt $receipt): bool => $receipt->state !== ReceiptState::Received,
+        ) === [];
+        if ($draw->due_at === null || ! $isAllHere) {
+            return false;
+        }
+        foreach ($receipts as $side => $parts) {
+            $drawn = array_map(static fn(Receipt $receipt): ?string => $receipt->digest, $parts);
+            $known = $draw->dataset
+                ->latestDelivery(Side::from($side))
+                ?->parts()
+                ->get()
+                ->map(static fn(DeliveryPart $part): string => $part->digest)
+                ->all();
+            if ($drawn !== array_values($known ?? [])) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     private function tally(Draw $draw): void

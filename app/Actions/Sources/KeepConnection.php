@@ -55,7 +55,7 @@ final readonly class KeepConnection
     ): SourceConnection {
         $this->try($kind, $settings, $password, $kept);
         // Without the password: who and where.
-        $about = trim("{$label}: {$kind->label()}, ".($settings['file'] ?? $settings['url'] ?? implode(' ', [
+        $about = trim("{$label}: {$kind->label()}, ".($settings['file'] ?? $settings['url'] ?? $settings['folder'] ?? implode(' ', [
             $settings['user'] ?? '', 'at', $settings['host'] ?? '', 'port', $settings['port'] ?? $kind->port(), $settings['database'] ?? '',
         ])));
 

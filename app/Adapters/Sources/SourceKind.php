@@ -12,6 +12,8 @@ enum SourceKind: string
     case Sqlite = 'sqlite';
     /** Pages of records that a web server gives. */
     case Feed = 'feed';
+    /** Files that others put into a folder of this machine. */
+    case Folder = 'folder';
 
     public function label(): string
     {
@@ -20,6 +22,7 @@ enum SourceKind: string
             self::Mysql => 'MySQL or MariaDB',
             self::Sqlite => 'SQLite',
             self::Feed => 'Web feed',
+            self::Folder => 'Folder of files',
         };
     }
 
@@ -29,7 +32,7 @@ enum SourceKind: string
         return match ($this) {
             self::Postgresql => 5432,
             self::Mysql => 3306,
-            self::Sqlite, self::Feed => 0,
+            self::Sqlite, self::Feed, self::Folder => 0,
         };
     }
 
@@ -37,6 +40,7 @@ enum SourceKind: string
     public function isThere(): bool
     {
         return extension_loaded(match ($this) {
+            self::Folder => 'zip',
             self::Postgresql => 'pdo_pgsql',
             self::Mysql => 'pdo_mysql',
             self::Sqlite => 'pdo_sqlite',

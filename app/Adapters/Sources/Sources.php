@@ -14,6 +14,9 @@ use NineTally\Core\Intake\UnreadableFile;
  */
 final readonly class Sources
 {
+    /** Seconds that a file has to rest before it is taken for whole. */
+    private const REST = 10;
+
     /**
      * @param  array<string, array{host: string, port: int, database: string, user: string, password: string, migration?: string}>  $sources
      * @param  string  $files  the folder in which files of SQLite stand
@@ -39,15 +42,13 @@ final readonly class Sources
         return [...$installed, ...array_values(array_diff($labels, $installed))];
     }
 
-    /** @return list<string> those that are feeds */
-    public function feeds(Migration $migration): array
+    /** @return list<string> those that are of a kind */
+    public function ofKind(Migration $migration, SourceKind $kind): array
     {
-        $feeds = SourceConnection::query()
-            ->where(['migration_id' => $migration->id, 'kind' => SourceKind::Feed->value])
-            ->get(['label'])
-            ->all();
+        $is = ['migration_id' => $migration->id, 'kind' => $kind->value];
+        $found = SourceConnection::query()->where($is)->orderBy('label')->get(['label'])->all();
 
-        return array_map(static fn(SourceConnection $feed): string => $feed->label, array_values($feeds));
+        return array_map(static fn(SourceConnection $one): string => $one->label, array_values($found));
     }
 
     /** @throws UnreadableFile when the migration knows no database of this name */
@@ -71,15 +72,31 @@ final readonly class Sources
     {
         $source = $this->of($migration, $name);
 
-        return $source instanceof SourceDatabase ? $source : throw new SourceProblem("{$name} is a feed, which has no tables.");
+        return $source instanceof SourceDatabase ? $source : throw new SourceProblem("{$name} is no database, and has no tables.");
     }
 
     /** @throws SourceProblem when this machine lacks what it takes to talk to it */
     public function kept(string $name, SourceConnection $connection): RowSource
     {
-        return $connection->kind === SourceKind::Feed
-            ? new FeedSource($name, FeedAddress::of($connection->settings, (string) $connection->secret), $this->gate, $this->mostBytes)
-            : $this->at($name, $connection->address());
+        $settings = $connection->settings;
+
+        return match ($connection->kind) {
+            SourceKind::Feed => new FeedSource(
+                $name,
+                FeedAddress::of($settings, (string) $connection->secret),
+                $this->gate,
+                $this->mostBytes,
+            ),
+            SourceKind::Folder => new FolderSource(
+                $name,
+                $this->files,
+                $settings['folder'] ?? '',
+                $settings['marker'] ?? '',
+                $settings['rest'] ?? self::REST,
+                $this->mostBytes,
+            ),
+            default => $this->at($name, $connection->address()),
+        };
     }
 
     /** @throws SourceProblem when this machine lacks what it takes to talk to it */
@@ -95,7 +112,7 @@ final readonly class Sources
             SourceKind::Postgresql => new PostgresqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Mysql => new MysqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Sqlite => new SqliteSource($name, $address, $this->files, $this->mostBytes),
-            SourceKind::Feed => throw new \LogicException('A feed is no database.'),
+            SourceKind::Feed, SourceKind::Folder => throw new \LogicException('It is no database.'),
         };
     }
 }

@@ -14,6 +14,7 @@ use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\SaveDraft;
 use App\Actions\Tally\StartRun;
+use App\Adapters\Sources\SourceKind;
 use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\PublishedFigure;
@@ -21,6 +22,7 @@ use App\Models\Receipt;
 use App\Models\Role;
 use App\Models\RoleEntry;
 use App\Models\RunState;
+use App\Models\SourceConnection;
 use App\Models\User;
 use Database\Demo\Agents;
 use Database\Demo\BerthCharges;
@@ -28,6 +30,7 @@ use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
 use Database\Demo\Generator;
+use Database\Demo\HarbourOffice;
 use Database\Demo\Holders;
 use Database\Demo\Inspections;
 use Database\Demo\SignOffs;
@@ -104,6 +107,7 @@ final class LoadDemo extends Command
                 $this->load($dataset, $demo::write($folder), $demo::plan(), $analyst);
             }
         }
+        $this->connect($migration, $folder, $analyst);
         $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
         $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));
 
@@ -111,6 +115,18 @@ final class LoadDemo extends Command
     }
 
     /** Wide against long, and the tables that both sides are looked up in. */
+    /** A second database beside the old system, in a file: what is drawn from it stands in docs/sources.md. */
+    private function connect(Migration $migration, string $folder, User $analyst): void
+    {
+        if (SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => HarbourOffice::NAME])->doesntExist()) {
+            HarbourOffice::write(config()->string('nine-tally.source_files'), Inspections::write($folder)['target'][0]);
+            SourceConnection::query()->create([
+                'migration_id' => $migration->id, 'label' => HarbourOffice::NAME, 'kind' => SourceKind::Sqlite,
+                'settings' => ['file' => HarbourOffice::FILE], 'user_id' => $analyst->id,
+            ]);
+        }
+    }
+
     private function loadCharges(Migration $migration, string $folder, User $analyst): void
     {
         $dataset = $this->dataset($migration, 'Berth charges');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Answers;
 
+use App\Adapters\Sources\SourceKind;
 use App\Adapters\Sources\Sources;
 use App\Http\Resources\DeliveryResource;
 use App\Http\Resources\MigrationResource;
@@ -46,7 +47,8 @@ final readonly class DatasetStatus
             'sensitive' => $this->masks->state($person, $dataset),
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->sources->names($dataset->migration),
-            'feeds' => $this->sources->feeds($dataset->migration),
+            'feeds' => $this->sources->ofKind($dataset->migration, SourceKind::Feed),
+            'folders' => $this->sources->ofKind($dataset->migration, SourceKind::Folder),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => [

@@ -6,6 +6,7 @@ namespace App\Queries\Sources;
 
 use App\Models\Dataset;
 use App\Models\Draw;
+use App\Models\DrawState;
 use App\Models\Migration;
 use App\Models\Schedule;
 use Carbon\CarbonImmutable;
@@ -87,6 +88,11 @@ final readonly class ScheduleView
     {
         return array_values($draws
             ->with(['dataset', 'user'])
+            // Of those that found nothing new the newest says it for all of a dataset.
+            ->where(static fn(Builder $told): Builder => $told
+                ->whereNotNull('run_id')
+                ->orWhere('state', '<>', DrawState::Done->value)
+                ->orWhereIn('id', Draw::query()->selectRaw('max(id)')->groupBy('dataset_id')))
             ->orderByDesc('id')
             ->limit(self::PAST)
             ->get()

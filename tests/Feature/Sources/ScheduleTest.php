@@ -7,6 +7,7 @@ namespace Tests\Feature\Sources;
 use App\Actions\Sources\AdvanceDraws;
 use App\Models\Draw;
 use App\Models\DrawState;
+use App\Models\Receipt;
 use App\Models\Schedule;
 use App\Models\SourceConnection;
 use Carbon\CarbonImmutable;
@@ -100,6 +101,21 @@ final class ScheduleTest extends TestCase
             'next' => [['dataset' => ['name' => 'Moorings'], 'at' => '2026-12-03T06:00:00Z']],
             'past' => [['state' => 'done', 'by' => 'Ruth Osei']],
         ]);
+    }
+
+    public function test_what_has_not_changed_is_not_delivered_again(): void
+    {
+        CarbonImmutable::setTestNow('2026-11-30 05:30:00');
+        $this->schedule('0 6 * * *')->assertOk();
+        foreach (['2026-11-30 06:00:10', '2026-12-01 06:00:10'] as $now) {
+            CarbonImmutable::setTestNow($now);
+            $this->look();
+        }
+        self::assertSame([DrawState::Done, DrawState::Done], Draw::query()->pluck('state')->all());
+        self::assertStringContainsString('Nothing has changed', $this->said(Draw::query()->latest('id')->firstOrFail()));
+        self::assertSame([1, 1], [$this->deliveries('source'), $this->deliveries('target')]);
+        self::assertSame(2, Receipt::query()->count(), 'Nothing is left of what was drawn in vain.');
+        $this->api('GET', "/migrations/{$this->migration->id}/schedule")->assertJsonCount(1, 'past');
     }
 
     public function test_what_goes_wrong_is_said_and_delivers_nothing(): void

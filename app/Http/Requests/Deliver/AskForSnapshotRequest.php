@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests\Deliver;
 
+use App\Adapters\Sources\SourceKind;
 use App\Adapters\Sources\Sources;
 use App\Models\Dataset;
 use Illuminate\Foundation\Http\FormRequest;
@@ -17,7 +18,7 @@ final class AskForSnapshotRequest extends FormRequest
     public function rules(Sources $sources): array
     {
         $dataset = $this->route('dataset');
-        $feeds = $dataset instanceof Dataset ? $sources->feeds($dataset->migration) : [];
+        $feeds = $dataset instanceof Dataset ? $sources->ofKind($dataset->migration, SourceKind::Feed) : [];
 
         return [
             'side' => ['required', 'in:source,target'],

@@ -26,7 +26,7 @@ final class ConnectionRequest extends FormRequest
         $migration = $this->route('migration');
         $kept = $this->kept();
         $kind = $this->string('kind')->toString();
-        $isFile = in_array($kind, [SourceKind::Sqlite->value, SourceKind::Feed->value], true);
+        $isFile = in_array($kind, [SourceKind::Sqlite->value, SourceKind::Feed->value, SourceKind::Folder->value], true);
         $isFeed = $kind === SourceKind::Feed->value;
 
         return [
@@ -50,6 +50,9 @@ final class ConnectionRequest extends FormRequest
             'parameter' => ['nullable', 'string', 'max:100'],
             'field' => ['nullable', 'string', 'max:200'],
             'records' => ['nullable', 'string', 'max:200'],
+            'folder' => ['nullable', 'string', 'max:500'],
+            'marker' => ['nullable', 'string', 'max:50', 'not_regex:#/#'],
+            'rest' => ['nullable', 'integer', 'between:0,86400'],
             'size' => ['nullable', 'integer', 'between:1,1000000'],
             'first' => ['nullable', 'integer', 'between:0,1'],
             'encryption' => ['nullable', Rule::in(['preferred', 'required', 'verified'])],
@@ -107,7 +110,7 @@ final class ConnectionRequest extends FormRequest
     /** @return list<string> */
     private function ofFeed(): array
     {
-        return ['url', 'header', 'prefix', 'paging', 'parameter', 'field', 'records', 'size', 'first'];
+        return ['url', 'header', 'prefix', 'paging', 'parameter', 'field', 'records', 'size', 'first', 'folder', 'marker', 'rest'];
     }
 
     /** @return Settings */

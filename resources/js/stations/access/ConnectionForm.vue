@@ -28,10 +28,14 @@ const entered = reactive({
   authority: settings.authority ?? '',
   seconds: settings.seconds ?? null,
   rows: settings.rows ?? null,
+  folder: settings.folder ?? '',
+  marker: settings.marker ?? '',
+  rest: settings.rest ?? 10,
 })
 const feed = ref(feedOf(settings))
 const kind = computed(() => props.kinds.find((one) => one.kind === entered.kind))
 const isFile = computed(() => entered.kind === 'sqlite')
+const isFolder = computed(() => entered.kind === 'folder')
 const isFeed = computed(() => entered.kind === 'feed')
 const ENCRYPTIONS = {
   preferred: 'where the database offers it',
@@ -64,10 +68,12 @@ const {
   onSuccess: () => emit('kept'),
 })
 const canTry = computed(
-  () => entered.label.trim() !== '' && (isFeed.value ? feed.value.url.trim() !== '' : isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''),
+  () =>
+    entered.label.trim() !== '' &&
+    (isFolder.value || isFeed.value ? isFolder.value || feed.value.url.trim() !== '' : isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''),
 )
 /** A password that is kept is not told, so only a new one can be tried by itself; keeping tries it in any case. */
-const isTried = computed(() => props.kept === null || entered.password !== '' || isFile.value)
+const isTried = computed(() => props.kept === null || entered.password !== '' || isFile.value || isFolder.value)
 </script>
 
 <template>
@@ -84,6 +90,15 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
     <label v-if="isFile" class="wide"
       >File, below {{ files }} <el-input v-model="entered.file" aria-label="File of the database" class="cell" autocomplete="off"
     /></label>
+    <template v-else-if="isFolder">
+      <label class="wide"
+        >Folder, below {{ files }} <el-input v-model="entered.folder" aria-label="Folder" class="cell" placeholder="itself" autocomplete="off"
+      /></label>
+      <label>Marker behind the name of a whole file <el-input v-model="entered.marker" aria-label="Marker" placeholder="none" autocomplete="off" /></label>
+      <label v-if="entered.marker === ''"
+        >Seconds that a file has to rest <el-input-number v-model="entered.rest" :min="0" :controls="false" aria-label="Seconds that a file has to rest"
+      /></label>
+    </template>
     <template v-else-if="isFeed">
       <FeedFields v-model="feed" />
       <label
@@ -129,11 +144,11 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
         ></textarea>
       </label>
     </template>
-    <label
+    <label v-if="!isFolder"
       >Seconds that it may take
       <el-input-number v-model="entered.seconds" :min="1" :controls="false" placeholder="1800" aria-label="Seconds that a query may take" />
     </label>
-    <label v-if="!isFeed"
+    <label v-if="!isFeed && !isFolder"
       >Rows that it may give
       <el-input-number v-model="entered.rows" :min="1" :controls="false" placeholder="any number" aria-label="Rows that a query may give" />
     </label>

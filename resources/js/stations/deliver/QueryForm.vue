@@ -11,6 +11,7 @@ const props = defineProps<{
   dataset: number
   sources: readonly string[]
   feeds: readonly string[]
+  folders: readonly string[]
   isBusy: boolean
   label: string
   last?: { source: string; sql: string }
@@ -22,7 +23,13 @@ const sql = ref(props.last?.sql ?? '')
 /** A feed is asked for what is added to its address, or for nothing more. */
 const isFeed = computed(() => props.feeds.includes(source.value))
 const further = ref(props.last !== undefined && props.feeds.includes(props.last.source) ? props.last.sql : '')
+/** Of a folder the newest file of a name is taken, or all of them as parts. */
+const isFolder = computed(() => props.folders.includes(source.value))
+const lastOfFolder = props.last !== undefined && props.folders.includes(props.last.source) ? props.last.sql : ''
+const isAll = ref(lastOfFolder.startsWith('all '))
+const pattern = ref(lastOfFolder.replace(/^all /, ''))
 const isOfTable = ref(props.last === undefined)
+const isDatabase = computed(() => !isFeed.value && !isFolder.value)
 const table = ref('')
 const columns = ref<string[]>([])
 const where = ref('')
@@ -31,14 +38,14 @@ const path = { dataset: props.dataset }
 const tables = useQuery({
   queryKey: ['dataset', props.dataset, 'source-tables', source],
   queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/source-tables', { params: { path, query: { source: source.value } }, signal })),
-  enabled: () => isOpen.value && isOfTable.value && !isFeed.value,
+  enabled: () => isOpen.value && isOfTable.value && isDatabase.value,
   retry: false,
 })
 const known = useQuery({
   queryKey: ['dataset', props.dataset, 'source-columns', source, table],
   queryFn: ({ signal }) =>
     answer(api.GET('/datasets/{dataset}/source-columns', { params: { path, query: { source: source.value, table: table.value } }, signal })),
-  enabled: () => isOpen.value && isOfTable.value && !isFeed.value && table.value !== '',
+  enabled: () => isOpen.value && isOfTable.value && isDatabase.value && table.value !== '',
   retry: false,
 })
 watch(source, () => (table.value = ''))
@@ -51,16 +58,30 @@ watch(
   () => known.data.value,
   (found) => (orderBy.value = (found?.items ?? []).filter(({ isKey }) => isKey).map(({ name }) => name)),
 )
+type Kind = 'feed' | 'folder' | 'table' | 'query'
+const kind = computed<Kind>(() => (isFeed.value ? 'feed' : isFolder.value ? 'folder' : isOfTable.value ? 'table' : 'query'))
+const ASKED: Record<Kind, () => Asked> = {
+  feed: () => ({ sql: further.value.trim() }),
+  folder: () => ({ sql: `${isAll.value ? 'all ' : ''}${pattern.value.trim()}` }),
+  table: () => ({ table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } }),
+  query: () => ({ sql: sql.value }),
+}
+const TAKES: Record<Kind, string> = {
+  feed: 'records of this feed',
+  folder: 'file',
+  table: 'rows of this table',
+  query: 'rows of this query',
+}
+const AS_ROWS = 'It may only read. The rows are written down as JSON Lines at one moment, and that file is what is kept.'
+const KEPT: Record<Kind, string> = {
+  feed: 'Its pages are kept as they come, each a part of the delivery.',
+  folder: 'A copy is taken when the file has rested, or its marker is there; the file stays where it is.',
+  table: AS_ROWS,
+  query: AS_ROWS,
+}
+const isSaid = computed(() => ({ feed: true, folder: pattern.value.trim() !== '', table: table.value !== '', query: sql.value.trim() !== '' })[kind.value])
 function ask(): void {
-  emit(
-    'ask',
-    source.value,
-    isFeed.value
-      ? { sql: further.value.trim() }
-      : isOfTable.value
-        ? { table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } }
-        : { sql: sql.value },
-  )
+  emit('ask', source.value, ASKED[kind.value]())
   // What was asked stays in the form, for whoever opens it again.
   isOpen.value = false
 }
@@ -76,7 +97,7 @@ function ask(): void {
           <el-option v-for="name in sources" :key="name" :value="name" :label="name" />
         </el-select>
       </label>
-      <template v-if="!isFeed">
+      <template v-if="isDatabase">
         <el-button size="small" :aria-pressed="isOfTable" @click="isOfTable = true">a table</el-button>
         <el-button size="small" :aria-pressed="!isOfTable" @click="isOfTable = false">a query</el-button>
       </template>
@@ -91,6 +112,13 @@ function ask(): void {
         placeholder="nothing; or a path or ?season=2026"
       />
     </label>
+    <template v-else-if="isFolder">
+      <label>
+        Name of the file
+        <el-input v-model="pattern" size="small" class="cell" :aria-label="`Name of the file of the ${label.toLowerCase()}`" placeholder="old_*.csv" />
+      </label>
+      <el-checkbox v-model="isAll" size="small">all that are called so, as parts, and not the newest alone</el-checkbox>
+    </template>
     <template v-else-if="isOfTable">
       <label>
         Table
@@ -146,18 +174,10 @@ function ask(): void {
       placeholder="SELECT … FROM … ORDER BY …"
     ></textarea>
     <div class="row">
-      <el-button native-type="submit" :loading="isBusy" :disabled="!isFeed && (isOfTable ? table === '' : sql.trim() === '')"
-        >Take the {{ isFeed ? 'records of this feed' : isOfTable ? 'rows of this table' : 'rows of this query' }}</el-button
-      >
+      <el-button native-type="submit" :loading="isBusy" :disabled="!isSaid">Take the {{ TAKES[kind] }}</el-button>
       <el-button link @click="isOpen = false">Not now</el-button>
     </div>
-    <p class="quiet">
-      {{
-        isFeed
-          ? 'Its pages are kept as they come, each a part of the delivery.'
-          : 'It may only read. The rows are written down as JSON Lines at one moment, and that file is what is kept.'
-      }}
-    </p>
+    <p class="quiet">{{ KEPT[kind] }}</p>
   </form>
 </template>
 

@@ -147,6 +147,7 @@ const invitation = computed(() => {
         :dataset="course.id"
         :sources="course.querySources"
         :feeds="course.feeds"
+        :folders="course.folders"
         :is-busy="isBusy"
         :label="label"
         :last="queries.at(-1)"
