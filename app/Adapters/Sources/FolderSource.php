@@ -8,8 +8,8 @@ use App\Problems\NoRoom;
 use NineTally\Core\Intake\UnreadableFile;
 
 /**
- * Files that others put into a folder of this machine. A file counts as arrived when it has rested for a while, or when its marker is there:
- * a file of its name with something behind it. What is taken is a copy; the file stays where it is.
+ * Files that others put into a folder of this machine. A file counts as arrived when it has rested for a while, or when its marker is
+ * there: a file of its name with something behind it. What is taken is a copy; the file stays where it is.
  */
 final readonly class FolderSource implements RowSource
 {
