@@ -27,8 +27,7 @@ final readonly class CopyOfQuery
      */
     public function into(string $path, string $sql, \Closure $goesOn): bool
     {
-        $notes = "{$path}.notes";
-        @unlink($notes);
+        $notes = ChildNotes::beside($path);
         $child = pcntl_fork();
         if ($child === 0) {
             try {
@@ -50,34 +49,34 @@ final readonly class CopyOfQuery
             }
 
             $problem =
-                $this->said($notes, 'problem') ??
-                ($this->said($notes, 'done') === null ? 'it ended without an answer; the disk may be full' : null);
+                $notes->said('problem') ??
+                ($notes->said('done') === null ? 'it ended without an answer; the disk may be full' : null);
 
             return $problem === null ? true : throw new \PDOException($problem);
         } finally {
-            @unlink($notes);
+            $notes->forget();
         }
     }
 
-    private function copy(string $path, string $sql, string $notes): void
+    private function copy(string $path, string $sql, ChildNotes $notes): void
     {
         try {
             $database = ($this->open)();
             $found = $database->query('SELECT pg_backend_pid()');
-            $this->note($notes, 'backend', (string) ($found === false ? 0 : (int) $found->fetchColumn()));
+            $notes->note('backend', (string) ($found === false ? 0 : (int) $found->fetchColumn()));
             $database->exec('BEGIN TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY');
             // Of what is prepared there is one statement, and what stands in brackets is a query: it can be nothing else here either.
             $isCopied = $database->pgsqlCopyToFile("({$sql}\n)", $path, "\t", '\\\\N');
-            $this->note($notes, $isCopied ? 'done' : 'problem', $isCopied ? '' : 'its rows could not be written; the disk may be full');
+            $notes->note($isCopied ? 'done' : 'problem', $isCopied ? '' : 'its rows could not be written; the disk may be full');
         } catch (\Throwable $problem) {
-            $this->note($notes, 'problem', $problem->getMessage());
+            $notes->note('problem', $problem->getMessage());
         }
     }
 
     /** First the query is asked to end, then its connection is ended, then the child. */
-    private function end(int $child, string $notes): void
+    private function end(int $child, ChildNotes $notes): void
     {
-        $backend = (int) $this->said($notes, 'backend');
+        $backend = (int) $notes->said('backend');
         try {
             $watcher = ($this->open)();
             $watcher->exec("SELECT pg_cancel_backend({$backend})");
@@ -93,22 +92,5 @@ final readonly class CopyOfQuery
         }
         posix_kill($child, SIGKILL);
         pcntl_waitpid($child, $status);
-    }
-
-    private function note(string $notes, string $name, string $value): void
-    {
-        @file_put_contents($notes, json_encode([$name => $value], JSON_INVALID_UTF8_SUBSTITUTE)."\n", FILE_APPEND);
-    }
-
-    private function said(string $notes, string $name): ?string
-    {
-        $said = null;
-        foreach (@file($notes) ?: [] as $line) {
-            $noted = json_decode($line, true);
-            $value = is_array($noted) ? $noted[$name] ?? null : null;
-            $said = is_string($value) ? $value : $said;
-        }
-
-        return $said;
     }
 }

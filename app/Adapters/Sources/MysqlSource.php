@@ -19,7 +19,7 @@ final readonly class MysqlSource implements SourceDatabase
 
     public function greeting(): string
     {
-        $rows = $this->rows(
+        $rows = $this->catalogue()->rows(
             'SELECT version() AS version, (SELECT count(*) FROM information_schema.tables WHERE table_schema = database()) AS tables',
         );
         $version = (string) $rows[0]['version'];
@@ -31,18 +31,26 @@ final readonly class MysqlSource implements SourceDatabase
 
     public function tables(): array
     {
-        return array_map(static fn(array $row): array => [
-            'name' => (string) $row['name'],
-            'kind' => $row['kind'] === 'VIEW' ? 'view' : 'table',
-            'rows' => $row['rows_about'] === null ? null : (int) $row['rows_about'],
-        ], $this->rows('SELECT table_name AS name, table_type AS kind, table_rows AS rows_about FROM information_schema.tables '.
-            'WHERE table_schema = database() ORDER BY 1 LIMIT 2000'));
+        return array_map(
+            static fn(array $row): array => [
+                'name' => (string) $row['name'],
+                'kind' => $row['kind'] === 'VIEW' ? 'view' : 'table',
+                'rows' => $row['rows_about'] === null ? null : (int) $row['rows_about'],
+            ],
+            $this->catalogue()->rows(
+                'SELECT table_name AS name, table_type AS kind, table_rows AS rows_about FROM information_schema.tables '.
+                    'WHERE table_schema = database() ORDER BY 1 LIMIT 2000',
+            ),
+        );
     }
 
     public function columns(string $table): array
     {
-        $columns = $this->rows('SELECT column_name AS name, column_type AS kind, column_key AS is_key FROM information_schema.columns '.
-            'WHERE table_schema = database() AND table_name = ? ORDER BY ordinal_position', [$table]);
+        $columns = $this->catalogue()->rows(
+            'SELECT column_name AS name, column_type AS kind, column_key AS is_key FROM information_schema.columns '.
+                'WHERE table_schema = database() AND table_name = ? ORDER BY ordinal_position',
+            [$table],
+        );
 
         return $columns === []
             ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
@@ -99,22 +107,9 @@ final readonly class MysqlSource implements SourceDatabase
         }
     }
 
-    /**
-     * @param  list<mixed>  $bindings
-     * @return list<array<string, scalar|null>>
-     */
-    private function rows(string $sql, array $bindings = []): array
+    private function catalogue(): CatalogueQuery
     {
-        try {
-            $query = $this->open()->prepare($sql);
-            $query->execute($bindings);
-            /** @var list<array<string, scalar|null>> $rows */
-            $rows = $query->fetchAll(\PDO::FETCH_ASSOC);
-
-            return $rows;
-        } catch (\PDOException $problem) {
-            throw SourceProblem::of($problem, $this->address);
-        }
+        return new CatalogueQuery($this->open(...), $this->address);
     }
 
     private function open(): \PDO

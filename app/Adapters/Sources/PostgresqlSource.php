@@ -23,8 +23,10 @@ final readonly class PostgresqlSource implements SourceDatabase
 
     public function greeting(): string
     {
-        $rows = $this->rows('SELECT current_setting(\'server_version\') AS version, (SELECT count(*) FROM information_schema.tables '.
-            "WHERE table_schema NOT IN ('pg_catalog', 'information_schema')) AS tables");
+        $rows = $this->catalogue()->rows(
+            'SELECT current_setting(\'server_version\') AS version, (SELECT count(*) FROM information_schema.tables '.
+                "WHERE table_schema NOT IN ('pg_catalog', 'information_schema')) AS tables",
+        );
 
         return "PostgreSQL {$rows[0]['version']}, with {$rows[0]['tables']} tables that can be read";
     }
@@ -35,7 +37,7 @@ final readonly class PostgresqlSource implements SourceDatabase
             'name' => (string) $row['name'],
             'kind' => $row['kind'] === 'view' ? 'view' : 'table',
             'rows' => (float) $row['rows'] < 0 ? null : (int) $row['rows'],
-        ], $this->rows(<<<'SQL'
+        ], $this->catalogue()->rows(<<<'SQL'
             SELECT CASE n.nspname WHEN 'public' THEN '' ELSE n.nspname || '.' END || c.relname AS name, c.reltuples AS rows,
                 CASE WHEN c.relkind IN ('v', 'm') THEN 'view' ELSE 'table' END AS kind
             FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
@@ -47,7 +49,7 @@ final readonly class PostgresqlSource implements SourceDatabase
 
     public function columns(string $table): array
     {
-        $columns = $this->rows(<<<'SQL'
+        $columns = $this->catalogue()->rows(<<<'SQL'
             SELECT a.attname AS name, format_type(a.atttypid, a.atttypmod) AS kind, coalesce(a.attnum = ANY (i.indkey), false) AS key
             FROM pg_attribute a LEFT JOIN pg_index i ON i.indrelid = a.attrelid AND i.indisprimary
             WHERE a.attrelid = to_regclass(?) AND a.attnum > 0 AND NOT a.attisdropped AND has_table_privilege(a.attrelid, 'SELECT')
@@ -158,22 +160,9 @@ final readonly class PostgresqlSource implements SourceDatabase
                 : null);
     }
 
-    /**
-     * @param  list<mixed>  $bindings
-     * @return list<array<string, scalar|null>>
-     */
-    private function rows(string $sql, array $bindings = []): array
+    private function catalogue(): CatalogueQuery
     {
-        try {
-            $query = $this->open()->prepare($sql);
-            $query->execute($bindings);
-            /** @var list<array<string, scalar|null>> $rows */
-            $rows = $query->fetchAll(\PDO::FETCH_ASSOC);
-
-            return $rows;
-        } catch (\PDOException $problem) {
-            throw SourceProblem::of($problem, $this->address);
-        }
+        return new CatalogueQuery($this->open(...), $this->address);
     }
 
     private function open(): \PDO

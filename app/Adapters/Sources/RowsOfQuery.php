@@ -40,8 +40,7 @@ final readonly class RowsOfQuery
      */
     public function into(string $path, string $sql, \Closure $goesOn, \Closure $end): ?int
     {
-        $notes = "{$path}.notes";
-        @unlink($notes);
+        $notes = ChildNotes::beside($path);
         $child = pcntl_fork();
         if ($child === 0) {
             try {
@@ -65,7 +64,7 @@ final readonly class RowsOfQuery
                     default => null,
                 };
                 if ($why !== null || ! $goesOn(0, $bytes)) {
-                    $end((string) self::said($notes, 'session'));
+                    $end((string) $notes->said('session'));
                     posix_kill($child, SIGKILL);
                     pcntl_waitpid($child, $status);
                     @unlink($path);
@@ -74,8 +73,8 @@ final readonly class RowsOfQuery
                 }
                 usleep(self::PAUSE_MICROSECONDS);
             }
-            $problem = self::said($notes, 'problem');
-            $rows = self::said($notes, 'rows');
+            $problem = $notes->said('problem');
+            $rows = $notes->said('rows');
             if ($problem !== null || $rows === null || $rows === '0') {
                 @unlink($path);
                 throw UnreadableFile::queryFails($this->source, $problem ?? ($rows === null
@@ -87,18 +86,18 @@ final readonly class RowsOfQuery
 
             return $goesOn((int) $rows, $bytes) ? $bytes : null;
         } finally {
-            @unlink($notes);
+            $notes->forget();
         }
     }
 
-    private function write(string $path, string $sql, string $notes): void
+    private function write(string $path, string $sql, ChildNotes $notes): void
     {
         try {
             if (preg_match(self::QUERY, $sql) !== 1) {
                 throw new \PDOException('it does not ask for rows: a query begins with SELECT or WITH');
             }
             $database = ($this->open)();
-            self::note($notes, 'session', Session::of($database, $this->address->kind));
+            $notes->note('session', Session::of($database, $this->address->kind));
             $query = $database->query($sql);
             if ($query === false) {
                 throw new \PDOException('it gives no rows');
@@ -118,28 +117,11 @@ final readonly class RowsOfQuery
                 $rows++;
             }
             fclose($file);
-            self::note($notes, 'rows', (string) $rows);
+            $notes->note('rows', (string) $rows);
         } catch (UnreadableFile $told) {
-            self::note($notes, 'problem', preg_replace('/^.*? (?=two of its columns)/', '', $told->getMessage()) ?? '');
+            $notes->note('problem', preg_replace('/^.*? (?=two of its columns)/', '', $told->getMessage()) ?? '');
         } catch (\Throwable $problem) {
-            self::note($notes, 'problem', SourceProblem::plain($problem->getMessage()));
+            $notes->note('problem', SourceProblem::plain($problem->getMessage()));
         }
-    }
-
-    private static function note(string $notes, string $name, string $value): void
-    {
-        @file_put_contents($notes, json_encode([$name => $value], JSON_INVALID_UTF8_SUBSTITUTE)."\n", FILE_APPEND);
-    }
-
-    private static function said(string $notes, string $name): ?string
-    {
-        $said = null;
-        foreach (@file($notes) ?: [] as $line) {
-            $noted = json_decode($line, true);
-            $value = is_array($noted) ? $noted[$name] ?? null : null;
-            $said = is_string($value) ? $value : $said;
-        }
-
-        return $said;
     }
 }

@@ -11,7 +11,7 @@ final readonly class SqliteSource implements SourceDatabase
 
     public function greeting(): string
     {
-        $rows = $this->rows(
+        $rows = $this->catalogue()->rows(
             'SELECT sqlite_version() AS version, (SELECT count(*) FROM sqlite_schema WHERE type IN (\'table\', \'view\')) AS tables',
         );
 
@@ -26,7 +26,7 @@ final readonly class SqliteSource implements SourceDatabase
                 'kind' => $row['kind'] === 'view' ? 'view' : 'table',
                 'rows' => null,
             ],
-            $this->rows(
+            $this->catalogue()->rows(
                 "SELECT name, type AS kind FROM sqlite_schema WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ".
                     'ORDER BY 1 LIMIT 2000',
             ),
@@ -35,7 +35,7 @@ final readonly class SqliteSource implements SourceDatabase
 
     public function columns(string $table): array
     {
-        $columns = $this->rows('SELECT name, type AS kind, pk AS key FROM pragma_table_xinfo(?) WHERE hidden <> 1', [$table]);
+        $columns = $this->catalogue()->rows('SELECT name, type AS kind, pk AS key FROM pragma_table_xinfo(?) WHERE hidden <> 1', [$table]);
 
         return $columns === []
             ? throw new SourceProblem("There is no table \"{$table}\" here.")
@@ -75,22 +75,9 @@ final readonly class SqliteSource implements SourceDatabase
         return $rows->into($path, rtrim(trim($sql), ';'), $onProgress, static fn(string $session) => null);
     }
 
-    /**
-     * @param  list<mixed>  $bindings
-     * @return list<array<string, scalar|null>>
-     */
-    private function rows(string $sql, array $bindings = []): array
+    private function catalogue(): CatalogueQuery
     {
-        try {
-            $query = $this->open()->prepare($sql);
-            $query->execute($bindings);
-            /** @var list<array<string, scalar|null>> $rows */
-            $rows = $query->fetchAll(\PDO::FETCH_ASSOC);
-
-            return $rows;
-        } catch (\PDOException $problem) {
-            throw SourceProblem::of($problem, $this->address);
-        }
+        return new CatalogueQuery($this->open(...), $this->address);
     }
 
     private function open(): \PDO
