@@ -23,7 +23,7 @@ must_be_enterable() {
 
 secret() { head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n'; }
 
-storage_folders='blobs chunks work logs framework/cache framework/sessions framework/views'
+storage_folders='blobs chunks work sources logs framework/cache framework/sessions framework/views'
 
 make_home() {
   mkdir -p "$home/app" "$home/run" "$home/pg"

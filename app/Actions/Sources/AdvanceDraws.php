@@ -18,6 +18,7 @@ use App\Models\ReceiptState;
 use App\Models\RunState;
 use App\Models\Schedule;
 use App\Models\Tally;
+use App\Policies\Act;
 use App\Problems\Conflict;
 use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Debug\ExceptionHandler;
@@ -72,8 +73,11 @@ final readonly class AdvanceDraws
                 continue;
             }
             try {
+                $this->mustStillWork($schedule);
                 ($this->draw)($schedule->dataset, $schedule->user, $due);
-            } catch (Conflict $problem) {
+            } catch (\Throwable $problem) {
+                $isSaid = $problem instanceof Conflict || $problem instanceof NineTallyException;
+                $isSaid || $this->problems->report($problem);
                 $this->fail(
                     Draw::query()->create([
                         'dataset_id' => $schedule->dataset_id,
@@ -81,9 +85,21 @@ final readonly class AdvanceDraws
                         'state' => DrawState::Failed,
                         'user_id' => $schedule->user_id,
                     ]),
-                    $problem->getMessage(),
+                    $isSaid ? $problem->getMessage() : 'It could not be begun. Tell whoever runs Nine Tally when it happens again.',
                 );
             }
+        }
+    }
+
+    /** In whose name nothing may be delivered any more, in theirs nothing is drawn. */
+    private function mustStillWork(Schedule $schedule): void
+    {
+        $person = $schedule->user;
+        if ($person->locked_at !== null || ! Act::Work->isFor($person->roleIn($schedule->dataset->migration))) {
+            throw Conflict::because(
+                'not-allowed',
+                "{$person->name} kept this schedule, and may not deliver here any more. Whoever may keeps it anew.",
+            );
         }
     }
 

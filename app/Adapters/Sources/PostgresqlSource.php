@@ -33,18 +33,25 @@ final readonly class PostgresqlSource implements SourceDatabase
 
     public function tables(): array
     {
-        return array_map(static fn(array $row): array => [
-            'name' => (string) $row['name'],
-            'kind' => $row['kind'] === 'view' ? 'view' : 'table',
-            'rows' => (float) $row['rows'] < 0 ? null : (int) $row['rows'],
-        ], $this->catalogue()->rows(<<<'SQL'
-            SELECT CASE n.nspname WHEN 'public' THEN '' ELSE n.nspname || '.' END || c.relname AS name, c.reltuples AS rows,
-                CASE WHEN c.relkind IN ('v', 'm') THEN 'view' ELSE 'table' END AS kind
-            FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
-            WHERE c.relkind IN ('r', 'p', 'v', 'm', 'f') AND n.nspname NOT IN ('pg_catalog', 'information_schema')
-                AND n.nspname NOT LIKE 'pg\_toast%' AND has_table_privilege(c.oid, 'SELECT')
-            ORDER BY 1 LIMIT 2000
-            SQL));
+        return array_map(
+            static fn(array $row): array => [
+                'name' => (string) $row['name'],
+                'kind' => $row['kind'] === 'view' ? 'view' : 'table',
+                'rows' => (float) $row['rows'] < 0 ? null : (int) $row['rows'],
+            ],
+            $this->catalogue()->rows(
+                <<<'SQL'
+                SELECT CASE n.nspname WHEN 'public' THEN '' ELSE quote_ident(n.nspname) || '.' END || quote_ident(c.relname) AS name,
+                    c.reltuples AS rows,
+                    CASE WHEN c.relkind IN ('v', 'm') THEN 'view' ELSE 'table' END AS kind
+                FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+                WHERE c.relkind IN ('r', 'p', 'v', 'm', 'f') AND n.nspname NOT IN ('pg_catalog', 'information_schema')
+                    AND n.nspname NOT LIKE 'pg\_toast%' AND has_table_privilege(c.oid, 'SELECT')
+                ORDER BY 1 LIMIT 2000
+                SQL
+                ,
+            ),
+        );
     }
 
     public function columns(string $table): array
@@ -54,7 +61,7 @@ final readonly class PostgresqlSource implements SourceDatabase
             FROM pg_attribute a LEFT JOIN pg_index i ON i.indrelid = a.attrelid AND i.indisprimary
             WHERE a.attrelid = to_regclass(?) AND a.attnum > 0 AND NOT a.attisdropped AND has_table_privilege(a.attrelid, 'SELECT')
             ORDER BY a.attnum
-            SQL, [self::quoted($table)]);
+            SQL, [$table]);
 
         return $columns === []
             ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
@@ -70,7 +77,11 @@ final readonly class PostgresqlSource implements SourceDatabase
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string
     {
-        return TableStatement::of(self::quoted($table), $columns, $where, $orderBy, self::quotedName(...));
+        // As the database itself writes the name of a table that is there: so it can be nothing else.
+        $name = $this->catalogue()->rows('SELECT to_regclass(?)::text AS name', [$table])[0]['name']
+            ?? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.");
+
+        return TableStatement::of((string) $name, $columns, $where, $orderBy, self::quotedName(...));
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?int
@@ -181,11 +192,6 @@ final readonly class PostgresqlSource implements SourceDatabase
         $database->exec('SET statement_timeout = '.$address->limits->seconds * 1_000);
 
         return $database;
-    }
-
-    private static function quoted(string $table): string
-    {
-        return implode('.', array_map(self::quotedName(...), explode('.', $table, 2)));
     }
 
     private static function quotedName(string $name): string

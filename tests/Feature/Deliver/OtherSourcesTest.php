@@ -115,6 +115,26 @@ final class OtherSourcesTest extends TestCase
             ->assertForbidden();
     }
 
+    public function test_a_table_of_the_old_system_is_chosen_whatever_it_is_called(): void
+    {
+        $at = "/datasets/{$this->dataset->id}";
+        $tables = array_column((array) $this->api('GET', "{$at}/source-tables?source=Old+system")->assertOk()->json('items'), 'name');
+        self::assertContains('inspections', $tables);
+        $id = $this->api('POST', "{$at}/snapshots", ['side' => 'source', 'source' => 'Old system', 'table' => [
+            'name' => 'inspections', 'columns' => ['index_no', 'length_m'], 'where' => "index_no = 'W40000'", 'orderBy' => ['inspected_on'],
+        ]])->assertAccepted()->json('id');
+        $receipt = Receipt::query()->whereKey($id)->firstOrFail();
+        self::assertSame(
+            'SELECT "index_no", "length_m" FROM inspections WHERE index_no = \'W40000\' ORDER BY "inspected_on"',
+            $receipt->query['sql'] ?? null,
+        );
+        self::assertSame('received', $receipt->state->value, (string) $receipt->problem);
+        foreach (['none', 'inspections; DROP TABLE inspections', '(SELECT 1)'] as $name) {
+            $this->api('POST', "{$at}/snapshots", ['side' => 'source', 'source' => 'Old system', 'table' => ['name' => $name]])
+                ->assertUnprocessable();
+        }
+    }
+
     public function test_a_source_belongs_to_one_migration(): void
     {
         $other = Migration::query()->create(['name' => 'Another trust', 'source_label' => 'Old', 'target_label' => 'New']);

@@ -136,6 +136,17 @@ final class ScheduleTest extends TestCase
         self::assertSame(2, $this->deliveries('target'));
     }
 
+    public function test_in_the_name_of_who_may_not_deliver_any_more_nothing_is_drawn(): void
+    {
+        CarbonImmutable::setTestNow('2026-11-30 05:30:00');
+        $this->schedule('0 6 * * *')->assertOk();
+        $this->migration->memberships()->where('user_id', $this->analyst->id)->delete();
+        CarbonImmutable::setTestNow('2026-11-30 06:00:10');
+        $this->look();
+        self::assertSame(DrawState::Failed, Draw::query()->sole()->state);
+        self::assertStringContainsString('Ruth Osei kept this schedule, and may not deliver here', $this->said(Draw::query()->sole()));
+    }
+
     public function test_one_is_drawn_at_a_time_and_what_was_killed_goes_on(): void
     {
         $this->api('POST', "/datasets/{$this->dataset->id}/draws")->assertAccepted()->assertJson(['past' => [['state' => 'drawing']]]);
