@@ -5,6 +5,7 @@ declare(strict_types=1);
 // Where deliveries are drawn from by themselves: connections, and when; and what people are told of.
 
 use App\Http\Controllers\Notices\NoticeController;
+use App\Http\Controllers\Notices\WebhookController;
 use App\Http\Controllers\Sources\ConnectionController;
 use App\Http\Controllers\Sources\ScheduleController;
 use App\Http\Middleware\May;
@@ -22,6 +23,11 @@ Route::delete('migrations/{migration}/connections/{connection}', [ConnectionCont
     ->scopeBindings();
 Route::get('datasets/{dataset}/source-tables', [ConnectionController::class, 'tables'])->defaults(May::ACT, Act::Work);
 Route::get('datasets/{dataset}/source-columns', [ConnectionController::class, 'columns'])->defaults(May::ACT, Act::Work);
+Route::get('webhooks', [WebhookController::class, 'index'])->defaults(May::ACT, Act::Administer);
+Route::post('migrations/{migration}/webhooks', [WebhookController::class, 'store'])->defaults(May::ACT, Act::Administer);
+Route::delete('migrations/{migration}/webhooks/{webhook}', [WebhookController::class, 'destroy'])
+    ->defaults(May::ACT, Act::Administer)
+    ->scopeBindings();
 Route::get('notices', [NoticeController::class, 'index']);
 Route::get('me/notice-choices', [NoticeController::class, 'choices'])->defaults(May::ACT, Act::KeepAccount);
 Route::put('me/notice-choices', [NoticeController::class, 'choose'])->defaults(May::ACT, Act::KeepAccount);

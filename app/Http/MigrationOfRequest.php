@@ -20,6 +20,7 @@ use App\Models\Ruling;
 use App\Models\Run;
 use App\Models\SourceConnection;
 use App\Models\Tally;
+use App\Models\Webhook;
 use Illuminate\Http\Request;
 
 /** In which migration that stands which the address of a request names. */
@@ -31,7 +32,7 @@ final readonly class MigrationOfRequest
         foreach ($request->route()?->parameters() ?? [] as $named) {
             $migration = match (true) {
                 $named instanceof Migration => $named,
-                $named instanceof SourceConnection => $named->migration,
+                $named instanceof SourceConnection, $named instanceof Webhook => $named->migration,
                 $named instanceof Dataset, $named instanceof Tally => $named->migration,
                 $named instanceof Delivery, $named instanceof Receipt, $named instanceof Run => $named->dataset->migration,
                 $named instanceof KeptFilter, $named instanceof CorrectionSet => $named->dataset->migration,

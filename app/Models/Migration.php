@@ -35,6 +35,12 @@ final class Migration extends Model
         return $this->hasMany(SourceConnection::class);
     }
 
+    /** @return HasMany<Webhook, $this> */
+    public function webhooks(): HasMany
+    {
+        return $this->hasMany(Webhook::class);
+    }
+
     /** @return HasMany<Dataset, $this> */
     public function datasets(): HasMany
     {

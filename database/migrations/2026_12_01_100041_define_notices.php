@@ -34,11 +34,38 @@ return new class () extends Concept {
                 PRIMARY KEY (user_id, kind)
             )
             SQL,
+            <<<'SQL'
+            CREATE TABLE webhooks (
+                id bigserial PRIMARY KEY,
+                migration_id bigint NOT NULL REFERENCES migrations,
+                url text NOT NULL,
+                kinds json NOT NULL,
+                secret text NOT NULL,
+                user_id bigint NOT NULL REFERENCES users,
+                created_at timestamptz NOT NULL
+            )
+            SQL,
+            <<<'SQL'
+            CREATE TABLE webhook_attempts (
+                id bigserial PRIMARY KEY,
+                webhook_id bigint NOT NULL REFERENCES webhooks ON DELETE CASCADE,
+                notice_id bigint NOT NULL REFERENCES notices,
+                said text NOT NULL,
+                is_taken boolean NOT NULL,
+                created_at timestamptz NOT NULL
+            )
+            SQL,
+            'CREATE INDEX webhook_attempts_webhook ON webhook_attempts (webhook_id, id DESC)',
         ];
     }
 
     protected function rights(): array
     {
-        return ['notices' => 'SELECT, INSERT', 'notice_choices' => 'SELECT, INSERT, UPDATE'];
+        return [
+            'notices' => 'SELECT, INSERT',
+            'notice_choices' => 'SELECT, INSERT, UPDATE',
+            'webhooks' => 'SELECT, INSERT, UPDATE, DELETE',
+            'webhook_attempts' => 'SELECT, INSERT, DELETE',
+        ];
     }
 };

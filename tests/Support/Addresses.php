@@ -10,6 +10,7 @@ use App\Models\Signature;
 use App\Models\SignedState;
 use App\Models\SourceConnection;
 use App\Models\Tally;
+use App\Models\Webhook;
 use Illuminate\Routing\Route as Address;
 use Illuminate\Support\Facades\Route;
 
@@ -55,6 +56,7 @@ trait Addresses
             '{signature}' => $this->signature($tally)->id,
             '{place}' => 1,
             '{connection}' => $this->connection()->id,
+            '{webhook}' => $this->webhook()->id,
             '{person}' => $this->owner->id,
             '{invitation}' => 1,
             '{session}' => 1,
@@ -71,6 +73,13 @@ trait Addresses
     {
         return SourceConnection::query()->firstOrCreate(['migration_id' => $this->migration->id, 'label' => 'Archive'], [
             'kind' => 'sqlite', 'settings' => ['file' => 'archive.sqlite'], 'user_id' => $this->analyst->id,
+        ]);
+    }
+
+    private function webhook(): Webhook
+    {
+        return Webhook::query()->firstOrCreate(['migration_id' => $this->migration->id], [
+            'url' => 'https://hooks.wherrymoor.example/', 'kinds' => [], 'secret' => 'kept', 'user_id' => $this->analyst->id,
         ]);
     }
 

@@ -24,6 +24,15 @@ $json = static function (string $body, array $headers = []): void {
 };
 $of = static fn(int $nth): string => '['.implode(',', $nth > 3 ? [] : $records(10 * $nth - 9, $nth === 3 ? 4 : 10)).']';
 $here = 'http://'.$said('HTTP_HOST');
+if ($path === '/hook') {
+    // A program that is told: what came is kept, and the first time it is busy.
+    $isFirst = ! is_file("{$folder}/told");
+    file_put_contents("{$folder}/told", json_encode([
+        'time' => $said('HTTP_NINE_TALLY_TIME'), 'seal' => $said('HTTP_NINE_TALLY_SEAL'), 'body' => file_get_contents('php://input'),
+    ]));
+    http_response_code($isFirst ? 503 : 204);
+    exit;
+}
 if ($said('HTTP_X_KEY') !== 'sesame' && $path !== '/other') {
     http_response_code(401);
     exit;

@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace App\Actions\Notices;
 
+use App\Jobs\CallWebhook;
 use App\Jobs\SendNotice;
 use App\Models\Dataset;
 use App\Models\Notice;
 use App\Models\NoticeChoice;
 use App\Models\NoticeKind;
 use App\Models\Tally;
+use App\Models\Webhook;
 
-/** Tells the people of a migration of something: in the application, and by mail whoever wants that. */
+/** Tells the people of a migration of something: in the application, and by mail whoever wants that; and programs. */
 final readonly class GiveNotice
 {
     /**
@@ -32,6 +34,11 @@ final readonly class GiveNotice
             ->exists();
         if ($isWanted) {
             SendNotice::dispatch($given->id)->afterCommit();
+        }
+        foreach (Webhook::query()->where('migration_id', $dataset->migration_id)->get() as $webhook) {
+            if (in_array($kind->value, $webhook->kinds, true)) {
+                CallWebhook::dispatch($webhook->id, $given->id)->afterCommit();
+            }
         }
     }
 }

@@ -6,14 +6,15 @@ namespace App\Console\Commands;
 
 use App\Models\SecondFactor;
 use App\Models\SourceConnection;
+use App\Models\Webhook;
 use Illuminate\Console\Command;
 use Illuminate\Contracts\Encryption\StringEncrypter;
 use Illuminate\Database\Connection;
 use Illuminate\Encryption\Encrypter;
 
 /**
- * Gives the installation another key and writes everything anew that is kept encrypted under the old one: passwords of connections and
- * secrets of second factors. The old key goes on reading what browsers hold until --forget.
+ * Gives the installation another key and writes everything anew that is kept encrypted under the old one: passwords of connections,
+ * secrets of second factors and of programs that are told. The old key goes on reading what browsers hold until --forget.
  */
 final class RotateKey extends Command
 {
@@ -56,7 +57,7 @@ final class RotateKey extends Command
     private function encryptAnew(StringEncrypter $next): int
     {
         $count = 0;
-        foreach ([SourceConnection::query(), SecondFactor::query()] as $query) {
+        foreach ([SourceConnection::query(), SecondFactor::query(), Webhook::query()] as $query) {
             foreach ($query->lockForUpdate()->get() as $kept) {
                 $secret = $kept->secret;
                 if ($secret !== null) {

@@ -11,13 +11,13 @@ use App\Models\ReceiptState;
 use App\Models\SourceConnection;
 use Illuminate\Support\Facades\File;
 use PHPUnit\Framework\Attributes\DataProvider;
-use Symfony\Component\Process\Process;
+use Tests\Support\FeedServer;
 use Tests\TestCase;
 
 /** Records that a web server gives in pages; and servers that are busy, broken, or lead where nobody may go. */
 final class FeedTest extends TestCase
 {
-    private static ?Process $server = null;
+    private static ?FeedServer $server = null;
 
     private static int $port = 0;
 
@@ -27,27 +27,15 @@ final class FeedTest extends TestCase
         $folder = storage_path('work/feed');
         File::ensureDirectoryExists($folder);
         File::cleanDirectory($folder);
-        if (self::$server === null) {
-            $socket = stream_socket_server('tcp://127.0.0.1:0');
-            self::assertIsResource($socket);
-            self::$port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
-            fclose($socket);
-            self::$server = new Process(
-                [PHP_BINARY, '-n', '-S', '127.0.0.1:'.self::$port, base_path('tests/Support/feed-server.php')],
-                env: ['FEED_FOLDER' => $folder, 'PHP_CLI_SERVER_WORKERS' => '2'],
-            );
-            self::$server->start();
-            for ($waited = 0; $waited < 100 && @fsockopen('127.0.0.1', self::$port) === false; $waited++) {
-                usleep(50_000);
-            }
-        }
+        self::$server ??= FeedServer::begin($folder);
+        self::$port = self::$server->port;
         config(['nine-tally.inner_hosts' => ['127.0.0.1:'.self::$port, 'localhost:'.self::$port]]);
         $this->actingAs($this->analyst);
     }
 
     public static function tearDownAfterClass(): void
     {
-        self::$server?->stop(1);
+        self::$server?->end();
         self::$server = null;
         parent::tearDownAfterClass();
     }

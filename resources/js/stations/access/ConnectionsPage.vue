@@ -7,6 +7,7 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import TopBar from '@/parts/TopBar.vue'
 import ConnectionForm from '@/stations/access/ConnectionForm.vue'
+import WebhookList from '@/stations/access/WebhookList.vue'
 
 /** Databases and feeds that deliveries are drawn from: each belongs to a migration, and its password is never told again. */
 const queries = useQueryClient()
@@ -60,6 +61,7 @@ const place = ({ settings: { host, port, database, user, file, url, folder }, ki
           <el-button :aria-label="`Add a connection to ${migration.name}`" @click="editing = { migration: migration.id, connection: null }"
             >Add a connection</el-button
           >
+          <WebhookList :migration="migration.id" :name="migration.name" />
         </section>
         <el-dialog
           :model-value="editing !== null"
