@@ -88,10 +88,7 @@ final class CallWebhook implements ShouldQueue
                 self::TIME => $time,
                 self::SEAL => hash_hmac('sha256', "{$time}\n{$body}", $webhook->secret),
             ],
-            'curl' => [
-                CURLOPT_RESOLVE => ["{$to['host']}:{$to['port']}:{$to['address']}"],
-                CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
-            ],
+            'curl' => $to['curl'],
         ])->getStatusCode();
     }
 }

@@ -33,6 +33,12 @@ final class CorrectionSet extends Model
 
     protected $casts = ['rulings' => 'array'];
 
+    /** Whether it sets keys that bridges join: no act of ruling has them as its findings. */
+    public function isOfKeys(): bool
+    {
+        return $this->rulings === [];
+    }
+
     /** @return BelongsTo<Dataset, $this> */
     public function dataset(): BelongsTo
     {

@@ -16,11 +16,6 @@ enum DrawState: string
     /** Another one was going on. */
     case Refused = 'refused';
 
-    public function isOver(): bool
-    {
-        return in_array($this, [self::Done, self::Failed, self::Refused], true);
-    }
-
     /** @return list<string> */
     public static function going(): array
     {

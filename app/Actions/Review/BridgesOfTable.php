@@ -45,8 +45,8 @@ final readonly class BridgesOfTable
                 $faults[] = 'Line '.($number + 2).": {$fault}";
             } else {
                 $bridges[$bridge->identity()] ??= $bridge;
-                foreach ([[Side::Source, $bridge->source, $bridge->target], [Side::Target, $bridge->target, $bridge->source]] as $of) {
-                    $meant[$of[0]->value][implode("\0", $of[1])] = $of[2];
+                foreach (self::bothWays($bridge) as [$side, $one, $other]) {
+                    $meant[$side->value][implode("\0", $one)] = $other;
                 }
             }
         }
@@ -64,10 +64,7 @@ final readonly class BridgesOfTable
     /** @param array<array-key, array<array-key, list<string>>> $meant what each key of a side has been said to be, by its cells */
     private static function fault(Bridge $bridge, array $meant): ?string
     {
-        foreach (
-            [[Side::Source, $bridge->source, $bridge->target], [Side::Target, $bridge->target, $bridge->source]]
-            as [$side, $one, $other]
-        ) {
+        foreach (self::bothWays($bridge) as [$side, $one, $other]) {
             if (implode('', $one) === '') {
                 return "the {$side->value} key is blank. Fill it in, or take the line out.";
             }
@@ -83,6 +80,12 @@ final readonly class BridgesOfTable
         }
 
         return $bridge->source === $bridge->target ? 'both keys are the same, and meet without a bridge. Take the line out.' : null;
+    }
+
+    /** @return list<array{Side, list<string>, list<string>}> each side with its key and the one that it is joined to */
+    private static function bothWays(Bridge $bridge): array
+    {
+        return [[Side::Source, $bridge->source, $bridge->target], [Side::Target, $bridge->target, $bridge->source]];
     }
 
     /** @return list<list<string>> */

@@ -241,13 +241,13 @@ final readonly class AdvanceDraws
     private function end(Draw $draw): void
     {
         $run = $draw->run;
-        if ($run === null || ! in_array($run->state, [RunState::Done, RunState::Failed, RunState::Cancelled], true)) {
+        if ($run === null || ! $run->state->isOver()) {
             return;
         }
         if ($run->state !== RunState::Done) {
             throw Conflict::because('no-tally', $run->state === RunState::Cancelled
                 ? 'The tally was cancelled.'
-                : 'The tally failed: '.($run->problem ?? 'see the station Tally').'');
+                : 'The tally failed: '.($run->problem ?? 'see the station Tally'));
         }
         $tally = Tally::query()->where('run_id', $run->id)->first();
         $open = $tally === null ? 0 : (int) $tally->standingCounts()->get()->sum(static fn($count): int => $count->open());

@@ -94,10 +94,7 @@ final readonly class FeedRequest
                         ? [$this->address->header => $this->address->shown()]
                         : [],
                 ],
-                'curl' => [
-                    CURLOPT_RESOLVE => ["{$to['host']}:{$to['port']}:{$to['address']}"],
-                    CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
-                ],
+                'curl' => $to['curl'],
                 'progress' => function () use ($file, $goesOn, &$isEnded, &$isOver): int {
                     // What is packed counts by what comes out of it.
                     $bytes = is_resource($file) ? (int) (fstat($file)['size'] ?? 0) : 0;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Adapters\Sources;
 
 use App\Problems\NoRoom;
-use NineTally\Core\Intake\UnreadableFile;
 
 /** Pages of records that a web server gives, kept as they came: one is the file, several are an archive of files, which become parts. */
 final readonly class FeedSource implements RowSource
@@ -46,7 +45,7 @@ final readonly class FeedSource implements RowSource
 
             return $endings === null ? null : $this->together($pages, $endings, $path);
         } catch (SourceProblem $problem) {
-            throw UnreadableFile::queryFails($this->name, lcfirst(rtrim($problem->getMessage(), '.')));
+            throw $problem->asUnreadable($this->name);
         } finally {
             foreach ($pages as $page) {
                 @unlink($page);
@@ -126,14 +125,12 @@ final readonly class FeedSource implements RowSource
         if (count($pages) === 1) {
             rename($pages[0], $path);
         } else {
-            $archive = new \ZipArchive;
-            $isMade = $archive->open("{$path}.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE) === true;
-            foreach ($pages as $number => $page) {
-                $isMade = $isMade && $archive->addFile($page, sprintf('page %03d.%s', $number + 1, $endings[$number]));
-            }
-            if (! $isMade || ! $archive->close() || ! rename("{$path}.zip", $path)) {
-                throw NoRoom::writing();
-            }
+            $names = array_map(
+                static fn(int $number, string $ending): string => sprintf('page %03d.%s', $number + 1, $ending),
+                array_keys($endings),
+                $endings,
+            );
+            PartsArchive::write(array_combine($names, $pages), $path);
         }
         clearstatcache(true, $path);
 

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Adapters\Sources;
 
 use App\Problems\NoRoom;
-use NineTally\Core\Intake\UnreadableFile;
 
 /**
  * Files that others put into a folder of this machine. A file counts as arrived when it has rested for a while, or when its marker is
@@ -72,7 +71,7 @@ final readonly class FolderSource implements RowSource
 
             return $onProgress(0, (int) filesize($path)) ? (int) filesize($path) : null;
         } catch (SourceProblem $problem) {
-            throw UnreadableFile::queryFails($this->name, lcfirst(rtrim($problem->getMessage(), '.')));
+            throw $problem->asUnreadable($this->name);
         }
     }
 
@@ -125,15 +124,7 @@ final readonly class FolderSource implements RowSource
 
             return;
         }
-        $archive = new \ZipArchive;
-        $isMade = $archive->open("{$path}.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE) === true;
-        foreach ($files as $file) {
-            $isMade = $isMade && $archive->addFile($file, basename($file));
-        }
-        if (! $isMade || ! $archive->close() || ! rename("{$path}.zip", $path)) {
-            @unlink("{$path}.zip");
-            throw NoRoom::writing();
-        }
+        PartsArchive::write(array_combine(array_map(basename(...), $files), $files), $path);
         clearstatcache(true, $path);
     }
 }

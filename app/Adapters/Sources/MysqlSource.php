@@ -75,9 +75,7 @@ final readonly class MysqlSource implements SourceDatabase
             $columns === [] ? array_keys($known) : $columns,
         );
 
-        return 'SELECT '.
-            implode(', ', $select).
-            substr(TableStatement::of(self::quoted($table), [], $where, $orderBy, $quoted), strlen('SELECT *'));
+        return TableStatement::of(self::quoted($table), $select, $where, $orderBy, $quoted);
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?int

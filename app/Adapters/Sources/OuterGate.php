@@ -15,7 +15,8 @@ final readonly class OuterGate
     public function __construct(private array $inner) {}
 
     /**
-     * @return array{host: string, port: int, address: string} where a request for it goes
+     * @return array{host: string, port: int, address: string, curl: array<int, list<string>|int>} where a request for it goes, and what
+     *     holds it to the address that was looked at
      *
      * @throws SourceProblem when it may not be asked, or there is no such computer
      */
@@ -47,7 +48,15 @@ final readonly class OuterGate
             }
         }
 
-        return ['host' => $host, 'port' => $port, 'address' => $addresses[0]];
+        return [
+            'host' => $host,
+            'port' => $port,
+            'address' => $addresses[0],
+            'curl' => [
+                CURLOPT_RESOLVE => ["{$host}:{$port}:{$addresses[0]}"],
+                CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS,
+            ],
+        ];
     }
 
     /** @return list<string> */

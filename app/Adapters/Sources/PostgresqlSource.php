@@ -81,7 +81,7 @@ final readonly class PostgresqlSource implements SourceDatabase
         $name = $this->catalogue()->rows('SELECT to_regclass(?)::text AS name', [$table])[0]['name']
             ?? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.");
 
-        return TableStatement::of((string) $name, $columns, $where, $orderBy, self::quotedName(...));
+        return TableStatement::of((string) $name, array_map(self::quotedName(...), $columns), $where, $orderBy, self::quotedName(...));
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?int

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
+use NineTally\Core\Intake\UnreadableFile;
+
 /** Why a source could not be entered or read, in a sentence that names what has to be put right: name, port, certificate, right. */
 final class SourceProblem extends \RuntimeException
 {
@@ -39,6 +41,12 @@ final class SourceProblem extends \RuntimeException
                 default => ucfirst(self::plain($said)).'.',
             },
         );
+    }
+
+    /** What it says of the query that was to be drawn from the source of this name. */
+    public function asUnreadable(string $source): UnreadableFile
+    {
+        return UnreadableFile::queryFails($source, lcfirst(rtrim($this->getMessage(), '.')));
     }
 
     /** What the database says, without the code before it and the statement behind it. */

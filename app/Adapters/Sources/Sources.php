@@ -51,7 +51,7 @@ final readonly class Sources
         return array_map(static fn(SourceConnection $one): string => $one->label, array_values($found));
     }
 
-    /** @throws UnreadableFile when the migration knows no database of this name */
+    /** @throws UnreadableFile when the migration knows no connection of this name */
     public function of(Migration $migration, string $name): RowSource
     {
         $installed = $this->sources[$name] ?? null;
@@ -59,7 +59,7 @@ final readonly class Sources
             return $this->at($name, SourceAddress::of(SourceKind::Postgresql, $installed, $installed['password']));
         }
         $connection = SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => $name])->first()
-            ?? throw UnreadableFile::queryFails($name, 'no database of this name is known in this migration');
+            ?? throw UnreadableFile::queryFails($name, 'no connection of this name is known in this migration');
 
         return $this->kept($name, $connection);
     }

@@ -51,7 +51,7 @@ final readonly class SqliteSource implements SourceDatabase
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string
     {
-        return TableStatement::of(self::quoted($table), $columns, $where, $orderBy, self::quoted(...));
+        return TableStatement::of(self::quoted($table), array_map(self::quoted(...), $columns), $where, $orderBy, self::quoted(...));
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?int

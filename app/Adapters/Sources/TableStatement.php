@@ -9,13 +9,13 @@ final readonly class TableStatement
 {
     /**
      * @param  string  $table  quoted
-     * @param  list<string>  $columns
+     * @param  list<string>  $selected  expressions as they are to stand; none for every column
      * @param  list<string>  $orderBy
      * @param  \Closure(string): string  $quoted
      */
-    public static function of(string $table, array $columns, string $where, array $orderBy, \Closure $quoted): string
+    public static function of(string $table, array $selected, string $where, array $orderBy, \Closure $quoted): string
     {
-        return 'SELECT '.($columns === [] ? '*' : implode(', ', array_map($quoted, $columns)))." FROM {$table}".
+        return 'SELECT '.($selected === [] ? '*' : implode(', ', $selected))." FROM {$table}".
             (trim($where) === '' ? '' : ' WHERE '.trim($where)).
             ($orderBy === [] ? '' : ' ORDER BY '.implode(', ', array_map($quoted, $orderBy)));
     }

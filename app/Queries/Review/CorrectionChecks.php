@@ -78,12 +78,16 @@ final readonly class CorrectionChecks
             'set' => $set->id,
             'newest' => $newest->id,
             'comparable' => $this->isComparable($set, $newest) ? 'true' : 'false',
-            // Bridges that the newest tally still needs to join their rows.
-            'joined' => json_encode(
-                array_map(JoinedBridges::digest(...), array_map(strval(...), array_keys(array_filter(JoinedBridges::of($newest))))),
-                JSON_THROW_ON_ERROR,
-            ),
+            'joined' => json_encode($this->stillJoined($set, $newest), JSON_THROW_ON_ERROR),
         ];
+    }
+
+    /** @return list<string> digests of bridges that the newest tally still needs to join their rows; lines of keys alone ask for them */
+    private function stillJoined(CorrectionSet $set, Tally $newest): array
+    {
+        return $set->isOfKeys()
+            ? array_map(JoinedBridges::digest(...), array_map(strval(...), array_keys(array_filter(JoinedBridges::of($newest)))))
+            : [];
     }
 
     /** Under another key a finding has another identity. */

@@ -46,7 +46,7 @@ const place = ({ settings: { host, port, database, user, file, url, folder }, ki
         <ErrorNote :error="remove.error.value" />
         <section v-for="migration in data.migrations" :key="migration.id" :aria-label="migration.name">
           <h2>{{ migration.name }}</h2>
-          <ul v-if="of(migration.id).length > 0">
+          <ul v-if="of(migration.id).length > 0" class="entries">
             <li v-for="one in of(migration.id)" :key="one.id">
               <span
                 ><b>{{ one.label }}</b> {{ kindName(one.kind) }}, {{ place(one) }} <span class="quiet">{{ one.by }}, {{ moment(one.at) }}</span></span
@@ -79,7 +79,7 @@ const place = ({ settings: { host, port, database, user, file, url, folder }, ki
           />
         </el-dialog>
         <el-dialog :model-value="removing !== null" :title="`Remove ${removing?.label ?? ''}?`" width="min(480px, 95vw)" @close="removing = null">
-          <p>What was drawn from it stays. Datasets that are drawn from it by schedule will say that no database of this name is known.</p>
+          <p>What was drawn from it stays. Datasets that are drawn from it by schedule will say that no connection of this name is known.</p>
           <template #footer>
             <el-button @click="removing = null">Keep it</el-button>
             <el-button type="primary" :loading="remove.isPending.value" @click="removing && remove.mutate(removing)">Remove it</el-button>
@@ -108,20 +108,8 @@ section {
 h2 {
   margin-block-start: 14px;
 }
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
+.entries {
   inline-size: 100%;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 6px 14px;
-  padding: 6px 0;
-  border-block-end: 1px solid var(--line-2);
-  overflow-wrap: anywhere;
 }
 .buttons {
   display: flex;

@@ -41,7 +41,7 @@ const last = ({ attempts }: Schemas['Webhooks']['items'][number]): string => {
 
 <template>
   <h3>Programs that are told of notices</h3>
-  <ul v-if="items.length > 0">
+  <ul v-if="items.length > 0" class="entries">
     <li v-for="one in items" :key="one.id">
       <span
         ><b>{{ one.url }}</b> <span class="quiet">{{ one.kinds.length }} kinds of notices; {{ last(one) }}</span></span
@@ -84,20 +84,8 @@ p {
   padding: 6px 10px;
   overflow-wrap: anywhere;
 }
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
+.entries {
   inline-size: 100%;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 6px 14px;
-  padding: 6px 0;
-  border-block-end: 1px solid var(--line-2);
-  overflow-wrap: anywhere;
 }
 .form {
   display: grid;
