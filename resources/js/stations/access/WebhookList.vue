@@ -2,6 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
 
@@ -44,7 +45,7 @@ const last = ({ attempts }: Schemas['Webhooks']['items'][number]): string => {
   <ul v-if="items.length > 0" class="entries">
     <li v-for="one in items" :key="one.id">
       <span
-        ><b>{{ one.url }}</b> <span class="quiet">{{ one.kinds.length }} kinds of notices; {{ last(one) }}</span></span
+        ><b>{{ one.url }}</b> <span class="quiet">{{ counted(one.kinds.length, 'kind') }} of notices; {{ last(one) }}</span></span
       >
       <el-button size="small" :aria-label="`Tell ${one.url} no more`" @click="remove(one.id)">Tell it no more</el-button>
     </li>
