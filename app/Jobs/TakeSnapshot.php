@@ -33,19 +33,23 @@ final class TakeSnapshot implements ShouldQueue
         }
         try {
             // Discarded meanwhile, it is gone: nobody waits for the rows any more.
-            $bytes = $sources->of($receipt->dataset->migration, $receipt->query['source'])->snapshot(
+            $snapshot = $sources->of($receipt->dataset->migration, $receipt->query['source'])->snapshot(
                 $receipt->query['sql'],
                 $chunks->path($receipt),
                 static fn(int $rows, int $bytes): bool => Receipt::query()
                     ->whereKey($receipt->id)
                     ->update(['records_read' => $rows, 'received_bytes' => $bytes]) === 1,
             );
-            if ($bytes === null) {
+            if ($snapshot === null) {
                 $chunks->remove($receipt);
 
                 return;
             }
-            $receipt->update(['bytes' => $bytes, 'received_bytes' => $bytes]);
+            $receipt->update([
+                'bytes' => $snapshot->bytes,
+                'received_bytes' => $snapshot->bytes,
+                'file_name' => $snapshot->name ?? $receipt->file_name,
+            ]);
             $lookAt($receipt);
         } catch (NineTallyException|SourceProblem $problem) {
             $chunks->remove($receipt);

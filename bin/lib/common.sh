@@ -33,12 +33,17 @@ ensure_packages() {
       command -v sudo >/dev/null 2>&1 || die "They need root, and there is no sudo. Ask whoever runs this machine for: apt-get install$missing"
       as=sudo
     fi
-    local log; log=$(mktemp)
-    # policy-rc.d would be cleaner, but the services' own data is never touched: ours lives below var/.
+    local log policy=/usr/sbin/policy-rc.d; log=$(mktemp)
+    # What is installed here is started by us alone, with data of its own below var/: no service of the machine begins by that.
+    if [ -e "$policy" ]; then policy=''; else printf '#!/bin/sh\nexit 101\n' | $as tee "$policy" >/dev/null && $as chmod +x "$policy"; fi
     if ! { $as apt-get update -qq && DEBIAN_FRONTEND=noninteractive $as apt-get install -y --no-install-recommends $missing; } >"$log" 2>&1; then
+      [ -z "$policy" ] || $as rm -f "$policy"
       tail -n 5 "$log" >&2
       die "The packages could not be installed. Check the network and the free disk space, then run this again; apt's whole answer is in $log."
     fi
+    [ -z "$policy" ] || $as rm -f "$policy"
+    # Nor with the next start of the machine: nobody asked for a way in.
+    case "$missing " in *' openssh-server '*) [ ! -d /run/systemd/system ] || $as systemctl disable ssh.service >/dev/null 2>&1 ;; esac
     rm -f "$log"
   fi
   ensure_node
@@ -69,7 +74,7 @@ when_changed() { # stamp, files…, --, command…
 install_php_packages() {
   say 'Installing PHP packages (about half a minute)'
   local log="$root/var/composer.log"
-  (cd "$root" && export COMPOSER_ALLOW_SUPERUSER=1; COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --no-scripts --optimize-autoloader) >"$log" 2>&1 \
+  (cd "$root" && export COMPOSER_ALLOW_SUPERUSER=1; COMPOSER_IGNORE_PLATFORM_REQ=php+ COMPOSER_NO_AUDIT=1 composer install --no-interaction --no-progress --optimize-autoloader) >"$log" 2>&1 \
     || { tail -n 15 "$log" >&2; die 'The PHP packages could not be installed. Check the network and the free disk space, then run this again.'; }
   # What the framework noted of the packages before would name some that are gone.
   rm -f "$root/bootstrap/cache/packages.php" "$root/bootstrap/cache/services.php"

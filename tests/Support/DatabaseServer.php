@@ -27,12 +27,7 @@ final class DatabaseServer
         ]))
             ->setTimeout(60)
             ->mustRun();
-        $socket = stream_socket_server('tcp://127.0.0.1:0');
-        if ($socket === false) {
-            throw new \RuntimeException('There is no port left.');
-        }
-        $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
-        fclose($socket);
+        $port = FreePort::find();
         $server = new Process([
             'mariadbd', '--no-defaults', "--datadir={$folder}", "--socket={$folder}/socket", "--pid-file={$folder}/pid", "--port={$port}",
             '--bind-address=127.0.0.1', '--innodb-buffer-pool-size=16M', '--innodb-log-file-size=8M', ...$account,

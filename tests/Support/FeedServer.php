@@ -14,20 +14,13 @@ final readonly class FeedServer
     /** @param string $folder in which it keeps what it has to remember */
     public static function begin(string $folder): self
     {
-        $socket = stream_socket_server('tcp://127.0.0.1:0');
-        if ($socket === false) {
-            throw new \RuntimeException('There is no port left.');
-        }
-        $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
-        fclose($socket);
+        $port = FreePort::find();
         $server = new Process(
             [PHP_BINARY, '-n', '-S', "127.0.0.1:{$port}", __DIR__.'/feed-server.php'],
             env: ['FEED_FOLDER' => $folder, 'PHP_CLI_SERVER_WORKERS' => '2'],
         );
         $server->start();
-        for ($waited = 0; $waited < 100 && @fsockopen('127.0.0.1', $port) === false; $waited++) {
-            usleep(50_000);
-        }
+        FreePort::answers($port);
 
         return new self($server, $port);
     }

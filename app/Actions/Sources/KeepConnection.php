@@ -33,9 +33,40 @@ final readonly class KeepConnection
      */
     public function try(SourceKind $kind, array $settings, #[\SensitiveParameter] ?string $password, ?SourceConnection $kept): string
     {
+        if ($password === null && $kept?->secret !== null && ! self::isSamePlace($settings, $kept->settings)) {
+            throw new SourceProblem('It is another place now. Enter the password again, for the one that is kept was given for the other.');
+        }
         $tried = new SourceConnection(['kind' => $kind, 'settings' => $settings, 'secret' => $password ?? (string) $kept?->secret]);
 
         return $this->sources->kept($kept->label ?? $kind->label(), $tried)->greeting();
+    }
+
+    /**
+     * What is kept is shown to whom it was given for.
+     *
+     * @param  Settings  $asked
+     * @param  Settings  $kept
+     */
+    private static function isSamePlace(array $asked, array $kept): bool
+    {
+        return self::placeOf($asked) === self::placeOf($kept);
+    }
+
+    /**
+     * @param  Settings  $settings
+     * @return list<mixed>
+     */
+    private static function placeOf(array $settings): array
+    {
+        $url = parse_url($settings['url'] ?? '');
+
+        return [
+            strtolower($settings['host'] ?? ''),
+            $settings['port'] ?? null,
+            $settings['user'] ?? '',
+            $settings['hostKey'] ?? '',
+            is_array($url) ? [$url['scheme'] ?? '', $url['host'] ?? '', $url['port'] ?? ''] : [],
+        ];
     }
 
     /**
@@ -55,9 +86,16 @@ final readonly class KeepConnection
     ): SourceConnection {
         $this->try($kind, $settings, $password, $kept);
         // Without the password: who and where.
-        $about = trim("{$label}: {$kind->label()}, ".($settings['file'] ?? $settings['url'] ?? $settings['folder'] ?? implode(' ', [
-            $settings['user'] ?? '', 'at', $settings['host'] ?? '', 'port', $settings['port'] ?? $kind->port(), $settings['database'] ?? '',
-        ])));
+        $server = implode(' ', [
+            $settings['user'] ?? '', 'at', $settings['host'] ?? '', 'port', $settings['port'] ?? $kind->port(),
+            $settings['database'] ?? $settings['folder'] ?? '',
+        ]);
+        $place = isset($settings['host'])
+            ? $server
+            : implode(', ', array_filter([
+                $settings['file'] ?? null, $settings['url'] ?? null, $settings['bucket'] ?? null, $settings['folder'] ?? null,
+            ]));
+        $about = trim("{$label}: {$kind->label()}, {$place}", ', ');
 
         return $this->database->transaction(function () use ($migration, $kept, $label, $kind, $settings, $password, $person, $about) {
             $connection = $kept ?? new SourceConnection(['migration_id' => $migration->id]);

@@ -37,13 +37,13 @@ final readonly class FeedSource implements RowSource
         }
     }
 
-    public function snapshot(string $what, string $path, \Closure $onProgress): ?int
+    public function snapshot(string $what, string $path, \Closure $onProgress): ?Snapshot
     {
         $pages = [];
         try {
             $endings = $this->pages($what, $path, $onProgress, $pages);
 
-            return $endings === null ? null : $this->together($pages, $endings, $path);
+            return $endings === null ? null : new Snapshot($this->together($pages, $endings, $path));
         } catch (SourceProblem $problem) {
             throw $problem->asUnreadable($this->name);
         } finally {

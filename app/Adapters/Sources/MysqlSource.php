@@ -78,7 +78,7 @@ final readonly class MysqlSource implements SourceDatabase
         return TableStatement::of(self::quoted($table), $select, $where, $orderBy, $quoted);
     }
 
-    public function snapshot(string $sql, string $path, \Closure $onProgress): ?int
+    public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot
     {
         $rows = new RowsOfQuery(
             $this->name,

@@ -84,7 +84,7 @@ final readonly class PostgresqlSource implements SourceDatabase
         return TableStatement::of((string) $name, array_map(self::quotedName(...), $columns), $where, $orderBy, self::quotedName(...));
     }
 
-    public function snapshot(string $sql, string $path, \Closure $onProgress): ?int
+    public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot
     {
         $sql = rtrim(trim($sql), ';');
         $columns = $this->columnsOf($sql);
@@ -140,7 +140,7 @@ final readonly class PostgresqlSource implements SourceDatabase
      * @param  list<string>  $columns
      * @param  \Closure(int, int): bool  $onProgress
      */
-    private function written(string $copied, string $path, array $columns, \Closure $onProgress): ?int
+    private function written(string $copied, string $path, array $columns, \Closure $onProgress): ?Snapshot
     {
         $from = @fopen($copied, 'rb') ?: throw UnreadableFile::queryFails($this->name, 'it gives no row');
         $file = @fopen($path, 'wb') ?: throw NoRoom::writing();
@@ -167,7 +167,7 @@ final readonly class PostgresqlSource implements SourceDatabase
         return $rows === 0
             ? throw UnreadableFile::queryFails($this->name, 'it gives no row')
             : ($onProgress($rows, $bytes)
-                ? $bytes
+                ? new Snapshot($bytes)
                 : null);
     }
 

@@ -19,13 +19,13 @@ interface RowSource
     /**
      * What is asked for, as a file: of a database the rows of a query as JSON Lines, an object a row with its columns in their order, text
      * as the database writes it, so no number is bent, binary as hexadecimal digits, and null where it is null; of a feed what it gives, as
-     * it is, in an archive where it comes in several pages.
+     * it is, in an archive where it comes in several pages; of a place for files the files themselves.
      *
-     * @param  string  $what  a query; of a feed what is added to its address
+     * @param  string  $what  a query; of a feed what is added to its address; of a place for files their name
      * @param  \Closure(int, int): bool  $onProgress  told rows and bytes; false ends it, in the database too
-     * @return int|null bytes; null when it was ended
+     * @return Snapshot|null null when it was ended
      *
      * @throws UnreadableFile
      */
-    public function snapshot(string $what, string $path, \Closure $onProgress): ?int;
+    public function snapshot(string $what, string $path, \Closure $onProgress): ?Snapshot;
 }

@@ -34,11 +34,11 @@ final readonly class RowsOfQuery
     /**
      * @param  \Closure(int, int): bool  $goesOn  told rows and bytes; false ends it
      * @param  \Closure(string): void  $end  ends the query in the database, by what the child noted of it
-     * @return int|null bytes; null when it was ended
+     * @return Snapshot|null null when it was ended
      *
      * @throws UnreadableFile
      */
-    public function into(string $path, string $sql, \Closure $goesOn, \Closure $end): ?int
+    public function into(string $path, string $sql, \Closure $goesOn, \Closure $end): ?Snapshot
     {
         $notes = ChildNotes::beside($path);
         $child = pcntl_fork();
@@ -84,7 +84,7 @@ final readonly class RowsOfQuery
             clearstatcache(true, $path);
             $bytes = (int) filesize($path);
 
-            return $goesOn((int) $rows, $bytes) ? $bytes : null;
+            return $goesOn((int) $rows, $bytes) ? new Snapshot($bytes) : null;
         } finally {
             $notes->forget();
         }

@@ -10,7 +10,8 @@ namespace App\Adapters\Sources;
  * @phpstan-type Settings array{host?: string, port?: int, database?: string, user?: string, file?: string,
  *     encryption?: 'preferred'|'required'|'verified', authority?: string, seconds?: int, rows?: int|null, url?: string, header?: string,
  *     prefix?: string, paging?: 'none'|'link'|'next'|'page'|'offset'|'cursor', parameter?: string, field?: string, records?: string,
- *     size?: int, first?: int, folder?: string, marker?: string, rest?: int}
+ *     size?: int, first?: int, folder?: string, marker?: string, rest?: int,
+ *     hostKey?: string, bucket?: string, region?: string}
  */
 final readonly class SourceAddress
 {

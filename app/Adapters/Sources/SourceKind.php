@@ -14,6 +14,10 @@ enum SourceKind: string
     case Feed = 'feed';
     /** Files that others put into a folder of this machine. */
     case Folder = 'folder';
+    /** Files that others put into a folder of another machine, which is entered by SSH. */
+    case Sftp = 'sftp';
+    /** Files in a bucket of a store. */
+    case ObjectStore = 's3';
 
     public function label(): string
     {
@@ -23,6 +27,8 @@ enum SourceKind: string
             self::Sqlite => 'SQLite',
             self::Feed => 'Web feed',
             self::Folder => 'Folder of files',
+            self::Sftp => 'Folder by SFTP',
+            self::ObjectStore => 'Bucket (S3)',
         };
     }
 
@@ -32,8 +38,20 @@ enum SourceKind: string
         return match ($this) {
             self::Postgresql => 5432,
             self::Mysql => 3306,
-            self::Sqlite, self::Feed, self::Folder => 0,
+            self::Sftp => 22,
+            self::Sqlite, self::Feed, self::Folder, self::ObjectStore => 0,
         };
+    }
+
+    /** @return list<self> whose deliveries are files that stand there, each with its name */
+    public static function ofFiles(): array
+    {
+        return [self::Folder, self::Sftp, self::ObjectStore];
+    }
+
+    public function isDatabase(): bool
+    {
+        return in_array($this, [self::Postgresql, self::Mysql, self::Sqlite], true);
     }
 
     /** Whether this machine has what it takes to talk to it. */
@@ -44,7 +62,8 @@ enum SourceKind: string
             self::Postgresql => 'pdo_pgsql',
             self::Mysql => 'pdo_mysql',
             self::Sqlite => 'pdo_sqlite',
-            self::Feed => 'curl',
+            self::Feed, self::ObjectStore => 'curl',
+            self::Sftp => 'openssl',
         });
     }
 }

@@ -4,6 +4,12 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
+use App\Adapters\Sources\Files\FileSource;
+use App\Adapters\Sources\Files\FileStore;
+use App\Adapters\Sources\Files\LocalFolder;
+use App\Adapters\Sources\Files\ObjectStore;
+use App\Adapters\Sources\Files\SftpDoor;
+use App\Adapters\Sources\Files\SftpStore;
 use App\Models\Migration;
 use App\Models\SourceConnection;
 use NineTally\Core\Intake\UnreadableFile;
@@ -42,11 +48,15 @@ final readonly class Sources
         return [...$installed, ...array_values(array_diff($labels, $installed))];
     }
 
-    /** @return list<string> those that are of a kind */
-    public function ofKind(Migration $migration, SourceKind $kind): array
+    /** @return list<string> those that are of one of some kinds */
+    public function ofKind(Migration $migration, SourceKind ...$kinds): array
     {
-        $is = ['migration_id' => $migration->id, 'kind' => $kind->value];
-        $found = SourceConnection::query()->where($is)->orderBy('label')->get(['label'])->all();
+        $found = SourceConnection::query()
+            ->where('migration_id', $migration->id)
+            ->whereIn('kind', $kinds)
+            ->orderBy('label')
+            ->get(['label'])
+            ->all();
 
         return array_map(static fn(SourceConnection $one): string => $one->label, array_values($found));
     }
@@ -87,15 +97,45 @@ final readonly class Sources
                 $this->gate,
                 $this->mostBytes,
             ),
-            SourceKind::Folder => new FolderSource(
+            SourceKind::Folder, SourceKind::Sftp, SourceKind::ObjectStore => new FileSource(
                 $name,
-                $this->files,
-                $settings['folder'] ?? '',
+                $this->store($connection),
                 $settings['marker'] ?? '',
                 $settings['rest'] ?? self::REST,
                 $this->mostBytes,
             ),
             default => $this->at($name, $connection->address()),
+        };
+    }
+
+    private function store(SourceConnection $connection): FileStore
+    {
+        $settings = $connection->settings;
+        $folder = $settings['folder'] ?? '';
+        $user = $settings['user'] ?? '';
+        $secret = (string) $connection->secret;
+
+        return match ($connection->kind) {
+            SourceKind::Sftp => new SftpStore(
+                new SftpDoor(
+                    $settings['host'] ?? '',
+                    $settings['port'] ?? SourceKind::Sftp->port(),
+                    $user,
+                    $settings['hostKey'] ?? '',
+                    $secret,
+                ),
+                $folder,
+            ),
+            SourceKind::ObjectStore => new ObjectStore(
+                $this->gate,
+                $settings['url'] ?? '',
+                $settings['region'] ?? '',
+                $settings['bucket'] ?? '',
+                $folder,
+                $user,
+                $secret,
+            ),
+            default => new LocalFolder($this->files, $folder),
         };
     }
 
@@ -112,7 +152,7 @@ final readonly class Sources
             SourceKind::Postgresql => new PostgresqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Mysql => new MysqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Sqlite => new SqliteSource($name, $address, $this->files, $this->mostBytes),
-            SourceKind::Feed, SourceKind::Folder => throw new \LogicException('It is no database.'),
+            default => throw new \LogicException('It is no database.'),
         };
     }
 }

@@ -54,7 +54,7 @@ final readonly class SqliteSource implements SourceDatabase
         return TableStatement::of(self::quoted($table), array_map(self::quoted(...), $columns), $where, $orderBy, self::quoted(...));
     }
 
-    public function snapshot(string $sql, string $path, \Closure $onProgress): ?int
+    public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot
     {
         // A cell of SQLite may be of any kind, whatever its column is called.
         $rows = new RowsOfQuery(

@@ -48,7 +48,7 @@ final readonly class DatasetStatus
             'seesDelivered' => ! $this->masks->keepsDeliveredFrom($person, $dataset),
             'querySources' => $this->sources->names($dataset->migration),
             'feeds' => $this->sources->ofKind($dataset->migration, SourceKind::Feed),
-            'folders' => $this->sources->ofKind($dataset->migration, SourceKind::Folder),
+            'folders' => $this->sources->ofKind($dataset->migration, ...SourceKind::ofFiles()),
             'source' => $source === null ? null : DeliveryResource::make($source->load(['user', 'parts', 'explanations.user']))->resolve(),
             'target' => $target === null ? null : DeliveryResource::make($target->load(['user', 'parts', 'explanations.user']))->resolve(),
             'steps' => [

@@ -31,7 +31,7 @@ final class FolderTest extends TestCase
     {
         $this->connect([]);
         $newest = $this->drawn('old_*.csv');
-        self::assertSame(ReceiptState::Received, $newest->state, (string) $newest->problem);
+        self::assertSame([ReceiptState::Received, 'old_2.csv'], [$newest->state, $newest->file_name], (string) $newest->problem);
         self::assertSame("berth,fee\n2,3\n", file_get_contents(storage_path("chunks/{$newest->id}")));
 
         $all = $this->drawn('all old_*.csv');

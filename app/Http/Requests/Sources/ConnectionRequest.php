@@ -25,9 +25,9 @@ final class ConnectionRequest extends FormRequest
     {
         $migration = $this->route('migration');
         $kept = $this->kept();
-        $kind = $this->string('kind')->toString();
-        $isFile = in_array($kind, [SourceKind::Sqlite->value, SourceKind::Feed->value, SourceKind::Folder->value], true);
-        $isFeed = $kind === SourceKind::Feed->value;
+        $kind = SourceKind::tryFrom($this->string('kind')->toString());
+        $needed = static fn(SourceKind ...$kinds): string => in_array($kind, $kinds, true) ? 'required' : 'nullable';
+        $ofServers = [SourceKind::Postgresql, SourceKind::Mysql];
 
         return [
             'label' => [
@@ -37,13 +37,13 @@ final class ConnectionRequest extends FormRequest
                     ->ignore($kept?->id),
             ],
             'kind' => ['required', Rule::enum(SourceKind::class)],
-            'host' => [$isFile ? 'nullable' : 'required', 'string', 'max:255', 'regex:/^[\w.:\-\[\]]+$/'],
+            'host' => [$needed(SourceKind::Sftp, ...$ofServers), 'string', 'max:255', 'regex:/^[\w.:\-\[\]]+$/'],
             'port' => ['nullable', 'integer', 'between:1,65535'],
-            'database' => [$isFile ? 'nullable' : 'required', 'string', 'max:200', 'not_regex:/[;=\s\x00]/'],
-            'user' => [$isFile ? 'nullable' : 'required', 'string', 'max:200'],
-            'password' => ['nullable', 'string', 'max:1000'],
-            'file' => [$kind === SourceKind::Sqlite->value ? 'required' : 'nullable', 'string', 'max:500'],
-            'url' => [$isFeed ? 'required' : 'nullable', 'string', 'url:http,https', 'max:2000'],
+            'database' => [$needed(...$ofServers), 'string', 'max:200', 'not_regex:/[;=\s\x00]/'],
+            'user' => [$needed(SourceKind::Sftp, SourceKind::ObjectStore, ...$ofServers), 'string', 'max:200'],
+            'password' => ['nullable', 'string', 'max:20000'],
+            'file' => [$needed(SourceKind::Sqlite), 'string', 'max:500'],
+            'url' => [$needed(SourceKind::Feed), 'string', 'url:http,https', 'max:2000'],
             'header' => ['nullable', 'string', 'max:100', 'regex:/^[A-Za-z0-9-]+$/'],
             'prefix' => ['nullable', 'string', 'max:100', 'regex:/^[\x20-\x7E]*$/'],
             'paging' => ['nullable', Rule::in(['none', 'link', 'next', 'page', 'offset', 'cursor'])],
@@ -53,6 +53,9 @@ final class ConnectionRequest extends FormRequest
             'folder' => ['nullable', 'string', 'max:500'],
             'marker' => ['nullable', 'string', 'max:50', 'not_regex:#/#'],
             'rest' => ['nullable', 'integer', 'between:0,86400'],
+            'hostKey' => ['nullable', 'string', 'regex:#^SHA256:[A-Za-z0-9+/]{43}$#'],
+            'bucket' => [$needed(SourceKind::ObjectStore), 'string', 'max:200', 'not_regex:#[/\s]#'],
+            'region' => [$needed(SourceKind::ObjectStore), 'string', 'max:60', 'regex:/^[a-z0-9-]+$/'],
             'size' => ['nullable', 'integer', 'between:1,1000000'],
             'first' => ['nullable', 'integer', 'between:0,1'],
             'encryption' => ['nullable', Rule::in(['preferred', 'required', 'verified'])],
@@ -75,6 +78,7 @@ final class ConnectionRequest extends FormRequest
             'label.unique' => 'Another connection of this migration has this name. Choose another one.',
             'host.regex' => 'The name of the computer has a character that no name has.',
             'database.not_regex' => 'The name of the database has a character that none has here: a space, ; or =.',
+            'hostKey.regex' => 'This is no fingerprint of a key: it begins with SHA256: and has 43 signs behind it.',
             'authority.required_if' => 'Give the certificate of the authority that the certificate of the database is held against.',
             'authority.starts_with' => 'This is no certificate in PEM: it begins with -----BEGIN CERTIFICATE-----.',
         ];
@@ -107,18 +111,12 @@ final class ConnectionRequest extends FormRequest
         return is_string($password) && $password !== '' ? $password : null;
     }
 
-    /** @return list<string> */
-    private function ofFeed(): array
-    {
-        return ['url', 'header', 'prefix', 'paging', 'parameter', 'field', 'records', 'size', 'first', 'folder', 'marker', 'rest'];
-    }
-
     /** @return Settings */
     public function settings(): array
     {
         /** @var Settings $settings */
         $settings = array_filter(
-            $this->safe(['host', 'port', 'database', 'user', 'file', 'encryption', 'authority', 'seconds', 'rows', ...$this->ofFeed()]),
+            $this->safe(array_diff(array_keys($this->rules()), ['label', 'kind', 'password'])),
             static fn(mixed $value): bool => $value !== null && $value !== '',
         );
 

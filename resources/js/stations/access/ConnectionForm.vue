@@ -3,10 +3,14 @@ import { useMutation } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { databasePlaceOf } from '@/stations/access/databasePlace'
 import { feedOf } from '@/stations/access/feed'
 import FeedFields from '@/stations/access/FeedFields.vue'
+import FileFields from '@/stations/access/FileFields.vue'
+import { filePlaceOf } from '@/stations/access/filePlace'
+import ServerFields from '@/stations/access/ServerFields.vue'
 
-/** Where a database stands and how it is entered: tried before it is kept. */
+/** Where rows or files are drawn from, and how one comes in: tried before it is kept. */
 const props = defineProps<{
   migration: number
   kept: Schemas['Connection'] | null
@@ -18,37 +22,24 @@ const settings = props.kept?.settings ?? {}
 const entered = reactive({
   label: props.kept?.label ?? '',
   kind: props.kept?.kind ?? ('postgresql' as Schemas['SourceKind']),
-  host: settings.host ?? '',
-  port: settings.port ?? null,
-  database: settings.database ?? '',
-  user: settings.user ?? '',
   password: '',
-  file: settings.file ?? '',
-  encryption: settings.encryption ?? ('preferred' as const),
-  authority: settings.authority ?? '',
   seconds: settings.seconds ?? null,
   rows: settings.rows ?? null,
-  folder: settings.folder ?? '',
-  marker: settings.marker ?? '',
-  rest: settings.rest ?? 10,
 })
+const database = ref(databasePlaceOf(settings))
 const feed = ref(feedOf(settings))
+const filePlace = ref(filePlaceOf(settings))
+const hasSecret = props.kept?.hasPassword ?? false
 const kind = computed(() => props.kinds.find((one) => one.kind === entered.kind))
-const isFile = computed(() => entered.kind === 'sqlite')
-const isFolder = computed(() => entered.kind === 'folder')
-const isFeed = computed(() => entered.kind === 'feed')
-const ENCRYPTIONS = {
-  preferred: 'where the database offers it',
-  required: 'always',
-  verified: 'always, and its certificate is checked',
-} as const
-const body = computed<Schemas['ConnectionAsked']>(() => ({
-  ...entered,
-  ...feed.value,
-  label: entered.label.trim(),
-  port: entered.port ?? null,
-  authority: entered.encryption === 'verified' ? entered.authority : null,
-}))
+/** What is asked of a place, by how it is entered. */
+const WAYS = { sqlite: 'file', feed: 'feed', folder: 'files', sftp: 'files', s3: 'files' } as const
+const way = computed<'server' | 'file' | 'feed' | 'files'>(() => (entered.kind in WAYS ? WAYS[entered.kind as keyof typeof WAYS] : 'server'))
+const body = computed<Schemas['ConnectionAsked']>(() => {
+  const common = { ...entered, label: entered.label.trim() }
+  if (way.value === 'feed') return { ...common, ...feed.value }
+  if (way.value === 'files') return { ...common, ...filePlace.value }
+  return { ...common, ...database.value, authority: database.value.encryption === 'verified' ? database.value.authority : null }
+})
 const path = { migration: props.migration }
 const {
   data: greeted,
@@ -67,13 +58,17 @@ const {
       : answer(api.PUT('/migrations/{migration}/connections/{connection}', { params: { path: { ...path, connection: props.kept.id } }, body: body.value })),
   onSuccess: () => emit('kept'),
 })
-const canTry = computed(
-  () =>
-    entered.label.trim() !== '' &&
-    (isFolder.value || isFeed.value ? isFolder.value || feed.value.url.trim() !== '' : isFile.value ? entered.file.trim() !== '' : entered.host.trim() !== ''),
-)
+/** What has to be entered before it can be tried. */
+const needed = computed<string[]>(() => {
+  const { host, user, bucket, region } = filePlace.value
+  if (way.value === 'feed') return [feed.value.url]
+  if (way.value === 'file') return [database.value.file]
+  if (way.value === 'server') return [database.value.host]
+  return { sftp: [host, user], s3: [bucket, region, user] }[entered.kind as 'sftp' | 's3'] ?? []
+})
+const canTry = computed(() => [entered.label, ...needed.value].every((one) => one.trim() !== ''))
 /** A password that is kept is not told, so only a new one can be tried by itself; keeping tries it in any case. */
-const isTried = computed(() => props.kept === null || entered.password !== '' || isFile.value || isFolder.value)
+const isTried = computed(() => props.kept === null || entered.password !== '' || ['sqlite', 'folder'].includes(entered.kind))
 </script>
 
 <template>
@@ -87,19 +82,12 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
         >
       </el-select>
     </label>
-    <label v-if="isFile" class="wide"
-      >File, below {{ files }} <el-input v-model="entered.file" aria-label="File of the database" class="cell" autocomplete="off"
+    <label v-if="way === 'file'" class="wide"
+      >File, below {{ files }} <el-input v-model="database.file" aria-label="File of the database" class="cell" autocomplete="off"
     /></label>
-    <template v-else-if="isFolder">
-      <label class="wide"
-        >Folder, below {{ files }} <el-input v-model="entered.folder" aria-label="Folder" class="cell" placeholder="itself" autocomplete="off"
-      /></label>
-      <label>Marker behind the name of a whole file <el-input v-model="entered.marker" aria-label="Marker" placeholder="none" autocomplete="off" /></label>
-      <label v-if="entered.marker === ''"
-        >Seconds that a file has to rest <el-input-number v-model="entered.rest" :min="0" :controls="false" aria-label="Seconds that a file has to rest"
-      /></label>
-    </template>
-    <template v-else-if="isFeed">
+    <ServerFields v-else-if="way === 'server'" v-model="database" v-model:secret="entered.password" :port="kind?.port ?? 0" :has-secret="hasSecret" />
+    <FileFields v-else-if="way === 'files'" v-model="filePlace" v-model:secret="entered.password" :kind="entered.kind" :files="files" :has-secret="hasSecret" />
+    <template v-else>
       <FeedFields v-model="feed" />
       <label
         >Token
@@ -108,47 +96,14 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
           type="password"
           aria-label="Token"
           autocomplete="new-password"
-          :placeholder="kept?.hasPassword ? 'the one that is kept' : 'none'"
+          :placeholder="hasSecret ? 'the one that is kept' : 'none'"
       /></label>
     </template>
-    <template v-else>
-      <label>Computer <el-input v-model="entered.host" aria-label="Computer" placeholder="db.example.org" autocomplete="off" /></label>
-      <label
-        >Port <el-input-number v-model="entered.port" :min="1" :max="65535" :controls="false" :placeholder="String(kind?.port ?? '')" aria-label="Port"
-      /></label>
-      <label>Database <el-input v-model="entered.database" aria-label="Database" autocomplete="off" /></label>
-      <label>User <el-input v-model="entered.user" aria-label="User" autocomplete="off" /></label>
-      <label
-        >Password
-        <el-input
-          v-model="entered.password"
-          type="password"
-          aria-label="Password of the user"
-          autocomplete="new-password"
-          :placeholder="kept?.hasPassword ? 'the one that is kept' : ''"
-      /></label>
-      <label
-        >Encrypted
-        <el-select v-model="entered.encryption" aria-label="Encrypted">
-          <el-option v-for="(name, mode) in ENCRYPTIONS" :key="mode" :value="mode" :label="name" />
-        </el-select>
-      </label>
-      <label v-if="entered.encryption === 'verified'" class="wide"
-        >Certificate of the authority (PEM)
-        <textarea
-          v-model="entered.authority"
-          rows="3"
-          class="cell"
-          aria-label="Certificate of the authority"
-          placeholder="-----BEGIN CERTIFICATE-----"
-        ></textarea>
-      </label>
-    </template>
-    <label v-if="!isFolder"
+    <label v-if="way !== 'files'"
       >Seconds that it may take
       <el-input-number v-model="entered.seconds" :min="1" :controls="false" placeholder="1800" aria-label="Seconds that a query may take" />
     </label>
-    <label v-if="!isFeed && !isFolder"
+    <label v-if="way === 'server' || way === 'file'"
       >Rows that it may give
       <el-input-number v-model="entered.rows" :min="1" :controls="false" placeholder="any number" aria-label="Rows that a query may give" />
     </label>
@@ -162,39 +117,20 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
 </template>
 
 <style scoped>
+@import './fields.css';
 .form {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: 10px 16px;
-}
-label {
-  display: grid;
-  font-size: 12.5px;
-  color: var(--ink-2);
-  align-content: end;
-}
-.wide {
-  grid-column: 1 / -1;
 }
 p {
   margin: 0;
   background: var(--mark);
   padding: 6px 10px;
 }
-textarea {
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 4px 6px;
-  background: var(--sheet);
-  color: inherit;
-  resize: vertical;
-}
 .buttons {
   display: flex;
   gap: 8px;
   justify-content: flex-end;
-}
-label :deep(.el-input-number) {
-  inline-size: 100%;
 }
 </style>

@@ -27,10 +27,10 @@ const remove = useMutation({
 })
 const of = (migration: number): Connection[] => data.value?.items.filter((one) => one.migration === migration) ?? []
 const kindName = (kind: Connection['kind']): string => data.value?.kinds.find((one) => one.kind === kind)?.label ?? kind
-const place = ({ settings: { host, port, database, user, file, url, folder }, kind }: Connection): string =>
-  kind === 'folder'
-    ? (folder ?? 'the folder itself')
-    : (url ?? file ?? `${user ?? ''} at ${host ?? ''}${port === undefined ? '' : `, port ${port}`}, ${database ?? ''}`)
+const place = ({ settings: { host, port, database, user, file, url, bucket, folder }, kind }: Connection): string =>
+  host === undefined
+    ? [file, url, bucket, kind === 'folder' ? (folder ?? 'the folder itself') : folder].filter((one) => one !== undefined).join(', ')
+    : [`${user ?? ''} at ${host}${port === undefined ? '' : `, port ${port}`}`, database ?? folder].filter((one) => one !== undefined).join(', ')
 </script>
 
 <template>
@@ -40,8 +40,8 @@ const place = ({ settings: { host, port, database, user, file, url, folder }, ki
       <template v-if="data">
         <h1>Connections</h1>
         <p class="quiet">
-          Databases, feeds and folders that deliveries are drawn from. Each is tried before it is kept, entered to read and nothing else, and known to those who
-          work on its migration by its name alone. Give it a user that may read what is meant to be read: rights alone keep a query from the rest.
+          Databases, feeds, folders and buckets that deliveries are drawn from. Each is tried before it is kept, entered to read and nothing else, and known to
+          those who work on its migration by its name alone. Give it a user that may read what is meant to be read: rights alone keep a query from the rest.
         </p>
         <ErrorNote :error="remove.error.value" />
         <section v-for="migration in data.migrations" :key="migration.id" :aria-label="migration.name">

@@ -33,16 +33,5 @@ const hasField = computed(() => ['next', 'cursor'].includes(feed.value.paging))
 </template>
 
 <style scoped>
-label {
-  display: grid;
-  font-size: 12.5px;
-  color: var(--ink-2);
-  align-content: end;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-label :deep(.el-input-number) {
-  inline-size: 100%;
-}
+@import './fields.css';
 </style>

@@ -26,8 +26,16 @@ const further = ref(props.last !== undefined && props.feeds.includes(props.last.
 /** Of a folder the newest file of a name is taken, or all of them as parts. */
 const isFolder = computed(() => props.folders.includes(source.value))
 const lastOfFolder = props.last !== undefined && props.folders.includes(props.last.source) ? props.last.sql : ''
-const isAll = ref(lastOfFolder.startsWith('all '))
-const pattern = ref(lastOfFolder.replace(/^all /, ''))
+const CHOICES = {
+  newest: 'the newest that is called so',
+  all: 'all that are called so, as parts',
+  together: 'the newest and what came within 15 minutes before, as parts',
+  manifest: 'what the newest list of this name names, as parts',
+} as const
+type Choice = keyof typeof CHOICES
+const chosen = Object.keys(CHOICES).find((one) => lastOfFolder.startsWith(`${one} `))
+const choice = ref<Choice>((chosen as Choice | undefined) ?? 'newest')
+const pattern = ref(chosen === undefined ? lastOfFolder : lastOfFolder.slice(chosen.length + 1))
 const isOfTable = ref(props.last === undefined)
 const isDatabase = computed(() => !isFeed.value && !isFolder.value)
 const table = ref('')
@@ -62,7 +70,7 @@ type Kind = 'feed' | 'folder' | 'table' | 'query'
 const kind = computed<Kind>(() => (isFeed.value ? 'feed' : isFolder.value ? 'folder' : isOfTable.value ? 'table' : 'query'))
 const ASKED: Record<Kind, () => Asked> = {
   feed: () => ({ sql: further.value.trim() }),
-  folder: () => ({ sql: `${isAll.value ? 'all ' : ''}${pattern.value.trim()}` }),
+  folder: () => ({ sql: `${choice.value === 'newest' ? '' : `${choice.value} `}${pattern.value.trim()}` }),
   table: () => ({ table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } }),
   query: () => ({ sql: sql.value }),
 }
@@ -115,9 +123,20 @@ function ask(): void {
     <template v-else-if="isFolder">
       <label>
         Name of the file
-        <el-input v-model="pattern" size="small" class="cell" :aria-label="`Name of the file of the ${label.toLowerCase()}`" placeholder="old_*.csv" />
+        <el-input
+          v-model="pattern"
+          size="small"
+          class="cell"
+          :aria-label="`Name of the file of the ${label.toLowerCase()}`"
+          :placeholder="choice === 'manifest' ? 'week_*.sha256' : 'old_*.csv'"
+        />
       </label>
-      <el-checkbox v-model="isAll" size="small">all that are called so, as parts, and not the newest alone</el-checkbox>
+      <label>
+        Taken is
+        <el-select v-model="choice" size="small" :aria-label="`What is taken for the ${label.toLowerCase()}`">
+          <el-option v-for="(name, one) in CHOICES" :key="one" :value="one" :label="name" />
+        </el-select>
+      </label>
     </template>
     <template v-else-if="isOfTable">
       <label>

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Database\Migrations\Migration;
+use Illuminate\Support\Facades\DB;
+
+/** Files of other machines and buckets, databases of further makes; schedules by arrival, and how far apart both sides may be. */
+return new class () extends Migration {
+    public function up(): void
+    {
+        DB::statement('ALTER TABLE connections DROP CONSTRAINT connections_kind_check');
+        DB::statement(<<<'SQL'
+            ALTER TABLE connections ADD CONSTRAINT connections_kind_check
+                CHECK (kind IN ('postgresql', 'mysql', 'sqlite', 'sqlserver', 'odbc', 'feed', 'folder', 'sftp', 's3'))
+            SQL);
+        DB::statement(<<<'SQL'
+            ALTER TABLE schedules
+                ALTER COLUMN expression DROP NOT NULL,
+                ADD COLUMN on_arrival boolean NOT NULL DEFAULT false,
+                ADD COLUMN most_apart integer CHECK (most_apart >= 0),
+                ADD CONSTRAINT schedules_when CHECK (on_arrival OR expression IS NOT NULL)
+            SQL);
+    }
+};
