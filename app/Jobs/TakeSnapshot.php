@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
+use App\Adapters\Sources\SourceDatabase;
 use App\Adapters\Sources\SourceProblem;
 use App\Adapters\Sources\Sources;
 use App\Adapters\Storage\ChunkFolder;
@@ -32,9 +33,12 @@ final class TakeSnapshot implements ShouldQueue
             return;
         }
         try {
+            $query = ['at' => now()->toIso8601ZuluString('millisecond')] + $receipt->query;
+            $receipt->update(['query' => $query]);
+            $source = $sources->of($receipt->dataset->migration, $query['source']);
             // Discarded meanwhile, it is gone: nobody waits for the rows any more.
-            $snapshot = $sources->of($receipt->dataset->migration, $receipt->query['source'])->snapshot(
-                $receipt->query['sql'],
+            $snapshot = $source->snapshot(
+                $source instanceof SourceDatabase ? $source->bound($query['sql'], $query['values'] ?? []) : $query['sql'],
                 $chunks->path($receipt),
                 static fn(int $rows, int $bytes): bool => Receipt::query()
                     ->whereKey($receipt->id)

@@ -21,7 +21,7 @@ use NineTally\Core\Intake\PartFormat;
  * @property int $bytes
  * @property FormatDocument $format
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
- * @property array{source: string, sql: string}|null $query whose rows it holds
+ * @property array{source: string, sql: string, values?: array<string, string>, at?: string}|null $query whose rows it holds
  * @property list<string> $columns
  * @property array<'LF'|'CRLF'|'CR', positive-int>|null $line_ends by what its records end, the most frequent first; null where they have no
  *     lines, or were not counted

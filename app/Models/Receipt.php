@@ -33,7 +33,8 @@ use NineTally\Core\Row\Side;
  * @property array{receipts: non-empty-list<string>, terms: TermsDocument}|null $taking the files that become one delivery with it, and on
  *     which terms
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
- * @property array{source: string, sql: string}|null $query whose rows it holds, where it is no file
+ * @property array{source: string, sql: string, values?: array<string, string>, at?: string}|null $query whose rows it holds, and when
+ *     they were asked for, where it is no file
  * @property list<string>|null $unpacked_into of an archive: the receipts of its files
  * @property int $records_read
  * @property int|null $delivery_id

@@ -14,7 +14,8 @@ use NineTally\Core\Row\Side;
 /** Has the rows of a query written down by a worker; what comes of it then waits to be taken, as a file does. */
 final readonly class AskForSnapshot
 {
-    public function __invoke(Dataset $dataset, Side $side, string $source, string $sql, User $person): Receipt
+    /** @param array<string, string> $values of the names in it */
+    public function __invoke(Dataset $dataset, Side $side, string $source, string $sql, User $person, array $values = []): Receipt
     {
         $receipt = Receipt::query()->create([
             'dataset_id' => $dataset->id,
@@ -24,7 +25,7 @@ final readonly class AskForSnapshot
             'received_bytes' => 0,
             'records_read' => 0,
             'state' => ReceiptState::Receiving,
-            'query' => ['source' => $source, 'sql' => $sql],
+            'query' => ['source' => $source, 'sql' => $sql] + ($values === [] ? [] : ['values' => $values]),
             'user_id' => $person->id,
         ]);
         TakeSnapshot::dispatch($receipt->id);

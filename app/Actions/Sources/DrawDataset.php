@@ -62,7 +62,7 @@ final readonly class DrawDataset
             $receipts = [];
             foreach ($queries as $side => $parts) {
                 foreach ($parts as ['query' => $query, 'label' => $label]) {
-                    $receipt = ($this->ask)($dataset, Side::from($side), $query['source'], $query['sql'], $person);
+                    $receipt = ($this->ask)($dataset, Side::from($side), $query['source'], $query['sql'], $person, $query['values'] ?? []);
                     $receipts[$side][] = ['receipt' => $receipt->id, 'label' => $label];
                 }
             }

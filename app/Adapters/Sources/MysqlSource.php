@@ -7,6 +7,8 @@ namespace App\Adapters\Sources;
 /** MySQL and MariaDB: rows come unbuffered, in one consistent snapshot that may only read; every value as the database writes it. */
 final readonly class MysqlSource implements SourceDatabase
 {
+    use BindsValues;
+
     /** Kinds whose bytes are no text. */
     private const BINARY = ['binary', 'varbinary', 'tinyblob', 'blob', 'mediumblob', 'longblob', 'bit', 'geometry'];
 

@@ -11,6 +11,8 @@ use NineTally\Core\Intake\UnreadableFile;
 /** Rows come by COPY, which writes every value as text and holds one row at a time. */
 final readonly class PostgresqlSource implements SourceDatabase
 {
+    use BindsValues;
+
     private const ROWS_BETWEEN_REPORTS = 5_000;
 
     /** @param string $name by which people know it */

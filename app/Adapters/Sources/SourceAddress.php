@@ -11,7 +11,7 @@ namespace App\Adapters\Sources;
  *     encryption?: 'preferred'|'required'|'verified', authority?: string, seconds?: int, rows?: int|null, url?: string, header?: string,
  *     prefix?: string, paging?: 'none'|'link'|'next'|'page'|'offset'|'cursor', parameter?: string, field?: string, records?: string,
  *     size?: int, first?: int, folder?: string, marker?: string, rest?: int,
- *     hostKey?: string, bucket?: string, region?: string}
+ *     hostKey?: string, driver?: string, bucket?: string, region?: string}
  */
 final readonly class SourceAddress
 {
@@ -25,6 +25,7 @@ final readonly class SourceAddress
         public string $password,
         public Encryption $encryption,
         public QueryLimits $limits,
+        public string $driver,
     ) {}
 
     /** @param Settings $settings */
@@ -39,6 +40,7 @@ final readonly class SourceAddress
             $password,
             new Encryption($settings['encryption'] ?? 'preferred', $settings['authority'] ?? null),
             QueryLimits::of($settings),
+            $settings['driver'] ?? '',
         );
     }
 }

@@ -35,4 +35,13 @@ interface SourceDatabase extends RowSource
      * @param  list<string>  $orderBy
      */
     public function statement(string $table, array $columns, string $where, array $orderBy): string;
+
+    /**
+     * A query with values in place of the names that stand in it after a colon, as this database quotes them.
+     *
+     * @param  array<string, string>  $values  by name
+     *
+     * @throws SourceProblem when a value is not said, or the database cannot be entered
+     */
+    public function bound(string $sql, array $values): string;
 }

@@ -10,6 +10,9 @@ enum SourceKind: string
     case Postgresql = 'postgresql';
     case Mysql = 'mysql';
     case Sqlite = 'sqlite';
+    case SqlServer = 'sqlserver';
+    /** Whatever a driver of ODBC that this machine has leads to. */
+    case Odbc = 'odbc';
     /** Pages of records that a web server gives. */
     case Feed = 'feed';
     /** Files that others put into a folder of this machine. */
@@ -25,6 +28,8 @@ enum SourceKind: string
             self::Postgresql => 'PostgreSQL',
             self::Mysql => 'MySQL or MariaDB',
             self::Sqlite => 'SQLite',
+            self::SqlServer => 'SQL Server',
+            self::Odbc => 'ODBC',
             self::Feed => 'Web feed',
             self::Folder => 'Folder of files',
             self::Sftp => 'Folder by SFTP',
@@ -38,8 +43,9 @@ enum SourceKind: string
         return match ($this) {
             self::Postgresql => 5432,
             self::Mysql => 3306,
+            self::SqlServer => 1433,
             self::Sftp => 22,
-            self::Sqlite, self::Feed, self::Folder, self::ObjectStore => 0,
+            self::Odbc, self::Sqlite, self::Feed, self::Folder, self::ObjectStore => 0,
         };
     }
 
@@ -51,7 +57,7 @@ enum SourceKind: string
 
     public function isDatabase(): bool
     {
-        return in_array($this, [self::Postgresql, self::Mysql, self::Sqlite], true);
+        return in_array($this, [self::Postgresql, self::Mysql, self::Sqlite, self::SqlServer, self::Odbc], true);
     }
 
     /** Whether this machine has what it takes to talk to it. */
@@ -62,6 +68,8 @@ enum SourceKind: string
             self::Postgresql => 'pdo_pgsql',
             self::Mysql => 'pdo_mysql',
             self::Sqlite => 'pdo_sqlite',
+            self::SqlServer => 'pdo_dblib',
+            self::Odbc => 'pdo_odbc',
             self::Feed, self::ObjectStore => 'curl',
             self::Sftp => 'openssl',
         });

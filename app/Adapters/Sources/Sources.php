@@ -152,6 +152,7 @@ final readonly class Sources
             SourceKind::Postgresql => new PostgresqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Mysql => new MysqlSource($name, $address, $this->authorities, $this->mostBytes),
             SourceKind::Sqlite => new SqliteSource($name, $address, $this->files, $this->mostBytes),
+            SourceKind::SqlServer, SourceKind::Odbc => new PdoSource($name, $address, $this->mostBytes),
             default => throw new \LogicException('It is no database.'),
         };
     }

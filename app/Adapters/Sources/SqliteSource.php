@@ -7,6 +7,8 @@ namespace App\Adapters\Sources;
 /** A file below the folder that whoever installs has named for it; opened so that it cannot be written. */
 final readonly class SqliteSource implements SourceDatabase
 {
+    use BindsValues;
+
     public function __construct(private string $name, private SourceAddress $address, private string $folder, private int $mostBytes) {}
 
     public function greeting(): string

@@ -12,7 +12,7 @@ use NineTally\Core\Row\Side;
  * What the newest delivery of each side was asked of databases, in the order of its parts: so it can be asked again. Nothing of a side that
  * has a part from elsewhere: it could not be drawn whole.
  *
- * @phpstan-type Drawn array{query: array{source: string, sql: string}, label: string}
+ * @phpstan-type Drawn array{query: array{source: string, sql: string, values?: array<string, string>, at?: string}, label: string}
  */
 final readonly class DrawnQueries
 {

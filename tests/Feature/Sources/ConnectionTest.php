@@ -115,6 +115,13 @@ final class ConnectionTest extends TestCase
             $this->drawn(['table' => ['name' => 'berths', 'columns' => ['note'], 'where' => 'berth > 1']]),
         );
 
+        $bound = ['sql' => "SELECT note FROM berths WHERE note = :note AND ':no' <> '\\' -- :no", 'values' => ['note' => 'a "b"']];
+        $bound['sql'] = $kind === 'mysql' ? str_replace("'\\'", "'\\\\'", $bound['sql']) : $bound['sql'];
+        self::assertSame([['note' => 'a "b"']], $this->drawn($bound));
+        $attack = ['values' => ['note' => "' OR 1 = 1 -- \\"]] + $bound;
+        self::assertStringContainsString('it gives no row', (string) $this->asked($attack)->problem);
+        self::assertStringContainsString('It needs a value for :note', (string) $this->asked(['values' => []] + $bound)->problem);
+
         foreach ([
             'DELETE FROM berths' => 'begins with SELECT',
             'SELECT nothing FROM berths' => 'nothing',
@@ -135,6 +142,41 @@ final class ConnectionTest extends TestCase
     {
         yield 'MariaDB' => ['mysql'];
         yield 'SQLite' => ['sqlite'];
+    }
+
+    public function test_a_driver_of_odbc_leads_to_tables_and_rows_and_may_only_read(): void
+    {
+        $database = DB::connection('owner');
+        $database->unprepared(
+            'CREATE SCHEMA harbour; CREATE TABLE harbour.berths (berth INT PRIMARY KEY, fee DECIMAL(9,2), note TEXT, ended DATE); '.
+                "INSERT INTO harbour.berths VALUES (2, 0.30, 'Très', '2026-01-31'), (1, 12.10, 'a \"b\"', NULL)",
+        );
+        $settings = [
+            'label' => 'Old', 'kind' => 'odbc', 'driver' => 'PostgreSQL Unicode', 'host' => '127.0.0.1', 'port' => $this->ours(),
+            'database' => $database->getDatabaseName(), 'user' => $database->getConfig('username'),
+            'password' => $database->getConfig('password'),
+        ];
+        $this->actingAs($this->administrator);
+        $this->keep(['driver' => '/tmp/any.so'] + $settings)
+            ->assertUnprocessable()
+            ->assertSee('A driver is named as this machine knows it');
+        $this->keep(['driver' => 'None'] + $settings)
+            ->assertUnprocessable()
+            ->assertDontSee('SQLSTATE');
+        $this->keep($settings)->assertCreated();
+        $this->actingAs($this->analyst);
+        $at = "/datasets/{$this->dataset->id}";
+        $this->api('GET', "{$at}/source-tables?source=Old")->assertJsonFragment(['name' => 'harbour.berths', 'kind' => 'table']);
+        $this->api('GET', "{$at}/source-columns?source=Old&table=harbour.berths")->assertJsonPath('items.0.isKey', true);
+        self::assertSame(
+            [
+                ['berth' => '1', 'fee' => '12.10', 'note' => 'a "b"', 'ended' => null],
+                ['berth' => '2', 'fee' => '0.30', 'note' => 'Très', 'ended' => '2026-01-31'],
+            ],
+            $this->drawn(['table' => ['name' => 'harbour.berths', 'orderBy' => ['berth']]]),
+        );
+        $refused = $this->asked(['sql' => 'WITH gone AS (DELETE FROM harbour.berths RETURNING berth) SELECT berth FROM gone']);
+        self::assertStringContainsString('read-only', (string) $refused->problem);
     }
 
     public function test_what_takes_too_long_or_nobody_waits_for_is_ended_in_the_database_too(): void

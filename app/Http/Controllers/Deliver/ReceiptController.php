@@ -70,7 +70,7 @@ final class ReceiptController extends Controller
 
         return response()->json(
             $this->shown(
-                $askForSnapshot($dataset, $request->side(), $request->source(), $sql, $this->person($request)),
+                $askForSnapshot($dataset, $request->side(), $request->source(), $sql, $this->person($request), $request->values()),
                 $request,
             ),
             Response::HTTP_ACCEPTED,

@@ -30,6 +30,8 @@ final class AskForSnapshotRequest extends FormRequest
                 'string',
                 'max:20000',
             ],
+            'values' => ['array', 'max:100'],
+            'values.*' => ['nullable', 'string', 'max:10000'],
             'table' => ['array:name,columns,where,orderBy'],
             'table.name' => ['required_with:table', 'string', 'max:200'],
             'table.columns' => ['array', 'max:2000'],
@@ -53,6 +55,15 @@ final class AskForSnapshotRequest extends FormRequest
     public function sql(): string
     {
         return $this->string('sql')->toString();
+    }
+
+    /** @return array<string, string> by name */
+    public function values(): array
+    {
+        /** @var array<string, string|null> $values */
+        $values = $this->validated('values') ?? [];
+
+        return array_map(strval(...), $values);
     }
 
     /** @return array{name: string, columns?: list<string>, where?: string|null, orderBy?: list<string>}|null */

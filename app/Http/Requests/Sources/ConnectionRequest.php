@@ -27,7 +27,7 @@ final class ConnectionRequest extends FormRequest
         $kept = $this->kept();
         $kind = SourceKind::tryFrom($this->string('kind')->toString());
         $needed = static fn(SourceKind ...$kinds): string => in_array($kind, $kinds, true) ? 'required' : 'nullable';
-        $ofServers = [SourceKind::Postgresql, SourceKind::Mysql];
+        $ofServers = [SourceKind::Postgresql, SourceKind::Mysql, SourceKind::SqlServer, SourceKind::Odbc];
 
         return [
             'label' => [
@@ -53,6 +53,7 @@ final class ConnectionRequest extends FormRequest
             'folder' => ['nullable', 'string', 'max:500'],
             'marker' => ['nullable', 'string', 'max:50', 'not_regex:#/#'],
             'rest' => ['nullable', 'integer', 'between:0,86400'],
+            'driver' => [$needed(SourceKind::Odbc), 'string', 'max:100', 'regex:/^[A-Za-z0-9 ._+()-]+$/'],
             'hostKey' => ['nullable', 'string', 'regex:#^SHA256:[A-Za-z0-9+/]{43}$#'],
             'bucket' => [$needed(SourceKind::ObjectStore), 'string', 'max:200', 'not_regex:#[/\s]#'],
             'region' => [$needed(SourceKind::ObjectStore), 'string', 'max:60', 'regex:/^[a-z0-9-]+$/'],
@@ -78,6 +79,7 @@ final class ConnectionRequest extends FormRequest
             'label.unique' => 'Another connection of this migration has this name. Choose another one.',
             'host.regex' => 'The name of the computer has a character that no name has.',
             'database.not_regex' => 'The name of the database has a character that none has here: a space, ; or =.',
+            'driver.regex' => 'A driver is named as this machine knows it, without braces, signs or a path.',
             'hostKey.regex' => 'This is no fingerprint of a key: it begins with SHA256: and has 43 signs behind it.',
             'authority.required_if' => 'Give the certificate of the authority that the certificate of the database is held against.',
             'authority.starts_with' => 'This is no certificate in PEM: it begins with -----BEGIN CERTIFICATE-----.',

@@ -63,7 +63,7 @@ const needed = computed<string[]>(() => {
   const { host, user, bucket, region } = filePlace.value
   if (way.value === 'feed') return [feed.value.url]
   if (way.value === 'file') return [database.value.file]
-  if (way.value === 'server') return [database.value.host]
+  if (way.value === 'server') return [database.value.host, ...(entered.kind === 'odbc' ? [database.value.driver] : [])]
   return { sftp: [host, user], s3: [bucket, region, user] }[entered.kind as 'sftp' | 's3'] ?? []
 })
 const canTry = computed(() => [entered.label, ...needed.value].every((one) => one.trim() !== ''))
@@ -85,7 +85,14 @@ const isTried = computed(() => props.kept === null || entered.password !== '' ||
     <label v-if="way === 'file'" class="wide"
       >File, below {{ files }} <el-input v-model="database.file" aria-label="File of the database" class="cell" autocomplete="off"
     /></label>
-    <ServerFields v-else-if="way === 'server'" v-model="database" v-model:secret="entered.password" :port="kind?.port ?? 0" :has-secret="hasSecret" />
+    <ServerFields
+      v-else-if="way === 'server'"
+      v-model="database"
+      v-model:secret="entered.password"
+      :kind="entered.kind"
+      :port="kind?.port ?? 0"
+      :has-secret="hasSecret"
+    />
     <FileFields v-else-if="way === 'files'" v-model="filePlace" v-model:secret="entered.password" :kind="entered.kind" :files="files" :has-secret="hasSecret" />
     <template v-else>
       <FeedFields v-model="feed" />

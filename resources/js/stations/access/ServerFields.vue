@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import type { DatabasePlace } from '@/stations/access/databasePlace'
 
 /** Where the server of a database stands, and how it is entered. */
-defineProps<{ port: number; hasSecret: boolean }>()
+const props = defineProps<{ kind: Schemas['SourceKind']; port: number; hasSecret: boolean }>()
 const place = defineModel<DatabasePlace>({ required: true })
 const secret = defineModel<string>('secret', { required: true })
+/** What the others do is a matter of their drivers. */
+const mayBeEncrypted = computed(() => props.kind === 'postgresql' || props.kind === 'mysql')
 const ENCRYPTIONS = {
   preferred: 'where the database offers it',
   required: 'always',
@@ -13,6 +17,9 @@ const ENCRYPTIONS = {
 </script>
 
 <template>
+  <label v-if="kind === 'odbc'"
+    >Driver, as the machine calls it <el-input v-model="place.driver" aria-label="Driver" placeholder="PostgreSQL Unicode" autocomplete="off"
+  /></label>
   <label>Computer <el-input v-model="place.host" aria-label="Computer" placeholder="db.example.org" autocomplete="off" /></label>
   <label>Port <el-input-number v-model="place.port" :min="1" :max="65535" :controls="false" :placeholder="String(port)" aria-label="Port" /></label>
   <label>Database <el-input v-model="place.database" aria-label="Database" autocomplete="off" /></label>
@@ -26,13 +33,13 @@ const ENCRYPTIONS = {
       autocomplete="new-password"
       :placeholder="hasSecret ? 'the one that is kept' : ''"
   /></label>
-  <label
+  <label v-if="mayBeEncrypted"
     >Encrypted
     <el-select v-model="place.encryption" aria-label="Encrypted">
       <el-option v-for="(name, mode) in ENCRYPTIONS" :key="mode" :value="mode" :label="name" />
     </el-select>
   </label>
-  <label v-if="place.encryption === 'verified'" class="wide"
+  <label v-if="mayBeEncrypted && place.encryption === 'verified'" class="wide"
     >Certificate of the authority (PEM)
     <textarea v-model="place.authority" rows="3" class="cell" aria-label="Certificate of the authority" placeholder="-----BEGIN CERTIFICATE-----"></textarea>
   </label>

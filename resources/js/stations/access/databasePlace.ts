@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 export const databasePlaceOf = (settings: Schemas['ConnectionSettings']) => ({
   host: settings.host ?? '',
   port: settings.port ?? null,
+  driver: settings.driver ?? '',
   database: settings.database ?? '',
   user: settings.user ?? '',
   file: settings.file ?? '',

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { answer, api } from '@/api/client'
 import { count } from '@/format/counts'
 import ErrorNote from '@/parts/ErrorNote.vue'
+import { namesIn } from '@/stations/deliver/boundNames'
 import type { Asked } from '@/stations/deliver/useParts'
 
 /** A delivery that is asked of a database instead of a file: the rows of a table, or of a query. */
@@ -14,12 +15,15 @@ const props = defineProps<{
   folders: readonly string[]
   isBusy: boolean
   label: string
-  last?: { source: string; sql: string }
+  last?: { source: string; sql: string; values?: Record<string, string> }
 }>()
 const emit = defineEmits<{ ask: [source: string, what: Asked] }>()
 const isOpen = ref(false)
 const source = ref(props.last?.source ?? props.sources[0] ?? '')
 const sql = ref(props.last?.sql ?? '')
+/** Names in the query that stand for values; the server looks closer. */
+const names = computed(() => namesIn(sql.value))
+const values = reactive<Record<string, string>>({ ...props.last?.values })
 /** A feed is asked for what is added to its address, or for nothing more. */
 const isFeed = computed(() => props.feeds.includes(source.value))
 const further = ref(props.last !== undefined && props.feeds.includes(props.last.source) ? props.last.sql : '')
@@ -72,7 +76,10 @@ const ASKED: Record<Kind, () => Asked> = {
   feed: () => ({ sql: further.value.trim() }),
   folder: () => ({ sql: `${choice.value === 'newest' ? '' : `${choice.value} `}${pattern.value.trim()}` }),
   table: () => ({ table: { name: table.value, columns: columns.value, where: where.value, orderBy: orderBy.value } }),
-  query: () => ({ sql: sql.value }),
+  query: () => ({
+    sql: sql.value,
+    ...(names.value.length > 0 && { values: Object.fromEntries(names.value.map((name) => [name, values[name] ?? ''])) }),
+  }),
 }
 const TAKES: Record<Kind, string> = {
   feed: 'records of this feed',
@@ -190,8 +197,13 @@ function ask(): void {
       spellcheck="false"
       class="cell"
       :aria-label="`Query for the ${label.toLowerCase()}`"
-      placeholder="SELECT … FROM … ORDER BY …"
+      placeholder="SELECT … FROM … WHERE season = :season ORDER BY …"
     ></textarea>
+    <template v-if="kind === 'query'">
+      <label v-for="name in names" :key="name">
+        :{{ name }} is <el-input v-model="values[name]" size="small" class="cell" :aria-label="`Value of ${name}`" placeholder="blank" />
+      </label>
+    </template>
     <div class="row">
       <el-button native-type="submit" :loading="isBusy" :disabled="!isSaid">Take the {{ TAKES[kind] }}</el-button>
       <el-button link @click="isOpen = false">Not now</el-button>

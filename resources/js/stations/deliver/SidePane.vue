@@ -65,7 +65,7 @@ const queries = computed(() => [
 ])
 const sources = computed(() => [...new Set(queries.value.map(({ source }) => source))].join(', '))
 async function askAgain(): Promise<void> {
-  for (const { source, sql } of queries.value) await ask(source, { sql })
+  for (const { source, sql, values } of queries.value) await ask(source, { sql, ...(values && { values }) })
 }
 
 const { data: profile } = useProfile(() => props.course)

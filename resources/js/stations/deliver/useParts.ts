@@ -11,7 +11,7 @@ export interface TrailerMeaning {
   totals: { column: string; cell: number }[]
 }
 /** Of a database: the rows of a query, or of a table. */
-export type Asked = { sql: string } | { table: { name: string; columns: string[]; where: string; orderBy: string[] } }
+export type Asked = { sql: string; values?: Record<string, string> } | { table: { name: string; columns: string[]; where: string; orderBy: string[] } }
 export interface Terms {
   partLabels: Record<string, string>
   partLabelColumn: string | null

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Adapters\Sources;
+
+/** Puts values into queries, as the database that is asked quotes them. */
+trait BindsValues
+{
+    abstract private function open(): \PDO;
+
+    public function bound(string $sql, array $values): string
+    {
+        $query = new BoundQuery($sql, $this->address->kind);
+        if ($query->names() === []) {
+            return $sql;
+        }
+        try {
+            $database = $this->open();
+        } catch (\PDOException $problem) {
+            throw SourceProblem::of($problem, $this->address);
+        }
+
+        return $query->with($values, static fn(string $value): string|false => $database->quote($value));
+    }
+}
