@@ -35,3 +35,5 @@ Route::get('datasets/{dataset}/schedule', [ScheduleController::class, 'show']);
 Route::put('datasets/{dataset}/schedule', [ScheduleController::class, 'keep'])->defaults(May::ACT, Act::Work);
 Route::post('datasets/{dataset}/draws', [ScheduleController::class, 'draw'])->defaults(May::ACT, Act::Work);
 Route::get('migrations/{migration}/schedule', [ScheduleController::class, 'calendar']);
+Route::put('migrations/{migration}/schedule', [ScheduleController::class, 'keepAll'])->defaults(May::ACT, Act::Work);
+Route::post('migrations/{migration}/draws', [ScheduleController::class, 'drawAll'])->defaults(May::ACT, Act::Work);

@@ -10,6 +10,8 @@ enum DrawState: string
     case Drawing = 'drawing';
     /** They are being read, to become deliveries. */
     case Reading = 'reading';
+    /** Delivered, and others that it takes rows or numbers from come first. */
+    case Waiting = 'waiting';
     case Tallying = 'tallying';
     case Done = 'done';
     case Failed = 'failed';
@@ -19,6 +21,11 @@ enum DrawState: string
     /** @return list<string> */
     public static function going(): array
     {
-        return [self::Drawing->value, self::Reading->value, self::Tallying->value];
+        return [self::Drawing->value, self::Reading->value, self::Waiting->value, self::Tallying->value];
+    }
+
+    public function isDelivered(): bool
+    {
+        return ! in_array($this, [self::Drawing, self::Reading], true);
     }
 }

@@ -13,8 +13,10 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * When both sides of a dataset are drawn and tallied by themselves.
  *
  * @property int $dataset_id
- * @property string $expression of cron: five fields
+ * @property string|null $expression of cron: five fields; null where arrivals alone count
  * @property string $zone in which its times are meant (IANA)
+ * @property bool $on_arrival tallied when both sides have arrived, whoever brought them
+ * @property int|null $most_apart seconds between the moments at which both sides are asked; null: as many as it takes
  * @property bool $is_on
  * @property CarbonImmutable $considered_at up to when its times have been looked at
  * @property int $user_id who saved it, and in whose name is drawn
@@ -32,14 +34,19 @@ final class Schedule extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['is_on' => 'boolean', 'considered_at' => 'immutable_datetime', 'updated_at' => 'immutable_datetime'];
+    protected $casts = [
+        'is_on' => 'boolean',
+        'on_arrival' => 'boolean',
+        'considered_at' => 'immutable_datetime',
+        'updated_at' => 'immutable_datetime',
+    ];
 
     /** @return list<CarbonImmutable> its next times */
     public function next(int $count, CarbonImmutable $from): array
     {
         $times = [];
         $at = $from;
-        for ($number = 0; $this->is_on && $number < $count; $number++) {
+        for ($number = 0; $this->is_on && $this->expression !== null && $number < $count; $number++) {
             $at = CarbonImmutable::instance((new CronExpression($this->expression))->getNextRunDate($at, 0, false, $this->zone))->utc();
             $times[] = $at;
         }
@@ -50,9 +57,12 @@ final class Schedule extends Model
     /** The newest of the times that came since it was looked at; null where none did. Of several that were missed one is made up. */
     public function due(CarbonImmutable $now): ?CarbonImmutable
     {
+        if (! $this->is_on || $this->expression === null) {
+            return null;
+        }
         $last = CarbonImmutable::instance((new CronExpression($this->expression))->getPreviousRunDate($now, 0, true, $this->zone))->utc();
 
-        return $this->is_on && $last > $this->considered_at ? $last : null;
+        return $last > $this->considered_at ? $last : null;
     }
 
     /** @return BelongsTo<Dataset, $this> */

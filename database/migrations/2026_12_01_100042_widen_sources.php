@@ -14,6 +14,13 @@ return new class () extends Migration {
             ALTER TABLE connections ADD CONSTRAINT connections_kind_check
                 CHECK (kind IN ('postgresql', 'mysql', 'sqlite', 'sqlserver', 'odbc', 'feed', 'folder', 'sftp', 's3'))
             SQL);
+        DB::statement('ALTER TABLE draws DROP CONSTRAINT draws_state_check');
+        DB::statement(<<<'SQL'
+            ALTER TABLE draws ADD CONSTRAINT draws_state_check
+                CHECK (state IN ('drawing', 'reading', 'waiting', 'tallying', 'done', 'failed', 'refused'))
+            SQL);
+        DB::statement('DROP INDEX draws_going');
+        DB::statement("CREATE UNIQUE INDEX draws_going ON draws (dataset_id) WHERE state IN ('drawing', 'reading', 'waiting', 'tallying')");
         DB::statement(<<<'SQL'
             ALTER TABLE schedules
                 ALTER COLUMN expression DROP NOT NULL,

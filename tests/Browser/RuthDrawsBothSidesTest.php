@@ -64,7 +64,7 @@ final class RuthDrawsBothSidesTest extends BrowserTestCase
         $this->press('Draw by schedule');
         $this->see('the old register from Old system; the new register from Harbour office');
         $this->choose('How often', 'Monday to Friday');
-        $this->press('Draw by these times');
+        $this->press('Do so from now on');
         $this->see('Monday to Friday at 06:00');
         $this->meetsNoBarrier();
         $this->makeHarbourOffice('Keel scraped');

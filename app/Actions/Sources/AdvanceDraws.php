@@ -7,19 +7,17 @@ namespace App\Actions\Sources;
 use App\Actions\Deliver\DeliveryTerms;
 use App\Actions\Deliver\DiscardReceipt;
 use App\Actions\Deliver\TakeDelivery;
-use App\Actions\Notices\GiveNotice;
 use App\Actions\Tally\StartRun;
 use App\Models\DeliveryPart;
 use App\Models\Draw;
 use App\Models\DrawState;
-use App\Models\NoticeKind;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RunState;
 use App\Models\Schedule;
 use App\Models\Tally;
-use App\Policies\Act;
 use App\Problems\Conflict;
+use App\Queries\Sources\DrawOrder;
 use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use NineTally\Core\NineTallyException;
@@ -34,22 +32,23 @@ use NineTally\Core\Row\Side;
 final readonly class AdvanceDraws
 {
     public function __construct(
-        private DrawDataset $draw,
+        private BeginDraws $begin,
         private TakeDelivery $take,
         private StartRun $startRun,
         private DiscardReceipt $discard,
-        private GiveNotice $notice,
+        private FailDraw $fail,
+        private DrawOrder $order,
         private ExceptionHandler $problems,
     ) {}
 
     public function __invoke(): void
     {
-        $this->begin(CarbonImmutable::now());
+        ($this->begin)(CarbonImmutable::now());
         foreach (Draw::query()->with(['dataset.migration', 'user'])->whereIn('state', DrawState::going())->orderBy('id')->get() as $draw) {
             try {
                 $this->advance($draw);
             } catch (Conflict|NineTallyException $problem) {
-                $this->fail($draw, $problem->getMessage());
+                ($this->fail)($draw, $problem->getMessage());
             } catch (\Throwable $problem) {
                 // Whatever it is, the next look tries again.
                 $this->problems->report($problem);
@@ -57,71 +56,11 @@ final readonly class AdvanceDraws
         }
     }
 
-    private function begin(CarbonImmutable $now): void
-    {
-        foreach (Schedule::query()->with(['dataset.migration', 'user'])->where('is_on', true)->get() as $schedule) {
-            $due = $schedule->due($now);
-            if ($due === null) {
-                continue;
-            }
-            // What has come is looked at once, whatever becomes of it.
-            $isOurs = Schedule::query()
-                ->where(['dataset_id' => $schedule->dataset_id, 'is_on' => true])
-                ->where('considered_at', '<', $due)
-                ->update(['considered_at' => $now, 'updated_at' => $schedule->updated_at]) === 1;
-            if (! $isOurs) {
-                continue;
-            }
-            try {
-                $this->mustStillWork($schedule);
-                ($this->draw)($schedule->dataset, $schedule->user, $due);
-            } catch (\Throwable $problem) {
-                $isSaid = $problem instanceof Conflict || $problem instanceof NineTallyException;
-                $isSaid || $this->problems->report($problem);
-                $this->fail(
-                    Draw::query()->create([
-                        'dataset_id' => $schedule->dataset_id,
-                        'due_at' => $due,
-                        'state' => DrawState::Failed,
-                        'user_id' => $schedule->user_id,
-                    ]),
-                    $isSaid ? $problem->getMessage() : 'It could not be begun. Tell whoever runs Nine Tally when it happens again.',
-                );
-            }
-        }
-    }
-
-    /** In whose name nothing may be delivered any more, in theirs nothing is drawn. */
-    private function mustStillWork(Schedule $schedule): void
-    {
-        $person = $schedule->user;
-        if ($person->locked_at !== null || ! Act::Work->isFor($person->roleIn($schedule->dataset->migration))) {
-            throw Conflict::because(
-                'not-allowed',
-                "{$person->name} kept this schedule, and may not deliver here any more. Whoever may keeps it anew.",
-            );
-        }
-    }
-
-    /** Why stands in its log; those who are told hear that it did not come, and where to read why. */
-    private function fail(Draw $draw, string $why): void
-    {
-        $draw->goOn(DrawState::Failed, $why);
-        $when = $draw->due_at === null ? 'as it was asked for' : "at {$draw->due_at->toIso8601ZuluString()}, its time";
-        ($this->notice)(
-            NoticeKind::DrawFailed,
-            $draw->dataset,
-            null,
-            "{$draw->dataset->name} was not drawn and tallied {$when}. Why stands in Deliver, under Draw by schedule.",
-            'deliver',
-        );
-    }
-
     private function advance(Draw $draw): void
     {
         match ($draw->state) {
             DrawState::Drawing => $this->takeRows($draw),
-            DrawState::Reading => $this->tally($draw),
+            DrawState::Reading, DrawState::Waiting => $this->tally($draw),
             default => $this->end($draw),
         };
     }
@@ -150,7 +89,8 @@ final readonly class AdvanceDraws
     private function takeRows(Draw $draw): void
     {
         $receipts = $this->receipts($draw);
-        foreach (array_merge(...array_values($receipts)) as $receipt) {
+        $all = array_merge(...array_values($receipts));
+        foreach ($all as $receipt) {
             if ($receipt->state === ReceiptState::Refused) {
                 throw Conflict::because('refused', "Nothing was delivered. {$receipt->problem}");
             }
@@ -159,23 +99,33 @@ final readonly class AdvanceDraws
             }
         }
         if ($this->isNothingNew($draw, $receipts)) {
-            foreach (array_merge(...array_values($receipts)) as $receipt) {
+            foreach ($all as $receipt) {
                 ($this->discard)($receipt);
             }
             $draw->goOn(DrawState::Done, 'Nothing has changed since the last deliveries, byte for byte: nothing was delivered.');
 
             return;
         }
-        $began = [];
+        $asked = new AskedMoments($receipts);
+        $most = Schedule::query()->find($draw->dataset_id)?->most_apart;
+        if ($draw->due_at !== null && $most !== null && $asked->apart() > $most) {
+            foreach ($all as $receipt) {
+                ($this->discard)($receipt);
+            }
+            throw Conflict::because(
+                'too-far-apart',
+                'Nothing was delivered: both sides were asked '.Counted::of((int) $asked->apart(), 'second').' apart, and '.$most.
+                    ' is the most that its schedule allows.',
+            );
+        }
         foreach ($receipts as $side => $parts) {
             $labels = array_column($draw->receipts[$side === 'source' ? 'source' : 'target'] ?? [], 'label', 'receipt');
             $last = $draw->dataset->latestDelivery(Side::from($side));
-            $began[$side] = CarbonImmutable::instance($parts[0]->created_at);
             ($this->take)(
                 $draw->dataset,
                 Side::from($side),
                 array_map(static fn(Receipt $receipt): string => $receipt->id, $parts),
-                new DeliveryTerms($labels, $last?->part_label_column, $began[$side]->toIso8601ZuluString()),
+                new DeliveryTerms($labels, $last?->part_label_column, $asked->of($side)),
             );
         }
         $rows = array_map(
@@ -184,13 +134,7 @@ final readonly class AdvanceDraws
             array_keys($receipts),
             $receipts,
         );
-        $apart = count($began) === 2 ? (int) abs($began['source']->diffInSeconds($began['target'])) : null;
-        $draw->goOn(
-            DrawState::Reading,
-            'Written down: '.implode(', ', $rows).'. '.($apart === null
-                ? 'The other side stays as it was delivered.'
-                : 'Both sides were asked '.($apart === 0 ? 'in the same second.' : Counted::of($apart, 'second').' apart.')),
-        );
+        $draw->goOn(DrawState::Reading, 'Written down: '.implode(', ', $rows).'. '.$asked->inWords());
     }
 
     /**
@@ -232,6 +176,21 @@ final readonly class AdvanceDraws
             if ($receipt->state !== ReceiptState::Delivered) {
                 return;
             }
+        }
+        if ($this->order->isLookedUpAlone($draw->dataset)) {
+            $draw->goOn(DrawState::Done, 'Delivered. Others look it up; it has no key, so it is not tallied itself.');
+
+            return;
+        }
+        $before = $this->order->before($draw->dataset);
+        if ($before !== []) {
+            $draw->state === DrawState::Waiting ||
+                $draw->goOn(
+                    DrawState::Waiting,
+                    'Delivered. First comes '.implode(', ', $before).', which it takes rows or numbers from.',
+                );
+
+            return;
         }
         $run = ($this->startRun)($draw->dataset, $draw->user);
         $draw->update(['run_id' => $run->id]);

@@ -34,8 +34,8 @@ final readonly class DrawDataset
         if ($queries === []) {
             throw Conflict::because(
                 'nothing-to-draw',
-                'Neither side was drawn from a database. Take the rows of a query or a table once, in Deliver; from then on they can be '.
-                    'drawn again.',
+                'Neither side was drawn from a source. Take the rows of a query or a table, or files, once, in Deliver; from then on they '.
+                    'can be drawn again.',
             );
         }
 

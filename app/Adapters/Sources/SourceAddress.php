@@ -15,32 +15,36 @@ namespace App\Adapters\Sources;
  */
 final readonly class SourceAddress
 {
-    private function __construct(
-        public SourceKind $kind,
-        public string $host,
-        public int $port,
-        public string $database,
-        public string $user,
-        #[\SensitiveParameter]
-        public string $password,
-        public Encryption $encryption,
-        public QueryLimits $limits,
-        public string $driver,
-    ) {}
+    public string $host;
+
+    public int $port;
+
+    public string $database;
+
+    public string $user;
+
+    /** Of ODBC, as the machine calls it. */
+    public string $driver;
+
+    public Encryption $encryption;
+
+    public QueryLimits $limits;
+
+    /** @param Settings $settings */
+    private function __construct(public SourceKind $kind, array $settings, #[\SensitiveParameter] public string $password)
+    {
+        $this->host = $settings['host'] ?? '';
+        $this->port = $settings['port'] ?? $kind->port();
+        $this->database = $kind === SourceKind::Sqlite ? $settings['file'] ?? '' : $settings['database'] ?? '';
+        $this->user = $settings['user'] ?? '';
+        $this->driver = $settings['driver'] ?? '';
+        $this->encryption = new Encryption($settings['encryption'] ?? 'preferred', $settings['authority'] ?? null);
+        $this->limits = QueryLimits::of($settings);
+    }
 
     /** @param Settings $settings */
     public static function of(SourceKind $kind, array $settings, #[\SensitiveParameter] string $password): self
     {
-        return new self(
-            $kind,
-            $settings['host'] ?? '',
-            $settings['port'] ?? $kind->port(),
-            $kind === SourceKind::Sqlite ? $settings['file'] ?? '' : $settings['database'] ?? '',
-            $settings['user'] ?? '',
-            $password,
-            new Encryption($settings['encryption'] ?? 'preferred', $settings['authority'] ?? null),
-            QueryLimits::of($settings),
-            $settings['driver'] ?? '',
-        );
+        return new self($kind, $settings, $password);
     }
 }

@@ -60,9 +60,22 @@ final readonly class ScheduleView
         );
 
         return [
+            'draws' => array_map(
+                static fn(Dataset $dataset): array => ['id' => $dataset->id, 'name' => $dataset->name],
+                $this->drawn($migration),
+            ),
             'next' => array_slice($next, 0, self::PAST),
             'past' => $this->past(Draw::query()->whereIn('dataset_id', $datasets->keys())),
         ];
+    }
+
+    /** @return list<Dataset> those of which at least one side can be drawn, by name */
+    public function drawn(Migration $migration): array
+    {
+        return array_values(array_filter(
+            $migration->datasets()->with('migration')->orderBy('name')->get()->all(),
+            fn(Dataset $dataset): bool => $this->queries->of($dataset) !== [],
+        ));
     }
 
     /** @return array<string, mixed> */
@@ -70,6 +83,8 @@ final readonly class ScheduleView
     {
         return [
             'expression' => $schedule->expression,
+            'onArrival' => $schedule->on_arrival,
+            'mostApart' => $schedule->most_apart,
             'zone' => $schedule->zone,
             'isOn' => $schedule->is_on,
             'by' => $schedule->user->name,

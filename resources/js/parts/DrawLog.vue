@@ -7,6 +7,7 @@ defineProps<{ draws: readonly Schemas['Draw'][]; namesDataset?: boolean }>()
 const STATES: Record<Schemas['Draw']['state'], string> = {
   drawing: 'being drawn',
   reading: 'being read',
+  waiting: 'waiting for others',
   tallying: 'being tallied',
   done: 'done',
   failed: 'failed',

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Tests\Feature\Sources;
 
 use App\Actions\Sources\AdvanceDraws;
+use App\Actions\Sources\BeginDraws;
 use App\Models\Draw;
 use App\Models\DrawState;
 use App\Models\Receipt;
+use App\Models\ReceiptState;
 use App\Models\Schedule;
 use App\Models\SourceConnection;
 use Carbon\CarbonImmutable;
@@ -44,11 +46,7 @@ final class ScheduleTest extends TestCase
             self::assertIsString($id);
             $this->takeParts($side, $id)->assertAccepted();
         }
-        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
-            'key' => [['source' => 'berth', 'target' => 'berth']],
-            'columnPairs' => [['source' => 'fee', 'target' => 'fee']],
-            'leftOut' => ['source' => [], 'target' => []],
-        ])->assertOk();
+        $this->plan([]);
     }
 
     protected function tearDown(): void
@@ -85,7 +83,7 @@ final class ScheduleTest extends TestCase
         self::assertSame(
             [
                 'Asked: the source from Both; the target from Both.',
-                'Written down: the source 2 rows, the target 2 rows. Both sides were asked in the same second.',
+                'Written down: the source 2 rows, the target 2 rows. Both sides were asked within one second.',
                 'Delivered, and being tallied.',
                 'Tally 1: 1 finding open.',
             ],
@@ -163,15 +161,95 @@ final class ScheduleTest extends TestCase
         self::assertSame(2, $this->deliveries('source'));
     }
 
+    public function test_sides_that_were_asked_too_far_apart_are_not_delivered(): void
+    {
+        CarbonImmutable::setTestNow('2026-11-30 05:30:00');
+        $this->schedule('0 6 * * *', more: ['mostApart' => 30])->assertJsonPath('schedule.mostApart', 30);
+        $this->database("UPDATE new SET fee = '7'");
+        CarbonImmutable::setTestNow('2026-11-30 06:00:10');
+        app(BeginDraws::class)(CarbonImmutable::now());
+        // A worker came to the target a minute later.
+        $target = Receipt::query()->where('side', 'target')->latest('id')->firstOrFail();
+        $target->update(['query' => ['at' => '2026-11-30T06:01:20.000Z'] + ($target->query ?? [])]);
+        $this->look();
+        self::assertSame(DrawState::Failed, Draw::query()->sole()->state);
+        self::assertStringContainsString('asked 70 seconds apart, and 30 is the most', $this->said(Draw::query()->sole()));
+        self::assertSame([1, 1, 2], [$this->deliveries('source'), $this->deliveries('target'), Receipt::query()->count()]);
+    }
+
+    public function test_what_people_bring_is_tallied_when_both_sides_have_arrived(): void
+    {
+        $this->schedule('', more: ['onArrival' => true, 'expression' => null])->assertOk()->assertJsonPath('schedule.next', []);
+        $this->deliver('source', "berth,fee\n1,2\n");
+        $this->look();
+        self::assertSame(0, Draw::query()->count(), 'One side alone.');
+        CarbonImmutable::setTestNow(CarbonImmutable::now()->addMinute());
+        $this->deliver('target', "berth,fee\n1,3\n");
+        $this->look();
+        $draw = Draw::query()->sole();
+        self::assertSame([DrawState::Done, 2], [$draw->state, $this->dataset->latestTally()?->targetDelivery->number]);
+        self::assertStringContainsString('Both sides have arrived: ', $this->said($draw));
+        $this->look();
+        self::assertSame(1, Draw::query()->count(), 'Once.');
+    }
+
+    public function test_of_a_migration_what_is_looked_up_is_delivered_before_others_are_tallied(): void
+    {
+        $this->database("CREATE TABLE basins (code TEXT, name TEXT); INSERT INTO basins VALUES ('1', 'North'), ('2', 'South')");
+        $basins = $this->api('POST', "/migrations/{$this->migration->id}/datasets", ['name' => 'Basins'])->assertCreated()->json('id');
+        self::assertIsInt($basins);
+        $asked = ['side' => 'source', 'source' => 'Both', 'table' => ['name' => 'basins']];
+        $id = $this->api('POST', "/datasets/{$basins}/snapshots", $asked)->json('id');
+        $delivery = ['side' => 'source', 'parts' => [['receipt' => $id]]];
+        $this->api('POST', "/datasets/{$basins}/deliveries", $delivery)->assertAccepted();
+        $this->plan(['source' => ['preparation' => [[
+            'id' => 'x', 'kind' => 'look-up', 'reference' => 'Basins', 'on' => [['column' => 'berth', 'reference' => 'code']],
+            'take' => [['reference' => 'name', 'into' => 'basin']],
+        ]]]]);
+
+        $this->api('PUT', "/migrations/{$this->migration->id}/schedule", ['expression' => '0 6 * * *', 'zone' => 'UTC', 'isOn' => true])
+            ->assertOk()
+            ->assertJsonPath('draws.*.name', ['Basins', 'Moorings']);
+        self::assertSame(2, Schedule::query()->count());
+        $this->api('POST', "/migrations/{$this->migration->id}/draws")->assertAccepted()->assertJsonPath('notDrawn', []);
+        // The basins are still being written down.
+        $receipt = Receipt::query()->where('dataset_id', $basins)->latest('id')->firstOrFail();
+        $receipt->update(['state' => ReceiptState::Receiving]);
+        $this->look();
+        self::assertSame(DrawState::Waiting, $this->drawOf($this->dataset->id)->state);
+        self::assertStringContainsString('First comes Basins', $this->said($this->drawOf($this->dataset->id)));
+        $receipt->update(['state' => ReceiptState::Received]);
+        $this->look();
+        $states = [$this->drawOf($basins)->state, $this->drawOf($this->dataset->id)->state];
+        self::assertSame([DrawState::Done, DrawState::Done], $states, $this->said($this->drawOf($this->dataset->id)));
+        self::assertStringContainsString('Others look it up', $this->said($this->drawOf($basins)));
+    }
+
     public function test_times_and_files_that_cannot_be_are_refused_in_words(): void
     {
         $this->schedule('every monday')->assertUnprocessable()->assertSee('five fields');
         $this->schedule('0 6 * * 1', 'Wherrymoor')->assertUnprocessable();
         $this->deliver('source', "berth,fee\n1,2\n");
         $this->deliver('target', "berth,fee\n1,2\n");
-        $this->api('POST', "/datasets/{$this->dataset->id}/draws")->assertConflict()->assertSee('Neither side was drawn from a database');
+        $this->api('POST', "/datasets/{$this->dataset->id}/draws")->assertConflict()->assertSee('Neither side was drawn from a source');
         $this->actingAs($this->owner);
         $this->schedule('0 6 * * 1')->assertForbidden();
+    }
+
+    /** @param array<string, mixed> $sides */
+    private function plan(array $sides): void
+    {
+        $this->api('PUT', "/datasets/{$this->dataset->id}/plan", [
+            'key' => [['source' => 'berth', 'target' => 'berth']],
+            'columnPairs' => [['source' => 'fee', 'target' => 'fee']],
+            'leftOut' => ['source' => [], 'target' => []],
+            'sides' => (object) $sides,
+        ])->assertOk();
+    }
+
+    private function drawOf(int $dataset): Draw
+    {
+        return Draw::query()->where('dataset_id', $dataset)->latest('id')->firstOrFail();
     }
 
     private function look(): void
@@ -196,9 +274,16 @@ final class ScheduleTest extends TestCase
         (new \PDO("sqlite:{$this->file}", options: [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]))->exec($statements);
     }
 
-    /** @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response> */
-    private function schedule(string $expression, string $zone = 'UTC'): \Illuminate\Testing\TestResponse
+    /**
+     * @param  array<string, mixed>  $more
+     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
+     */
+    private function schedule(string $expression, string $zone = 'UTC', array $more = []): \Illuminate\Testing\TestResponse
     {
-        return $this->api('PUT', "/datasets/{$this->dataset->id}/schedule", ['expression' => $expression, 'zone' => $zone, 'isOn' => true]);
+        return $this->api(
+            'PUT',
+            "/datasets/{$this->dataset->id}/schedule",
+            $more + ['expression' => $expression, 'zone' => $zone, 'isOn' => true],
+        );
     }
 }

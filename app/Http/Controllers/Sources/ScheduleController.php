@@ -4,20 +4,17 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers\Sources;
 
-use App\Actions\Access\Trail;
 use App\Actions\Sources\DrawDataset;
+use App\Actions\Sources\KeepSchedule;
 use App\Http\Controllers\Controller;
+use App\Http\Requests\Sources\ScheduleRequest;
 use App\Models\Dataset;
 use App\Models\Migration;
-use App\Models\Schedule;
-use App\Models\TrailAct;
+use App\Problems\Conflict;
 use App\Queries\Sources\ScheduleView;
-use Carbon\CarbonImmutable;
-use Cron\CronExpression;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Validation\ValidationException;
 
 /** When a dataset is drawn and tallied by itself, and what became of it. */
 final class ScheduleController extends Controller
@@ -34,38 +31,38 @@ final class ScheduleController extends Controller
         return response()->json($this->view->ofMigration($migration));
     }
 
-    public function keep(Request $request, Dataset $dataset, Trail $trail): JsonResponse
+    public function keep(ScheduleRequest $request, Dataset $dataset, KeepSchedule $keep): JsonResponse
     {
-        /** @var array{expression: string, zone: string, isOn: bool} $asked */
-        $asked = $request->validate([
-            'expression' => ['required', 'string', 'max:100'],
-            'zone' => ['required', 'timezone:all'],
-            'isOn' => ['required', 'boolean'],
-        ]);
-        $expression = preg_replace('/\s+/', ' ', trim($asked['expression'])) ?? '';
-        if (substr_count($expression, ' ') !== 4 || ! CronExpression::isValidExpression($expression)) {
-            throw ValidationException::withMessages([
-                'expression' =>
-                    'A time of cron has five fields: minute, hour, day of the month, month, day of the week, such as 0 6 * * 1 for '.
-                    'Mondays at six.',
-            ]);
-        }
-        $person = $this->person($request);
-        $dataset->getConnection()->transaction(static function () use ($dataset, $asked, $expression, $person, $trail): void {
-            $isOn = (bool) $asked['isOn'];
-            Schedule::query()->updateOrCreate(['dataset_id' => $dataset->id], [
-                'expression' => $expression,
-                'zone' => $asked['zone'],
-                'is_on' => $isOn,
-                // Times before now are not made up.
-                'considered_at' => CarbonImmutable::now(),
-                'user_id' => $person->id,
-            ]);
-            $about = "{$dataset->name}: {$expression} ({$asked['zone']}), ".($isOn ? 'on' : 'off');
-            $trail->note(TrailAct::KeptSchedule, $person, $about, $dataset->migration);
-        });
+        $keep($dataset, $request->schedule(), $this->person($request));
 
         return response()->json($this->view->ofDataset($dataset));
+    }
+
+    /** The same times for every dataset of a migration that can be drawn. */
+    public function keepAll(ScheduleRequest $request, Migration $migration, KeepSchedule $keep): JsonResponse
+    {
+        $migration->getConnection()->transaction(function () use ($request, $migration, $keep): void {
+            foreach ($this->view->drawn($migration) as $dataset) {
+                $keep($dataset, $request->schedule(), $this->person($request));
+            }
+        });
+
+        return response()->json($this->view->ofMigration($migration));
+    }
+
+    /** Every dataset of a migration that can be drawn, now: each that can be begun. */
+    public function drawAll(Request $request, Migration $migration, DrawDataset $draw): JsonResponse
+    {
+        $notDrawn = [];
+        foreach ($this->view->drawn($migration) as $dataset) {
+            try {
+                $draw($dataset, $this->person($request));
+            } catch (Conflict $problem) {
+                $notDrawn[] = ['dataset' => $dataset->name, 'why' => $problem->getMessage()];
+            }
+        }
+
+        return response()->json([...$this->view->ofMigration($migration), 'notDrawn' => $notDrawn], Response::HTTP_ACCEPTED);
     }
 
     /** Both sides now, whatever the schedule says. */

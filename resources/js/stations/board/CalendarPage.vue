@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api } from '@/api/client'
 import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
+import { expressionOf, timesOf } from '@/format/scheduleTimes'
 import DrawLog from '@/parts/DrawLog.vue'
+import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
+import ScheduleFields, { type ScheduleChoice } from '@/parts/ScheduleFields.vue'
 import TopBar from '@/parts/TopBar.vue'
 
-/** What will be drawn from databases by itself, and what became of what was. */
+/** What will be drawn by itself, and what became of what was. */
 const EVERY = 5000
 const route = useRoute()
 const id = computed(() => Number(route.params.migration))
@@ -36,6 +39,29 @@ const heading = computed(() => {
   const datasets = new Set((data.value?.next ?? []).map(({ dataset }) => dataset.id)).size
   return datasets === 0 ? 'Nothing is drawn by itself yet' : `${counted(datasets, 'dataset')} drawn by schedule`
 })
+const queries = useQueryClient()
+const show = (found: NonNullable<typeof data.value>) => queries.setQueryData(['migration', id, 'schedule'], found)
+/** The same times for all that can be drawn. */
+const isSetting = ref(false)
+const choice = ref<ScheduleChoice>({
+  times: timesOf('0 6 * * 1'),
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  onArrival: false,
+  mostApart: null,
+})
+const keep = useMutation({
+  mutationFn: (isOn: boolean) => {
+    const { times, zone, onArrival, mostApart } = choice.value
+    return answer(api.PUT('/migrations/{migration}/schedule', { ...params(), body: { expression: expressionOf(times), zone, onArrival, mostApart, isOn } }))
+  },
+  onSuccess: (found) => {
+    isSetting.value = false
+    show(found)
+  },
+})
+const draw = useMutation({ mutationFn: () => answer(api.POST('/migrations/{migration}/draws', params())), onSuccess: show })
+const notDrawn = computed(() => draw.data.value?.notDrawn ?? [])
+const names = computed(() => data.value?.draws.map(({ name }) => name).join(', ') ?? '')
 </script>
 
 <template>
@@ -43,7 +69,28 @@ const heading = computed(() => {
   <main class="page">
     <LoadState :is-loading="isPending" :error="error" what="The schedule" @retry="refetch()">
       <h1>{{ heading }}</h1>
-      <p class="quiet">A dataset whose sides come from databases can be drawn and tallied by itself: in its station Deliver, under <i>Draw by schedule</i>.</p>
+      <p class="quiet">
+        A dataset whose sides come from databases, feeds, folders or buckets can be drawn and tallied by itself: in its station Deliver, under
+        <i>Draw by schedule</i>. What others look up is delivered first, and what they take numbers from tallied first.
+      </p>
+      <div v-if="data && data.draws.length > 0 && board?.mayWork" class="all">
+        <p class="buttons">
+          <el-button :aria-expanded="isSetting" @click="isSetting = !isSetting">The same times for all that can be drawn</el-button>
+          <el-button :loading="draw.isPending.value" @click="draw.mutate()">Draw all of them now</el-button>
+        </p>
+        <form v-if="isSetting" class="times" @submit.prevent="keep.mutate(true)">
+          <p class="quiet">{{ names }}: what is set for each of them by itself is replaced.</p>
+          <ScheduleFields v-model="choice" draws />
+          <span class="buttons">
+            <el-button type="primary" native-type="submit" :disabled="choice.times.often === 'never' && !choice.onArrival" :loading="keep.isPending.value"
+              >Set these times for all</el-button
+            >
+            <el-button @click="keep.mutate(false)">Switch all off</el-button>
+          </span>
+        </form>
+        <p v-for="one in notDrawn" :key="one.dataset" role="status">{{ one.dataset }} is not drawn: {{ one.why }}</p>
+        <ErrorNote :error="keep.error.value ?? draw.error.value" />
+      </div>
       <div v-if="data" class="two">
         <section aria-label="What will be drawn">
           <h2>What will be drawn</h2>
@@ -74,6 +121,24 @@ const heading = computed(() => {
 .page {
   padding: 18px 24px;
   display: grid;
+  gap: 8px;
+}
+.all {
+  display: grid;
+  gap: 8px;
+}
+.times {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: end;
+}
+.times > p {
+  inline-size: 100%;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
   gap: 8px;
 }
 .two {

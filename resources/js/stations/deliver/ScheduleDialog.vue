@@ -2,11 +2,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
+import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
-import { DAYS, expressionOf, OFTEN, timesOf, timesSaid, type Often } from '@/format/scheduleTimes'
+import { expressionOf, timesOf, timesSaid } from '@/format/scheduleTimes'
 import DrawLog from '@/parts/DrawLog.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
+import ScheduleFields, { type ScheduleChoice } from '@/parts/ScheduleFields.vue'
 
 /** When both sides are drawn from their databases and tallied by themselves, and what became of it. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -15,7 +17,7 @@ const SECOND = 1000
 const key = ['dataset', props.course.id, 'schedule']
 const path = { params: { path: { dataset: props.course.id } } }
 const isGoing = (found: Schemas['DatasetSchedule'] | undefined): boolean =>
-  found?.past.some(({ state }) => ['drawing', 'reading', 'tallying'].includes(state)) ?? false
+  found?.past.some(({ state }) => ['drawing', 'reading', 'waiting', 'tallying'].includes(state)) ?? false
 const { data, error, isPending, refetch } = useQuery({
   queryKey: key,
   queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/schedule', { ...path, signal })),
@@ -27,18 +29,31 @@ watch(
   // What was drawn is delivered, and tallied: the station shows it.
   () => void queries.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
 )
-const times = ref(timesOf('0 6 * * 1'))
-const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone)
-const zones = Intl.supportedValuesOf('timeZone')
+const choice = ref<ScheduleChoice>({
+  times: timesOf('0 6 * * 1'),
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  onArrival: false,
+  mostApart: null,
+})
 const kept = computed(() => data.value?.schedule ?? null)
-watch(kept, (schedule) => {
-  if (schedule === null) return
-  times.value = timesOf(schedule.expression)
-  zone.value = schedule.zone
+watch(data, (found) => {
+  if (found === undefined) return
+  const { schedule } = found
+  if (schedule !== null) choice.value = { ...schedule, times: timesOf(schedule.expression) }
+  else if (found.draws.length === 0) choice.value.times = timesOf(null)
+})
+/** "every week, on Monday at 06:00, and when both sides have arrived". */
+const keptWhen = computed(() => {
+  if (kept.value === null || !kept.value.isOn) return 'Switched off'
+  const times = kept.value.expression === null ? [] : [timesSaid(kept.value.expression)]
+  const said = [...times, ...(kept.value.onArrival ? ['when both sides have arrived'] : [])].join(', and ')
+  return said.charAt(0).toUpperCase() + said.slice(1)
 })
 const keep = useMutation({
-  mutationFn: (isOn: boolean) =>
-    answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: { expression: expressionOf(times.value), zone: zone.value, isOn } })),
+  mutationFn: (isOn: boolean) => {
+    const { times, zone, onArrival, mostApart } = choice.value
+    return answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: { expression: expressionOf(times), zone, onArrival, mostApart, isOn } }))
+  },
   onSuccess: (found) => queries.setQueryData(key, found),
 })
 const draw = useMutation({
@@ -62,50 +77,25 @@ const said = computed(() =>
     <LoadState :is-loading="isPending" :error="error" what="The schedule" @retry="refetch()">
       <div v-if="data" class="all">
         <p v-if="data.draws.length === 0">
-          Neither side was drawn from a database yet. Take the rows of a query or a table once; from then on they can be drawn again by themselves.
+          Neither side was drawn from a source yet. Take the rows of a query or a table, or files from a folder, once; from then on they can be drawn again by
+          themselves. What people bring can be tallied by itself as soon as both sides are there.
         </p>
-        <template v-else>
-          <p>Drawn is what was asked last: {{ said }}. Then both are tallied.</p>
-          <p v-if="kept" role="status">
-            <b>{{ kept.isOn ? timesSaid(kept.expression) : 'Switched off' }}</b>, {{ kept.zone }}, in the name of {{ kept.by }}.
-            <span v-if="kept.next.length > 0" class="quiet">Next: {{ kept.next.map((at) => moment(at)).join(', ') }}.</span>
-          </p>
-          <form v-if="course.mayWork" class="times" @submit.prevent="keep.mutate(true)">
-            <label class="field"
-              >How often
-              <el-select v-model="times.often" aria-label="How often">
-                <el-option v-for="(name, often) in OFTEN" :key="often" :value="often as Often" :label="name" />
-              </el-select>
-            </label>
-            <label v-if="times.often === 'week'" class="field"
-              >On
-              <el-select v-model="times.day" aria-label="Day of the week">
-                <el-option v-for="(name, day) in DAYS" :key="day" :value="day" :label="name" />
-              </el-select>
-            </label>
-            <label v-if="times.often === 'month'" class="field"
-              >On day <el-input-number v-model="times.date" :min="1" :max="31" aria-label="Day of the month"
-            /></label>
-            <label v-if="times.often === 'other'" class="field wide"
-              >Minute, hour, day of the month, month, day of the week (cron)
-              <el-input v-model="times.expression" aria-label="Times as cron says them" placeholder="0 6 * * 1" />
-            </label>
-            <label v-else class="field">At <el-input v-model="times.at" type="time" aria-label="Time of the day" /></label>
-            <label class="field"
-              >In the zone
-              <el-select v-model="zone" filterable aria-label="Zone">
-                <el-option v-for="name in zones" :key="name" :value="name" :label="name" />
-              </el-select>
-            </label>
-            <span class="buttons">
-              <el-button type="primary" native-type="submit" :loading="keep.isPending.value">{{
-                kept?.isOn ? 'Keep these times' : 'Draw by these times'
-              }}</el-button>
-              <el-button v-if="kept?.isOn" @click="keep.mutate(false)">Switch it off</el-button>
-              <el-button :loading="draw.isPending.value" :disabled="isGoing(data)" @click="draw.mutate()">Draw both now</el-button>
-            </span>
-          </form>
-        </template>
+        <p v-else>Drawn is what was asked last: {{ said }}. Then both are tallied.</p>
+        <p v-if="kept" role="status">
+          <b>{{ keptWhen }}</b><template v-if="kept.expression !== null">, {{ kept.zone }}</template
+          >, in the name of {{ kept.by }}<template v-if="kept.mostApart !== null">; both sides at most {{ counted(kept.mostApart, 'second') }} apart</template>.
+          <span v-if="kept.next.length > 0" class="quiet">Next: {{ kept.next.map((at) => moment(at)).join(', ') }}.</span>
+        </p>
+        <form v-if="course.mayWork" class="times" @submit.prevent="keep.mutate(true)">
+          <ScheduleFields v-model="choice" :draws="data.draws.length > 0" />
+          <span class="buttons">
+            <el-button type="primary" native-type="submit" :disabled="choice.times.often === 'never' && !choice.onArrival" :loading="keep.isPending.value">{{
+              kept?.isOn ? 'Keep this' : 'Do so from now on'
+            }}</el-button>
+            <el-button v-if="kept?.isOn" @click="keep.mutate(false)">Switch it off</el-button>
+            <el-button v-if="data.draws.length > 0" :loading="draw.isPending.value" :disabled="isGoing(data)" @click="draw.mutate()">Draw both now</el-button>
+          </span>
+        </form>
         <ErrorNote :error="keep.error.value ?? draw.error.value" />
         <template v-if="data.past.length > 0">
           <h3>What was drawn</h3>
@@ -133,15 +123,6 @@ h3 {
   flex-wrap: wrap;
   gap: 8px 14px;
   align-items: end;
-}
-.field {
-  display: grid;
-  font-size: 12.5px;
-  color: var(--ink-2);
-  inline-size: 170px;
-}
-.wide {
-  inline-size: 360px;
 }
 .buttons {
   display: flex;
