@@ -40,7 +40,20 @@ return [
 
     // Computers of the inner network that feeds may be drawn from, as name:port or address:port, with commas between them; all others of it
     // are refused, also when a name of the outer one leads there. Changed by whoever installs.
-    'inner_hosts' => array_values(array_filter(array_map(trim(...), explode(',', (string) env('NINE_TALLY_INNER_HOSTS', ''))))),
+    'inner_hosts' => array_values(
+        array_filter(
+            array_map(
+                trim(...),
+                explode(
+                    ',',
+                    env('NINE_TALLY_INNER_HOSTS', '').','.preg_replace('#^http://#', '', (string) env('NINE_TALLY_DEMO_FEED', '')),
+                ),
+            ),
+        ),
+    ),
+
+    // The stand-in for a web feed that the demo draws from; the start command makes it known.
+    'demo_feed' => (string) env('NINE_TALLY_DEMO_FEED', ''),
 
     // Bytes that the snapshot of a query may have.
     'snapshot_bytes' => 64 * 1024 * 1024 * 1024,

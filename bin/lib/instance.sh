@@ -91,7 +91,8 @@ make_old_system() {
   if [ -z "$(as_superuser postgres -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
     [ -f "$home/reader" ] || (umask 077; secret > "$home/reader")
     printf '%s\n' "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")';" 'CREATE DATABASE wherrymoor_old;' | as_superuser postgres >/dev/null &&
-      as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' -c 'REVOKE ALL ON DATABASE wherrymoor_old FROM PUBLIC' -c 'GRANT CONNECT ON DATABASE wherrymoor_old TO wherrymoor_reader' >/dev/null \
+      as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" >/dev/null && php "$root/bin/demo-feed" --book | as_superuser wherrymoor_old >/dev/null &&
+      as_superuser wherrymoor_old -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' -c 'REVOKE ALL ON DATABASE wherrymoor_old FROM PUBLIC' -c 'GRANT CONNECT ON DATABASE wherrymoor_old TO wherrymoor_reader' >/dev/null \
       || die 'The database of the old system could not be made.'
   fi
   sed -i '/^NINE_TALLY_SOURCES=/d' "$home/app/.env"
@@ -103,6 +104,13 @@ start_time_stamps() { # port
   supervise time-stamps "$(serving_account)" TERM "$root/bin/time-stamps '$home/run/time-stamps' $1"
   sed -i '/^NINE_TALLY_TIME_STAMP/d' "$home/app/.env"
   printf 'NINE_TALLY_TIME_STAMPS=http://127.0.0.1:%s\nNINE_TALLY_TIME_STAMP_AUTHORITY=%s\n' "$1" "$home/run/time-stamps/authority.pem" >> "$home/app/.env"
+}
+
+# A stand-in for a system that is asked by the web.
+start_demo_feed() { # port
+  supervise demo-feed "$(serving_account)" TERM "php '$root/bin/demo-feed' $1"
+  sed -i '/^NINE_TALLY_DEMO_FEED/d' "$home/app/.env"
+  printf 'NINE_TALLY_DEMO_FEED=http://127.0.0.1:%s\n' "$1" >> "$home/app/.env"
 }
 
 # Tests that run side by side have a database and a storage each; the database is a copy of the one that was migrated.

@@ -11,26 +11,22 @@ final readonly class HarbourOffice
 
     public const FILE = 'harbour-office.sqlite';
 
-    /** @param string $inspections path of a table of them */
-    public static function write(string $folder, string $inspections): void
+    public static function write(string $folder): void
     {
         $path = "{$folder}/".self::FILE;
-        $file = fopen($inspections, 'rb');
-        if ($file === false || is_file($path)) {
+        if (is_file($path)) {
             return;
         }
         is_dir($folder) || mkdir($folder, 0755, true);
-        $names = array_map(strval(...), fgetcsv($file, null, ',', '"', '') ?: []);
-        $quoted = array_map(static fn(string $name): string => '"'.str_replace('"', '""', $name).'"', $names);
+        $columns = Inspections::TARGET_COLUMNS;
         $database = new \PDO("sqlite:{$path}.new", options: [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
-        $database->exec('CREATE TABLE inspections ('.implode(' TEXT, ', $quoted).' TEXT)');
-        $insert = $database->prepare('INSERT INTO inspections VALUES ('.implode(', ', array_fill(0, count($names), '?')).')');
+        $database->exec('CREATE TABLE inspections ('.implode(' TEXT, ', $columns).' TEXT)');
+        $insert = $database->prepare('INSERT INTO inspections VALUES ('.implode(', ', array_fill(0, count($columns), '?')).')');
         $database->beginTransaction();
-        while (is_array($row = fgetcsv($file, null, ',', '"', ''))) {
-            $insert->execute(array_slice(array_pad($row, count($names), ''), 0, count($names)));
+        foreach (Inspections::targetRows() as $row) {
+            $insert->execute($row);
         }
         $database->commit();
-        fclose($file);
         rename("{$path}.new", $path);
     }
 }

@@ -41,8 +41,17 @@ final readonly class Inspections
     /** Rows after which an inspection is written again. */
     private const LATER = 9;
 
-    /** @return array{source: list<string>, target: list<string>} paths */
-    public static function write(string $folder): array
+    public const SOURCE_COLUMNS = ['index_no', 'inspected_on', 'inspector', 'result', 'fee', 'loaded_at'];
+
+    public const TARGET_COLUMNS = ['index_no', 'date', 'inspector', 'result', 'fee'];
+
+    /** The table of the old system in which they stand, in the order of its numbers. */
+    public const TABLE = 'inspection_book';
+
+    public const QUERY = 'SELECT index_no, inspected_on, inspector, result, fee, loaded_at FROM '.self::TABLE.' ORDER BY line';
+
+    /** @return list<list<string>> */
+    public static function sourceRows(): array
     {
         $source = $again = [];
         for ($number = 1; $number <= self::ALL; $number++) {
@@ -54,6 +63,13 @@ final readonly class Inspections
                 $again[] = [...self::row($number), self::SECOND_LOAD];
             }
         }
+
+        return [...$source, ...$again];
+    }
+
+    /** @return list<list<string>> */
+    public static function targetRows(): array
+    {
         $target = [];
         for ($number = 1; $number <= self::ALL; $number++) {
             $row = in_array($number, self::CORRECTED, true) ? array_slice(self::again($number), 0, -1) : self::row($number);
@@ -65,12 +81,8 @@ final readonly class Inspections
                 $target[] = $row;
             }
         }
-        $names = ['index_no', 'inspected_on', 'inspector', 'result', 'fee'];
 
-        return [
-            'source' => HandMade::file("{$folder}/inspections_source.csv", [...$names, 'loaded_at'], [...$source, ...$again]),
-            'target' => HandMade::file("{$folder}/inspections_target.csv", ['index_no', 'date', 'inspector', 'result', 'fee'], $target),
-        ];
+        return $target;
     }
 
     /** @return array<string, mixed> the plan that compares both sides, as plans are written */

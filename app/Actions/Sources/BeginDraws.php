@@ -69,7 +69,7 @@ final readonly class BeginDraws
         }
     }
 
-    /** @return CarbonImmutable|null when the later of two deliveries came that no run has seen; null where a side has none, or they are drawn now */
+    /** @return CarbonImmutable|null when the later of two deliveries came that no run has seen; null where a side has none yet */
     private function arrived(Schedule $schedule): ?CarbonImmutable
     {
         $deliveries = array_map(static fn(Side $side) => $schedule->dataset->latestDelivery($side), Side::cases());

@@ -14,7 +14,6 @@ use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Match\DraftOf;
 use App\Actions\Match\SaveDraft;
 use App\Actions\Tally\StartRun;
-use App\Adapters\Sources\SourceKind;
 use App\Models\Dataset;
 use App\Models\Migration;
 use App\Models\PublishedFigure;
@@ -22,15 +21,14 @@ use App\Models\Receipt;
 use App\Models\Role;
 use App\Models\RoleEntry;
 use App\Models\RunState;
-use App\Models\SourceConnection;
 use App\Models\User;
 use Database\Demo\Agents;
 use Database\Demo\BerthCharges;
 use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
+use Database\Demo\DrawnSides;
 use Database\Demo\Generator;
-use Database\Demo\HarbourOffice;
 use Database\Demo\Holders;
 use Database\Demo\Inspections;
 use Database\Demo\SignOffs;
@@ -54,7 +52,7 @@ final class LoadDemo extends Command
 
     private const SECONDS_TO_WAIT = 240;
 
-    public function handle(AddMigration $addMigration, GiveRole $giveRole, SignOffs $signOffs): int
+    public function handle(AddMigration $addMigration, GiveRole $giveRole, SignOffs $signOffs, DrawnSides $drawn): int
     {
         $analyst = $this->person('Ruth Osei', 'analyst@wherrymoor.example');
         $manager = $this->person('Ines Varga', 'manager@wherrymoor.example');
@@ -101,13 +99,17 @@ final class LoadDemo extends Command
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
-        foreach ([Holders::class, Inspections::class] as $demo) {
-            $dataset = $this->dataset($migration, $demo::NAME);
-            if (! $dataset->tallies()->exists()) {
-                $this->load($dataset, $demo::write($folder), $demo::plan(), $analyst);
-            }
+        $holders = $this->dataset($migration, Holders::NAME);
+        if (! $holders->tallies()->exists()) {
+            $this->load($holders, Holders::write($folder), Holders::plan(), $analyst);
         }
-        $this->connect($migration, $folder, $analyst);
+        $drawn->connect($migration, $analyst);
+        $inspections = $this->dataset($migration, Inspections::NAME);
+        if (! $inspections->tallies()->exists()) {
+            $drawn->deliver($inspections, $analyst);
+            $this->load($inspections, ['source' => [], 'target' => []], Inspections::plan(), $analyst);
+            $drawn->schedule($inspections, $analyst);
+        }
         $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
         $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));
 
@@ -115,18 +117,6 @@ final class LoadDemo extends Command
     }
 
     /** Wide against long, and the tables that both sides are looked up in. */
-    /** A second database beside the old system, in a file: what is drawn from it stands in docs/sources.md. */
-    private function connect(Migration $migration, string $folder, User $analyst): void
-    {
-        if (SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => HarbourOffice::NAME])->doesntExist()) {
-            HarbourOffice::write(config()->string('nine-tally.source_files'), Inspections::write($folder)['target'][0]);
-            SourceConnection::query()->create([
-                'migration_id' => $migration->id, 'label' => HarbourOffice::NAME, 'kind' => SourceKind::Sqlite,
-                'settings' => ['file' => HarbourOffice::FILE], 'user_id' => $analyst->id,
-            ]);
-        }
-    }
-
     private function loadCharges(Migration $migration, string $folder, User $analyst): void
     {
         $dataset = $this->dataset($migration, 'Berth charges');

@@ -11,7 +11,7 @@ use App\Queries\Board\LookedUp;
 use App\Queries\Tally\MatchedOrder;
 use Illuminate\Support\Collection;
 
-/** Which of the datasets that are being drawn come first: what is looked up is delivered before, and what numbers are taken from tallied. */
+/** Which of the datasets that are drawn come first: what is looked up is delivered before, what numbers are taken from is tallied. */
 final readonly class DrawOrder
 {
     /** It has no key, and others look it up: nobody tallies it. */

@@ -45,8 +45,8 @@ const hasTimes = computed(() => often.value !== 'never')
       </el-select>
     </label>
     <label v-if="hasTimes" class="field"
-      >Seconds that both sides may be apart
-      <el-input-number v-model="choice.mostApart" :min="0" :controls="false" placeholder="any number" aria-label="Seconds that both sides may be apart" />
+      >Most seconds apart
+      <el-input-number v-model="choice.mostApart" :min="0" :controls="false" placeholder="any number" aria-label="Most seconds apart" />
     </label>
   </template>
   <el-checkbox v-model="choice.onArrival">tally when both sides have arrived, whoever brings them</el-checkbox>

@@ -56,7 +56,12 @@ const isByKey = ref(false)
   /></label>
   <label class="wide"
     >{{ kind === 'folder' ? `Folder, below ${files}` : kind === 's3' ? 'Names begin with the folder' : 'Folder' }}
-    <el-input v-model="place.folder" aria-label="Folder" class="cell" :placeholder="kind === 'folder' ? 'itself' : 'where one comes in'" autocomplete="off"
+    <el-input
+      v-model="place.folder"
+      aria-label="Folder"
+      class="cell"
+      :placeholder="{ folder: 'itself', s3: 'any name' }[kind as 'folder'] ?? 'where one comes in'"
+      autocomplete="off"
   /></label>
   <label>Marker behind the name of a whole file <el-input v-model="place.marker" aria-label="Marker" placeholder="none" autocomplete="off" /></label>
   <label v-if="place.marker === ''"

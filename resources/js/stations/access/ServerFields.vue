@@ -21,7 +21,16 @@ const ENCRYPTIONS = {
     >Driver, as the machine calls it <el-input v-model="place.driver" aria-label="Driver" placeholder="PostgreSQL Unicode" autocomplete="off"
   /></label>
   <label>Computer <el-input v-model="place.host" aria-label="Computer" placeholder="db.example.org" autocomplete="off" /></label>
-  <label>Port <el-input-number v-model="place.port" :min="1" :max="65535" :controls="false" :placeholder="String(port)" aria-label="Port" /></label>
+  <label
+    >Port
+    <el-input-number
+      v-model="place.port"
+      :min="1"
+      :max="65535"
+      :controls="false"
+      :placeholder="port === 0 ? 'that of its driver' : String(port)"
+      aria-label="Port"
+  /></label>
   <label>Database <el-input v-model="place.database" aria-label="Database" autocomplete="off" /></label>
   <label>User <el-input v-model="place.user" aria-label="User" autocomplete="off" /></label>
   <label

@@ -73,7 +73,7 @@ const said = computed(() =>
 </script>
 
 <template>
-  <el-dialog :model-value="true" title="Draw both sides by schedule" width="min(720px, 95vw)" @close="emit('close')">
+  <el-dialog :model-value="true" title="Draw and tally by itself" width="min(720px, 95vw)" @close="emit('close')">
     <LoadState :is-loading="isPending" :error="error" what="The schedule" @retry="refetch()">
       <div v-if="data" class="all">
         <p v-if="data.draws.length === 0">
