@@ -14,6 +14,20 @@ return new class () extends Migration {
             ALTER TABLE connections ADD CONSTRAINT connections_kind_check
                 CHECK (kind IN ('postgresql', 'mysql', 'sqlite', 'sqlserver', 'odbc', 'feed', 'folder', 'sftp', 's3'))
             SQL);
+        DB::statement(<<<'SQL'
+            CREATE TABLE feed_page_marks (
+                id bigserial PRIMARY KEY,
+                connection_id bigint NOT NULL REFERENCES connections ON DELETE CASCADE,
+                address text NOT NULL,
+                mark text NOT NULL,
+                digest text NOT NULL,
+                type text NOT NULL,
+                link text NOT NULL,
+                UNIQUE (connection_id, address)
+            )
+            SQL);
+        DB::statement('GRANT SELECT, INSERT, UPDATE, DELETE ON feed_page_marks TO tally_app');
+        DB::statement('GRANT USAGE ON SEQUENCE feed_page_marks_id_seq TO tally_app');
         DB::statement('ALTER TABLE draws DROP CONSTRAINT draws_state_check');
         DB::statement(<<<'SQL'
             ALTER TABLE draws ADD CONSTRAINT draws_state_check

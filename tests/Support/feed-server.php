@@ -56,6 +56,15 @@ match ($path) {
         }
         $json($of(1));
     })(),
+    '/marked' => (static function () use ($folder, $json, $of, $page, $said): void {
+        $mark = '"'.md5($of($page)).'"';
+        if ($said('HTTP_IF_NONE_MATCH') === $mark) {
+            file_put_contents("{$folder}/known", "x", FILE_APPEND);
+            http_response_code(304);
+            exit;
+        }
+        $json($of($page), ["ETag: {$mark}"]);
+    })(),
     '/same' => $json($of(1)),
     '/endless' => $json('{"data": {"items": ['.$records($page, 1)[0].']}, "paging": {"next": "/endless?page='.($page % 4 + 1).'"}}'),
     '/big' => (static function (): void {

@@ -7,8 +7,11 @@ namespace App\Adapters\Sources;
 /** What a web server answered, beside the page itself. */
 final readonly class FeedAnswer
 {
-    /** @param string $link the header of links (RFC 8288); '' where there is none */
-    public function __construct(public int $bytes, public string $type, public string $link) {}
+    /**
+     * @param  string  $link  the header of links (RFC 8288); '' where there is none
+     * @param  string  $mark  by which the server knows the page (ETag); '' where it has none
+     */
+    public function __construct(public int $bytes, public string $type, public string $link, public string $mark = '') {}
 
     /** Of the file, by what it is said to be. */
     public function ending(): string

@@ -25,7 +25,12 @@ final readonly class FeedRequest
     /** Answers after which it is worth asking again (RFC 9110, RFC 6585). */
     private const BUSY = [429, 500, 502, 503, 504];
 
-    public function __construct(private OuterGate $gate, private FeedAddress $address, private int $mostBytes) {}
+    public function __construct(
+        private OuterGate $gate,
+        private FeedAddress $address,
+        private int $mostBytes,
+        private ?FeedMemory $memory = null,
+    ) {}
 
     /**
      * @param  \Closure(int): bool  $goesOn  told the bytes so far; false ends it
@@ -36,21 +41,37 @@ final readonly class FeedRequest
     public function into(string $url, string $path, \Closure $goesOn): ?FeedAnswer
     {
         $try = $redirects = 0;
+        $asked = $url;
+        $known = $this->memory?->of($asked);
         while (true) {
             $problem = '';
-            $answer = $this->asked($url, $path, $goesOn, $problem);
+            $answer = $this->asked($url, $path, $goesOn, $problem, $known->mark ?? '');
             if ($answer === null && $problem === '') {
                 return null;
             }
             $status = $answer?->getStatusCode() ?? 0;
+            if ($known !== null && $status === 304) {
+                if ($this->memory?->copy($known, $path) === true) {
+                    clearstatcache(true, $path);
+
+                    return new FeedAnswer((int) filesize($path), $known->type, $known->link, $known->mark);
+                }
+                // It went meanwhile, so it is asked for as a whole.
+                $known = null;
+
+                continue;
+            }
             if ($answer !== null && $status >= 200 && $status < 300) {
                 clearstatcache(true, $path);
-
-                return new FeedAnswer(
+                $found = new FeedAnswer(
                     (int) filesize($path),
                     strtolower($answer->getHeaderLine('Content-Type')),
                     $answer->getHeaderLine('Link'),
+                    $answer->getHeaderLine('ETag'),
                 );
+                $this->memory?->remember($asked, $found, $path);
+
+                return $found;
             }
             if ($answer !== null && in_array($status, [301, 302, 303, 307, 308], true)) {
                 if (++$redirects > self::MOST_REDIRECTS) {
@@ -71,7 +92,7 @@ final readonly class FeedRequest
     }
 
     /** @param \Closure(int): bool $goesOn */
-    private function asked(string $url, string $path, \Closure $goesOn, string &$problem): ?ResponseInterface
+    private function asked(string $url, string $path, \Closure $goesOn, string &$problem, string $mark): ?ResponseInterface
     {
         $to = $this->gate->to($url);
         $isOurs = strtolower((string) parse_url($this->address->url, PHP_URL_HOST)) === strtolower($to['host']);
@@ -89,6 +110,7 @@ final readonly class FeedRequest
                 'headers' => [
                     'Accept' => 'application/json, application/x-ndjson, text/csv, application/xml;q=0.9, */*;q=0.5',
                     'User-Agent' => 'Nine Tally',
+                    ...$mark === '' ? [] : ['If-None-Match' => $mark],
                     // What lets one in is shown to the computer it was given for, and to no other.
                     ...$this->address->token !== '' && $isOurs
                         ? [$this->address->header => $this->address->shown()]

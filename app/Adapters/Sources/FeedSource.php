@@ -12,7 +12,13 @@ final readonly class FeedSource implements RowSource
     /** As many as a delivery may have parts. */
     private const MOST_PAGES = 500;
 
-    public function __construct(private string $name, private FeedAddress $address, private OuterGate $gate, private int $mostBytes) {}
+    public function __construct(
+        private string $name,
+        private FeedAddress $address,
+        private OuterGate $gate,
+        private int $mostBytes,
+        private ?FeedMemory $memory = null,
+    ) {}
 
     public function greeting(): string
     {
@@ -61,7 +67,7 @@ final readonly class FeedSource implements RowSource
     private function pages(string $what, string $path, \Closure $onProgress, array &$pages): ?array
     {
         $url = $first = $this->address->with($what);
-        $request = new FeedRequest($this->gate, $this->address, $this->mostBytes);
+        $request = new FeedRequest($this->gate, $this->address, $this->mostBytes, $this->memory);
         $seen = $digests = $endings = [];
         $records = $bytes = 0;
         $ends = hrtime(true) + $this->address->seconds * 1e9;

@@ -10,6 +10,7 @@ use App\Adapters\Sources\Files\LocalFolder;
 use App\Adapters\Sources\Files\ObjectStore;
 use App\Adapters\Sources\Files\SftpDoor;
 use App\Adapters\Sources\Files\SftpStore;
+use App\Adapters\Storage\BlobStore;
 use App\Models\Migration;
 use App\Models\SourceConnection;
 use NineTally\Core\Intake\UnreadableFile;
@@ -31,6 +32,7 @@ final readonly class Sources
         private array $sources,
         private Authorities $authorities,
         private OuterGate $gate,
+        private BlobStore $blobs,
         private string $files,
         private int $mostBytes,
     ) {}
@@ -96,6 +98,7 @@ final readonly class Sources
                 FeedAddress::of($settings, (string) $connection->secret),
                 $this->gate,
                 $this->mostBytes,
+                $connection->exists ? new FeedMemory($this->blobs, $connection->id) : null,
             ),
             SourceKind::Folder, SourceKind::Sftp, SourceKind::ObjectStore => new FileSource(
                 $name,

@@ -78,6 +78,24 @@ final class FeedTest extends TestCase
         self::assertGreaterThan(0.9, microtime(true) - $began);
     }
 
+    public function test_pages_that_are_known_and_kept_are_not_sent_again(): void
+    {
+        $paging = ['paging' => 'page', 'parameter' => 'page'];
+        $known = static fn(): int => (int) @filesize(storage_path('work/feed/known'));
+        $first = $this->drawn('/marked', $paging);
+        $this->takeParts('source', ...$first->unpacked_into ?? [])->assertAccepted();
+        self::assertSame(0, $known());
+
+        $again = $this->drawn('/marked', $paging);
+        $digests = static fn(Receipt $receipt): array => Receipt::query()
+            ->whereKey($receipt->unpacked_into ?? [])
+            ->orderBy('file_name')
+            ->pluck('digest')
+            ->all();
+        self::assertCount(3, $digests($again));
+        self::assertSame([$digests($first), 3], [$digests($again), $known()]);
+    }
+
     /** @param array<string, string|int> $settings */
     #[DataProvider('bad')]
     public function test_what_is_wrong_is_said_and_nothing_is_left(string $path, array $settings, string $problem): void
@@ -144,10 +162,7 @@ final class FeedTest extends TestCase
     private function drawn(string $path, array $settings): Receipt
     {
         config(['nine-tally.snapshot_bytes' => 1_000_000]);
-        SourceConnection::query()->delete();
-        SourceConnection::query()->create([
-            'migration_id' => $this->migration->id,
-            'label' => 'Feed',
+        SourceConnection::query()->updateOrCreate(['migration_id' => $this->migration->id, 'label' => 'Feed'], [
             'kind' => 'feed',
             'user_id' => $this->analyst->id,
             'settings' => [
