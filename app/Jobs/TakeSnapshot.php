@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
+use App\Adapters\Sources\RowSource;
 use App\Adapters\Sources\SourceDatabase;
 use App\Adapters\Sources\SourceProblem;
 use App\Adapters\Sources\Sources;
@@ -15,7 +16,11 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use NineTally\Core\NineTallyException;
 
-/** Writes down the rows of a query. Run again it begins anew, unless they are there. */
+/**
+ * Writes down the rows of a query. Run again it begins anew, unless they are there.
+ *
+ * @phpstan-import-type Query from Receipt
+ */
 final class TakeSnapshot implements ShouldQueue
 {
     use Queueable;
@@ -38,7 +43,7 @@ final class TakeSnapshot implements ShouldQueue
             $source = $sources->of($receipt->dataset->migration, $query['source']);
             // Discarded meanwhile, it is gone: nobody waits for the rows any more.
             $snapshot = $source->snapshot(
-                $source instanceof SourceDatabase ? $source->bound($query['sql'], $query['values'] ?? []) : $query['sql'],
+                $this->statement($source, $query, $chunks->asked($receipt)),
                 $chunks->path($receipt),
                 static fn(int $rows, int $bytes): bool => Receipt::query()
                     ->whereKey($receipt->id)
@@ -59,6 +64,16 @@ final class TakeSnapshot implements ShouldQueue
             $chunks->remove($receipt);
             $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
         }
+    }
+
+    /** @param Query $query */
+    private function statement(RowSource $source, array $query, ?string $ofGroups): string
+    {
+        if (isset($query['inPlace'])) {
+            return $ofGroups ?? throw new SourceProblem('The groups that differ are no longer known. Draw it again.');
+        }
+
+        return $source instanceof SourceDatabase ? $source->bound($query['sql'], $query['values'] ?? []) : $query['sql'];
     }
 
     public function failed(): void

@@ -13,6 +13,8 @@ use NineTally\Core\Intake\PartFormat;
  *
  * @phpstan-import-type FormatDocument from PartFormat
  *
+ * @phpstan-import-type Query from Receipt
+ *
  * @property int $delivery_id
  * @property int $number from 1
  * @property string $file_name
@@ -21,7 +23,7 @@ use NineTally\Core\Intake\PartFormat;
  * @property int $bytes
  * @property FormatDocument $format
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
- * @property array{source: string, sql: string, values?: array<string, string>, at?: string}|null $query whose rows it holds
+ * @property Query|null $query whose rows it holds
  * @property list<string> $columns
  * @property array<'LF'|'CRLF'|'CR', positive-int>|null $line_ends by what its records end, the most frequent first; null where they have no
  *     lines, or were not counted

@@ -6,6 +6,8 @@ namespace App\Models;
 
 enum DrawState: string
 {
+    /** Both databases are asked which groups of rows differ. */
+    case Asking = 'asking';
     /** Rows are being written down. */
     case Drawing = 'drawing';
     /** They are being read, to become deliveries. */
@@ -21,11 +23,11 @@ enum DrawState: string
     /** @return list<string> */
     public static function going(): array
     {
-        return [self::Drawing->value, self::Reading->value, self::Waiting->value, self::Tallying->value];
+        return [self::Asking->value, self::Drawing->value, self::Reading->value, self::Waiting->value, self::Tallying->value];
     }
 
     public function isDelivered(): bool
     {
-        return ! in_array($this, [self::Drawing, self::Reading], true);
+        return ! in_array($this, [self::Asking, self::Drawing, self::Reading], true);
     }
 }

@@ -19,6 +19,9 @@ use NineTally\Core\Row\Side;
  * @phpstan-type TermsDocument array{partLabels?: array<string, string>, partLabelColumn?: string|null, asOf?: string|null,
  *     rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
  *
+ * @phpstan-type InPlace array{rows: int, agreed: int, groups: int, differing: int}
+ * @phpstan-type Query array{source: string, sql: string, values?: array<string, string>, at?: string, inPlace?: InPlace}
+ *
  * @property string $id
  * @property int $dataset_id
  * @property Side $side
@@ -33,8 +36,7 @@ use NineTally\Core\Row\Side;
  * @property array{receipts: non-empty-list<string>, terms: TermsDocument}|null $taking the files that become one delivery with it, and on
  *     which terms
  * @property array{name: string, digest: string}|null $packed_in the archive that it came in
- * @property array{source: string, sql: string, values?: array<string, string>, at?: string}|null $query whose rows it holds, and when
- *     they were asked for, where it is no file
+ * @property Query|null $query whose rows it holds, where it is no file
  * @property list<string>|null $unpacked_into of an archive: the receipts of its files
  * @property int $records_read
  * @property int|null $delivery_id

@@ -16,6 +16,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $expression of cron: five fields; null where arrivals alone count
  * @property string $zone in which its times are meant (IANA)
  * @property bool $on_arrival tallied when both sides have arrived, whoever brought them
+ * @property bool $in_place both databases are asked first, and what differs is drawn
  * @property int|null $most_apart seconds between the moments at which both sides are asked; null: as many as it takes
  * @property bool $is_on
  * @property CarbonImmutable $considered_at up to when its times have been looked at
@@ -36,7 +37,7 @@ final class Schedule extends Model
 
     protected $casts = [
         'is_on' => 'boolean',
-        'on_arrival' => 'boolean',
+        'on_arrival' => 'boolean', 'in_place' => 'boolean',
         'considered_at' => 'immutable_datetime',
         'updated_at' => 'immutable_datetime',
     ];

@@ -49,7 +49,7 @@ final readonly class DrawnSides
     {
         foreach ([[Side::Source, self::OLD_SYSTEM, Inspections::QUERY], [Side::Target, Feed::NAME, '']] as [$side, $source, $what]) {
             if ($dataset->latestDelivery($side) === null) {
-                $receipt = $this->drawn(($this->ask)($dataset, $side, $source, $what, $person));
+                $receipt = $this->drawn(($this->ask)($dataset, $side, ['source' => $source, 'sql' => $what], $person));
                 $parts = $receipt->state === ReceiptState::Unpacked ? $receipt->unpacked_into ?? [] : [];
                 ($this->take)($dataset, $side, $parts === [] ? [$receipt->id] : $parts, new DeliveryTerms);
             }

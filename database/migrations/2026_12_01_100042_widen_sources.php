@@ -31,16 +31,21 @@ return new class () extends Migration {
         DB::statement('ALTER TABLE draws DROP CONSTRAINT draws_state_check');
         DB::statement(<<<'SQL'
             ALTER TABLE draws ADD CONSTRAINT draws_state_check
-                CHECK (state IN ('drawing', 'reading', 'waiting', 'tallying', 'done', 'failed', 'refused'))
+                CHECK (state IN ('asking', 'drawing', 'reading', 'waiting', 'tallying', 'done', 'failed', 'refused'))
             SQL);
         DB::statement('DROP INDEX draws_going');
-        DB::statement("CREATE UNIQUE INDEX draws_going ON draws (dataset_id) WHERE state IN ('drawing', 'reading', 'waiting', 'tallying')");
-        DB::statement(<<<'SQL'
+        DB::statement(
+            "CREATE UNIQUE INDEX draws_going ON draws (dataset_id) WHERE state IN ('asking', 'drawing', 'reading', 'waiting', 'tallying')",
+        );
+        DB::statement(
+            <<<'SQL'
             ALTER TABLE schedules
                 ALTER COLUMN expression DROP NOT NULL,
+                ADD COLUMN in_place boolean NOT NULL DEFAULT false,
                 ADD COLUMN on_arrival boolean NOT NULL DEFAULT false,
                 ADD COLUMN most_apart integer CHECK (most_apart >= 0),
                 ADD CONSTRAINT schedules_when CHECK (on_arrival OR expression IS NOT NULL)
-            SQL);
+            SQL
+        );
     }
 };

@@ -59,6 +59,8 @@ final readonly class AdvanceDraws
     private function advance(Draw $draw): void
     {
         match ($draw->state) {
+            // A worker asks, and says when it is done.
+            DrawState::Asking => null,
             DrawState::Drawing => $this->takeRows($draw),
             DrawState::Reading, DrawState::Waiting => $this->tally($draw),
             default => $this->end($draw),

@@ -11,6 +11,7 @@ use App\Models\Run;
 use App\Models\Schedule;
 use App\Policies\Act;
 use App\Problems\Conflict;
+use App\Queries\Sources\InPlaceQuestions;
 use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use NineTally\Core\NineTallyException;
@@ -23,6 +24,7 @@ final readonly class BeginDraws
         private DrawDataset $draw,
         private StartRun $startRun,
         private FailDraw $fail,
+        private InPlaceQuestions $questions,
         private ExceptionHandler $problems,
     ) {}
 
@@ -31,7 +33,13 @@ final readonly class BeginDraws
         foreach (Schedule::query()->with(['dataset.migration', 'user'])->where('is_on', true)->get() as $schedule) {
             $due = $schedule->due($now);
             if ($due !== null) {
-                $this->once($schedule, $due, $now, fn(): Draw => ($this->draw)($schedule->dataset, $schedule->user, $due));
+                $this->once($schedule, $due, $now, fn(): Draw => ($this->draw)(
+                    $schedule->dataset,
+                    $schedule->user,
+                    $due,
+                    // Where it cannot be any more, all of it is drawn.
+                    $schedule->in_place && $this->questions->hindrance($schedule->dataset) === null,
+                ));
             }
             $arrived = $schedule->on_arrival ? $this->arrived($schedule) : null;
             if ($arrived !== null) {

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
+use App\Adapters\Sources\InPlace\AsksInPlace;
+use App\Adapters\Sources\InPlace\Dialect;
+
 /** MySQL and MariaDB: rows come unbuffered, in one consistent snapshot that may only read; every value as the database writes it. */
-final readonly class MysqlSource implements SourceDatabase
+final readonly class MysqlSource implements AsksInPlace
 {
     use BindsValues;
 
@@ -78,6 +81,11 @@ final readonly class MysqlSource implements SourceDatabase
         );
 
         return TableStatement::of(self::quoted($table), $select, $where, $orderBy, $quoted);
+    }
+
+    public function dialect(): Dialect
+    {
+        return Dialect::Mysql;
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
+use App\Adapters\Sources\InPlace\AsksInPlace;
+use App\Adapters\Sources\InPlace\Dialect;
 use App\Problems\NoRoom;
 use Illuminate\Database\QueryException;
 use NineTally\Core\Intake\UnreadableFile;
 
 /** Rows come by COPY, which writes every value as text and holds one row at a time. */
-final readonly class PostgresqlSource implements SourceDatabase
+final readonly class PostgresqlSource implements AsksInPlace
 {
     use BindsValues;
 
@@ -84,6 +86,11 @@ final readonly class PostgresqlSource implements SourceDatabase
             ?? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.");
 
         return TableStatement::of((string) $name, array_map(self::quotedName(...), $columns), $where, $orderBy, self::quotedName(...));
+    }
+
+    public function dialect(): Dialect
+    {
+        return Dialect::Postgresql;
     }
 
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot

@@ -55,9 +55,10 @@ enum SourceKind: string
         return [self::Folder, self::Sftp, self::ObjectStore];
     }
 
-    public function isDatabase(): bool
+    /** Whether it can be asked which rows it has as another has them, before any is drawn. */
+    public function asksInPlace(): bool
     {
-        return in_array($this, [self::Postgresql, self::Mysql, self::Sqlite, self::SqlServer, self::Odbc], true);
+        return in_array($this, [self::Postgresql, self::Mysql, self::Sqlite], true);
     }
 
     /** Whether this machine has what it takes to talk to it. */

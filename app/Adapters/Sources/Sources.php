@@ -63,6 +63,15 @@ final readonly class Sources
         return array_map(static fn(SourceConnection $one): string => $one->label, array_values($found));
     }
 
+    public function kindOf(Migration $migration, string $name): ?SourceKind
+    {
+        $isInstalled = ($this->sources[$name]['migration'] ?? null) === $migration->name;
+
+        return $isInstalled
+            ? SourceKind::Postgresql
+            : SourceConnection::query()->where(['migration_id' => $migration->id, 'label' => $name])->first()?->kind;
+    }
+
     /** @throws UnreadableFile when the migration knows no connection of this name */
     public function of(Migration $migration, string $name): RowSource
     {

@@ -4,8 +4,12 @@ declare(strict_types=1);
 
 namespace App\Adapters\Sources;
 
+use App\Adapters\Sources\InPlace\AsksInPlace;
+use App\Adapters\Sources\InPlace\Dialect;
+use App\Adapters\Sources\InPlace\SqliteFunctions;
+
 /** A file below the folder that whoever installs has named for it; opened so that it cannot be written. */
-final readonly class SqliteSource implements SourceDatabase
+final readonly class SqliteSource implements AsksInPlace
 {
     use BindsValues;
 
@@ -56,6 +60,11 @@ final readonly class SqliteSource implements SourceDatabase
         return TableStatement::of(self::quoted($table), array_map(self::quoted(...), $columns), $where, $orderBy, self::quoted(...));
     }
 
+    public function dialect(): Dialect
+    {
+        return Dialect::Sqlite;
+    }
+
     public function snapshot(string $sql, string $path, \Closure $onProgress): ?Snapshot
     {
         // A cell of SQLite may be of any kind, whatever its column is called.
@@ -64,17 +73,23 @@ final readonly class SqliteSource implements SourceDatabase
             $this->address,
             $this->mostBytes,
             $this->open(...),
-            static fn(mixed $value): ?string => match (true) {
-                $value === null => null,
-                // The shortest writing that is read back as the same number.
-                is_float($value) => json_encode($value, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
-                is_string($value) => mb_check_encoding($value, 'UTF-8') && ! str_contains($value, "\0") ? $value : '\\x'.bin2hex($value),
-                is_scalar($value) => (string) $value,
-                default => '',
-            },
+            self::text(...),
         );
 
         return $rows->into($path, rtrim(trim($sql), ';'), $onProgress, static fn(string $session) => null);
+    }
+
+    /** A value as it is drawn; one that is no text as hexadecimal digits. */
+    private static function text(mixed $value): ?string
+    {
+        return match (true) {
+            $value === null => null,
+            // The shortest writing that is read back as the same number.
+            is_float($value) => json_encode($value, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
+            is_string($value) => mb_check_encoding($value, 'UTF-8') && ! str_contains($value, "\0") ? $value : '\\x'.bin2hex($value),
+            is_scalar($value) => (string) $value,
+            default => '',
+        };
     }
 
     private function catalogue(): CatalogueQuery
@@ -97,6 +112,7 @@ final readonly class SqliteSource implements SourceDatabase
         $database->exec('PRAGMA query_only = on');
         $database->exec('PRAGMA trusted_schema = off');
         $database->exec('BEGIN');
+        SqliteFunctions::lend($database, self::text(...));
 
         return $database;
     }

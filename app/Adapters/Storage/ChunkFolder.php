@@ -12,6 +12,8 @@ final readonly class ChunkFolder
 {
     private const TAIL = '.tail';
 
+    private const ASKED = '.asked';
+
     public function __construct(private string $folder) {}
 
     public function path(Receipt $receipt): string
@@ -50,9 +52,24 @@ final readonly class ChunkFolder
         return is_file($kept) ? $kept : $this->path($receipt);
     }
 
+    /** A statement that is too long to stand with the receipt, as one that names groups of rows is. */
+    public function keepAsked(Receipt $receipt, string $statement): void
+    {
+        if (@file_put_contents($this->path($receipt).self::ASKED, $statement) !== strlen($statement)) {
+            throw NoRoom::writing();
+        }
+    }
+
+    public function asked(Receipt $receipt): ?string
+    {
+        $statement = @file_get_contents($this->path($receipt).self::ASKED);
+
+        return $statement === false ? null : $statement;
+    }
+
     public function remove(Receipt $receipt): void
     {
-        foreach (['', self::TAIL] as $ending) {
+        foreach (['', self::TAIL, self::ASKED] as $ending) {
             if (is_file($this->path($receipt).$ending)) {
                 unlink($this->path($receipt).$ending);
             }

@@ -12,7 +12,7 @@ use NineTally\Core\Row\Side;
  * What the newest delivery of each side was asked of databases, in the order of its parts: so it can be asked again. Nothing of a side that
  * has a part from elsewhere: it could not be drawn whole.
  *
- * @phpstan-type Drawn array{query: array{source: string, sql: string, values?: array<string, string>, at?: string}, label: string}
+ * @phpstan-type Drawn array{query: array{source: string, sql: string, values?: array<string, string>}, label: string}
  */
 final readonly class DrawnQueries
 {
@@ -30,7 +30,10 @@ final readonly class DrawnQueries
                     continue 2;
                 }
                 // Pages of a feed are asked for once.
-                $asked[serialize($part->query)] ??= ['query' => $part->query, 'label' => $part->part_label];
+                // When it was asked, and how much of it, is not a part of the question.
+                $query = $part->query;
+                unset($query['at'], $query['inPlace']);
+                $asked[serialize($query)] ??= ['query' => $query, 'label' => $part->part_label];
             }
             if ($asked !== []) {
                 $queries[$side->value] = array_values($asked);

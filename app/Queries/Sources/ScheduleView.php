@@ -19,7 +19,7 @@ final readonly class ScheduleView
 
     private const PAST = 30;
 
-    public function __construct(private DrawnQueries $queries) {}
+    public function __construct(private DrawnQueries $queries, private InPlaceQuestions $questions) {}
 
     /** @return array<string, mixed> */
     public function ofDataset(Dataset $dataset): array
@@ -35,6 +35,8 @@ final readonly class ScheduleView
                 array_keys($queries = $this->queries->of($dataset)),
                 $queries,
             ),
+            // Why both databases cannot be asked first; null where they can.
+            'notInPlace' => $this->questions->hindrance($dataset),
             'schedule' => $schedule === null ? null : $this->told($schedule),
             'past' => $this->past(Draw::query()->where('dataset_id', $dataset->id)),
         ];
@@ -84,6 +86,7 @@ final readonly class ScheduleView
         return [
             'expression' => $schedule->expression,
             'onArrival' => $schedule->on_arrival,
+            'inPlace' => $schedule->in_place,
             'mostApart' => $schedule->most_apart,
             'zone' => $schedule->zone,
             'isOn' => $schedule->is_on,

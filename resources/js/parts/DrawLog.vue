@@ -5,6 +5,7 @@ import { moment } from '@/format/moments'
 /** What was drawn and what became of it, the newest first; each with its log in words. */
 defineProps<{ draws: readonly Schemas['Draw'][]; namesDataset?: boolean }>()
 const STATES: Record<Schemas['Draw']['state'], string> = {
+  asking: 'being asked',
   drawing: 'being drawn',
   reading: 'being read',
   waiting: 'waiting for others',

@@ -7,6 +7,7 @@ export interface ScheduleChoice {
   times: ScheduleTimes
   zone: string
   onArrival: boolean
+  inPlace: boolean
   mostApart: number | null
 }
 defineProps<{ draws: boolean }>()

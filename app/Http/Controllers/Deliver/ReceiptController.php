@@ -70,7 +70,7 @@ final class ReceiptController extends Controller
 
         return response()->json(
             $this->shown(
-                $askForSnapshot($dataset, $request->side(), $request->source(), $sql, $this->person($request), $request->values()),
+                $askForSnapshot($dataset, $request->side(), $request->asked($sql), $this->person($request)),
                 $request,
             ),
             Response::HTTP_ACCEPTED,

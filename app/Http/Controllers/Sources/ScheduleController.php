@@ -68,7 +68,8 @@ final class ScheduleController extends Controller
     /** Both sides now, whatever the schedule says. */
     public function draw(Request $request, Dataset $dataset, DrawDataset $draw): JsonResponse
     {
-        $draw($dataset, $this->person($request));
+        $request->validate(['inPlace' => ['boolean']]);
+        $draw($dataset, $this->person($request), inPlace: $request->boolean('inPlace'));
 
         return response()->json($this->view->ofDataset($dataset), Response::HTTP_ACCEPTED);
     }

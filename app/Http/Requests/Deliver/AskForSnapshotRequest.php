@@ -7,11 +7,16 @@ namespace App\Http\Requests\Deliver;
 use App\Adapters\Sources\SourceKind;
 use App\Adapters\Sources\Sources;
 use App\Models\Dataset;
+use App\Models\Receipt;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use NineTally\Core\Row\Side;
 
-/** Rows of a query, or of a table that was chosen. */
+/**
+ * Rows of a query, or of a table that was chosen.
+ *
+ * @phpstan-import-type Query from Receipt
+ */
 final class AskForSnapshotRequest extends FormRequest
 {
     /** @return array<string, list<mixed>> */
@@ -57,13 +62,16 @@ final class AskForSnapshotRequest extends FormRequest
         return $this->string('sql')->toString();
     }
 
-    /** @return array<string, string> by name */
-    public function values(): array
+    /**
+     * @param  string  $sql  of the table, where one was chosen
+     * @return Query
+     */
+    public function asked(string $sql): array
     {
         /** @var array<string, string|null> $values */
         $values = $this->validated('values') ?? [];
 
-        return array_map(strval(...), $values);
+        return ['source' => $this->source(), 'sql' => $sql] + ($values === [] ? [] : ['values' => array_map(strval(...), $values)]);
     }
 
     /** @return array{name: string, columns?: list<string>, where?: string|null, orderBy?: list<string>}|null */

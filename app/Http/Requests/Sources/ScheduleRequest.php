@@ -20,6 +20,7 @@ final class ScheduleRequest extends FormRequest
             'expression' => ['required_unless:onArrival,true', 'nullable', 'string', 'max:100'],
             'zone' => ['required', 'timezone:all'],
             'onArrival' => ['boolean'],
+            'inPlace' => ['boolean'],
             'mostApart' => ['nullable', 'integer', 'between:0,'.self::MOST_APART],
             'isOn' => ['required', 'boolean'],
         ];
@@ -53,13 +54,14 @@ final class ScheduleRequest extends FormRequest
         return $expression === '' ? null : $expression;
     }
 
-    /** @return array{expression: string|null, zone: string, on_arrival: bool, most_apart: int|null, is_on: bool} */
+    /** @return array{expression: string|null, zone: string, on_arrival: bool, in_place: bool, most_apart: int|null, is_on: bool} */
     public function schedule(): array
     {
         return [
             'expression' => $this->expression(),
             'zone' => $this->string('zone')->toString(),
             'on_arrival' => $this->boolean('onArrival'),
+            'in_place' => $this->boolean('inPlace'),
             'most_apart' => $this->filled('mostApart') ? $this->integer('mostApart') : null,
             'is_on' => $this->boolean('isOn'),
         ];

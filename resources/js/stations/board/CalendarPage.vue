@@ -47,12 +47,15 @@ const choice = ref<ScheduleChoice>({
   times: timesOf('0 6 * * 1'),
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   onArrival: false,
+  inPlace: false,
   mostApart: null,
 })
 const keep = useMutation({
   mutationFn: (isOn: boolean) => {
-    const { times, zone, onArrival, mostApart } = choice.value
-    return answer(api.PUT('/migrations/{migration}/schedule', { ...params(), body: { expression: expressionOf(times), zone, onArrival, mostApart, isOn } }))
+    const { times, zone, onArrival, inPlace, mostApart } = choice.value
+    return answer(
+      api.PUT('/migrations/{migration}/schedule', { ...params(), body: { expression: expressionOf(times), zone, onArrival, inPlace, mostApart, isOn } }),
+    )
   },
   onSuccess: (found) => {
     isSetting.value = false

@@ -47,7 +47,7 @@ const gap = computed(() => {
   <main class="station">
     <StationHead heading="What each side handed over" :words="['delivery', 'part']" :note="gap === '' ? note : `${note}; ${gap}`">
       <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
-      <el-button v-if="course.querySources.length > 0" @click="isScheduling = true">Draw by schedule</el-button>
+      <el-button @click="isScheduling = true">{{ course.querySources.length > 0 ? 'Draw by schedule' : 'Tally by itself' }}</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
       <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/${next.to}`" class="next">{{ next.says }}</RouterLink>
     </StationHead>

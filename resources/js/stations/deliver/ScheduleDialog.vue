@@ -17,7 +17,7 @@ const SECOND = 1000
 const key = ['dataset', props.course.id, 'schedule']
 const path = { params: { path: { dataset: props.course.id } } }
 const isGoing = (found: Schemas['DatasetSchedule'] | undefined): boolean =>
-  found?.past.some(({ state }) => ['drawing', 'reading', 'waiting', 'tallying'].includes(state)) ?? false
+  found?.past.some(({ state }) => ['asking', 'drawing', 'reading', 'waiting', 'tallying'].includes(state)) ?? false
 const { data, error, isPending, refetch } = useQuery({
   queryKey: key,
   queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/schedule', { ...path, signal })),
@@ -33,6 +33,7 @@ const choice = ref<ScheduleChoice>({
   times: timesOf('0 6 * * 1'),
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   onArrival: false,
+  inPlace: false,
   mostApart: null,
 })
 const kept = computed(() => data.value?.schedule ?? null)
@@ -51,13 +52,13 @@ const keptWhen = computed(() => {
 })
 const keep = useMutation({
   mutationFn: (isOn: boolean) => {
-    const { times, zone, onArrival, mostApart } = choice.value
-    return answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: { expression: expressionOf(times), zone, onArrival, mostApart, isOn } }))
+    const { times, zone, onArrival, inPlace, mostApart } = choice.value
+    return answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: { expression: expressionOf(times), zone, onArrival, inPlace, mostApart, isOn } }))
   },
   onSuccess: (found) => queries.setQueryData(key, found),
 })
 const draw = useMutation({
-  mutationFn: () => answer(api.POST('/datasets/{dataset}/draws', path)),
+  mutationFn: () => answer(api.POST('/datasets/{dataset}/draws', { ...path, body: { inPlace: choice.value.inPlace && data.value?.notInPlace === null } })),
   onSuccess: (found) => queries.setQueryData(key, found),
 })
 const label = (side: 'source' | 'target'): string => (side === 'source' ? props.course.migration.sourceLabel : props.course.migration.targetLabel).toLowerCase()
@@ -88,6 +89,14 @@ const said = computed(() =>
         </p>
         <form v-if="course.mayWork" class="times" @submit.prevent="keep.mutate(true)">
           <ScheduleFields v-model="choice" :draws="data.draws.length > 0" />
+          <div v-if="data.draws.length === 2" class="place">
+            <el-checkbox v-model="choice.inPlace" :disabled="data.notInPlace !== null">ask both databases first, and draw what differs alone</el-checkbox>
+            <span class="quiet">{{
+              data.notInPlace === null
+                ? 'Rows that are equal on both sides, byte for byte, are counted where they stand. Others are drawn in groups.'
+                : `Not here: ${data.notInPlace}.`
+            }}</span>
+          </div>
           <span class="buttons">
             <el-button type="primary" native-type="submit" :disabled="choice.times.often === 'never' && !choice.onArrival" :loading="keep.isPending.value">{{
               kept?.isOn ? 'Keep this' : 'Do so from now on'
@@ -123,6 +132,10 @@ h3 {
   flex-wrap: wrap;
   gap: 8px 14px;
   align-items: end;
+}
+.place {
+  inline-size: 100%;
+  display: grid;
 }
 .buttons {
   display: flex;

@@ -45,6 +45,9 @@ function endsOfRecords(usual: string | undefined, counted: Schemas['DeliveryPart
 const below = (skipped: number | undefined): string => (skipped === undefined || skipped === 0 ? '' : `, ${told(skipped, 'line')} below left out`)
 
 function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
+  const inPlace = query?.inPlace
+  if (inPlace !== undefined)
+    return `rows of ${told(inPlace.differing, 'group')} that differ; ${count(inPlace.agreed)} of ${count(inPlace.rows)} rows agree where they stand`
   const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
   if (format.kind === 'delimited') {
     const by = /^[a-z]+$/.test(format.delimiter ?? '') ? `${format.delimiter}s` : `divided by ${format.delimiter}`
