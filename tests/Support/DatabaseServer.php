@@ -11,11 +11,18 @@ final class DatabaseServer
 {
     private const SECONDS_TO_BEGIN = 30;
 
-    private function __construct(private readonly Process $server, private readonly string $folder, public readonly int $port) {}
+    /** @param string $authority the certificate that its own is held against (PEM) */
+    private function __construct(
+        private readonly Process $server,
+        private readonly string $folder,
+        public readonly int $port,
+        public readonly string $authority,
+    ) {}
 
     public static function begin(string $folder, string $statements): self
     {
         mkdir($folder, 0700, true);
+        $authority = self::certify($folder);
         $account = posix_geteuid() === 0 ? ['--user=root'] : [];
         (new Process([
             'mariadb-install-db',
@@ -29,8 +36,19 @@ final class DatabaseServer
             ->mustRun();
         $port = FreePort::find();
         $server = new Process([
-            'mariadbd', '--no-defaults', "--datadir={$folder}", "--socket={$folder}/socket", "--pid-file={$folder}/pid", "--port={$port}",
-            '--bind-address=127.0.0.1', '--innodb-buffer-pool-size=16M', '--innodb-log-file-size=8M', ...$account,
+            'mariadbd',
+            '--no-defaults',
+            "--datadir={$folder}",
+            "--socket={$folder}/socket",
+            "--pid-file={$folder}/pid",
+            "--port={$port}",
+            "--ssl-ca={$folder}/authority.pem",
+            "--ssl-cert={$folder}/own.pem",
+            "--ssl-key={$folder}/own.key",
+            '--bind-address=127.0.0.1',
+            '--innodb-buffer-pool-size=16M',
+            '--innodb-log-file-size=8M',
+            ...$account,
         ]);
         $server->setTimeout(null);
         $server->start();
@@ -41,7 +59,7 @@ final class DatabaseServer
                 ]);
                 $database->exec($statements);
 
-                return new self($server, $folder, $port);
+                return new self($server, $folder, $port, $authority);
             } catch (\PDOException $problem) {
                 if (! $server->isRunning() || ! str_contains($problem->getMessage(), '[2002]')) {
                     throw new \RuntimeException($problem->getMessage().$server->getErrorOutput());
@@ -50,6 +68,26 @@ final class DatabaseServer
             }
         }
         throw new \RuntimeException('The database server does not begin: '.$server->getErrorOutput());
+    }
+
+    /** A certificate for 127.0.0.1, and the authority that stands for it. */
+    public static function certify(string $folder): string
+    {
+        $steps = [
+            [
+                'req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '30', '-subj', '/CN=Wherrymoor', '-keyout', 'authority.key',
+                '-out', 'authority.pem',
+            ],
+            ['req', '-newkey', 'rsa:2048', '-nodes', '-subj', '/CN=127.0.0.1', '-keyout', 'own.key', '-out', 'own.csr'],
+            ['x509', '-req', '-in', 'own.csr', '-CA', 'authority.pem', '-CAkey', 'authority.key', '-CAcreateserial', '-days', '30',
+                '-extfile', 'names', '-out', 'own.pem'],
+        ];
+        file_put_contents("{$folder}/names", "subjectAltName=IP:127.0.0.1\n");
+        foreach ($steps as $step) {
+            (new Process(['openssl', ...$step], $folder))->mustRun();
+        }
+
+        return (string) file_get_contents("{$folder}/authority.pem");
     }
 
     public function end(): void

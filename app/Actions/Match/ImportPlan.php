@@ -7,6 +7,7 @@ namespace App\Actions\Match;
 use App\Models\Dataset;
 use App\Models\PlanDraft;
 use App\Models\User;
+use App\Models\WantedSources;
 use NineTally\Core\Plan\Plan;
 
 /**
@@ -20,6 +21,14 @@ final readonly class ImportPlan
     /** @throws \NineTally\Core\Plan\UnusablePlan when it is no plan, with the places */
     public function __invoke(Dataset $dataset, string $json, User $person): PlanDraft
     {
-        return ($this->saveDraft)($dataset, Plan::fromJson($json)->toArray(), $person);
+        $plan = Plan::fromJson($json);
+        $document = json_decode($json, true);
+        $drawn = is_array($document) && is_array($document['drawn'] ?? null) ? array_filter($document['drawn']) : [];
+        // Where its rows come from is asked for, and is no part of what is compared.
+        $drawn === []
+            ? WantedSources::query()->whereKey($dataset->id)->delete()
+            : WantedSources::query()->updateOrCreate(['dataset_id' => $dataset->id], ['drawn' => $drawn, 'user_id' => $person->id]);
+
+        return ($this->saveDraft)($dataset, $plan->toArray(), $person);
     }
 }

@@ -9,6 +9,13 @@ trait BindsValues
 {
     abstract private function open(): \PDO;
 
+    public function first(string $sql, int $rows): string
+    {
+        return $this->address->kind === SourceKind::SqlServer
+            ? "SELECT TOP {$rows} * FROM ({$sql}\n) AS asked"
+            : "SELECT * FROM ({$sql}\n) AS asked LIMIT {$rows}";
+    }
+
     public function bound(string $sql, array $values): string
     {
         $query = new BoundQuery($sql, $this->address->kind);

@@ -36,6 +36,9 @@ interface SourceDatabase extends RowSource
      */
     public function statement(string $table, array $columns, string $where, array $orderBy): string;
 
+    /** The first rows of a query, to look at. */
+    public function first(string $sql, int $rows): string;
+
     /**
      * A query with values in place of the names that stand in it after a colon, as this database quotes them.
      *

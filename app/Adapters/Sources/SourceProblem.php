@@ -21,6 +21,9 @@ final class SourceProblem extends \RuntimeException
                     => "There is no computer called {$address->host}, or its name cannot be found from here. Check the name.",
                 $is('certificate verify failed|certificate|peer certificate|root certificate')
                     => "The certificate of {$place} is not of the authority that was named. Check both.",
+                // MySQL does not say which of both it is.
+                $address->encryption->mode === 'verified' && $address->kind === SourceKind::Mysql && $is('\bssl\b')
+                    => "The certificate of {$place} is not of the authority that was named, or it offers no encrypted way in. Check both.",
                 $is('\bssl\b|\btls\b') || ($address->encryption->mode !== 'preferred' && $is('gone away'))
                     => "{$place} does not offer an encrypted way in. Ask whoever runs the database, or do without encryption.",
                 $is('connection refused|can.t connect|no such file or directory')

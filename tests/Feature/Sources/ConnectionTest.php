@@ -52,7 +52,8 @@ final class ConnectionTest extends TestCase
             ['port' => 1] + $old, 'Nobody answers at 127.0.0.1, port 1.',
             ['password' => 'guessed'] + $old, 'refuses this user with this password',
             ['database' => 'nothing'] + $old, 'There is no database called nothing',
-            ['encryption' => 'required'] + $old, 'does not offer an encrypted way in',
+            ['port' => $this->ours(), 'kind' => 'postgresql', 'encryption' => 'required'] + $old, 'does not offer an encrypted way in',
+            ['encryption' => 'verified', 'authority' => $this->otherAuthority()] + $old, 'is not of the authority that was named',
             ['file' => '../keys/none'] + $this->settings('sqlite'), 'There is no SQLite database at ../keys/none',
             ['port' => $this->ours(), 'password' => 'no', 'kind' => 'postgresql'] + $old,
             'refuses this user with this password',
@@ -63,6 +64,8 @@ final class ConnectionTest extends TestCase
         self::assertSame(0, SourceConnection::query()->count());
 
         $this->try($old)->assertOk()->assertSee('MariaDB 10');
+        $verified = ['encryption' => 'verified', 'authority' => self::$server->authority ?? ''] + $old;
+        $this->try($verified)->assertOk()->assertSee('MariaDB');
         $kept = $this->keep($old)->assertCreated()->assertJson(['label' => 'Old', 'hasPassword' => true]);
         $this->keep($old)->assertUnprocessable()->assertSee('Another connection of this migration has this name');
         $shown = (string) $this->api('GET', '/connections')->assertJson(['items' => [['settings' => ['user' => 'reader']]]])->getContent();
@@ -204,6 +207,14 @@ final class ConnectionTest extends TestCase
                 static fn(mixed $running): bool => is_string($running) && str_contains($running, 'nobody_waits'),
             ),
         );
+    }
+
+    private function otherAuthority(): string
+    {
+        $folder = storage_path('work/other-authority');
+        is_dir($folder) || mkdir($folder);
+
+        return DatabaseServer::certify($folder);
     }
 
     /** The port of the own database, which knows no such user. */

@@ -14,6 +14,7 @@ use App\Models\StartingPlan;
 use App\Queries\Match\PlanVersions;
 use App\Queries\Match\PlanView;
 use App\Queries\Review\Masks;
+use App\Queries\Sources\SourcesOfPlan;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -54,12 +55,17 @@ final class PlanVersionController extends Controller
     }
 
     /** A version, or the draft, as the file that another dataset can import. */
-    public function export(Request $request, Dataset $dataset, int $number, Masks $masks): Response
+    public function export(Request $request, Dataset $dataset, int $number, Masks $masks, SourcesOfPlan $sources): Response
     {
+        // Where its rows are drawn from is said where somebody asks for it: else the file is the version, byte for byte.
+        $drawn = $request->boolean('sources') ? $sources->of($dataset) : [];
         $name = preg_replace('/[^a-z0-9]+/', '-', mb_strtolower($dataset->name));
 
         return response(
-            CanonicalJson::of($masks->plan($dataset, $this->version($dataset, $number)->plan()->toArray(), $this->person($request))),
+            CanonicalJson::of(
+                $masks->plan($dataset, $this->version($dataset, $number)->plan()->toArray(), $this->person($request)) +
+                    ($drawn === [] ? [] : ['drawn' => $drawn]),
+            ),
             headers: [
                 'Content-Type' => 'application/json',
                 'Content-Disposition' => "attachment; filename=\"{$name}-plan-{$number}.json\"",

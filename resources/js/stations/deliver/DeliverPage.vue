@@ -8,6 +8,7 @@ import EarlierDeliveries from '@/stations/deliver/EarlierDeliveries.vue'
 import ProfileTable from '@/stations/deliver/ProfileTable.vue'
 import ReadingLine from '@/stations/deliver/ReadingLine.vue'
 import ScheduleDialog from '@/stations/deliver/ScheduleDialog.vue'
+import WantedSources from '@/stations/deliver/WantedSources.vue'
 import SidePane from '@/stations/deliver/SidePane.vue'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -51,9 +52,12 @@ const gap = computed(() => {
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>
       <RouterLink v-if="course.source && course.target" :to="`/datasets/${course.id}/${next.to}`" class="next">{{ next.says }}</RouterLink>
     </StationHead>
-    <div class="two">
-      <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />
-      <SidePane side="target" :label="course.migration.targetLabel" :delivery="course.target" :course="course" />
+    <div class="above">
+      <WantedSources :course="course" @drawn="isScheduling = true" />
+      <div class="two">
+        <SidePane side="source" :label="course.migration.sourceLabel" :delivery="course.source" :course="course" />
+        <SidePane side="target" :label="course.migration.targetLabel" :delivery="course.target" :course="course" />
+      </div>
     </div>
     <ProfileTable :course="course" class="columns" />
     <ReadingLine v-if="course.source || course.target" :source="course.source" :target="course.target" />

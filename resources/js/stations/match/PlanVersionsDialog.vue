@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { answer, api, type Schemas } from '@/api/client'
 import { moment } from '@/format/moments'
 import ErrorNote from '@/parts/ErrorNote.vue'
@@ -10,6 +11,7 @@ import LoadState from '@/parts/LoadState.vue'
 const props = defineProps<{ course: Schemas['Course'] }>()
 const emit = defineEmits<{ close: []; imported: [plan: Schemas['Plan']] }>()
 const queries = useQueryClient()
+const router = useRouter()
 const path = computed(() => ({ dataset: props.course.id }))
 
 const { data, error, isPending, refetch } = useQuery({
@@ -42,8 +44,15 @@ const importing = useMutation({
   onSuccess: (plan) => {
     queries.setQueriesData({ queryKey: ['dataset', props.course.id, 'plan'] }, plan)
     emit('imported', plan)
+    return lookAtWanted()
   },
 })
+/** A plan that says where its rows are drawn from goes on in Deliver. */
+async function lookAtWanted(): Promise<void> {
+  const { wanted } = await answer(api.GET('/datasets/{dataset}/wanted-sources', { params: { path: path.value } }))
+  await queries.invalidateQueries({ queryKey: ['dataset', props.course.id, 'wanted-sources'] })
+  if (wanted !== null) await router.push(`/datasets/${props.course.id}/deliver`)
+}
 const name = ref('')
 const keeping = useMutation({
   mutationFn: () => answer(api.POST('/datasets/{dataset}/starting-plans', { params: { path: path.value }, body: { name: name.value } })),
@@ -98,6 +107,14 @@ const exported = (number: number): string => `/api/v1/datasets/${props.course.id
                 >{{ first === version.number ? 'Choose the other' : 'Compare' }}</el-button
               >
               <a :href="exported(version.number)" download :aria-label="`Download plan ${version.number} as JSON`">JSON</a>
+              <a
+                v-if="course.querySources.length > 0"
+                :href="`${exported(version.number)}?sources=1`"
+                download
+                :aria-label="`Download plan ${version.number} with where its rows are drawn from`"
+                title="with where its rows are drawn from: the names of connections, and no access"
+                >with sources</a
+              >
               <el-button
                 v-if="course.mayWork"
                 link
