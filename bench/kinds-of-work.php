@@ -13,6 +13,7 @@ use App\Actions\Deliver\LookAtReceipt;
 use App\Actions\Deliver\ReceiveChunk;
 use App\Actions\Deliver\TakeDelivery;
 use App\Actions\Retention\PurgeContent;
+use App\Actions\Sources\DrawDataset;
 use App\Actions\Tally\StartRun;
 use App\Adapters\Storage\BlobStore;
 use App\Jobs\BuildPack;
@@ -23,6 +24,7 @@ use App\Models\Answer;
 use App\Models\Dataset;
 use App\Models\Delivery;
 use App\Models\DeliveryProfile;
+use App\Models\DrawState;
 use App\Models\Migration;
 use App\Models\Pack;
 use App\Models\PackOrder;
@@ -54,6 +56,7 @@ function printEnds(array $ends): void
 $person = User::query()->where('email', 'like', 'analyst@%')->firstOrFail();
 $moorings = Dataset::query()->where('name', 'Moorings')->firstOrFail();
 $licences = Dataset::query()->where('name', 'Licences')->firstOrFail();
+$inspections = Dataset::query()->where('name', 'Inspections')->firstOrFail();
 $spare = Migration::query()->firstOrFail()->datasets()->firstOrCreate(['name' => 'For kills']);
 $source = $licences->latestDelivery(Side::Source) ?? throw new LogicException('The demo has it.');
 $owner = User::query()->where('email', 'like', 'owner@%')->firstOrFail();
@@ -84,6 +87,27 @@ return [
                 : ($found === $findings
                     ? 'done'
                     : "WRONG: {$found} of {$findings} findings");
+        };
+    },
+    'draw' => static function () use ($inspections, $person): Closure {
+        $of = static fn(): array => [
+            $inspections->deliveries()->where('side', 'source')->count(),
+            $inspections->deliveries()->where('side', 'target')->count(),
+            $inspections->tallies()->count(),
+        ];
+        $before = $of();
+        $draw = app(DrawDataset::class)($inspections, $person);
+
+        return static function () use ($draw, $of, $before): ?string {
+            $state = $draw->refresh()->state;
+            $came = array_map(static fn(int $now, int $then): int => $now - $then, $of(), $before);
+
+            return match (true) {
+                in_array($state->value, DrawState::going(), true) => null,
+                $state !== DrawState::Done => 'failed: '.($draw->log[array_key_last($draw->log)]['said'] ?? ''),
+                $came === [1, 1, 1] => 'done',
+                default => 'WRONG: '.implode(', ', $came).' deliveries of each side, and tallies',
+            };
         };
     },
     'workbook' => static function () use ($moorings, $person): Closure {
@@ -175,7 +199,7 @@ return [
     },
     'query' => static function () use ($spare, $person): Closure {
         $sql = 'SELECT a.holder_no, b.name FROM holders a, holders b ORDER BY 1, 2';
-        $receipt = app(AskForSnapshot::class)($spare, Side::Target, 'Old system', $sql, $person);
+        $receipt = app(AskForSnapshot::class)($spare, Side::Target, ['source' => 'Old system', 'sql' => $sql], $person);
 
         return static fn(): ?string => match ($receipt->refresh()->state->value) {
             'received' => 'done', 'refused' => "failed: {$receipt->problem}", default => null,
