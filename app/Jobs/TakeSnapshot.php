@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\Deliver\LookAtReceipt;
+use App\Adapters\Sources\Files\FileSource;
+use App\Adapters\Sources\Files\NothingNew;
 use App\Adapters\Sources\RowSource;
 use App\Adapters\Sources\SourceDatabase;
 use App\Adapters\Sources\SourceProblem;
 use App\Adapters\Sources\Sources;
 use App\Adapters\Storage\ChunkFolder;
+use App\Models\DeliveryPart;
 use App\Models\Receipt;
 use App\Models\ReceiptState;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -41,6 +44,9 @@ final class TakeSnapshot implements ShouldQueue
             $query = ['at' => now()->toIso8601ZuluString('millisecond')] + $receipt->query;
             $receipt->update(['query' => $query]);
             $source = $sources->of($receipt->dataset->migration, $query['source']);
+            if ($source instanceof FileSource) {
+                $source = $source->knowing($this->delivered($receipt, $query['source']));
+            }
             // Discarded meanwhile, it is gone: nobody waits for the rows any more.
             $snapshot = $source->snapshot(
                 $this->statement($source, $query, $chunks->asked($receipt)),
@@ -60,10 +66,30 @@ final class TakeSnapshot implements ShouldQueue
                 'file_name' => $snapshot->name ?? $receipt->file_name,
             ]);
             $lookAt($receipt);
-        } catch (NineTallyException|SourceProblem $problem) {
+        } catch (NineTallyException|SourceProblem|NothingNew $problem) {
             $chunks->remove($receipt);
-            $receipt->update(['state' => ReceiptState::Refused, 'problem' => $problem->getMessage()]);
+            $receipt->update([
+                'state' => ReceiptState::Refused,
+                'problem' => $problem->getMessage(),
+                ...$problem instanceof NothingNew ? ['query' => ['isNothingNew' => true] + ($receipt->query ?? [])] : [],
+            ]);
         }
+    }
+
+    /** @return array<string, int> by name: when it was asked for, of files of this source that deliveries of the side have had */
+    private function delivered(Receipt $receipt, string $source): array
+    {
+        $delivered = [];
+        $parts = DeliveryPart::query()
+            ->whereHas('delivery', static fn($of) => $of->where(['dataset_id' => $receipt->dataset_id, 'side' => $receipt->side->value]))
+            ->where('query->source', $source)
+            ->get(['file_name', 'query']);
+        foreach ($parts as $part) {
+            $at = (int) strtotime($part->query['at'] ?? '1970-01-01');
+            $delivered[$part->file_name] = max($delivered[$part->file_name] ?? 0, $at);
+        }
+
+        return $delivered;
     }
 
     /** @param Query $query */

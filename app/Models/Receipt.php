@@ -20,7 +20,8 @@ use NineTally\Core\Row\Side;
  *     rowsClaimed?: int|null, totals?: array<string, string>, trailers?: array<string, array{rows: int|null, totals: array<string, int>}>}
  *
  * @phpstan-type InPlace array{rows: int, agreed: int, groups: int, differing: int}
- * @phpstan-type Query array{source: string, sql: string, values?: array<string, string>, at?: string, inPlace?: InPlace}
+ * @phpstan-type Query array{source: string, sql: string, values?: array<string, string>, at?: string, inPlace?: InPlace,
+ *     isNothingNew?: true}
  *
  * @property string $id
  * @property int $dataset_id

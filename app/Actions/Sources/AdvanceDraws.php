@@ -93,6 +93,11 @@ final readonly class AdvanceDraws
         $receipts = $this->receipts($draw);
         $all = array_merge(...array_values($receipts));
         foreach ($all as $receipt) {
+            if ($draw->due_at !== null && isset($receipt->query['isNothingNew'])) {
+                $this->endWithout($draw, $all, "{$receipt->problem}: nothing was delivered.");
+
+                return;
+            }
             if ($receipt->state === ReceiptState::Refused) {
                 throw Conflict::because('refused', "Nothing was delivered. {$receipt->problem}");
             }
@@ -101,10 +106,7 @@ final readonly class AdvanceDraws
             }
         }
         if ($this->isNothingNew($draw, $receipts)) {
-            foreach ($all as $receipt) {
-                ($this->discard)($receipt);
-            }
-            $draw->goOn(DrawState::Done, 'Nothing has changed since the last deliveries, byte for byte: nothing was delivered.');
+            $this->endWithout($draw, $all, 'Nothing has changed since the last deliveries, byte for byte: nothing was delivered.');
 
             return;
         }
@@ -137,6 +139,15 @@ final readonly class AdvanceDraws
             $receipts,
         );
         $draw->goOn(DrawState::Reading, 'Written down: '.implode(', ', $rows).'. '.$asked->inWords());
+    }
+
+    /** @param list<Receipt> $receipts */
+    private function endWithout(Draw $draw, array $receipts, string $said): void
+    {
+        foreach ($receipts as $receipt) {
+            ($this->discard)($receipt);
+        }
+        $draw->goOn(DrawState::Done, $said);
     }
 
     /**

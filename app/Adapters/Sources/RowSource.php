@@ -26,6 +26,7 @@ interface RowSource
      * @return Snapshot|null null when it was ended
      *
      * @throws UnreadableFile
+     * @throws Files\NothingNew of a place for files, where what is new alone was asked for
      */
     public function snapshot(string $what, string $path, \Closure $onProgress): ?Snapshot;
 }

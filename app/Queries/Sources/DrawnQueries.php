@@ -32,7 +32,7 @@ final readonly class DrawnQueries
                 // Pages of a feed are asked for once.
                 // When it was asked, and how much of it, is not a part of the question.
                 $query = $part->query;
-                unset($query['at'], $query['inPlace']);
+                unset($query['at'], $query['inPlace'], $query['isNothingNew']);
                 $asked[serialize($query)] ??= ['query' => $query, 'label' => $part->part_label];
             }
             if ($asked !== []) {

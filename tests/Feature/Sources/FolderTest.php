@@ -44,6 +44,25 @@ final class FolderTest extends TestCase
         self::assertFileExists("{$this->folder}/old_1.csv");
     }
 
+    public function test_what_has_come_since_is_taken_once(): void
+    {
+        $this->connect([]);
+        $this->travel(-1)->hours();
+        $first = $this->drawn('since old_*.csv');
+        $this->takeParts('source', ...$first->unpacked_into ?? [])->assertAccepted();
+        $this->travelBack();
+        // Both were written within that hour, so they are as new as what was written again.
+        foreach (['old_1.csv', 'old_2.csv'] as $name) {
+            touch("{$this->folder}/{$name}", time() - 5_000);
+        }
+        self::assertStringContainsString('has come since the last delivery', (string) $this->drawn('since old_*.csv')->problem);
+        $this->lay('old_3.csv', "berth,fee\n3,4\n", 6_000);
+        $this->lay('old_1.csv', "berth,fee\n1,9\n", 300);
+        $again = $this->drawn('since old_*.csv');
+        $names = Receipt::query()->whereKey($again->unpacked_into ?? [])->orderBy('file_name')->pluck('file_name')->all();
+        self::assertSame(['old_1.csv', 'old_3.csv'], $names, (string) $again->problem);
+    }
+
     public function test_what_may_still_grow_waits_for_its_rest_or_its_marker(): void
     {
         $this->connect([]);

@@ -28,6 +28,7 @@ final readonly class FileSource implements RowSource
     /**
      * @param  string  $marker  behind the name of a file that says that it is whole; '' for none: then it has to rest
      * @param  int  $rest  seconds
+     * @param  array<string, int>  $delivered  by name: when it was asked for, of files that deliveries have had
      */
     public function __construct(
         private string $name,
@@ -35,7 +36,14 @@ final readonly class FileSource implements RowSource
         private string $marker,
         private int $rest,
         private int $mostBytes,
+        private array $delivered = [],
     ) {}
+
+    /** @param array<string, int> $delivered by name: when it was asked for, of files that deliveries have had */
+    public function knowing(array $delivered): self
+    {
+        return new self($this->name, $this->store, $this->marker, $this->rest, $this->mostBytes, $delivered);
+    }
 
     public function greeting(): string
     {
@@ -78,6 +86,12 @@ final readonly class FileSource implements RowSource
         $files = $this->files($place, $wanted);
         if ($files === []) {
             throw new SourceProblem("There is no file called {$wanted->pattern} in it yet. Check the name, or wait until it is there");
+        }
+        if ($wanted->choice === FileChoice::Since) {
+            $files = array_values(array_filter($files, fn(FoundFile $file): bool => $file->at > ($this->delivered[$file->name] ?? -1)));
+            if ($files === []) {
+                throw new NothingNew("No file called {$wanted->pattern} has come since the last delivery");
+            }
         }
         $taken = $wanted->among($files);
         foreach ($taken as $file) {

@@ -51,7 +51,7 @@ final readonly class WantedFiles
         foreach (array_slice($files, 1) as $file) {
             $isTaken = match ($this->choice) {
                 FileChoice::Newest, FileChoice::Manifest => false,
-                FileChoice::All => true,
+                FileChoice::All, FileChoice::Since => true,
                 FileChoice::Together => $taken[count($taken) - 1]->at - $file->at <= self::PAUSE,
             };
             if (! $isTaken) {

@@ -33,6 +33,7 @@ const lastOfFolder = props.last !== undefined && props.folders.includes(props.la
 const CHOICES = {
   newest: 'the newest that is called so',
   all: 'all that are called so, as parts',
+  since: 'all that are called so and no delivery has had, as parts',
   together: 'the newest and what came within 15 minutes before, as parts',
   manifest: 'what the newest list of this name names, as parts',
 } as const
