@@ -14,7 +14,7 @@ use App\Problems\Conflict;
 use Illuminate\Database\Connection;
 use NineTally\Core\Row\Side;
 
-/** Draws what an imported plan names, in full, from the connections that were chosen for it. From then on it is drawn again like any other. */
+/** Draws what an imported plan names, in full, from connections that were chosen for it; from then on it is drawn like any other. */
 final readonly class DrawWantedSources
 {
     public function __construct(private Connection $database, private AskForSnapshot $ask) {}

@@ -12,7 +12,7 @@ use App\Models\PlanDraft;
 use App\Models\WantedSources;
 use NineTally\Core\Row\Side;
 
-/** A few rows of both sides, from connections that somebody chose for those that an imported plan names; and whether its pairs are there. */
+/** A few rows of both sides, from connections that were chosen for those that an imported plan names; and whether its pairs are there. */
 final readonly class TryWantedSources
 {
     private const ROWS = 20;

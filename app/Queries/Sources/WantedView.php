@@ -12,7 +12,8 @@ use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Side;
 
 /**
- * What an imported plan asks for, a line each, and what of it this installation lacks: connections, with those that fit; references; parameters.
+ * What an imported plan asks for, a line each, and what of it this installation lacks: connections, with those that fit, references and
+ * parameters.
  */
 final readonly class WantedView
 {
@@ -53,7 +54,7 @@ final readonly class WantedView
         ];
     }
 
-    /** @return list<array{name: string, isHere: bool, fits: list<string>}> datasets that are looked up, and whether they are delivered here */
+    /** @return list<array{name: string, isHere: bool, fits: list<string>}> datasets that are looked up, and whether they are here */
     private function references(Dataset $dataset): array
     {
         $draft = $dataset->draft()->first();

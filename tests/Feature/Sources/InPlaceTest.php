@@ -149,7 +149,8 @@ final class InPlaceTest extends TestCase
     {
         self::$server ??= DatabaseServer::begin(
             storage_path('work/mariadb-in-place'),
-            "CREATE DATABASE old CHARACTER SET utf8mb4; CREATE USER reader@'127.0.0.1' IDENTIFIED BY 'in'; GRANT ALL ON old.* TO reader@'127.0.0.1'",
+            "CREATE DATABASE old CHARACTER SET utf8mb4; CREATE USER reader@'127.0.0.1' IDENTIFIED BY 'in'; ".
+                "GRANT ALL ON old.* TO reader@'127.0.0.1'",
         );
         $port = self::$server->port;
 
