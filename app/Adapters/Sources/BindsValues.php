@@ -9,11 +9,34 @@ trait BindsValues
 {
     abstract private function open(): \PDO;
 
-    public function first(string $sql, int $rows): string
+    public function look(string $sql, int $rows): array
     {
-        return $this->address->kind === SourceKind::SqlServer
+        $first = $this->address->kind === SourceKind::SqlServer
             ? "SELECT TOP {$rows} * FROM ({$sql}\n) AS asked"
             : "SELECT * FROM ({$sql}\n) AS asked LIMIT {$rows}";
+        try {
+            $database = $this->open();
+            $database->setAttribute(\PDO::ATTR_STRINGIFY_FETCHES, true);
+            $query = $database->prepare($first);
+            $query->execute();
+            /** @var list<array<string, mixed>> $found */
+            $found = $query->fetchAll(\PDO::FETCH_ASSOC);
+        } catch (\PDOException $problem) {
+            throw SourceProblem::of($problem, $this->address);
+        }
+
+        return array_map(static fn(array $row): array => array_map(self::seen(...), $row), $found);
+    }
+
+    private static function seen(mixed $value): ?string
+    {
+        $text = is_resource($value) ? (string) stream_get_contents($value) : $value;
+
+        return match (true) {
+            $text === null => null,
+            is_scalar($text) && mb_check_encoding((string) $text, 'UTF-8') => (string) $text,
+            default => '\\x'.bin2hex(is_scalar($text) ? (string) $text : ''),
+        };
     }
 
     public function bound(string $sql, array $values): string

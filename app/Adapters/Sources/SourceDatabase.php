@@ -36,8 +36,14 @@ interface SourceDatabase extends RowSource
      */
     public function statement(string $table, array $columns, string $where, array $orderBy): string;
 
-    /** The first rows of a query, to look at. */
-    public function first(string $sql, int $rows): string;
+    /**
+     * The first rows of a query, to look at: values as near to how they are drawn as the driver has them.
+     *
+     * @return list<array<string, string|null>>
+     *
+     * @throws SourceProblem
+     */
+    public function look(string $sql, int $rows): array;
 
     /**
      * A query with values in place of the names that stand in it after a colon, as this database quotes them.

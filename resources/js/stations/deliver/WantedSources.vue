@@ -108,7 +108,7 @@ const drop = useMutation({
       </div>
       <p role="status">
         <template v-if="missing.length === 0"
-          >All {{ pairs.length }} pairs of the plan are there:
+          >All {{ pairs.length }} pairs of the plan are there{{ sides.some(({ problem }) => problem !== null) ? ', on the side that was seen' : '' }}:
           {{ pairs.map((pair) => (pair.isKey ? `${pair.source} = ${pair.target} (key)` : `${pair.source} = ${pair.target}`)).join(', ') }}.</template
         >
         <span v-else class="bad">Not there: {{ missing.map((pair) => `${pair.source} = ${pair.target}`).join(', ') }}. Match shows them when it is drawn.</span>
