@@ -103,7 +103,9 @@ ensure_code() {
   [ -d "$root/vendor" ] || rm -f "$root/var/stamps/composer"
   [ -d "$root/node_modules" ] && [ -f "$root/bootstrap/cache/common-passwords.php" ] || rm -f "$root/var/stamps/npm"
   [ -d "$root/public/build" ] || rm -f "$root/var/stamps/build"
-  when_changed composer composer.json core/composer.json pins -- install_php_packages || exit 1
-  when_changed npm package.json package-lock.json -- install_node_packages || exit 1
+  # Both wait for the network most of the time.
+  when_changed composer composer.json core/composer.json pins -- install_php_packages & local composer=$!
+  when_changed npm package.json package-lock.json -- install_node_packages || { wait "$composer"; exit 1; }
+  wait "$composer" || exit 1
   when_changed build resources docs/api/openapi.yaml package-lock.json vite.config.ts tsconfig.json -- build_front_end || exit 1
 }
