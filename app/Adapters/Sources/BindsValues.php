@@ -25,18 +25,7 @@ trait BindsValues
             throw SourceProblem::of($problem, $this->address);
         }
 
-        return array_map(static fn(array $row): array => array_map(self::seen(...), $row), $found);
-    }
-
-    private static function seen(mixed $value): ?string
-    {
-        $text = is_resource($value) ? (string) stream_get_contents($value) : $value;
-
-        return match (true) {
-            $text === null => null,
-            is_scalar($text) && mb_check_encoding((string) $text, 'UTF-8') => (string) $text,
-            default => '\\x'.bin2hex(is_scalar($text) ? (string) $text : ''),
-        };
+        return array_map(static fn(array $row): array => array_map(DrivenValue::text(...), $row), $found);
     }
 
     public function bound(string $sql, array $values): string

@@ -29,4 +29,25 @@ final readonly class CatalogueQuery
             throw SourceProblem::of($problem, $this->address);
         }
     }
+
+    /**
+     * Columns of a table as a catalogue tells them: name, kind, and something by which those of the key are known.
+     *
+     * @param  list<mixed>  $bindings
+     * @param  \Closure(array<string, scalar|null>): bool  $isKey
+     * @return list<array{name: string, kind: string, isKey: bool}>
+     *
+     * @throws SourceProblem when there is no such table, or it may not be read
+     */
+    public function columns(string $table, string $sql, array $bindings, \Closure $isKey): array
+    {
+        $columns = $this->rows($sql, $bindings);
+
+        return $columns === []
+            ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
+            : array_map(
+                static fn(array $row): array => ['name' => (string) $row['name'], 'kind' => (string) $row['kind'], 'isKey' => $isKey($row)],
+                $columns,
+            );
+    }
 }

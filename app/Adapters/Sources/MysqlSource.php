@@ -51,22 +51,13 @@ final readonly class MysqlSource implements AsksInPlace
 
     public function columns(string $table): array
     {
-        $columns = $this->catalogue()->rows(
+        return $this->catalogue()->columns(
+            $table,
             'SELECT column_name AS name, column_type AS kind, column_key AS is_key FROM information_schema.columns '.
                 'WHERE table_schema = database() AND table_name = ? ORDER BY ordinal_position',
             [$table],
+            static fn(array $row): bool => $row['is_key'] === 'PRI',
         );
-
-        return $columns === []
-            ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
-            : array_map(
-                static fn(array $row): array => [
-                    'name' => (string) $row['name'],
-                    'kind' => (string) $row['kind'],
-                    'isKey' => $row['is_key'] === 'PRI',
-                ],
-                $columns,
-            );
     }
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string
@@ -95,11 +86,7 @@ final readonly class MysqlSource implements AsksInPlace
             $this->address,
             $this->mostBytes,
             $this->open(...),
-            static fn(mixed $value): ?string => match (true) {
-                $value === null => null,
-                is_scalar($value) => mb_check_encoding((string) $value, 'UTF-8') ? (string) $value : '\\x'.bin2hex((string) $value),
-                default => '',
-            },
+            DrivenValue::text(...),
         );
 
         return $rows->into($path, rtrim(trim($sql), ';'), $onProgress, $this->end(...));

@@ -38,30 +38,21 @@ final readonly class PdoSource implements SourceDatabase
 
     public function columns(string $table): array
     {
-        [$place, $name] = self::parts($table);
-        $of = [$place, $name];
+        $of = self::parts($table);
         $keys = array_column($this->catalogue()->rows(
             'SELECT k.column_name AS name FROM information_schema.table_constraints c JOIN information_schema.key_column_usage k ON '.
                 'k.constraint_name = c.constraint_name AND k.table_schema = c.table_schema AND k.table_name = c.table_name '.
                 "WHERE c.constraint_type = 'PRIMARY KEY' AND c.table_schema = ? AND c.table_name = ?",
             $of,
         ), 'name');
-        $columns = $this->catalogue()->rows(
+
+        return $this->catalogue()->columns(
+            $table,
             'SELECT column_name AS name, data_type AS kind FROM information_schema.columns '.
                 'WHERE table_schema = ? AND table_name = ? ORDER BY ordinal_position',
             $of,
+            static fn(array $row): bool => in_array($row['name'], $keys, true),
         );
-
-        return $columns === []
-            ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
-            : array_map(
-                static fn(array $row): array => [
-                    'name' => (string) $row['name'],
-                    'kind' => (string) $row['kind'],
-                    'isKey' => in_array($row['name'], $keys, true),
-                ],
-                $columns,
-            );
     }
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string
@@ -85,11 +76,7 @@ final readonly class PdoSource implements SourceDatabase
             $this->address,
             $this->mostBytes,
             $this->open(...),
-            static fn(mixed $value): ?string => match (true) {
-                $value === null => null,
-                is_scalar($value) => mb_check_encoding((string) $value, 'UTF-8') ? (string) $value : '\\x'.bin2hex((string) $value),
-                default => '',
-            },
+            DrivenValue::text(...),
         );
 
         return $rows->into($path, rtrim(trim($sql), ';'), $onProgress, static fn(string $session) => null);

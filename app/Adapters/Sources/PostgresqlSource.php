@@ -60,23 +60,12 @@ final readonly class PostgresqlSource implements AsksInPlace
 
     public function columns(string $table): array
     {
-        $columns = $this->catalogue()->rows(<<<'SQL'
+        return $this->catalogue()->columns($table, <<<'SQL'
             SELECT a.attname AS name, format_type(a.atttypid, a.atttypmod) AS kind, coalesce(a.attnum = ANY (i.indkey), false) AS key
             FROM pg_attribute a LEFT JOIN pg_index i ON i.indrelid = a.attrelid AND i.indisprimary
             WHERE a.attrelid = to_regclass(?) AND a.attnum > 0 AND NOT a.attisdropped AND has_table_privilege(a.attrelid, 'SELECT')
             ORDER BY a.attnum
-            SQL, [$table]);
-
-        return $columns === []
-            ? throw new SourceProblem("There is no table \"{$table}\" here that this user may read.")
-            : array_map(
-                static fn(array $row): array => [
-                    'name' => (string) $row['name'],
-                    'kind' => (string) $row['kind'],
-                    'isKey' => (bool) $row['key'],
-                ],
-                $columns,
-            );
+            SQL, [$table], static fn(array $row): bool => (bool) $row['key']);
     }
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string

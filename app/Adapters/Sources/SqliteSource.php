@@ -41,18 +41,12 @@ final readonly class SqliteSource implements AsksInPlace
 
     public function columns(string $table): array
     {
-        $columns = $this->catalogue()->rows('SELECT name, type AS kind, pk AS key FROM pragma_table_xinfo(?) WHERE hidden <> 1', [$table]);
-
-        return $columns === []
-            ? throw new SourceProblem("There is no table \"{$table}\" here.")
-            : array_map(
-                static fn(array $row): array => [
-                    'name' => (string) $row['name'],
-                    'kind' => mb_strtolower((string) $row['kind']),
-                    'isKey' => (int) $row['key'] > 0,
-                ],
-                $columns,
-            );
+        return $this->catalogue()->columns(
+            $table,
+            'SELECT name, lower(type) AS kind, pk AS key FROM pragma_table_xinfo(?) WHERE hidden <> 1',
+            [$table],
+            static fn(array $row): bool => (int) $row['key'] > 0,
+        );
     }
 
     public function statement(string $table, array $columns, string $where, array $orderBy): string

@@ -16,6 +16,12 @@ final readonly class PlainNumber
     /** An integer of 64 bits holds every whole number of so many. */
     private const RESULT_DIGITS = 18;
 
+    /** The product of two whole numbers below it has no more. */
+    private const HALF_DIGITS = 1_000_000_000;
+
+    /** As many characters as one has at most. */
+    public const LONGEST = 17;
+
     /**
      * @param  int  $units  of its last place
      * @param  int  $places  behind the point
@@ -61,7 +67,9 @@ final readonly class PlainNumber
 
     public function times(self $other): ?self
     {
-        return strlen((string) $this->units) + strlen((string) $other->units) > self::RESULT_DIGITS
+        $isSmall = abs($this->units) < self::HALF_DIGITS && abs($other->units) < self::HALF_DIGITS;
+
+        return ! $isSmall && strlen((string) $this->units) + strlen((string) $other->units) > self::RESULT_DIGITS
             ? null
             : self::fitting($this->units * $other->units, $this->places + $other->places);
     }
@@ -95,12 +103,24 @@ final readonly class PlainNumber
         return (float) ($this->units / 10 ** $this->places);
     }
 
+    /** Without noughts behind the point that say nothing. */
+    public function stripped(): self
+    {
+        [$units, $places] = [$this->units, $this->places];
+        while ($places > 0 && $units % 10 === 0) {
+            $units = intdiv($units, 10);
+            $places--;
+        }
+
+        return $places === $this->places ? $this : new self($units, $places);
+    }
+
     /** With all of its places, or without noughts at their end. */
     public function written(bool $strips = true): string
     {
         $digits = (string) abs($this->units);
         if ($this->places > 0) {
-            $digits = str_pad($digits, $this->places + 1, '0', STR_PAD_LEFT);
+            $digits = strlen($digits) > $this->places ? $digits : str_pad($digits, $this->places + 1, '0', STR_PAD_LEFT);
             $digits = substr($digits, 0, -$this->places).'.'.substr($digits, -$this->places);
             $digits = $strips ? rtrim(rtrim($digits, '0'), '.') : $digits;
         }

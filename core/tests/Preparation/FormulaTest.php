@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace NineTally\Tests\Preparation;
 
+use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use NineTally\Core\Preparation\ColumnIndex;
 use NineTally\Core\Preparation\Formula\Effort;
 use NineTally\Core\Preparation\Formula\Formula;
@@ -52,6 +54,39 @@ final class FormulaTest extends TestCase
         yield ['+fee > 1412.5 && !(basin starts with "Lark") || false ? "yes" : "no"', 'yes'];
         yield ['basin ends with "road" and fee != 1412.60', 'no'];
         yield ['true ~ null ~ "."', 'yes.'];
+    }
+
+    /** What is reckoned by integers is what decimals of any length say, written in the same way. */
+    public function test_plain_numbers_are_reckoned_as_decimals_are(): void
+    {
+        mt_srand(20261201);
+        $number = static function (): string {
+            $digits = (string) mt_rand(0, 10 ** mt_rand(1, 9));
+            $places = mt_rand(0, 4);
+
+            return (mt_rand(0, 2) === 0 ? '-' : '').
+                ($places === 0 ? $digits : "{$digits}.".sprintf("%0{$places}d", mt_rand(0, 10 ** $places - 1)));
+        };
+        $columns = ['a', 'b', 'c'];
+        foreach (['a * b - c', 'a + b * c', '(a - b) * 3.50', 'round(a * b - c, 2)', 'round(a * 1.25)', 'a * b * c'] as $written) {
+            $formula = Formula::of($written, ColumnIndex::of($columns), $columns);
+            for ($time = 0; $time < 300; $time++) {
+                [$a, $b, $c] = $cells = [$number(), $number(), $number()];
+                [$x, $y, $z] = array_map(BigDecimal::of(...), $cells);
+                $expected = match ($written) {
+                    'a * b - c' => $x->multipliedBy($y)->minus($z),
+                    'a + b * c' => $x->plus($y->multipliedBy($z)),
+                    '(a - b) * 3.50' => $x->minus($y)->multipliedBy('3.50'),
+                    'round(a * b - c, 2)' => $x->multipliedBy($y)->minus($z)->toScale(2, RoundingMode::HALF_UP),
+                    'round(a * 1.25)' => $x->multipliedBy('1.25')->toScale(0, RoundingMode::HALF_UP),
+                    default => $x->multipliedBy($y)->multipliedBy($z),
+                };
+                $text = (string) $expected;
+                $isRounded = str_starts_with($written, 'round');
+                $text = ! $isRounded && str_contains($text, '.') ? rtrim(rtrim($text, '0'), '.') : $text;
+                self::assertSame($text, $formula->value($cells), "{$written} with {$a}, {$b}, {$c}");
+            }
+        }
     }
 
     #[DataProvider('costly')]

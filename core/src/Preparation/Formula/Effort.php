@@ -66,15 +66,18 @@ final class Effort
     /**
      * Before numbers are multiplied or divided.
      *
+     * @param  int  $left  bytes
+     * @param  int  $right  bytes
+     *
      * @throws FormulaError
      */
-    public function spendOnNumbers(string $operator, string $left, string $right): void
+    public function spendOnNumbers(string $operator, int $left, int $right): void
     {
-        $digits = strlen($left) * strlen($right);
+        $digits = $left * $right;
         $this->spend(match ($operator) {
             '*' => intdiv($digits, self::DIGITS_OF_PRODUCT),
             '/' => intdiv($digits * self::OF_QUOTIENT, self::DIGITS_OF_PRODUCT),
-            default => strlen($left) + strlen($right),
+            default => $left + $right,
         });
     }
 }

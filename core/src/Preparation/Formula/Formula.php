@@ -8,6 +8,7 @@ use NineTally\Core\Preparation\ColumnIndex;
 use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Preparation\StepContext;
 use NineTally\Core\Preparation\UnusableStep;
+use NineTally\Core\Value\PlainNumber;
 use Symfony\Component\ExpressionLanguage\Lexer;
 use Symfony\Component\ExpressionLanguage\Node\BinaryNode;
 use Symfony\Component\ExpressionLanguage\Node\ConditionalNode;
@@ -32,7 +33,7 @@ final readonly class Formula
     private const DEEPEST = 50;
 
     /**
-     * @param  \Closure(RowCursor): (string|bool)  $evaluate
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $evaluate
      * @param  list<int>  $places
      */
     private function __construct(private \Closure $evaluate, private array $places, private Effort $effort) {}
@@ -83,10 +84,19 @@ final readonly class Formula
      */
     public function value(array $cells): string
     {
-        $this->effort->beginRow();
-        $value = ($this->evaluate)(new RowCursor($cells));
+        return $this->valueOf(new RowCursor($cells));
+    }
 
-        return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
+    /**
+     * @throws FormulaError
+     * @throws UnusableStep when the rows so far took more than a run allows
+     */
+    public function valueOf(RowCursor $row): string
+    {
+        $this->effort->beginRow();
+        $value = ($this->evaluate)($row);
+
+        return is_string($value) ? $value : Operators::text($value);
     }
 
     /** The lexer would make floats of decimals; as texts they keep every digit. */
@@ -101,7 +111,7 @@ final readonly class Formula
 
     /**
      * @param  array<int, true>  $places
-     * @return \Closure(RowCursor): (string|bool)
+     * @return \Closure(RowCursor): (string|bool|PlainNumber)
      */
     private static function compile(
         Node $node,
@@ -201,7 +211,7 @@ final readonly class Formula
             : throw UnusableStep::because('column() takes the name of a column between quotes.');
     }
 
-    /** @return \Closure(RowCursor): (string|bool) */
+    /** @return \Closure(RowCursor): (string|bool|PlainNumber) */
     private static function constant(mixed $value): \Closure
     {
         $constant = match (true) {
@@ -210,15 +220,23 @@ final readonly class Formula
             default => throw UnusableStep::because('The formula has a list, and formulas here have none.'),
         };
 
-        return static fn(RowCursor $row): string|bool => $constant;
+        $plain = is_string($constant) ? PlainNumber::of($constant) : null;
+        // A number that is written as it would be written again need not be read for each row.
+        $ready = $plain !== null && $plain->written(false) === $constant ? $plain : $constant;
+
+        return static fn(RowCursor $row): string|bool|PlainNumber => $ready;
     }
 
     /**
-     * @param  list<\Closure(RowCursor): (string|bool)>  $arguments
-     * @return \Closure(RowCursor): (string|bool)
+     * @param  list<\Closure(RowCursor): (string|bool|PlainNumber)>  $arguments
+     * @return \Closure(RowCursor): (string|bool|PlainNumber)
      */
     private static function callOf(string $name, array $arguments, Effort $effort): \Closure
     {
+        if ($name === 'round' && (count($arguments) === 1 || count($arguments) === 2)) {
+            return Functions::round($arguments[0], $arguments[1] ?? self::constant('0'), $effort);
+        }
+
         return static function (RowCursor $row) use ($name, $arguments, $effort): string|bool {
             $texts = [];
             $bytes = 0;

@@ -7,6 +7,7 @@ namespace NineTally\Core\Preparation\Formula;
 use Brick\Math\BigDecimal;
 use Brick\Math\Exception\MathException;
 use Brick\Math\RoundingMode;
+use NineTally\Core\Preparation\RowCursor;
 use NineTally\Core\Value\IsoDate;
 use NineTally\Core\Value\Moment;
 use NineTally\Core\Value\NumberStyle;
@@ -76,6 +77,31 @@ final class Functions
             'days' => (string) (self::date($text(1))->days - self::date($text(0))->days),
             'later' => gmdate('Y-m-d', (self::date($text(0))->days + $count(1)) * Moment::SECONDS_OF_DAY),
             default => throw FormulaError::because("there is no function {$name}()"),
+        };
+    }
+
+    /**
+     * What is called more than all others together: rounded without being written and read in between.
+     *
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $number
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $places
+     * @return \Closure(RowCursor): (string|PlainNumber)
+     */
+    public static function round(\Closure $number, \Closure $places, Effort $effort): \Closure
+    {
+        return static function (RowCursor $row) use ($number, $places, $effort): string|PlainNumber {
+            $value = $number($row);
+            $to = $places($row);
+            $plain = $value instanceof PlainNumber ? $value : (is_string($value) ? PlainNumber::of($value) : null);
+            if ($plain !== null && $to instanceof PlainNumber && $to->places === 0 && $to->units >= 0 && $to->units <= self::MOST_PLACES) {
+                $effort->spend(2 * PlainNumber::LONGEST);
+
+                return $plain->rounded($to->units) ?? self::rounded($plain->written(false), $to->units);
+            }
+            [$text, $digits] = [Operators::text($value), Operators::text($to)];
+            $effort->spend(strlen($text) + strlen($digits));
+
+            return self::rounded($text, min(self::MOST_PLACES, max(0, self::count($digits))));
         };
     }
 

@@ -31,19 +31,19 @@ final class Operators
     }
 
     /**
-     * @param  \Closure(RowCursor): (string|bool)  $condition
-     * @param  \Closure(RowCursor): (string|bool)  $yes
-     * @param  \Closure(RowCursor): (string|bool)  $no
-     * @return \Closure(RowCursor): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $condition
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $yes
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $no
+     * @return \Closure(RowCursor): (string|bool|PlainNumber)
      */
     public static function choice(\Closure $condition, \Closure $yes, \Closure $no): \Closure
     {
-        return static fn(RowCursor $row): string|bool => self::truth($condition($row)) ? $yes($row) : $no($row);
+        return static fn(RowCursor $row): string|bool|PlainNumber => self::truth($condition($row)) ? $yes($row) : $no($row);
     }
 
     /**
-     * @param  \Closure(RowCursor): (string|bool)  $value
-     * @return \Closure(RowCursor): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $value
+     * @return \Closure(RowCursor): (string|bool|PlainNumber)
      */
     public static function unary(string $operator, \Closure $value): \Closure
     {
@@ -56,9 +56,9 @@ final class Operators
     }
 
     /**
-     * @param  \Closure(RowCursor): (string|bool)  $left
-     * @param  \Closure(RowCursor): (string|bool)  $right
-     * @return \Closure(RowCursor): (string|bool)
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $left
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $right
+     * @return \Closure(RowCursor): (string|bool|PlainNumber)
      */
     public static function binary(string $operator, \Closure $left, \Closure $right, Effort $effort): \Closure
     {
@@ -69,36 +69,55 @@ final class Operators
             return static fn(RowCursor $row): bool => self::truth($left($row)) || self::truth($right($row));
         }
 
-        return static function (RowCursor $row) use ($operator, $left, $right, $effort): string|bool {
-            [$one, $other] = [self::text($left($row)), self::text($right($row))];
-            $effort->spendOnNumbers($operator, $one, $other);
+        return in_array($operator, ['+', '-', '*', '/'], true)
+            ? self::arithmetic($operator, $left, $right, $effort)
+            : static function (RowCursor $row) use ($operator, $left, $right, $effort): string|bool {
+                [$one, $other] = [self::text($left($row)), self::text($right($row))];
+                $effort->spendOnNumbers($operator, strlen($one), strlen($other));
 
-            return match ($operator) {
-                '+', '-', '*', '/' => self::arithmetic($operator, $one, $other),
-                '~' => Functions::bounded($one.$other),
-                'contains' => str_contains($one, $other),
-                'starts with' => str_starts_with($one, $other),
-                'ends with' => str_ends_with($one, $other),
-                default => self::compared($operator, $one, $other),
+                return match ($operator) {
+                    '~' => Functions::bounded($one.$other),
+                    'contains' => str_contains($one, $other),
+                    'starts with' => str_starts_with($one, $other),
+                    'ends with' => str_ends_with($one, $other),
+                    default => self::compared($operator, $one, $other),
+                };
             };
+    }
+
+    /**
+     * Plainly written numbers are reckoned as integers, and go from one operator to the next as they are: most formulas never leave them.
+     *
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $left
+     * @param  \Closure(RowCursor): (string|bool|PlainNumber)  $right
+     * @return \Closure(RowCursor): (string|PlainNumber)
+     */
+    private static function arithmetic(string $operator, \Closure $left, \Closure $right, Effort $effort): \Closure
+    {
+        return static function (RowCursor $row) use ($operator, $left, $right, $effort): string|PlainNumber {
+            $one = $left($row);
+            $other = $right($row);
+            $first = is_string($one) ? PlainNumber::of($one) : ($one instanceof PlainNumber ? $one : null);
+            $second = is_string($other) ? PlainNumber::of($other) : ($other instanceof PlainNumber ? $other : null);
+            $effort->spendOnNumbers($operator, self::length($one), self::length($other));
+            $plain = $first === null || $second === null ? null : match ($operator) {
+                '+' => $first->plus($second),
+                '-' => $first->minus($second),
+                '*' => $first->times($second),
+                default => null,
+            };
+
+            return $plain === null ? self::exact($operator, self::text($one), self::text($other)) : $plain->stripped();
         };
     }
 
-    private static function arithmetic(string $operator, string $left, string $right): string
+    private static function length(string|bool|PlainNumber $value): int
     {
-        $one = PlainNumber::of($left);
-        $other = $one === null ? null : PlainNumber::of($right);
-        if ($one !== null && $other !== null) {
-            $plain = match ($operator) {
-                '+' => $one->plus($other),
-                '-' => $one->minus($other),
-                '*' => $one->times($other),
-                default => null,
-            };
-            if ($plain !== null) {
-                return $plain->written();
-            }
-        }
+        return is_string($value) ? strlen($value) : PlainNumber::LONGEST;
+    }
+
+    private static function exact(string $operator, string $left, string $right): string
+    {
         [$left, $right] = [Functions::number($left), Functions::number($right)];
         try {
             return Functions::written(match ($operator) {
@@ -141,12 +160,12 @@ final class Operators
         return $one !== null && $other !== null ? $one->compareTo($other) : strcmp($left, $right);
     }
 
-    public static function text(string|bool $value): string
+    public static function text(string|bool|PlainNumber $value): string
     {
-        return is_bool($value) ? ($value ? 'yes' : 'no') : $value;
+        return is_string($value) ? $value : (is_bool($value) ? ($value ? 'yes' : 'no') : $value->written(false));
     }
 
-    private static function truth(string|bool $value): bool
+    private static function truth(string|bool|PlainNumber $value): bool
     {
         return is_bool($value) ? $value : throw FormulaError::because('yes or no is needed, and a value stands there');
     }

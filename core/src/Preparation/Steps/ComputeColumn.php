@@ -54,7 +54,7 @@ final class ComputeColumn extends RowByRow
             }
             if ($value === null) {
                 try {
-                    $value = $formula->value($cells);
+                    $value = $formula->valueOf($row);
                 } catch (FormulaError $error) {
                     $figures->note(self::ERROR, $error->getMessage());
                     $value = '';
