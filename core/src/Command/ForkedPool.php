@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\NineTallyException;
+use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\TaskExecutor;
 
@@ -118,7 +119,10 @@ final readonly class ForkedPool implements TaskExecutor
             $work = WorkOrder::read($this->workspace);
             while (($task = fgets($socket)) !== false) {
                 $task = trim($task);
-                $work->perform($task, static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}"));
+                $onProgress = static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}");
+                SliceOfFindings::isTask($task)
+                    ? (new SliceWork($this->workspace))->perform($task, $onProgress)
+                    : $work->perform($task, $onProgress);
                 $say("done {$task}");
             }
         } catch (NineTallyException $problem) {

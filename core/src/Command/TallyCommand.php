@@ -13,6 +13,7 @@ use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\SilentProgress;
+use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Tally\TallyRun;
 use NineTally\Core\Tally\Workspace;
@@ -29,6 +30,9 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand(name: 'tally', description: 'Compares two deliveries and accounts for every row.')]
 final class TallyCommand extends Command
 {
+    /** So that those of one side that hold little are no wait for those that hold much. */
+    private const SLICES_OF_WORKER = 2;
+
     public const ALL_AGREED = 0;
 
     public const DIFFERENCES = 1;
@@ -178,17 +182,35 @@ final class TallyCommand extends Command
                 $order,
                 $order,
             );
-            $findings = $run->findings();
-            foreach ($findings as $finding) {
-                $files?->add($finding);
+            $summary = $files !== null && $crew instanceof ForkedPool && $run->hasSlices()
+                ? self::inSlices($run, $files, self::SLICES_OF_WORKER * $workers, $workspace->path)
+                : null;
+            if ($summary === null) {
+                $findings = $run->findings();
+                foreach ($findings as $finding) {
+                    $files?->add($finding);
+                }
+                $summary = $findings->getReturn();
             }
         } finally {
             $progress?->clear();
         }
         $files?->leaveOut($readers);
         $files?->post($run->forgivenPostings("{$workspace->path}/forgiven.postings"), "{$workspace->path}/forgiven.postings");
-        $files?->finish($findings->getReturn());
+        $files?->finish($summary);
 
-        return $findings->getReturn();
+        return $summary;
+    }
+
+    /** @return Summary|null null where all findings have to be merged at once; nothing was written then */
+    private static function inSlices(TallyRun $run, FindingFiles $files, int $ofEachSide, string $workspace): ?Summary
+    {
+        $work = new SliceWork($workspace);
+        $summary = $run->inSlices($ofEachSide, $work->left(...));
+        if ($summary !== null) {
+            $work->putTogether(SliceOfFindings::all($ofEachSide), $files);
+        }
+
+        return $summary;
     }
 }

@@ -116,21 +116,28 @@ final readonly class WorkOrder implements DeliveredSource, RecordSource
         file_put_contents("{$workspace}/".self::FILE, serialize([$this, $plan->canonicalJson()]));
     }
 
-    public static function read(string $workspace): TallyWork
+    /** @return array{self, Plan} */
+    public static function open(string $workspace): array
     {
         /** @var array{self, string} $order */
         $order = unserialize((string) file_get_contents("{$workspace}/".self::FILE), [
             'allowed_classes' => self::WRITTEN,
         ]);
 
-        $plan = Plan::fromJson($order[1]);
+        return [$order[0], Plan::fromJson($order[1])];
+    }
 
-        return new TallyWork(
-            $plan,
-            Sides::each(static fn(Side $side): Reader => $order[0]->prepared($side, $plan, $workspace)),
-            $workspace,
-            $order[0]->settings,
-        );
+    public static function read(string $workspace): TallyWork
+    {
+        [$order, $plan] = self::open($workspace);
+
+        return new TallyWork($plan, $order->readers($plan, $workspace), $workspace, $order->settings);
+    }
+
+    /** @return Sides<Reader> both sides after their steps */
+    public function readers(Plan $plan, string $workspace): Sides
+    {
+        return Sides::each(fn(Side $side): Reader => $this->prepared($side, $plan, $workspace));
     }
 
     private function parts(Side $side): SideOption

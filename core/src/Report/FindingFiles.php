@@ -6,7 +6,6 @@ namespace NineTally\Core\Report;
 
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
-use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
@@ -15,7 +14,6 @@ use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\LeftOutRow;
 use NineTally\Core\Preparation\PreparedReader;
-use NineTally\Core\Records\RequiredRecord;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
@@ -28,11 +26,10 @@ use NineTally\Core\Wording\Sentences;
  */
 final class FindingFiles
 {
-    /** Before the cells of a row that a step left out: where it was delivered, which step, and why. */
-    private const LEFT_OUT = ['side', 'part', 'line', 'step', 'what the step does', 'reason', 'who answers for it'];
-
     /** @var list<string> the source's columns, then those that only the target has */
     private readonly array $unitedNames;
+
+    private readonly FindingHeaders $headers;
 
     private readonly Sentences $sentences;
 
@@ -50,10 +47,8 @@ final class FindingFiles
             $source->positionsOf($plan->keyNames(Side::Source)),
             $target->positionsOf($plan->keyNames(Side::Target)),
         );
-        $this->unitedNames = [
-            ...$source->names,
-            ...array_values(array_filter($target->names, static fn(string $name): bool => ! $source->has($name))),
-        ];
+        $this->headers = new FindingHeaders($plan, $source, $target);
+        $this->unitedNames = $this->headers->unitedNames;
     }
 
     public static function in(string $folder, Plan $plan, Columns $source, Columns $target, bool $listsForgiven = false): self
@@ -62,35 +57,37 @@ final class FindingFiles
             throw UnwritableFolder::at($folder);
         }
         $files = new self(new WholeFiles($folder), $plan, $source, $target);
-        $files->files->open('differences.csv', self::cellHeader($plan));
-        $files->files->open('missing.csv', ['part', 'line', 'reason', ...$source->names]);
-        $files->files->open('extra.csv', ['part', 'line', 'reason', ...$target->names]);
-        $files->files->open('repeated.csv', [
-            'side',
-            'part',
-            'line',
-            'kept part',
-            'kept line',
-            'decided',
-            'source rows',
-            'target rows',
-            ...$files->unitedNames,
-        ]);
-        $files->files->open('unkeyed.csv', ['side', 'part', 'line', ...$files->unitedNames]);
-        if (array_filter($plan->columnPairs, static fn(ColumnPair $pair): bool => $pair->crosswalk !== []) !== []) {
-            $files->files->open('without-entry.csv', ['source', 'target', 'value', 'cells']);
-        }
-        if ($plan->columnRules->records !== []) {
-            $values = array_map(static fn(int $nth): string => "value {$nth}", range(1, $files->widestRecord()));
-            $files->files->open('without-record.csv', ['records of', 'side', 'what it is', 'rows', ...$values]);
-        }
-        $files->files->open('left-out.csv', [...self::LEFT_OUT, ...$files->unitedNames]);
-        $files->files->open('refused.csv', ['side', 'part', 'line', 'reason', 'what is wrong', 'raw']);
-        if ($listsForgiven) {
-            $files->files->open('forgiven.csv', self::cellHeader($plan));
+        foreach ($files->headers->all($listsForgiven) as $name => $header) {
+            $files->files->open($name, $header);
         }
 
         return $files;
+    }
+
+    /** Lines of a slice of the findings, without headers: {@see append()} puts them together. */
+    public static function part(string $folder, Plan $plan, Columns $source, Columns $target, bool $listsForgiven): self
+    {
+        is_dir($folder) || @mkdir($folder, 0700) || throw UnwritableFolder::at($folder);
+        $files = new self(new WholeFiles($folder), $plan, $source, $target);
+        foreach (array_keys($files->headers->ofFindings($listsForgiven)) as $name) {
+            $files->files->open($name);
+        }
+
+        return $files;
+    }
+
+    public function finishPart(): void
+    {
+        $this->files->finish();
+    }
+
+    /** The lines of a slice behind those that stand there. */
+    public function append(string $folder): void
+    {
+        foreach (glob("{$folder}/*.csv") ?: [] as $path) {
+            $this->files->addFile(basename($path), $path);
+            unlink($path);
+        }
     }
 
     public function add(RowFinding $row): void
@@ -149,14 +146,6 @@ final class FindingFiles
         $this->files->addFile('forgiven.postings', $path);
     }
 
-    /** @return positive-int how many columns name a record at most */
-    private function widestRecord(): int
-    {
-        $columns = array_map(static fn(RequiredRecord $rule): int => count($rule->columns), $this->plan->columnRules->records);
-
-        return max(1, ...$columns);
-    }
-
     /** @param Sides<Reader> $readers whose steps left rows out: those, as they came into the step, under all columns that steps had */
     public function leaveOut(Sides $readers): void
     {
@@ -167,7 +156,7 @@ final class FindingFiles
             }
         }
         if ($names !== $this->unitedNames) {
-            $this->files->beginAnew('left-out.csv', [...self::LEFT_OUT, ...$names]);
+            $this->files->beginAnew('left-out.csv', [...FindingHeaders::LEFT_OUT, ...$names]);
         }
         foreach ($readers->named() as $side => $reader) {
             if (! $reader instanceof PreparedReader) {
@@ -208,7 +197,7 @@ final class FindingFiles
         foreach ($summary->reports->records as $report) {
             foreach ($report->missing() as ['kind' => $kind, 'values' => $values, 'rows' => $rows]) {
                 $side = $kind === 'source' ? 'source' : 'target';
-                $cells = array_pad($values, $this->widestRecord(), '');
+                $cells = array_pad($values, $this->headers->widestRecord(), '');
                 $this->files->addLine('without-record.csv', [$report->rule->in, $side, $kind, $rows, ...$cells]);
             }
         }
@@ -222,12 +211,6 @@ final class FindingFiles
     private function json(array $document): string
     {
         return json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
-    }
-
-    /** @return list<string> */
-    private static function cellHeader(Plan $plan): array
-    {
-        return [...$plan->keyNames(Side::Source), 'column', 'class', 'cause', 'source', 'target', 'difference'];
     }
 
     /** @param list<CellFinding> $cells */

@@ -64,6 +64,7 @@ final class WholeFiles
      */
     public function addFile(string $name, string $path): void
     {
+        $this->flush($name);
         $file = fopen($path, 'rb');
         if ($file === false || @stream_copy_to_stream($file, $this->files[$name]) !== filesize($path)) {
             throw UnwritableFolder::at($this->folder);

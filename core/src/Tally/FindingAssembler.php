@@ -44,7 +44,7 @@ final class FindingAssembler
 
     private readonly PlanComparisons $planComparisons;
 
-    private readonly PatternCounter $patterns;
+    private PatternCounter $patterns;
 
     /** Of cells that a rule lets pass: they are in no pattern of findings. */
     private readonly PatternPlace $nowhere;
@@ -80,6 +80,27 @@ final class FindingAssembler
         $this->nowhere = new PatternPlace;
         $this->slices = new RowSlices;
         $this->ordinals = new BytesOrdinals;
+    }
+
+    /** Of a slice more is kept than is told. */
+    public function ofSlice(): self
+    {
+        $this->patterns = PatternCounter::ofSlice();
+
+        return $this;
+    }
+
+    public function slice(int $findings): MergedSlice
+    {
+        return new MergedSlice($this->patterns, $this->values, $this->slices, $findings);
+    }
+
+    /** What was assembled elsewhere, of a slice that comes behind these. */
+    public function take(MergedSlice $later): void
+    {
+        $this->patterns->take($later->patterns);
+        $this->values->take($later->values);
+        $this->slices->take($later->rows);
     }
 
     /** @param int $linesBefore what the entry's lines are counted from */
@@ -274,11 +295,6 @@ final class FindingAssembler
         if ($cells === null) {
             return null;
         }
-        $key = [];
-        foreach ($this->keyPositions->of($side) as $position) {
-            $key[] = $cells[$position];
-        }
-
-        return KeyTuple::of($key);
+        return KeyTuple::of(array_map(static fn(int $position): string => $cells[$position], $this->keyPositions->of($side)));
     }
 }

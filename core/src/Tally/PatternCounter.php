@@ -22,8 +22,61 @@ final class PatternCounter
     /** Beyond this many kinds of letters the rest is counted together. */
     private const BREAKDOWN = 200;
 
+    private const BREAKDOWN_OF_SLICE = 20_000;
+
     /** @var array<string, CountedPattern> */
     private array $patterns = [];
+
+    /** @param int $kindsOfLetters more than so many are counted together */
+    public function __construct(private readonly int $kindsOfLetters = self::BREAKDOWN) {}
+
+    /** Of a slice: more are kept than are told, for which of them are told is known when all slices are. */
+    public static function ofSlice(): self
+    {
+        return new self(self::BREAKDOWN_OF_SLICE);
+    }
+
+    /** Whether everything that the patterns of all slices need is still known. */
+    public function isWhole(): bool
+    {
+        foreach ($this->patterns as $pattern) {
+            if (isset($pattern->breakdown[self::OTHERS])) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** Those of a slice that comes behind these. */
+    public function take(self $later): void
+    {
+        foreach ($later->patterns as $group => $found) {
+            $pattern = $this->patterns[$group] ??= new CountedPattern(
+                count($this->patterns) + 1,
+                $found->pair,
+                $found->class,
+                $found->cause,
+                $found->facts,
+            );
+            $pattern->cells += $found->cells;
+            foreach ($found->examples as $both => $example) {
+                if (count($pattern->examples) < self::EXAMPLES) {
+                    $pattern->examples[$both] = $example;
+                }
+            }
+            $pattern->worth->take($found->worth);
+            foreach ($found->breakdown as $detail => $cells) {
+                $this->breakDown($pattern, (string) $detail, $cells);
+            }
+        }
+    }
+
+    private function breakDown(CountedPattern $pattern, string $detail, int $cells): void
+    {
+        $kept = isset($pattern->breakdown[$detail]) || count($pattern->breakdown) < $this->kindsOfLetters ? $detail : self::OTHERS;
+        $pattern->breakdown[$kept] = ($pattern->breakdown[$kept] ?? 0) + $cells;
+    }
 
     /**
      * @param  int  $pair  position of the column pair
@@ -51,8 +104,7 @@ final class PatternCounter
             $pattern->worth->add($difference->value);
         }
         if ($detail !== '') {
-            $kept = isset($pattern->breakdown[$detail]) || count($pattern->breakdown) < self::BREAKDOWN ? $detail : self::OTHERS;
-            $pattern->breakdown[$kept] = ($pattern->breakdown[$kept] ?? 0) + 1;
+            $this->breakDown($pattern, $detail, 1);
         }
 
         return new PatternPlace($pattern->number, $pattern->cells);

@@ -42,6 +42,26 @@ final class RowSlices
         }
     }
 
+    /** Those of a slice that comes behind these. */
+    public function take(self $later): void
+    {
+        foreach ($later->reasons as $class => $reasons) {
+            foreach ($reasons as $reason => $rows) {
+                $this->reasons[$class][$reason] = ($this->reasons[$class][$reason] ?? 0) + $rows;
+            }
+        }
+        foreach ($later->parts as $class => $sides) {
+            foreach ($sides as $side => $parts) {
+                foreach ($parts as $part => $rows) {
+                    $this->parts[$class][$side][$part] = ($this->parts[$class][$side][$part] ?? 0) + $rows;
+                }
+            }
+        }
+        foreach ($later->bridged as $class => $rows) {
+            $this->bridged[$class] = ($this->bridged[$class] ?? 0) + $rows;
+        }
+    }
+
     /** @return object class => side => number of the part => rows, as JSON objects */
     public function partsAsObject(): object
     {

@@ -9,6 +9,7 @@ use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\UnreadableFile;
+use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\ScanResult;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Plan\UnusablePlan;
@@ -31,29 +32,17 @@ use NineTally\Core\Totals\TotalShares;
  */
 final class TallyRun
 {
-    private const SHARE_READING = 0.55;
-
-    private const SHARE_MATCHING = 0.35;
-
     /** Of the whole work, from 0 to 1: what is done when all tasks are. */
-    public const SHARE_OF_TASKS = self::SHARE_READING + self::SHARE_MATCHING;
+    public const SHARE_OF_TASKS = TallyTasks::SHARE;
 
     /** Findings between two reports of progress. */
     private const FINDINGS_A_REPORT = 1_000;
 
     private readonly TallyWork $work;
 
-    /** @var array<string, array{bytes: int, records: int}> by task */
-    private array $readOf = [];
-
-    private int $partitionsMatched = 0;
-
-    private float $done = 0.0;
+    private readonly TallyTasks $tasks;
 
     private readonly string $workspace;
-
-    /** @var array{source: int, target: int}|null what was read, once all is read */
-    private ?array $records = null;
 
     /**
      * @param  Sides<Reader>  $readers
@@ -65,14 +54,15 @@ final class TallyRun
         private readonly Plan $plan,
         private readonly Sides $readers,
         string $workspace,
-        private readonly Progress $progress = new SilentProgress,
+        Progress $progress = new SilentProgress,
         private readonly TallySettings $settings = new TallySettings,
-        private readonly TaskExecutor $executor = new SequentialExecutor,
+        TaskExecutor $executor = new SequentialExecutor,
         private readonly RecordSource $recordSource = new NoRecords,
         private readonly ?DeliveredSource $delivered = null,
     ) {
         $this->workspace = $workspace;
         $this->work = new TallyWork($plan, $readers, $workspace, $settings);
+        $this->tasks = new TallyTasks($this->work, $readers, $executor, $progress);
     }
 
     /**
@@ -86,12 +76,80 @@ final class TallyRun
      */
     public function findings(): \Generator
     {
-        $this->read($this->work->scanTasks());
-        $this->read($this->work->tasksAfterStrayQuotes());
-        $this->records = ['source' => $this->recordsOf(Side::Source), 'target' => $this->recordsOf(Side::Target)];
-        $this->match();
-        $counts = $this->work->matchCounts();
+        [$source, $target, $counts] = $this->counted();
         $parts = $this->work->parts;
+        $assembler = $this->assembler($counts);
+        $shares = $parts->totals->shares($counts->shares, $parts->comparisons());
+        $expected = self::expected($source, $target);
+        yield from $this->merge($expected, $assembler, $shares);
+
+        return $this->summary($source, $target, $counts, $assembler);
+    }
+
+    /** Whether slices of the findings can be merged by themselves: shares of control totals are told by the numbers of patterns. */
+    public function hasSlices(): bool
+    {
+        return $this->plan->columnRules->totals === [];
+    }
+
+    /**
+     * All findings, merged in slices by the executor's workers, each of which keeps what it made of them.
+     *
+     * @param  \Closure(SliceOfFindings): MergedSlice  $leftOf  what merging a slice left
+     * @return Summary|null null where the slices do not say all that is to be told of them: then they are merged all at once
+     *
+     * @throws UnreadableFile
+     * @throws TallyCancelled
+     * @throws UnbalancedTally
+     */
+    public function inSlices(int $ofEachSide, \Closure $leftOf): ?Summary
+    {
+        [$source, $target, $counts] = $this->counted();
+        $expected = self::expected($source, $target);
+        $slices = SliceOfFindings::all($ofEachSide);
+        $this->tasks->merge($slices, $expected);
+        $assembler = $this->assembler($counts);
+        $findings = 0;
+        foreach ($slices as $slice) {
+            $left = $leftOf($slice);
+            if (! $left->patterns->isWhole()) {
+                return null;
+            }
+            $assembler->take($left);
+            $findings += $left->findings;
+        }
+        $this->mustBeAll($findings, $expected);
+
+        return $this->summary($source, $target, $counts, $assembler);
+    }
+
+    /**
+     * A slice of the findings; all tasks must be done.
+     *
+     * @param  \Closure(RowFinding): void  $into
+     * @param  \Closure(int): void  $onProgress  told the findings so far
+     */
+    public function slice(SliceOfFindings $slice, \Closure $into, \Closure $onProgress): MergedSlice
+    {
+        $assembler = $this->assembler($this->work->matchCounts())->ofSlice();
+        $lines = array_sum(array_map(static fn(ScanResult $result): int => $result->lines, $this->work->scanResults($slice->side)));
+        $findings = 0;
+        foreach ($this->work->entries($slice->side, ...$slice->lines($lines)) as $linesBefore => $entry) {
+            $isFinding = $entry->class !== RowClass::Agreed;
+            $into($assembler->assemble($entry, $linesBefore, $isFinding ? ++$findings : 0));
+            if ($isFinding && $findings % self::FINDINGS_A_REPORT === 0) {
+                $onProgress($findings);
+            }
+        }
+
+        return $assembler->slice($findings);
+    }
+
+    /** @return array{SideCounts, SideCounts, MatchCounts} source, target, and what matching counted, when all tasks are done and balance */
+    private function counted(): array
+    {
+        $this->tasks->perform();
+        $counts = $this->work->matchCounts();
         [$source, $target] = array_map(
             fn(Side $side): SideCounts => SideCounts::from(
                 $side,
@@ -103,7 +161,12 @@ final class TallyRun
         );
         (new Balance($source, $target))->mustHold();
 
-        $assembler = new FindingAssembler(
+        return [$source, $target, $counts];
+    }
+
+    private function assembler(MatchCounts $counts): FindingAssembler
+    {
+        return new FindingAssembler(
             $this->plan,
             $this->readers,
             $this->work->parts->comparisons(),
@@ -113,8 +176,10 @@ final class TallyRun
             $this->leftOutKeys(),
             $this->settings->listsForgiven,
         );
-        yield from $this->merge($source, $target, $assembler, $parts->totals->shares($counts->shares, $parts->comparisons()));
+    }
 
+    private function summary(SideCounts $source, SideCounts $target, MatchCounts $counts, FindingAssembler $assembler): Summary
+    {
         return new Summary(
             $source,
             $target,
@@ -125,7 +190,7 @@ final class TallyRun
                 $counts->bridged,
                 array_map(fn(int $number) => $this->plan->bridges->confirmed[$number], $counts->idleBridges),
                 $counts->undecided(),
-                ChoiceFigures::of($this->plan, $counts, $parts->catalogue->forms),
+                ChoiceFigures::of($this->plan, $counts, $this->work->parts->catalogue->forms),
             ),
             PreparationFigures::of($this->readers->map($this->ledgerOf(...))),
             new ColumnReports(
@@ -145,7 +210,7 @@ final class TallyRun
             $this->delivered,
             $this->work->parts->catalogue->forms,
             $this->workspace,
-            fn() => $this->report(Phase::Merging, $this->done),
+            fn() => $this->tasks->stillMerging(),
         );
     }
 
@@ -158,7 +223,7 @@ final class TallyRun
             $this->recordSource,
             $this->work->parts->catalogue->forms,
             $this->workspace,
-            fn() => $this->report(Phase::Merging, $this->done),
+            fn() => $this->tasks->stillMerging(),
         ))->reports();
     }
 
@@ -192,45 +257,9 @@ final class TallyRun
         return $reader instanceof PreparedReader ? $reader->ledger : null;
     }
 
-    /** @param list<string> $tasks */
-    private function read(array $tasks): void
-    {
-        $this->executor->perform(
-            $this->work,
-            $tasks,
-            function (string $task, int $bytes, int $records): void {
-                $this->readOf[$task] = ['bytes' => $bytes, 'records' => $records];
-                $share =
-                    array_sum(array_column($this->readOf, 'bytes')) /
-                    max(1, $this->readers->source->bytes() + $this->readers->target->bytes());
-                $this->report(Phase::Reading, self::SHARE_READING * min(1.0, $share));
-            },
-            static fn(string $task) => null,
-        );
-    }
-
-    private function match(): void
-    {
-        $this->report(Phase::Matching, self::SHARE_READING);
-        $this->executor->perform(
-            $this->work,
-            $this->work->matchTasks(),
-            static fn(string $task, int $bytes, int $records) => null,
-            function (): void {
-                $this->partitionsMatched++;
-                $this->report(
-                    Phase::Matching,
-                    self::SHARE_READING + (self::SHARE_MATCHING * $this->partitionsMatched) / count($this->work->matchTasks()),
-                );
-            },
-        );
-    }
-
     /** @return \Generator<int, RowFinding> */
-    private function merge(SideCounts $source, SideCounts $target, FindingAssembler $assembler, ?TotalShares $shares): \Generator
+    private function merge(int $expected, FindingAssembler $assembler, ?TotalShares $shares): \Generator
     {
-        $expected = $source->refused + $source->unkeyed + $source->repeated + $source->changed + $source->unmatched
-            + $target->refused + $target->unkeyed + $target->repeated + $target->unmatched;
         $sequence = $passed = 0;
         foreach (Side::cases() as $side) {
             foreach ($this->work->entries($side) as $linesBefore => $entry) {
@@ -239,53 +268,24 @@ final class TallyRun
                 $shares?->see($finding);
                 yield $finding;
                 if (++$passed % self::FINDINGS_A_REPORT === 0) {
-                    $this->report(Phase::Merging, $this->mergedShare($sequence, $expected));
+                    $this->tasks->merged($sequence, $expected);
                 }
             }
         }
-        if ($sequence !== $expected) {
-            throw UnbalancedTally::inEquation('findings merged = findings counted', $sequence, $expected);
+        $this->mustBeAll($sequence, $expected);
+    }
+
+    private static function expected(SideCounts $source, SideCounts $target): int
+    {
+        return $source->refused + $source->unkeyed + $source->repeated + $source->changed + $source->unmatched
+            + $target->refused + $target->unkeyed + $target->repeated + $target->unmatched;
+    }
+
+    private function mustBeAll(int $findings, int $expected): void
+    {
+        if ($findings !== $expected) {
+            throw UnbalancedTally::inEquation('findings merged = findings counted', $findings, $expected);
         }
-        $this->report(Phase::Merging, 1.0);
-    }
-
-    private function mergedShare(int $sequence, int $expected): float
-    {
-        return self::SHARE_OF_TASKS + (1 - self::SHARE_OF_TASKS) * min(1.0, $sequence / max(1, $expected));
-    }
-
-    private function report(Phase $phase, float $done): void
-    {
-        // Tasks end in any order; what was shown as done stays done.
-        $this->done = max($this->done, $done);
-        $this->progress->report(
-            new ProgressReport(
-                $phase,
-                $this->done,
-                $this->records ?? $this->recordsSoFar(),
-                $this->partitionsMatched,
-                $this->work->parts->partitions,
-            ),
-        );
-    }
-
-    private function recordsOf(Side $side): int
-    {
-        return array_sum(array_map(static fn(ScanResult $scan): int => $scan->read, $this->work->scanResults($side)));
-    }
-
-    /** @return array{source: int, target: int} */
-    private function recordsSoFar(): array
-    {
-        $records = ['source' => 0, 'target' => 0];
-        foreach ($this->readOf as $task => $read) {
-            // A task that reads both sides at once counts the records of both together.
-            $sides = str_starts_with($task, 'both') ? ['source', 'target'] : [str_starts_with($task, 'source') ? 'source' : 'target'];
-            foreach ($sides as $side) {
-                $records[$side] += intdiv($read['records'], count($sides));
-            }
-        }
-
-        return $records;
+        $this->tasks->merged($expected, $expected);
     }
 }

@@ -189,9 +189,11 @@ final class TallyWork
     /**
      * The findings of a side that were written aside, in its order.
      *
+     * @param  int  $from  line of the first that is wanted
+     * @param  int  $to  line of the first that is not wanted any more
      * @return \Generator<int, \NineTally\Core\Matching\Spill\FindingEntry> by the lines before the entry's own
      */
-    public function entries(Side $side): \Generator
+    public function entries(Side $side, int $from = 0, int $to = PHP_INT_MAX): \Generator
     {
         $streams = [];
         foreach ($this->rangesInOrder($side) as ['path' => $path, 'baseLine' => $baseLine, 'result' => $result]) {
@@ -205,7 +207,7 @@ final class TallyWork
             }
         }
 
-        return FindingSpool::merged($streams);
+        return FindingSpool::merged($streams, $from, $to);
     }
 
     private function scan(Side $side, int $number, string $task, callable $onProgress): ScanResult

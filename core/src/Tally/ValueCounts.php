@@ -48,6 +48,17 @@ final class ValueCounts
         }
     }
 
+    /** Those of a slice that comes behind these. */
+    public function take(self $later): void
+    {
+        foreach (['source', 'target'] as $side) {
+            $this->rows[$side] += $later->rows[$side];
+            foreach ($later->values[$side] as $pair => $values) {
+                $this->values[$side][$pair] = ($this->values[$side][$pair] ?? 0) + $values;
+            }
+        }
+    }
+
     /**
      * @param  array{identical: int, forgiven: int, changed: int, blanked: int, filled: int}  $cells
      *

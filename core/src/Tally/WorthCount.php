@@ -48,6 +48,22 @@ final class WorthCount
         }
     }
 
+    /** Those of cells that come behind these. */
+    public function take(self $later): void
+    {
+        $this->noughts += $later->noughts;
+        $this->upwards += $later->upwards;
+        $this->downwards += $later->downwards;
+        $this->up->addSum($later->up);
+        $this->down->addSum($later->down);
+        if ($later->mostUp !== null) {
+            $this->mostUp = $this->mostUp?->isLargerThan($later->mostUp) === true ? $this->mostUp : $later->mostUp;
+        }
+        if ($later->mostDown !== null) {
+            $this->mostDown = $this->mostDown?->isLargerThan($later->mostDown) === true ? $this->mostDown : $later->mostDown;
+        }
+    }
+
     /** @return Worth|null null where no cell had a difference */
     public function worth(): ?Worth
     {

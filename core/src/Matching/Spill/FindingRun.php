@@ -7,6 +7,9 @@ namespace NineTally\Core\Matching\Spill;
 /** One stream of findings that {@see FindingSpool} wrote, read by blocks: what was read and not yet taken is held. */
 final class FindingRun
 {
+    /** Digits of a line. */
+    private const LONGEST_LINE = 20;
+
     private readonly WorkspaceReader $file;
 
     private bool $isAtEnd = false;
@@ -23,9 +26,18 @@ final class FindingRun
     /** How many of those that are held were taken. */
     private int $taken = 0;
 
-    /** @param int $baseLine the lines that come before the stream's own */
-    public function __construct(private readonly string $path, private readonly int $baseLine, private readonly int $blockBytes)
-    {
+    /**
+     * @param  int  $baseLine  the lines that come before the stream's own
+     * @param  int  $from  what comes before this line is passed over
+     * @param  int  $to  what comes from this line on is not read
+     */
+    public function __construct(
+        private readonly string $path,
+        private readonly int $baseLine,
+        private readonly int $blockBytes,
+        private readonly int $from = 0,
+        private readonly int $to = PHP_INT_MAX,
+    ) {
         $this->file = WorkspaceReader::forReading($path);
     }
 
@@ -77,7 +89,7 @@ final class FindingRun
                 return;
             }
             $this->cut($this->rest.$block);
-        } while (count($this->lines) === $held);
+        } while (! $this->isAtEnd && count($this->lines) === $held);
     }
 
     private function cut(string $bytes): void
@@ -91,10 +103,17 @@ final class FindingRun
             if ($next > $end) {
                 break;
             }
-            $entry = substr($bytes, $at + FindingSpool::HEAD_BYTES, $head['size']);
             // An entry begins with its line.
-            $this->lines[] = $this->baseLine + (int) $entry;
-            $this->entries[] = $entry;
+            $line = $this->baseLine + (int) substr($bytes, $at + FindingSpool::HEAD_BYTES, self::LONGEST_LINE);
+            if ($line >= $this->to) {
+                $this->isAtEnd = true;
+                $at = $end;
+                break;
+            }
+            if ($line >= $this->from) {
+                $this->lines[] = $line;
+                $this->entries[] = substr($bytes, $at + FindingSpool::HEAD_BYTES, $head['size']);
+            }
             $at = $next;
         }
         $this->rest = substr($bytes, $at);

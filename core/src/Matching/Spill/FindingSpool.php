@@ -54,19 +54,24 @@ final class FindingSpool
      * read is sorted at once: a heap of their heads costs as much for each entry as all the rest of reading it.
      *
      * @param  list<array{path: string, baseLine: int}>  $streams  with the lines that come before each
+     * @param  int  $from  line of the first that is wanted
+     * @param  int  $to  line of the first that is not wanted any more
      * @return \Generator<int, FindingEntry> by the lines that come before those of its stream
      *
      * @throws WorkspaceFailure
      */
-    public static function merged(array $streams): \Generator
+    public static function merged(array $streams, int $from = 0, int $to = PHP_INT_MAX): \Generator
     {
         $blockBytes = max(self::LEAST_BLOCK_BYTES, min(self::BLOCK_BYTES, intdiv(self::MERGED_BYTES, max(1, count($streams)))));
-        $runs = array_map(static fn(array $stream) => new FindingRun($stream['path'], $stream['baseLine'], $blockBytes), $streams);
+        $runs = array_map(
+            static fn(array $stream) => new FindingRun($stream['path'], $stream['baseLine'], $blockBytes, $from, $to),
+            $streams,
+        );
         while ($runs !== []) {
-            $to = min(array_map(static fn(FindingRun $run): int => $run->readTo(), $runs));
+            $upTo = min(array_map(static fn(FindingRun $run): int => $run->readTo(), $runs));
             $lines = $entries = $baseLines = [];
             foreach ($runs as $number => $run) {
-                $run->take($to, $lines, $entries, $baseLines);
+                $run->take($upTo, $lines, $entries, $baseLines);
                 if ($run->isDone()) {
                     unset($runs[$number]);
                 }
