@@ -180,6 +180,7 @@ final class ConnectionTest extends TestCase
         );
         $refused = $this->asked(['sql' => 'WITH gone AS (DELETE FROM harbour.berths RETURNING berth) SELECT berth FROM gone']);
         self::assertStringContainsString('read-only', (string) $refused->problem);
+        $database->unprepared('DROP SCHEMA harbour CASCADE');
     }
 
     public function test_what_takes_too_long_or_nobody_waits_for_is_ended_in_the_database_too(): void

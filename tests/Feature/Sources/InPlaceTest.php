@@ -26,6 +26,13 @@ final class InPlaceTest extends TestCase
         $this->actingAs($this->analyst);
     }
 
+    protected function tearDown(): void
+    {
+        // They stand in the database of the tests, and are no part of it.
+        $this->postgresql()->exec('DROP TABLE IF EXISTS old_berths, new_berths');
+        parent::tearDown();
+    }
+
     public static function tearDownAfterClass(): void
     {
         self::$server?->end();
