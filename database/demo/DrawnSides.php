@@ -67,7 +67,14 @@ final readonly class DrawnSides
     {
         ($this->keep)(
             $dataset,
-            ['expression' => '0 6 * * 1-5', 'zone' => 'Europe/London', 'on_arrival' => false, 'most_apart' => 300, 'is_on' => true],
+            [
+                'expression' => '0 6 * * 1-5',
+                'zone' => 'Europe/London',
+                'on_arrival' => false,
+                'in_place' => false,
+                'most_apart' => 300,
+                'is_on' => true,
+            ],
             $person,
         );
     }

@@ -38,7 +38,7 @@ final readonly class DrawDifferingGroups
         $question = $this->questions->of($draw->dataset);
         $path = storage_path("work/draw-{$draw->id}");
         $groups = $question->groups($path);
-        $found = $question->ask($path, $groups, static fn(): bool => true) ?? throw new \LogicException('Nobody ends it.');
+        $found = $question->ask($path, $groups);
         $this->database->transaction(function () use ($draw, $question, $groups, $found): void {
             $isOurs = Draw::query()
                 ->lockForUpdate()

@@ -17,7 +17,7 @@ final readonly class KeepSchedule
     public function __construct(private Trail $trail) {}
 
     /**
-     * @param  array{expression: string|null, zone: string, on_arrival: bool, in_place?: bool, most_apart: int|null,
+     * @param  array{expression: string|null, zone: string, on_arrival: bool, in_place: bool, most_apart: int|null,
      *     is_on: bool}  $schedule
      */
     public function __invoke(Dataset $dataset, array $schedule, User $person): void

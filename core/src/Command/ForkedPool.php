@@ -117,11 +117,12 @@ final readonly class ForkedPool implements TaskExecutor
         });
         try {
             $work = WorkOrder::read($this->workspace);
+            $slices = new SliceWork($this->workspace);
             while (($task = fgets($socket)) !== false) {
                 $task = trim($task);
                 $onProgress = static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}");
                 SliceOfFindings::isTask($task)
-                    ? (new SliceWork($this->workspace))->perform($task, $onProgress)
+                    ? $slices->perform($task, $onProgress)
                     : $work->perform($task, $onProgress);
                 $say("done {$task}");
             }

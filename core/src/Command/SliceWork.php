@@ -5,25 +5,30 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\Comparison\RowFinding;
+use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\Spill\AtomicFile;
 use NineTally\Core\Matching\Spill\WorkspaceFailure;
+use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\FindingFiles;
+use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\MergedSlice;
 use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\TallyRun;
 
 /** Slices of the findings as files of the workspace: their lines, to be put together behind one another, and what was counted. */
-final readonly class SliceWork
+final class SliceWork
 {
     private const LEFT = 'left';
 
-    public function __construct(private string $workspace) {}
+    /** @var array{WorkOrder, Plan, Sides<Reader>, TallyRun}|null what all slices of a process are merged with, and its memory */
+    private ?array $tally = null;
+
+    public function __construct(private readonly string $workspace) {}
 
     /** @param callable(int, int): void $onProgress told nothing, and the findings so far */
     public function perform(string $task, callable $onProgress): void
     {
-        [$order, $plan] = WorkOrder::open($this->workspace);
-        $readers = $order->readers($plan, $this->workspace);
+        [$order, $plan, $readers, $run] = $this->tally ??= $this->tally();
         $folder = "{$this->workspace}/{$task}";
         $files = FindingFiles::part(
             $folder,
@@ -32,7 +37,6 @@ final readonly class SliceWork
             $readers->target->columns(),
             $order->settings->listsForgiven,
         );
-        $run = new TallyRun($plan, $readers, $this->workspace, settings: $order->settings);
         $left = $run->slice(
             SliceOfFindings::ofTask($task),
             static fn(RowFinding $finding) => $files->add($finding),
@@ -41,6 +45,15 @@ final readonly class SliceWork
         $files->finishPart();
         AtomicFile::put("{$folder}/".self::LEFT, serialize($left));
         $onProgress(0, $left->findings);
+    }
+
+    /** @return array{WorkOrder, Plan, Sides<Reader>, TallyRun} */
+    private function tally(): array
+    {
+        [$order, $plan] = WorkOrder::open($this->workspace);
+        $readers = $order->readers($plan, $this->workspace);
+
+        return [$order, $plan, $readers, new TallyRun($plan, $readers, $this->workspace, settings: $order->settings)];
     }
 
     /** @throws WorkspaceFailure */

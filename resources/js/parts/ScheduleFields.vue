@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { DAYS, OFTEN, type Often, type ScheduleTimes } from '@/format/scheduleTimes'
+import { DAYS, OFTEN, type Often } from '@/format/scheduleTimes'
+import type { ScheduleChoice } from '@/parts/scheduleChoice'
 
-/** When something is drawn and tallied by itself: at times, by arrival, or both; and how far apart both sides may be asked. */
-export interface ScheduleChoice {
-  times: ScheduleTimes
-  zone: string
-  onArrival: boolean
-  inPlace: boolean
-  mostApart: number | null
-}
+/** Fields for when something is drawn and tallied by itself. */
 defineProps<{ draws: boolean }>()
 const choice = defineModel<ScheduleChoice>({ required: true })
 const zones = Intl.supportedValuesOf('timeZone')

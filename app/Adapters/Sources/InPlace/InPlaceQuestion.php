@@ -25,27 +25,23 @@ final readonly class InPlaceQuestion
 
     /**
      * @param  string  $path  beside which it is written down
-     * @param  \Closure(): bool  $goesOn
-     * @return DifferingGroups|null null when it was ended
      *
      * @throws SourceProblem
      * @throws UnreadableFile
      */
-    public function ask(string $path, int $groups, \Closure $goesOn): ?DifferingGroups
+    public function ask(string $path, int $groups): DifferingGroups
     {
         $paths = ['source' => "{$path}.source", 'target' => "{$path}.target", 'repeats' => "{$path}.repeats"];
         try {
             foreach (['source', 'target'] as $side) {
                 $statement = $this->dialect($side)->groups($this->queries[$side], $this->key($side, $groups));
-                if ($this->databases[$side]->snapshot($statement, $paths[$side], static fn(): bool => $goesOn()) === null) {
-                    return null;
-                }
+                $this->databases[$side]->snapshot($statement, $paths[$side], static fn(): bool => true);
             }
 
             return DifferingGroups::of(
                 new GroupStream($paths['source']),
                 new GroupStream($paths['target']),
-                $this->repeated($groups, $paths['repeats'], $goesOn),
+                $this->repeated($groups, $paths['repeats']),
             );
         } finally {
             array_map(static fn(string $written): bool => @unlink($written), $paths);
@@ -81,14 +77,13 @@ final readonly class InPlaceQuestion
     /**
      * Equal groups have equal keys, so one side is asked for keys that stand more than once.
      *
-     * @param  \Closure(): bool  $goesOn
      * @return array<int, true>
      */
-    private function repeated(int $groups, string $path, \Closure $goesOn): array
+    private function repeated(int $groups, string $path): array
     {
         try {
             $statement = $this->dialect('source')->repeats($this->queries['source'], $this->key('source', $groups));
-            $this->databases['source']->snapshot($statement, $path, static fn(): bool => $goesOn());
+            $this->databases['source']->snapshot($statement, $path, static fn(): bool => true);
         } catch (UnreadableFile $problem) {
             // A question without an answer is one that no row answers.
             return str_contains($problem->getMessage(), 'it gives no row') ? [] : throw $problem;

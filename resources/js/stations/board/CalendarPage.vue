@@ -5,11 +5,11 @@ import { useRoute } from 'vue-router'
 import { answer, api } from '@/api/client'
 import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
-import { expressionOf, timesOf } from '@/format/scheduleTimes'
 import DrawLog from '@/parts/DrawLog.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
-import ScheduleFields, { type ScheduleChoice } from '@/parts/ScheduleFields.vue'
+import { asked, isIdle, newChoice } from '@/parts/scheduleChoice'
+import ScheduleFields from '@/parts/ScheduleFields.vue'
 import TopBar from '@/parts/TopBar.vue'
 
 /** What will be drawn by itself, and what became of what was. */
@@ -43,20 +43,9 @@ const queries = useQueryClient()
 const show = (found: NonNullable<typeof data.value>) => queries.setQueryData(['migration', id, 'schedule'], found)
 /** The same times for all that can be drawn. */
 const isSetting = ref(false)
-const choice = ref<ScheduleChoice>({
-  times: timesOf('0 6 * * 1'),
-  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  onArrival: false,
-  inPlace: false,
-  mostApart: null,
-})
+const choice = ref(newChoice())
 const keep = useMutation({
-  mutationFn: (isOn: boolean) => {
-    const { times, zone, onArrival, inPlace, mostApart } = choice.value
-    return answer(
-      api.PUT('/migrations/{migration}/schedule', { ...params(), body: { expression: expressionOf(times), zone, onArrival, inPlace, mostApart, isOn } }),
-    )
-  },
+  mutationFn: (isOn: boolean) => answer(api.PUT('/migrations/{migration}/schedule', { ...params(), body: asked(choice.value, isOn) })),
   onSuccess: (found) => {
     isSetting.value = false
     show(found)
@@ -85,9 +74,7 @@ const names = computed(() => data.value?.draws.map(({ name }) => name).join(', '
           <p class="quiet">{{ names }}: what is set for each of them by itself is replaced.</p>
           <ScheduleFields v-model="choice" draws />
           <span class="buttons">
-            <el-button type="primary" native-type="submit" :disabled="choice.times.often === 'never' && !choice.onArrival" :loading="keep.isPending.value"
-              >Set these times for all</el-button
-            >
+            <el-button type="primary" native-type="submit" :disabled="isIdle(choice)" :loading="keep.isPending.value">Set these times for all</el-button>
             <el-button @click="keep.mutate(false)">Switch all off</el-button>
           </span>
         </form>

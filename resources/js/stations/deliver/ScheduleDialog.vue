@@ -4,11 +4,12 @@ import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
-import { expressionOf, timesOf, timesSaid } from '@/format/scheduleTimes'
+import { timesOf, timesSaid } from '@/format/scheduleTimes'
 import DrawLog from '@/parts/DrawLog.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
-import ScheduleFields, { type ScheduleChoice } from '@/parts/ScheduleFields.vue'
+import { asked, isIdle, newChoice } from '@/parts/scheduleChoice'
+import ScheduleFields from '@/parts/ScheduleFields.vue'
 
 /** When both sides are drawn from their databases and tallied by themselves, and what became of it. */
 const props = defineProps<{ course: Schemas['Course'] }>()
@@ -29,13 +30,7 @@ watch(
   // What was drawn is delivered, and tallied: the station shows it.
   () => void queries.invalidateQueries({ queryKey: ['dataset', props.course.id] }),
 )
-const choice = ref<ScheduleChoice>({
-  times: timesOf('0 6 * * 1'),
-  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  onArrival: false,
-  inPlace: false,
-  mostApart: null,
-})
+const choice = ref(newChoice())
 const kept = computed(() => data.value?.schedule ?? null)
 watch(data, (found) => {
   if (found === undefined) return
@@ -51,10 +46,7 @@ const keptWhen = computed(() => {
   return said.charAt(0).toUpperCase() + said.slice(1)
 })
 const keep = useMutation({
-  mutationFn: (isOn: boolean) => {
-    const { times, zone, onArrival, inPlace, mostApart } = choice.value
-    return answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: { expression: expressionOf(times), zone, onArrival, inPlace, mostApart, isOn } }))
-  },
+  mutationFn: (isOn: boolean) => answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: asked(choice.value, isOn) })),
   onSuccess: (found) => queries.setQueryData(key, found),
 })
 const draw = useMutation({
@@ -98,7 +90,7 @@ const said = computed(() =>
             }}</span>
           </div>
           <span class="buttons">
-            <el-button type="primary" native-type="submit" :disabled="choice.times.often === 'never' && !choice.onArrival" :loading="keep.isPending.value">{{
+            <el-button type="primary" native-type="submit" :disabled="isIdle(choice)" :loading="keep.isPending.value">{{
               kept?.isOn ? 'Keep this' : 'Do so from now on'
             }}</el-button>
             <el-button v-if="kept?.isOn" @click="keep.mutate(false)">Switch it off</el-button>
