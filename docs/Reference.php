@@ -6,7 +6,6 @@ namespace NineTally\Docs;
 
 use App\Models\Role;
 use App\Policies\Act;
-use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use NineTally\Core\Cause\CauseId;
 use NineTally\Core\Command\AdviseCommand;
@@ -169,9 +168,9 @@ final readonly class Reference
     private function examples(): array
     {
         $examples = [];
-        foreach (Wherrymoor::datasets() as $position => $demo) {
+        foreach (Wherrymoor::datasets() as $demo) {
             $workspace = Workspace::make();
-            $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
+            $paths = Wherrymoor::generator($demo)->write($workspace->path);
             $pairs = array_filter(
                 $demo->columns->names,
                 static fn(string $target, string $source): bool => $target !== '' && ! in_array($source, $demo->columns->key, true),

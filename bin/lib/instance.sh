@@ -88,9 +88,10 @@ SQL
 
 # A small second database as the old system that deliveries are asked of; its reader may do nothing but read.
 make_old_system() {
-  if [ -z "$(as_superuser postgres -Atc "SELECT 1 FROM pg_database WHERE datname = 'wherrymoor_old'")" ]; then
+  # One that an earlier version made lacks what is drawn from it now.
+  if [ -z "$(as_superuser wherrymoor_old -Atc "SELECT to_regclass('licence_book')" 2>/dev/null)" ]; then
     [ -f "$home/reader" ] || (umask 077; secret > "$home/reader")
-    printf '%s\n' "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")';" 'CREATE DATABASE wherrymoor_old;' | as_superuser postgres >/dev/null &&
+    printf '%s\n' 'SET client_min_messages = warning;' 'DROP DATABASE IF EXISTS wherrymoor_old WITH (FORCE);' 'DROP ROLE IF EXISTS wherrymoor_reader;' "CREATE ROLE wherrymoor_reader LOGIN PASSWORD '$(cat "$home/reader")';" 'CREATE DATABASE wherrymoor_old;' | as_superuser postgres >/dev/null &&
       as_superuser wherrymoor_old -f "$root/database/demo/old-system.sql" >/dev/null && php "$root/bin/demo-feed" --book | as_superuser wherrymoor_old >/dev/null &&
       as_superuser wherrymoor_old -c 'GRANT SELECT ON ALL TABLES IN SCHEMA public TO wherrymoor_reader' -c 'REVOKE ALL ON DATABASE wherrymoor_old FROM PUBLIC' -c 'GRANT CONNECT ON DATABASE wherrymoor_old TO wherrymoor_reader' >/dev/null \
       || die 'The database of the old system could not be made.'
@@ -108,7 +109,7 @@ start_time_stamps() { # port
 
 # A stand-in for a system that is asked by the web.
 start_demo_feed() { # port
-  supervise demo-feed "$(serving_account)" TERM "php '$root/bin/demo-feed' $1"
+  supervise demo-feed "$(serving_account)" TERM "php '$root/bin/demo-feed' '$home/run/demo-feed' $1"
   sed -i '/^NINE_TALLY_DEMO_FEED/d' "$home/app/.env"
   printf 'NINE_TALLY_DEMO_FEED=http://127.0.0.1:%s\n' "$1" >> "$home/app/.env"
 }

@@ -13,4 +13,11 @@ final readonly class DemoColumns
      * @param  list<string>  $targetOnly
      */
     public function __construct(public array $key, public array $names, public array $targetOnly = []) {}
+
+    /** @return array<string, string> columns of the target, by the name under which their cells are found in a row as it was made */
+    public function ofTarget(): array
+    {
+        return array_filter($this->names, static fn(string $name): bool => $name !== '') +
+            array_combine($this->targetOnly, $this->targetOnly);
+    }
 }

@@ -19,6 +19,7 @@ final readonly class DemoDataset
         public DemoFaults $faults,
         public DemoRules $rules = new DemoRules,
         public DemoFiles $files = new DemoFiles,
+        public ?DrawnFrom $drawn = null,
     ) {}
 
     /** @return list<array<string, mixed>> rows and sums of money, by group */

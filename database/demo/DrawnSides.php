@@ -17,11 +17,9 @@ use App\Models\SourceConnection;
 use App\Models\User;
 use NineTally\Core\Row\Side;
 
-/** Inspections are drawn from where they live: the old system, which is a database, and the new register, which is asked by the web. */
+/** What is drawn from where it lives: from the old system, which is a database, and from the new register, which is asked by the web. */
 final readonly class DrawnSides
 {
-    private const OLD_SYSTEM = 'Old system';
-
     private const SECONDS_TO_WAIT = 60;
 
     public function __construct(private AskForSnapshot $ask, private TakeDelivery $take, private KeepSchedule $keep) {}
@@ -32,8 +30,7 @@ final readonly class DrawnSides
         $kept = [
             HarbourOffice::NAME => [SourceKind::Sqlite, ['file' => HarbourOffice::FILE]],
             Feed::NAME => [SourceKind::Feed, [
-                'url' => config()->string('nine-tally.demo_feed').Feed::PATH, 'paging' => 'page', 'parameter' => 'page',
-                'records' => 'inspections',
+                'url' => config()->string('nine-tally.demo_feed'), 'paging' => 'page', 'parameter' => 'page', 'records' => Feed::RECORDS,
             ]],
         ];
         foreach ($kept as $label => [$kind, $settings]) {
@@ -45,9 +42,9 @@ final readonly class DrawnSides
     }
 
     /** Both sides as they are now. */
-    public function deliver(Dataset $dataset, User $person): void
+    public function deliver(Dataset $dataset, DrawnFrom $drawn, User $person): void
     {
-        foreach ([[Side::Source, self::OLD_SYSTEM, Inspections::QUERY], [Side::Target, Feed::NAME, '']] as [$side, $source, $what]) {
+        foreach ([[Side::Source, OldSystem::NAME, $drawn->query()], [Side::Target, Feed::NAME, $drawn->path]] as [$side, $source, $what]) {
             if ($dataset->latestDelivery($side) === null) {
                 $receipt = $this->drawn(($this->ask)($dataset, $side, ['source' => $source, 'sql' => $what], $person));
                 $parts = $receipt->state === ReceiptState::Unpacked ? $receipt->unpacked_into ?? [] : [];

@@ -4,28 +4,58 @@ declare(strict_types=1);
 
 namespace Database\Demo;
 
-/** A stand-in for a system whose records are asked for by the web: the new register gives its inspections in pages, as JSON. */
+/** A stand-in for a system whose records are asked for by the web: the new register gives them in pages, as JSON. */
 final readonly class Feed
 {
     public const NAME = 'Register service';
 
-    public const PATH = '/inspections';
+    /** Where the list stands in a page. */
+    public const RECORDS = 'entries';
 
-    /** Records of a page. */
-    private const PAGE = 250;
+    /** @param string $folder in which a page is a file */
+    public function __construct(private string $folder) {}
+
+    public function write(): void
+    {
+        foreach (Wherrymoor::drawn() as $drawn) {
+            $rows = ($drawn->sides)()['target'];
+            $records = [];
+            $page = 1;
+            foreach ($rows->cells as $cells) {
+                $records[] = array_combine($rows->columns, $cells);
+                if (count($records) === $drawn->page) {
+                    $this->keep($drawn->path, $page++, $records);
+                    $records = [];
+                }
+            }
+            $this->keep($drawn->path, $page, $records);
+            $this->keep($drawn->path, $page + 1, []);
+        }
+    }
 
     /** @return array{status: int, mark: string, body: string} what is answered to a path with its page */
-    public static function answer(string $path, int $page): array
+    public function answer(string $path, int $page): array
     {
-        if ($path !== self::PATH) {
+        $file = preg_match('#^/([a-z]+)$#', $path, $found) === 1 ? $this->file($found[1], max(1, $page)) : '';
+        if ($file === '' || ! is_file($file)) {
             return ['status' => 404, 'mark' => '', 'body' => '{"error":"There is nothing of this name."}'];
         }
-        $records = array_map(
-            static fn(array $row): array => array_combine(Inspections::TARGET_COLUMNS, $row),
-            array_slice(Inspections::targetRows(), max(0, $page - 1) * self::PAGE, self::PAGE),
-        );
-        $body = json_encode(['page' => $page, 'inspections' => $records], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+        $body = (string) file_get_contents($file);
 
         return ['status' => 200, 'mark' => '"'.hash('xxh128', $body).'"', 'body' => $body];
+    }
+
+    /** @param list<array<string, string>> $records */
+    private function keep(string $path, int $page, array $records): void
+    {
+        file_put_contents(
+            $this->file($path, $page),
+            json_encode(['page' => $page, self::RECORDS => $records], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
+        );
+    }
+
+    private function file(string $path, int $page): string
+    {
+        return "{$this->folder}/{$path}-{$page}.json";
     }
 }

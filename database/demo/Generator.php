@@ -34,78 +34,38 @@ final class Generator
     /** @return array{source: string, target: string, truth: string} paths */
     public function write(string $folder): array
     {
-        [$source, $target] = $this->rows();
-        $sourceLines = $this->lines(
-            array_keys($this->dataset->columns->names),
-            $source,
-            $this->dataset->faults->refusedInSource,
-            $this->dataset->files->sourceDelimiter,
+        $sides = $this->sides();
+        $files = $this->dataset->files;
+        $path = "{$folder}/{$this->dataset->name}";
+        $faults = $this->dataset->faults;
+        (new DemoWriter($files->sourceDelimiter, $files->sourceLineEnd))->write(
+            "{$path}_old.csv",
+            $sides['source'],
+            $faults->refusedInSource,
         );
-        $targetLines = $this->lines(
-            $this->columnsOfTarget(),
-            $this->random->shuffleArray($target),
-            $this->dataset->faults->refusedInTarget,
-            $this->dataset->files->targetDelimiter,
-        );
-        $paths = [
-            'source' => "{$folder}/{$this->dataset->name}_old.csv",
-            'target' => "{$folder}/{$this->dataset->name}_new.csv",
-            'truth' => "{$folder}/{$this->dataset->name}_truth.json",
-        ];
-        file_put_contents(
-            $paths['source'],
-            $this->file(
-                array_keys($this->dataset->columns->names),
-                $sourceLines,
-                $this->dataset->files->sourceDelimiter,
-                $this->dataset->files->sourceLineEnd,
-            ),
+        (new DemoWriter($files->targetDelimiter, "\n", $files->targetBeginning))->write(
+            "{$path}_new.csv",
+            $sides['target'],
+            $faults->refusedInTarget,
         );
         file_put_contents(
-            $paths['target'],
-            $this->dataset->files->targetBeginning.
-                $this->file(
-                    array_map(fn(string $name): string => $this->dataset->columns->names[$name] ?? $name, $this->columnsOfTarget()),
-                    $targetLines,
-                    $this->dataset->files->targetDelimiter,
-                    "\n",
-                ),
+            "{$path}_truth.json",
+            json_encode($this->truth, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR),
         );
-        file_put_contents($paths['truth'], json_encode($this->truth, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR));
 
-        return $paths;
+        return ['source' => "{$path}_old.csv", 'target' => "{$path}_new.csv", 'truth' => "{$path}_truth.json"];
     }
 
-    /**
-     * Divides the file of the source among the offices that handed it over, each with a last record that says how many rows it has and
-     * what a column of them adds up to.
-     *
-     * @return list<string> paths of the parts
-     */
-    public function divide(string $path): array
+    /** @return array{source: DemoRows, target: DemoRows} each in its own order, by its own names */
+    public function sides(): array
     {
-        $end = $this->dataset->files->sourceLineEnd;
-        $lines = explode($end, rtrim((string) file_get_contents($path), $end));
-        $header = array_shift($lines);
-        $place = (int) array_search($this->dataset->files->totalled, explode($this->dataset->files->sourceDelimiter, $header), true);
-        $paths = [];
-        foreach (array_chunk($lines, max(1, (int) ceil(count($lines) / count($this->dataset->files->parts)))) as $nth => $some) {
-            $total = array_sum(
-                array_map(
-                    fn(string $line): int => (int) str_replace('.', '', explode($this->dataset->files->sourceDelimiter, $line)[$place]),
-                    $some,
-                ),
-            );
-            $trailer = implode($this->dataset->files->sourceDelimiter, [
-                'TRL',
-                (string) count($some),
-                sprintf('%d.%02d', intdiv($total, 100), $total % 100),
-            ]);
-            $paths[] = $part = dirname($path).'/'.array_keys($this->dataset->files->parts)[$nth];
-            file_put_contents($part, implode($end, [$header, ...$some, $trailer]).$end);
-        }
+        [$source, $target] = $this->rows();
+        $names = array_keys($this->dataset->columns->names);
 
-        return $paths;
+        return [
+            'source' => DemoRows::named(array_combine($names, $names), $source),
+            'target' => DemoRows::named($this->dataset->columns->ofTarget(), $this->random->shuffleArray($target)),
+        ];
     }
 
     /** @return array{list<array<string, string>>, list<array<string, string>>} rows of both sides, by source name */
@@ -236,57 +196,6 @@ final class Generator
                 'unkeyed' => $planted['unkeyedInTarget'],
             ],
         ];
-    }
-
-    /**
-     * @param  list<string>  $names  by which the cells are found in a row
-     * @param  list<array<string, string>>  $rows
-     * @param  list<string>  $refused
-     * @return list<string>
-     */
-    private function lines(array $names, array $rows, array $refused, string $delimiter): array
-    {
-        $lines = array_map(
-            fn(array $row): string => $this->line(array_map(static fn(string $name): string => $row[$name] ?? '', $names), $delimiter),
-            $rows,
-        );
-        foreach ($refused as $nth => $record) {
-            array_splice($lines, (int) (count($lines) * ($nth + 1) / (count($refused) + 1)), 0, [$record]);
-        }
-
-        return $lines;
-    }
-
-    /** @return list<string> source names of the columns that the target has too, then its own */
-    private function columnsOfTarget(): array
-    {
-        return [
-            ...array_keys(array_filter($this->dataset->columns->names, static fn(string $name): bool => $name !== '')),
-            ...$this->dataset->columns->targetOnly,
-        ];
-    }
-
-    /**
-     * @param  list<string>  $header
-     * @param  list<string>  $lines
-     */
-    private function file(array $header, array $lines, string $delimiter, string $lineEnd): string
-    {
-        return implode($lineEnd, [$this->line($header, $delimiter), ...$lines]).$lineEnd;
-    }
-
-    /** @param list<string> $cells */
-    private function line(array $cells, string $delimiter): string
-    {
-        return implode(
-            $delimiter,
-            array_map(
-                static fn(string $cell): string => strpbrk($cell, $delimiter."\"\r\n") === false
-                    ? $cell
-                    : '"'.str_replace('"', '""', $cell).'"',
-                $cells,
-            ),
-        );
     }
 
     /**

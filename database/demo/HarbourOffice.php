@@ -18,12 +18,13 @@ final readonly class HarbourOffice
             return;
         }
         is_dir($folder) || mkdir($folder, 0755, true);
-        $columns = Inspections::TARGET_COLUMNS;
+        $rows = Inspections::target();
+        $columns = $rows->columns;
         $database = new \PDO("sqlite:{$path}.new", options: [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
         $database->exec('CREATE TABLE inspections ('.implode(' TEXT, ', $columns).' TEXT)');
         $insert = $database->prepare('INSERT INTO inspections VALUES ('.implode(', ', array_fill(0, count($columns), '?')).')');
         $database->beginTransaction();
-        foreach (Inspections::targetRows() as $row) {
+        foreach ($rows->cells as $row) {
             $insert->execute($row);
         }
         $database->commit();

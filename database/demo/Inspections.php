@@ -41,17 +41,25 @@ final readonly class Inspections
     /** Rows after which an inspection is written again. */
     private const LATER = 9;
 
-    public const SOURCE_COLUMNS = ['index_no', 'inspected_on', 'inspector', 'result', 'fee', 'loaded_at'];
+    private const SOURCE_COLUMNS = ['index_no', 'inspected_on', 'inspector', 'result', 'fee', 'loaded_at'];
 
-    public const TARGET_COLUMNS = ['index_no', 'date', 'inspector', 'result', 'fee'];
+    private const TARGET_COLUMNS = ['index_no', 'date', 'inspector', 'result', 'fee'];
 
-    /** The table of the old system in which they stand, in the order of its numbers. */
-    public const TABLE = 'inspection_book';
+    public static function drawn(): DrawnFrom
+    {
+        return new DrawnFrom('inspection_book', 'inspections', self::SOURCE_COLUMNS, 250, static fn(): array => [
+            'source' => new DemoRows(self::SOURCE_COLUMNS, self::sourceRows()),
+            'target' => self::target(),
+        ]);
+    }
 
-    public const QUERY = 'SELECT index_no, inspected_on, inspector, result, fee, loaded_at FROM '.self::TABLE.' ORDER BY line';
+    public static function target(): DemoRows
+    {
+        return new DemoRows(self::TARGET_COLUMNS, self::targetRows());
+    }
 
     /** @return list<list<string>> */
-    public static function sourceRows(): array
+    private static function sourceRows(): array
     {
         $source = $again = [];
         for ($number = 1; $number <= self::ALL; $number++) {
@@ -68,7 +76,7 @@ final readonly class Inspections
     }
 
     /** @return list<list<string>> */
-    public static function targetRows(): array
+    private static function targetRows(): array
     {
         $target = [];
         for ($number = 1; $number <= self::ALL; $number++) {

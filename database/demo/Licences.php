@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Demo;
 
-/** Licences by season, handed over by two offices. */
+/** Licences by season, drawn from where both registers keep them. */
 final class Licences
 {
     public static function dataset(): DemoDataset
@@ -12,21 +12,7 @@ final class Licences
         return new DemoDataset(
             name: 'licences',
             rows: 60_000,
-            columns: new DemoColumns(
-                key: ['licence_no', 'season'],
-                names: [
-                    'licence_no' => 'licence_no',
-                    'season' => 'season',
-                    'state' => 'state',
-                    'holder' => 'holder',
-                    'fee' => 'fee',
-                    'balance' => 'balance',
-                    'issued' => 'issued',
-                    'agent' => 'agent',
-                    'contact' => 'contact',
-                    'remarks' => 'remarks',
-                ],
-            ),
+            columns: self::columns(),
             row: static fn(int $number): array => [
                 'licence_no' => sprintf('%s %05d', ['WN', 'WP', 'WT'][$number % 3], intdiv($number, 8)),
                 'season' => (string) (2019 + $number % 8),
@@ -38,6 +24,7 @@ final class Licences
                 'agent' => sprintf('%04d', $number % Agents::IN_USE),
                 'contact' => sprintf('0117 %03d %04d', $number % 900, $number * 13 % 10_000),
                 'remarks' => $number % 40 === 0 ? 'Paid at the counter, receipt in drawer' : '',
+                'office' => ['Upper reach', 'Lower reach'][$number % 2],
             ],
             faults: new DemoFaults(
                 cells: [
@@ -91,11 +78,25 @@ final class Licences
                 sums: ['season' => ['fee', 'balance']],
                 records: [Agents::RULE],
             ),
-            files: new DemoFiles(
-                sourceLineEnd: "\r\n",
-                parts: ['licences_old_upper.csv' => 'Upper reach', 'licences_old_lower.csv' => 'Lower reach'],
-                totalled: 'fee',
-            ),
+            drawn: self::drawn(),
         );
+    }
+
+    public static function drawn(): DrawnFrom
+    {
+        return new DrawnFrom(
+            'licence_book',
+            'licences',
+            array_keys(self::columns()->names),
+            10_000,
+            static fn(): array => Wherrymoor::generator(self::dataset())->sides(),
+        );
+    }
+
+    private static function columns(): DemoColumns
+    {
+        $both = ['licence_no', 'season', 'state', 'holder', 'fee', 'balance', 'issued', 'agent', 'contact', 'remarks'];
+
+        return new DemoColumns(key: ['licence_no', 'season'], names: [...array_combine($both, $both), 'office' => '']);
     }
 }

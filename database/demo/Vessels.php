@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Demo;
 
-/** An index of vessels in which two columns changed places. */
+/** An index of vessels, handed over by two offices, in which two columns changed places. */
 final class Vessels
 {
     public static function dataset(): DemoDataset
@@ -58,6 +58,9 @@ final class Vessels
             files: new DemoFiles(
                 sourceDelimiter: "\t",
                 targetDelimiter: ';',
+                sourceLineEnd: "\r\n",
+                parts: ['vessels_old_upper.csv' => 'Upper reach', 'vessels_old_lower.csv' => 'Lower reach'],
+                totalled: 'length_m',
             ),
         );
     }

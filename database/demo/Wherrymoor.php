@@ -42,6 +42,18 @@ final readonly class Wherrymoor
         return [Moorings::dataset(), Licences::dataset(), Vessels::dataset()];
     }
 
+    /** The same rows each time. */
+    public static function generator(DemoDataset $dataset): Generator
+    {
+        return new Generator($dataset, self::SEED + (int) array_search($dataset->name, array_column(self::datasets(), 'name'), true));
+    }
+
+    /** @return list<DrawnFrom> */
+    public static function drawn(): array
+    {
+        return [Inspections::drawn(), Licences::drawn()];
+    }
+
     public static function holder(int $number): string
     {
         return self::FIRST_NAMES[$number % 12].' '.self::LAST_NAMES[intdiv($number, 12) % 12];

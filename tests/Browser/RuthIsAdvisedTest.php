@@ -37,6 +37,8 @@ final class RuthIsAdvisedTest extends BrowserTestCase
         $this->station('Match');
         $this->see('4 strong suggestions more.');
         $this->meetsNoBarrier();
+        // How values are written is decided with the pair, once it is known.
+        $this->see('could be read as number');
         $this->press('Confirm all 4');
         $this->see('295 of 300 source rows meet one (98.33 %)');
         $this->press('Use it: basin + berth');

@@ -24,14 +24,14 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
     private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
 
     /**
-     * Moorings are looked at everywhere, the others where they differ from them: several parts and totals, steps and references, signed,
+     * Moorings are looked at everywhere, the others where they differ from them: several pages, parts and totals, steps and references, signed,
      * waiting to be signed, keys that the new system gave, and rows that repeat. Of them the report is read where there are several totals.
      */
     private const IN_PART = [
         'Licences' => ['deliver', 'prove'],
         'Berth charges' => ['prepare', 'prove'],
         'Agents' => ['sign'],
-        'Vessels' => ['review', 'sign'],
+        'Vessels' => ['deliver', 'review', 'sign'],
         'Holders' => ['review'],
         'Inspections' => ['tally'],
         'Wharves of wharves' => ['match', 'tally', 'review'],
@@ -286,7 +286,7 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
             '/\b\d{1,2} [A-Z][a-z]+ \d{4}, \d{2}:\d{2} UTC/',
             '/\b\d+ (h|min|s)\b/',
             '/\b\d{1,2} [A-Z][a-z]{2}( \d{4})?( \d{2}:\d{2})?/',
-            '/\btoday \d{2}:\d{2}/',
+            '/\b(today|at) \d{2}:\d{2}/',
             '/\b(tally|plan|delivery|deliveries|step|no\.|line|row of names|ruling) \d+( (and|or|with tally) \d+)?/i',
         ];
         $left = array_filter(

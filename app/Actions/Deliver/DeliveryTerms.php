@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Actions\Deliver;
 
 use App\Models\Receipt;
-use Illuminate\Support\Carbon;
 
 /**
  * What the deliverer says about a delivery.
@@ -56,11 +55,6 @@ final readonly class DeliveryTerms
             'totals' => $this->totals,
             'trailers' => $this->trailers,
         ];
-    }
-
-    public function asOfMoment(): ?Carbon
-    {
-        return $this->asOf === null ? null : Carbon::parse($this->asOf);
     }
 
     /** @return list<string> columns of a part that are added up while it is read */

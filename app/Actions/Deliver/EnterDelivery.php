@@ -46,6 +46,7 @@ final readonly class EnterDelivery
         private RunOnDelivery $runOnDelivery,
         private DeliverySample $sample,
         private Trail $trail,
+        private ShownMoment $shownMoment,
     ) {}
 
     /** @param non-empty-list<Receipt> $receipts in the order of the parts */
@@ -195,7 +196,7 @@ final readonly class EnterDelivery
                 'refused_count' => $refused,
                 'delivered_count' => $read - $refused,
                 'part_label_column' => $terms->partLabelColumn,
-                'as_of' => $terms->asOfMoment(),
+                'as_of' => $this->shownMoment->of(array_map(static fn(ReadPart $part): Receipt => $part->receipt, $parts), $terms),
                 'rows_claimed' => $terms->rowsClaimed,
                 'claims' => $claims,
                 'user_id' => $first->user_id,

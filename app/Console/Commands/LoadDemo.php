@@ -27,8 +27,9 @@ use Database\Demo\BerthCharges;
 use Database\Demo\BerthChargesPlan;
 use Database\Demo\DemoDataset;
 use Database\Demo\DemoFiles;
+use Database\Demo\DemoWriter;
+use Database\Demo\DrawnFrom;
 use Database\Demo\DrawnSides;
-use Database\Demo\Generator;
 use Database\Demo\Holders;
 use Database\Demo\Inspections;
 use Database\Demo\SignOffs;
@@ -81,21 +82,13 @@ final class LoadDemo extends Command
         if (! $agents->tallies()->exists()) {
             $this->load($agents, Agents::write($folder), Agents::plan(), $analyst);
         }
-        foreach (Wherrymoor::datasets() as $position => $demo) {
+        $drawn->connect($migration, $analyst);
+        foreach (Wherrymoor::datasets() as $demo) {
             $dataset = $this->dataset($migration, Str::ucfirst($demo->name));
-            if (! $dataset->tallies()->exists()) {
-                $generator = new Generator($demo, Wherrymoor::SEED + $position);
-                $paths = $generator->write($folder);
-                $this->load(
-                    $dataset,
-                    [
-                        'source' => $demo->files->parts === [] ? [$paths['source']] : $generator->divide($paths['source']),
-                        'target' => [$paths['target']],
-                    ],
-                    $demo->plan(),
-                    $analyst,
-                    $demo,
-                );
+            if ($demo->drawn !== null) {
+                $this->draw($dataset, $demo->drawn, $demo->plan(), $analyst, $drawn);
+            } elseif (! $dataset->tallies()->exists()) {
+                $this->load($dataset, $this->files($demo, $folder), $demo->plan(), $analyst, $demo);
             }
         }
         $this->loadCharges($migration, $folder, $analyst);
@@ -103,17 +96,40 @@ final class LoadDemo extends Command
         if (! $holders->tallies()->exists()) {
             $this->load($holders, Holders::write($folder), Holders::plan(), $analyst);
         }
-        $drawn->connect($migration, $analyst);
-        $inspections = $this->dataset($migration, Inspections::NAME);
-        if (! $inspections->tallies()->exists()) {
-            $drawn->deliver($inspections, $analyst);
-            $this->load($inspections, ['source' => [], 'target' => []], Inspections::plan(), $analyst);
-            $drawn->schedule($inspections, $analyst);
-        }
+        $this->draw($this->dataset($migration, Inspections::NAME), Inspections::drawn(), Inspections::plan(), $analyst, $drawn);
         $withPassword = fn(User $person): array => [$person->refresh(), fn(): string => $this->passwordOf($person)];
         $signOffs($migration, array_map($withPassword, ['analyst' => $analyst, 'manager' => $manager, 'owner' => $owner]));
 
         return self::SUCCESS;
+    }
+
+    /** @return array{source: list<string>, target: list<string>} paths of the parts of each side */
+    private function files(DemoDataset $demo, string $folder): array
+    {
+        $paths = Wherrymoor::generator($demo)->write($folder);
+        $files = $demo->files;
+
+        return [
+            'source' => $files->totalled === null
+                ? [$paths['source']]
+                : (new DemoWriter($files->sourceDelimiter, $files->sourceLineEnd))
+                    ->divide($paths['source'], array_keys($files->parts), $files->totalled),
+            'target' => [$paths['target']],
+        ];
+    }
+
+    /**
+     * What is not handed over as files: drawn now, and from now on by schedule.
+     *
+     * @param  array<string, mixed>  $plan
+     */
+    private function draw(Dataset $dataset, DrawnFrom $from, array $plan, User $analyst, DrawnSides $sides): void
+    {
+        if (! $dataset->tallies()->exists()) {
+            $sides->deliver($dataset, $from, $analyst);
+            $this->load($dataset, ['source' => [], 'target' => []], $plan, $analyst);
+            $sides->schedule($dataset, $analyst);
+        }
     }
 
     /** Wide against long, and the tables that both sides are looked up in. */

@@ -7,6 +7,7 @@ namespace Tests\Feature\Demo;
 use Brick\Math\BigDecimal;
 use Database\Demo\Agents;
 use Database\Demo\DemoDataset;
+use Database\Demo\DemoWriter;
 use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use NineTally\Core\Cause\CauseId;
@@ -39,7 +40,7 @@ final class DemoTruthTest extends TestCase
         $demo = Wherrymoor::datasets()[$position];
         $workspace = Workspace::make();
         try {
-            $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write($workspace->path);
+            $paths = Wherrymoor::generator($demo)->write($workspace->path);
             /**
              * @var array{rows: array{source: array<string, int>, target: array<string, int>}, cells: list<array{key: list<string>,
              *     column: string, class: string, cause: string}>, sums: array<string, array<string, array<string, int>>>,
@@ -97,25 +98,27 @@ final class DemoTruthTest extends TestCase
         self::assertSame([], array_diff(array_column(CauseId::cases(), 'value'), $planted, ['crosswalk']));
     }
 
-    public function test_the_parts_of_licences_hold_the_rows_of_the_whole_and_their_trailers_hold(): void
+    public function test_the_parts_of_vessels_hold_the_rows_of_the_whole_and_their_trailers_hold(): void
     {
         $workspace = Workspace::make();
-        $generator = new Generator(Wherrymoor::datasets()[1], Wherrymoor::SEED + 1);
-        $whole = $generator->write($workspace->path)['source'];
+        $demo = Wherrymoor::datasets()[2];
+        $whole = Wherrymoor::generator($demo)->write($workspace->path)['source'];
+        $files = $demo->files;
+        $writer = new DemoWriter($files->sourceDelimiter, $files->sourceLineEnd);
         $rows = $sums = [];
         $format = (new FormatDetection)->find($whole, 'whole')->format;
-        foreach ($generator->divide($whole) as $part) {
+        foreach ($writer->divide($whole, array_keys($files->parts), (string) $files->totalled) as $part) {
             $trailer = Trailer::of($part, PartFormat::delimited($format), 10);
-            $totals = new HashTotals(['fee']);
+            $totals = new HashTotals(['length_m']);
             $reader = new DelimitedReader($part, 'part', $format->with(skipBelow: 1));
             $before = count($rows);
             foreach ($reader->records() as $record) {
                 self::assertInstanceOf(Row::class, $record);
                 $rows[] = $record->cells;
-                $totals->add($record->cells, ['fee' => 4]);
+                $totals->add($record->cells, ['length_m' => 3]);
             }
             self::assertTrue($trailer?->isLikely);
-            self::assertSame(['TRL', (string) (count($rows) - $before), (string) $totals->sum('fee')], $trailer->cells);
+            self::assertSame(['TRL', (string) (count($rows) - $before), (string) $totals->sum('length_m')], $trailer->cells);
             $sums[] = $trailer->cells[2];
         }
         $ofWhole = array_map(

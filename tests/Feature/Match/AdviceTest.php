@@ -10,7 +10,6 @@ use App\Models\Answer;
 use App\Questions\Answers;
 use App\Questions\BothSides;
 use App\Questions\ColumnMatching;
-use Database\Demo\Generator;
 use Database\Demo\Wherrymoor;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -58,7 +57,7 @@ final class AdviceTest extends TestCase
     public function test_finds_the_true_key_and_all_true_pairs_though_the_targets_names_say_nothing(int $position): void
     {
         $demo = Wherrymoor::datasets()[$position];
-        $paths = (new Generator($demo, Wherrymoor::SEED + $position))->write(storage_path('work'));
+        $paths = Wherrymoor::generator($demo)->write(storage_path('work'));
         $target = (string) file_get_contents($paths['target']);
         $header = substr(
             $target,

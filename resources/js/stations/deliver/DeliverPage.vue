@@ -10,6 +10,7 @@ import ReadingLine from '@/stations/deliver/ReadingLine.vue'
 import ScheduleDialog from '@/stations/deliver/ScheduleDialog.vue'
 import WantedSources from '@/stations/deliver/WantedSources.vue'
 import SidePane from '@/stations/deliver/SidePane.vue'
+import { scheduleNote, useSchedule } from '@/stations/deliver/useSchedule'
 
 const props = defineProps<{ course: Schemas['Course'] }>()
 const isShowingEarlier = ref(false)
@@ -31,22 +32,27 @@ const next = computed(() => {
   if (tally === null) return { to: 'match', says: 'Match the rows' }
   return tally.isOnLatestDeliveries ? { to: 'review', says: 'Review what was found' } : { to: 'tally', says: 'Tally again' }
 })
-const MINUTE = 60_000
+const { data: schedule } = useSchedule(props.course.id)
+const SECOND = 1000
 /** How far apart the moments are that the two extracts show. */
 const gap = computed(() => {
   const [source, target] = [props.course.source?.asOf ?? null, props.course.target?.asOf ?? null]
   if (source === null || target === null) return ''
-  const minutes = Math.round((Date.parse(target) - Date.parse(source)) / MINUTE)
-  if (minutes === 0) return 'both extracts show the same moment'
-  const hours = Math.floor(Math.abs(minutes) / 60)
-  const length = hours === 0 ? `${Math.abs(minutes)} min` : `${hours} h ${Math.abs(minutes) % 60} min`
+  const seconds = Math.round(Math.abs(Date.parse(target) - Date.parse(source)) / SECOND)
+  if (seconds === 0) return 'both extracts show the same moment'
+  const [hours, minutes] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60]
+  const length = seconds < 60 ? `${seconds} s` : hours === 0 ? `${minutes} min` : `${hours} h ${minutes} min`
   return `extracts ${length} apart`
 })
 </script>
 
 <template>
   <main class="station">
-    <StationHead heading="What each side handed over" :words="['delivery', 'part']" :note="gap === '' ? note : `${note}; ${gap}`">
+    <StationHead
+      heading="What each side handed over"
+      :words="['delivery', 'part']"
+      :note="[note, gap, scheduleNote(schedule)].filter((said) => said !== '').join('; ')"
+    >
       <el-button v-if="latest" @click="isCombining = true">Which rows repeat?</el-button>
       <el-button @click="isScheduling = true">{{ course.querySources.length > 0 ? 'Draw by schedule' : 'Tally by itself' }}</el-button>
       <el-button v-if="latest" @click="isShowingEarlier = true">See all deliveries</el-button>

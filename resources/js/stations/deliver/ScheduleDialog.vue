@@ -1,29 +1,23 @@
 <script setup lang="ts">
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, api, type Schemas } from '@/api/client'
 import { counted } from '@/format/counts'
 import { moment } from '@/format/moments'
-import { timesOf, timesSaid } from '@/format/scheduleTimes'
+import { timesOf } from '@/format/scheduleTimes'
 import DrawLog from '@/parts/DrawLog.vue'
 import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import { asked, isIdle, newChoice } from '@/parts/scheduleChoice'
 import ScheduleFields from '@/parts/ScheduleFields.vue'
+import { isGoing, scheduleKey, useSchedule, whenSaid } from '@/stations/deliver/useSchedule'
 
 /** When both sides are drawn from their databases and tallied by themselves, and what became of it. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const emit = defineEmits<{ close: [] }>()
-const SECOND = 1000
-const key = ['dataset', props.course.id, 'schedule']
+const key = scheduleKey(props.course.id)
 const path = { params: { path: { dataset: props.course.id } } }
-const isGoing = (found: Schemas['DatasetSchedule'] | undefined): boolean =>
-  found?.past.some(({ state }) => ['asking', 'drawing', 'reading', 'waiting', 'tallying'].includes(state)) ?? false
-const { data, error, isPending, refetch } = useQuery({
-  queryKey: key,
-  queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/schedule', { ...path, signal })),
-  refetchInterval: ({ state }) => (isGoing(state.data) ? 2 * SECOND : false),
-})
+const { data, error, isPending, refetch } = useSchedule(props.course.id)
 const queries = useQueryClient()
 watch(
   () => isGoing(data.value),
@@ -32,18 +26,20 @@ watch(
 )
 const choice = ref(newChoice())
 const kept = computed(() => data.value?.schedule ?? null)
-watch(data, (found) => {
-  if (found === undefined) return
-  const { schedule } = found
-  if (schedule !== null) choice.value = { ...schedule, times: timesOf(schedule.expression) }
-  else if (found.draws.length === 0) choice.value.times = timesOf(null)
-})
-/** "every week, on Monday at 06:00, and when both sides have arrived". */
+watch(
+  data,
+  (found) => {
+    if (found === undefined) return
+    const { schedule } = found
+    if (schedule !== null) choice.value = { ...schedule, times: timesOf(schedule.expression) }
+    else if (found.draws.length === 0) choice.value.times = timesOf(null)
+  },
+  // The station may know it already.
+  { immediate: true },
+)
 const keptWhen = computed(() => {
-  if (kept.value === null || !kept.value.isOn) return 'Switched off'
-  const times = kept.value.expression === null ? [] : [timesSaid(kept.value.expression)]
-  const said = [...times, ...(kept.value.onArrival ? ['when both sides have arrived'] : [])].join(', and ')
-  return said.charAt(0).toUpperCase() + said.slice(1)
+  const said = whenSaid(kept.value)
+  return said === '' ? 'Switched off' : said.charAt(0).toUpperCase() + said.slice(1)
 })
 const keep = useMutation({
   mutationFn: (isOn: boolean) => answer(api.PUT('/datasets/{dataset}/schedule', { ...path, body: asked(choice.value, isOn) })),

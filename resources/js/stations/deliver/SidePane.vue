@@ -44,11 +44,18 @@ function endsOfRecords(usual: string | undefined, counted: Schemas['DeliveryPart
 /** What was taken for no row of the table stays told. */
 const below = (skipped: number | undefined): string => (skipped === undefined || skipped === 0 ? '' : `, ${told(skipped, 'line')} below left out`)
 
+/** Of a side that came from sources altogether. */
+const drawnFrom = computed(() => {
+  const of = (props.delivery?.parts ?? []).map(({ query }) => query?.source)
+  return of.includes(undefined) ? '' : [...new Set(of)].join(', ')
+})
+
 function facts({ format, lineEnds, bytes: size, packedIn, query }: Schemas['DeliveryPart']): string {
   const inPlace = query?.inPlace
   if (inPlace !== undefined)
     return `rows of ${told(inPlace.differing, 'group')} that differ; ${count(inPlace.agreed)} of ${count(inPlace.rows)} rows agree where they stand`
-  const from = query !== null ? ', rows of a query' : packedIn !== null ? `, out of ${packedIn}` : ''
+  const drawn = query === null || drawnFrom.value !== '' ? '' : `, drawn from ${query.source}`
+  const from = query === null && packedIn !== null ? `, out of ${packedIn}` : drawn
   if (format.kind === 'delimited') {
     const by = /^[a-z]+$/.test(format.delimiter ?? '') ? `${format.delimiter}s` : `divided by ${format.delimiter}`
     return `${by}, ${format.encoding}${format.byteOrderMark === true ? ' with byte-order mark' : ''}, ${endsOfRecords(format.lineEnds, lineEnds)}${format.quote === 'single' ? ', single quotes' : ''}${below(format.skipBelow)}, ${bytes(size)}${from}`
@@ -95,7 +102,8 @@ const invitation = computed(() => {
         <button v-if="delivery.refused > 0" type="button" class="plain link" @click="isShowingRefused = true">
           <SaidText :said="figures(`rows/${side}/refused`, delivery.refused, 'record')" /> refused
         </button>
-        <template v-if="delivery.asOf">, as of {{ moment(delivery.asOf) }}</template>
+        <template v-if="drawnFrom !== ''">, drawn from {{ drawnFrom }}</template
+        ><template v-if="delivery.asOf">, as of {{ moment(delivery.asOf) }}</template>
       </span>
     </h2>
     <template v-if="delivery">

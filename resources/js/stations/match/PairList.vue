@@ -98,7 +98,10 @@ const targets = computed(() => [...new Set((props.plan.target?.columns ?? []).ma
 <template>
   <div class="list">
     <div v-if="mayWork && strong.length > 0" class="strong" role="status">
-      <span>{{ strong.length === 1 ? 'One strong suggestion more.' : `${strong.length} strong suggestions more.` }}</span>
+      <span
+        >{{ strong.length === 1 ? 'One strong suggestion more.' : `${strong.length} strong suggestions more.` }}
+        <template v-if="forms.isWaiting">How their values are written is being looked at …</template></span
+      >
       <el-button size="small" @click="confirm(strong)">
         {{ strong.length === 1 ? 'Confirm it' : `Confirm all ${strong.length}` }}
       </el-button>
