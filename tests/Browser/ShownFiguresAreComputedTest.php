@@ -24,8 +24,9 @@ final class ShownFiguresAreComputedTest extends BrowserTestCase
     private const STATIONS = ['deliver', 'prepare', 'match', 'tally', 'review', 'prove', 'sign'];
 
     /**
-     * Moorings are looked at everywhere, the others where they differ from them: several pages, parts and totals, steps and references, signed,
-     * waiting to be signed, keys that the new system gave, and rows that repeat. Of them the report is read where there are several totals.
+     * Moorings are looked at everywhere, the others where they differ from them: several pages or parts and totals, steps and references,
+     * signed, waiting to be signed, keys that the new system gave, and rows that repeat. Of them the report is read where there are several
+     * totals.
      */
     private const IN_PART = [
         'Licences' => ['deliver', 'prove'],
