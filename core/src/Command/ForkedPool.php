@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace NineTally\Core\Command;
 
 use NineTally\Core\NineTallyException;
-use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\TallyWork;
 use NineTally\Core\Tally\TaskExecutor;
 
@@ -121,7 +120,7 @@ final readonly class ForkedPool implements TaskExecutor
             while (($task = fgets($socket)) !== false) {
                 $task = trim($task);
                 $onProgress = static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}");
-                SliceOfFindings::isTask($task)
+                SliceWork::isTask($task)
                     ? $slices->perform($task, $onProgress)
                     : $work->perform($task, $onProgress);
                 $say("done {$task}");

@@ -11,13 +11,19 @@ use NineTally\Core\Matching\Spill\WorkspaceFailure;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Report\FindingFiles;
 use NineTally\Core\Row\Sides;
+use NineTally\Core\Tally\ForgivenPostings;
 use NineTally\Core\Tally\MergedSlice;
 use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\TallyRun;
 
-/** Slices of the findings as files of the workspace: their lines, to be put together behind one another, and what was counted. */
+/**
+ * Slices of the findings as files of the workspace: their lines, to be put together behind one another, and what was counted; and, as a task
+ * beside them, in which rows forgiven cells stand.
+ */
 final class SliceWork
 {
+    public const POSTINGS = 'postings';
+
     private const LEFT = 'left';
 
     /** @var array{WorkOrder, Plan, Sides<Reader>, TallyRun}|null what all slices of a process are merged with, and its memory */
@@ -25,10 +31,20 @@ final class SliceWork
 
     public function __construct(private readonly string $workspace) {}
 
+    public static function isTask(string $task): bool
+    {
+        return $task === self::POSTINGS || SliceOfFindings::isTask($task);
+    }
+
     /** @param callable(int, int): void $onProgress told nothing, and the findings so far */
     public function perform(string $task, callable $onProgress): void
     {
         [$order, $plan, $readers, $run] = $this->tally ??= $this->tally();
+        if ($task === self::POSTINGS) {
+            AtomicFile::put("{$this->workspace}/{$task}.left", serialize($run->forgivenPostings($this->pathOfPostings())));
+
+            return;
+        }
         $folder = "{$this->workspace}/{$task}";
         $files = FindingFiles::part(
             $folder,
@@ -54,6 +70,21 @@ final class SliceWork
         $readers = $order->readers($plan, $this->workspace);
 
         return [$order, $plan, $readers, new TallyRun($plan, $readers, $this->workspace, settings: $order->settings)];
+    }
+
+    /** @return string of the file that holds the lists */
+    public function pathOfPostings(): string
+    {
+        return "{$this->workspace}/forgiven.postings";
+    }
+
+    /** @throws WorkspaceFailure */
+    public function postings(): ForgivenPostings
+    {
+        $path = "{$this->workspace}/".self::POSTINGS.'.left';
+        $left = unserialize((string) @file_get_contents($path));
+
+        return $left instanceof ForgivenPostings ? $left : throw WorkspaceFailure::reading($path);
     }
 
     /** @throws WorkspaceFailure */

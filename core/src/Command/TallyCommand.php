@@ -182,10 +182,14 @@ final class TallyCommand extends Command
                 $order,
                 $order,
             );
+            $slices = new SliceWork($workspace->path);
+            $postings = null;
             $summary = $files !== null && $crew instanceof ForkedPool && $run->hasSlices()
-                ? self::inSlices($run, $files, self::SLICES_OF_WORKER * $workers, $workspace->path)
+                ? self::inSlices($run, $files, self::SLICES_OF_WORKER * $workers, $slices)
                 : null;
-            if ($summary === null) {
+            if ($summary !== null) {
+                $postings = $slices->postings();
+            } else {
                 $findings = $run->findings();
                 foreach ($findings as $finding) {
                     $files?->add($finding);
@@ -196,17 +200,16 @@ final class TallyCommand extends Command
             $progress?->clear();
         }
         $files?->leaveOut($readers);
-        $files?->post($run->forgivenPostings("{$workspace->path}/forgiven.postings"), "{$workspace->path}/forgiven.postings");
+        $files?->post($postings ?? $run->forgivenPostings($slices->pathOfPostings()), $slices->pathOfPostings());
         $files?->finish($summary);
 
         return $summary;
     }
 
     /** @return Summary|null null where all findings have to be merged at once; nothing was written then */
-    private static function inSlices(TallyRun $run, FindingFiles $files, int $ofEachSide, string $workspace): ?Summary
+    private static function inSlices(TallyRun $run, FindingFiles $files, int $ofEachSide, SliceWork $work): ?Summary
     {
-        $work = new SliceWork($workspace);
-        $summary = $run->inSlices($ofEachSide, $work->left(...));
+        $summary = $run->inSlices($ofEachSide, $work->left(...), [SliceWork::POSTINGS]);
         if ($summary !== null) {
             $work->putTogether(SliceOfFindings::all($ofEachSide), $files);
         }

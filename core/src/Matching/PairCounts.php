@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace NineTally\Core\Matching;
 
+use NineTally\Core\Cause\CellResult;
 use NineTally\Core\Cause\ColumnEvidence;
 use NineTally\Core\Comparison\CellClass;
 
@@ -42,6 +43,12 @@ final class PairCounts
     public function __construct()
     {
         $this->evidence = new ColumnEvidence;
+    }
+
+    /** What counts cells of the same cause and facts. */
+    public function forgiven(CellResult $result): ForgivenPattern
+    {
+        return $this->forgiven[$result->key] ??= new ForgivenPattern($result->cause->id ?? '', $result->cause->facts ?? []);
     }
 
     public function lackEntry(string $value): void

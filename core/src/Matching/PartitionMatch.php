@@ -69,6 +69,7 @@ final class PartitionMatch
             $targetIndex = array_diff_key($targetIndex, $repeated);
         }
         $agreed = 0;
+        $differing = [];
         $looksAtAll = $this->outcomes->looksAtAll();
         foreach ($sourceIndex as $key => $place) {
             $other = $targetIndex[$key] ?? null;
@@ -78,10 +79,11 @@ final class PartitionMatch
             if ($source->bodies[$place] === $target->bodies[$other] && ! $looksAtAll) {
                 $agreed++;
             } else {
-                $this->outcomes->comparePair($source->row($place), $target->row($other));
+                $differing[$place] = $other;
             }
         }
         $this->counts->countMet(RowClass::Agreed, $agreed);
+        $this->outcomes->compareDiffering($source, $target, $differing);
         $missing = array_diff_key($sourceIndex, $targetIndex);
         $extra = array_diff_key($targetIndex, $sourceIndex);
         if ($isOfBridges) {

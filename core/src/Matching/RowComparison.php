@@ -20,6 +20,9 @@ final class RowComparison
     /** Whether rows of equal bytes must be looked at all the same. */
     public readonly bool $readsEqualBytes;
 
+    /** Where rows need not be looked at one by one. */
+    public readonly ?RowsInBulk $inBulk;
+
     /** Whether a rule let a cell of the last two rows pass. */
     public bool $hasForgiven = false;
 
@@ -39,6 +42,7 @@ final class RowComparison
         public readonly bool $listsForgiven = false,
     ) {
         $this->readsEqualBytes = array_filter($columns, static fn(ColumnComparison $column): bool => $column->readsEqualBytes) !== [];
+        $this->inBulk = $listsForgiven ? null : RowsInBulk::where($columns, $positions, $counts, $postings);
     }
 
     /**
@@ -109,9 +113,9 @@ final class RowComparison
     {
         $counts->cells['forgiven']++;
         $this->hasForgiven = true;
-        $pattern = $counts->forgiven[$judgement->key] ??= new ForgivenPattern($judgement->cause->id ?? '', $judgement->cause->facts ?? []);
+        $pattern = $counts->forgiven($judgement);
         $pattern->cells++;
-        ($this->lists[$pair][$judgement->key] ??= $this->postings->of("pair {$pair} {$judgement->key}"))->add($line);
+        ($this->lists[$pair][$judgement->key] ??= $this->postings->of(self::pairPattern($pair, $judgement->key)))->add($line);
         if ($line < $pattern->lastLine || $judgement->apart !== null) {
             $pattern->keep($line, $source, $target, $judgement->apart);
         }
@@ -125,6 +129,12 @@ final class RowComparison
             $counts->evidence->add([CauseId::Moved->value => [$moved]]);
             $counts->movedBlanks[$judgement->class->value][$moved] = ($counts->movedBlanks[$judgement->class->value][$moved] ?? 0) + 1;
         }
+    }
+
+    /** @param string $key by which what is forgiven is counted */
+    public static function pairPattern(int $pair, string $key): string
+    {
+        return "pair {$pair} {$key}";
     }
 
     /** Cells of the key are posted as those of a pair are. */

@@ -12,6 +12,7 @@ use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\Postings\PostingBuffer;
 use NineTally\Core\Matching\Spill\FindingEntry;
 use NineTally\Core\Matching\Spill\SpilledRow;
+use NineTally\Core\Matching\Spill\SpilledRows;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Totals\TotalShares;
@@ -48,6 +49,30 @@ final class RowOutcomes
     public function looksAtAll(): bool
     {
         return $this->comparison->readsEqualBytes || $this->keyColumns !== [] || $this->totalsNeedAll;
+    }
+
+    /**
+     * Rows that met alone, and whose bodies are not the same bytes.
+     *
+     * @param  array<int, int>  $places  of the source => of the target, in the order of the source
+     */
+    public function compareDiffering(SpilledRows $source, SpilledRows $target, array $places): void
+    {
+        $left = array_keys($places);
+        if ($this->comparison->inBulk !== null && $this->keyColumns === [] && $this->totals === null) {
+            $left = $this->comparison->inBulk->leftOver(
+                array_map(static fn(int $place): string => $source->bodies[$place], $left),
+                array_map(static fn(int $place): string => $target->bodies[$place], array_values($places)),
+                array_map($source->lines->at(...), $left),
+            );
+            $this->counts->countMet(RowClass::Agreed, count($places) - count($left));
+            $this->counts->agreedByRule += $this->comparison->inBulk->byRule;
+            $all = array_keys($places);
+            $left = array_map(static fn(int $nth): int => $all[$nth], $left);
+        }
+        foreach ($left as $place) {
+            $this->comparePair($source->row($place), $target->row($places[$place]));
+        }
     }
 
     public function comparePair(

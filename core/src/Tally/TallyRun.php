@@ -102,12 +102,12 @@ final class TallyRun
      * @throws TallyCancelled
      * @throws UnbalancedTally
      */
-    public function inSlices(int $ofEachSide, \Closure $leftOf): ?Summary
+    public function inSlices(int $ofEachSide, \Closure $leftOf, array $beside = []): ?Summary
     {
         [$source, $target, $counts] = $this->counted();
         $expected = self::expected($source, $target);
         $slices = SliceOfFindings::all($ofEachSide);
-        $this->tasks->merge($slices, $expected);
+        $this->tasks->merge($slices, $beside, $expected);
         $assembler = $this->assembler($counts);
         $findings = 0;
         foreach ($slices as $slice) {

@@ -50,13 +50,14 @@ final class TallyTasks
      * Findings are merged in slices.
      *
      * @param  non-empty-list<SliceOfFindings>  $slices
+     * @param  list<string>  $beside  tasks that are done with them, first
      */
-    public function merge(array $slices, int $expected): void
+    public function merge(array $slices, array $beside, int $expected): void
     {
         $merged = [];
         $this->executor->perform(
             $this->work,
-            array_map(static fn(SliceOfFindings $slice): string => $slice->task(), $slices),
+            [...$beside, ...array_map(static fn(SliceOfFindings $slice): string => $slice->task(), $slices)],
             function (string $task, int $bytes, int $findings) use (&$merged, $expected): void {
                 $merged[$task] = $findings;
                 $this->merged((int) array_sum($merged), $expected);

@@ -18,7 +18,16 @@ final class PostingList
     public function add(int $line): void
     {
         $this->lines[] = $line;
-        if (count($this->lines) === self::UNPACKED) {
+        if (count($this->lines) >= self::UNPACKED) {
+            $this->pack();
+        }
+    }
+
+    /** @param list<int> $lines */
+    public function addAll(array $lines): void
+    {
+        array_push($this->lines, ...$lines);
+        if (count($this->lines) >= self::UNPACKED) {
             $this->pack();
         }
     }

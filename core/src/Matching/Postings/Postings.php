@@ -20,6 +20,9 @@ final readonly class Postings
 {
     private const HEAD_BYTES = 6;
 
+    /** From so many rows of a container on they are not sorted one against the other. */
+    private const MANY = 4_096;
+
     /** @param array<string, StoredList> $lists by pattern */
     private function __construct(private string $path, public array $lists) {}
 
@@ -58,9 +61,7 @@ final readonly class Postings
                     fseek($input, $from);
                     $lows .= (string) stream_get_contents($input, $bytes);
                 }
-                /** @var array<int, int> $sorted */
-                $sorted = unpack('v*', $lows) ?: [];
-                sort($sorted);
+                $sorted = self::ascending($lows);
                 $container = pack('Nn', $high, count($sorted) - 1).pack('v*', ...$sorted);
                 $file->write($container);
                 $offset += strlen($container);
@@ -72,6 +73,28 @@ final readonly class Postings
         array_map(fclose(...), $inputs);
 
         return new self($path, $lists);
+    }
+
+    /**
+     * Each row stands in a list once.
+     *
+     * @return list<int>
+     */
+    private static function ascending(string $lows): array
+    {
+        /** @var array<int, int> $rows */
+        $rows = unpack('v*', $lows) ?: [];
+        if (count($rows) > self::MANY) {
+            // What is common to them and to all numbers in order is in order: a third of the time of sorting.
+            /** @var list<int>|null $all */
+            static $all = null;
+            $all ??= range(0, 0xFFFF);
+
+            return array_values(array_intersect_key($all, array_flip($rows)));
+        }
+        sort($rows);
+
+        return $rows;
     }
 
     public function count(string $pattern): int
