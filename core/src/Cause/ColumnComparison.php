@@ -62,6 +62,9 @@ final class ColumnComparison
     /** @var array<string, CellResult> */
     private array $memo = [];
 
+    /** Of the room that all columns share. */
+    private int $taken = 0;
+
     /** @var array<string, Cause> */
     private array $settled = [];
 
@@ -115,8 +118,11 @@ final class ColumnComparison
                 ? $this->read($this->emptyPair->with($source, $target))
                 : $this->againstEntry($source, $this->emptyEntryPair->with($entry, $target));
         if (strlen($values) < self::MEMO_BYTES) {
-            if (count($this->memo) >= MemoRoom::OWN && ! $this->room->take()) {
-                $this->room->giveBack(count($this->memo) - MemoRoom::OWN);
+            $taken = count($this->memo) < MemoRoom::OWN ? 0 : $this->room->take($judgement);
+            $this->taken += $taken;
+            if ($taken === 0 && count($this->memo) >= MemoRoom::OWN) {
+                $this->room->giveBack($this->taken);
+                $this->taken = 0;
                 $this->memo = [];
             }
             $this->memo[$values] = $judgement;
@@ -176,12 +182,8 @@ final class ColumnComparison
         if ($early !== null) {
             return $early;
         }
-        if (
-            $this->isPlain &&
-            ! $this->allowed->isPossible() &&
-            SimpleDifference::areDigits($pair->source) &&
-            SimpleDifference::areDigits($pair->target)
-        ) {
+        $isPlain = $this->isPlain && ! $this->allowed->isPossible();
+        if ($isPlain && SimpleDifference::areDigits($pair->source) && SimpleDifference::areDigits($pair->target)) {
             return $this->value(NormalisedPair::withoutForms($pair));
         }
         $bare = NormalisedPair::of($pair, $this->catalogue->forms);

@@ -6,28 +6,31 @@ namespace NineTally\Core\Cause;
 
 /**
  * How much the memos of all columns together may hold beyond what each has for itself: a column of twelve thousand days needs more than a
- * thousand columns could have. An entry takes about 200 bytes.
+ * thousand columns could have. An entry takes about 200 bytes, and four times as many where it waits for its column with evidence.
  */
 final class MemoRoom
 {
     /** Of each column, whatever the others have. */
     public const OWN = 2_048;
 
+    private const WITH_EVIDENCE = 4;
+
     public function __construct(private int $left = 65_536) {}
 
-    /** @return bool whether one more may be held */
-    public function take(): bool
+    /** @return int how much of the room it takes to hold one more; 0 where there is none left */
+    public function take(CellResult $result): int
     {
-        if ($this->left === 0) {
-            return false;
+        $taken = $result->evidence === [] ? 1 : self::WITH_EVIDENCE;
+        if ($taken > $this->left) {
+            return 0;
         }
-        $this->left--;
+        $this->left -= $taken;
 
-        return true;
+        return $taken;
     }
 
-    public function giveBack(int $entries): void
+    public function giveBack(int $taken): void
     {
-        $this->left += $entries;
+        $this->left += $taken;
     }
 }

@@ -17,8 +17,8 @@ use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\TallyRun;
 
 /**
- * Slices of the findings as files of the workspace: their lines, to be put together behind one another, and what was counted; and, as a task
- * beside them, in which rows forgiven cells stand.
+ * Slices of the findings as files of the workspace: their lines, to be put together behind one another, and what was counted; and, as a
+ * task beside them, in which rows forgiven cells stand.
  */
 final class SliceWork
 {

@@ -46,9 +46,18 @@ final readonly class SignedDifference
         $to = $from === null ? null : PlainNumber::of($target);
         $apart = $from === null ? null : $to?->minus($from);
 
-        return $from === null || $apart === null
-            ? null
-            : new self($apart->decimal(), $from->units === 0 ? null : round($apart->size() / abs($from->size()), self::PLACES));
+        if ($from === null || $apart === null) {
+            return null;
+        }
+        if ($apart->units === 0 && $from->units !== 0) {
+            // The same number, written in another form: of a whole column that is.
+            /** @var self|null $nought */
+            static $nought = null;
+
+            return $nought ??= new self($apart->decimal(), 0.0);
+        }
+
+        return new self($apart->decimal(), $from->units === 0 ? null : round($apart->size() / abs($from->size()), self::PLACES));
     }
 
     /** As it was written down: an exact decimal. */

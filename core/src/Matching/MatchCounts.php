@@ -60,7 +60,8 @@ final class MatchCounts
 
     public function count(Side $side, RowClass $class, int $rows = 1): void
     {
-        $this->rows[$side->value][$class->value] = $this->of($side, $class) + $rows;
+        $this->rows[$side->value][$class->value] ??= 0;
+        $this->rows[$side->value][$class->value] += $rows;
     }
 
     public function countMet(RowClass $class, int $rows = 1): void

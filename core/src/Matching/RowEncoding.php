@@ -111,9 +111,10 @@ final readonly class RowEncoding
             return $body;
         }
         $cells = explode(Batch::CELL_END, $this->bodyPositions === [] ? $rest : $body.Batch::CELL_END.$rest);
+        $order = $this->order;
         $row = [];
         for ($position = 0; $position < $this->width; $position++) {
-            $row[] = $cells[$this->order[$position]];
+            $row[] = $cells[$order[$position]];
         }
 
         return implode(Batch::CELL_END, $row);

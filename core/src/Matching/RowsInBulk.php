@@ -13,8 +13,8 @@ use NineTally\Core\Row\Sides;
 
 /**
  * Compares hundreds of rows at once, and counts those whose every difference is forgiven; others are left to {@see RowComparison}, which
- * says of each row what this says of many. The cells that differ are found by one function in C over all cells of these rows, and nothing is
- * made for a row: half of the time of a row by itself, where a form differs in each.
+ * says of each row what this says of many. The cells that differ are found by one function in C over all cells of these rows, and nothing
+ * is made for a row: half of the time of a row by itself, where a form differs in each.
  */
 final class RowsInBulk
 {

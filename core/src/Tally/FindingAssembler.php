@@ -10,20 +10,17 @@ use NineTally\Core\Cause\ColumnComparison;
 use NineTally\Core\Cause\ColumnDecision;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
-use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\PatternPlace;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
-use NineTally\Core\Figures\ValueFigures;
 use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Matching\MatchCounts;
 use NineTally\Core\Matching\Spill\FindingEntry;
 use NineTally\Core\Plan\Plan;
-use NineTally\Core\Preparation\PreparedReader;
 use NineTally\Core\Row\KeyTuple;
 use NineTally\Core\Row\RecordPlace;
 use NineTally\Core\Row\RefusedRecord;
@@ -109,10 +106,8 @@ final class FindingAssembler
         $isOfTarget = $entry->side === Side::Target;
         $side = $isOfTarget ? $this->readers->target : $this->readers->source;
         $source = $entry->source === null ? null : $this->record($this->readers->source, $linesBefore + $entry->line, $entry->source);
-        $target =
-            $entry->target === null
-                ? null
-                : $this->record($this->readers->target, $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine, $entry->target);
+        $targetLine = $isOfTarget ? $linesBefore + $entry->line : $entry->targetLine;
+        $target = $entry->target === null ? null : $this->record($this->readers->target, $targetLine, $entry->target);
         [$reason, $reasonFacts] = $this->reason($entry);
         $cells = $entry->cells === [] ? [] : $this->cells($entry, $source->cells ?? [], $target->cells ?? []);
         $differing = $forgiven = [];
@@ -124,14 +119,14 @@ final class FindingAssembler
             }
         }
 
+        $key = $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key);
+        $hasNoKey = $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused;
         $finding = new RowFinding(
             sequence: $sequence,
-            ordinal: $entry->class === RowClass::Unkeyed || $entry->class === RowClass::Refused
-                ? $this->ordinals->next($entry)
-                : $entry->ordinal,
+            ordinal: $hasNoKey ? $this->ordinals->next($entry) : $entry->ordinal,
             class: $entry->class,
             side: $entry->side,
-            key: $entry->class === RowClass::Refused ? null : KeyTuple::fromBytes($entry->key),
+            key: $key,
             source: $source,
             target: $target,
             rowsOfKey: ['source' => $entry->sourceRows, 'target' => $entry->targetRows],
@@ -143,7 +138,7 @@ final class FindingAssembler
             reason: $reason,
             reasonFacts: $reasonFacts,
             isBridged: $entry->isBridged,
-            deliveredKey: $this->deliveredKey($source, $target),
+            deliveredKey: $this->deliveredKey($key, $source, $target),
         );
         $this->values->see($finding);
         if ($finding->class !== RowClass::Agreed) {
@@ -204,49 +199,9 @@ final class FindingAssembler
         return $patterns;
     }
 
-    /**
-     * @return list<array{pair: ColumnPair, compared: int, identical: int, forgiven: int, changed: int, blanked: int, filled: int,
-     *     values: ValueFigures, altered: array{source: int, target: int}}> cells of the pair, what became of its values, and how many of
-     *     each side the steps altered
-     */
-    public function columns(): array
+    public function columns(): ColumnFigures
     {
-        $columns = [];
-        $altered = $this->readers->map(
-            static fn(Reader $reader): array => $reader instanceof PreparedReader ? $reader->ledger->alteredOf() : [],
-        );
-        foreach ($this->plan->columnPairs as $position => $pair) {
-            $cells = $this->counts->pairs[$position]->cells;
-            foreach ($this->counts->pairs[$position]->movedBlanks as $class => $moves) {
-                foreach ($moves as $move => $count) {
-                    // A value that stands in another column was not lost: its blank cell is changed.
-                    if ($this->decisions[$position]->cause(CauseId::Moved, [$move]) !== null) {
-                        $cells[$class] -= $count;
-                        $cells['changed'] += $count;
-                    }
-                }
-            }
-            ['forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled] = $cells;
-            $identical = $this->counts->compared - array_sum($cells);
-            $values = $this->values->of(
-                $position,
-                ['identical' => $identical, 'forgiven' => $forgiven, 'changed' => $changed, 'blanked' => $blanked, 'filled' => $filled],
-                $this->counts->pairs[$position],
-            );
-            $columns[] = [
-                'pair' => $pair,
-                'compared' => $this->counts->compared,
-                'identical' => $identical,
-                'forgiven' => $forgiven,
-                'changed' => $changed,
-                'blanked' => $blanked,
-                'filled' => $filled,
-                'values' => $values,
-                'altered' => ['source' => $altered->source[$pair->source] ?? 0, 'target' => $altered->target[$pair->target] ?? 0],
-            ];
-        }
-
-        return $columns;
+        return new ColumnFigures($this->plan, $this->readers, $this->counts, $this->values, $this->decisions);
     }
 
     /**
@@ -288,13 +243,18 @@ final class FindingAssembler
         );
     }
 
-    private function deliveredKey(?RowRecord $source, ?RowRecord $target): ?KeyTuple
+    /** @param KeyTuple|null $key canonical; most often nothing was taken away from it */
+    private function deliveredKey(?KeyTuple $key, ?RowRecord $source, ?RowRecord $target): ?KeyTuple
     {
-        $side = $source !== null ? Side::Source : Side::Target;
         $cells = ($source ?? $target)?->cells;
         if ($cells === null) {
             return null;
         }
-        return KeyTuple::of(array_map(static fn(int $position): string => $cells[$position], $this->keyPositions->of($side)));
+        $delivered = [];
+        foreach ($source !== null ? $this->keyPositions->source : $this->keyPositions->target as $position) {
+            $delivered[] = $cells[$position];
+        }
+
+        return $key?->cells === $delivered ? $key : KeyTuple::of($delivered);
     }
 }

@@ -96,6 +96,7 @@ final class TallyRun
      * All findings, merged in slices by the executor's workers, each of which keeps what it made of them.
      *
      * @param  \Closure(SliceOfFindings): MergedSlice  $leftOf  what merging a slice left
+     * @param  list<string>  $beside  tasks of the executor that are done with the slices
      * @return Summary|null null where the slices do not say all that is to be told of them: then they are merged all at once
      *
      * @throws UnreadableFile
@@ -183,7 +184,7 @@ final class TallyRun
         return new Summary(
             $source,
             $target,
-            $assembler->columns(),
+            $assembler->columns()->all(),
             $assembler->patterns(),
             new KeyFigures(
                 KeyForgiven::of($this->plan, $counts),

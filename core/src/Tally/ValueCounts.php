@@ -20,18 +20,30 @@ final class ValueCounts
 {
     private const NOT_COMPARED = [RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed];
 
-    /** @var array{source: array<int, int>, target: array<int, int>} column pair => values of rows that were not compared */
+    /** @var array{source: array<int, int>, target: array<int, int>} column pair => values of rows that were not compared and have blank cells */
     private array $values = ['source' => [], 'target' => []];
 
     /** @var array{source: int, target: int} */
     private array $rows = ['source' => 0, 'target' => 0];
+
+    /** @var array{source: int, target: int} those of them in which every cell has a value */
+    private array $rowsWithoutBlank = ['source' => 0, 'target' => 0];
+
+    /** @var array{source: bool, target: bool} */
+    private readonly array $hasTokens;
 
     /**
      * @param  array{source: list<int>, target: list<int>}  $positions  of the compared columns, by column pair
      * @param  array{source: list<Reading>, target: list<Reading>}  $readings
      * @param  array{source: array<int, int>, target: array<int, int>}  $blanks  column pair => cells without a value, of all prepared rows
      */
-    public function __construct(private readonly array $positions, private readonly array $readings, private readonly array $blanks) {}
+    public function __construct(private readonly array $positions, private readonly array $readings, private readonly array $blanks)
+    {
+        $this->hasTokens = array_map(
+            static fn(array $ofSide): bool => array_filter($ofSide, static fn(Reading $reading): bool => $reading->hasBlankTokens()) !== [],
+            $readings,
+        );
+    }
 
     public function see(RowFinding $row): void
     {
@@ -41,6 +53,11 @@ final class ValueCounts
         }
         $side = $row->side->value;
         $this->rows[$side]++;
+        if (! $this->hasTokens[$side] && ! in_array('', $record->cells, true)) {
+            $this->rowsWithoutBlank[$side]++;
+
+            return;
+        }
         foreach ($this->positions[$side] as $pair => $position) {
             if (! $this->readings[$side][$pair]->isBlank($record->cells[$position])) {
                 $this->values[$side][$pair] = ($this->values[$side][$pair] ?? 0) + 1;
@@ -53,6 +70,7 @@ final class ValueCounts
     {
         foreach (['source', 'target'] as $side) {
             $this->rows[$side] += $later->rows[$side];
+            $this->rowsWithoutBlank[$side] += $later->rowsWithoutBlank[$side];
             foreach ($later->values[$side] as $pair => $values) {
                 $this->values[$side][$pair] = ($this->values[$side][$pair] ?? 0) + $values;
             }
@@ -77,16 +95,22 @@ final class ValueCounts
             differing: $cells['changed'] - $counts->blankOnBoth['changed'],
             blanked: $cells['blanked'],
             filled: $cells['filled'],
-            goneWithRow: $this->values['source'][$pair] ?? 0,
-            cameWithRow: $this->values['target'][$pair] ?? 0,
+            goneWithRow: $this->valuesOf('source', $pair),
+            cameWithRow: $this->valuesOf('target', $pair),
             blankOnBoth: $fromSource,
         );
     }
 
     /** @param 'source'|'target' $side */
+    private function valuesOf(string $side, int $pair): int
+    {
+        return $this->rowsWithoutBlank[$side] + ($this->values[$side][$pair] ?? 0);
+    }
+
+    /** @param 'source'|'target' $side */
     private function blankOnBoth(string $side, int $pair, PairCounts $counts): int
     {
-        $ofNotCompared = $this->rows[$side] - ($this->values[$side][$pair] ?? 0);
+        $ofNotCompared = $this->rows[$side] - $this->valuesOf($side, $pair);
 
         return ($this->blanks[$side][$pair] ?? 0) - $ofNotCompared - $counts->blankOnOneSide[$side];
     }

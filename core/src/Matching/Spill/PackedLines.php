@@ -29,9 +29,17 @@ final class PackedLines
             }
             $base = $linesBefore;
         }
-        /** @var array{line: int} $line */
-        $line = unpack('Jline', $this->packed, 8 * $place);
+        $at = 8 * $place;
 
-        return $base + $line['line'];
+        // As unpack() reads it, without an array for each.
+        return $base +
+            (ord($this->packed[$at]) << 56 |
+                ord($this->packed[$at + 1]) << 48 |
+                ord($this->packed[$at + 2]) << 40 |
+                ord($this->packed[$at + 3]) << 32 |
+                ord($this->packed[$at + 4]) << 24 |
+                ord($this->packed[$at + 5]) << 16 |
+                ord($this->packed[$at + 6]) << 8 |
+                ord($this->packed[$at + 7]));
     }
 }
