@@ -120,7 +120,7 @@ final readonly class CauseCatalogue
         foreach ($this->ofColumn as $rule) {
             $cause = match (true) {
                 $rule instanceof CauseRule => $pair->explainedBy($rule),
-                $decision->isEmpty() => null,
+                ! $decision->holds($rule->id()) => null,
                 $rule->id() === CauseId::Moved => $decision->cause(CauseId::Moved, $moved === '' ? [] : [$moved]),
                 default => $decision->cause($rule->id(), $rule->evidence($pair->pair)) ??
                     $pair->withForms($decision->cause($rule->id(), $rule->evidence($pair->bare)), $rule, $decision),

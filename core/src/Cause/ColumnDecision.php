@@ -12,9 +12,10 @@ final readonly class ColumnDecision
     /** @param array<string, array<string, array<string, string|int>>> $holds cause id => evidence => facts */
     public function __construct(private array $holds) {}
 
-    public function isEmpty(): bool
+    /** Whether it holds for any evidence. */
+    public function holds(CauseId $id): bool
     {
-        return $this->holds === [];
+        return isset($this->holds[$id->value]);
     }
 
     /** @param list<string> $evidence the likeliest first */

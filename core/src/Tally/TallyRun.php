@@ -44,6 +44,9 @@ final class TallyRun
 
     private readonly string $workspace;
 
+    /** What slices of one process are all made with. */
+    private ?MatchCounts $countsOfSlices = null;
+
     /**
      * @param  Sides<Reader>  $readers
      * @param  string  $workspace  a folder of the run's own; tasks that stand there already are not done again
@@ -132,7 +135,7 @@ final class TallyRun
      */
     public function slice(SliceOfFindings $slice, \Closure $into, \Closure $onProgress): MergedSlice
     {
-        $assembler = $this->assembler($this->work->matchCounts())->ofSlice();
+        $assembler = $this->assembler($this->countsOfSlices ??= $this->work->matchCounts())->ofSlice();
         $lines = array_sum(array_map(static fn(ScanResult $result): int => $result->lines, $this->work->scanResults($slice->side)));
         $findings = 0;
         foreach ($this->work->entries($slice->side, ...$slice->lines($lines)) as $linesBefore => $entry) {

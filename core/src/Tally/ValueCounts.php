@@ -20,7 +20,7 @@ final class ValueCounts
 {
     private const NOT_COMPARED = [RowClass::Missing, RowClass::Extra, RowClass::Repeated, RowClass::Unkeyed];
 
-    /** @var array{source: array<int, int>, target: array<int, int>} column pair => values of rows that were not compared and have blank cells */
+    /** @var array{source: array<int, int>, target: array<int, int>} column pair => values of rows that were not compared, with blanks */
     private array $values = ['source' => [], 'target' => []];
 
     /** @var array{source: int, target: int} */
