@@ -170,10 +170,10 @@ final class ColumnComparison
         return $this->target->isBlank($target);
     }
 
-    /** Of a pair of numbers that no crosswalk translates; null where a value is no number. */
-    public function difference(string $source, string $target): ?SignedDifference
+    /** Of a pair of numbers that no crosswalk translates, with its cause if it is known; null where a value is no number. */
+    public function difference(string $source, string $target, string $cause = ''): ?SignedDifference
     {
-        return $this->hasCrosswalk ? null : $this->readable->difference($source, $target);
+        return $this->hasCrosswalk ? null : $this->readable->difference($source, $target, $cause === CauseId::NumberForm->value);
     }
 
     private function read(CellPair $pair): CellResult

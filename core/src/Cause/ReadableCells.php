@@ -7,6 +7,7 @@ namespace NineTally\Core\Cause;
 use NineTally\Core\Comparison\CellPair;
 use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Value\Kind;
+use NineTally\Core\Value\PlainNumber;
 use NineTally\Core\Value\Reading;
 
 /** Whether both cells can be read as the kind of their pair, and what was read can be compared. */
@@ -47,11 +48,18 @@ final readonly class ReadableCells
         return $this->kind === Kind::DateTime ? $this->comparable($pair) : null;
     }
 
-    /** What two numbers differ by; null where the kind is another, or a value is no number. */
-    public function difference(string $source, string $target): ?SignedDifference
+    /**
+     * What two numbers differ by; null where the kind is another, or a value is no number.
+     *
+     * @param  bool  $isOneNumber  whether they are known to be the same number, written differently
+     */
+    public function difference(string $source, string $target, bool $isOneNumber = false): ?SignedDifference
     {
         if ($this->kind !== Kind::Number) {
             return null;
+        }
+        if ($isOneNumber && strlen($source) <= PlainNumber::LONGEST && strpbrk($source, '123456789') !== false) {
+            return SignedDifference::nought();
         }
         [$isBlankInSource, $isBlankInTarget] = [$this->source->isBlank($source), $this->target->isBlank($target)];
         if ($this->readsPlainly && ! $isBlankInSource && ! $isBlankInTarget) {

@@ -57,6 +57,7 @@ final class SliceWork
             SliceOfFindings::ofTask($task),
             static fn(RowFinding $finding) => $files->add($finding),
             static fn(int $findings) => $onProgress(0, $findings),
+            $files,
         );
         $files->finishPart();
         AtomicFile::put("{$folder}/".self::LEFT, serialize($left));

@@ -39,6 +39,15 @@ final readonly class SignedDifference
         return new self($difference, $source === null || $source->isZero() ? null : self::relative($difference, $source));
     }
 
+    /** Of a number other than nought that is written in another form: a whole column may be. */
+    public static function nought(): self
+    {
+        /** @var self|null $nought */
+        static $nought = null;
+
+        return $nought ??= new self(Decimal::of(false, '', '', 0), 0.0);
+    }
+
     /** @return self|null null where one is written in another way than plainly, or has too many digits */
     public static function ofPlain(string $source, string $target): ?self
     {
@@ -50,11 +59,7 @@ final readonly class SignedDifference
             return null;
         }
         if ($apart->units === 0 && $from->units !== 0) {
-            // The same number, written in another form: of a whole column that is.
-            /** @var self|null $nought */
-            static $nought = null;
-
-            return $nought ??= new self($apart->decimal(), 0.0);
+            return self::nought();
         }
 
         return new self($apart->decimal(), $from->units === 0 ? null : round($apart->size() / abs($from->size()), self::PLACES));

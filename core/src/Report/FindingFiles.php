@@ -6,10 +6,12 @@ namespace NineTally\Core\Report;
 
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\CellFinding;
+use NineTally\Core\Comparison\ColumnPair;
 use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Comparison\RowReason;
 use NineTally\Core\Comparison\RowRecord;
+use NineTally\Core\Intake\Batch;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\LeftOutRow;
@@ -18,16 +20,20 @@ use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
 use NineTally\Core\Tally\ForgivenPostings;
+use NineTally\Core\Tally\PlainLines;
 use NineTally\Core\Tally\Summary;
 use NineTally\Core\Wording\Sentences;
 
 /**
  * Writes the findings of a tally as CSV files and its figures as JSON: UTF-8, comma, RFC 4180 quotes, LF.
  */
-final class FindingFiles
+final class FindingFiles implements PlainLines
 {
     /** @var list<string> the source's columns, then those that only the target has */
     private readonly array $unitedNames;
+
+    /** @var list<string> by column pair */
+    private readonly array $sourceNames;
 
     private readonly FindingHeaders $headers;
 
@@ -49,6 +55,7 @@ final class FindingFiles
         );
         $this->headers = new FindingHeaders($plan, $source, $target);
         $this->unitedNames = $this->headers->unitedNames;
+        $this->sourceNames = array_map(static fn(ColumnPair $pair): string => $pair->source, $plan->columnPairs);
     }
 
     public static function in(string $folder, Plan $plan, Columns $source, Columns $target, bool $listsForgiven = false): self
@@ -129,6 +136,31 @@ final class FindingFiles
             // A row that agrees is passed on only for what it was forgiven.
             RowClass::Agreed => null,
         };
+    }
+
+    public function changed(array $key, array $cells): void
+    {
+        $keyText = implode(',', $key);
+        $separators = count($key) + 5;
+        $lines = '';
+        foreach ($cells as [$pair, $cause, $source, $target, $difference]) {
+            $line = "{$keyText},{$this->sourceNames[$pair]},changed,{$cause},{$source},{$target},{$difference}";
+            $lines .=
+                strpbrk($line, "\"\r\n") === false && substr_count($line, ',') === $separators
+                    ? "{$line}\n"
+                    : CsvLine::of([...$key, $this->sourceNames[$pair], CellClass::Changed->value, $cause, $source, $target, $difference]);
+        }
+        $this->files->add('differences.csv', $lines);
+    }
+
+    public function alone(RowClass $class, int $part, int $line, string $row): void
+    {
+        $this->files->add(
+            "{$class->value}.csv",
+            strpbrk($row, ",\"\r\n") === false
+                ? "{$part},{$line},,".strtr($row, Batch::CELL_END, ',')."\n"
+                : CsvLine::of([$part, $line, '', ...explode(Batch::CELL_END, $row)]),
+        );
     }
 
     /** @return array{int, int} */

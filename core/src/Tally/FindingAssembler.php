@@ -100,6 +100,21 @@ final class FindingAssembler
         $this->slices->take($later->rows);
     }
 
+    /** @return PlainFindings|null null where it is told of every row which step left its counterpart out, or what it was forgiven */
+    public function plain(PlainLines $lines): ?PlainFindings
+    {
+        return $this->leftOutKeys !== [] || $this->listsForgiven ? null : new PlainFindings(
+            $this->readers,
+            $this->comparisons,
+            $this->positions,
+            $this->keyPositions,
+            $this->patterns,
+            $this->values,
+            $this->slices,
+            $lines,
+        );
+    }
+
     /** @param int $linesBefore what the entry's lines are counted from */
     public function assemble(FindingEntry $entry, int $linesBefore, int $sequence): RowFinding
     {
@@ -222,7 +237,7 @@ final class FindingAssembler
             } elseif ($moved !== '' && ($settled = $this->decisions[$pair]->cause(CauseId::Moved, [$moved])) !== null) {
                 [$class, $cause, $facts] = [CellClass::Changed, $settled->id, $settled->facts];
             }
-            $difference = $this->comparisons[$pair]->difference($sourceCell, $targetCell);
+            $difference = $this->comparisons[$pair]->difference($sourceCell, $targetCell, $cause);
             $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
             $place =
                 $class === CellClass::Forgiven

@@ -93,6 +93,26 @@ final class PatternCounter
         ?SignedDifference $difference,
         string $detail = '',
     ): PatternPlace {
+        $pattern = $this->count($pair, $class, $cause, $facts, $source, $target, $difference, $detail);
+
+        return new PatternPlace($pattern->number, $pattern->cells);
+    }
+
+    /**
+     * As {@see place()}, for whoever does not ask where.
+     *
+     * @param  array<string, string|int>  $facts
+     */
+    public function count(
+        int $pair,
+        CellClass $class,
+        string $cause,
+        array $facts,
+        string $source,
+        string $target,
+        ?SignedDifference $difference,
+        string $detail = '',
+    ): CountedPattern {
         $known = $facts === [] ? '' : json_encode($facts, JSON_THROW_ON_ERROR);
         $group = "{$pair}\0{$class->value}\0{$cause}\0{$known}";
         $pattern = $this->patterns[$group] ??= new CountedPattern(count($this->patterns) + 1, $pair, $class, $cause, $facts);
@@ -107,7 +127,7 @@ final class PatternCounter
             $this->breakDown($pattern, $detail, 1);
         }
 
-        return new PatternPlace($pattern->number, $pattern->cells);
+        return $pattern;
     }
 
     /** @return list<Pattern> */

@@ -28,17 +28,24 @@ final class RowSlices
             $this->reasons[$class][$row->reason->value] = ($this->reasons[$class][$row->reason->value] ?? 0) + 1;
         }
         $refused = $row->refused?->part;
-        $parts = [
-            'source' => $row->source->part ?? ($row->side === Side::Source ? $refused : null),
-            'target' => $row->target->part ?? ($row->side === Side::Target ? $refused : null),
-        ];
-        foreach ($parts as $side => $part) {
+        $this->count(
+            $row->class,
+            $row->source->part ?? ($row->side === Side::Source ? $refused : null),
+            $row->target->part ?? ($row->side === Side::Target ? $refused : null),
+            $row->isBridged,
+        );
+    }
+
+    /** A row without a reason, by the number of the part on each side that has one. */
+    public function count(RowClass $class, ?int $source, ?int $target, bool $isBridged): void
+    {
+        foreach (['source' => $source, 'target' => $target] as $side => $part) {
             if ($part !== null) {
-                $this->parts[$class][$side][$part] = ($this->parts[$class][$side][$part] ?? 0) + 1;
+                $this->parts[$class->value][$side][$part] = ($this->parts[$class->value][$side][$part] ?? 0) + 1;
             }
         }
-        if ($row->isBridged) {
-            $this->bridged[$class] = ($this->bridged[$class] ?? 0) + 1;
+        if ($isBridged) {
+            $this->bridged[$class->value] = ($this->bridged[$class->value] ?? 0) + 1;
         }
     }
 

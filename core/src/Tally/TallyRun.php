@@ -132,15 +132,21 @@ final class TallyRun
      *
      * @param  \Closure(RowFinding): void  $into
      * @param  \Closure(int): void  $onProgress  told the findings so far
+     * @param  PlainLines|null  $lines  for those that need not come as a whole
      */
-    public function slice(SliceOfFindings $slice, \Closure $into, \Closure $onProgress): MergedSlice
+    public function slice(SliceOfFindings $slice, \Closure $into, \Closure $onProgress, ?PlainLines $lines = null): MergedSlice
     {
         $assembler = $this->assembler($this->countsOfSlices ??= $this->work->matchCounts())->ofSlice();
-        $lines = array_sum(array_map(static fn(ScanResult $result): int => $result->lines, $this->work->scanResults($slice->side)));
+        $ofSide = array_sum(array_map(static fn(ScanResult $result): int => $result->lines, $this->work->scanResults($slice->side)));
+        $plain = $lines === null ? null : $assembler->plain($lines);
         $findings = 0;
-        foreach ($this->work->entries($slice->side, ...$slice->lines($lines)) as $linesBefore => $entry) {
+        foreach ($this->work->entries($slice->side, ...$slice->lines($ofSide)) as $linesBefore => $entry) {
             $isFinding = $entry->class !== RowClass::Agreed;
-            $into($assembler->assemble($entry, $linesBefore, $isFinding ? ++$findings : 0));
+            if ($plain?->take($entry, $linesBefore) === true) {
+                $findings++;
+            } else {
+                $into($assembler->assemble($entry, $linesBefore, $isFinding ? ++$findings : 0));
+            }
             if ($isFinding && $findings % self::FINDINGS_A_REPORT === 0) {
                 $onProgress($findings);
             }
@@ -231,11 +237,7 @@ final class TallyRun
         ))->reports();
     }
 
-    /**
-     * In which rows each pattern of forgiven cells stands, of the key too; when all findings have been taken.
-     *
-     * @param  string  $path  of the file that holds the lists
-     */
+    /** In which rows each pattern of forgiven cells stands, of the key too, with the lists in a file; when all rows are matched. */
     public function forgivenPostings(string $path): ForgivenPostings
     {
         return ForgivenPostings::of($this->plan, $this->work->postings($path));

@@ -8,6 +8,7 @@ use NineTally\Core\Comparison\RowClass;
 use NineTally\Core\Comparison\RowFinding;
 use NineTally\Core\Figures\UnbalancedTally;
 use NineTally\Core\Figures\ValueFigures;
+use NineTally\Core\Intake\Batch;
 use NineTally\Core\Matching\PairCounts;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Value\Reading;
@@ -63,6 +64,27 @@ final class ValueCounts
                 $this->values[$side][$pair] = ($this->values[$side][$pair] ?? 0) + 1;
             }
         }
+    }
+
+    /**
+     * A row that was not compared, as bytes.
+     *
+     * @return bool whether it was counted: all of its cells have a value, and no token means none
+     */
+    public function seeWithoutBlank(Side $side, string $row): bool
+    {
+        $isCounted =
+            ! $this->hasTokens[$side->value] &&
+            $row !== '' &&
+            $row[0] !== Batch::CELL_END &&
+            $row[-1] !== Batch::CELL_END &&
+            ! str_contains($row, Batch::CELL_END.Batch::CELL_END);
+        if ($isCounted) {
+            $this->rows[$side->value]++;
+            $this->rowsWithoutBlank[$side->value]++;
+        }
+
+        return $isCounted;
     }
 
     /** Those of a slice that comes behind these. */
