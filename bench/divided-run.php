@@ -103,8 +103,7 @@ foreach ([1, 2] as $round) {
     $began = microtime(true);
     passthru(
         sprintf(
-            '%s %s/core/bin/nine-tally tally %s %s --plan=%s --out=%s --workers=2 >/dev/null',
-            escapeshellarg(PHP_BINARY).' -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M',
+            '%s/core/bin/nine-tally tally %s %s --plan=%s --out=%s --workers=2 >/dev/null',
             dirname(__DIR__),
             escapeshellarg($paths['source']),
             escapeshellarg($paths['target']),

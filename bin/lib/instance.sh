@@ -9,7 +9,7 @@ serving_account() { is_root && echo www-data || id -un; }
 as_database() { if is_root; then setpriv --reuid=postgres --regid=postgres --init-groups env -i PATH="$pg_bin:/usr/bin:/bin" HOME="$home/pg" LANG=C.UTF-8 "$@"; else env PATH="$pg_bin:$PATH" LANG=C.UTF-8 "$@"; fi; }
 as_serving() { if is_root; then setpriv --reuid=www-data --regid=www-data --init-groups env -i PATH="$PATH" HOME="$home/app/storage" LANG=C.UTF-8 NINE_TALLY_HOME="$home" "$@"; else env NINE_TALLY_HOME="$home" "$@"; fi; }
 as_owner() { (cat "$home/owner"; echo) | as_serving bash -c 'read -r DB_OWNER_PASSWORD; export DB_OWNER_PASSWORD; exec "$@"' as_owner "$@"; }
-artisan() { as_serving php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M "$root/artisan" "$@"; }
+artisan() { as_serving php $jit "$root/artisan" "$@"; }
 
 port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
@@ -205,7 +205,7 @@ start_workers() { # number
   supervise idle "$(serving_account)" TERM "nice -n 19 $php $work --queue=profile"
   supervise scheduler "$(serving_account)" TERM "$php schedule:work"
 }
-php="php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d memory_limit=1G '$root/artisan'"
+php="php $jit -d memory_limit=1G '$root/artisan'"
 
 # Everything that serves is kept by Debian's supervisor: whatever ends is started again. It leads a session, and what it starts stays in
 # it, so that all of it can be found and ended even when the supervisor itself is gone.

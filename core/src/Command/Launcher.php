@@ -10,7 +10,11 @@ namespace NineTally\Core\Command;
  */
 final readonly class Launcher
 {
-    private const JIT = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M'];
+    /** Without the last three PHP gives up on new loops, and on new ways out of them, while many still run. */
+    private const JIT = [
+        '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M', '-d',
+        'opcache.jit_max_root_traces=16384', '-d', 'opcache.jit_max_side_traces=16384', '-d', 'opcache.jit_max_exit_counters=131072',
+    ];
 
     private const STARTED = 'NINE_TALLY_STARTED';
 
