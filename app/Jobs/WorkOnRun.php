@@ -30,6 +30,9 @@ final class WorkOnRun implements ShouldQueue
 
     public int $timeout = 6 * 3600;
 
+    /** So long a job goes on with tasks of the kind that it has done: a job for each costs more than many of them, and other runs wait. */
+    private const SECONDS_AT_ONCE = 1.0;
+
     /** @param string|null $task null: whatever is to be done, also what somebody else began and gave no sign of for long */
     public function __construct(private readonly int $runId, private readonly ?string $task = null)
     {
@@ -43,13 +46,14 @@ final class WorkOnRun implements ShouldQueue
             return;
         }
         $doing = null;
+        $until = microtime(true) + self::SECONDS_AT_ONCE;
         try {
             $next = $this->task === null ? $this->divided($work, $run, $advance($run->id, true)) : [$this->task];
             while ($next !== []) {
                 foreach ($next as $doing) {
                     $perform($run->id, $doing, $this->worker());
                 }
-                $next = $this->divided($work, $run, $advance($run->id));
+                $next = $this->divided($work, $run, $advance($run->id), microtime(true) < $until ? $doing : null);
             }
         } catch (TallyCancelled) {
             // Whoever ended the run has said so.
@@ -73,21 +77,24 @@ final class WorkOnRun implements ShouldQueue
     }
 
     /**
-     * A large run is divided among all workers: each task is a job.
+     * A large run is divided among all workers by jobs.
      *
      * @param  list<string>  $tasks
+     * @param  string|null  $done  the task that this worker has just done, if it goes on with one like it
      * @return list<string> tasks that this worker goes on with
      */
-    private function divided(RunWork $work, Run $run, array $tasks): array
+    private function divided(RunWork $work, Run $run, array $tasks, ?string $done = null): array
     {
         if ($work->isSmall($run)) {
             return $tasks;
         }
-        foreach ($tasks as $task) {
+        $kind = static fn(string $task): string => explode('-', $task)[0];
+        $own = $done !== null && $tasks !== [] && $kind($tasks[0]) === $kind($done) ? [$tasks[0]] : [];
+        foreach (array_slice($tasks, count($own)) as $task) {
             self::dispatch($run->id, $task);
         }
 
-        return [];
+        return $own;
     }
 
     private function failedOnce(\Throwable $failure, Run $run, ?string $task, RunTasks $tasks, EndRun $end): void
@@ -97,6 +104,12 @@ final class WorkOnRun implements ShouldQueue
             return;
         }
         $task === null || $tasks->release($run->id, $task, $this->worker());
+        if ($task !== null && $this->task !== null && $task !== $this->task) {
+            // It was gone on with: from here on it has a job, and attempts, of its own.
+            self::dispatch($run->id, $task);
+
+            return;
+        }
         $isLast = $this->job === null || $this->job instanceof SyncJob || $this->attempts() >= $this->tries;
         if (! $isLast) {
             $this->release($this->backoff);
