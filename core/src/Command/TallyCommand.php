@@ -11,7 +11,6 @@ use NineTally\Core\Report\FindingFiles;
 use NineTally\Core\Row\Columns;
 use NineTally\Core\Row\Side;
 use NineTally\Core\Row\Sides;
-use NineTally\Core\Tally\SequentialExecutor;
 use NineTally\Core\Tally\SilentProgress;
 use NineTally\Core\Tally\SliceOfFindings;
 use NineTally\Core\Tally\Summary;
@@ -162,8 +161,9 @@ final class TallyCommand extends Command
         DeliveredColumns::mustHold($plan, Sides::each($order->deliveredColumns(...)));
         $order->write($workspace->path, $plan);
         $workers = $options->workers();
+        $slices = new SliceWork($workspace->path);
         $crew = match (true) {
-            $workers === 1 => new SequentialExecutor,
+            $workers === 1 => new OneProcess($slices),
             ForkedPool::isPossible() => new ForkedPool($workers, $workspace->path),
             default => new ProcessPool($workers, [...Launcher::command(), 'work', $workspace->path]),
         };
@@ -182,10 +182,9 @@ final class TallyCommand extends Command
                 $order,
                 $order,
             );
-            $slices = new SliceWork($workspace->path);
             $postings = null;
-            $summary = $files !== null && $crew instanceof ForkedPool && $run->hasSlices()
-                ? self::inSlices($run, $files, self::SLICES_OF_WORKER * $workers, $slices)
+            $summary = $files !== null && ! $crew instanceof ProcessPool && $run->hasSlices()
+                ? self::inSlices($run, $files, $workers === 1 ? 1 : self::SLICES_OF_WORKER * $workers, $slices)
                 : null;
             if ($summary !== null) {
                 $postings = $slices->postings();

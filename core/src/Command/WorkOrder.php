@@ -7,12 +7,14 @@ namespace NineTally\Core\Command;
 use NineTally\Core\Intake\Delimited\DelimitedFormat;
 use NineTally\Core\Intake\Delimited\DelimitedReader;
 use NineTally\Core\Intake\Delimited\LineEnds;
+use NineTally\Core\Intake\Delimited\QuoteSign;
 use NineTally\Core\Intake\Encoding;
 use NineTally\Core\Intake\FixedWidth\FixedWidthFormat;
 use NineTally\Core\Intake\PartFormat;
 use NineTally\Core\Intake\PartKind;
 use NineTally\Core\Intake\Reader;
 use NineTally\Core\Intake\ReaderCatalogue;
+use NineTally\Core\Intake\SheetPlace;
 use NineTally\Core\Plan\Plan;
 use NineTally\Core\Preparation\PartStack;
 use NineTally\Core\Preparation\PreparedReader;
@@ -32,7 +34,7 @@ final readonly class WorkOrder implements DeliveredSource, RecordSource
     /** What an order is made of, and nothing else is read. */
     private const WRITTEN = [
         self::class, TallySettings::class, SideOption::class, PartOption::class, PartFormat::class, PartKind::class,
-        DelimitedFormat::class, FixedWidthFormat::class, LineEnds::class, Encoding::class,
+        DelimitedFormat::class, FixedWidthFormat::class, SheetPlace::class, LineEnds::class, Encoding::class, QuoteSign::class,
     ];
 
     private const FILE = 'order';
