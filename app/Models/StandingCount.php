@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Rulings\FindingGroup;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 
 /**
@@ -32,5 +33,11 @@ final class StandingCount extends Model
     public function open(): int
     {
         return $this->findings - $this->expected - $this->defect - $this->ask;
+    }
+
+    /** @param Collection<int, self> $counts of one tally */
+    public static function openOf(Collection $counts): int
+    {
+        return (int) $counts->sum(static fn(self $count): int => $count->open());
     }
 }

@@ -6,6 +6,7 @@ namespace App\Actions\Notices;
 
 use App\Models\NoticeKind;
 use App\Models\Pattern;
+use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Models\Waiver;
 use App\Signing\HeldLimits;
@@ -25,7 +26,7 @@ final readonly class TellOfTally
         $before = $tally->dataset->tallies()->where('number', $tally->number - 1)->first();
         $name = "tally {$tally->number} of {$tally->dataset->name}";
         $tell = fn(NoticeKind $kind, string $said, string $station) => ($this->give)($kind, $tally->dataset, $tally, $said, $station);
-        $open = (int) $tally->standingCounts->sum(static fn($count): int => $count->open());
+        $open = StandingCount::openOf($tally->standingCounts);
         $tell(
             NoticeKind::TallyDone,
             ucfirst($name).' is done: '.($open === 0 ? 'nothing is open.' : Counted::of($open, 'finding').' open.'),

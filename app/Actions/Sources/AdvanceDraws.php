@@ -15,6 +15,7 @@ use App\Models\Receipt;
 use App\Models\ReceiptState;
 use App\Models\RunState;
 use App\Models\Schedule;
+use App\Models\StandingCount;
 use App\Models\Tally;
 use App\Problems\Conflict;
 use App\Queries\Sources\DrawOrder;
@@ -129,16 +130,19 @@ final readonly class AdvanceDraws
                 $draw->dataset,
                 Side::from($side),
                 array_map(static fn(Receipt $receipt): string => $receipt->id, $parts),
-                new DeliveryTerms($labels, $last?->part_label_column, $asked->of($side)),
+                new DeliveryTerms($labels, $last?->part_label_column),
             );
         }
-        $rows = array_map(
-            static fn(string $side, array $parts): string => "the {$side} "
-                .Counted::of(array_sum(array_map(static fn(Receipt $receipt): int => $receipt->records_read, $parts)), 'row'),
-            array_keys($receipts),
-            $receipts,
-        );
-        $draw->goOn(DrawState::Reading, 'Written down: '.implode(', ', $rows).'. '.$asked->inWords());
+        $written = array_map(self::written(...), array_keys($receipts), $receipts);
+        $draw->goOn(DrawState::Reading, 'Written down: '.implode(', ', $written).'. '.$asked->inWords());
+    }
+
+    /** @param non-empty-list<Receipt> $parts files have rows that nobody has counted yet */
+    private static function written(string $side, array $parts): string
+    {
+        $rows = array_sum(array_map(static fn(Receipt $receipt): int => $receipt->records_read, $parts));
+
+        return "the {$side} ".($rows === 0 ? 'in '.Counted::of(count($parts), 'file') : Counted::of($rows, 'row'));
     }
 
     /** @param list<Receipt> $receipts */
@@ -222,7 +226,7 @@ final readonly class AdvanceDraws
                 : 'The tally failed: '.($run->problem ?? 'see the station Tally'));
         }
         $tally = Tally::query()->where('run_id', $run->id)->first();
-        $open = $tally === null ? 0 : (int) $tally->standingCounts()->get()->sum(static fn($count): int => $count->open());
+        $open = $tally === null ? 0 : StandingCount::openOf($tally->standingCounts);
         $draw->goOn(
             DrawState::Done,
             $tally === null

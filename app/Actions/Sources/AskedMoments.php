@@ -14,12 +14,6 @@ final readonly class AskedMoments
     /** @param array<string, non-empty-list<Receipt>> $receipts by side */
     public function __construct(private array $receipts) {}
 
-    /** @return string the first moment of a side */
-    public function of(string $side): string
-    {
-        return min($this->moments($side))->toIso8601ZuluString();
-    }
-
     /** @return int|null seconds between the first and the last moment; null where one side alone was asked */
     public function apart(): ?int
     {

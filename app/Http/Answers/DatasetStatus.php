@@ -78,7 +78,7 @@ final readonly class DatasetStatus
             ],
             'finishedAt' => $tally->finished_at->toIso8601ZuluString(),
             'findings' => $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->findings),
-            'openFindings' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'openFindings' => StandingCount::openOf($tally->standingCounts),
             'totals' => TallyTotal::query()->where('tally_id', $tally->id)->count(),
             'totalsDiffering' => TallyTotal::query()->where(['tally_id' => $tally->id, 'differs' => true])->count(),
             'isOnLatestDeliveries' =>

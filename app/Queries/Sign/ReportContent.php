@@ -99,7 +99,7 @@ final readonly class ReportContent
                     ],
                 )
                 ->all(),
-            'open' => (int) $tally->standingCounts->sum(static fn(StandingCount $count): int => $count->open()),
+            'open' => StandingCount::openOf($tally->standingCounts),
             'acts' => $acts = $this->acts($tally, $mask),
             'corrections' => $this->corrections($acts),
             'people' => ReportPeople::of($tally, $acts),

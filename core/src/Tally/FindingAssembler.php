@@ -239,10 +239,10 @@ final class FindingAssembler
             }
             $difference = $this->comparisons[$pair]->difference($sourceCell, $targetCell, $cause);
             $letters = $cause === CauseId::NearText->value ? $this->letters($sourceCell, $targetCell) : '';
-            $place =
-                $class === CellClass::Forgiven
-                    ? $this->nowhere
-                    : $this->patterns->place($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference, $letters);
+            $pattern = $class === CellClass::Forgiven
+                ? null
+                : $this->patterns->count($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference, $letters);
+            $place = $pattern === null ? $this->nowhere : new PatternPlace($pattern->number, $pattern->cells);
             $cells[] = new CellFinding($pair, $class, $cause, $facts, $sourceCell, $targetCell, $difference, $place);
         }
 

@@ -7,7 +7,6 @@ namespace NineTally\Core\Tally;
 use NineTally\Core\Comparison\CellClass;
 use NineTally\Core\Comparison\Pattern;
 use NineTally\Core\Comparison\PatternDetail;
-use NineTally\Core\Comparison\PatternPlace;
 use NineTally\Core\Comparison\SignedDifference;
 use NineTally\Core\Intake\Batch;
 
@@ -82,26 +81,7 @@ final class PatternCounter
      * @param  int  $pair  position of the column pair
      * @param  array<string, string|int>  $facts
      * @param  string  $detail  what tells cells of one pattern apart; '' where nothing does
-     */
-    public function place(
-        int $pair,
-        CellClass $class,
-        string $cause,
-        array $facts,
-        string $source,
-        string $target,
-        ?SignedDifference $difference,
-        string $detail = '',
-    ): PatternPlace {
-        $pattern = $this->count($pair, $class, $cause, $facts, $source, $target, $difference, $detail);
-
-        return new PatternPlace($pattern->number, $pattern->cells);
-    }
-
-    /**
-     * As {@see place()}, for whoever does not ask where.
-     *
-     * @param  array<string, string|int>  $facts
+     * @return CountedPattern of whose cells this is the last so far
      */
     public function count(
         int $pair,

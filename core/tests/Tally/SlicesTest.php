@@ -35,13 +35,13 @@ final class SlicesTest extends TestCase
         }
         $all = new PatternCounter;
         foreach ($cells as $cell) {
-            $all->place(...$cell);
+            $all->count(...$cell);
         }
         $together = new PatternCounter;
         foreach (array_chunk($cells, max(1, intdiv(count($cells), $slices) + 1)) as $chunk) {
             $slice = PatternCounter::ofSlice();
             foreach ($chunk as $cell) {
-                $slice->place(...$cell);
+                $slice->count(...$cell);
             }
             self::assertTrue($slice->isWhole());
             $kept = unserialize(serialize($slice));
