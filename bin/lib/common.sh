@@ -4,8 +4,8 @@
 say() { printf '%s\n' "$*"; }
 die() { printf '\n%s\n' "$*" >&2; exit 1; }
 
-# The engine at full speed. An application has more loops and ways out of them than PHP follows unless it is told to.
-jit='-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=16384 -d opcache.jit_max_side_traces=16384 -d opcache.jit_max_exit_counters=131072'
+# The engine at full speed, as its own program asks for it.
+jit=$(sed -n '1s/.* php //p' "$root/core/bin/nine-tally")
 
 is_root() { [ "$(id -u)" = 0 ]; }
 

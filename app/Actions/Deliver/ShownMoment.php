@@ -23,17 +23,19 @@ final readonly class ShownMoment
         if ($terms->asOf !== null) {
             return CarbonImmutable::parse($terms->asOf);
         }
-        $asked = array_map($this->asked(...), $receipts);
+        // ISO 8601 in UTC: the earliest sorts first.
+        $asked = array_map(static fn(Receipt $receipt): ?string => $receipt->query['at'] ?? null, $receipts);
+        if (in_array(null, $asked, true)) {
+            return null;
+        }
+        $sources = array_unique(array_map(static fn(Receipt $receipt): string => $receipt->query['source'] ?? '', $receipts));
+        foreach ($sources as $source) {
+            $kind = $this->sources->kindOf($receipts[0]->dataset->migration, $source);
+            if ($kind === null || in_array($kind, SourceKind::ofFiles(), true)) {
+                return null;
+            }
+        }
 
-        return in_array(null, $asked, true) ? null : CarbonImmutable::parse(min($asked));
-    }
-
-    /** @return string|null ISO 8601 in UTC, so that the earliest sorts first */
-    private function asked(Receipt $receipt): ?string
-    {
-        $query = $receipt->query;
-        $kind = $query === null ? null : $this->sources->kindOf($receipt->dataset->migration, $query['source']);
-
-        return $kind === null || in_array($kind, SourceKind::ofFiles(), true) ? null : $query['at'] ?? null;
+        return CarbonImmutable::parse(min($asked));
     }
 }

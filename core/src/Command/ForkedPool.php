@@ -115,14 +115,10 @@ final readonly class ForkedPool implements TaskExecutor
             $say('died '.json_encode(error_get_last()['message'] ?? '', JSON_INVALID_UTF8_SUBSTITUTE));
         });
         try {
-            $work = WorkOrder::read($this->workspace);
-            $slices = new SliceWork($this->workspace);
+            $work = WorkspaceTasks::in($this->workspace);
             while (($task = fgets($socket)) !== false) {
                 $task = trim($task);
-                $onProgress = static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}");
-                SliceWork::isTask($task)
-                    ? $slices->perform($task, $onProgress)
-                    : $work->perform($task, $onProgress);
+                $work->perform($task, static fn(int $bytes, int $records) => $say("progress {$task} {$bytes} {$records}"));
                 $say("done {$task}");
             }
         } catch (NineTallyException $problem) {

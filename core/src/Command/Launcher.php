@@ -6,22 +6,31 @@ namespace NineTally\Core\Command;
 
 /**
  * Starts PHP so that the engine runs at full speed: the tracing JIT takes a third off, and on PHP 8.2 it is only there when
- * its buffer is asked for at process start.
+ * its buffer is asked for at process start. Nor does PHP follow more than 1,024 loops, and as many ways out of them, unless it is told to;
+ * the application has more. What is asked for stands in the first line of the program.
  */
 final readonly class Launcher
 {
-    /** Without the last three PHP gives up on new loops, and on new ways out of them, while many still run. */
-    private const JIT = [
-        '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=64M', '-d',
-        'opcache.jit_max_root_traces=16384', '-d', 'opcache.jit_max_side_traces=16384', '-d', 'opcache.jit_max_exit_counters=131072',
-    ];
-
     private const STARTED = 'NINE_TALLY_STARTED';
 
     /** @return list<string> the command that starts this program so */
     public static function command(): array
     {
-        return [PHP_BINARY, ...self::JIT, dirname(__DIR__, 2).'/bin/nine-tally'];
+        $program = dirname(__DIR__, 2).'/bin/nine-tally';
+
+        return [PHP_BINARY, ...self::settings($program), $program];
+    }
+
+    /** @return list<string> what the first line of the program asks PHP for */
+    private static function settings(string $program): array
+    {
+        [, $settings] = explode(
+            ' php ',
+            trim((string) fgets(fopen($program, 'rb') ?: throw new \LogicException('This program is gone.'))),
+            2,
+        );
+
+        return explode(' ', $settings);
     }
 
     public static function isAtFullSpeed(): bool

@@ -14,9 +14,9 @@ final readonly class OneProcess implements TaskExecutor
 
     public function perform(TallyWork $work, array $tasks, callable $onProgress, callable $onDone): void
     {
+        $all = new WorkspaceTasks($work, $this->slices);
         foreach ($tasks as $task) {
-            $told = static fn(int $bytes, int $records) => $onProgress($task, $bytes, $records);
-            SliceWork::isTask($task) ? $this->slices->perform($task, $told) : $work->perform($task, $told);
+            $all->perform($task, static fn(int $bytes, int $records) => $onProgress($task, $bytes, $records));
             $onDone($task);
         }
     }

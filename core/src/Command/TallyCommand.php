@@ -183,7 +183,7 @@ final class TallyCommand extends Command
                 $order,
             );
             $postings = null;
-            $summary = $files !== null && ! $crew instanceof ProcessPool && $run->hasSlices()
+            $summary = $files !== null && $run->hasSlices()
                 ? self::inSlices($run, $files, $workers === 1 ? 1 : self::SLICES_OF_WORKER * $workers, $slices)
                 : null;
             if ($summary !== null) {

@@ -24,7 +24,7 @@ final class WorkCommand extends Command
     {
         $workspace = $input->getArgument('workspace');
         try {
-            $work = WorkOrder::read(is_string($workspace) ? $workspace : '');
+            $work = WorkspaceTasks::in(is_string($workspace) ? $workspace : '');
             while (($task = fgets(STDIN)) !== false) {
                 $task = trim($task);
                 $work->perform($task, static function (int $bytes, int $records) use ($output, $task): void {

@@ -32,7 +32,7 @@ const next = computed(() => {
   if (tally === null) return { to: 'match', says: 'Match the rows' }
   return tally.isOnLatestDeliveries ? { to: 'review', says: 'Review what was found' } : { to: 'tally', says: 'Tally again' }
 })
-const { data: schedule } = useSchedule(props.course.id)
+const { data: schedule } = useSchedule(() => props.course.id)
 const SECOND = 1000
 /** How far apart the moments are that the two extracts show. */
 const gap = computed(() => {

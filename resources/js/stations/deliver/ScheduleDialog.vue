@@ -10,14 +10,14 @@ import ErrorNote from '@/parts/ErrorNote.vue'
 import LoadState from '@/parts/LoadState.vue'
 import { asked, isIdle, newChoice } from '@/parts/scheduleChoice'
 import ScheduleFields from '@/parts/ScheduleFields.vue'
-import { isGoing, scheduleKey, useSchedule, whenSaid } from '@/stations/deliver/useSchedule'
+import { isGoing, useSchedule, whenSaid } from '@/stations/deliver/useSchedule'
 
 /** When both sides are drawn from their databases and tallied by themselves, and what became of it. */
 const props = defineProps<{ course: Schemas['Course'] }>()
 const emit = defineEmits<{ close: [] }>()
-const key = scheduleKey(props.course.id)
+const key = ['dataset', props.course.id, 'schedule']
 const path = { params: { path: { dataset: props.course.id } } }
-const { data, error, isPending, refetch } = useSchedule(props.course.id)
+const { data, error, isPending, refetch } = useSchedule(() => props.course.id)
 const queries = useQueryClient()
 watch(
   () => isGoing(data.value),

@@ -4,17 +4,15 @@ import { timesSaid } from '@/format/scheduleTimes'
 
 const SECOND = 1000
 
-export const scheduleKey = (dataset: number): unknown[] => ['dataset', dataset, 'schedule']
-
 /** Whether one of its draws is still under way. */
 export const isGoing = (found: Schemas['DatasetSchedule'] | undefined): boolean =>
   found?.past.some(({ state }) => ['asking', 'drawing', 'reading', 'waiting', 'tallying'].includes(state)) ?? false
 
 /** When a dataset is drawn and tallied by itself, and what was drawn; looked at again while a draw is under way. */
-export function useSchedule(dataset: number) {
+export function useSchedule(dataset: () => number) {
   return useQuery({
-    queryKey: scheduleKey(dataset),
-    queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/schedule', { params: { path: { dataset } }, signal })),
+    queryKey: ['dataset', dataset, 'schedule'],
+    queryFn: ({ signal }) => answer(api.GET('/datasets/{dataset}/schedule', { params: { path: { dataset: dataset() } }, signal })),
     refetchInterval: ({ state }) => (isGoing(state.data) ? 2 * SECOND : false),
   })
 }
